@@ -1,0 +1,366 @@
+// HUD files: TOML, read field by field out of the descriptions.
+#define TOML_HEADER_ONLY 1
+#define TOML_EXCEPTIONS 0
+#define TOML_ENABLE_FORMATTERS 0
+#include <toml++/toml.h>
+
+#include <algorithm>
+
+#include "base/nearest.hpp"
+#include "element/fields.hpp"
+#include "element/kinds.hpp"
+#include "file/prescan.hpp"
+#include "rapido/file.hpp"
+#include "rapido/hud/hud.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr std::size_t largest_hud = 4'000'000;
+
+constexpr std::array timer_fields{
+    required_field<&Timer::id>("id", "its name; it gives the sources ID.left, ID.elapsed, ID.duration, ID.running"),
+    field<&Timer::duration>("duration", "what it counts down from", {"s", 0, 1e9}),
+    field<&Timer::start>("start", "runs from the full duration each time this becomes true"),
+    field<&Timer::pause>("pause", "stands still while this is true"),
+};
+constexpr std::array meter_fields{
+    required_field<&Meter::id>("id", "its name; it gives the source ID.rate"),
+    field<&Meter::interval>("interval", "over which frames are counted", {"s", 0.001, 3600}),
+};
+static_assert(timer_fields.size() == member_count<Timer>);
+static_assert(meter_fields.size() == member_count<Meter>);
+constexpr Table timer_table{"timer", timer_fields};
+constexpr Table meter_table{"meter", meter_fields};
+
+constexpr std::array top_fields{
+    field<&HudDefinition::design>("design", "the screen that offsets and sizes were chosen for", {"px", 1, 1e5}),
+    field<&HudDefinition::font>("font", "the family of texts that name none"),
+};
+constexpr Table top_table{"the HUD", top_fields};
+
+std::string_view type_name(const toml::node& node) {
+    if (node.is_string()) return "a text";
+    if (node.is_number()) return "a number";
+    if (node.is_boolean()) return "true or false";
+    if (node.is_array()) return "a list";
+    if (node.is_table()) return "a table";
+    return "a date or time";
+}
+
+class HudReader {
+ public:
+    HudReader(std::string_view text, std::string name) : text_(text), name_(std::move(name)) {}
+
+    HudDefinition definition;
+    Problems problems;
+
+    void read() {
+        if (text_.size() > largest_hud) return fail({}, "is larger than 4 MB");
+        if (auto problem = prescan_toml(text_, name_)) {
+            problems.push_back(*std::move(problem));
+            return;
+        }
+        const toml::parse_result parsed = toml::parse(text_, name_);
+        if (!parsed) {
+            const toml::parse_error& error = parsed.error();
+            return fail(error.source(), std::string(error.description()));
+        }
+        read_top(parsed.table());
+        std::stable_sort(problems.begin(), problems.end(), before);
+    }
+
+    static bool before(const Problem& a, const Problem& b) {
+        return std::pair(a.location.line, a.location.column) < std::pair(b.location.line, b.location.column);
+    }
+
+ private:
+    Location place(const toml::source_region& region) const {
+        return {name_, static_cast<int>(region.begin.line), static_cast<int>(region.begin.column)};
+    }
+
+    void fail(const toml::source_region& at, std::string message, std::string hint = {}) {
+        problems.push_back({place(at), std::move(message), std::move(hint)});
+    }
+
+    void read_top(const toml::table& top) {
+        definition.origin.location = {name_, 1, 1};
+        for (const auto& [key, node] : top) {
+            if (key.str() == "element")
+                read_list(key, node, [&](const toml::table& table) { read_element(table); });
+            else if (key.str() == "timer")
+                read_list(key, node, [&](const toml::table& table) {
+                    read_table(table, timer_table, &definition.timers.emplace_back(),
+                               definition.timer_origins.emplace_back());
+                });
+            else if (key.str() == "meter")
+                read_list(key, node, [&](const toml::table& table) {
+                    read_table(table, meter_table, &definition.meters.emplace_back(),
+                               definition.meter_origins.emplace_back());
+                });
+            else if (const Field* known = top_table.find(key.str()))
+                read_field(*known, node, &definition, top_table.name, std::string(key.str()), definition.origin);
+            else
+                unknown_key(key, top_table, "the HUD", {"element", "timer", "meter"});
+        }
+    }
+
+    template <class Read>
+    void read_list(const toml::key& key, const toml::node& node, Read read) {
+        const toml::array* list = node.as_array();
+        if (list == nullptr)
+            return fail(key.source(), "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
+                                          "; expected a list of tables",
+                        "write '[[" + std::string(key.str()) + "]]'");
+        for (const toml::node& item : *list) {
+            if (const toml::table* table = item.as_table())
+                read(*table);
+            else
+                fail(item.source(), "'" + std::string(key.str()) + "' holds " + std::string(type_name(item)) +
+                                        "; expected a table");
+        }
+    }
+
+    void read_element(const toml::table& table) {
+        std::array<std::string_view, kinds.size()> names;
+        for (std::size_t i = 0; i < kinds.size(); ++i)
+            names[i] = kinds[i].table->name;
+        const toml::node* node = table.get("kind");
+        if (node == nullptr) return fail(table.source(), "an element without a 'kind'; expected " + one_of(names));
+        const std::string name = node->value_or(std::string());
+        const auto kind = std::find(names.begin(), names.end(), name);
+        if (kind == names.end())
+            return fail(node->source(), "unknown kind '" + name + "'; expected " + one_of(names),
+                        did_you_mean(name, names));
+        const Kind& found = kinds[static_cast<std::size_t>(kind - names.begin())];
+        Element& element = definition.elements.emplace_back(found.create());
+        read_table(table, *found.table, address_of(element), definition.element_origins.emplace_back(), "kind");
+    }
+
+    /// Reads a table into an aggregate; `also` is a key that is not one of its fields.
+    void read_table(const toml::table& table, const Table& description, void* aggregate, Origin& origin,
+                    std::string_view also = {}) {
+        std::string name(description.name);
+        if (const toml::node* id = table.get("id"); id != nullptr && id->is_string())
+            name += " '" + id->value_or(std::string()) + "'";
+        origin.location = place(table.source());
+        read_fields(table, description, aggregate, name, "", origin, also);
+    }
+
+    void read_fields(const toml::table& table, const Table& description, void* aggregate, const std::string& name,
+                     const std::string& prefix, Origin& origin, std::string_view also = {}) {
+        for (const auto& [key, node] : table) {
+            if (!also.empty() && key.str() == also) continue;
+            if (const Field* known = description.find(key.str()))
+                read_field(*known, node, aggregate, name, prefix + std::string(key.str()), origin);
+            else
+                unknown_key(key, description, (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + name,
+                            {also});
+        }
+        for (const Field& required : description.fields)
+            if (required.required && !table.contains(required.name))
+                fail(table.source(), name + " has no '" + std::string(required.name) + "'");
+    }
+
+    void unknown_key(const toml::key& key, const Table& description, const std::string& name,
+                     std::vector<std::string_view> names) {
+        std::erase(names, std::string_view());
+        for (const Field& known : description.fields)
+            names.push_back(known.name);
+        fail(key.source(), "unknown key '" + std::string(key.str()) + "' in " + name, did_you_mean(key.str(), names));
+    }
+
+    void read_field(const Field& field, const toml::node& node, void* aggregate, std::string_view owner,
+                    const std::string& path, Origin& origin) {
+        origin.fields.emplace_back(path, place(node.source()));
+        // A format's problems count from its first character, behind the quote.
+        if (node.is_string()) ++origin.fields.back().second.column;
+        void* const into = field.in(aggregate);
+        const std::string name = "'" + path + "' of " + std::string(owner);
+        switch (field.type) {
+            case FieldType::boolean:
+                return read_as<bool>(node, into, name, "true or false");
+            case FieldType::text:
+                return read_as<std::string>(node, into, name, "a text");
+            case FieldType::integer: {
+                const auto number = node.as_integer();
+                if (number == nullptr) return expected(node, name, "a whole number");
+                if (!in_range(static_cast<double>(number->get()), field, node, name)) return;
+                *static_cast<int*>(into) = static_cast<int>(number->get());
+                return;
+            }
+            case FieldType::number:
+                if (const auto number = read_number(node, field, name)) *static_cast<float*>(into) = static_cast<float>(*number);
+                return;
+            case FieldType::seconds:
+                if (const auto number = read_number(node, field, name)) *static_cast<Seconds*>(into) = Seconds{*number};
+                return;
+            case FieldType::color:
+                return read_parsed<Color>(node, into, name, Color::parse, "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
+            case FieldType::easing:
+                return read_easing(node, into, name);
+            case FieldType::point:
+                if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]"); !numbers.empty())
+                    *static_cast<Point*>(into) = {numbers[0], numbers[1]};
+                return;
+            case FieldType::size:
+                if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [width, height]"); !numbers.empty())
+                    *static_cast<Size*>(into) = {numbers[0], numbers[1]};
+                return;
+            case FieldType::insets:
+                return read_insets(node, into, field, name);
+            case FieldType::choice:
+                return read_choice(node, into, field, name);
+            case FieldType::source:
+                return read_source(node, into, name);
+            case FieldType::table:
+                if (const toml::table* table = node.as_table())
+                    return read_fields(*table, *field.table, into, std::string(owner), path + ".", origin);
+                return expected(node, name, "a table");
+        }
+    }
+
+    void expected(const toml::node& node, const std::string& name, std::string_view what) {
+        fail(node.source(), name + " is " + std::string(type_name(node)) + "; expected " + std::string(what));
+    }
+
+    template <class T>
+    void read_as(const toml::node& node, void* into, const std::string& name, std::string_view what) {
+        if (const auto value = node.value_exact<T>())
+            *static_cast<T*>(into) = *value;
+        else
+            expected(node, name, what);
+    }
+
+    template <class T, class Parse>
+    void read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse, std::string_view what) {
+        const auto text = node.value_exact<std::string>();
+        if (!text) return expected(node, name, what);
+        if (const auto parsed = parse(*text))
+            *static_cast<T*>(into) = *parsed;
+        else
+            fail(node.source(), name + " is '" + *text + "'; expected " + std::string(what));
+    }
+
+    void read_easing(const toml::node& node, void* into, const std::string& name) {
+        const std::vector<std::string_view> names(Easing::begin_names(), Easing::end_names());
+        const auto text = node.value_exact<std::string>();
+        if (!text) return expected(node, name, one_of(names));
+        if (const auto easing = Easing::parse(*text))
+            *static_cast<Easing*>(into) = *easing;
+        else
+            fail(node.source(), name + " is '" + *text + "'; expected " + one_of(names), did_you_mean(*text, names));
+    }
+
+    void read_choice(const toml::node& node, void* into, const Field& field, const std::string& name) {
+        const auto text = node.value_exact<std::string>();
+        if (!text) return expected(node, name, one_of(field.choices));
+        const auto at = std::find(field.choices.begin(), field.choices.end(), *text);
+        if (at == field.choices.end())
+            return fail(node.source(), name + " is '" + *text + "'; expected " + one_of(field.choices),
+                        did_you_mean(*text, field.choices));
+        *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
+    }
+
+    void read_source(const toml::node& node, void* into, const std::string& name) {
+        Source& source = *static_cast<Source*>(into);
+        if (const auto text = node.value_exact<std::string>(); text && !text->empty() && *text != "!")
+            source = Source(*text);
+        else if (const auto truth = node.value_exact<bool>())
+            source = Source(*truth);
+        else if (const auto whole = node.value_exact<std::int64_t>())
+            source = Source(*whole);
+        else if (const auto number = node.value_exact<double>())
+            source = Source(*number);
+        else
+            expected(node, name, "the name of a source, or a constant");
+    }
+
+    bool in_range(double number, const Field& field, const toml::node& node, const std::string& name) {
+        if (number >= field.min && number <= field.max) return true;
+        const auto plain = [](double value) {
+            std::string text = std::to_string(value);
+            text.erase(text.find_last_not_of('0') + 1);
+            if (text.ends_with('.')) text.pop_back();
+            return text;
+        };
+        fail(node.source(), name + " is " + plain(number) + "; expected " + plain(field.min) + " to " + plain(field.max) +
+                                (field.unit.empty() ? "" : " ") + std::string(field.unit));
+        return false;
+    }
+
+    std::optional<double> read_number(const toml::node& node, const Field& field, const std::string& name) {
+        const auto number = node.is_number() ? node.value<double>() : std::nullopt;
+        if (!number) {
+            expected(node, name, "a number");
+            return std::nullopt;
+        }
+        if (!in_range(*number, field, node, name)) return std::nullopt;
+        return number;
+    }
+
+    /// A list of as many numbers as one of `counts`; empty after a fault.
+    std::vector<float> read_numbers(const toml::node& node, const Field& field, const std::string& name,
+                                    std::initializer_list<std::size_t> counts, std::string_view what) {
+        const toml::array* list = node.as_array();
+        if (list == nullptr || std::find(counts.begin(), counts.end(), list->size()) == counts.end()) {
+            expected(node, name, what);
+            return {};
+        }
+        std::vector<float> numbers;
+        for (const toml::node& item : *list) {
+            const auto number = read_number(item, field, name);
+            if (!number) return {};
+            numbers.push_back(static_cast<float>(*number));
+        }
+        return numbers;
+    }
+
+    /// One number, or two or four of them in the order of CSS.
+    void read_insets(const toml::node& node, void* into, const Field& field, const std::string& name) {
+        Insets& insets = *static_cast<Insets*>(into);
+        if (node.is_number()) {
+            if (const auto number = read_number(node, field, name)) {
+                const auto all = static_cast<float>(*number);
+                insets = {all, all, all, all};
+            }
+            return;
+        }
+        const auto numbers = read_numbers(node, field, name, {2, 4},
+                                          "a number, [vertical, horizontal] or [top, right, bottom, left]");
+        if (numbers.size() == 2) insets = {numbers[0], numbers[1], numbers[0], numbers[1]};
+        if (numbers.size() == 4) insets = {numbers[0], numbers[1], numbers[2], numbers[3]};
+    }
+
+    std::string_view text_;
+    std::string name_;
+};
+
+}  // namespace
+
+Result<HudDefinition> read_hud(std::string_view text, const std::string& name) {
+    HudReader reader(text, name);
+    reader.read();
+    if (!reader.problems.empty()) return std::move(reader.problems);
+    return std::move(reader.definition);
+}
+
+Result<HudDefinition> read_hud_file(const std::string& path) {
+    const Result<std::string> text = read_text_file(path, largest_hud);
+    if (!text) return text.problems();
+    return read_hud(*text, path);
+}
+
+Problems check_hud(std::string_view text, const std::string& name, const Sources& sources, TextMeasurer* measurer) {
+    HudReader reader(text, name);
+    reader.read();
+    Problems problems = std::move(reader.problems);
+    // What could be read is made, only to see what else is wrong with it.
+    const Hud trial(reader.definition, sources, measurer);
+    for (const Problem& problem : trial.problems())
+        problems.push_back(problem);
+    std::stable_sort(problems.begin(), problems.end(), HudReader::before);
+    return problems;
+}
+
+}  // namespace rapido

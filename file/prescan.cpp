@@ -1,0 +1,76 @@
+#include "file/prescan.hpp"
+
+#include <algorithm>
+
+namespace rapido {
+namespace {
+
+constexpr int deepest = 64;
+
+/// The position behind the string or comment that begins at `at`, or `at` where neither does.
+std::size_t skip_opaque(std::string_view text, std::size_t at) {
+    if (text[at] == '#') return std::min(text.find('\n', at), text.size());
+    if (text[at] != '"' && text[at] != '\'') return at;
+    const char quote = text[at];
+    const std::string_view triple = quote == '"' ? "\"\"\"" : "'''";
+    const bool multi_line = text.substr(at, 3) == triple;
+    std::size_t i = at + (multi_line ? 3 : 1);
+    for (; i < text.size(); ++i) {
+        if (quote == '"' && text[i] == '\\') {
+            ++i;
+        } else if (multi_line) {
+            if (text.substr(i, 3) == triple) return i + 3;
+        } else if (text[i] == quote) {
+            return i + 1;
+        } else if (text[i] == '\n') {
+            return i;  // the parser will report it
+        }
+    }
+    return text.size();
+}
+
+}  // namespace
+
+std::optional<Problem> prescan_toml(std::string_view text, const std::string& name) {
+    int line = 1;
+    int depth = 0;
+    int parts = 1;
+    for (std::size_t at = 0; at < text.size(); ++at) {
+        if (const std::size_t behind = skip_opaque(text, at); behind != at) {
+            line += static_cast<int>(std::count(text.begin() + static_cast<std::ptrdiff_t>(at),
+                                                text.begin() + static_cast<std::ptrdiff_t>(behind), '\n'));
+            at = behind - 1;
+            continue;
+        }
+        switch (text[at]) {
+            case '\n':
+                ++line;
+                parts = 1;
+                break;
+            case '[':
+            case '{':
+                ++depth;
+                parts = 1;
+                break;
+            case ']':
+            case '}':
+                --depth;
+                break;
+            case '=':
+            case ',':
+                parts = 1;
+                break;
+            case '.':
+                ++parts;
+                break;
+            default:
+                break;
+        }
+        if (depth > deepest || parts > deepest)
+            return Problem{{name, line, 0}, depth > deepest ? "brackets are nested more than 64 deep"
+                                                            : "a key has more than 64 parts", ""};
+    }
+    return std::nullopt;
+}
+
+}  // namespace rapido

@@ -1,0 +1,4 @@
+// The room `draw`: the draw list.
+#pragma once
+
+#include "rapido/draw/draw_list.hpp"

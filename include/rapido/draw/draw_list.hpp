@@ -1,0 +1,78 @@
+// What to draw, in order, in device pixels: for a renderer of your own, or for one of ours.
+#pragma once
+
+#include <cstdint>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "rapido/base/color.hpp"
+#include "rapido/layout/measurer.hpp"
+
+namespace rapido {
+
+/// One thing to draw. Which fields count depends on the kind.
+struct DrawCommand {
+    enum class Kind : std::uint8_t {
+        rect,    ///< fill `rect` with rounded corners, inside `clip`
+        border,  ///< a line of `thickness` along the inside of `rect`
+        text,    ///< glyphs from `baseline` on
+    };
+    Kind kind = Kind::rect;
+    Color color;
+
+    Rect rect;
+    Rect clip;  ///< nothing is drawn outside; equal to `rect` where nothing is cut
+    float radius = 0;
+    float thickness = 0;
+
+    FontId font = 0;
+    float size = 0;  ///< device pixels per em
+    Point baseline;  ///< where the text starts
+    float width = 0;
+    std::uint32_t first_byte = 0, byte_count = 0;    ///< the string, in the group's text
+    std::uint32_t first_glyph = 0, glyph_count = 0;  ///< in the group's glyphs
+};
+
+/// The commands of one element.
+class DrawGroup {
+ public:
+    /// Changes whenever the commands do: a renderer that keeps buffers makes again only what has a new revision.
+    std::uint64_t revision = 0;
+
+    std::span<const DrawCommand> commands() const { return commands_; }
+    std::string_view text_of(const DrawCommand& command) const {
+        return std::string_view(text_).substr(command.first_byte, command.byte_count);
+    }
+    std::span<const Glyph> glyphs_of(const DrawCommand& command) const {
+        return std::span(glyphs_).subspan(command.first_glyph, command.glyph_count);
+    }
+
+    void clear();
+    void add_rect(const Rect& rect, float radius, Color color);
+    void add_rect(const Rect& rect, float radius, Color color, const Rect& clip);
+    void add_border(const Rect& rect, float radius, float thickness, Color color);
+    /// `glyphs` are at a size that is multiplied by `scale`.
+    void add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
+                  std::span<const Glyph> glyphs, float scale);
+
+ private:
+    std::vector<DrawCommand> commands_;
+    std::string text_;
+    std::vector<Glyph> glyphs_;
+};
+
+/// All commands of one HUD, grouped by element, in draw order. It owns all it holds: two of them can alternate
+/// between a game thread and a render thread.
+class DrawList {
+ public:
+    std::span<const DrawGroup> groups() const { return groups_; }
+
+ private:
+    friend class Hud;
+    std::vector<DrawGroup> groups_;
+    std::uint64_t structure_ = 0;  ///< the HUD and the set of elements that the groups belong to
+};
+
+}  // namespace rapido

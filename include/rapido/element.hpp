@@ -1,0 +1,15 @@
+// The room `element`: the list of kinds.
+#pragma once
+
+#include <variant>
+
+#include "rapido/element/bar.hpp"
+#include "rapido/element/panel.hpp"
+#include "rapido/element/text.hpp"
+
+namespace rapido {
+
+/// The description of one element, of any kind.
+using Element = std::variant<Panel, Text, Bar>;
+
+}  // namespace rapido

@@ -1,0 +1,34 @@
+// A bar that is filled as far as its value goes.
+#pragma once
+
+#include <string>
+
+#include "rapido/base/color.hpp"
+#include "rapido/layout/place.hpp"
+#include "rapido/motion/motion.hpp"
+#include "rapido/value/source.hpp"
+
+namespace rapido {
+
+/// Which way a bar grows when its value does.
+enum class Direction : std::uint8_t { right, left, up, down };
+
+/// Water, fuel, hull: the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1; no
+/// value, NaN, and a maximum that is zero, negative or not finite give an empty bar.
+struct Bar {
+    std::string id;
+    Source value;
+    Source max = 1;
+    Motion motion;  ///< how the shown value follows, in the value's units
+    Place place{.size = {160, 12}};
+    std::string inside;  ///< the panel that it stands in; empty is the screen
+    Direction direction = Direction::right;
+    Color color = rgb(0x38b6c9);
+    Color background = rgb(0x000000, 0.45);
+    float radius = 3;  ///< of the corners, at most half the smaller side
+    int layer = 0;     ///< higher is drawn later
+    Source visible;    ///< shown while true; without a source, always
+    friend bool operator==(const Bar&, const Bar&) = default;
+};
+
+}  // namespace rapido

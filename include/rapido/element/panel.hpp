@@ -1,0 +1,27 @@
+// A plate that grows with what stands on it.
+#pragma once
+
+#include <string>
+
+#include "rapido/base/color.hpp"
+#include "rapido/layout/place.hpp"
+#include "rapido/value/source.hpp"
+
+namespace rapido {
+
+/// The box behind other elements: exactly as large as they need, and its padding. They name it in `inside`.
+struct Panel {
+    std::string id;
+    Place place;
+    Insets padding{12, 16, 12, 16};  ///< between the edges and what stands inside
+    Color color = rgb(0x10161c, 0.8);
+    float radius = 6;  ///< of the corners, at most half the smaller side
+    float border = 0;  ///< width of the line along the edge; zero draws none
+    Color border_color = rgb(0xf2efe6, 0.16);
+    std::string inside;  ///< the panel that it stands in; empty is the screen
+    int layer = 0;       ///< higher is drawn later
+    Source visible;      ///< it and what stands inside are shown while true; without a source, always
+    friend bool operator==(const Panel&, const Panel&) = default;
+};
+
+}  // namespace rapido

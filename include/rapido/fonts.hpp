@@ -1,0 +1,34 @@
+// Fonts of the machine: found by fontconfig, shaped by HarfBuzz.
+#pragma once
+
+#include <memory>
+
+#include "rapido/layout/measurer.hpp"
+
+namespace rapido {
+
+/// A text measurer over the installed fonts. Families are found by their name, or by one of the generic names
+/// `sans-serif`, `serif` and `monospace`; texts are not hinted, so that sizes are linear. Digits are as wide as each
+/// other where the font has the OpenType feature `tnum`.
+///
+/// One thread at a time. It must outlive the HUDs and pictures that use it.
+class Fonts final : public TextMeasurer {
+ public:
+    Fonts();
+    ~Fonts() override;
+    Fonts(const Fonts&) = delete;
+    Fonts& operator=(const Fonts&) = delete;
+
+    std::optional<FontId> find(std::string_view family, int weight) override;
+    FontMetrics metrics(FontId font) override;
+    float shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) override;
+
+    /// The FreeType face (`FT_Face`) of a font, for a renderer; it belongs to this object.
+    void* face(FontId font) const;
+
+ private:
+    struct State;
+    std::unique_ptr<State> state_;
+};
+
+}  // namespace rapido

@@ -1,0 +1,101 @@
+// A running HUD.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <span>
+#include <string_view>
+
+#include "rapido/draw/draw_list.hpp"
+#include "rapido/hud/definition.hpp"
+#include "rapido/hud/event.hpp"
+#include "rapido/layout/place.hpp"
+#include "rapido/time/clock.hpp"
+#include "rapido/time/countdown.hpp"
+
+namespace rapido {
+
+/// One element of one HUD. A default one, and one of another HUD, is dead: it reads as an empty element.
+struct ElementRef {
+    std::uint32_t index = UINT32_MAX;
+    std::uint32_t hud = 0;
+    explicit operator bool() const { return index != UINT32_MAX; }
+    friend bool operator==(const ElementRef&, const ElementRef&) = default;
+};
+
+/// What is on screen of one element. The views are valid until the next update.
+struct Shown {
+    std::string_view id;    ///< the path: the ids of the panels around it and its own, with dots between
+    std::string_view kind;  ///< "text", "bar", "panel"
+    std::string_view text;  ///< of a text
+    std::optional<double> fill;  ///< of a bar, 0 to 1
+    Color color;
+    bool visible = false;  ///< false also inside a hidden panel
+    Rect box;              ///< design pixels, y down; empty without a text measurer
+    bool changed = false;  ///< anything above but the box differs from the frame before
+    bool text_changed = false;
+};
+
+/// Values on a screen, kept right: it reads the game's state, and shows it.
+///
+///     rapido::Hud hud;
+///     const auto acres = hud.add(rapido::Text{.id = "acres", .value = rapido::watch(acres_saved)});
+///     while (running) {
+///         hud.update({.real = frame, .game = frame});
+///         if (hud[acres].text_changed) label.set_text(hud[acres].text);
+///     }
+///
+/// A HUD belongs to one thread. It never throws, prints or reads a clock.
+class Hud {
+ public:
+    /// An empty HUD, to be filled with `add`.
+    Hud();
+    /// A HUD of what can be made of `definition`; the rest is in `problems`. Names are looked up in `sources`. The
+    /// measurer must outlive the HUD; without one there is no layout and nothing to draw.
+    explicit Hud(const HudDefinition& definition, const Sources& sources = {}, TextMeasurer* measurer = nullptr);
+    ~Hud();
+    Hud(Hud&&) noexcept;
+    Hud& operator=(Hud&&) noexcept;
+
+    /// The same, but all or nothing.
+    static Result<Hud> make(const HudDefinition& definition, const Sources& sources = {},
+                            TextMeasurer* measurer = nullptr);
+
+    /// Adds an element; its sources must be bound, or names of this HUD's timers and meters. On a problem, reported
+    /// in `problems`, nothing is added and the reference is dead.
+    ElementRef add(const Element& element);
+    /// The element with this path, or the only one with this id; dead if there is none, which is a problem.
+    ElementRef find(std::string_view id);
+
+    /// One frame: clocks and timers, sources, events, motion, texts, layout. A step that is negative or not finite
+    /// counts as zero, with a problem.
+    void update(Step step);
+
+    /// The part of the window to fill. Takes effect in `draw` and `Shown::box` at the next update.
+    void resize(const Viewport& viewport);
+
+    Shown operator[](ElementRef element) const;
+    /// All elements, in the order in which they were added.
+    std::vector<ElementRef> elements() const;
+
+    /// What happened in the last update, by time, timers before values; valid until the next one.
+    std::span<const Event> events() const;
+
+    /// A timer of this HUD, to be started, paused or reset by the game; null for an unknown id, which is a problem.
+    Countdown* timer(std::string_view id);
+
+    /// Brings `list` up to date: rewrites only the groups of elements that changed since it was last drawn.
+    void draw(DrawList& list) const;
+
+    /// Now, on the real clock.
+    Nanoseconds now() const;
+
+    /// What went wrong so far, each once.
+    const Problems& problems() const;
+
+ private:
+    struct State;
+    std::unique_ptr<State> state_;
+};
+
+}  // namespace rapido

@@ -1,0 +1,5 @@
+// The room `layout`: places, the viewport, the face of a text measurer.
+#pragma once
+
+#include "rapido/layout/measurer.hpp"
+#include "rapido/layout/place.hpp"

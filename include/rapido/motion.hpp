@@ -1,0 +1,6 @@
+// The room `motion`: easing, and the motions of a shown value.
+#pragma once
+
+#include "rapido/motion/easing.hpp"
+#include "rapido/motion/motion.hpp"
+#include "rapido/motion/tween.hpp"

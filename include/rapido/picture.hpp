@@ -1,0 +1,42 @@
+// Pictures without a monitor.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string>
+
+#include "rapido/base.hpp"
+#include "rapido/draw.hpp"
+#include "rapido/fonts.hpp"
+
+namespace rapido {
+
+/// An image in memory that draw lists are drawn on. It begins transparent.
+class Picture {
+ public:
+    /// Between 1 and 16384 pixels each way; other sizes are limited to that. `fonts` must be the measurer of the
+    /// HUDs that are drawn, and outlive the picture.
+    Picture(int width, int height, const Fonts& fonts);
+    ~Picture();
+    Picture(Picture&&) noexcept;
+    Picture& operator=(Picture&&) noexcept;
+
+    void fill(Color color);
+    /// Draws a PNG file over the whole, as CSS `object-fit: cover` does. A problem if it cannot be read.
+    std::optional<Problem> draw_image(const std::string& path);
+    void draw(const DrawList& list);
+
+    int width() const;
+    int height() const;
+    /// Straight alpha. A pixel outside is transparent.
+    Color pixel(int x, int y) const;
+
+    /// A problem if it cannot be written.
+    std::optional<Problem> write_png(const std::string& path) const;
+
+ private:
+    struct State;
+    std::unique_ptr<State> state_;
+};
+
+}  // namespace rapido

@@ -1,0 +1,12 @@
+// All of the core: values on a screen, kept right.
+#pragma once
+
+#include "rapido/base.hpp"
+#include "rapido/time.hpp"
+#include "rapido/value.hpp"
+#include "rapido/motion.hpp"
+#include "rapido/text.hpp"
+#include "rapido/layout.hpp"
+#include "rapido/draw.hpp"
+#include "rapido/element.hpp"
+#include "rapido/hud.hpp"

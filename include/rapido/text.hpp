@@ -1,0 +1,4 @@
+// The room `text`: formats.
+#pragma once
+
+#include "rapido/text/format.hpp"

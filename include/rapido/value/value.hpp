@@ -1,0 +1,95 @@
+// What a source gives at one moment.
+#pragma once
+
+#include <chrono>
+#include <concepts>
+#include <cstdint>
+#include <string>
+#include <string_view>
+#include <type_traits>
+
+#include "rapido/base/units.hpp"
+
+namespace rapido {
+
+template <class T>
+inline constexpr bool is_duration = false;
+template <class Rep, class Period>
+inline constexpr bool is_duration<std::chrono::duration<Rep, Period>> = true;
+
+/// One value of one of the types that a HUD can show, or no value. Sixteen bytes; a text is a view, valid as long
+/// as what it was made from. A `Value` variable may itself be watched: its type may then change while running.
+class Value {
+ public:
+    enum class Type : std::uint8_t { none, boolean, int64, uint64, float32, float64, text, duration };
+
+    /// No value: an element shows its placeholder.
+    constexpr Value() = default;
+    constexpr Value(std::same_as<bool> auto value) : integer_(value ? 1 : 0), type_(Type::boolean) {}
+    constexpr Value(std::signed_integral auto value) : integer_(value), type_(Type::int64) {}
+    template <std::unsigned_integral T>
+        requires(!std::same_as<T, bool>)
+    constexpr Value(T value) : natural_(value), type_(Type::uint64) {}
+    constexpr Value(float value) : real_(value), type_(Type::float32) {}
+    constexpr Value(double value) : real_(value), type_(Type::float64) {}
+    /// Beyond the range of a double it becomes an infinity.
+    constexpr Value(long double value) : real_(static_cast<double>(value)), type_(Type::float64) {}
+    constexpr Value(std::string_view text)
+        : chars_(text.data()), size_(static_cast<std::uint32_t>(text.size())), type_(Type::text) {}
+    constexpr Value(const char* text) : Value(std::string_view(text)) {}
+    Value(const std::string& text) : Value(std::string_view(text)) {}
+    /// Whole nanoseconds, saturated at 292 years; of a floating point duration, the nearest.
+    template <class Rep, class Period>
+    constexpr Value(std::chrono::duration<Rep, Period> time) : type_(Type::duration) {
+        if constexpr (std::is_floating_point_v<Rep>) {
+            integer_ = to_nanoseconds(Seconds{time}).count();
+        } else {
+            constexpr auto most = std::chrono::duration_cast<std::chrono::duration<Rep, Period>>(Nanoseconds::max());
+            if (time > most)
+                integer_ = Nanoseconds::max().count();
+            else if (time < -most)
+                integer_ = Nanoseconds::min().count();
+            else
+                integer_ = std::chrono::duration_cast<Nanoseconds>(time).count();
+        }
+    }
+
+    constexpr Type type() const { return type_; }
+    constexpr bool has_value() const { return type_ != Type::none; }
+    constexpr bool is_integer() const { return type_ == Type::int64 || type_ == Type::uint64; }
+    constexpr bool is_real() const { return type_ == Type::float32 || type_ == Type::float64; }
+    /// Whether there is an amount in it: everything but a text and no value.
+    constexpr bool is_number() const { return type_ != Type::none && type_ != Type::text; }
+
+    // Each of these is for its own type only.
+    constexpr bool boolean() const { return integer_ != 0; }
+    constexpr std::int64_t int64() const { return integer_; }
+    constexpr std::uint64_t uint64() const { return natural_; }
+    constexpr double real() const { return real_; }
+    constexpr std::string_view text() const { return {chars_, size_}; }
+    constexpr Nanoseconds duration() const { return Nanoseconds{integer_}; }
+
+    /// The amount as a double: a duration in seconds, true as 1; NaN for a text and for no value.
+    double number() const;
+
+    /// What a condition makes of it: no value, zero, NaN, false and the empty text are false.
+    bool truth() const;
+
+    /// Same type and same bits, or same text: NaN equals itself, 0.0 differs from -0.0 and 1 from 1.0.
+    friend bool operator==(const Value& a, const Value& b);
+
+ private:
+    union {
+        std::int64_t integer_ = 0;
+        std::uint64_t natural_;
+        double real_;
+        const char* chars_;
+    };
+    std::uint32_t size_ = 0;
+    Type type_ = Type::none;
+};
+
+/// The field's word for each type: "no value", "boolean", "integer", "number", "text", "duration".
+std::string_view to_string(Value::Type type);
+
+}  // namespace rapido

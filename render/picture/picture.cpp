@@ -1,0 +1,169 @@
+#include "rapido/picture.hpp"
+
+#include <cairo-ft.h>
+#include <cairo.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+#include <unordered_map>
+#include <vector>
+
+namespace rapido {
+namespace {
+
+template <class T, void (*Destroy)(T*)>
+struct Destroyer {
+    void operator()(T* thing) const { Destroy(thing); }
+};
+using Surface = std::unique_ptr<cairo_surface_t, Destroyer<cairo_surface_t, cairo_surface_destroy>>;
+using Context = std::unique_ptr<cairo_t, Destroyer<cairo_t, cairo_destroy>>;
+using FontFace = std::unique_ptr<cairo_font_face_t, Destroyer<cairo_font_face_t, cairo_font_face_destroy>>;
+
+void set_color(cairo_t* context, Color color) {
+    cairo_set_source_rgba(context, color.red / 255.0, color.green / 255.0, color.blue / 255.0, color.alpha / 255.0);
+}
+
+void rounded_path(cairo_t* context, const Rect& rect, float given_radius) {
+    const double radius = std::clamp(given_radius, 0.0F, std::min(rect.width, rect.height) / 2);
+    if (radius <= 0) return cairo_rectangle(context, rect.x, rect.y, rect.width, rect.height);
+    constexpr double quarter = std::numbers::pi / 2;
+    const double left = rect.x + radius;
+    const double top = rect.y + radius;
+    const double right = rect.right() - radius;
+    const double bottom = rect.bottom() - radius;
+    cairo_new_sub_path(context);
+    cairo_arc(context, right, top, radius, -quarter, 0);
+    cairo_arc(context, right, bottom, radius, 0, quarter);
+    cairo_arc(context, left, bottom, radius, quarter, 2 * quarter);
+    cairo_arc(context, left, top, radius, 2 * quarter, 3 * quarter);
+    cairo_close_path(context);
+}
+
+}  // namespace
+
+struct Picture::State {
+    const Fonts& fonts;
+    Surface surface;
+    Context context;
+    std::unordered_map<FontId, FontFace> faces;
+    std::vector<cairo_glyph_t> glyphs;
+
+    void draw_rect(const DrawCommand& command) {
+        if (command.rect.width <= 0 || command.rect.height <= 0) return;
+        cairo_save(context.get());
+        if (command.clip != command.rect) {
+            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width, command.clip.height);
+            cairo_clip(context.get());
+        }
+        rounded_path(context.get(), command.rect, command.radius);
+        cairo_fill(context.get());
+        cairo_restore(context.get());
+    }
+
+    void draw_border(const DrawCommand& command) {
+        const float half = command.thickness / 2;
+        rounded_path(context.get(), command.rect.inset({half, half, half, half}), command.radius - half);
+        cairo_set_line_width(context.get(), command.thickness);
+        cairo_stroke(context.get());
+    }
+
+    void draw_text(const DrawGroup& group, const DrawCommand& command) {
+        FontFace& face = faces[command.font];
+        if (face == nullptr)
+            face.reset(cairo_ft_font_face_create_for_ft_face(static_cast<FT_Face>(fonts.face(command.font)),
+                                                             FT_LOAD_NO_HINTING));
+        cairo_set_font_face(context.get(), face.get());
+        cairo_set_font_size(context.get(), command.size);
+        glyphs.clear();
+        for (const Glyph& glyph : group.glyphs_of(command))
+            glyphs.push_back({glyph.id, command.baseline.x + glyph.offset.x, command.baseline.y + glyph.offset.y});
+        // As outlines: glyph images would be moved to whole pixels, and spacing would not be linear any more.
+        cairo_glyph_path(context.get(), glyphs.data(), static_cast<int>(glyphs.size()));
+        cairo_fill(context.get());
+    }
+};
+
+Picture::Picture(int width, int height, const Fonts& fonts) {
+    constexpr int largest = 16384;
+    Surface surface(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::clamp(width, 1, largest),
+                                               std::clamp(height, 1, largest)));
+    Context context(cairo_create(surface.get()));
+    cairo_font_options_t* const options = cairo_font_options_create();
+    cairo_font_options_set_hint_style(options, CAIRO_HINT_STYLE_NONE);
+    cairo_font_options_set_hint_metrics(options, CAIRO_HINT_METRICS_OFF);
+    cairo_set_font_options(context.get(), options);
+    cairo_font_options_destroy(options);
+    state_ = std::make_unique<State>(State{fonts, std::move(surface), std::move(context), {}, {}});
+}
+
+Picture::~Picture() = default;
+Picture::Picture(Picture&&) noexcept = default;
+Picture& Picture::operator=(Picture&&) noexcept = default;
+
+int Picture::width() const { return cairo_image_surface_get_width(state_->surface.get()); }
+int Picture::height() const { return cairo_image_surface_get_height(state_->surface.get()); }
+
+void Picture::fill(Color color) {
+    set_color(state_->context.get(), color);
+    cairo_paint(state_->context.get());
+}
+
+std::optional<Problem> Picture::draw_image(const std::string& path) {
+    const Surface image(cairo_image_surface_create_from_png(path.c_str()));
+    if (const cairo_status_t status = cairo_surface_status(image.get()); status != CAIRO_STATUS_SUCCESS)
+        return Problem{{path}, std::string("cannot be read as a PNG image: ") + cairo_status_to_string(status), ""};
+    const double image_width = cairo_image_surface_get_width(image.get());
+    const double image_height = cairo_image_surface_get_height(image.get());
+    const double scale = std::max(width() / image_width, height() / image_height);
+    cairo_t* const context = state_->context.get();
+    cairo_save(context);
+    cairo_translate(context, (width() - image_width * scale) / 2, (height() - image_height * scale) / 2);
+    cairo_scale(context, scale, scale);
+    cairo_set_source_surface(context, image.get(), 0, 0);
+    cairo_pattern_set_filter(cairo_get_source(context), CAIRO_FILTER_GOOD);
+    cairo_paint(context);
+    cairo_restore(context);
+    return std::nullopt;
+}
+
+void Picture::draw(const DrawList& list) {
+    for (const DrawGroup& group : list.groups()) {
+        for (const DrawCommand& command : group.commands()) {
+            set_color(state_->context.get(), command.color);
+            switch (command.kind) {
+                case DrawCommand::Kind::rect:
+                    state_->draw_rect(command);
+                    break;
+                case DrawCommand::Kind::border:
+                    state_->draw_border(command);
+                    break;
+                case DrawCommand::Kind::text:
+                    state_->draw_text(group, command);
+                    break;
+            }
+        }
+    }
+}
+
+Color Picture::pixel(int x, int y) const {
+    if (x < 0 || y < 0 || x >= width() || y >= height()) return {0, 0, 0, 0};
+    cairo_surface_flush(state_->surface.get());
+    const unsigned char* const row = cairo_image_surface_get_data(state_->surface.get()) +
+                                     static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(state_->surface.get());
+    const std::uint32_t argb = reinterpret_cast<const std::uint32_t*>(row)[x];
+    const std::uint32_t alpha = argb >> 24;
+    const auto straight = [&](std::uint32_t channel) {
+        return alpha == 0 ? std::uint8_t{0} : static_cast<std::uint8_t>((channel * 255 + alpha / 2) / alpha);
+    };
+    return {straight((argb >> 16) & 255), straight((argb >> 8) & 255), straight(argb & 255),
+            static_cast<std::uint8_t>(alpha)};
+}
+
+std::optional<Problem> Picture::write_png(const std::string& path) const {
+    const cairo_status_t status = cairo_surface_write_to_png(state_->surface.get(), path.c_str());
+    if (status == CAIRO_STATUS_SUCCESS) return std::nullopt;
+    return Problem{{path}, std::string("cannot be written: ") + cairo_status_to_string(status), ""};
+}
+
+}  // namespace rapido

@@ -1,0 +1,34 @@
+#include "rapido/base/color.hpp"
+
+#include <array>
+#include <charconv>
+
+namespace rapido {
+
+std::optional<Color> Color::parse(std::string_view text) {
+    if ((text.size() != 7 && text.size() != 9) || text[0] != '#') return std::nullopt;
+    std::array<std::uint8_t, 4> channels{0, 0, 0, 255};
+    for (std::size_t at = 1; at < text.size(); at += 2) {
+        unsigned channel = 0;
+        const auto [end, error] = std::from_chars(text.data() + at, text.data() + at + 2, channel, 16);
+        if (error != std::errc{} || end != text.data() + at + 2) return std::nullopt;
+        channels[(at - 1) / 2] = static_cast<std::uint8_t>(channel);
+    }
+    return Color{channels[0], channels[1], channels[2], channels[3]};
+}
+
+std::string to_string(Color color) {
+    constexpr std::string_view digits = "0123456789abcdef";
+    std::string text = "#";
+    const auto append = [&](std::uint8_t channel) {
+        text += digits[channel >> 4];
+        text += digits[channel & 15];
+    };
+    append(color.red);
+    append(color.green);
+    append(color.blue);
+    if (color.alpha != 255) append(color.alpha);
+    return text;
+}
+
+}  // namespace rapido

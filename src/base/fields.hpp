@@ -1,0 +1,145 @@
+// Descriptions of plain aggregates, field by field. Reading a file, checking it, did-you-mean, the schema and the
+// reference tables all come from the one description that stands beside each aggregate.
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <limits>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <type_traits>
+
+#include "rapido/base/color.hpp"
+#include "rapido/base/units.hpp"
+
+namespace rapido {
+
+/// How a field is written in a file.
+enum class FieldType : std::uint8_t {
+    boolean,
+    integer,
+    number,
+    text,
+    seconds,
+    color,
+    point,
+    size,
+    insets,
+    choice,  ///< one word of a closed list
+    source,  ///< the name of a live value, or a constant
+    easing,
+    table,  ///< an aggregate with a description of its own
+};
+
+struct Table;
+
+/// One field of an aggregate.
+struct Field {
+    std::string_view name;
+    FieldType type = FieldType::text;
+    std::string_view help;
+    std::string_view unit;
+    double min = std::numeric_limits<double>::lowest();
+    double max = std::numeric_limits<double>::max();
+    bool required = false;
+    std::span<const std::string_view> choices;  ///< the enumerators by value, for a choice
+    const Table* table = nullptr;               ///< the description, for a table
+    void* (*in)(void* aggregate) = nullptr;     ///< the address of the field in an aggregate
+};
+
+/// The description of one aggregate.
+struct Table {
+    std::string_view name;
+    std::span<const Field> fields;
+
+    const Field* find(std::string_view field) const {
+        for (const Field& candidate : fields)
+            if (candidate.name == field) return &candidate;
+        return nullptr;
+    }
+};
+
+/// Specialised beside each enumeration: `static constexpr std::array<std::string_view, N> names`, by value from 0.
+template <class Enum>
+struct Choices;
+
+/// Specialised beside each aggregate: `static const Table table`.
+template <class Aggregate>
+struct Description;
+
+template <class T>
+struct FieldTypeOf {
+    static constexpr FieldType type = std::is_enum_v<T> ? FieldType::choice : FieldType::table;
+};
+template <FieldType Type>
+struct KnownFieldType {
+    static constexpr FieldType type = Type;
+};
+// clang-format off
+template <> struct FieldTypeOf<bool> : KnownFieldType<FieldType::boolean> {};
+template <> struct FieldTypeOf<int> : KnownFieldType<FieldType::integer> {};
+template <> struct FieldTypeOf<float> : KnownFieldType<FieldType::number> {};
+template <> struct FieldTypeOf<double> : KnownFieldType<FieldType::number> {};
+template <> struct FieldTypeOf<std::string> : KnownFieldType<FieldType::text> {};
+template <> struct FieldTypeOf<Seconds> : KnownFieldType<FieldType::seconds> {};
+template <> struct FieldTypeOf<Color> : KnownFieldType<FieldType::color> {};
+template <> struct FieldTypeOf<Point> : KnownFieldType<FieldType::point> {};
+template <> struct FieldTypeOf<Size> : KnownFieldType<FieldType::size> {};
+template <> struct FieldTypeOf<Insets> : KnownFieldType<FieldType::insets> {};
+// clang-format on
+
+template <class>
+struct MemberOf;
+template <class Aggregate, class Member>
+struct MemberOf<Member Aggregate::*> {
+    using aggregate = Aggregate;
+    using member = Member;
+};
+
+struct Range {
+    std::string_view unit;
+    double min = std::numeric_limits<double>::lowest();
+    double max = std::numeric_limits<double>::max();
+};
+
+/// Describes one member; type, choices and nested description follow from the member itself.
+template <auto Member>
+constexpr Field field(std::string_view name, std::string_view help, Range range = {}) {
+    using Aggregate = typename MemberOf<decltype(Member)>::aggregate;
+    using Type = typename MemberOf<decltype(Member)>::member;
+    Field made{.name = name, .type = FieldTypeOf<Type>::type, .help = help, .unit = range.unit,
+               .min = range.min, .max = range.max};
+    if constexpr (FieldTypeOf<Type>::type == FieldType::choice) made.choices = Choices<Type>::names;
+    if constexpr (FieldTypeOf<Type>::type == FieldType::table) made.table = &Description<Type>::table;
+    made.in = [](void* aggregate) -> void* { return &(static_cast<Aggregate*>(aggregate)->*Member); };
+    return made;
+}
+
+template <auto Member>
+constexpr Field required_field(std::string_view name, std::string_view help, Range range = {}) {
+    Field made = field<Member>(name, help, range);
+    made.required = true;
+    return made;
+}
+
+namespace detail {
+struct Anything {
+    template <class T>
+    operator T() const;
+};
+template <class Aggregate, class... Given>
+constexpr std::size_t count_members() {
+    if constexpr (requires { Aggregate{Given{}..., Anything{}}; })
+        return count_members<Aggregate, Given..., Anything>();
+    else
+        return sizeof...(Given);
+}
+}  // namespace detail
+
+/// How many members an aggregate has: a description that leaves one out does not compile.
+template <class Aggregate>
+constexpr std::size_t member_count = detail::count_members<Aggregate>();
+
+}  // namespace rapido

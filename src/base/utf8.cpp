@@ -1,0 +1,54 @@
+#include "base/utf8.hpp"
+
+#include <cstdint>
+
+namespace rapido::utf8 {
+namespace {
+
+/// The length of the well-formed sequence at the front (Unicode 15, table 3-7), or zero.
+std::size_t well_formed(std::string_view text) {
+    const auto byte = [&](std::size_t at) {
+        return at < text.size() ? static_cast<std::uint8_t>(text[at]) : std::uint8_t{0};
+    };
+    const auto continues = [&](std::size_t at, unsigned low = 0x80, unsigned high = 0xbf) {
+        return byte(at) >= low && byte(at) <= high;
+    };
+    const unsigned lead = byte(0);
+    if (text.empty()) return 0;
+    if (lead < 0x80) return 1;
+    if (lead >= 0xc2 && lead <= 0xdf) return continues(1) ? 2 : 0;
+    if (lead >= 0xe0 && lead <= 0xef) {
+        const bool second = continues(1, lead == 0xe0 ? 0xa0U : 0x80U, lead == 0xed ? 0x9fU : 0xbfU);
+        return second && continues(2) ? 3 : 0;
+    }
+    if (lead >= 0xf0 && lead <= 0xf4) {
+        const bool second = continues(1, lead == 0xf0 ? 0x90U : 0x80U, lead == 0xf4 ? 0x8fU : 0xbfU);
+        return second && continues(2) && continues(3) ? 4 : 0;
+    }
+    return 0;
+}
+
+}  // namespace
+
+std::size_t front_length(std::string_view text) {
+    const std::size_t length = well_formed(text);
+    return length == 0 ? 1 : length;
+}
+
+std::size_t length(std::string_view text) {
+    std::size_t count = 0;
+    for (; !text.empty(); ++count)
+        text.remove_prefix(front_length(text));
+    return count;
+}
+
+bool is_valid(std::string_view text) {
+    while (!text.empty()) {
+        const std::size_t step = well_formed(text);
+        if (step == 0) return false;
+        text.remove_prefix(step);
+    }
+    return true;
+}
+
+}  // namespace rapido::utf8

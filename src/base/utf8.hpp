@@ -1,0 +1,18 @@
+// UTF-8: the only encoding inside Rapido.
+#pragma once
+
+#include <cstddef>
+#include <string_view>
+
+namespace rapido::utf8 {
+
+/// How many bytes the code point at the front of `text` takes; 1 for a byte that begins none.
+std::size_t front_length(std::string_view text);
+
+/// How many code points `text` holds; a byte that belongs to none counts as one.
+std::size_t length(std::string_view text);
+
+/// Whether `text` is well formed: no stray bytes, overlong forms, surrogates or values above U+10FFFF.
+bool is_valid(std::string_view text);
+
+}  // namespace rapido::utf8

@@ -1,0 +1,52 @@
+#include "rapido/draw/draw_list.hpp"
+
+namespace rapido {
+
+void DrawGroup::clear() {
+    commands_.clear();
+    text_.clear();
+    glyphs_.clear();
+}
+
+void DrawGroup::add_rect(const Rect& rect, float radius, Color color) { add_rect(rect, radius, color, rect); }
+
+void DrawGroup::add_rect(const Rect& rect, float radius, Color color, const Rect& clip) {
+    DrawCommand command;
+    command.kind = DrawCommand::Kind::rect;
+    command.color = color;
+    command.rect = rect;
+    command.clip = clip;
+    command.radius = radius;
+    commands_.push_back(command);
+}
+
+void DrawGroup::add_border(const Rect& rect, float radius, float thickness, Color color) {
+    DrawCommand command;
+    command.kind = DrawCommand::Kind::border;
+    command.color = color;
+    command.rect = command.clip = rect;
+    command.radius = radius;
+    command.thickness = thickness;
+    commands_.push_back(command);
+}
+
+void DrawGroup::add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
+                         std::span<const Glyph> glyphs, float scale) {
+    DrawCommand command;
+    command.kind = DrawCommand::Kind::text;
+    command.color = color;
+    command.font = font;
+    command.size = size;
+    command.baseline = baseline;
+    command.width = width;
+    command.first_byte = static_cast<std::uint32_t>(text_.size());
+    command.byte_count = static_cast<std::uint32_t>(text.size());
+    command.first_glyph = static_cast<std::uint32_t>(glyphs_.size());
+    command.glyph_count = static_cast<std::uint32_t>(glyphs.size());
+    text_ += text;
+    for (const Glyph& glyph : glyphs)
+        glyphs_.push_back({glyph.id, {glyph.offset.x * scale, glyph.offset.y * scale}});
+    commands_.push_back(command);
+}
+
+}  // namespace rapido

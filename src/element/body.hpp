@@ -1,0 +1,60 @@
+// What the frame loop asks of one running element, whatever its kind.
+#pragma once
+
+#include <cmath>
+#include <memory>
+#include <string_view>
+
+#include "base/fields.hpp"
+#include "rapido/draw/draw_list.hpp"
+#include "rapido/element.hpp"
+#include "rapido/text/format.hpp"
+
+namespace rapido {
+
+/// What a body is made with.
+class BodyContext {
+ public:
+    virtual ~BodyContext() = default;
+    /// Reports that a field of this element cannot be used as it is.
+    virtual void report(std::string_view field, std::string message, std::string hint = {}) = 0;
+    /// Passes on a problem that knows its place.
+    virtual void report(Problem problem) = 0;
+    /// The place of a field in its file; empty for an element made in C++.
+    virtual Location place_of(std::string_view field) const = 0;
+
+    TextMeasurer* measurer = nullptr;      ///< null where nothing is drawn
+    std::string_view font;                 ///< the HUD's
+    std::optional<Value::Type> value_type;  ///< where they are fixed
+    std::optional<Value::Type> max_type;
+};
+
+/// The state of one element that is its kind's own.
+class Body {
+ public:
+    virtual ~Body() = default;
+
+    /// Takes the shown values; true if what is seen of them differs.
+    virtual bool show(const FieldValues&) { return false; }
+    /// Whether it is a text, so that a new look may have a new size.
+    virtual bool resizes() const { return false; }
+    /// As large as it is by itself, in design pixels; `content` is what the elements inside need.
+    virtual Size measure(TextMeasurer*, Size content) = 0;
+    /// Where elements inside may stand.
+    virtual Rect content_of(const Rect& box) const { return box; }
+    /// Draws into `box`, in device pixels; `scale` is device pixels per design pixel.
+    virtual void draw(const Rect& box, float scale, TextMeasurer*, DrawGroup& into) const = 0;
+
+    virtual std::string_view text() const { return {}; }
+    virtual std::optional<double> fill() const { return std::nullopt; }
+    virtual Color color() const = 0;
+};
+
+/// Edges on whole pixels, so that they are crisp at every scale.
+inline Rect on_pixels(const Rect& box) {
+    const float x = std::round(box.x);
+    const float y = std::round(box.y);
+    return {x, y, std::round(box.right()) - x, std::round(box.bottom()) - y};
+}
+
+}  // namespace rapido

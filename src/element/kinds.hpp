@@ -1,0 +1,46 @@
+// The list of kinds, for the rooms that work on all of them: a description and a body for each.
+#pragma once
+
+#include <array>
+
+#include "element/body.hpp"
+
+namespace rapido {
+
+template <>
+struct Description<Panel> {
+    static const Table table;
+};
+template <>
+struct Description<Text> {
+    static const Table table;
+};
+template <>
+struct Description<Bar> {
+    static const Table table;
+};
+
+std::unique_ptr<Body> make_body(const Panel& panel, BodyContext& context);
+std::unique_ptr<Body> make_body(const Text& text, BodyContext& context);
+std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context);
+
+/// One kind by its index in `Element`: its description, and an element of it with all defaults.
+struct Kind {
+    const Table* table = nullptr;
+    Element (*create)() = nullptr;
+};
+
+template <class... Kinds>
+constexpr auto list_kinds(const std::variant<Kinds...>*) {
+    return std::array<Kind, sizeof...(Kinds)>{Kind{&Description<Kinds>::table, [] { return Element(Kinds{}); }}...};
+}
+inline constexpr auto kinds = list_kinds(static_cast<const Element*>(nullptr));
+
+inline const Table& table_of(const Element& element) { return *kinds[element.index()].table; }
+
+/// The address of the description itself, for its fields.
+inline void* address_of(Element& element) {
+    return std::visit([](auto& description) -> void* { return &description; }, element);
+}
+
+}  // namespace rapido

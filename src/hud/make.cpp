@@ -1,0 +1,301 @@
+// From a definition to a running HUD: names are resolved, formats checked, and every fault is reported at once.
+#include <algorithm>
+
+#include "base/nearest.hpp"
+#include "hud/state.hpp"
+
+namespace rapido {
+namespace {
+
+/// Reports faults of one element with its name and its place.
+class ElementContext final : public BodyContext {
+ public:
+    ElementContext(Problems& problems, std::string name, const Origin* origin)
+        : problems_(problems), name_(std::move(name)), origin_(origin) {}
+
+    void report(std::string_view field, std::string message, std::string hint) override {
+        failed_ = true;
+        const bool verb = message.starts_with("is ") || message.starts_with("shows ");
+        problems_.push_back({place_of(field), "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
+                             std::move(hint)});
+    }
+    void report(Problem problem) override {
+        failed_ = true;
+        problem.message = name_ + ": " + problem.message;
+        problems_.push_back(std::move(problem));
+    }
+    Location place_of(std::string_view field) const override {
+        return origin_ != nullptr ? origin_->of(field) : Location{};
+    }
+    bool failed() const { return failed_; }
+
+ private:
+    Problems& problems_;
+    std::string name_;
+    const Origin* origin_;
+    bool failed_ = false;
+};
+
+/// The fields that the frame loop works on; what a kind lacks stays at its default.
+struct CommonFields {
+    std::string id;
+    std::string inside;
+    Source value;
+    Source max;
+    Source visible;
+    Motion motion;
+    Place place;
+    int layer = 0;
+};
+
+CommonFields common_fields(const Element& element) {
+    return std::visit(
+        [](const auto& description) {
+            CommonFields common{.id = description.id,
+                                .inside = description.inside,
+                                .value = {},
+                                .max = {},
+                                .visible = description.visible,
+                                .motion = {},
+                                .place = description.place,
+                                .layer = description.layer};
+            if constexpr (requires { description.value; }) common.value = description.value;
+            if constexpr (requires { description.max; }) common.max = description.max;
+            if constexpr (requires { description.motion; }) common.motion = description.motion;
+            return common;
+        },
+        element);
+}
+
+std::string path_of(const CommonFields& common) {
+    return common.inside.empty() ? common.id : common.inside + "." + common.id;
+}
+
+const Origin* origin_at(const std::vector<Origin>& origins, std::size_t index) {
+    return index < origins.size() ? &origins[index] : nullptr;
+}
+
+bool is_id(std::string_view id) {
+    const auto allowed = [](char c) {
+        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '-';
+    };
+    return !id.empty() && std::all_of(id.begin(), id.end(), allowed);
+}
+
+constexpr std::string_view id_rule = "an id is made of letters, digits, '_' and '-'";
+
+}  // namespace
+
+void Hud::State::report(Problem problem) {
+    if (std::find(problems.begin(), problems.end(), problem) == problems.end()) problems.push_back(std::move(problem));
+}
+
+void Hud::State::add_told(const std::string& name, SourceIndex& index, Value::Type type) {
+    index = scan.add_told();
+    dependents.resize(index + 1);
+    told_names.emplace(name, index);
+    told_types.emplace(name, type);
+}
+
+std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sources& sources, Problem& problem) {
+    const auto added = [this](const Source& bound) {
+        const SourceIndex index = scan.add(bound);
+        dependents.resize(std::max<std::size_t>(dependents.size(), index + 1));
+        return index;
+    };
+    if (!source) return no_source;
+    if (source.access() != Source::Access::name) return added(source);
+    if (const auto told = told_names.find(source.name()); told != told_names.end()) {
+        if (!source.is_negated()) return told->second;
+        const SourceIndex turned = scan.add_told();
+        dependents.resize(turned + 1);
+        told_negations.emplace_back(told->second, turned);
+        return turned;
+    }
+    if (const Source* named = sources.find(source.name())) return added(source.is_negated() ? named->negated() : *named);
+
+    std::vector<std::string_view> names = sources.names();
+    for (const auto& [name, index] : told_names)
+        names.push_back(name);
+    std::sort(names.begin(), names.end());
+    problem.message = "unknown source '" + source.name() + "'";
+    problem.hint = did_you_mean(source.name(), names);
+    return std::nullopt;
+}
+
+bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
+    design = definition.design;
+    if (!(design.width >= 1) || !(design.height >= 1) || !(design.width <= 1e5F) || !(design.height <= 1e5F)) {
+        report({definition.origin.of("design"), "the design size must be between 1 and 100000 pixels each way", ""});
+        design = {1280, 720};
+    }
+    font = definition.font;
+
+    // Names first, so that a timer may be started by another one.
+    for (std::size_t i = 0; i < definition.timers.size(); ++i) {
+        const Timer& timer = definition.timers[i];
+        const Origin* origin = origin_at(definition.timer_origins, i);
+        const Location place = origin != nullptr ? origin->of("id") : Location{};
+        if (!is_id(timer.id)) report({place, "timer '" + timer.id + "': " + std::string(id_rule), ""});
+        if (told_names.contains(timer.id + ".left"))
+            report({place, "a second timer or meter with the id '" + timer.id + "'", ""});
+        RunningTimer& made = timers.emplace_back();
+        made.id = timer.id;
+        made.countdown = Countdown(timer.duration);
+        add_told(timer.id + ".left", made.left, Value::Type::duration);
+        add_told(timer.id + ".elapsed", made.elapsed, Value::Type::duration);
+        add_told(timer.id + ".duration", made.duration, Value::Type::duration);
+        add_told(timer.id + ".running", made.running, Value::Type::boolean);
+    }
+    for (std::size_t i = 0; i < definition.meters.size(); ++i) {
+        const Meter& meter = definition.meters[i];
+        const Origin* origin = origin_at(definition.meter_origins, i);
+        const Location place = origin != nullptr ? origin->of("id") : Location{};
+        if (!is_id(meter.id)) report({place, "meter '" + meter.id + "': " + std::string(id_rule), ""});
+        if (told_names.contains(meter.id + ".rate") || told_names.contains(meter.id + ".left"))
+            report({place, "a second timer or meter with the id '" + meter.id + "'", ""});
+        RunningMeter& made = meters.emplace_back();
+        made.meter = FrameMeter(meter.interval);
+        add_told(meter.id + ".rate", made.rate, Value::Type::float64);
+    }
+    for (std::size_t i = 0; i < definition.timers.size(); ++i) {
+        const Origin* origin = origin_at(definition.timer_origins, i);
+        const auto connect = [&](const Source& source, std::string_view field, SourceIndex& index) {
+            Problem problem;
+            if (const auto found = resolve(source, sources, problem)) {
+                index = *found;
+                return;
+            }
+            if (origin != nullptr) problem.location = origin->of(field);
+            problem.message += " in '" + std::string(field) + "' of timer '" + timers[i].id + "'";
+            report(std::move(problem));
+        };
+        connect(definition.timers[i].start, "start", timers[i].start);
+        connect(definition.timers[i].pause, "pause", timers[i].pause);
+    }
+    for (const Element& element : definition.elements)
+        if (std::holds_alternative<Panel>(element)) panels.insert(path_of(common_fields(element)));
+    for (std::size_t i = 0; i < definition.elements.size(); ++i)
+        add(definition.elements[i], origin_at(definition.element_origins, i), sources);
+    link_parents();
+    return problems.empty();
+}
+
+ElementRef Hud::State::add(const Element& element, const Origin* origin, const Sources& sources) {
+    const CommonFields common = common_fields(element);
+    const std::string name = std::string(table_of(element).name) + " '" + common.id + "'";
+    Problems found;
+    ElementContext context(found, name, origin);
+
+    RunningElement made;
+    made.path = path_of(common);
+    made.inside = common.inside;
+    made.kind = &table_of(element);
+    made.motion = common.motion;
+    made.place = common.place;
+    made.layer = common.layer;
+    if (!is_id(common.id)) context.report("id", std::string(id_rule), "");
+    if (paths.contains(made.path)) context.report("id", "is that of an element before it, '" + made.path + "'", "");
+    if (!common.inside.empty() && !panels.contains(common.inside)) {
+        const std::vector<std::string_view> names(panels.begin(), panels.end());
+        context.report("inside", "no panel '" + common.inside + "'", did_you_mean(common.inside, names));
+    }
+
+    const auto connect = [&](const Source& source, std::string_view field) {
+        Problem problem;
+        if (const auto index = resolve(source, sources, problem)) return *index;
+        context.report(field, std::move(problem.message), std::move(problem.hint));
+        return no_source;
+    };
+    made.value = connect(common.value, "value");
+    made.max = connect(common.max, "max");
+    made.visible = connect(common.visible, "visible");
+
+    const auto type_of = [&](const Source& source) -> std::optional<Value::Type> {
+        if (source.access() != Source::Access::name) return source.type();
+        if (const auto told = told_types.find(source.name()); told != told_types.end()) return told->second;
+        const Source* named = sources.find(source.name());
+        return named != nullptr ? named->type() : std::nullopt;
+    };
+    context.measurer = measurer;
+    context.font = font;
+    context.value_type = type_of(common.value);
+    context.max_type = type_of(common.max);
+    made.body = std::visit([&](const auto& description) { return make_body(description, context); }, element);
+    if (context.failed() || made.body == nullptr) {
+        for (Problem& problem : found)
+            report(std::move(problem));
+        return {};
+    }
+
+    const auto index = static_cast<ElementIndex>(elements.size());
+    for (const SourceIndex source : {made.value, made.max})
+        if (source != no_source) dependents[source].push_back({index, Dependent::Role::value});
+    if (made.visible != no_source) dependents[made.visible].push_back({index, Dependent::Role::visible});
+    paths.emplace(made.path, index);
+    if (made.kind == &Description<Panel>::table) panels.insert(made.path);
+    // Its first frame shows it, whether or not a source has news.
+    made.queued = true;
+    queue.push_back(index);
+    elements.push_back(std::move(made));
+    visibility_dirty = layout_dirty = true;
+    return {index, this->id};
+}
+
+void Hud::State::link_parents() {
+    ++structure;
+    // A path begins with the path of its panel, so that panels cannot stand inside one another in a circle.
+    std::vector<std::vector<ElementIndex>> inside(elements.size());
+    std::vector<ElementIndex> outermost;
+    for (ElementIndex index = 0; index < elements.size(); ++index) {
+        RunningElement& element = elements[index];
+        const auto panel = paths.find(element.inside);
+        element.parent = element.inside.empty() || panel == paths.end() ? no_element : panel->second;
+        (element.parent == no_element ? outermost : inside[element.parent]).push_back(index);
+    }
+
+    parents_first.clear();
+    std::vector<ElementIndex> waiting(outermost.rbegin(), outermost.rend());
+    while (!waiting.empty()) {
+        const ElementIndex index = waiting.back();
+        waiting.pop_back();
+        parents_first.push_back(index);
+        waiting.insert(waiting.end(), inside[index].rbegin(), inside[index].rend());
+    }
+    draw_order = parents_first;
+    std::stable_sort(draw_order.begin(), draw_order.end(),
+                     [this](ElementIndex a, ElementIndex b) { return elements[a].layer < elements[b].layer; });
+}
+
+ElementRef Hud::find(std::string_view id) {
+    State& state = *state_;
+    if (const auto at = state.paths.find(std::string(id)); at != state.paths.end()) return {at->second, state.id};
+    ElementRef only;
+    bool several = false;
+    std::vector<std::string_view> names;
+    for (ElementIndex index = 0; index < state.elements.size(); ++index) {
+        const std::string_view path = state.elements[index].path;
+        const std::string_view last = path.substr(path.rfind('.') + 1);
+        names.push_back(last);
+        if (last != id) continue;
+        several = static_cast<bool>(only);
+        only = {index, state.id};
+    }
+    if (only && !several) return only;
+    state.report({{}, several ? "several elements have the id '" + std::string(id) + "'; give the whole path"
+                              : "no element '" + std::string(id) + "'",
+                  several ? std::string() : did_you_mean(id, names)});
+    return {};
+}
+
+Countdown* Hud::timer(std::string_view id) {
+    std::vector<std::string_view> names;
+    for (RunningTimer& timer : state_->timers) {
+        if (timer.id == id) return &timer.countdown;
+        names.push_back(timer.id);
+    }
+    state_->report({{}, "no timer '" + std::string(id) + "'", did_you_mean(id, names)});
+    return nullptr;
+}
+
+}  // namespace rapido

@@ -1,0 +1,73 @@
+#include "motion/moving_value.hpp"
+
+#include <cmath>
+#include <limits>
+
+namespace rapido {
+namespace {
+
+/// a - b as a double, each 64-bit integer taken whole.
+template <class Integer>
+double difference(Integer a, Integer b) {
+    const auto gap = [](Integer large, Integer small) {
+        return static_cast<double>(static_cast<std::uint64_t>(large) - static_cast<std::uint64_t>(small));
+    };
+    return a >= b ? gap(a, b) : -gap(b, a);
+}
+
+/// target + distance, the distance rounded away from zero, limited to the range of the type.
+template <class Integer>
+Integer away_from(Integer target, double distance) {
+    using Limits = std::numeric_limits<Integer>;
+    const double steps = std::ceil(std::abs(distance));
+    const auto bits = static_cast<std::uint64_t>(target);
+    const std::uint64_t room = distance > 0 ? static_cast<std::uint64_t>(Limits::max()) - bits
+                                            : bits - static_cast<std::uint64_t>(Limits::min());
+    if (steps >= 18446744073709551616.0 || static_cast<std::uint64_t>(steps) > room)
+        return distance > 0 ? Limits::max() : Limits::min();
+    const auto count = static_cast<std::uint64_t>(steps);
+    return static_cast<Integer>(distance > 0 ? bits + count : bits - count);
+}
+
+bool travels(const Value& value) { return value.is_integer() || value.is_real() || value.type() == Value::Type::duration; }
+
+}  // namespace
+
+void MovingValue::snap(Value value) {
+    target_ = origin_ = value;
+    flight_.land();
+}
+
+void MovingValue::set_target(Value target, Nanoseconds now, const Motion& motion) {
+    if (motion.kind == MotionKind::instant || target.type() != target_.type() || !travels(target)) return snap(target);
+    double shift = 0;
+    if (target.type() == Value::Type::uint64)
+        shift = difference(target_.uint64(), target.uint64());
+    else if (target.is_real())
+        shift = target_.real() - target.real();
+    else
+        shift = difference(target_.int64(), target.int64());
+    origin_ = at(now);
+    flight_.retarget(shift, now, motion);
+    target_ = target;
+}
+
+Value MovingValue::at(Nanoseconds now) const {
+    if (flight_.resting(now)) return target_;
+    if (now <= flight_.start()) return origin_;
+    const double distance = flight_.distance(now);
+    switch (target_.type()) {
+        case Value::Type::int64:
+            return Value(away_from(target_.int64(), distance));
+        case Value::Type::uint64:
+            return Value(away_from(target_.uint64(), distance));
+        case Value::Type::duration:
+            return Value(Nanoseconds{away_from(target_.duration().count(), distance)});
+        case Value::Type::float32:
+            return Value(static_cast<float>(target_.real() + distance));
+        default:
+            return Value(target_.real() + distance);
+    }
+}
+
+}  // namespace rapido

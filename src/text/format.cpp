@@ -1,0 +1,115 @@
+#include "rapido/text/format.hpp"
+
+#include <array>
+
+#include "base/nearest.hpp"
+#include "base/utf8.hpp"
+#include "text/format_parsed.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr std::size_t longest_pattern = 4096;
+constexpr std::array<std::string_view, 2> field_names{"value", "max"};
+
+/// Cuts a pattern into literals and fields.
+class PatternParser {
+ public:
+    PatternParser(std::string_view pattern, Location where) : pattern_(pattern), where_(std::move(where)) {}
+
+    Result<Format::Parsed> parse() {
+        if (pattern_.size() > longest_pattern) return fault(0, "a format is limited to 4096 bytes");
+        if (!utf8::is_valid(pattern_)) return fault(0, "a format must be valid UTF-8");
+        while (at_ < pattern_.size()) {
+            const char c = pattern_[at_];
+            if (c != '{' && c != '}') {
+                literal_ += c;
+                ++at_;
+            } else if (at_ + 1 < pattern_.size() && pattern_[at_ + 1] == c) {
+                literal_ += c;
+                at_ += 2;
+            } else if (c == '}') {
+                return fault(at_, "'}' without a '{' before it", "write '}}' for the brace itself");
+            } else if (!parse_field()) {
+                return *problem_;
+            }
+        }
+        parsed_.tail = std::move(literal_);
+        return std::move(parsed_);
+    }
+
+ private:
+    Problem fault(std::size_t offset, std::string message, std::string hint = {}) const {
+        Location location = where_;
+        if (location.column > 0)
+            location.column += static_cast<int>(utf8::length(pattern_.substr(0, offset)));
+        return {std::move(location), "format \"" + std::string(pattern_.substr(0, 80)) + "\": " + std::move(message),
+                std::move(hint)};
+    }
+
+    bool fail(std::size_t offset, std::string message, std::string hint = {}) {
+        problem_ = fault(offset, std::move(message), std::move(hint));
+        return false;
+    }
+
+    bool parse_field() {
+        const std::size_t begin = at_;
+        const std::size_t close = pattern_.find('}', begin);
+        if (close == std::string_view::npos)
+            return fail(begin, "'{' without a '}' after it", "write '{{' for the brace itself");
+        const std::string_view inside = pattern_.substr(begin + 1, close - begin - 1);
+        const std::size_t colon = std::min(inside.find(':'), inside.size());
+        const std::string_view name = inside.substr(0, colon);
+
+        Format::Parsed::Piece piece;
+        piece.literal = std::move(literal_);
+        literal_.clear();
+        piece.offset = begin;
+        if (!name.empty() && name != field_names[0]) {
+            if (name != field_names[1])
+                return fail(begin + 1, "unknown field '" + std::string(name) + "'; expected " + one_of(field_names),
+                            did_you_mean(name, field_names));
+            piece.shows_max = true;
+        }
+        if (colon < inside.size()) {
+            piece.spec_text = inside.substr(colon + 1);
+            SpecFault fault;
+            if (!parse_spec(piece.spec_text, piece.spec, fault))
+                return fail(begin + 1 + colon + 1 + fault.offset, std::move(fault.message));
+        }
+        parsed_.pieces.push_back(std::move(piece));
+        if (parsed_.pieces.size() > most_fields) return fail(begin, "a format has at most 8 fields");
+        at_ = close + 1;
+        return true;
+    }
+
+    std::string_view pattern_;
+    Location where_;
+    std::size_t at_ = 0;
+    std::string literal_;
+    Format::Parsed parsed_;
+    std::optional<Problem> problem_;
+};
+
+}  // namespace
+
+Result<Format> Format::parse(std::string_view pattern, const Location& where) {
+    Result<Parsed> parsed = PatternParser(pattern, where).parse();
+    if (!parsed) return parsed.problems();
+    Format format;
+    format.parsed_ = std::make_shared<const Parsed>(*std::move(parsed));
+    return format;
+}
+
+std::vector<Format::Use> Format::uses() const {
+    std::vector<Use> uses;
+    for (const Parsed::Piece& piece : parsed_->pieces)
+        uses.push_back({piece.shows_max ? "max" : "value", piece.spec_text, piece.offset});
+    return uses;
+}
+
+std::string Format::mismatch(std::size_t use, Value::Type type) const {
+    return spec_mismatch(parsed_->pieces[use].spec, type);
+}
+
+}  // namespace rapido

@@ -1,0 +1,24 @@
+// A pattern after parsing.
+#pragma once
+
+#include "rapido/text/format.hpp"
+#include "text/spec.hpp"
+
+namespace rapido {
+
+inline constexpr std::size_t most_fields = 8;
+
+struct Format::Parsed {
+    /// A field and the literal text before it.
+    struct Piece {
+        std::string literal;
+        bool shows_max = false;
+        Spec spec;
+        std::string spec_text;
+        std::size_t offset = 0;
+    };
+    std::vector<Piece> pieces;
+    std::string tail;
+};
+
+}  // namespace rapido

@@ -1,0 +1,8 @@
+// rapido::watch cannot show what this callable returns
+#include <rapido/value.hpp>
+struct Village {
+    int houses;
+};
+int main() {
+    rapido::watch([] { return Village{3}; });
+}

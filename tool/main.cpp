@@ -1,0 +1,104 @@
+// The command line: declared here, done elsewhere.
+#include <CLI/CLI.hpp>
+#include <filesystem>
+#include <iostream>
+#include <regex>
+
+#include "tool/play.hpp"
+
+namespace {
+
+using rapido::tool::Exit;
+using rapido::tool::PlayOptions;
+
+/// Reads `1280x800` into a width and a height.
+std::string read_size(const std::string& text, PlayOptions& options) {
+    std::smatch parts;
+    static const std::regex pattern("([0-9]{1,5})x([0-9]{1,5})");
+    if (!std::regex_match(text, parts, pattern)) return "a size is WIDTHxHEIGHT in pixels, such as 1280x800";
+    const int width = std::stoi(parts[1]);
+    const int height = std::stoi(parts[2]);
+    if (width < 1 || height < 1 || width > 16384 || height > 16384) return "a size is 1 to 16384 pixels each way";
+    options.width = width;
+    options.height = height;
+    return {};
+}
+
+/// The whole thing on the sample data.
+Exit demo(const std::string& out, const std::string& from) {
+    namespace fs = std::filesystem;
+    const fs::path sample(from);
+    std::error_code error;
+    fs::create_directories(out, error);
+    if (error) {
+        std::cerr << out << ": error: cannot be made a folder: " << error.message() << '\n';
+        return Exit::problems;
+    }
+    PlayOptions options{.hud = (sample / "hud.toml").string(),
+                        .trace = (sample / "flight.csv").string(),
+                        .background = (sample / "scene.png").string(),
+                        .table = true,
+                        .events = true};
+    std::cout << "What each element showed at ten moments of the flight, and what happened:\n\n";
+    if (const Exit exit = rapido::tool::play(options, std::cout, std::cerr); exit != Exit::fine) return exit;
+    std::cout << '\n';
+
+    options.table = options.events = false;
+    const auto picture = [&](int width, int height, std::initializer_list<double> at) {
+        options.width = width;
+        options.height = height;
+        options.at = at;
+        options.png.clear();
+        for (const double moment : at)
+            options.png.push_back((fs::path(out) / ("flight_" + std::to_string(static_cast<int>(moment)) + "s_" +
+                                                    std::to_string(width) + "x" + std::to_string(height) + ".png"))
+                                      .string());
+        return rapido::tool::play(options, std::cout, std::cerr);
+    };
+    if (const Exit exit = picture(1280, 800, {8, 62, 104}); exit != Exit::fine) return exit;
+    if (const Exit exit = picture(800, 600, {104}); exit != Exit::fine) return exit;
+    return picture(2560, 1080, {104});
+}
+
+}  // namespace
+
+int main(int count, char** arguments) {
+    CLI::App app{"rapido: values on a screen, kept right"};
+    app.require_subcommand(1);
+    app.failure_message(CLI::FailureMessage::help);
+
+    std::string out = "out";
+    std::string sample = RAPIDO_DEMO_DIR;
+    CLI::App* const demo_command = app.add_subcommand("demo", "the whole thing on the sample data: pictures, table, events");
+    demo_command->add_option("--out", out, "the folder for pictures")->capture_default_str();
+    demo_command->add_option("--sample", sample, "the folder of the sample data")->check(CLI::ExistingDirectory);
+
+    PlayOptions options;
+    CLI::App* const play_command = app.add_subcommand("play", "replay a trace through a HUD");
+    play_command->add_option("hud", options.hud, "HUD file (TOML)")->required();
+    play_command->add_option("--trace", options.trace, "trace (CSV)")->required();
+    play_command->add_option("--at", options.at, "a moment in seconds; may be given again")->take_all();
+    play_command->add_option("--png", options.png, "a picture for each --at, or for the end")->take_all();
+    play_command->add_flag("--table", options.table, "what each element showed at each --at, or at ten even moments");
+    play_command->add_flag("--events", options.events, "what happened, and when");
+    play_command->add_option("--rate", options.rate, "frames a second; without it, one frame a row")
+        ->check(CLI::Range(0.01, 10000.0));
+    play_command->add_option("--background", options.background, "a PNG image behind the pictures");
+    play_command->add_option_function<std::string>(
+        "--size",
+        [&](const std::string& text) {
+            if (const std::string fault = read_size(text, options); !fault.empty())
+                throw CLI::ValidationError("--size", fault);
+        },
+        "size of the pictures, WIDTHxHEIGHT");
+    play_command->add_flag("--json", options.json, "JSON Lines instead of columns");
+
+    try {
+        app.parse(count, arguments);
+    } catch (const CLI::ParseError& error) {
+        return app.exit(error) == 0 ? 0 : static_cast<int>(Exit::usage);
+    }
+    if (*demo_command) return static_cast<int>(demo(out, sample));
+    if (!options.table && !options.events && options.png.empty()) options.table = options.events = true;
+    return static_cast<int>(rapido::tool::play(options, std::cout, std::cerr));
+}
