@@ -1,15 +1,11 @@
 // HUD files: TOML, read field by field out of the descriptions.
-#define TOML_HEADER_ONLY 1
-#define TOML_EXCEPTIONS 0
-#define TOML_ENABLE_FORMATTERS 0
-#include <toml++/toml.h>
-
 #include <algorithm>
 
 #include "base/nearest.hpp"
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
 #include "file/prescan.hpp"
+#include "file/toml.hpp"
 #include "rapido/file.hpp"
 #include "rapido/hud/hud.hpp"
 
@@ -54,6 +50,7 @@ class HudReader {
 
     HudDefinition definition;
     Problems problems;
+    std::vector<Location> damaged;  ///< tables with faults of their own
 
     void read() {
         if (text_.size() > largest_hud) return fail({}, "is larger than 4 MB");
@@ -144,7 +141,9 @@ class HudReader {
         if (const toml::node* id = table.get("id"); id != nullptr && id->is_string())
             name += " '" + id->value_or(std::string()) + "'";
         origin.location = place(table.source());
+        const std::size_t before = problems.size();
         read_fields(table, description, aggregate, name, "", origin, also);
+        if (problems.size() > before) damaged.push_back(origin.location);
     }
 
     void read_fields(const toml::table& table, const Table& description, void* aggregate, const std::string& name,
@@ -357,8 +356,11 @@ Problems check_hud(std::string_view text, const std::string& name, const Sources
     Problems problems = std::move(reader.problems);
     // What could be read is made, only to see what else is wrong with it.
     const Hud trial(reader.definition, sources, measurer);
-    for (const Problem& problem : trial.problems())
-        problems.push_back(problem);
+    for (const Problem& problem : trial.problems()) {
+        // What a damaged table lacks as a whole, it may lack because of the damage.
+        const bool follows = std::find(reader.damaged.begin(), reader.damaged.end(), problem.location) != reader.damaged.end();
+        if (!follows) problems.push_back(problem);
+    }
     std::stable_sort(problems.begin(), problems.end(), HudReader::before);
     return problems;
 }

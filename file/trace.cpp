@@ -47,7 +47,7 @@ class CsvReader {
             read_row();
         for (Trace::Column& column : trace_.columns_)
             if (problems_.size() < most_problems) convert(column, cells_[static_cast<std::size_t>(&column - trace_.columns_.data())]);
-        if (trace_.rows_.empty()) fail({{}, header_line_, 0}, "a trace needs at least one row under its header");
+        if (trace_.rows_.empty() && problems_.empty()) fail({{}, header_line_, 0}, "a trace needs at least one row under its header");
         if (!problems_.empty()) return problems_;
         trace_.text_ = text_;
         return std::move(trace_);
@@ -165,7 +165,7 @@ class CsvReader {
         if (!time || !game_time) return;
         if (!trace_.rows_.empty()) {
             if (*time < trace_.rows_.back().time) fail(row_[*time_], "time goes back from the row before");
-            if (*game_time < trace_.rows_.back().game_time)
+            if (game_time_ && *game_time < trace_.rows_.back().game_time)
                 fail(row_[*game_time_], "game_time goes back from the row before");
         }
         trace_.rows_.push_back({*time, *game_time});

@@ -29,7 +29,12 @@ struct LoadedFont {
     HbFont shaper;
     float units_per_em = 1;
     FontMetrics metrics;
+    hb_position_t digit_advance = 0;  ///< of the widest digit
 };
+
+constexpr hb_feature_t tabular{HB_TAG('t', 'n', 'u', 'm'), 1, HB_FEATURE_GLOBAL_START, HB_FEATURE_GLOBAL_END};
+
+bool is_digit(char c) { return c >= '0' && c <= '9'; }
 
 bool is_generic(std::string_view family) {
     constexpr std::array<std::string_view, 3> generic{"sans-serif", "serif", "monospace"};
@@ -61,6 +66,13 @@ struct Fonts::State {
     State(const State&) = delete;
     State& operator=(const State&) = delete;
 
+    void shape(const LoadedFont& font, std::string_view text) {
+        hb_buffer_clear_contents(buffer.get());
+        hb_buffer_add_utf8(buffer.get(), text.data(), static_cast<int>(text.size()), 0, static_cast<int>(text.size()));
+        hb_buffer_guess_segment_properties(buffer.get());
+        hb_shape(font.shaper.get(), buffer.get(), &tabular, 1);
+    }
+
     std::optional<FontId> load(const std::string& file, int index) {
         for (FontId id = 0; id < fonts.size(); ++id)
             if (fonts[id].file == file && fonts[id].index == index) return id;
@@ -75,6 +87,11 @@ struct Fonts::State {
         hb_font_get_h_extents(font.shaper.get(), &extents);
         font.metrics = {static_cast<float>(extents.ascender) / font.units_per_em,
                         static_cast<float>(-extents.descender) / font.units_per_em};
+        shape(font, "0123456789");
+        unsigned count = 0;
+        const hb_glyph_position_t* const digits = hb_buffer_get_glyph_positions(buffer.get(), &count);
+        for (unsigned i = 0; i < count; ++i)
+            font.digit_advance = std::max(font.digit_advance, digits[i].x_advance);
         hb_face_destroy(face);
         hb_blob_destroy(blob);
         fonts.push_back(std::move(font));
@@ -108,12 +125,8 @@ FontMetrics Fonts::metrics(FontId font) { return state_->fonts[font].metrics; }
 
 float Fonts::shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) {
     const LoadedFont& loaded = state_->fonts[font];
+    state_->shape(loaded, text);
     hb_buffer_t* const buffer = state_->buffer.get();
-    hb_buffer_clear_contents(buffer);
-    hb_buffer_add_utf8(buffer, text.data(), static_cast<int>(text.size()), 0, static_cast<int>(text.size()));
-    hb_buffer_guess_segment_properties(buffer);
-    constexpr hb_feature_t tabular{HB_TAG('t', 'n', 'u', 'm'), 1, HB_FEATURE_GLOBAL_START, HB_FEATURE_GLOBAL_END};
-    hb_shape(loaded.shaper.get(), buffer, &tabular, 1);
 
     unsigned count = 0;
     const hb_glyph_info_t* const infos = hb_buffer_get_glyph_infos(buffer, &count);
@@ -123,9 +136,13 @@ float Fonts::shape(FontId font, float size, std::string_view text, std::vector<G
     std::int64_t pen = 0;
     glyphs.clear();
     for (unsigned i = 0; i < count; ++i) {
-        glyphs.push_back({infos[i].codepoint, {static_cast<float>(pen + positions[i].x_offset) * scale,
-                                               static_cast<float>(-positions[i].y_offset) * scale}});
-        pen += positions[i].x_advance;
+        // Every digit stands in the middle of the same room: fonts without the feature, and with a slip in it, too.
+        const bool digit = is_digit(text[infos[i].cluster]);
+        const hb_position_t advance = digit ? loaded.digit_advance : positions[i].x_advance;
+        const std::int64_t x = pen + positions[i].x_offset + (advance - positions[i].x_advance) / 2;
+        glyphs.push_back({infos[i].codepoint,
+                          {static_cast<float>(x) * scale, static_cast<float>(-positions[i].y_offset) * scale}});
+        pen += advance;
     }
     return static_cast<float>(pen) * scale;
 }

@@ -1,5 +1,6 @@
 #include "motion/moving_value.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
@@ -19,7 +20,9 @@ double difference(Integer a, Integer b) {
 template <class Integer>
 Integer away_from(Integer target, double distance) {
     using Limits = std::numeric_limits<Integer>;
-    const double steps = std::ceil(std::abs(distance));
+    // A distance that is whole but for the rounding of its formula counts as whole; there is always one step to go.
+    constexpr double formula_error = 1e-12;
+    const double steps = std::max(1.0, std::ceil(std::abs(distance) * (1 - formula_error)));
     const auto bits = static_cast<std::uint64_t>(target);
     const std::uint64_t room = distance > 0 ? static_cast<std::uint64_t>(Limits::max()) - bits
                                             : bits - static_cast<std::uint64_t>(Limits::min());

@@ -54,7 +54,7 @@ SourceIndex Scan::add(const Source& source) {
             doubles_.add(index, identity);
             break;
         default:
-            if (identity != nullptr) others_.push_back(index);
+            break;
     }
     return index;
 }
@@ -87,6 +87,8 @@ void Scan::read(std::vector<SourceIndex>& changed) {
         Record& record = records_[index];
         take(record, record.source.read(record.storage));
         changed.push_back(index);
+        const bool is_constant = record.source.access() == Source::Access::constant;
+        if (record.source.scan_width() == 0 && !is_constant) others_.push_back(index);
     }
     fresh_.clear();
 }
