@@ -15,7 +15,8 @@ namespace {
 constexpr std::size_t largest_hud = 4'000'000;
 
 constexpr std::array timer_fields{
-    required_field<&Timer::id>("id", "its name; it gives the sources ID.left, ID.elapsed, ID.duration, ID.running"),
+    required_field<&Timer::id>("id",
+                               "its name; it gives the sources ID.left, ID.elapsed, ID.duration, ID.running"),
     field<&Timer::duration>("duration", "what it counts down from", {"s", 0, 1e9}),
     field<&Timer::start>("start", "runs from the full duration each time this becomes true"),
     field<&Timer::pause>("pause", "stands still while this is true"),
@@ -30,7 +31,8 @@ constexpr Table timer_table{"timer", timer_fields};
 constexpr Table meter_table{"meter", meter_fields};
 
 constexpr std::array top_fields{
-    field<&HudDefinition::design>("design", "the screen that offsets and sizes were chosen for", {"px", 1, 1e5}),
+    field<&HudDefinition::design>("design", "the screen that offsets and sizes were chosen for",
+                                  {"px", 1, 1e5}),
     field<&HudDefinition::font>("font", "the family of texts that name none"),
 };
 constexpr Table top_table{"the HUD", top_fields};
@@ -96,7 +98,8 @@ class HudReader {
                                definition.meter_origins.emplace_back());
                 });
             else if (const Field* known = top_table.find(key.str()))
-                read_field(*known, node, &definition, top_table.name, std::string(key.str()), definition.origin);
+                read_field(*known, node, &definition, top_table.name, std::string(key.str()),
+                           definition.origin);
             else
                 unknown_key(key, top_table, "the HUD", {"element", "timer", "meter"});
         }
@@ -106,8 +109,9 @@ class HudReader {
     void read_list(const toml::key& key, const toml::node& node, Read read) {
         const toml::array* list = node.as_array();
         if (list == nullptr)
-            return fail(key.source(), "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
-                                          "; expected a list of tables",
+            return fail(key.source(),
+                        "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
+                            "; expected a list of tables",
                         "write '[[" + std::string(key.str()) + "]]'");
         for (const toml::node& item : *list) {
             if (const toml::table* table = item.as_table())
@@ -123,7 +127,8 @@ class HudReader {
         for (std::size_t i = 0; i < kinds.size(); ++i)
             names[i] = kinds[i].table->name;
         const toml::node* node = table.get("kind");
-        if (node == nullptr) return fail(table.source(), "an element without a 'kind'; expected " + one_of(names));
+        if (node == nullptr)
+            return fail(table.source(), "an element without a 'kind'; expected " + one_of(names));
         const std::string name = node->value_or(std::string());
         const auto kind = std::find(names.begin(), names.end(), name);
         if (kind == names.end())
@@ -131,7 +136,8 @@ class HudReader {
                         did_you_mean(name, names));
         const Kind& found = kinds[static_cast<std::size_t>(kind - names.begin())];
         Element& element = definition.elements.emplace_back(found.create());
-        read_table(table, *found.table, address_of(element), definition.element_origins.emplace_back(), "kind");
+        read_table(table, *found.table, address_of(element), definition.element_origins.emplace_back(),
+                   "kind");
     }
 
     /// Reads a table into an aggregate; `also` is a key that is not one of its fields.
@@ -146,15 +152,18 @@ class HudReader {
         if (problems.size() > before) damaged.push_back(origin.location);
     }
 
-    void read_fields(const toml::table& table, const Table& description, void* aggregate, const std::string& name,
-                     const std::string& prefix, Origin& origin, std::string_view also = {}) {
+    void read_fields(const toml::table& table, const Table& description, void* aggregate,
+                     const std::string& name, const std::string& prefix, Origin& origin,
+                     std::string_view also = {}) {
         for (const auto& [key, node] : table) {
             if (!also.empty() && key.str() == also) continue;
             if (const Field* known = description.find(key.str()))
                 read_field(*known, node, aggregate, name, prefix + std::string(key.str()), origin);
             else
-                unknown_key(key, description, (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + name,
-                            {also});
+                unknown_key(
+                    key, description,
+                    (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + name,
+                    {also});
         }
         for (const Field& required : description.fields)
             if (required.required && !table.contains(required.name))
@@ -166,7 +175,8 @@ class HudReader {
         std::erase(names, std::string_view());
         for (const Field& known : description.fields)
             names.push_back(known.name);
-        fail(key.source(), "unknown key '" + std::string(key.str()) + "' in " + name, did_you_mean(key.str(), names));
+        fail(key.source(), "unknown key '" + std::string(key.str()) + "' in " + name,
+             did_you_mean(key.str(), names));
     }
 
     void read_field(const Field& field, const toml::node& node, void* aggregate, std::string_view owner,
@@ -189,21 +199,26 @@ class HudReader {
                 return;
             }
             case FieldType::number:
-                if (const auto number = read_number(node, field, name)) *static_cast<float*>(into) = static_cast<float>(*number);
+                if (const auto number = read_number(node, field, name))
+                    *static_cast<float*>(into) = static_cast<float>(*number);
                 return;
             case FieldType::seconds:
-                if (const auto number = read_number(node, field, name)) *static_cast<Seconds*>(into) = Seconds{*number};
+                if (const auto number = read_number(node, field, name))
+                    *static_cast<Seconds*>(into) = Seconds{*number};
                 return;
             case FieldType::color:
-                return read_parsed<Color>(node, into, name, Color::parse, "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
+                return read_parsed<Color>(node, into, name, Color::parse,
+                                          "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
             case FieldType::easing:
                 return read_easing(node, into, name);
             case FieldType::point:
-                if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]"); !numbers.empty())
+                if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]");
+                    !numbers.empty())
                     *static_cast<Point*>(into) = {numbers[0], numbers[1]};
                 return;
             case FieldType::size:
-                if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [width, height]"); !numbers.empty())
+                if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [width, height]");
+                    !numbers.empty())
                     *static_cast<Size*>(into) = {numbers[0], numbers[1]};
                 return;
             case FieldType::insets:
@@ -232,7 +247,8 @@ class HudReader {
     }
 
     template <class T, class Parse>
-    void read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse, std::string_view what) {
+    void read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse,
+                     std::string_view what) {
         const auto text = node.value_exact<std::string>();
         if (!text) return expected(node, name, what);
         if (const auto parsed = parse(*text))
@@ -248,7 +264,8 @@ class HudReader {
         if (const auto easing = Easing::parse(*text))
             *static_cast<Easing*>(into) = *easing;
         else
-            fail(node.source(), name + " is '" + *text + "'; expected " + one_of(names), did_you_mean(*text, names));
+            fail(node.source(), name + " is '" + *text + "'; expected " + one_of(names),
+                 did_you_mean(*text, names));
     }
 
     void read_choice(const toml::node& node, void* into, const Field& field, const std::string& name) {
@@ -283,8 +300,8 @@ class HudReader {
             if (text.ends_with('.')) text.pop_back();
             return text;
         };
-        fail(node.source(), name + " is " + plain(number) + "; expected " + plain(field.min) + " to " + plain(field.max) +
-                                (field.unit.empty() ? "" : " ") + std::string(field.unit));
+        fail(node.source(), name + " is " + plain(number) + "; expected " + plain(field.min) + " to " +
+                                plain(field.max) + (field.unit.empty() ? "" : " ") + std::string(field.unit));
         return false;
     }
 
@@ -350,7 +367,8 @@ Result<HudDefinition> read_hud_file(const std::string& path) {
     return read_hud(*text, path);
 }
 
-Problems check_hud(std::string_view text, const std::string& name, const Sources& sources, TextMeasurer* measurer) {
+Problems check_hud(std::string_view text, const std::string& name, const Sources& sources,
+                   TextMeasurer* measurer) {
     HudReader reader(text, name);
     reader.read();
     Problems problems = std::move(reader.problems);
@@ -358,7 +376,8 @@ Problems check_hud(std::string_view text, const std::string& name, const Sources
     const Hud trial(reader.definition, sources, measurer);
     for (const Problem& problem : trial.problems()) {
         // What a damaged table lacks as a whole, it may lack because of the damage.
-        const bool follows = std::find(reader.damaged.begin(), reader.damaged.end(), problem.location) != reader.damaged.end();
+        const bool follows =
+            std::find(reader.damaged.begin(), reader.damaged.end(), problem.location) != reader.damaged.end();
         if (!follows) problems.push_back(problem);
     }
     std::stable_sort(problems.begin(), problems.end(), HudReader::before);

@@ -67,8 +67,10 @@ std::optional<Problem> prescan_toml(std::string_view text, const std::string& na
                 break;
         }
         if (depth > deepest || parts > deepest)
-            return Problem{{name, line, 0}, depth > deepest ? "brackets are nested more than 64 deep"
-                                                            : "a key has more than 64 parts", ""};
+            return Problem{
+                {name, line, 0},
+                depth > deepest ? "brackets are nested more than 64 deep" : "a key has more than 64 parts",
+                ""};
     }
     return std::nullopt;
 }

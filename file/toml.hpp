@@ -6,8 +6,8 @@
 #define TOML_ENABLE_FORMATTERS 0
 #include <toml++/impl/preprocessor.h>
 
-// Some damaged files break its internal assertions, which would end a program, or let Clang assume what is not so.
-// Without them the same places report an ordinary syntax error.
+// Some damaged files break its internal assertions, which would end a program, or let Clang assume what is
+// not so. Without them the same places report an ordinary syntax error.
 #undef TOML_ASSERT
 #define TOML_ASSERT(expression) static_assert(true)
 #undef TOML_ASSERT_ASSUME

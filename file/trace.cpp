@@ -29,7 +29,9 @@ std::optional<Number> parse_number(std::string_view text) {
     return number;
 }
 
-bool is_boolean(std::string_view text) { return text == "true" || text == "false"; }
+bool is_boolean(std::string_view text) {
+    return text == "true" || text == "false";
+}
 
 }  // namespace
 
@@ -46,8 +48,10 @@ class CsvReader {
         while (!rest_.empty() && problems_.size() < most_problems)
             read_row();
         for (Trace::Column& column : trace_.columns_)
-            if (problems_.size() < most_problems) convert(column, cells_[static_cast<std::size_t>(&column - trace_.columns_.data())]);
-        if (trace_.rows_.empty() && problems_.empty()) fail({{}, header_line_, 0}, "a trace needs at least one row under its header");
+            if (problems_.size() < most_problems)
+                convert(column, cells_[static_cast<std::size_t>(&column - trace_.columns_.data())]);
+        if (trace_.rows_.empty() && problems_.empty())
+            fail({{}, header_line_, 0}, "a trace needs at least one row under its header");
         if (!problems_.empty()) return problems_;
         trace_.text_ = text_;
         return std::move(trace_);
@@ -88,7 +92,8 @@ class CsvReader {
                 if (doubled) cell.text = undouble(cell.text);
                 at = close + 1;
                 if (at < rest_.size() && rest_[at] != ',' && rest_[at] != '\n' && rest_[at] != '\r') {
-                    fail(cell, "text follows the closing quote of a cell", "write '\"\"' for a quote inside a cell");
+                    fail(cell, "text follows the closing quote of a cell",
+                         "write '\"\"' for a quote inside a cell");
                     skip_line(at);
                     return false;
                 }
@@ -158,8 +163,8 @@ class CsvReader {
         const int line = line_;
         if (!read_record(row_)) return;
         if (row_.size() != width_)
-            return fail({{}, line, 1}, "this row has " + std::to_string(row_.size()) + " cells and the header has " +
-                                           std::to_string(width_));
+            return fail({{}, line, 1}, "this row has " + std::to_string(row_.size()) +
+                                           " cells and the header has " + std::to_string(width_));
         const auto time = read_time(row_[*time_], "time");
         const auto game_time = game_time_ ? read_time(row_[*game_time_], "game_time") : time;
         if (!time || !game_time) return;
@@ -184,9 +189,11 @@ class CsvReader {
     /// Finds what the cells of a column have in common, and turns them into values.
     void convert(Trace::Column& column, const std::vector<Cell>& cells) {
         const auto all = [&](auto&& fits) {
-            return std::all_of(cells.begin(), cells.end(), [&](const Cell& c) { return c.text.empty() || fits(c.text); });
+            return std::all_of(cells.begin(), cells.end(),
+                               [&](const Cell& c) { return c.text.empty() || fits(c.text); });
         };
-        const auto first = std::find_if(cells.begin(), cells.end(), [](const Cell& c) { return !c.text.empty(); });
+        const auto first =
+            std::find_if(cells.begin(), cells.end(), [](const Cell& c) { return !c.text.empty(); });
         if (first != cells.end()) {
             if (all([](std::string_view text) { return parse_number<std::int64_t>(text).has_value(); }))
                 column.type = Value::Type::int64;
@@ -206,8 +213,8 @@ class CsvReader {
         if (column.type == Value::Type::text) return Value(cell.text);
         if (const auto number = parse_number<double>(cell.text)) return Value(*number);
         if (problems_.size() < most_problems)
-            fail(cell, "'" + std::string(cell.text.substr(0, 40)) + "' is not a number; column '" + column.name +
-                           "' begins with one");
+            fail(cell, "'" + std::string(cell.text.substr(0, 40)) + "' is not a number; column '" +
+                           column.name + "' begins with one");
         return {};
     }
 
@@ -226,7 +233,9 @@ class CsvReader {
     Problems problems_;
 };
 
-Result<Trace> Trace::read_csv(std::string_view text, const std::string& name) { return CsvReader(text, name).read(); }
+Result<Trace> Trace::read_csv(std::string_view text, const std::string& name) {
+    return CsvReader(text, name).read();
+}
 
 Result<Trace> Trace::read_file(const std::string& path) {
     const Result<std::string> text = read_text_file(path, largest_trace);

@@ -10,12 +10,14 @@ TEST(Color, reads_what_it_writes_and_nothing_else) {
     for (int i = 0; i < 1000; ++i) {
         const std::uint64_t bits = random.bits();
         const Color color{static_cast<std::uint8_t>(bits), static_cast<std::uint8_t>(bits >> 8),
-                          static_cast<std::uint8_t>(bits >> 16), static_cast<std::uint8_t>(i % 3 == 0 ? 255 : bits >> 24)};
+                          static_cast<std::uint8_t>(bits >> 16),
+                          static_cast<std::uint8_t>(i % 3 == 0 ? 255 : bits >> 24)};
         EXPECT_EQ(Color::parse(to_string(color)), color) << to_string(color);
     }
     EXPECT_EQ(Color::parse("#38B6C9"), (Color{0x38, 0xb6, 0xc9}));
     EXPECT_EQ(rgb(0x10161c, 0.8), (Color{0x10, 0x16, 0x1c, 204}));
-    for (const char* text : {"", "#", "38b6c9", "#38b6c", "#38b6c9f", "#38b6c9ff0", "#38b6cg", "#-1b6c9", "#+1b6c9", "# 8b6c9"})
+    for (const char* text :
+         {"", "#", "38b6c9", "#38b6c", "#38b6c9f", "#38b6c9ff0", "#38b6cg", "#-1b6c9", "#+1b6c9", "# 8b6c9"})
         EXPECT_EQ(Color::parse(text), std::nullopt) << text;
 }
 
@@ -36,7 +38,8 @@ TEST(Nearest, finds_the_word_that_was_meant) {
 TEST(Utf8, tells_well_formed_text_from_the_rest) {
     for (const char* good : {"", "acres", "€1,480", "∞", "水 640", "\xf0\x9f\x94\xa5", "\xf4\x8f\xbf\xbf"})
         EXPECT_TRUE(utf8::is_valid(good)) << good;
-    for (const char* bad : {"\x80", "\xc0\x80", "\xe0\x80\x80", "\xed\xa0\x80", "\xf4\x90\x80\x80", "\xe2\x82", "a\xff"})
+    for (const char* bad :
+         {"\x80", "\xc0\x80", "\xe0\x80\x80", "\xed\xa0\x80", "\xf4\x90\x80\x80", "\xe2\x82", "a\xff"})
         EXPECT_FALSE(utf8::is_valid(bad)) << bad;
     EXPECT_EQ(utf8::length("€1,480"), 6U);
     EXPECT_EQ(utf8::length("\xff\xff"), 2U);

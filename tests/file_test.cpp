@@ -49,7 +49,8 @@ value = "plane.water"
 max = 640.5
 direction = "up"
 layer = -3
-)", "hud.toml");
+)",
+                               "hud.toml");
     ASSERT_EQ(texts(read.problems()), std::vector<std::string>{});
     HudDefinition expected;
     expected.design = {1920, 1080};
@@ -57,11 +58,21 @@ layer = -3
     expected.timers = {Timer{.id = "evacuation", .duration = 45s, .start = "mission.evacuating"}};
     expected.meters = {Meter{.id = "frames", .interval = 250ms}};
     expected.elements = {
-        Panel{.id = "plate", .place = {.anchor = Anchor::top_right, .offset = {24, 16.5F}, .size = {100, 0}},
-              .padding = {4, 8, 4, 8}, .color = rgb(0x10161c, 0.8)},
-        Text{.id = "acres", .value = "mission.acres_saved", .max = 5000, .format = "{} acres saved", .placeholder = "none",
-             .rounding = Rounding::down, .motion = tween(600ms, Easing::ease_in()), .inside = "plate", .weight = 700,
-             .size = 32, .visible = "!mission.paused"},
+        Panel{.id = "plate",
+              .place = {.anchor = Anchor::top_right, .offset = {24, 16.5F}, .size = {100, 0}},
+              .padding = {4, 8, 4, 8},
+              .color = rgb(0x10161c, 0.8)},
+        Text{.id = "acres",
+             .value = "mission.acres_saved",
+             .max = 5000,
+             .format = "{} acres saved",
+             .placeholder = "none",
+             .rounding = Rounding::down,
+             .motion = tween(600ms, Easing::ease_in()),
+             .inside = "plate",
+             .weight = 700,
+             .size = 32,
+             .visible = "!mission.paused"},
         Bar{.id = "water", .value = "plane.water", .max = 640.5, .direction = Direction::up, .layer = -3}};
     // The file's 5000 is 64 bits wide, the literal in C++ is not: both are the integer 5000.
     EXPECT_EQ(*read, expected);
@@ -99,12 +110,16 @@ duration = "long"
         "hud.toml:1:1: error: unknown key 'desgin' in the HUD; did you mean 'design'?",
         "hud.toml:5:1: error: unknown key 'formt' in text 'acres'; did you mean 'format'?",
         "hud.toml:8:8: error: unknown kind 'txt'; expected one of panel, text or bar; did you mean 'text'?",
-        "hud.toml:13:9: error: 'color' of bar 'water' is 'teal'; expected a colour as \"#rrggbb\" or \"#rrggbbaa\"",
-        "hud.toml:15:19: error: 'motion.kind' of bar 'water' is 'tweeen'; expected one of instant or tween; did you mean 'tween'?",
+        "hud.toml:13:9: error: 'color' of bar 'water' is 'teal'; expected a colour as \"#rrggbb\" or "
+        "\"#rrggbbaa\"",
+        "hud.toml:15:19: error: 'motion.kind' of bar 'water' is 'tweeen'; expected one of instant or tween; "
+        "did you mean 'tween'?",
         "hud.toml:15:40: error: 'motion.duration' of bar 'water' is -1; expected 0 to 3600 s",
-        "hud.toml:15:53: error: 'motion.easing' of bar 'water' is 'ease-outt'; expected one of linear, ease, ease-in, "
+        "hud.toml:15:53: error: 'motion.easing' of bar 'water' is 'ease-outt'; expected one of linear, ease, "
+        "ease-in, "
         "ease-out or ease-in-out; did you mean 'ease-out'?",
-        "hud.toml:16:20: error: 'place.anchor' of bar 'water' is 'top_rihgt'; expected one of top_left, top, top_right, "
+        "hud.toml:16:20: error: 'place.anchor' of bar 'water' is 'top_rihgt'; expected one of top_left, top, "
+        "top_right, "
         "left, center, right, bottom_left, bottom or bottom_right; did you mean 'top_right'?",
         "hud.toml:16:42: error: 'place.offset' of bar 'water' is a list; expected two numbers, [x, y]",
         "hud.toml:16:54: error: 'place.size' of bar 'water' is a text; expected two numbers, [width, height]",
@@ -134,17 +149,21 @@ format = "Water {:.f} L"
     Sources sources;
     sources.set("mission.acres", watch(acres));
     EXPECT_EQ(texts(check_hud(text, "hud.toml", sources, nullptr)),
-              (std::vector<std::string>{
-                  "hud.toml:4:10: error: 'value' of text 'acres': unknown source 'mission.acers'; did you mean 'mission.acres'?",
-                  "hud.toml:9:20: error: text 'water': format \"Water {:.f} L\": a precision needs digits after its '.'"}));
+              (std::vector<std::string>{"hud.toml:4:10: error: 'value' of text 'acres': unknown source "
+                                        "'mission.acers'; did you mean 'mission.acres'?",
+                                        "hud.toml:9:20: error: text 'water': format \"Water {:.f} L\": a "
+                                        "precision needs digits after its '.'"}));
     EXPECT_TRUE(read_hud(text, "hud.toml")) << "names and formats are checked when the HUD is made";
 }
 
 TEST(HudFile, refuses_what_is_no_toml_or_too_deep_or_too_large) {
-    const auto first = [](const std::string& text) { return texts(read_hud(text, "h.toml").problems()).at(0); };
+    const auto first = [](const std::string& text) {
+        return texts(read_hud(text, "h.toml").problems()).at(0);
+    };
     EXPECT_NE(first("a = \n").find("h.toml:1:"), std::string::npos);
     EXPECT_NE(first("[[element]\nkind=1").find("h.toml:1:"), std::string::npos);
-    EXPECT_EQ(first("\n\na = " + std::string(100'000, '[')), "h.toml:3: error: brackets are nested more than 64 deep");
+    EXPECT_EQ(first("\n\na = " + std::string(100'000, '[')),
+              "h.toml:3: error: brackets are nested more than 64 deep");
     EXPECT_EQ(first("a = " + std::string(65, '{')), "h.toml:1: error: brackets are nested more than 64 deep");
     std::string dotted = "a";
     for (int i = 0; i < 100'000; ++i)
@@ -179,18 +198,21 @@ TEST(HudFile, survives_any_damage) {
 }
 
 TEST(Trace, reads_csv_with_quotes_line_ends_and_types) {
-    const auto read = Trace::read_csv("\xef\xbb\xbftime,acres,water,village,evacuating,late\r\n"
-                                      "0,1,2,\"Pine, \"\"old\"\"\",false,\r\n"
-                                      "0.5,-7,2.5,\"two\nlines\",true,9\r\n"
-                                      "\r\n"
-                                      "1.25,,,,,",
-                                      "t.csv");
+    const auto read = Trace::read_csv(
+        "\xef\xbb\xbftime,acres,water,village,evacuating,late\r\n"
+        "0,1,2,\"Pine, \"\"old\"\"\",false,\r\n"
+        "0.5,-7,2.5,\"two\nlines\",true,9\r\n"
+        "\r\n"
+        "1.25,,,,,",
+        "t.csv");
     ASSERT_EQ(texts(read.problems()), std::vector<std::string>{});
     const Trace trace = *read;
     ASSERT_EQ(trace.rows().size(), 3U);
     EXPECT_EQ(trace.rows()[2].time, 1250ms);
     EXPECT_EQ(trace.rows()[2].game_time, 1250ms);
-    const auto cell = [&](std::size_t column, std::size_t row) { return trace.columns()[column].values[row]; };
+    const auto cell = [&](std::size_t column, std::size_t row) {
+        return trace.columns()[column].values[row];
+    };
     EXPECT_EQ(cell(0, 1), Value(-7));
     EXPECT_EQ(cell(1, 0), Value(2.0)) << "a column of numbers, one of them whole";
     EXPECT_EQ(cell(2, 0), Value("Pine, \"old\""));
@@ -214,13 +236,16 @@ TEST(Trace, names_the_place_of_what_is_wrong) {
              Case{"time,a,b\n0,1,2\n1,2\n2,2,3,4\n",
                   {"t.csv:3:1: error: this row has 2 cells and the header has 3",
                    "t.csv:4:1: error: this row has 4 cells and the header has 3"}},
-             Case{"time,a\n0,1\nsoon,2\n-1,3\n", {"t.csv:3:1: error: 'soon' in column 'time' is not a time in seconds from 0 to 1e9",
-                                               "t.csv:4:1: error: '-1' in column 'time' is not a time in seconds from 0 to 1e9"}},
+             Case{"time,a\n0,1\nsoon,2\n-1,3\n",
+                  {"t.csv:3:1: error: 'soon' in column 'time' is not a time in seconds from 0 to 1e9",
+                   "t.csv:4:1: error: '-1' in column 'time' is not a time in seconds from 0 to 1e9"}},
              Case{"time,a\n2,1\n1,1\n", {"t.csv:3:1: error: time goes back from the row before"}},
-             Case{"time,water\n0,1\n1,full\n", {"t.csv:3:3: error: 'full' is not a number; column 'water' begins with one"}},
+             Case{"time,water\n0,1\n1,full\n",
+                  {"t.csv:3:3: error: 'full' is not a number; column 'water' begins with one"}},
              Case{"time,a\n0,\"open\n1,2\n", {"t.csv:2:3: error: a quoted cell is not closed"}},
              Case{"time,a\n0,\"x\"y\n1,2\n",
-                  {"t.csv:2:3: error: text follows the closing quote of a cell; write '\"\"' for a quote inside a cell"}},
+                  {"t.csv:2:3: error: text follows the closing quote of a cell; write '\"\"' for a quote "
+                   "inside a cell"}},
              Case{"time,a\n0,\xff\n", {"t.csv: error: is not valid UTF-8"}},
          })
         EXPECT_EQ(texts(Trace::read_csv(row.text, "t.csv").problems()), row.expected) << row.text;
@@ -238,9 +263,9 @@ TEST(Trace, stands_at_the_latest_row_and_keeps_game_time_in_proportion) {
         Nanoseconds time, game;
         const char* text;
     };
-    for (const Case& row : {Case{0s, 0s, "10"}, Case{1s, 0s, "10"}, Case{1500ms, 500ms, "10"}, Case{2s, 1s, "20"},
-                            Case{3s, 1s, "20"}, Case{5s, 1500ms, "30"}, Case{6s, 2s, "40"}, Case{8s, 4s, "40"},
-                            Case{1999999999ns, 999999999ns, "10"}}) {
+    for (const Case& row : {Case{0s, 0s, "10"}, Case{1s, 0s, "10"}, Case{1500ms, 500ms, "10"},
+                            Case{2s, 1s, "20"}, Case{3s, 1s, "20"}, Case{5s, 1500ms, "30"},
+                            Case{6s, 2s, "40"}, Case{8s, 4s, "40"}, Case{1999999999ns, 999999999ns, "10"}}) {
         EXPECT_EQ(player.seek(row.time), row.game) << row.time.count();
         update(hud, 0s);
         EXPECT_EQ(hud[text].text, row.text) << row.time.count();

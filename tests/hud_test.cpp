@@ -49,9 +49,9 @@ TEST(Hud, shows_every_type_of_source_on_the_first_frame) {
     // Each is seen in the frame in which it changes, with no call from the game.
     flag = false, small = 8, large = 3, fuel = 0.2, village = "Stonebridge", time = 1s, dynamic = 5, port = 9;
     update(hud, 0s);
-    const std::vector<std::pair<std::size_t, std::string>> after{{0, "false"}, {1, "8"}, {3, "3"}, {5, "0.2"},
-                                                                 {7, "Stonebridge"}, {9, "00:01.0"}, {11, "5"},
-                                                                 {12, "10"}, {13, "Stonebridge!"}};
+    const std::vector<std::pair<std::size_t, std::string>> after{
+        {0, "false"},   {1, "8"},  {3, "3"},   {5, "0.2"},          {7, "Stonebridge"},
+        {9, "00:01.0"}, {11, "5"}, {12, "10"}, {13, "Stonebridge!"}};
     for (const auto& [index, text] : after)
         EXPECT_EQ(hud[expected[index].first].text, text);
     EXPECT_FALSE(hud[expected[4].first].changed) << "water did not change";
@@ -89,9 +89,10 @@ TEST(Hud, fills_a_bar_with_a_part_of_a_live_maximum) {
     };
     constexpr double nan = std::numeric_limits<double>::quiet_NaN();
     constexpr double infinity = std::numeric_limits<double>::infinity();
-    for (const Case& row : {Case{25, 100, 0.25}, Case{0, 100, 0}, Case{100, 100, 1}, Case{130, 100, 1}, Case{-5, 100, 0},
-                            Case{5, 0, 0}, Case{0, 0, 0}, Case{5, -1, 0}, Case{-5, -10, 0}, Case{5, nan, 0},
-                            Case{nan, 100, 0}, Case{5, infinity, 0}, Case{infinity, infinity, 0}, Case{infinity, 9, 1}}) {
+    for (const Case& row :
+         {Case{25, 100, 0.25}, Case{0, 100, 0}, Case{100, 100, 1}, Case{130, 100, 1}, Case{-5, 100, 0},
+          Case{5, 0, 0}, Case{0, 0, 0}, Case{5, -1, 0}, Case{-5, -10, 0}, Case{5, nan, 0}, Case{nan, 100, 0},
+          Case{5, infinity, 0}, Case{infinity, infinity, 0}, Case{infinity, 9, 1}}) {
         double value = row.value, max = row.max;
         Hud hud;
         const auto bar = hud.add(Bar{.id = "bar", .value = watch(value), .max = watch(max)});
@@ -103,7 +104,8 @@ TEST(Hud, fills_a_bar_with_a_part_of_a_live_maximum) {
 TEST(Hud, moves_in_the_units_of_the_value_so_that_a_growing_maximum_is_no_loss) {
     float water = 500, tank = 1000;
     Hud hud;
-    const auto bar = hud.add(Bar{.id = "water", .value = watch(water), .max = watch(tank), .motion = tween(1s, Easing::linear())});
+    const auto bar = hud.add(
+        Bar{.id = "water", .value = watch(water), .max = watch(tank), .motion = tween(1s, Easing::linear())});
     update(hud, 0s);
     tank = 2000;
     update(hud, 100ms);
@@ -139,7 +141,8 @@ TEST(Hud, reports_empty_and_full_from_the_true_value_while_the_bar_still_moves) 
 TEST(Hud, returns_at_once_from_no_value) {
     Value value = 10;
     Hud hud;
-    const auto text = hud.add(Text{.id = "n", .value = watch(value), .placeholder = "?", .motion = tween(1s)});
+    const auto text =
+        hud.add(Text{.id = "n", .value = watch(value), .placeholder = "?", .motion = tween(1s)});
     update(hud, 0s);
     value = {};
     update(hud, 16ms);
@@ -171,12 +174,14 @@ TEST(Hud, hides_a_panel_with_what_stands_inside_and_leaves_it_current) {
 
 HudDefinition with_timer() {
     HudDefinition definition;
-    definition.timers.push_back({.id = "evacuation", .duration = 45s, .start = "evacuating", .pause = "held"});
+    definition.timers.push_back(
+        {.id = "evacuation", .duration = 45s, .start = "evacuating", .pause = "held"});
     definition.meters.push_back({.id = "frames"});
-    definition.elements = {Text{.id = "left", .value = "evacuation.left", .format = "{:%M:%S}", .rounding = Rounding::up},
-                           Bar{.id = "bar", .value = "evacuation.left", .max = "evacuation.duration"},
-                           Text{.id = "fps", .value = "frames.rate", .format = "{:.0f} FPS"},
-                           Text{.id = "calm", .format = "calm", .visible = "!evacuation.running"}};
+    definition.elements = {
+        Text{.id = "left", .value = "evacuation.left", .format = "{:%M:%S}", .rounding = Rounding::up},
+        Bar{.id = "bar", .value = "evacuation.left", .max = "evacuation.duration"},
+        Text{.id = "fps", .value = "frames.rate", .format = "{:.0f} FPS"},
+        Text{.id = "calm", .format = "calm", .visible = "!evacuation.running"}};
     return definition;
 }
 
@@ -260,11 +265,16 @@ TEST(Meter, of_a_hud_shows_its_placeholder_until_the_first_interval) {
 
 TEST(Hud, reports_every_fault_of_a_definition_and_makes_the_rest) {
     HudDefinition definition;
-    definition.elements = {Text{.id = "good", .value = 1}, Text{.id = "a", .value = "mission.acers"},
-                           Text{.id = "b", .format = "{}"}, Text{.id = "b b", .format = "x"},
-                           Text{.id = "good", .format = "x"}, Text{.id = "c", .format = "x", .inside = "panle"},
-                           Text{.id = "d", .value = "name", .format = "{:.1f}"}, Bar{.id = "e", .value = "name"},
-                           Panel{.id = "panel"}, Text{.id = "f", .value = 1, .format = "{:%M:%S} {:s}"},
+    definition.elements = {Text{.id = "good", .value = 1},
+                           Text{.id = "a", .value = "mission.acers"},
+                           Text{.id = "b", .format = "{}"},
+                           Text{.id = "b b", .format = "x"},
+                           Text{.id = "good", .format = "x"},
+                           Text{.id = "c", .format = "x", .inside = "panle"},
+                           Text{.id = "d", .value = "name", .format = "{:.1f}"},
+                           Bar{.id = "e", .value = "name"},
+                           Panel{.id = "panel"},
+                           Text{.id = "f", .value = 1, .format = "{:%M:%S} {:s}"},
                            Text{.id = "g", .format = "x", .font = "missing"}};
     int acres = 1;
     std::string name;
@@ -329,7 +339,8 @@ TEST(Hud, gives_two_instances_of_one_definition_a_life_of_their_own) {
     EXPECT_EQ(b[b.find("score")].text, "2");
 }
 
-// --- Layout --------------------------------------------------------------------------------------------------------
+// --- Layout
+// --------------------------------------------------------------------------------------------------------
 
 TEST(Layout, hangs_a_text_on_each_of_nine_anchors) {
     struct Case {
@@ -337,13 +348,17 @@ TEST(Layout, hangs_a_text_on_each_of_nine_anchors) {
         float x, y;
     };
     // A text of 4 characters at size 20 is 40 wide and 20 high; the screen is 1280 x 800, the offset (10, 6).
-    for (const Case& row : {Case{Anchor::top_left, 10, 6}, Case{Anchor::top, 630, 6}, Case{Anchor::top_right, 1230, 6},
-                            Case{Anchor::left, 10, 396}, Case{Anchor::center, 630, 396}, Case{Anchor::right, 1230, 396},
-                            Case{Anchor::bottom_left, 10, 774}, Case{Anchor::bottom, 630, 774},
-                            Case{Anchor::bottom_right, 1230, 774}}) {
+    for (const Case& row :
+         {Case{Anchor::top_left, 10, 6}, Case{Anchor::top, 630, 6}, Case{Anchor::top_right, 1230, 6},
+          Case{Anchor::left, 10, 396}, Case{Anchor::center, 630, 396}, Case{Anchor::right, 1230, 396},
+          Case{Anchor::bottom_left, 10, 774}, Case{Anchor::bottom, 630, 774},
+          Case{Anchor::bottom_right, 1230, 774}}) {
         BoxMeasurer measurer;
         Hud hud({.design = {1280, 800},
-                 .elements = {Text{.id = "t", .format = "1480", .place = {.anchor = row.anchor, .offset = {10, 6}}, .size = 20}}},
+                 .elements = {Text{.id = "t",
+                                   .format = "1480",
+                                   .place = {.anchor = row.anchor, .offset = {10, 6}},
+                                   .size = 20}}},
                 {}, &measurer);
         hud.resize({.size = {1280, 800}});
         update(hud, 0s);
@@ -356,11 +371,13 @@ TEST(Layout, follows_the_real_edges_at_a_scale_that_shows_the_whole_design) {
         Size window;
         float width, height;  // of the screen in design pixels
     };
-    for (const Case& row : {Case{{1280, 800}, 1280, 800}, Case{{640, 400}, 1280, 800}, Case{{2560, 1080}, 1896.2963F, 800},
-                            Case{{800, 600}, 1280, 960}, Case{{3840, 2160}, 1422.2222F, 800}, Case{{1080, 1920}, 1280, 2275.5556F}}) {
+    for (const Case& row : {Case{{1280, 800}, 1280, 800}, Case{{640, 400}, 1280, 800},
+                            Case{{2560, 1080}, 1896.2963F, 800}, Case{{800, 600}, 1280, 960},
+                            Case{{3840, 2160}, 1422.2222F, 800}, Case{{1080, 1920}, 1280, 2275.5556F}}) {
         BoxMeasurer measurer;
         Hud hud({.design = {1280, 800},
-                 .elements = {Text{.id = "t", .format = "ab", .place = {.anchor = Anchor::bottom_right}, .size = 20}}},
+                 .elements = {Text{
+                     .id = "t", .format = "ab", .place = {.anchor = Anchor::bottom_right}, .size = 20}}},
                 {}, &measurer);
         hud.resize({.size = row.window});
         update(hud, 0s);
@@ -383,9 +400,13 @@ TEST(Layout, sizes_a_panel_by_what_it_holds_in_every_frame) {
     BoxMeasurer measurer;
     Hud hud({.design = {1280, 800}}, {}, &measurer);
     hud.resize({.size = {1280, 800}});
-    const auto panel = hud.add(Panel{.id = "p", .place = {.anchor = Anchor::top_right, .offset = {8, 8}}, .padding = {4, 10, 6, 20}});
-    const auto text = hud.add(Text{.id = "t", .value = watch(score), .place = {.anchor = Anchor::top_right, .offset = {0, 30}},
-                                   .inside = "p", .size = 40});
+    const auto panel = hud.add(Panel{
+        .id = "p", .place = {.anchor = Anchor::top_right, .offset = {8, 8}}, .padding = {4, 10, 6, 20}});
+    const auto text = hud.add(Text{.id = "t",
+                                   .value = watch(score),
+                                   .place = {.anchor = Anchor::top_right, .offset = {0, 30}},
+                                   .inside = "p",
+                                   .size = 40});
     hud.add(Text{.id = "c", .format = "ABCDEF", .inside = "p", .size = 10, .visible = watch(shown)});
     update(hud, 0s);
     // The caption is 30 x 10; the number 20 x 40 under an offset of 30.
@@ -415,11 +436,13 @@ TEST(Layout, draws_nothing_in_a_window_that_is_none) {
         hud.draw(list);
         for (const DrawGroup& group : list.groups())
             for (const DrawCommand& command : group.commands())
-                EXPECT_TRUE(std::isfinite(command.rect.x) && std::isfinite(command.baseline.x) && command.size < 2);
+                EXPECT_TRUE(std::isfinite(command.rect.x) && std::isfinite(command.baseline.x) &&
+                            command.size < 2);
     }
 }
 
-// --- The draw list and pictures ------------------------------------------------------------------------------------
+// --- The draw list and pictures
+// ------------------------------------------------------------------------------------
 
 TEST(DrawList, rewrites_only_what_changed_since_it_was_last_drawn) {
     int a = 1, b = 2;
@@ -462,8 +485,13 @@ TEST(Picture, fills_as_many_pixels_of_a_bar_as_its_fill_says) {
         for (const double fill : {0.0, 0.004, 0.1, 0.25, 0.5, 0.731, 0.996, 1.0})
             for (const float scale : {1.0F, 1.7F}) {
                 Hud hud({.design = {200, 100}}, {}, &fonts);
-                hud.add(Bar{.id = "b", .value = fill, .place = {.offset = {20, 10}, .size = {150, 60}}, .direction = direction,
-                            .color = rgb(0xffffff), .background = rgb(0x000000), .radius = 0});
+                hud.add(Bar{.id = "b",
+                            .value = fill,
+                            .place = {.offset = {20, 10}, .size = {150, 60}},
+                            .direction = direction,
+                            .color = rgb(0xffffff),
+                            .background = rgb(0x000000),
+                            .radius = 0});
                 hud.resize({.size = {200 * scale, 100 * scale}});
                 update(hud, 0s);
                 DrawList list;
@@ -472,9 +500,11 @@ TEST(Picture, fills_as_many_pixels_of_a_bar_as_its_fill_says) {
                 picture.draw(list);
                 const double whole = static_cast<double>(std::round(170 * scale) - std::round(20 * scale)) *
                                      (std::round(70 * scale) - std::round(10 * scale));
-                EXPECT_NEAR(lit(picture), whole * fill, whole * 0.003) << fill << " " << static_cast<int>(direction);
+                EXPECT_NEAR(lit(picture), whole * fill, whole * 0.003)
+                    << fill << " " << static_cast<int>(direction);
                 // A pixel near the left edge is lit by the first of the fill, or by the last of it.
-                const Color near_left = picture.pixel(static_cast<int>(22 * scale), static_cast<int>(11 * scale));
+                const Color near_left =
+                    picture.pixel(static_cast<int>(22 * scale), static_cast<int>(11 * scale));
                 const bool first = direction == Direction::right || direction == Direction::down;
                 const bool across = direction == Direction::right || direction == Direction::left;
                 if (across) {
@@ -504,7 +534,9 @@ TEST(Fonts, measure_in_proportion_and_with_digits_of_one_width) {
 TEST(Picture, says_why_a_file_cannot_be_read_or_written) {
     Fonts fonts;
     Picture picture(8, 8, fonts);
-    EXPECT_NE(to_string(*picture.draw_image("/nowhere/at/all.png")).find("/nowhere/at/all.png: error: cannot be read"), std::string::npos);
+    EXPECT_NE(to_string(*picture.draw_image("/nowhere/at/all.png"))
+                  .find("/nowhere/at/all.png: error: cannot be read"),
+              std::string::npos);
     EXPECT_TRUE(picture.write_png("/nowhere/at/all.png"));
     EXPECT_EQ(Picture(-3, 900000, fonts).height(), 16384);
 }

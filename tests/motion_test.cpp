@@ -80,7 +80,8 @@ Script random_script(Random& random) {
 }
 
 /// The position at every moment of `probes`, reached through frames of random length.
-std::vector<double> positions(const Script& script, const std::vector<double>& probes, double longest_frame, Random& random) {
+std::vector<double> positions(const Script& script, const std::vector<double>& probes, double longest_frame,
+                              Random& random) {
     Tween moving{0, script.motion};
     std::vector<double> found;
     double now = 0;
@@ -138,7 +139,8 @@ TEST(Tween, neither_jumps_nor_passes_its_target_when_retargeted) {
                 moving.set_target(script.targets[next].second);
                 EXPECT_NEAR(moving.value(), before, 1e-9);
                 const bool in_flight = !resting && moving.target() != old_target;
-                EXPECT_NEAR(moving.velocity(), in_flight ? speed : moving.velocity(), 1e-6 * (1 + std::abs(speed)));
+                EXPECT_NEAR(moving.velocity(), in_flight ? speed : moving.velocity(),
+                            1e-6 * (1 + std::abs(speed)));
                 // One that was still braking turns where it would have turned, inside the span before.
                 const bool braking = (old_target - before) * speed < 0;
                 low = std::min({old_target, before, moving.target(), braking ? low : before});
@@ -190,7 +192,8 @@ template <class T>
 std::vector<std::string> shown_on_the_way(T from, T to, int frames) {
     T value = from;
     Hud hud;
-    const auto text = hud.add(Text{.id = "n", .value = watch(value), .motion = tween(frames * 20ms, Easing::linear())});
+    const auto text =
+        hud.add(Text{.id = "n", .value = watch(value), .motion = tween(frames * 20ms, Easing::linear())});
     update(hud, 0s);
     value = to;
     std::vector<std::string> shown;
@@ -216,9 +219,11 @@ TEST(Motion, of_64_bit_integers_is_exact_at_both_ends) {
     const auto rise = shown_on_the_way(least, most, 3);
     EXPECT_EQ(rise.front(), "-9223372036854775808");
     EXPECT_EQ(rise.back(), "9223372036854775807");
-    const auto near_the_top = shown_on_the_way(std::uint64_t{18446744073709551000U}, std::uint64_t{18446744073709551615U}, 4);
-    EXPECT_EQ(near_the_top, (std::vector<std::string>{"18446744073709551000", "18446744073709551153", "18446744073709551307",
-                                                      "18446744073709551461", "18446744073709551615"}));
+    const auto near_the_top =
+        shown_on_the_way(std::uint64_t{18446744073709551000U}, std::uint64_t{18446744073709551615U}, 4);
+    EXPECT_EQ(near_the_top, (std::vector<std::string>{"18446744073709551000", "18446744073709551153",
+                                                      "18446744073709551307", "18446744073709551461",
+                                                      "18446744073709551615"}));
 }
 
 }  // namespace

@@ -11,16 +11,25 @@ namespace fs = std::filesystem;
 
 /// From the top of the house down; every place of a room, as paths from the root begin.
 const std::vector<std::vector<std::string>> rooms{
-    {"src/base", "include/rapido/base"},       {"src/time", "include/rapido/time"},
-    {"src/value", "include/rapido/value"},     {"src/pace", "include/rapido/pace"},
-    {"src/motion", "include/rapido/motion"},   {"src/text", "include/rapido/text"},
-    {"src/look", "include/rapido/look"},       {"src/layout", "include/rapido/layout"},
-    {"src/draw", "include/rapido/draw"},       {"src/element", "include/rapido/element"},
+    {"src/base", "include/rapido/base"},
+    {"src/time", "include/rapido/time"},
+    {"src/value", "include/rapido/value"},
+    {"src/pace", "include/rapido/pace"},
+    {"src/motion", "include/rapido/motion"},
+    {"src/text", "include/rapido/text"},
+    {"src/look", "include/rapido/look"},
+    {"src/layout", "include/rapido/layout"},
+    {"src/draw", "include/rapido/draw"},
+    {"src/element", "include/rapido/element"},
     {"src/hud", "include/rapido/hud", "include/rapido/rapido.hpp"},
-    {"file", "include/rapido/file"},           {"locale", "include/rapido/locale"},
-    {"render/fonts", "include/rapido/fonts"},  {"render/picture", "include/rapido/picture"},
-    {"render/mesh", "include/rapido/mesh"},    {"render/window", "include/rapido/window"},
-    {"tool"},                                  {"examples"},
+    {"file", "include/rapido/file"},
+    {"locale", "include/rapido/locale"},
+    {"render/fonts", "include/rapido/fonts"},
+    {"render/picture", "include/rapido/picture"},
+    {"render/mesh", "include/rapido/mesh"},
+    {"render/window", "include/rapido/window"},
+    {"tool"},
+    {"examples"},
 };
 
 int room_of(const std::string& path) {
@@ -60,8 +69,9 @@ TEST(Rooms, include_only_rooms_above_them) {
 }
 
 TEST(Rooms, keep_interface_code_out_of_the_core) {
-    const std::regex outside("#include <(fstream|iostream|cstdio|filesystem|thread|locale|ctime|unistd.h|sys/.*|cairo.*|"
-                             "hb.*|fontconfig.*)>|system_clock|steady_clock|getenv|std::locale|printf");
+    const std::regex outside(
+        "#include <(fstream|iostream|cstdio|filesystem|thread|locale|ctime|unistd.h|sys/.*|cairo.*|"
+        "hb.*|fontconfig.*)>|system_clock|steady_clock|getenv|std::locale|printf");
     for (const char* top : {"include/rapido", "src"})
         for (const auto& entry : fs::recursive_directory_iterator(fs::path(RAPIDO_SOURCE_DIR) / top)) {
             if (!entry.is_regular_file()) continue;

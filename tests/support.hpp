@@ -3,13 +3,13 @@
 
 #include <gtest/gtest.h>
 
+#include <sys/wait.h>
 #include <array>
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
 #include <random>
 #include <string>
-#include <sys/wait.h>
 
 #include "rapido/rapido.hpp"
 
@@ -31,11 +31,16 @@ class Random {
 };
 
 /// One frame of both clocks.
-inline void update(Hud& hud, Seconds step) { hud.update({.real = step, .game = step}); }
+inline void update(Hud& hud, Seconds step) {
+    hud.update({.real = step, .game = step});
+}
 
-inline std::string text_of(Hud& hud, ElementRef element) { return std::string(hud[element].text); }
+inline std::string text_of(Hud& hud, ElementRef element) {
+    return std::string(hud[element].text);
+}
 
-/// A measurer that is all arithmetic: every code unit is half an em wide, the ascent 0.75 and the descent 0.25 em.
+/// A measurer that is all arithmetic: every code unit is half an em wide, the ascent 0.75 and the descent
+/// 0.25 em.
 class BoxMeasurer final : public TextMeasurer {
  public:
     int shaped = 0;

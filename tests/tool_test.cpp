@@ -32,7 +32,9 @@ class Flight {
     std::vector<std::vector<std::string>> rows_;
 };
 
-std::string play(const std::string& rest) { return "play " + sample("hud.toml") + " --trace " + sample("flight.csv") + " " + rest; }
+std::string play(const std::string& rest) {
+    return "play " + sample("hud.toml") + " --trace " + sample("flight.csv") + " " + rest;
+}
 
 /// The lines of a printed table, with single spaces.
 std::vector<std::string> lines_of(const std::string& printed) {
@@ -66,7 +68,8 @@ std::map<std::pair<std::string, std::string>, std::string> cells_of(const std::s
             extra += (static_cast<unsigned char>(c) & 0xc0) == 0x80 ? 1 : 0;
         const std::string text = cut(line.substr(text_at, fill_at + extra - text_at));
         const std::string fill = cut(line.substr(fill_at + extra, 8));
-        cells[{cut(line.substr(0, id_at)), cut(line.substr(id_at, text_at - id_at))}] = text == "-" ? fill : text;
+        cells[{cut(line.substr(0, id_at)), cut(line.substr(id_at, text_at - id_at))}] =
+            text == "-" ? fill : text;
     }
     return cells;
 }
@@ -76,9 +79,11 @@ TEST(Tool, shows_the_values_of_the_first_and_the_last_frame_of_the_flight) {
     const Ran ran = run_tool(play("--table --at 0 --at 150"));
     ASSERT_EQ(ran.exit, 0) << ran.out;
     const auto cells = cells_of(ran.out);
-    for (const auto& [moment, row] : {std::pair<std::string, std::size_t>{"0.000", 0}, {"150.000", flight.size() - 1}}) {
+    for (const auto& [moment, row] :
+         {std::pair<std::string, std::size_t>{"0.000", 0}, {"150.000", flight.size() - 1}}) {
         const auto shown = [&, at = moment](const char* id) { return cells.at({at, id}); };
-        const double water = std::stod(flight.at(row, "plane.water")), tank = std::stod(flight.at(row, "plane.tank"));
+        const double water = std::stod(flight.at(row, "plane.water")),
+                     tank = std::stod(flight.at(row, "plane.tank"));
         const double hull = std::stod(flight.at(row, "plane.hull"));
         std::array<char, 32> fill;
         std::snprintf(fill.data(), fill.size(), "%.4f", water / tank);
@@ -103,7 +108,8 @@ TEST(Tool, reports_the_end_of_the_evacuation_once_and_at_its_time_at_every_rate)
         std::vector<std::string> of_timer;
         for (const std::string& line : lines_of(ran.out))
             if (line.find(" evacuation ") != std::string::npos) of_timer.push_back(line);
-        EXPECT_EQ(of_timer, (std::vector<std::string>{"88.000 evacuation start", "133.000 evacuation end"})) << rate;
+        EXPECT_EQ(of_timer, (std::vector<std::string>{"88.000 evacuation start", "133.000 evacuation end"}))
+            << rate;
     }
 }
 
@@ -116,7 +122,8 @@ TEST(Tool, shows_a_countdown_that_is_never_negative) {
         const int left = second < 88 ? 45 : std::max(0, 133 - second);
         std::array<char, 16> expected;
         std::snprintf(expected.data(), expected.size(), "00:%02d", left);
-        EXPECT_EQ(cells.at({std::to_string(second) + ".000", "warning.countdown"}), expected.data()) << second;
+        EXPECT_EQ(cells.at({std::to_string(second) + ".000", "warning.countdown"}), expected.data())
+            << second;
     }
 }
 
@@ -126,7 +133,8 @@ TEST(Tool, gives_the_same_at_every_rate_for_changes_on_whole_seconds) {
     Random random(10);
     for (int second = 0; second <= 30; ++second)
         csv += std::to_string(second) + "," + std::to_string(random.below(100000)) + "," +
-               std::to_string(random.below(4) == 0 ? 0 : random.below(1000)) + "," + (second % 7 < 3 ? "true" : "false") + "\n";
+               std::to_string(random.below(4) == 0 ? 0 : random.below(1000)) + "," +
+               (second % 7 < 3 ? "true" : "false") + "\n";
     const std::string trace = folder.write("seconds.csv", csv);
     const std::string hud = folder.write("hud.toml", R"(
 [[timer]]
@@ -155,7 +163,8 @@ format = "{:.1%S}"
         at += " --at " + std::to_string(second);
     std::vector<std::string> results;
     for (const char* rate : {"24", "60", "144", "1000"}) {
-        const Ran ran = run_tool("play " + hud + " --trace " + trace + " --table --events --rate " + rate + at);
+        const Ran ran =
+            run_tool("play " + hud + " --trace " + trace + " --table --events --rate " + rate + at);
         EXPECT_EQ(ran.exit, 0) << ran.out;
         results.push_back(ran.out);
     }
@@ -169,7 +178,8 @@ TEST(Tool, draws_the_picture_of_a_moment_the_same_every_time) {
     const TemporaryFolder folder;
     std::vector<std::string> pictures;
     for (const char* name : {"a.png", "b.png"}) {
-        const Ran ran = run_tool(play("--at 104 --size 800x600 --background " + sample("scene.png") + " --png " + folder.path(name)));
+        const Ran ran = run_tool(play("--at 104 --size 800x600 --background " + sample("scene.png") +
+                                      " --png " + folder.path(name)));
         ASSERT_EQ(ran.exit, 0) << ran.out;
         std::ifstream file(folder.path(name), std::ios::binary);
         pictures.emplace_back(std::istreambuf_iterator<char>(file), std::istreambuf_iterator<char>());
@@ -182,28 +192,34 @@ TEST(Tool, draws_the_picture_of_a_moment_the_same_every_time) {
 TEST(Tool, prints_json_lines_for_programs) {
     const Ran ran = run_tool(play("--table --at 0 --json"));
     ASSERT_EQ(ran.exit, 0) << ran.out;
-    EXPECT_NE(ran.out.find(R"({"time":0.0,"id":"saved.acres","text":"1240","fill":null,"color":"#f2efe6","visible":true})"),
-              std::string::npos)
+    EXPECT_NE(
+        ran.out.find(
+            R"({"time":0.0,"id":"saved.acres","text":"1240","fill":null,"color":"#f2efe6","visible":true})"),
+        std::string::npos)
         << ran.out;
 }
 
 TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
     const TemporaryFolder folder;
-    const std::string five_faults = folder.write("bad.toml", "[[element]]\nkind = \"text\"\nid = \"a\"\nformt = \"x\"\n"
-                                                             "[[element]]\nkind = \"bra\"\nid = \"b\"\n"
-                                                             "[[element]]\nkind = \"text\"\nid = \"c\"\nvalue = \"mission.acers\"\n"
-                                                             "[[element]]\nkind = \"text\"\nid = \"d\"\nvalue = 1\nformat = \"{:.f}\"\n"
-                                                             "[[element]]\nkind = \"text\"\nid = \"e\"\ncolor = \"blue\"\nformat = \"x\"\n");
+    const std::string five_faults =
+        folder.write("bad.toml",
+                     "[[element]]\nkind = \"text\"\nid = \"a\"\nformt = \"x\"\n"
+                     "[[element]]\nkind = \"bra\"\nid = \"b\"\n"
+                     "[[element]]\nkind = \"text\"\nid = \"c\"\nvalue = \"mission.acers\"\n"
+                     "[[element]]\nkind = \"text\"\nid = \"d\"\nvalue = 1\nformat = \"{:.f}\"\n"
+                     "[[element]]\nkind = \"text\"\nid = \"e\"\ncolor = \"blue\"\nformat = \"x\"\n");
     const std::string csv = folder.write("t.csv", "time,mission.acres\n0,1\n1,2\n");
     const Ran faults = run_tool("play " + five_faults + " --trace " + csv);
     EXPECT_EQ(faults.exit, 1);
-    for (const char* place : {":4:1: error: unknown key 'formt'", ":6:8: error: unknown kind 'bra'",
-                              ":11:10: error: 'value' of text 'c': unknown source 'mission.acers'; did you mean 'mission.acres'?",
-                              ":16:14: error: text 'd': format", ":20:9: error: 'color' of text 'e' is 'blue'"})
+    for (const char* place :
+         {":4:1: error: unknown key 'formt'", ":6:8: error: unknown kind 'bra'",
+          ":11:10: error: 'value' of text 'c': unknown source 'mission.acers'; did you mean 'mission.acres'?",
+          ":16:14: error: text 'd': format", ":20:9: error: 'color' of text 'e' is 'blue'"})
         EXPECT_NE(faults.out.find(five_faults + place), std::string::npos) << place << "\n" << faults.out;
     EXPECT_EQ(std::count(faults.out.begin(), faults.out.end(), '\n'), 5);
 
-    const std::string hud = folder.write("good.toml", "[[element]]\nkind=\"text\"\nid=\"a\"\nvalue=\"mission.acres\"\n");
+    const std::string hud =
+        folder.write("good.toml", "[[element]]\nkind=\"text\"\nid=\"a\"\nvalue=\"mission.acres\"\n");
     struct Case {
         std::string arguments;
         int exit;
@@ -211,16 +227,22 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
     };
     for (const Case& row : {
              Case{"play " + hud + " --trace " + csv, 0, "2"},
-             Case{"play " + hud + " --trace " + folder.write("missing.csv", "time,water\n0,1\n"), 1, "unknown source 'mission.acres'"},
-             Case{"play " + hud + " --trace " + folder.write("torn.csv", "time,mission.acres\n0,1\n1\n"), 1, "torn.csv:3:1: error: this row has 1 cells"},
-             Case{"play " + hud + " --trace " + folder.write("word.csv", "time,mission.acres\n0,1\n1,many\n"), 1, "word.csv:3:3: error: 'many' is not a number"},
+             Case{"play " + hud + " --trace " + folder.write("missing.csv", "time,water\n0,1\n"), 1,
+                  "unknown source 'mission.acres'"},
+             Case{"play " + hud + " --trace " + folder.write("torn.csv", "time,mission.acres\n0,1\n1\n"), 1,
+                  "torn.csv:3:1: error: this row has 1 cells"},
+             Case{"play " + hud + " --trace " + folder.write("word.csv", "time,mission.acres\n0,1\n1,many\n"),
+                  1, "word.csv:3:3: error: 'many' is not a number"},
              Case{"play " + hud + " --trace /nowhere.csv", 1, "/nowhere.csv: error: cannot be opened"},
              Case{"play /nowhere.toml --trace " + csv, 1, "/nowhere.toml: error: cannot be opened"},
              Case{"play " + hud + " --trace " + csv + " --at 7 --table", 2, "outside the trace"},
              Case{"play " + hud + " --trace " + csv + " --size huge", 2, "WIDTHxHEIGHT"},
              Case{"play " + hud + " --trace " + csv + " --rate 0", 2, "--rate"},
-             Case{"play " + hud + " --trace " + csv + " --png /nowhere/x.png", 1, "/nowhere/x.png: error: cannot be written"},
-             Case{"play " + hud + " --trace " + csv + " --background " + csv + " --png " + folder.path("x.png"), 1, "cannot be read as a PNG"},
+             Case{"play " + hud + " --trace " + csv + " --png /nowhere/x.png", 1,
+                  "/nowhere/x.png: error: cannot be written"},
+             Case{"play " + hud + " --trace " + csv + " --background " + csv + " --png " +
+                      folder.path("x.png"),
+                  1, "cannot be read as a PNG"},
              Case{"play " + hud, 2, "--trace"},
              Case{"fly", 2, ""},
              Case{"", 2, "subcommand"},

@@ -18,7 +18,8 @@ std::string read_size(const std::string& text, PlayOptions& options) {
     if (!std::regex_match(text, parts, pattern)) return "a size is WIDTHxHEIGHT in pixels, such as 1280x800";
     const int width = std::stoi(parts[1]);
     const int height = std::stoi(parts[2]);
-    if (width < 1 || height < 1 || width > 16384 || height > 16384) return "a size is 1 to 16384 pixels each way";
+    if (width < 1 || height < 1 || width > 16384 || height > 16384)
+        return "a size is 1 to 16384 pixels each way";
     options.width = width;
     options.height = height;
     return {};
@@ -50,9 +51,10 @@ Exit demo(const std::string& out, const std::string& from) {
         options.at = at;
         options.png.clear();
         for (const double moment : at)
-            options.png.push_back((fs::path(out) / ("flight_" + std::to_string(static_cast<int>(moment)) + "s_" +
-                                                    std::to_string(width) + "x" + std::to_string(height) + ".png"))
-                                      .string());
+            options.png.push_back(
+                (fs::path(out) / ("flight_" + std::to_string(static_cast<int>(moment)) + "s_" +
+                                  std::to_string(width) + "x" + std::to_string(height) + ".png"))
+                    .string());
         return rapido::tool::play(options, std::cout, std::cerr);
     };
     if (const Exit exit = picture(1280, 800, {8, 62, 104}); exit != Exit::fine) return exit;
@@ -69,9 +71,11 @@ int main(int count, char** arguments) {
 
     std::string out = "out";
     std::string sample = RAPIDO_DEMO_DIR;
-    CLI::App* const demo_command = app.add_subcommand("demo", "the whole thing on the sample data: pictures, table, events");
+    CLI::App* const demo_command =
+        app.add_subcommand("demo", "the whole thing on the sample data: pictures, table, events");
     demo_command->add_option("--out", out, "the folder for pictures")->capture_default_str();
-    demo_command->add_option("--sample", sample, "the folder of the sample data")->check(CLI::ExistingDirectory);
+    demo_command->add_option("--sample", sample, "the folder of the sample data")
+        ->check(CLI::ExistingDirectory);
 
     PlayOptions options;
     CLI::App* const play_command = app.add_subcommand("play", "replay a trace through a HUD");
@@ -79,7 +83,8 @@ int main(int count, char** arguments) {
     play_command->add_option("--trace", options.trace, "trace (CSV)")->required();
     play_command->add_option("--at", options.at, "a moment in seconds; may be given again")->take_all();
     play_command->add_option("--png", options.png, "a picture for each --at, or for the end")->take_all();
-    play_command->add_flag("--table", options.table, "what each element showed at each --at, or at ten even moments");
+    play_command->add_flag("--table", options.table,
+                           "what each element showed at each --at, or at ten even moments");
     play_command->add_flag("--events", options.events, "what happened, and when");
     play_command->add_option("--rate", options.rate, "frames a second; without it, one frame a row")
         ->check(CLI::Range(0.01, 10000.0));

@@ -18,7 +18,8 @@ struct Frame {
 };
 
 /// The moments of all frames, in order: of the rate or the rows, and those asked for.
-std::vector<Frame> frames_of(const Trace& trace, std::optional<double> rate, const std::vector<Nanoseconds>& at) {
+std::vector<Frame> frames_of(const Trace& trace, std::optional<double> rate,
+                             const std::vector<Nanoseconds>& at) {
     std::vector<Frame> frames;
     const Nanoseconds first = trace.rows().front().time;
     const Nanoseconds last = trace.rows().back().time;
@@ -34,7 +35,8 @@ std::vector<Frame> frames_of(const Trace& trace, std::optional<double> rate, con
     }
     for (const Nanoseconds time : at)
         frames.push_back({time, true});
-    std::stable_sort(frames.begin(), frames.end(), [](const Frame& a, const Frame& b) { return a.time < b.time; });
+    std::stable_sort(frames.begin(), frames.end(),
+                     [](const Frame& a, const Frame& b) { return a.time < b.time; });
     // A frame asked for at the moment of another one is that frame.
     std::vector<Frame> merged;
     for (const Frame& frame : frames) {
@@ -62,7 +64,8 @@ std::vector<Nanoseconds> moments(const Trace& trace, const PlayOptions& options)
 
 class Player {
  public:
-    Player(const PlayOptions& options, std::ostream& out, std::ostream& err) : options_(options), out_(out), err_(err) {}
+    Player(const PlayOptions& options, std::ostream& out, std::ostream& err)
+        : options_(options), out_(out), err_(err) {}
 
     Exit run() {
         const Result<std::string> text = read_text_file(options_.hud, 4'000'000);
@@ -102,7 +105,8 @@ class Player {
         }
         const std::size_t pictures = std::max<std::size_t>(options_.at.size(), 1);
         if (options_.png.size() <= pictures) return std::nullopt;
-        err_ << "error: " << options_.png.size() << " --png for " << pictures << " moments; give one --at for each\n";
+        err_ << "error: " << options_.png.size() << " --png for " << pictures
+             << " moments; give one --at for each\n";
         return Exit::usage;
     }
 
@@ -127,7 +131,8 @@ class Player {
                 const std::vector<TableRow> rows = rows_of(hud, frame.time);
                 table.insert(table.end(), rows.begin(), rows.end());
             }
-            if (const Exit exit = draw(hud, frame, at, &frame == &frames.back()); exit != Exit::fine) return exit;
+            if (const Exit exit = draw(hud, frame, at, &frame == &frames.back()); exit != Exit::fine)
+                return exit;
         }
         if (options_.table) print_table(table, options_.json, out_);
         if (options_.table && options_.events && !options_.json) out_ << '\n';
@@ -161,6 +166,8 @@ class Player {
 
 }  // namespace
 
-Exit play(const PlayOptions& options, std::ostream& out, std::ostream& err) { return Player(options, out, err).run(); }
+Exit play(const PlayOptions& options, std::ostream& out, std::ostream& err) {
+    return Player(options, out, err).run();
+}
 
 }  // namespace rapido::tool

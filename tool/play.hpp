@@ -16,10 +16,10 @@ enum class Exit { fine = 0, problems = 1, usage = 2 };
 struct PlayOptions {
     std::string hud;
     std::string trace;
-    std::optional<double> rate;   ///< frames a second; without it, one frame a row
-    std::vector<double> at;       ///< seconds at which there is a frame for sure
-    std::vector<std::string> png; ///< one for each of `at`, or one for the end
-    std::string background;       ///< a PNG behind the pictures
+    std::optional<double> rate;    ///< frames a second; without it, one frame a row
+    std::vector<double> at;        ///< seconds at which there is a frame for sure
+    std::vector<std::string> png;  ///< one for each of `at`, or one for the end
+    std::string background;        ///< a PNG behind the pictures
     int width = 1280;
     int height = 800;
     bool table = false;

@@ -55,7 +55,8 @@ std::vector<TableRow> rows_of(const Hud& hud, Nanoseconds time) {
     for (const ElementRef element : hud.elements()) {
         const Shown shown = hud[element];
         if (shown.kind == "panel") continue;
-        rows.push_back({time, std::string(shown.id), std::string(shown.text), shown.fill, shown.color, shown.visible});
+        rows.push_back(
+            {time, std::string(shown.id), std::string(shown.text), shown.fill, shown.color, shown.visible});
     }
     return rows;
 }
@@ -76,8 +77,8 @@ void print_table(const std::vector<TableRow>& rows, bool json, std::ostream& out
     }
     std::vector<Cells> cells{{"time", "id", "text", "fill", "color", "visible"}};
     for (const TableRow& row : rows)
-        cells.push_back({seconds_text(row.time), row.id, row.text.empty() ? "-" : row.text, fill_text(row.fill),
-                         to_string(row.color), row.visible ? "yes" : "no"});
+        cells.push_back({seconds_text(row.time), row.id, row.text.empty() ? "-" : row.text,
+                         fill_text(row.fill), to_string(row.color), row.visible ? "yes" : "no"});
     print_columns(cells, out);
 }
 

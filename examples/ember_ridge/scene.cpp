@@ -1,5 +1,5 @@
-// The scene behind the sample HUD: ridges at dusk, a bright sky at one end and smoke at the other, because a HUD that
-// reads well on a flat colour proves nothing. Usage: ember_ridge_scene FILE.png
+// The scene behind the sample HUD: ridges at dusk, a bright sky at one end and smoke at the other, because a
+// HUD that reads well on a flat colour proves nothing. Usage: ember_ridge_scene FILE.png
 #include <cairo.h>
 
 #include <array>
@@ -19,8 +19,8 @@ struct Tint {
 };
 
 Tint mix(Tint a, Tint b, double part) {
-    return {a.red + (b.red - a.red) * part, a.green + (b.green - a.green) * part, a.blue + (b.blue - a.blue) * part,
-            a.alpha + (b.alpha - a.alpha) * part};
+    return {a.red + (b.red - a.red) * part, a.green + (b.green - a.green) * part,
+            a.blue + (b.blue - a.blue) * part, a.alpha + (b.alpha - a.alpha) * part};
 }
 
 void add_stop(cairo_pattern_t* pattern, double at, Tint tint) {
@@ -90,7 +90,8 @@ void draw_ridge(cairo_t* context, double base, double rise, double seed, Tint to
     cairo_pattern_destroy(slope);
 }
 
-void draw_trees(cairo_t* context, double base, double rise, double seed, Tint tint, double size, std::mt19937& random) {
+void draw_trees(cairo_t* context, double base, double rise, double seed, Tint tint, double size,
+                std::mt19937& random) {
     cairo_set_source_rgb(context, tint.red, tint.green, tint.blue);
     for (double x = 0; x < width; x += size * 0.32) {
         const double tall = size * (0.6 + static_cast<double>(random() % 1000) / 1000);
@@ -201,7 +202,8 @@ int main(int count, char** arguments) {
         return 2;
     }
     std::mt19937 random(7);
-    cairo_surface_t* surface = cairo_image_surface_create(CAIRO_FORMAT_RGB24, static_cast<int>(width), static_cast<int>(height));
+    cairo_surface_t* surface =
+        cairo_image_surface_create(CAIRO_FORMAT_RGB24, static_cast<int>(width), static_cast<int>(height));
     cairo_t* context = cairo_create(surface);
 
     draw_sky(context);
@@ -223,6 +225,7 @@ int main(int count, char** arguments) {
     const cairo_status_t status = cairo_surface_write_to_png(surface, arguments[1]);
     cairo_destroy(context);
     cairo_surface_destroy(surface);
-    if (status != CAIRO_STATUS_SUCCESS) std::cerr << arguments[1] << ": error: " << cairo_status_to_string(status) << '\n';
+    if (status != CAIRO_STATUS_SUCCESS)
+        std::cerr << arguments[1] << ": error: " << cairo_status_to_string(status) << '\n';
     return status == CAIRO_STATUS_SUCCESS ? 0 : 1;
 }

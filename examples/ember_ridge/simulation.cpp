@@ -100,7 +100,9 @@ void Game::take_damage(float amount) {
     mission.combo = 1;
 }
 
-void Game::score_points(int points) { mission.score += points * mission.combo; }
+void Game::score_points(int points) {
+    mission.score += points * mission.combo;
+}
 
 void Game::gain_experience(int points) {
     pilot.experience += points;

@@ -1,4 +1,5 @@
-// Ember Ridge: the pilot of a water-bomber protects villages from a wildfire. Game logic only; it knows of no HUD.
+// Ember Ridge: the pilot of a water-bomber protects villages from a wildfire. Game logic only; it knows of no
+// HUD.
 #pragma once
 
 #include <cstdint>
@@ -20,15 +21,15 @@ struct Mission {
 };
 
 struct Plane {
-    float water = 3000;             // litres
-    float tank = 3000;              // litres
-    float fuel = 860;               // kilograms
-    float fuel_capacity = 1200;     // kilograms
-    float hull = 100;               // of 100
+    float water = 3000;          // litres
+    float tank = 3000;           // litres
+    float fuel = 860;            // kilograms
+    float fuel_capacity = 1200;  // kilograms
+    float hull = 100;            // of 100
     float hull_max = 100;
     float engine_temperature = 71;  // degrees Celsius
     float altitude = 420;           // metres above the lake
-    float speed = 81.6F;              // metres a second
+    float speed = 81.6F;            // metres a second
     int crew = 4;
 };
 
@@ -39,7 +40,8 @@ struct Pilot {
 };
 
 struct World {
-    double time_of_day = 19 * 3600 + 12 * 60;  // seconds since midnight; a second of play is half a minute there
+    double time_of_day =
+        19 * 3600 + 12 * 60;  // seconds since midnight; a second of play is half a minute there
     std::vector<std::string> villages{"Alder Creek", "Pine Hollow", "Stonebridge"};
     std::size_t in_danger = 0;  // index of the village in danger
 };

@@ -12,32 +12,35 @@
 
 namespace rapido {
 
-/// Reads a HUD file (TOML). `name` is what its problems call it. The first syntax error, or else every other fault in
-/// one pass, by line. At most 4 MB, and 64 levels of nesting or parts of a key.
+/// Reads a HUD file (TOML). `name` is what its problems call it. The first syntax error, or else every other
+/// fault in one pass, by line. At most 4 MB, and 64 levels of nesting or parts of a key.
 Result<HudDefinition> read_hud(std::string_view text, const std::string& name);
 /// The same from a file.
 Result<HudDefinition> read_hud_file(const std::string& path);
 
-/// Everything that is wrong with a HUD file, given what it will be shown with: faults of the file, of its formats and
-/// of its names, in one list by line. Without a measurer fonts are not checked.
-Problems check_hud(std::string_view text, const std::string& name, const Sources& sources, TextMeasurer* measurer);
+/// Everything that is wrong with a HUD file, given what it will be shown with: faults of the file, of its
+/// formats and of its names, in one list by line. Without a measurer fonts are not checked.
+Problems check_hud(std::string_view text, const std::string& name, const Sources& sources,
+                   TextMeasurer* measurer);
 
 /// What a game did: a row of values for each moment.
 class Trace {
  public:
     struct Column {
         std::string name;
-        Value::Type type = Value::Type::none;  ///< boolean, int64, float64 or text; none if no row has a value
-        std::vector<Value> values;             ///< one a row; an empty cell is no value
+        Value::Type type =
+            Value::Type::none;      ///< boolean, int64, float64 or text; none if no row has a value
+        std::vector<Value> values;  ///< one a row; an empty cell is no value
     };
     struct Row {
         Nanoseconds time;       ///< real time
         Nanoseconds game_time;  ///< the same unless the trace says otherwise
     };
 
-    /// Reads CSV as of RFC 4180. The first row names the columns: `time` in seconds, perhaps `game_time`, and sources.
-    /// Times never go back. A column holds integers, numbers, booleans (`true`, `false`) or texts: what its cells have
-    /// in common; one that begins with a number holds numbers. At most 256 MB and 1024 columns.
+    /// Reads CSV as of RFC 4180. The first row names the columns: `time` in seconds, perhaps `game_time`, and
+    /// sources. Times never go back. A column holds integers, numbers, booleans (`true`, `false`) or texts:
+    /// what its cells have in common; one that begins with a number holds numbers. At most 256 MB and 1024
+    /// columns.
     static Result<Trace> read_csv(std::string_view text, const std::string& name);
     static Result<Trace> read_file(const std::string& path);
 
@@ -64,8 +67,8 @@ class TracePlayer {
     /// The columns by name.
     Sources sources() const;
 
-    /// Goes to `time`: the values are those of the latest row not after it (of the first row, before that). Gives the
-    /// game time there, in proportion between two rows.
+    /// Goes to `time`: the values are those of the latest row not after it (of the first row, before that).
+    /// Gives the game time there, in proportion between two rows.
     Nanoseconds seek(Nanoseconds time);
 
  private:

@@ -8,8 +8,8 @@
 namespace rapido {
 
 /// A text measurer over the installed fonts. Families are found by their name, or by one of the generic names
-/// `sans-serif`, `serif` and `monospace`; texts are not hinted, so that sizes are linear. Digits are all as wide as the
-/// widest one, in the forms of the OpenType feature `tnum` where the font has them.
+/// `sans-serif`, `serif` and `monospace`; texts are not hinted, so that sizes are linear. Digits are all as
+/// wide as the widest one, in the forms of the OpenType feature `tnum` where the font has them.
 ///
 /// One thread at a time. It must outlive the HUDs and pictures that use it.
 class Fonts final : public TextMeasurer {

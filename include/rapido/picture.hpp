@@ -14,8 +14,8 @@ namespace rapido {
 /// An image in memory that draw lists are drawn on. It begins transparent.
 class Picture {
  public:
-    /// Between 1 and 16384 pixels each way; other sizes are limited to that. `fonts` must be the measurer of the
-    /// HUDs that are drawn, and outlive the picture.
+    /// Between 1 and 16384 pixels each way; other sizes are limited to that. `fonts` must be the measurer of
+    /// the HUDs that are drawn, and outlive the picture.
     Picture(int width, int height, const Fonts& fonts);
     ~Picture();
     Picture(Picture&&) noexcept;

@@ -2,11 +2,11 @@
 #pragma once
 
 #include "rapido/base.hpp"
-#include "rapido/time.hpp"
-#include "rapido/value.hpp"
-#include "rapido/motion.hpp"
-#include "rapido/text.hpp"
-#include "rapido/layout.hpp"
 #include "rapido/draw.hpp"
 #include "rapido/element.hpp"
 #include "rapido/hud.hpp"
+#include "rapido/layout.hpp"
+#include "rapido/motion.hpp"
+#include "rapido/text.hpp"
+#include "rapido/time.hpp"
+#include "rapido/value.hpp"

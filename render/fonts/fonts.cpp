@@ -34,7 +34,9 @@ struct LoadedFont {
 
 constexpr hb_feature_t tabular{HB_TAG('t', 'n', 'u', 'm'), 1, HB_FEATURE_GLOBAL_START, HB_FEATURE_GLOBAL_END};
 
-bool is_digit(char c) { return c >= '0' && c <= '9'; }
+bool is_digit(char c) {
+    return c >= '0' && c <= '9';
+}
 
 bool is_generic(std::string_view family) {
     constexpr std::array<std::string_view, 3> generic{"sans-serif", "serif", "monospace"};
@@ -68,7 +70,8 @@ struct Fonts::State {
 
     void shape(const LoadedFont& font, std::string_view text) {
         hb_buffer_clear_contents(buffer.get());
-        hb_buffer_add_utf8(buffer.get(), text.data(), static_cast<int>(text.size()), 0, static_cast<int>(text.size()));
+        hb_buffer_add_utf8(buffer.get(), text.data(), static_cast<int>(text.size()), 0,
+                           static_cast<int>(text.size()));
         hb_buffer_guess_segment_properties(buffer.get());
         hb_shape(font.shaper.get(), buffer.get(), &tabular, 1);
     }
@@ -121,7 +124,9 @@ std::optional<FontId> Fonts::find(std::string_view family, int weight) {
     return state_->load(reinterpret_cast<const char*>(file), index);
 }
 
-FontMetrics Fonts::metrics(FontId font) { return state_->fonts[font].metrics; }
+FontMetrics Fonts::metrics(FontId font) {
+    return state_->fonts[font].metrics;
+}
 
 float Fonts::shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) {
     const LoadedFont& loaded = state_->fonts[font];
@@ -136,17 +141,21 @@ float Fonts::shape(FontId font, float size, std::string_view text, std::vector<G
     std::int64_t pen = 0;
     glyphs.clear();
     for (unsigned i = 0; i < count; ++i) {
-        // Every digit stands in the middle of the same room: fonts without the feature, and with a slip in it, too.
+        // Every digit stands in the middle of the same room: fonts without the feature, and with a slip in
+        // it, too.
         const bool digit = is_digit(text[infos[i].cluster]);
         const hb_position_t advance = digit ? loaded.digit_advance : positions[i].x_advance;
         const std::int64_t x = pen + positions[i].x_offset + (advance - positions[i].x_advance) / 2;
-        glyphs.push_back({infos[i].codepoint,
-                          {static_cast<float>(x) * scale, static_cast<float>(-positions[i].y_offset) * scale}});
+        glyphs.push_back(
+            {infos[i].codepoint,
+             {static_cast<float>(x) * scale, static_cast<float>(-positions[i].y_offset) * scale}});
         pen += advance;
     }
     return static_cast<float>(pen) * scale;
 }
 
-void* Fonts::face(FontId font) const { return state_->fonts[font].face; }
+void* Fonts::face(FontId font) const {
+    return state_->fonts[font].face;
+}
 
 }  // namespace rapido

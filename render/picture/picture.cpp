@@ -21,7 +21,8 @@ using Context = std::unique_ptr<cairo_t, Destroyer<cairo_t, cairo_destroy>>;
 using FontFace = std::unique_ptr<cairo_font_face_t, Destroyer<cairo_font_face_t, cairo_font_face_destroy>>;
 
 void set_color(cairo_t* context, Color color) {
-    cairo_set_source_rgba(context, color.red / 255.0, color.green / 255.0, color.blue / 255.0, color.alpha / 255.0);
+    cairo_set_source_rgba(context, color.red / 255.0, color.green / 255.0, color.blue / 255.0,
+                          color.alpha / 255.0);
 }
 
 void rounded_path(cairo_t* context, const Rect& rect, float given_radius) {
@@ -53,7 +54,8 @@ struct Picture::State {
         if (command.rect.width <= 0 || command.rect.height <= 0) return;
         cairo_save(context.get());
         if (command.clip != command.rect) {
-            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width, command.clip.height);
+            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width,
+                            command.clip.height);
             cairo_clip(context.get());
         }
         rounded_path(context.get(), command.rect, command.radius);
@@ -77,7 +79,8 @@ struct Picture::State {
         cairo_set_font_size(context.get(), command.size);
         glyphs.clear();
         for (const Glyph& glyph : group.glyphs_of(command))
-            glyphs.push_back({glyph.id, command.baseline.x + glyph.offset.x, command.baseline.y + glyph.offset.y});
+            glyphs.push_back(
+                {glyph.id, command.baseline.x + glyph.offset.x, command.baseline.y + glyph.offset.y});
         // As outlines: glyph images would be moved to whole pixels, and spacing would not be linear any more.
         cairo_glyph_path(context.get(), glyphs.data(), static_cast<int>(glyphs.size()));
         cairo_fill(context.get());
@@ -101,8 +104,12 @@ Picture::~Picture() = default;
 Picture::Picture(Picture&&) noexcept = default;
 Picture& Picture::operator=(Picture&&) noexcept = default;
 
-int Picture::width() const { return cairo_image_surface_get_width(state_->surface.get()); }
-int Picture::height() const { return cairo_image_surface_get_height(state_->surface.get()); }
+int Picture::width() const {
+    return cairo_image_surface_get_width(state_->surface.get());
+}
+int Picture::height() const {
+    return cairo_image_surface_get_height(state_->surface.get());
+}
 
 void Picture::fill(Color color) {
     set_color(state_->context.get(), color);
@@ -112,7 +119,8 @@ void Picture::fill(Color color) {
 std::optional<Problem> Picture::draw_image(const std::string& path) {
     const Surface image(cairo_image_surface_create_from_png(path.c_str()));
     if (const cairo_status_t status = cairo_surface_status(image.get()); status != CAIRO_STATUS_SUCCESS)
-        return Problem{{path}, std::string("cannot be read as a PNG image: ") + cairo_status_to_string(status), ""};
+        return Problem{
+            {path}, std::string("cannot be read as a PNG image: ") + cairo_status_to_string(status), ""};
     const double image_width = cairo_image_surface_get_width(image.get());
     const double image_height = cairo_image_surface_get_height(image.get());
     const double scale = std::max(width() / image_width, height() / image_height);
@@ -149,8 +157,9 @@ void Picture::draw(const DrawList& list) {
 Color Picture::pixel(int x, int y) const {
     if (x < 0 || y < 0 || x >= width() || y >= height()) return {0, 0, 0, 0};
     cairo_surface_flush(state_->surface.get());
-    const unsigned char* const row = cairo_image_surface_get_data(state_->surface.get()) +
-                                     static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(state_->surface.get());
+    const unsigned char* const row =
+        cairo_image_surface_get_data(state_->surface.get()) +
+        static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(state_->surface.get());
     const std::uint32_t argb = reinterpret_cast<const std::uint32_t*>(row)[x];
     const std::uint32_t alpha = argb >> 24;
     const auto straight = [&](std::uint32_t channel) {

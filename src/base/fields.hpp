@@ -1,5 +1,5 @@
-// Descriptions of plain aggregates, field by field. Reading a file, checking it, did-you-mean, the schema and the
-// reference tables all come from the one description that stands beside each aggregate.
+// Descriptions of plain aggregates, field by field. Reading a file, checking it, did-you-mean, the schema and
+// the reference tables all come from the one description that stands beside each aggregate.
 #pragma once
 
 #include <array>
@@ -61,7 +61,8 @@ struct Table {
     }
 };
 
-/// Specialised beside each enumeration: `static constexpr std::array<std::string_view, N> names`, by value from 0.
+/// Specialised beside each enumeration: `static constexpr std::array<std::string_view, N> names`, by value
+/// from 0.
 template <class Enum>
 struct Choices;
 
@@ -109,8 +110,12 @@ template <auto Member>
 constexpr Field field(std::string_view name, std::string_view help, Range range = {}) {
     using Aggregate = typename MemberOf<decltype(Member)>::aggregate;
     using Type = typename MemberOf<decltype(Member)>::member;
-    Field made{.name = name, .type = FieldTypeOf<Type>::type, .help = help, .unit = range.unit,
-               .min = range.min, .max = range.max};
+    Field made{.name = name,
+               .type = FieldTypeOf<Type>::type,
+               .help = help,
+               .unit = range.unit,
+               .min = range.min,
+               .max = range.max};
     if constexpr (FieldTypeOf<Type>::type == FieldType::choice) made.choices = Choices<Type>::names;
     if constexpr (FieldTypeOf<Type>::type == FieldType::table) made.table = &Description<Type>::table;
     made.in = [](void* aggregate) -> void* { return &(static_cast<Aggregate*>(aggregate)->*Member); };

@@ -7,8 +7,9 @@
 
 namespace rapido {
 
-/// The candidate with the fewest typing slips (insertion, deletion, substitution, exchange of neighbours) from
-/// `word`, if they are at most a third of its length, rounded up; otherwise empty. The first of equals wins.
+/// The candidate with the fewest typing slips (insertion, deletion, substitution, exchange of neighbours)
+/// from `word`, if they are at most a third of its length, rounded up; otherwise empty. The first of equals
+/// wins.
 std::string_view nearest(std::string_view word, std::span<const std::string_view> candidates);
 
 /// "did you mean 'x'?", or an empty string where nothing is near.

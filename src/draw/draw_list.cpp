@@ -8,7 +8,9 @@ void DrawGroup::clear() {
     glyphs_.clear();
 }
 
-void DrawGroup::add_rect(const Rect& rect, float radius, Color color) { add_rect(rect, radius, color, rect); }
+void DrawGroup::add_rect(const Rect& rect, float radius, Color color) {
+    add_rect(rect, radius, color, rect);
+}
 
 void DrawGroup::add_rect(const Rect& rect, float radius, Color color, const Rect& clip) {
     DrawCommand command;
@@ -30,8 +32,8 @@ void DrawGroup::add_border(const Rect& rect, float radius, float thickness, Colo
     commands_.push_back(command);
 }
 
-void DrawGroup::add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
-                         std::span<const Glyph> glyphs, float scale) {
+void DrawGroup::add_text(FontId font, float size, Point baseline, float width, Color color,
+                         std::string_view text, std::span<const Glyph> glyphs, float scale) {
     DrawCommand command;
     command.kind = DrawCommand::Kind::text;
     command.color = color;

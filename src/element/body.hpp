@@ -23,8 +23,8 @@ class BodyContext {
     /// The place of a field in its file; empty for an element made in C++.
     virtual Location place_of(std::string_view field) const = 0;
 
-    TextMeasurer* measurer = nullptr;      ///< null where nothing is drawn
-    std::string_view font;                 ///< the HUD's
+    TextMeasurer* measurer = nullptr;       ///< null where nothing is drawn
+    std::string_view font;                  ///< the HUD's
     std::optional<Value::Type> value_type;  ///< where they are fixed
     std::optional<Value::Type> max_type;
 };

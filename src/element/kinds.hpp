@@ -32,11 +32,14 @@ struct Kind {
 
 template <class... Kinds>
 constexpr auto list_kinds(const std::variant<Kinds...>*) {
-    return std::array<Kind, sizeof...(Kinds)>{Kind{&Description<Kinds>::table, [] { return Element(Kinds{}); }}...};
+    return std::array<Kind, sizeof...(Kinds)>{
+        Kind{&Description<Kinds>::table, [] { return Element(Kinds{}); }}...};
 }
 inline constexpr auto kinds = list_kinds(static_cast<const Element*>(nullptr));
 
-inline const Table& table_of(const Element& element) { return *kinds[element.index()].table; }
+inline const Table& table_of(const Element& element) {
+    return *kinds[element.index()].table;
+}
 
 /// The address of the description itself, for its fields.
 inline void* address_of(Element& element) {

@@ -12,7 +12,8 @@ constexpr std::array fields{
     field<&Panel::padding>("padding", "between its edges and what stands inside", {"px", 0, largest_length}),
     field<&Panel::color>("color", "of the plate"),
     field<&Panel::radius>("radius", "of the corners", {"px", 0, largest_length}),
-    field<&Panel::border>("border", "width of the line along the edge; zero draws none", {"px", 0, largest_length}),
+    field<&Panel::border>("border", "width of the line along the edge; zero draws none",
+                          {"px", 0, largest_length}),
     field<&Panel::border_color>("border_color", "of that line"),
     field<&Panel::inside>("inside", "the panel that it stands in"),
     field<&Panel::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
@@ -48,6 +49,8 @@ class PanelBody final : public Body {
 
 const Table Description<Panel>::table{"panel", fields};
 
-std::unique_ptr<Body> make_body(const Panel& panel, BodyContext&) { return std::make_unique<PanelBody>(panel); }
+std::unique_ptr<Body> make_body(const Panel& panel, BodyContext&) {
+    return std::make_unique<PanelBody>(panel);
+}
 
 }  // namespace rapido

@@ -47,8 +47,8 @@ class TextBody final : public Body {
     void draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const override {
         if (measurer == nullptr || !font_) return;
         const float ascent = measurer->metrics(*font_).ascent * size_ * scale;
-        into.add_text(*font_, size_ * scale, {box.x, box.y + ascent}, width_ * scale, color_, shown_.text(), glyphs_,
-                      scale);
+        into.add_text(*font_, size_ * scale, {box.x, box.y + ascent}, width_ * scale, color_, shown_.text(),
+                      glyphs_, scale);
     }
 
     std::string_view text() const override { return shown_.text(); }
@@ -76,8 +76,8 @@ void check_fields(const Format& format, const Text& text, BodyContext& context) 
         if (!type) continue;
         const std::string mismatch = format.mismatch(i, *type);
         if (!mismatch.empty())
-            context.report("format", "spec '" + std::string(uses[i].spec) + "' of '" + std::string(uses[i].name) +
-                                         "': " + mismatch);
+            context.report("format", "spec '" + std::string(uses[i].spec) + "' of '" +
+                                         std::string(uses[i].name) + "': " + mismatch);
     }
 }
 

@@ -31,7 +31,9 @@ std::string_view to_string(EventKind kind) {
     return "";
 }
 
-Hud::Hud() : state_(std::make_unique<State>()) { state_->id = next_hud_id(); }
+Hud::Hud() : state_(std::make_unique<State>()) {
+    state_->id = next_hud_id();
+}
 
 Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer) : Hud() {
     state_->measurer = measurer;
@@ -54,7 +56,9 @@ ElementRef Hud::add(const Element& element) {
     return added;
 }
 
-void Hud::update(Step step) { state_->update(step); }
+void Hud::update(Step step) {
+    state_->update(step);
+}
 
 void Hud::State::update(Step step) {
     begin_frame();
@@ -97,16 +101,19 @@ void Hud::State::advance_clocks(Step step) {
         const Nanoseconds real_step = now - frame_start;
         const double part = game_step.count() > 0 ? *overshoot / game_step : 0;
         const bool same_pace = real_step == game_now - game_start;
-        events.push_back(
-            {now - (same_pace ? after : to_nanoseconds(to_seconds(real_step) * part)), timer.id, EventKind::end});
+        events.push_back({now - (same_pace ? after : to_nanoseconds(to_seconds(real_step) * part)), timer.id,
+                          EventKind::end});
     }
-    std::stable_sort(events.begin(), events.end(), [](const Event& a, const Event& b) { return a.time < b.time; });
+    std::stable_sort(events.begin(), events.end(),
+                     [](const Event& a, const Event& b) { return a.time < b.time; });
     const Seconds real_step = to_seconds(now - frame_start);
     for (RunningMeter& meter : meters)
         if (real_step.count() > 0) meter.meter.advance(real_step);
 }
 
-void Hud::State::read_sources() { scan.read(changed_sources); }
+void Hud::State::read_sources() {
+    scan.read(changed_sources);
+}
 
 void Hud::State::control_timers() {
     for (RunningTimer& timer : timers) {
@@ -166,7 +173,8 @@ void Hud::State::report_value_events() {
         const double old_amount = before.number();
         if (amount <= 0 && old_amount > 0) events.push_back({now, element.path, EventKind::empty});
         const double max = max_of(element).number();
-        if (max > 0 && amount >= max && old_amount < max) events.push_back({now, element.path, EventKind::full});
+        if (max > 0 && amount >= max && old_amount < max)
+            events.push_back({now, element.path, EventKind::full});
     }
 }
 
@@ -261,9 +269,15 @@ std::vector<ElementRef> Hud::elements() const {
     return refs;
 }
 
-std::span<const Event> Hud::events() const { return state_->events; }
-Nanoseconds Hud::now() const { return state_->now; }
-const Problems& Hud::problems() const { return state_->problems; }
+std::span<const Event> Hud::events() const {
+    return state_->events;
+}
+Nanoseconds Hud::now() const {
+    return state_->now;
+}
+const Problems& Hud::problems() const {
+    return state_->problems;
+}
 
 void Hud::draw(DrawList& list) const {
     const std::uint64_t structure = (std::uint64_t{state_->id} << 32) | state_->structure;

@@ -32,7 +32,8 @@ void Hud::State::place_elements() {
     const float fitted = scale_to_fit(design, viewport.size);
     const bool rescaled = fitted != scale;
     scale = fitted;
-    const Rect screen{0, 0, scale > 0 ? viewport.size.width / scale : 0, scale > 0 ? viewport.size.height / scale : 0};
+    const Rect screen{0, 0, scale > 0 ? viewport.size.width / scale : 0,
+                      scale > 0 ? viewport.size.height / scale : 0};
     for (const ElementIndex index : parents_first) {
         RunningElement& element = elements[index];
         const Rect area = element.parent == no_element

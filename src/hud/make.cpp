@@ -1,4 +1,5 @@
-// From a definition to a running HUD: names are resolved, formats checked, and every fault is reported at once.
+// From a definition to a running HUD: names are resolved, formats checked, and every fault is reported at
+// once.
 #include <algorithm>
 
 #include "base/nearest.hpp"
@@ -16,7 +17,8 @@ class ElementContext final : public BodyContext {
     void report(std::string_view field, std::string message, std::string hint) override {
         failed_ = true;
         const bool verb = message.starts_with("is ") || message.starts_with("shows ");
-        problems_.push_back({place_of(field), "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
+        problems_.push_back({place_of(field),
+                             "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
                              std::move(hint)});
     }
     void report(Problem problem) override {
@@ -77,7 +79,8 @@ const Origin* origin_at(const std::vector<Origin>& origins, std::size_t index) {
 
 bool is_id(std::string_view id) {
     const auto allowed = [](char c) {
-        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '-';
+        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
+               c == '-';
     };
     return !id.empty() && std::all_of(id.begin(), id.end(), allowed);
 }
@@ -87,7 +90,8 @@ constexpr std::string_view id_rule = "an id is made of letters, digits, '_' and 
 }  // namespace
 
 void Hud::State::report(Problem problem) {
-    if (std::find(problems.begin(), problems.end(), problem) == problems.end()) problems.push_back(std::move(problem));
+    if (std::find(problems.begin(), problems.end(), problem) == problems.end())
+        problems.push_back(std::move(problem));
 }
 
 void Hud::State::add_told(const std::string& name, SourceIndex& index, Value::Type type) {
@@ -97,7 +101,8 @@ void Hud::State::add_told(const std::string& name, SourceIndex& index, Value::Ty
     told_types.emplace(name, type);
 }
 
-std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sources& sources, Problem& problem) {
+std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sources& sources,
+                                               Problem& problem) {
     const auto added = [this](const Source& bound) {
         const SourceIndex index = scan.add(bound);
         dependents.resize(std::max<std::size_t>(dependents.size(), index + 1));
@@ -112,7 +117,8 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
         told_negations.emplace_back(told->second, turned);
         return turned;
     }
-    if (const Source* named = sources.find(source.name())) return added(source.is_negated() ? named->negated() : *named);
+    if (const Source* named = sources.find(source.name()))
+        return added(source.is_negated() ? named->negated() : *named);
 
     std::vector<std::string_view> names = sources.names();
     for (const auto& [name, index] : told_names)
@@ -125,8 +131,10 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
 
 bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
     design = definition.design;
-    if (!(design.width >= 1) || !(design.height >= 1) || !(design.width <= 1e5F) || !(design.height <= 1e5F)) {
-        report({definition.origin.of("design"), "the design size must be between 1 and 100000 pixels each way", ""});
+    if (!(design.width >= 1) || !(design.height >= 1) || !(design.width <= 1e5F) ||
+        !(design.height <= 1e5F)) {
+        report({definition.origin.of("design"),
+                "the design size must be between 1 and 100000 pixels each way", ""});
         design = {1280, 720};
     }
     font = definition.font;
@@ -195,7 +203,8 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     made.place = common.place;
     made.layer = common.layer;
     if (!is_id(common.id)) context.report("id", std::string(id_rule), "");
-    if (paths.contains(made.path)) context.report("id", "is that of an element before it, '" + made.path + "'", "");
+    if (paths.contains(made.path))
+        context.report("id", "is that of an element before it, '" + made.path + "'", "");
     if (!common.inside.empty() && !panels.contains(common.inside)) {
         const std::vector<std::string_view> names(panels.begin(), panels.end());
         context.report("inside", "no panel '" + common.inside + "'", did_you_mean(common.inside, names));
@@ -263,13 +272,15 @@ void Hud::State::link_parents() {
         waiting.insert(waiting.end(), inside[index].rbegin(), inside[index].rend());
     }
     draw_order = parents_first;
-    std::stable_sort(draw_order.begin(), draw_order.end(),
-                     [this](ElementIndex a, ElementIndex b) { return elements[a].layer < elements[b].layer; });
+    std::stable_sort(draw_order.begin(), draw_order.end(), [this](ElementIndex a, ElementIndex b) {
+        return elements[a].layer < elements[b].layer;
+    });
 }
 
 ElementRef Hud::find(std::string_view id) {
     State& state = *state_;
-    if (const auto at = state.paths.find(std::string(id)); at != state.paths.end()) return {at->second, state.id};
+    if (const auto at = state.paths.find(std::string(id)); at != state.paths.end())
+        return {at->second, state.id};
     ElementRef only;
     bool several = false;
     std::vector<std::string_view> names;
@@ -282,8 +293,9 @@ ElementRef Hud::find(std::string_view id) {
         only = {index, state.id};
     }
     if (only && !several) return only;
-    state.report({{}, several ? "several elements have the id '" + std::string(id) + "'; give the whole path"
-                              : "no element '" + std::string(id) + "'",
+    state.report({{},
+                  several ? "several elements have the id '" + std::string(id) + "'; give the whole path"
+                          : "no element '" + std::string(id) + "'",
                   several ? std::string() : did_you_mean(id, names)});
     return {};
 }

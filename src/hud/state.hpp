@@ -117,7 +117,8 @@ struct Hud::State {
     std::vector<std::vector<Dependent>> dependents;  ///< by source
     std::unordered_map<std::string, SourceIndex> told_names;
     std::unordered_map<std::string, Value::Type> told_types;
-    std::vector<std::pair<SourceIndex, SourceIndex>> told_negations;  ///< a told source, and its truth turned round
+    std::vector<std::pair<SourceIndex, SourceIndex>>
+        told_negations;  ///< a told source, and its truth turned round
 
     std::vector<RunningTimer> timers;
     std::vector<RunningMeter> meters;

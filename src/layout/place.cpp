@@ -8,8 +8,12 @@ namespace {
 /// Along one axis: at the start, in the middle, at the end.
 enum class Side : std::uint8_t { start, middle, end };
 
-Side horizontal(Anchor anchor) { return static_cast<Side>(static_cast<int>(anchor) % 3); }
-Side vertical(Anchor anchor) { return static_cast<Side>(static_cast<int>(anchor) / 3); }
+Side horizontal(Anchor anchor) {
+    return static_cast<Side>(static_cast<int>(anchor) % 3);
+}
+Side vertical(Anchor anchor) {
+    return static_cast<Side>(static_cast<int>(anchor) / 3);
+}
 
 float along(Side side, float origin, float room, float length, float offset) {
     if (side == Side::start) return origin + offset;
@@ -25,7 +29,8 @@ float room_along(Side side, float length, float offset) {
 
 Rect place_in(const Rect& area, Size size, const Place& place) {
     return {along(horizontal(place.anchor), area.x, area.width, size.width, place.offset.x),
-            along(vertical(place.anchor), area.y, area.height, size.height, place.offset.y), size.width, size.height};
+            along(vertical(place.anchor), area.y, area.height, size.height, place.offset.y), size.width,
+            size.height};
 }
 
 Size room_for(Size size, const Place& place) {
@@ -34,7 +39,8 @@ Size room_for(Size size, const Place& place) {
 }
 
 float scale_to_fit(Size design, Size viewport) {
-    if (!(viewport.width > 0) || !(viewport.height > 0) || !(design.width > 0) || !(design.height > 0)) return 0;
+    if (!(viewport.width > 0) || !(viewport.height > 0) || !(design.width > 0) || !(design.height > 0))
+        return 0;
     return std::min(viewport.width / design.width, viewport.height / design.height);
 }
 

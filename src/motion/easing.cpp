@@ -21,8 +21,12 @@ struct Cubic {
 
 }  // namespace
 
-const std::string_view* Easing::begin_names() { return names.data(); }
-const std::string_view* Easing::end_names() { return names.data() + names.size(); }
+const std::string_view* Easing::begin_names() {
+    return names.data();
+}
+const std::string_view* Easing::end_names() {
+    return names.data() + names.size();
+}
 
 std::optional<Easing> Easing::parse(std::string_view text) {
     if (text == names[0]) return linear();
@@ -64,7 +68,8 @@ double Easing::slope(double progress) const {
     const double t = parameter(std::clamp(progress, 0.0, 1.0));
     const Cubic x(x1_, x2_);
     const Cubic y(y1_, y2_);
-    // Where a control point lies on its end point both derivatives vanish there: look a little further inside.
+    // Where a control point lies on its end point both derivatives vanish there: look a little further
+    // inside.
     constexpr double inside = 1e-6;
     if (x.slope(t) > 1e-9) return y.slope(t) / x.slope(t);
     const double near = t < 0.5 ? t + inside : t - inside;

@@ -20,7 +20,8 @@ double difference(Integer a, Integer b) {
 template <class Integer>
 Integer away_from(Integer target, double distance) {
     using Limits = std::numeric_limits<Integer>;
-    // A distance that is whole but for the rounding of its formula counts as whole; there is always one step to go.
+    // A distance that is whole but for the rounding of its formula counts as whole; there is always one step
+    // to go.
     constexpr double formula_error = 1e-12;
     const double steps = std::max(1.0, std::ceil(std::abs(distance) * (1 - formula_error)));
     const auto bits = static_cast<std::uint64_t>(target);
@@ -32,7 +33,9 @@ Integer away_from(Integer target, double distance) {
     return static_cast<Integer>(distance > 0 ? bits + count : bits - count);
 }
 
-bool travels(const Value& value) { return value.is_integer() || value.is_real() || value.type() == Value::Type::duration; }
+bool travels(const Value& value) {
+    return value.is_integer() || value.is_real() || value.type() == Value::Type::duration;
+}
 
 }  // namespace
 
@@ -42,7 +45,8 @@ void MovingValue::snap(Value value) {
 }
 
 void MovingValue::set_target(Value target, Nanoseconds now, const Motion& motion) {
-    if (motion.kind == MotionKind::instant || target.type() != target_.type() || !travels(target)) return snap(target);
+    if (motion.kind == MotionKind::instant || target.type() != target_.type() || !travels(target))
+        return snap(target);
     double shift = 0;
     if (target.type() == Value::Type::uint64)
         shift = difference(target_.uint64(), target.uint64());

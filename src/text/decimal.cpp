@@ -17,7 +17,8 @@ std::optional<Decimal> round_exact(double value, int places) {
     const double scale = powers[static_cast<std::size_t>(places)];
     const double product = magnitude * scale;
     if (!(product < exact_integers)) return std::nullopt;
-    // product + rest is the exact product: the rest decides only where the fraction seems to be a half exactly.
+    // product + rest is the exact product: the rest decides only where the fraction seems to be a half
+    // exactly.
     const double rest = std::fma(magnitude, scale, -product);
     const double whole = std::floor(product);
     const double fraction = product - whole;
@@ -51,8 +52,8 @@ std::optional<Decimal> round_shortest(double value, bool is_float32, int places,
     // d.ddde+xx, the shortest that reads back.
     std::array<char, 32> buffer;
     const auto [end, error] =
-        is_float32 ? std::to_chars(buffer.data(), buffer.data() + buffer.size(), static_cast<float>(magnitude),
-                                   std::chars_format::scientific)
+        is_float32 ? std::to_chars(buffer.data(), buffer.data() + buffer.size(),
+                                   static_cast<float>(magnitude), std::chars_format::scientific)
                    : std::to_chars(buffer.data(), buffer.data() + buffer.size(), magnitude,
                                    std::chars_format::scientific);
     std::array<char, 20> digits{};
@@ -67,7 +68,8 @@ std::optional<Decimal> round_shortest(double value, bool is_float32, int places,
     if (keep > 18) return std::nullopt;
     std::uint64_t kept = 0;
     for (int i = 0; i < keep; ++i)
-        kept = kept * 10 + (i < count ? static_cast<std::uint64_t>(digits[static_cast<std::size_t>(i)] - '0') : 0);
+        kept = kept * 10 +
+               (i < count ? static_cast<std::uint64_t>(digits[static_cast<std::size_t>(i)] - '0') : 0);
     if (keep < count) {
         const int first = keep < 0 ? 0 : digits[static_cast<std::size_t>(keep)] - '0';
         if (rounds_away(rounding, negative, first, keep < 0 || keep + 1 < count, kept % 2 == 1)) ++kept;

@@ -14,9 +14,10 @@ struct Decimal {
     bool negative = false;
 };
 
-/// `value` times 10^places, rounded to a whole number: nearest of the exact value with ties to even; down and up of
-/// the shortest decimal that reads back as the same number of its own type, so that 0.1f rounded up to one place is
-/// 0.1. Nothing for NaN, infinities and what does not fit (2^53 for nearest, 10^18 for the others).
+/// `value` times 10^places, rounded to a whole number: nearest of the exact value with ties to even; down and
+/// up of the shortest decimal that reads back as the same number of its own type, so that 0.1f rounded up to
+/// one place is 0.1. Nothing for NaN, infinities and what does not fit (2^53 for nearest, 10^18 for the
+/// others).
 std::optional<Decimal> round_decimal(double value, bool is_float32, int places, Rounding rounding);
 
 /// The same for the shortest decimal throughout, nearest too: what a person who typed the number meant by it.

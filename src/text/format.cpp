@@ -43,7 +43,8 @@ class PatternParser {
         Location location = where_;
         if (location.column > 0)
             location.column += static_cast<int>(utf8::length(pattern_.substr(0, offset)));
-        return {std::move(location), "format \"" + std::string(pattern_.substr(0, 80)) + "\": " + std::move(message),
+        return {std::move(location),
+                "format \"" + std::string(pattern_.substr(0, 80)) + "\": " + std::move(message),
                 std::move(hint)};
     }
 
@@ -67,7 +68,8 @@ class PatternParser {
         piece.offset = begin;
         if (!name.empty() && name != field_names[0]) {
             if (name != field_names[1])
-                return fail(begin + 1, "unknown field '" + std::string(name) + "'; expected " + one_of(field_names),
+                return fail(begin + 1,
+                            "unknown field '" + std::string(name) + "'; expected " + one_of(field_names),
                             did_you_mean(name, field_names));
             piece.shows_max = true;
         }

@@ -25,7 +25,8 @@ class FieldWriter {
             case Value::Type::text:
                 return {.bits = 0, .kind = Kind::text};
             case Value::Type::boolean:
-                if (spec.type == 0 || spec.type == 's') return {.bits = value.boolean() ? 1U : 0U, .kind = Kind::boolean};
+                if (spec.type == 0 || spec.type == 's')
+                    return {.bits = value.boolean() ? 1U : 0U, .kind = Kind::boolean};
                 return {.bits = value.boolean() ? 1U : 0U, .kind = Kind::digits};
             case Value::Type::int64:
                 if (spec.is_time()) return seconds_key(spec, value.number(), false, rounding);
@@ -57,13 +58,16 @@ class FieldWriter {
             case Kind::infinity:
                 return pad(spec, sign_of(spec, key.negative), "∞", spec.align == 0 ? '>' : spec.align, out);
             case Kind::boolean:
-                return pad(spec, "", key.bits != 0 ? "true" : "false", spec.align == 0 ? '<' : spec.align, out);
+                return pad(spec, "", key.bits != 0 ? "true" : "false", spec.align == 0 ? '<' : spec.align,
+                           out);
             case Kind::text:
-                return pad(spec, "", cut(value.text(), spec.precision), spec.align == 0 ? '<' : spec.align, out);
+                return pad(spec, "", cut(value.text(), spec.precision), spec.align == 0 ? '<' : spec.align,
+                           out);
             case Kind::real:
                 return number(spec, key.negative, real_digits(spec, key, value, buffer), out);
             case Kind::digits:
-                if (spec.is_time()) return number(spec, key.negative, time_digits(spec, key.bits, buffer), out);
+                if (spec.is_time())
+                    return number(spec, key.negative, time_digits(spec, key.bits, buffer), out);
                 return number(spec, key.negative, plain_digits(spec, key.bits, buffer), out);
         }
     }
@@ -93,8 +97,8 @@ class FieldWriter {
         if (is_fixed(spec))
             if (const auto decimal = round_decimal(value, is_float32, places(spec), rounding))
                 return decimal_key(*decimal);
-        return {.bits = std::bit_cast<std::uint64_t>(std::abs(value)), .kind = Kind::real,
-                .negative = value < 0};
+        return {
+            .bits = std::bit_cast<std::uint64_t>(std::abs(value)), .kind = Kind::real, .negative = value < 0};
     }
 
     static Key time_key(const Spec& spec, std::int64_t nanoseconds, Rounding rounding) {
@@ -156,7 +160,8 @@ class FieldWriter {
         return {buffer.data(), static_cast<std::size_t>(at - buffer.data())};
     }
 
-    static std::string_view real_digits(const Spec& spec, const Key& key, const Value& value, Buffer& buffer) {
+    static std::string_view real_digits(const Spec& spec, const Key& key, const Value& value,
+                                        Buffer& buffer) {
         const double magnitude = std::bit_cast<double>(key.bits);
         const bool is_float32 = value.type() == Value::Type::float32;
         if (spec.type == 0 && spec.precision < 0 && !spec.alternate) {
@@ -165,15 +170,17 @@ class FieldWriter {
                                          : std::to_chars(buffer.data(), end, magnitude);
             return {buffer.data(), static_cast<std::size_t>(made.ptr - buffer.data())};
         }
-        // The rest of the grammar is fmt's: it sees a spec made here from the parsed form, never text from a file.
+        // The rest of the grammar is fmt's: it sees a spec made here from the parsed form, never text from a
+        // file.
         std::string rebuilt = "{:";
         if (spec.alternate) rebuilt += '#';
         if (spec.precision >= 0) rebuilt += '.' + std::to_string(spec.precision);
         if (spec.type != 0) rebuilt += spec.type;
         rebuilt += '}';
-        const auto made = is_float32 ? fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt),
-                                                        static_cast<float>(magnitude))
-                                     : fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt), magnitude);
+        const auto made =
+            is_float32 ? fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt),
+                                          static_cast<float>(magnitude))
+                       : fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt), magnitude);
         return {buffer.data(), std::min(made.size, buffer.size())};
     }
 
@@ -194,7 +201,9 @@ class FieldWriter {
                 at = std::copy(part.literal.begin(), part.literal.end(), at);
                 continue;
             }
-            const std::uint64_t unit = part.unit == 'H' ? 3'600'000'000'000U : part.unit == 'M' ? 60'000'000'000U : 1'000'000'000U;
+            const std::uint64_t unit = part.unit == 'H'   ? 3'600'000'000'000U
+                                       : part.unit == 'M' ? 60'000'000'000U
+                                                          : 1'000'000'000U;
             std::uint64_t count = ticks / (unit / smallest * ticks_a_unit);
             if (unit != largest) count %= 60;
             if (end - at < 64) break;
@@ -221,7 +230,8 @@ class FieldWriter {
         const std::string_view sign = sign_of(spec, negative);
         const auto length = static_cast<int>(sign.size() + digits.size());
         if (spec.zero && spec.align == 0 && length < spec.width) {
-            const bool has_base = digits.size() > 1 && digits[0] == '0' && (digits[1] | 0x20) >= 'b' && (digits[1] | 0x20) <= 'x';
+            const bool has_base = digits.size() > 1 && digits[0] == '0' && (digits[1] | 0x20) >= 'b' &&
+                                  (digits[1] | 0x20) <= 'x';
             const std::size_t base = has_base ? 2 : 0;
             out += sign;
             out += digits.substr(0, base);
@@ -232,7 +242,8 @@ class FieldWriter {
         pad(spec, sign, digits, spec.align == 0 ? '>' : spec.align, out);
     }
 
-    static void pad(const Spec& spec, std::string_view sign, std::string_view body, char align, std::string& out) {
+    static void pad(const Spec& spec, std::string_view sign, std::string_view body, char align,
+                    std::string& out) {
         const int length = spec.width == 0 ? 0 : static_cast<int>(utf8::length(sign) + utf8::length(body));
         const int missing = std::max(0, spec.width - length);
         const int before = align == '>' ? missing : align == '^' ? missing / 2 : 0;
@@ -257,7 +268,8 @@ bool FormattedText::update(const FieldValues& values) {
     const auto& pieces = format_.parsed_->pieces;
     bool differs = !made_;
     for (std::size_t i = 0; i < pieces.size(); ++i) {
-        const Key key = FieldWriter::key_of(pieces[i].spec, pieces[i].shows_max ? values.max : values.value, rounding_);
+        const Key key =
+            FieldWriter::key_of(pieces[i].spec, pieces[i].shows_max ? values.max : values.value, rounding_);
         // A text has no digits to compare: it is written and compared as a whole.
         differs = differs || key.kind == Key::Kind::text || key != keys_[i];
         keys_[i] = key;
@@ -266,7 +278,8 @@ bool FormattedText::update(const FieldValues& values) {
     draft_.clear();
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         draft_ += pieces[i].literal;
-        FieldWriter::write(pieces[i].spec, keys_[i], pieces[i].shows_max ? values.max : values.value, placeholder_, draft_);
+        FieldWriter::write(pieces[i].spec, keys_[i], pieces[i].shows_max ? values.max : values.value,
+                           placeholder_, draft_);
     }
     draft_ += format_.parsed_->tail;
     const bool changed = !made_ || draft_ != text_;

@@ -14,7 +14,8 @@ constexpr std::string_view real_types = "aAeEfFgG";
 /// Reads a spec from left to right.
 class SpecParser {
  public:
-    SpecParser(std::string_view text, Spec& spec, SpecFault& fault) : text_(text), spec_(spec), fault_(fault) {}
+    SpecParser(std::string_view text, Spec& spec, SpecFault& fault)
+        : text_(text), spec_(spec), fault_(fault) {}
 
     bool parse() {
         parse_fill_and_align();
@@ -24,7 +25,8 @@ class SpecParser {
         spec_.zero = skip('0');
         if (!parse_number(spec_.width, widest, "width")) return false;
         if (skip('.')) {
-            if (at_ >= text_.size() || !is_digit(text_[at_])) return fail("a precision needs digits after its '.'");
+            if (at_ >= text_.size() || !is_digit(text_[at_]))
+                return fail("a precision needs digits after its '.'");
             if (!parse_number(spec_.precision, most_precise, "precision")) return false;
         }
         spec_.localized = skip('L');
@@ -33,11 +35,13 @@ class SpecParser {
             if ((std::string("s?") + std::string(integer_types) + std::string(real_types)).find(text_[at_]) ==
                     std::string::npos ||
                 text_[at_] == '?')
-                return fail("'" + std::string(text_.substr(at_, utf8::front_length(text_.substr(at_)))) +
-                            "' is no format type here; expected one of b, d, o, x, e, f, g, a, s or a chrono spec");
+                return fail(
+                    "'" + std::string(text_.substr(at_, utf8::front_length(text_.substr(at_)))) +
+                    "' is no format type here; expected one of b, d, o, x, e, f, g, a, s or a chrono spec");
             spec_.type = text_[at_++];
         }
-        if (at_ < text_.size()) return fail("'" + std::string(text_.substr(at_)) + "' stands after the end of the spec");
+        if (at_ < text_.size())
+            return fail("'" + std::string(text_.substr(at_)) + "' stands after the end of the spec");
         return true;
     }
 
@@ -122,8 +126,8 @@ class SpecParser {
             }
             at_ += 2;
         }
-        const bool has_unit =
-            std::any_of(spec_.time.begin(), spec_.time.end(), [](const TimePart& part) { return part.unit != 0; });
+        const bool has_unit = std::any_of(spec_.time.begin(), spec_.time.end(),
+                                          [](const TimePart& part) { return part.unit != 0; });
         if (!has_unit) return fail("a chrono spec needs at least one of %H, %M or %S");
         if (spec_.precision > 9) return fail("a fraction of a second has at most 9 digits");
         if (spec_.precision > 0 && spec_.smallest_unit() != std::chrono::seconds{1})
@@ -143,7 +147,9 @@ Nanoseconds unit_length(char unit) {
     return std::chrono::seconds{1};
 }
 
-bool one_of_types(char type, std::string_view types) { return type == 0 || types.find(type) != std::string_view::npos; }
+bool one_of_types(char type, std::string_view types) {
+    return type == 0 || types.find(type) != std::string_view::npos;
+}
 
 }  // namespace
 
@@ -161,7 +167,9 @@ Nanoseconds Spec::largest_unit() const {
     return largest;
 }
 
-bool parse_spec(std::string_view text, Spec& spec, SpecFault& fault) { return SpecParser(text, spec, fault).parse(); }
+bool parse_spec(std::string_view text, Spec& spec, SpecFault& fault) {
+    return SpecParser(text, spec, fault).parse();
+}
 
 std::string spec_mismatch(const Spec& spec, Value::Type type) {
     const std::string found = spec.is_time() ? "a chrono spec" : "type '" + std::string(1, spec.type) + "'";
@@ -175,7 +183,10 @@ std::string spec_mismatch(const Spec& spec, Value::Type type) {
                 return "a sign, '#' or '0' does not suit a text";
             return {};
         case Value::Type::boolean:
-            if (spec.is_time() || !one_of_types(spec.type, "s" "bBdoxX")) return found + shown;
+            if (spec.is_time() || !one_of_types(spec.type,
+                                                "s"
+                                                "bBdoxX"))
+                return found + shown;
             if (spec.precision >= 0) return "a precision does not suit a boolean";
             return {};
         case Value::Type::int64:

@@ -19,7 +19,8 @@ Nanoseconds Clock::now() const {
     const double whole = std::floor(sum_);
     constexpr double limit = 9.2e9;  // seconds, 291 years: the end of int64 nanoseconds
     if (whole >= limit) return Nanoseconds::max();
-    return std::chrono::seconds{static_cast<std::int64_t>(whole)} + to_nanoseconds(Seconds{(sum_ - whole) + lost_});
+    return std::chrono::seconds{static_cast<std::int64_t>(whole)} +
+           to_nanoseconds(Seconds{(sum_ - whole) + lost_});
 }
 
 }  // namespace rapido

@@ -2,8 +2,7 @@
 
 namespace rapido {
 
-Countdown::Countdown(Seconds duration)
-    : duration_(std::max(to_nanoseconds(duration), Nanoseconds::zero())) {}
+Countdown::Countdown(Seconds duration) : duration_(std::max(to_nanoseconds(duration), Nanoseconds::zero())) {}
 
 void Countdown::start() {
     clock_ = Clock{};
@@ -31,6 +30,8 @@ std::optional<Seconds> Countdown::advance(Seconds step) {
     return to_seconds(overshoot);
 }
 
-Nanoseconds Countdown::elapsed() const { return std::min(clock_.now(), duration_); }
+Nanoseconds Countdown::elapsed() const {
+    return std::min(clock_.now(), duration_);
+}
 
 }  // namespace rapido

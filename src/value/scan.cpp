@@ -23,7 +23,8 @@ void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed) {
             continue;
         last[i] = bits;
         Record& record = scan.records_[records[i]];
-        // The bits may differ where the value does not: an inverted condition on 1 and 2, the padding of a bool.
+        // The bits may differ where the value does not: an inverted condition on 1 and 2, the padding of a
+        // bool.
         if (scan.take(record, record.source.read(record.storage))) changed.push_back(records[i]);
     }
 }

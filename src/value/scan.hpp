@@ -14,8 +14,8 @@ namespace rapido {
 using SourceIndex = std::uint32_t;
 inline constexpr SourceIndex no_source = UINT32_MAX;
 
-/// Variables that can be compared by their bits stand in one contiguous array per width: an unchanged one costs one
-/// load and one compare. Getters, strings and watched `Value`s are read and compared one by one.
+/// Variables that can be compared by their bits stand in one contiguous array per width: an unchanged one
+/// costs one load and one compare. Getters, strings and watched `Value`s are read and compared one by one.
 class Scan {
  public:
     /// A bound or constant source; the same variable or getter gives the same index.

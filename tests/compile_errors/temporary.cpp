@@ -1,3 +1,5 @@
 // this one is a temporary
 #include <rapido/value.hpp>
-int main() { rapido::watch(40 + 2); }
+int main() {
+    rapido::watch(40 + 2);
+}

@@ -1,4 +1,5 @@
-// Units and geometry. Design pixels in descriptions and layout, device pixels in a draw list; y grows downwards.
+// Units and geometry. Design pixels in descriptions and layout, device pixels in a draw list; y grows
+// downwards.
 #pragma once
 
 #include <algorithm>
@@ -13,10 +14,13 @@ using Seconds = std::chrono::duration<double>;
 /// An instant or a length on a clock of a HUD: whole nanoseconds since the clock began.
 using Nanoseconds = std::chrono::nanoseconds;
 
-/// Rounds to the nearest nanosecond, halves away from zero; saturates at the ends of the range, NaN gives zero.
+/// Rounds to the nearest nanosecond, halves away from zero; saturates at the ends of the range, NaN gives
+/// zero.
 Nanoseconds to_nanoseconds(Seconds time);
 
-constexpr Seconds to_seconds(Nanoseconds time) { return std::chrono::duration_cast<Seconds>(time); }
+constexpr Seconds to_seconds(Nanoseconds time) {
+    return std::chrono::duration_cast<Seconds>(time);
+}
 
 struct Point {
     float x = 0;

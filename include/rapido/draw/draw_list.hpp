@@ -38,7 +38,8 @@ struct DrawCommand {
 /// The commands of one element.
 class DrawGroup {
  public:
-    /// Changes whenever the commands do: a renderer that keeps buffers makes again only what has a new revision.
+    /// Changes whenever the commands do: a renderer that keeps buffers makes again only what has a new
+    /// revision.
     std::uint64_t revision = 0;
 
     std::span<const DrawCommand> commands() const { return commands_; }
@@ -63,8 +64,8 @@ class DrawGroup {
     std::vector<Glyph> glyphs_;
 };
 
-/// All commands of one HUD, grouped by element, in draw order. It owns all it holds: two of them can alternate
-/// between a game thread and a render thread.
+/// All commands of one HUD, grouped by element, in draw order. It owns all it holds: two of them can
+/// alternate between a game thread and a render thread.
 class DrawList {
  public:
     std::span<const DrawGroup> groups() const { return groups_; }

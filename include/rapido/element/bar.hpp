@@ -13,8 +13,8 @@ namespace rapido {
 /// Which way a bar grows when its value does.
 enum class Direction : std::uint8_t { right, left, up, down };
 
-/// Water, fuel, hull: the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1; no
-/// value, NaN, and a maximum that is zero, negative or not finite give an empty bar.
+/// Water, fuel, hull: the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1;
+/// no value, NaN, and a maximum that is zero, negative or not finite give an empty bar.
 struct Bar {
     std::string id;
     Source value;

@@ -23,11 +23,11 @@ struct Text {
     Place place;
     std::string inside;  ///< the panel that it stands in; empty is the screen
     Color color = rgb(0xf2efe6);
-    std::string font;    ///< a family; empty is the HUD's
-    int weight = 400;    ///< 1 to 1000, as in CSS
-    float size = 24;     ///< design pixels per em
-    int layer = 0;       ///< higher is drawn later
-    Source visible;      ///< shown while true; without a source, always
+    std::string font;  ///< a family; empty is the HUD's
+    int weight = 400;  ///< 1 to 1000, as in CSS
+    float size = 24;   ///< design pixels per em
+    int layer = 0;     ///< higher is drawn later
+    Source visible;    ///< shown while true; without a source, always
     friend bool operator==(const Text&, const Text&) = default;
 };
 

@@ -10,12 +10,14 @@
 
 namespace rapido {
 
-/// A countdown that the HUD advances itself, with its game clock. It gives the sources `ID.left`, `ID.elapsed`,
-/// `ID.duration` (durations) and `ID.running` (a boolean), and the event `end` at its exact time.
+/// A countdown that the HUD advances itself, with its game clock. It gives the sources `ID.left`,
+/// `ID.elapsed`, `ID.duration` (durations) and `ID.running` (a boolean), and the event `end` at its exact
+/// time.
 struct Timer {
     std::string id;
     Seconds duration{60};
-    Source start;  ///< runs from the full duration each time this becomes true; without a source, from the first frame
+    Source start;  ///< runs from the full duration each time this becomes true; without a source, from the
+                   ///< first frame
     Source pause;  ///< stands still while this is true
     friend bool operator==(const Timer&, const Timer&) = default;
 };
@@ -40,8 +42,8 @@ struct Origin {
     }
 };
 
-/// Everything that a HUD file says. A source in it is a name, or bound by `watch`. Two definitions are equal if they
-/// say the same, wherever they were written.
+/// Everything that a HUD file says. A source in it is a name, or bound by `watch`. Two definitions are equal
+/// if they say the same, wherever they were written.
 struct HudDefinition {
     Size design{1280, 720};           ///< in design pixels: the screen that offsets and sizes were chosen for
     std::string font = "sans-serif";  ///< the family of texts that name none

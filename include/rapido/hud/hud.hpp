@@ -25,9 +25,9 @@ struct ElementRef {
 
 /// What is on screen of one element. The views are valid until the next update.
 struct Shown {
-    std::string_view id;    ///< the path: the ids of the panels around it and its own, with dots between
-    std::string_view kind;  ///< "text", "bar", "panel"
-    std::string_view text;  ///< of a text
+    std::string_view id;         ///< the path: the ids of the panels around it and its own, with dots between
+    std::string_view kind;       ///< "text", "bar", "panel"
+    std::string_view text;       ///< of a text
     std::optional<double> fill;  ///< of a bar, 0 to 1
     Color color;
     bool visible = false;  ///< false also inside a hidden panel
@@ -50,9 +50,10 @@ class Hud {
  public:
     /// An empty HUD, to be filled with `add`.
     Hud();
-    /// A HUD of what can be made of `definition`; the rest is in `problems`. Names are looked up in `sources`. The
-    /// measurer must outlive the HUD; without one there is no layout and nothing to draw.
-    explicit Hud(const HudDefinition& definition, const Sources& sources = {}, TextMeasurer* measurer = nullptr);
+    /// A HUD of what can be made of `definition`; the rest is in `problems`. Names are looked up in
+    /// `sources`. The measurer must outlive the HUD; without one there is no layout and nothing to draw.
+    explicit Hud(const HudDefinition& definition, const Sources& sources = {},
+                 TextMeasurer* measurer = nullptr);
     ~Hud();
     Hud(Hud&&) noexcept;
     Hud& operator=(Hud&&) noexcept;
@@ -61,14 +62,14 @@ class Hud {
     static Result<Hud> make(const HudDefinition& definition, const Sources& sources = {},
                             TextMeasurer* measurer = nullptr);
 
-    /// Adds an element; its sources must be bound, or names of this HUD's timers and meters. On a problem, reported
-    /// in `problems`, nothing is added and the reference is dead.
+    /// Adds an element; its sources must be bound, or names of this HUD's timers and meters. On a problem,
+    /// reported in `problems`, nothing is added and the reference is dead.
     ElementRef add(const Element& element);
     /// The element with this path, or the only one with this id; dead if there is none, which is a problem.
     ElementRef find(std::string_view id);
 
-    /// One frame: clocks and timers, sources, events, motion, texts, layout. A step that is negative or not finite
-    /// counts as zero, with a problem.
+    /// One frame: clocks and timers, sources, events, motion, texts, layout. A step that is negative or not
+    /// finite counts as zero, with a problem.
     void update(Step step);
 
     /// The part of the window to fill. Takes effect in `draw` and `Shown::box` at the next update.
@@ -81,7 +82,8 @@ class Hud {
     /// What happened in the last update, by time, timers before values; valid until the next one.
     std::span<const Event> events() const;
 
-    /// A timer of this HUD, to be started, paused or reset by the game; null for an unknown id, which is a problem.
+    /// A timer of this HUD, to be started, paused or reset by the game; null for an unknown id, which is a
+    /// problem.
     Countdown* timer(std::string_view id);
 
     /// Brings `list` up to date: rewrites only the groups of elements that changed since it was last drawn.

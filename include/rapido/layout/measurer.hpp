@@ -26,8 +26,8 @@ struct FontMetrics {
     float descent = 0;
 };
 
-/// Finds fonts and measures texts. `rapido::Fonts` is one; a game with its own text engine writes another. Sizes are
-/// linear: a text at twice the size is exactly twice as wide.
+/// Finds fonts and measures texts. `rapido::Fonts` is one; a game with its own text engine writes another.
+/// Sizes are linear: a text at twice the size is exactly twice as wide.
 class TextMeasurer {
  public:
     virtual ~TextMeasurer() = default;
@@ -35,8 +35,8 @@ class TextMeasurer {
     /// The font of a family at a weight (CSS: 400 is regular, 700 bold); nothing if there is no such family.
     virtual std::optional<FontId> find(std::string_view family, int weight) = 0;
     virtual FontMetrics metrics(FontId font) = 0;
-    /// Shapes one line of UTF-8: replaces `glyphs`, gives the width. Digits are as wide as each other where the font
-    /// can do that.
+    /// Shapes one line of UTF-8: replaces `glyphs`, gives the width. Digits are as wide as each other where
+    /// the font can do that.
     virtual float shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) = 0;
 };
 

@@ -6,13 +6,23 @@
 namespace rapido {
 
 /// One of the nine points of a box that a place is measured from.
-enum class Anchor : std::uint8_t { top_left, top, top_right, left, center, right, bottom_left, bottom, bottom_right };
+enum class Anchor : std::uint8_t {
+    top_left,
+    top,
+    top_right,
+    left,
+    center,
+    right,
+    bottom_left,
+    bottom,
+    bottom_right
+};
 
 /// Where an element stands in the viewport, or in the panel that it is inside of.
 struct Place {
     Anchor anchor = Anchor::top_left;
-    /// Inwards from the anchored edges, in design pixels; right and down along a centred axis. So another corner is
-    /// a change of one word.
+    /// Inwards from the anchored edges, in design pixels; right and down along a centred axis. So another
+    /// corner is a change of one word.
     Point offset;
     /// In design pixels. Zero along an axis: as large as what the element holds.
     Size size;
@@ -26,14 +36,17 @@ struct Viewport {
     friend bool operator==(const Viewport&, const Viewport&) = default;
 };
 
-/// The box of a given size at a place in `area`: the same point of the box lies on the anchor, moved by the offset.
+/// The box of a given size at a place in `area`: the same point of the box lies on the anchor, moved by the
+/// offset.
 Rect place_in(const Rect& area, Size size, const Place& place);
 
-/// How much room a box of a given size needs from an area that it is placed in, so that it does not stick out.
+/// How much room a box of a given size needs from an area that it is placed in, so that it does not stick
+/// out.
 Size room_for(Size size, const Place& place);
 
-/// Device pixels per design pixel: the largest scale at which the whole design size fits the viewport. The anchors
-/// follow the real edges, so a wider window shows more room, not larger texts. Zero for an empty viewport.
+/// Device pixels per design pixel: the largest scale at which the whole design size fits the viewport. The
+/// anchors follow the real edges, so a wider window shows more room, not larger texts. Zero for an empty
+/// viewport.
 float scale_to_fit(Size design, Size viewport);
 
 }  // namespace rapido

@@ -19,7 +19,8 @@ class Easing {
     static constexpr Easing ease_out() { return {0.0, 0.0, 0.58, 1.0}; }
     static constexpr Easing ease_in_out() { return {0.42, 0.0, 0.58, 1.0}; }
 
-    /// Reads the standard's notation: `linear`, `ease`, `ease-in`, `ease-out`, `ease-in-out`. Nothing for others.
+    /// Reads the standard's notation: `linear`, `ease`, `ease-in`, `ease-out`, `ease-in-out`. Nothing for
+    /// others.
     static std::optional<Easing> parse(std::string_view text);
     /// What `parse` reads, the names only.
     static const std::string_view* begin_names();

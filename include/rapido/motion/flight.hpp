@@ -5,14 +5,14 @@
 
 namespace rapido {
 
-/// How far the shown value still is from its target, and how that distance closes. Positive is above the target.
-/// Everything is a function of the time since the last target, never a sum over frames.
+/// How far the shown value still is from its target, and how that distance closes. Positive is above the
+/// target. Everything is a function of the time since the last target, never a sum over frames.
 ///
-/// From rest the motion's easing shapes the flight. In mid-flight position and velocity go on: a target ahead is
-/// reached by a cubic Hermite curve whose duration is cut to 3 |distance| / |velocity| where needed, the longest that
-/// is monotone (Fritsch and Carlson 1980, end slope zero), so that it never passes the target. A target behind is
-/// reached by braking with constant deceleration, for a quarter of the duration at most and never beyond where the
-/// flight would have ended, and a flight from rest after that.
+/// From rest the motion's easing shapes the flight. In mid-flight position and velocity go on: a target ahead
+/// is reached by a cubic Hermite curve whose duration is cut to 3 |distance| / |velocity| where needed, the
+/// longest that is monotone (Fritsch and Carlson 1980, end slope zero), so that it never passes the target. A
+/// target behind is reached by braking with constant deceleration, for a quarter of the duration at most and
+/// never beyond where the flight would have ended, and a flight from rest after that.
 class Flight {
  public:
     /// The target moved at `now`, so that the distance to it grew by `shift` (old target minus new target).

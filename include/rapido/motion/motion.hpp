@@ -13,12 +13,14 @@ enum class MotionKind : std::uint8_t { instant, tween };
 /// `.motion = tween(600ms)`, or in a file `motion = { kind = "tween", duration = 0.6, easing = "ease-out" }`.
 struct Motion {
     MotionKind kind = MotionKind::instant;
-    Seconds duration{0.3};                 ///< of a flight from rest; zero is instant
-    Easing easing = Easing::ease_out();    ///< the shape of a flight from rest
+    Seconds duration{0.3};               ///< of a flight from rest; zero is instant
+    Easing easing = Easing::ease_out();  ///< the shape of a flight from rest
     friend bool operator==(const Motion&, const Motion&) = default;
 };
 
-constexpr Motion instant() { return {}; }
+constexpr Motion instant() {
+    return {};
+}
 constexpr Motion tween(Seconds duration, Easing easing = Easing::ease_out()) {
     return {.kind = MotionKind::tween, .duration = duration, .easing = easing};
 }

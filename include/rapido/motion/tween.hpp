@@ -16,7 +16,8 @@ class Tween {
  public:
     explicit Tween(double value, Motion motion) : motion_(motion), target_(value) {}
 
-    /// Travels to `target` from where it is and as fast as it moves now. A target that is not finite is taken at once.
+    /// Travels to `target` from where it is and as fast as it moves now. A target that is not finite is taken
+    /// at once.
     void set_target(double target);
     /// Is at `value`, at rest.
     void snap(double value);

@@ -26,20 +26,21 @@ struct FieldValues {
 
 /// A pattern: literal text and fields in braces, `{{` and `}}` for the braces themselves.
 ///
-/// A field is `{}`, `{value}` or `{max}`, and may carry an ISO C++ format spec: `{:>7}`, `{:.1f}`, `{max:02}`. A
-/// duration takes a chrono spec of `%H`, `%M`, `%S`, `%T`, `%R` and literal text, with a precision for fractions of
-/// a second (`{:.1%M:%S}`); so does a plain number, as seconds.
+/// A field is `{}`, `{value}` or `{max}`, and may carry an ISO C++ format spec: `{:>7}`, `{:.1f}`,
+/// `{max:02}`. A duration takes a chrono spec of `%H`, `%M`, `%S`, `%T`, `%R` and literal text, with a
+/// precision for fractions of a second (`{:.1%M:%S}`); so does a plain number, as seconds.
 ///
-/// Departures from ISO, so that a HUD is readable: the largest unit of a duration is not reduced (75 minutes under
-/// `%M:%S` is `75:00`), a time is rounded before it is split, negative zero shows no sign, an infinity is `∞`, `f`,
-/// `e`, `g` and `a` also take an integer, and NaN shows the placeholder.
+/// Departures from ISO, so that a HUD is readable: the largest unit of a duration is not reduced (75 minutes
+/// under
+/// `%M:%S` is `75:00`), a time is rounded before it is split, negative zero shows no sign, an infinity is
+/// `∞`, `f`, `e`, `g` and `a` also take an integer, and NaN shows the placeholder.
 class Format {
  public:
     /// A field of a pattern, as checks see it.
     struct Use {
-        std::string_view name;    ///< "value" or "max"
-        std::string_view spec;    ///< without the colon
-        std::size_t offset = 0;   ///< of the field in the pattern, in bytes
+        std::string_view name;   ///< "value" or "max"
+        std::string_view spec;   ///< without the colon
+        std::size_t offset = 0;  ///< of the field in the pattern, in bytes
     };
 
     /// Parses a pattern of at most 4096 bytes and 8 fields. Widths are limited to 256, precisions to 30.
@@ -64,7 +65,8 @@ class Format {
 ///     if (label.update({.value = mission.acres})) widget.set_text(label.text());
 class FormattedText {
  public:
-    explicit FormattedText(Format format, Rounding rounding = Rounding::nearest, std::string placeholder = "--");
+    explicit FormattedText(Format format, Rounding rounding = Rounding::nearest,
+                           std::string placeholder = "--");
 
     /// Shows these values; true if the visible characters changed. Always true the first time.
     bool update(const FieldValues& values);

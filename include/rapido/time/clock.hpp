@@ -5,15 +5,15 @@
 
 namespace rapido {
 
-/// How far the two clocks of a HUD move in one frame. `Step{.real = frame, .game = frame * time_scale}`; a pause
-/// is a game step of zero.
+/// How far the two clocks of a HUD move in one frame. `Step{.real = frame, .game = frame * time_scale}`; a
+/// pause is a game step of zero.
 struct Step {
     Seconds real{0};
     Seconds game{0};
 };
 
-/// The sum of many small steps, compensated (Neumaier 1974), so that ten hours at 144 frames a second stay within
-/// a nanosecond of the true sum.
+/// The sum of many small steps, compensated (Neumaier 1974), so that ten hours at 144 frames a second stay
+/// within a nanosecond of the true sum.
 class Clock {
  public:
     /// Adds a step. A step that is negative or not finite counts as zero and gives false.

@@ -26,9 +26,9 @@ class Countdown {
     /// Stops with the full duration left.
     void reset();
 
-    /// Moves by a step of the clock it follows. In the one step in which it reaches zero it gives the overshoot:
-    /// the part of the step, in seconds, that lies after the end. A countdown that does not run, and a step that is
-    /// negative or not finite, change nothing.
+    /// Moves by a step of the clock it follows. In the one step in which it reaches zero it gives the
+    /// overshoot: the part of the step, in seconds, that lies after the end. A countdown that does not run,
+    /// and a step that is negative or not finite, change nothing.
     std::optional<Seconds> advance(Seconds step);
 
     Nanoseconds duration() const { return duration_; }

@@ -7,8 +7,8 @@
 
 namespace rapido {
 
-/// Counts frames over an interval. The interval is a fixed grid (T, 2T, 3T, ...): the remainder of a frame that
-/// crosses a grid point is carried over, and a hitch that crosses several closes once.
+/// Counts frames over an interval. The interval is a fixed grid (T, 2T, 3T, ...): the remainder of a frame
+/// that crosses a grid point is carried over, and a hitch that crosses several closes once.
 class FrameMeter {
  public:
     /// An interval below a millisecond, or not a number, counts as a millisecond.

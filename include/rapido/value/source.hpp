@@ -21,8 +21,8 @@ class Getter {
     virtual Value read(std::string& storage) const = 0;
 };
 
-/// One source. Written as a string it is a name, looked up in the `Sources` that the HUD is made with; a leading `!`
-/// negates it. Written as a number it is a constant. `watch` binds it to the game's own state.
+/// One source. Written as a string it is a name, looked up in the `Sources` that the HUD is made with; a
+/// leading `!` negates it. Written as a number it is a constant. `watch` binds it to the game's own state.
 class Source {
  public:
     enum class Access : std::uint8_t { none, name, constant, variable, getter };
@@ -32,8 +32,8 @@ class Source {
     Source(const char* name) : Source(std::string_view(name)) {}
     Source(const std::string& name) : Source(std::string_view(name)) {}
     template <class T>
-        requires std::is_arithmetic_v<T>
-    Source(T constant) : access_(Access::constant), type_(Value(constant).type()), constant_(constant) {}
+    requires std::is_arithmetic_v<T> Source(T constant)
+        : access_(Access::constant), type_(Value(constant).type()), constant_(constant) {}
 
     Access access() const { return access_; }
     explicit operator bool() const { return access_ != Access::none; }
@@ -79,8 +79,8 @@ class Source {
 template <class T>
 concept Showable = (std::is_arithmetic_v<T> && !std::same_as<T, wchar_t> && !std::same_as<T, char8_t> &&
                     !std::same_as<T, char16_t> && !std::same_as<T, char32_t>) ||
-                   std::same_as<T, std::string> || std::same_as<T, std::string_view> || std::same_as<T, Value> ||
-                   is_duration<T>;
+                   std::same_as<T, std::string> || std::same_as<T, std::string_view> ||
+                   std::same_as<T, Value> || is_duration<T>;
 
 /// Makes bound sources; use `watch`.
 class Watch {
@@ -91,7 +91,7 @@ class Watch {
         source.access_ = Source::Access::variable;
         source.address_ = &variable;
         source.read_variable_ = [](const void* address) { return Value(*static_cast<const T*>(address)); };
-        constexpr bool bits_tell = (std::is_arithmetic_v<T> || is_duration<T>) && sizeof(T) <= 8;
+        constexpr bool bits_tell = (std::is_arithmetic_v<T> || is_duration<T>)&&sizeof(T) <= 8;
         source.scan_width_ = bits_tell ? static_cast<std::uint8_t>(sizeof(T)) : std::uint8_t{0};
         if constexpr (!std::same_as<T, Value>) source.type_ = Value(T{}).type();
         return source;
@@ -125,9 +125,9 @@ class Watch {
 
 /// Binds a source to live state.
 ///
-/// A variable (any arithmetic type, bool, string, string_view, a std::chrono duration, a `Value`) is kept by its
-/// address: the caller promises that it outlives every HUD it is shown in. A callable is copied, called once in an
-/// update however many elements show it, and must not call into the HUD.
+/// A variable (any arithmetic type, bool, string, string_view, a std::chrono duration, a `Value`) is kept by
+/// its address: the caller promises that it outlives every HUD it is shown in. A callable is copied, called
+/// once in an update however many elements show it, and must not call into the HUD.
 template <class T>
 Source watch(T&& thing) {
     using Bare = std::remove_cvref_t<T>;
@@ -137,14 +137,16 @@ Source watch(T&& thing) {
                       "keep it in a variable, or give a callable that returns it");
         return Watch::variable(thing);
     } else if constexpr (std::is_invocable_v<const Bare&>) {
-        static_assert(Showable<std::remove_cvref_t<std::invoke_result_t<const Bare&>>>,
-                      "rapido::watch cannot show what this callable returns: return a number, a bool, a string, "
-                      "a string_view, a std::chrono duration or a rapido::Value");
+        static_assert(
+            Showable<std::remove_cvref_t<std::invoke_result_t<const Bare&>>>,
+            "rapido::watch cannot show what this callable returns: return a number, a bool, a string, "
+            "a string_view, a std::chrono duration or a rapido::Value");
         return Watch::getter(std::forward<T>(thing));
     } else {
-        static_assert(Showable<Bare>,
-                      "rapido::watch cannot show a value of this type: watch a number, a bool, a string, a "
-                      "string_view, a std::chrono duration or a rapido::Value, or give a callable that returns one");
+        static_assert(
+            Showable<Bare>,
+            "rapido::watch cannot show a value of this type: watch a number, a bool, a string, a "
+            "string_view, a std::chrono duration or a rapido::Value, or give a callable that returns one");
         return {};
     }
 }

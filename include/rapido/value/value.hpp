@@ -17,8 +17,9 @@ inline constexpr bool is_duration = false;
 template <class Rep, class Period>
 inline constexpr bool is_duration<std::chrono::duration<Rep, Period>> = true;
 
-/// One value of one of the types that a HUD can show, or no value. Sixteen bytes; a text is a view, valid as long
-/// as what it was made from. A `Value` variable may itself be watched: its type may then change while running.
+/// One value of one of the types that a HUD can show, or no value. Sixteen bytes; a text is a view, valid as
+/// long as what it was made from. A `Value` variable may itself be watched: its type may then change while
+/// running.
 class Value {
  public:
     enum class Type : std::uint8_t { none, boolean, int64, uint64, float32, float64, text, duration };
@@ -28,8 +29,7 @@ class Value {
     constexpr Value(std::same_as<bool> auto value) : integer_(value ? 1 : 0), type_(Type::boolean) {}
     constexpr Value(std::signed_integral auto value) : integer_(value), type_(Type::int64) {}
     template <std::unsigned_integral T>
-        requires(!std::same_as<T, bool>)
-    constexpr Value(T value) : natural_(value), type_(Type::uint64) {}
+    requires(!std::same_as<T, bool>) constexpr Value(T value) : natural_(value), type_(Type::uint64) {}
     constexpr Value(float value) : real_(value), type_(Type::float32) {}
     constexpr Value(double value) : real_(value), type_(Type::float64) {}
     /// Beyond the range of a double it becomes an infinity.
@@ -44,7 +44,8 @@ class Value {
         if constexpr (std::is_floating_point_v<Rep>) {
             integer_ = to_nanoseconds(Seconds{time}).count();
         } else {
-            constexpr auto most = std::chrono::duration_cast<std::chrono::duration<Rep, Period>>(Nanoseconds::max());
+            constexpr auto most =
+                std::chrono::duration_cast<std::chrono::duration<Rep, Period>>(Nanoseconds::max());
             if (time > most)
                 integer_ = Nanoseconds::max().count();
             else if (time < -most)
