@@ -27,6 +27,14 @@ constexpr std::array meter_fields{
 };
 static_assert(timer_fields.size() == member_count<Timer>);
 static_assert(meter_fields.size() == member_count<Meter>);
+constexpr std::array group_fields{
+    required_field<&Group::id>("id", "its name"),
+    field<&Group::visible>("visible", "its elements are shown while this is true"),
+    field<&Group::dimmed>("dimmed", "dimmed while this is true"),
+    field<&Group::dim>("dim", "opacity while dimmed", {"", 0, 1}),
+};
+static_assert(group_fields.size() == member_count<Group>);
+constexpr Table group_table{"group", group_fields};
 constexpr Table timer_table{"timer", timer_fields};
 constexpr Table meter_table{"meter", meter_fields};
 
@@ -97,11 +105,16 @@ class HudReader {
                     read_table(table, meter_table, &definition.meters.emplace_back(),
                                definition.meter_origins.emplace_back());
                 });
+            else if (key.str() == "group")
+                read_list(key, node, [&](const toml::table& table) {
+                    read_table(table, group_table, &definition.groups.emplace_back(),
+                               definition.group_origins.emplace_back());
+                });
             else if (const Field* known = top_table.find(key.str()))
                 read_field(*known, node, &definition, top_table.name, std::string(key.str()),
                            definition.origin);
             else
-                unknown_key(key, top_table, "the HUD", {"element", "timer", "meter"});
+                unknown_key(key, top_table, "the HUD", {"element", "timer", "meter", "group"});
         }
     }
 
@@ -214,13 +227,18 @@ class HudReader {
             case FieldType::point:
                 if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]");
                     !numbers.empty())
-                    *static_cast<Point*>(into) = {numbers[0], numbers[1]};
+                    *static_cast<Point*>(into) = {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])};
                 return;
             case FieldType::size:
                 if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [width, height]");
                     !numbers.empty())
-                    *static_cast<Size*>(into) = {numbers[0], numbers[1]};
+                    *static_cast<Size*>(into) = {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])};
                 return;
+            case FieldType::limits: {
+                const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [low, high]");
+                if (!numbers.empty()) *static_cast<Limits*>(into) = {numbers[0], numbers[1]};
+                return;
+            }
             case FieldType::insets:
                 return read_insets(node, into, field, name);
             case FieldType::choice:
@@ -278,8 +296,10 @@ class HudReader {
         *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
     }
 
+    /// A name, a constant, or a table `{ source, scale, offset }`.
     void read_source(const toml::node& node, void* into, const std::string& name) {
         Source& source = *static_cast<Source*>(into);
+        if (const toml::table* table = node.as_table()) return read_scaled(*table, source, name);
         if (const auto text = node.value_exact<std::string>(); text && !text->empty() && *text != "!")
             source = Source(*text);
         else if (const auto truth = node.value_exact<bool>())
@@ -290,6 +310,27 @@ class HudReader {
             source = Source(*number);
         else
             expected(node, name, "the name of a source, or a constant");
+    }
+
+    void read_scaled(const toml::table& table, Source& source, const std::string& name) {
+        double scale = 1;
+        double offset = 0;
+        const toml::node* from = table.get("source");
+        for (const auto& [key, node] : table) {
+            const bool is_scale = key.str() == "scale";
+            if (is_scale || key.str() == "offset") {
+                const Field any{.name = key.str(), .type = FieldType::number};
+                if (const auto number = read_number(node, any, "'" + std::string(key.str()) + "' in " + name))
+                    (is_scale ? scale : offset) = *number;
+            } else if (key.str() != "source") {
+                const Table description{"source", {}};
+                unknown_key(key, description, name, {"source", "scale", "offset"});
+            }
+        }
+        if (from == nullptr) return fail(table.source(), name + " has no 'source'");
+        if (from->is_table()) return expected(*from, "'source' in " + name, "the name of a source, or a constant");
+        read_source(*from, &source, "'source' in " + name);
+        source = source.scaled(scale, offset);
     }
 
     bool in_range(double number, const Field& field, const toml::node& node, const std::string& name) {
@@ -316,18 +357,18 @@ class HudReader {
     }
 
     /// A list of as many numbers as one of `counts`; empty after a fault.
-    std::vector<float> read_numbers(const toml::node& node, const Field& field, const std::string& name,
+    std::vector<double> read_numbers(const toml::node& node, const Field& field, const std::string& name,
                                     std::initializer_list<std::size_t> counts, std::string_view what) {
         const toml::array* list = node.as_array();
         if (list == nullptr || std::find(counts.begin(), counts.end(), list->size()) == counts.end()) {
             expected(node, name, what);
             return {};
         }
-        std::vector<float> numbers;
+        std::vector<double> numbers;
         for (const toml::node& item : *list) {
             const auto number = read_number(item, field, name);
             if (!number) return {};
-            numbers.push_back(static_cast<float>(*number));
+            numbers.push_back(*number);
         }
         return numbers;
     }
@@ -344,8 +385,9 @@ class HudReader {
         }
         const auto numbers = read_numbers(node, field, name, {2, 4},
                                           "a number, [vertical, horizontal] or [top, right, bottom, left]");
-        if (numbers.size() == 2) insets = {numbers[0], numbers[1], numbers[0], numbers[1]};
-        if (numbers.size() == 4) insets = {numbers[0], numbers[1], numbers[2], numbers[3]};
+        if (numbers.empty()) return;
+        const auto at = [&](std::size_t i) { return static_cast<float>(numbers[i % numbers.size()]); };
+        insets = {at(0), at(1), at(2), at(3)};
     }
 
     std::string_view text_;

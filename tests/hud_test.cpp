@@ -290,9 +290,9 @@ TEST(Hud, reports_every_fault_of_a_definition_and_makes_the_rest) {
         "error: 'id' of text 'b b': an id is made of letters, digits, '_' and '-'",
         "error: 'id' of text 'good' is that of an element before it, 'good'",
         "error: 'inside' of text 'c': no panel 'panle'; did you mean 'panel'?",
-        "error: 'format' of text 'd': spec '.1f' of 'value': type 'f' does not suit a text",
+        "error: 'format' of text 'd': spec '.1f' of {}: type 'f' does not suit a text",
         "error: 'value' of bar 'e': a bar needs a number, and this source is a text",
-        "error: 'format' of text 'f': spec 's' of 'value': type 's' does not suit a integer",
+        "error: 'format' of text 'f': spec 's' of {}: type 's' does not suit an integer",
         "error: 'font' of text 'g': no font family 'missing' is installed",
     };
     std::vector<std::string> found;

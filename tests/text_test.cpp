@@ -13,7 +13,7 @@ std::string shown(std::string_view pattern, Value value, Rounding rounding = Rou
                   Value max = {}) {
     const Result<Format> format = Format::parse(pattern);
     if (!format) return "problem: " + format.problems().front().message;
-    FormattedText text(*format, rounding);
+    FormattedText text(*format, {.rounding = rounding});
     text.update({.value = value, .max = max});
     return text.text();
 }
@@ -230,6 +230,7 @@ constexpr Fault faults[]{
     {"{0}", 2, "unknown field '0'"},
     {"{:.f}", 4, "needs digits"},
     {"{:q}", 3, "'q' is no format type"},
+    {"{:a}", 3, "'a' is no format type"},
     {"{:c}", 3, "'c' is no format type"},
     {"{:dd}", 4, "stands after the end"},
     {"{:1000000000}", 3, "width of 1000000000 is more than 256"},

@@ -8,7 +8,7 @@
 
 #include "rapido/hud/definition.hpp"
 #include "rapido/layout/measurer.hpp"
-#include "rapido/value/source.hpp"
+#include "rapido/value.hpp"
 
 namespace rapido {
 

@@ -30,6 +30,7 @@ enum class FieldType : std::uint8_t {
     choice,  ///< one word of a closed list
     source,  ///< the name of a live value, or a constant
     easing,
+    limits,  ///< [low, high]
     table,  ///< an aggregate with a description of its own
 };
 

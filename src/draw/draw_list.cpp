@@ -2,10 +2,16 @@
 
 namespace rapido {
 
-void DrawGroup::clear() {
+void DrawGroup::begin(float opacity) {
+    opacity_ = opacity;
     commands_.clear();
     text_.clear();
     glyphs_.clear();
+}
+
+void DrawGroup::add(DrawCommand command) {
+    command.color.alpha = static_cast<std::uint8_t>(static_cast<float>(command.color.alpha) * opacity_ + 0.5F);
+    commands_.push_back(command);
 }
 
 void DrawGroup::add_rect(const Rect& rect, float radius, Color color) {
@@ -19,7 +25,7 @@ void DrawGroup::add_rect(const Rect& rect, float radius, Color color, const Rect
     command.rect = rect;
     command.clip = clip;
     command.radius = radius;
-    commands_.push_back(command);
+    add(command);
 }
 
 void DrawGroup::add_border(const Rect& rect, float radius, float thickness, Color color) {
@@ -29,7 +35,7 @@ void DrawGroup::add_border(const Rect& rect, float radius, float thickness, Colo
     command.rect = command.clip = rect;
     command.radius = radius;
     command.thickness = thickness;
-    commands_.push_back(command);
+    add(command);
 }
 
 void DrawGroup::add_text(FontId font, float size, Point baseline, float width, Color color,
@@ -48,7 +54,7 @@ void DrawGroup::add_text(FontId font, float size, Point baseline, float width, C
     text_ += text;
     for (const Glyph& glyph : glyphs)
         glyphs_.push_back({glyph.id, {glyph.offset.x * scale, glyph.offset.y * scale}});
-    commands_.push_back(command);
+    add(command);
 }
 
 }  // namespace rapido

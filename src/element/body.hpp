@@ -23,6 +23,7 @@ class BodyContext {
     /// The place of a field in its file; empty for an element made in C++.
     virtual Location place_of(std::string_view field) const = 0;
 
+    Source::Use value_use = Source::Use::amount;
     TextMeasurer* measurer = nullptr;       ///< null where nothing is drawn
     std::string_view font;                  ///< the HUD's
     std::optional<Value::Type> value_type;  ///< where they are fixed
@@ -33,6 +34,11 @@ class BodyContext {
 class Body {
  public:
     virtual ~Body() = default;
+
+    /// From now on in this language, null for the one of its own description; `show` must follow.
+    virtual void set_language(const Language*, BodyContext&) {}
+    /// How often its text was written.
+    virtual std::uint32_t times_made() const { return 0; }
 
     /// Takes the shown values; true if what is seen of them differs.
     virtual bool show(const FieldValues&) { return false; }

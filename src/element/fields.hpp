@@ -11,6 +11,7 @@ namespace rapido {
 // clang-format off
 template <> struct FieldTypeOf<Source> : KnownFieldType<FieldType::source> {};
 template <> struct FieldTypeOf<Easing> : KnownFieldType<FieldType::easing> {};
+template <> struct FieldTypeOf<Limits> : KnownFieldType<FieldType::limits> {};
 // clang-format on
 
 template <>
@@ -20,7 +21,11 @@ struct Choices<Anchor> {
 };
 template <>
 struct Choices<Rounding> {
-    static constexpr std::array<std::string_view, 3> names{"nearest", "down", "up"};
+    static constexpr std::array<std::string_view, 5> names{"automatic", "nearest", "down", "up", "honest"};
+};
+template <>
+struct Choices<WhenNoValue> {
+    static constexpr std::array<std::string_view, 3> names{"placeholder", "hide", "remove"};
 };
 template <>
 struct Choices<MotionKind> {
@@ -41,12 +46,24 @@ inline constexpr std::array place_fields{
     field<&Place::offset>("offset", "inwards from the anchored edges", {"px", -1e5, 1e5}),
     field<&Place::size>("size", "width and height; zero is as large as what it holds", {"px", 0, 1e5}),
 };
+inline constexpr std::array plural_fields{
+    field<&PluralForms::zero>("zero", "pattern for the plural category zero"),
+    field<&PluralForms::one>("one", "pattern for the plural category one"),
+    field<&PluralForms::two>("two", "pattern for the plural category two"),
+    field<&PluralForms::few>("few", "pattern for the plural category few"),
+    field<&PluralForms::many>("many", "pattern for the plural category many"),
+};
+static_assert(plural_fields.size() == member_count<PluralForms>);
 static_assert(motion_fields.size() == member_count<Motion>);
 static_assert(place_fields.size() == member_count<Place>);
 
 template <>
 struct Description<Motion> {
     static constexpr Table table{"motion", motion_fields};
+};
+template <>
+struct Description<PluralForms> {
+    static constexpr Table table{"plural", plural_fields};
 };
 template <>
 struct Description<Place> {

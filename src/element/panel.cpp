@@ -16,6 +16,7 @@ constexpr std::array fields{
                           {"px", 0, largest_length}),
     field<&Panel::border_color>("border_color", "of that line"),
     field<&Panel::inside>("inside", "the panel that it stands in"),
+    field<&Panel::group>("group", "shown, hidden and dimmed with it"),
     field<&Panel::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
     field<&Panel::visible>("visible", "it and what stands inside are shown while this is true"),
 };

@@ -12,11 +12,18 @@ constexpr std::array fields{
     field<&Text::value>("value", "what {} shows"),
     field<&Text::max>("max", "what {max} shows"),
     field<&Text::format>("format", "literal text and fields, with ISO C++ format specs"),
+    field<&Text::plural>("plural", "other patterns for other plural categories"),
     field<&Text::placeholder>("placeholder", "in place of a field that has no value"),
     field<&Text::rounding>("rounding", "of the digits that are not shown"),
+    field<&Text::compact>("compact", "significant digits of 12.3K; zero writes numbers in full", {"", 0, 15}),
+    field<&Text::drop_zero_parts>("drop_zero_parts", "a duration without its leading zero parts"),
+    field<&Text::time_of_day>("time_of_day", "hours begin again after 24"),
+    field<&Text::range>("range", "what the value can be; the width of the widest text in it is reserved"),
     field<&Text::motion>("motion", "how the shown value follows"),
+    field<&Text::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
     field<&Text::place>("place", "where it stands"),
     field<&Text::inside>("inside", "the panel that it stands in"),
+    field<&Text::group>("group", "shown, hidden, dimmed and snapped with it"),
     field<&Text::color>("color", "of the characters"),
     field<&Text::font>("font", "a family; empty is the HUD's"),
     field<&Text::weight>("weight", "of the font: 400 is regular, 700 bold", {"", 1, 1000}),
@@ -26,59 +33,155 @@ constexpr std::array fields{
 };
 static_assert(fields.size() == member_count<Text>);
 
+/// The values whose texts may be the widest in a range: its ends, and the ends of each count of digits.
+std::vector<Value> widest_candidates(const Limits& range, bool whole) {
+    std::vector<double> numbers{range.low, range.high, 0};
+    for (double power = 10; power <= 1e18; power *= 10)
+        for (const double number : {power, power - 1, power - 0.5})
+            for (const double sign : {1.0, -1.0})
+                numbers.push_back(sign * number);
+    std::vector<Value> candidates;
+    for (const double number : numbers) {
+        if (number < range.low || number > range.high) continue;
+        if (whole)
+            candidates.emplace_back(static_cast<std::int64_t>(number));
+        else
+            candidates.emplace_back(number);
+    }
+    return candidates;
+}
+
 class TextBody final : public Body {
  public:
-    TextBody(const Text& text, Format format, std::optional<FontId> font)
-        : shown_(std::move(format), text.rounding, text.placeholder),
-          color_(text.color),
-          size_(text.size),
-          font_(font) {}
+    TextBody(const Text& text, FormattedText shown, TextOptions options, std::optional<FontId> font, bool is_whole)
+        : text_(text), shown_(std::move(shown)), options_(std::move(options)), font_(font), is_whole_(is_whole) {}
 
-    bool show(const FieldValues& values) override { return shown_.update(values); }
+    bool show(const FieldValues& values) override {
+        max_ = values.max;
+        return shown_.update(values);
+    }
 
     bool resizes() const override { return true; }
+
     Size measure(TextMeasurer* measurer, Size) override {
         if (measurer == nullptr || !font_) return {};
-        width_ = measurer->shape(*font_, size_, shown_.text(), glyphs_);
+        if (reserved_ < 0) reserved_ = reserve(*measurer);
+        width_ = measurer->shape(*font_, text_.size, shown_.text(), glyphs_);
         const FontMetrics metrics = measurer->metrics(*font_);
-        return {width_, (metrics.ascent + metrics.descent) * size_};
+        return {std::max(width_, reserved_), (metrics.ascent + metrics.descent) * text_.size};
     }
 
     void draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const override {
         if (measurer == nullptr || !font_) return;
-        const float ascent = measurer->metrics(*font_).ascent * size_ * scale;
-        into.add_text(*font_, size_ * scale, {box.x, box.y + ascent}, width_ * scale, color_, shown_.text(),
-                      glyphs_, scale);
+        const float ascent = measurer->metrics(*font_).ascent * text_.size * scale;
+        // In a box wider than the text it stands on the side that the box is anchored by.
+        const float spare = box.width - width_ * scale;
+        const float x = box.x + spare * horizontal_part(text_.place.anchor);
+        into.add_text(*font_, text_.size * scale, {x, box.y + ascent}, width_ * scale, text_.color, shown_.text(), glyphs_,
+                      scale);
+    }
+
+    void set_language(const Language* language, BodyContext& context) override {
+        reserved_ = -1;
+        if (auto made = make_shown(text_, options_, language, context)) {
+            shown_ = *std::move(made);
+            if (language != nullptr) shown_.set_numbers(&language->numbers);
+        }
     }
 
     std::string_view text() const override { return shown_.text(); }
-    Color color() const override { return color_; }
+    Color color() const override { return text_.color; }
+    std::uint32_t times_made() const override { return shown_.times_made(); }
+
+    /// The text of an element in a language: every pattern may be a key into the translations.
+    static std::optional<FormattedText> make_shown(const Text& text, TextOptions options, const Language* language,
+                                                   BodyContext& context) {
+        const Translation* translated = nullptr;
+        if (language != nullptr) {
+            const auto found = language->translations.find(text.format);
+            if (found != language->translations.end()) translated = &found->second;
+            const auto placeholder = language->translations.find(text.placeholder);
+            if (placeholder != language->translations.end())
+                options.placeholder = placeholder->second.forms[static_cast<std::size_t>(PluralCategory::other)];
+        }
+        const std::array<const std::string*, plural_categories> own{&text.plural.zero, &text.plural.one,  &text.plural.two,
+                                                                    &text.plural.few,  &text.plural.many, &text.format};
+        constexpr std::array<std::string_view, plural_categories> names{"plural.zero", "plural.one",  "plural.two",
+                                                                        "plural.few",  "plural.many", "format"};
+        std::optional<FormattedText> made;
+        // `other` first: the text is made of it.
+        for (std::size_t i = plural_categories; i-- > 0;) {
+            const std::string& pattern = translated != nullptr ? translated->forms[i] : *own[i];
+            const bool is_other = i + 1 == plural_categories;
+            if (pattern.empty() && !is_other) continue;
+            const Location where = translated == nullptr ? context.place_of(names[i]) : Location{};
+            const Result<Format> format = Format::parse(pattern, where);
+            if (!format) {
+                for (const Problem& problem : format.problems())
+                    context.report(problem);
+                if (is_other) return std::nullopt;
+                continue;
+            }
+            check_fields(*format, text, names[i], context);
+            if (is_other)
+                made.emplace(*format, options);
+            else
+                made->set_form(static_cast<PluralCategory>(i), *format);
+        }
+        return made;
+    }
 
  private:
+    /// The width of the widest text that the declared range can give.
+    float reserve(TextMeasurer& measurer) {
+        if (!(text_.range.low < text_.range.high)) return 0;
+        FormattedText probe = shown_.copy();
+        float widest = 0;
+        for (const Value value : widest_candidates(text_.range, is_whole_)) {
+            probe.update({.value = value, .max = max_, .delta = value});
+            widest = std::max(widest, measurer.shape(*font_, text_.size, probe.text(), glyphs_));
+        }
+        return widest;
+    }
+
+    static void check_fields(const Format& format, const Text& text, std::string_view name, BodyContext& context) {
+        const std::vector<Format::Use> uses = format.uses();
+        for (std::size_t i = 0; i < uses.size(); ++i) {
+            const FieldName field = uses[i].field;
+            const bool needs_max = field != FieldName::value && field != FieldName::delta;
+            const std::string braces = field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
+            if (needs_max && !text.max) {
+                context.report(name, "shows " + braces + " but has no 'max'");
+                continue;
+            }
+            if (field != FieldName::max && !text.value) {
+                context.report(name, "shows " + braces + " but has no 'value'");
+                continue;
+            }
+            const auto type = field == FieldName::max ? context.max_type : context.value_type;
+            if (!type) continue;
+            const std::string mismatch = format.mismatch(i, *type);
+            if (mismatch.empty()) continue;
+            context.report(name, "spec '" + std::string(uses[i].spec) + "' of " + braces + ": " + mismatch);
+        }
+    }
+
+    Text text_;
     FormattedText shown_;
-    Color color_;
-    float size_;
+    TextOptions options_;
     std::optional<FontId> font_;
+    bool is_whole_;
+    Value max_;
     float width_ = 0;
+    float reserved_ = -1;  ///< negative: not yet known
     std::vector<Glyph> glyphs_;
 };
 
-void check_fields(const Format& format, const Text& text, BodyContext& context) {
-    const std::vector<Format::Use> uses = format.uses();
-    for (std::size_t i = 0; i < uses.size(); ++i) {
-        const bool is_max = uses[i].name == "max";
-        if (!(is_max ? text.max : text.value)) {
-            context.report("format", "shows {" + std::string(is_max ? "max" : "") + "} but has no '" +
-                                         std::string(uses[i].name) + "'");
-            continue;
-        }
-        const auto type = is_max ? context.max_type : context.value_type;
-        if (!type) continue;
-        const std::string mismatch = format.mismatch(i, *type);
-        if (!mismatch.empty())
-            context.report("format", "spec '" + std::string(uses[i].spec) + "' of '" +
-                                         std::string(uses[i].name) + "': " + mismatch);
-    }
+Rounding rounding_for(const Text& text, Source::Use use) {
+    if (text.rounding != Rounding::automatic) return text.rounding;
+    if (use == Source::Use::time_left) return Rounding::up;
+    if (use == Source::Use::time_passed) return Rounding::down;
+    return text.max ? Rounding::honest : Rounding::nearest;
 }
 
 }  // namespace
@@ -87,20 +190,22 @@ const Table Description<Text>::table{"text", fields};
 
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     if (!utf8::is_valid(text.placeholder)) context.report("placeholder", "is not valid UTF-8");
-    const Result<Format> format = Format::parse(text.format, context.place_of("format"));
-    if (!format) {
-        for (const Problem& problem : format.problems())
-            context.report(problem);
-        return nullptr;
-    }
-    check_fields(*format, text, context);
+    if (text.range.low > text.range.high) context.report("range", "goes from high to low");
+    const TextOptions options{.rounding = rounding_for(text, context.value_use),
+                              .placeholder = text.placeholder,
+                              .compact = std::clamp(text.compact, 0, 15),
+                              .drop_zero_parts = text.drop_zero_parts,
+                              .time_of_day = text.time_of_day};
+    auto shown = TextBody::make_shown(text, options, nullptr, context);
+    if (!shown) return nullptr;
     std::optional<FontId> font;
     if (context.measurer != nullptr) {
         const std::string_view family = text.font.empty() ? context.font : std::string_view(text.font);
         font = context.measurer->find(family, text.weight);
         if (!font) context.report("font", "no font family '" + std::string(family) + "' is installed");
     }
-    return std::make_unique<TextBody>(text, *format, font);
+    const bool is_whole = context.value_type == Value::Type::int64 || context.value_type == Value::Type::uint64;
+    return std::make_unique<TextBody>(text, *std::move(shown), options, font, is_whole);
 }
 
 }  // namespace rapido

@@ -3,7 +3,9 @@
 
 #include <algorithm>
 #include <atomic>
+#include <utility>
 
+#include "base/nearest.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
@@ -51,10 +53,10 @@ Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, T
 }
 
 ElementRef Hud::add(const Element& element) {
-    const ElementRef added = state_->add(element, nullptr, {});
-    if (added) state_->link_parents();
-    return added;
+    return state_->add(element, nullptr, {});
 }
+
+bool Hud::add(const Group& group) { return state_->add(group, nullptr, {}); }
 
 void Hud::update(Step step) {
     state_->update(step);
@@ -67,6 +69,8 @@ void Hud::State::update(Step step) {
     control_timers();
     tell_timers();
     queue_dependents();
+    mark_snapped();
+    drop_without_value();
     report_value_events();
     retarget();
     refresh_texts();
@@ -79,6 +83,9 @@ void Hud::State::begin_frame() {
         elements[index].changed = elements[index].text_changed = false;
     changed.clear();
     changed_sources.clear();
+    snapped_sources.clear();
+    free_removed();
+    if (structure_dirty) link_parents();
     events.clear();
 }
 
@@ -112,7 +119,7 @@ void Hud::State::advance_clocks(Step step) {
 }
 
 void Hud::State::read_sources() {
-    scan.read(changed_sources);
+    scan.read(changed_sources, snapped_sources);
 }
 
 void Hud::State::control_timers() {
@@ -142,47 +149,78 @@ void Hud::State::tell_timers() {
         const std::optional<double> rate = meter.meter.rate();
         scan.tell(meter.rate, rate ? Value(*rate) : Value(), changed_sources);
     }
-    for (const auto& [told, turned] : told_negations)
-        scan.tell(turned, Value(!scan.value(told).truth()), changed_sources);
+    for (const Adjusted& adjusted : told_adjusted)
+        scan.tell(adjusted.to, adjusted.how.adjusted(scan.value(adjusted.from)), changed_sources);
+}
+
+void Hud::State::queue_element(ElementIndex index) {
+    RunningElement& element = elements[index];
+    if (!element.queued) queue.push_back(index);
+    element.queued = true;
 }
 
 void Hud::State::queue_dependents() {
     for (const SourceIndex source : changed_sources) {
         for (const Dependent& dependent : dependents[source]) {
-            if (dependent.role == Dependent::Role::visible) {
+            if (dependent.role == Dependent::Role::look)
                 visibility_dirty = true;
-                continue;
-            }
-            RunningElement& element = elements[dependent.element];
-            if (!element.queued) queue.push_back(dependent.element);
-            element.queued = true;
+            else
+                queue_element(dependent.element);
+        }
+    }
+}
+
+void Hud::State::mark_snapped() {
+    for (const SourceIndex source : snapped_sources) {
+        for (const Dependent& dependent : dependents[source]) {
+            if (dependent.element == no_element) continue;
+            elements[dependent.element].snaps = true;
+            queue_element(dependent.element);
         }
     }
     std::sort(queue.begin(), queue.end());
+}
+
+void Hud::State::drop_without_value() {
+    for (const ElementIndex index : queue) {
+        RunningElement& element = elements[index];
+        if (element.when_no_value == WhenNoValue::placeholder || element.value == no_source) continue;
+        visibility_dirty = true;
+        const bool lost = element.truth.has_value() && !scan.value(element.value).has_value();
+        if (lost && element.when_no_value == WhenNoValue::remove) kill(index);
+    }
+    std::erase_if(queue, [this](ElementIndex index) { return elements[index].dead; });
 }
 
 void Hud::State::report_value_events() {
     for (const ElementIndex index : queue) {
         RunningElement& element = elements[index];
         if (element.value == no_source) continue;
-        const Value value = scan.value(element.value);
+        const Value& value = scan.value(element.value);
         const Value before = element.truth;
-        element.truth = value;
-        if (value == before || !value.is_number() || !before.is_number()) continue;
+        if (value == before) continue;
+        // A text may be gone by the next frame, and no event asks for it.
+        element.truth = value.type() == Value::Type::text ? Value("") : value;
+        element.delta = element.snaps ? Value() : difference(value, before);
+        if (element.snaps || !value.is_number() || !before.is_number()) continue;
         const double amount = value.number();
         const double old_amount = before.number();
         if (amount <= 0 && old_amount > 0) events.push_back({now, element.path, EventKind::empty});
         const double max = max_of(element).number();
-        if (max > 0 && amount >= max && old_amount < max)
-            events.push_back({now, element.path, EventKind::full});
+        if (max > 0 && amount >= max && old_amount < max) events.push_back({now, element.path, EventKind::full});
     }
 }
 
 void Hud::State::retarget() {
     for (const ElementIndex index : queue) {
         RunningElement& element = elements[index];
+        const bool snaps = std::exchange(element.snaps, false);
         if (element.value == no_source) continue;
         const Value& value = scan.value(element.value);
+        if (snaps) {
+            element.moving.snap(value);
+            continue;
+        }
         if (element.started && element.moving.target() == value) continue;
         element.moving.set_target(value, now, element.motion);
         if (!element.moving.resting(now) && !element.active) {
@@ -203,12 +241,14 @@ void Hud::State::refresh_texts() {
         elements[index].active = !elements[index].moving.resting(now);
         return !elements[index].active;
     });
+    for (const ElementIndex index : parents_first)
+        if (elements[index].leaving && !elements[index].active) kill(index);
 }
 
 void Hud::State::refresh(ElementIndex index) {
     RunningElement& element = elements[index];
     element.started = true;
-    if (!element.body->show({.value = element.moving.at(now), .max = max_of(element)})) return;
+    if (!element.body->show({.value = element.moving.at(now), .max = max_of(element), .delta = element.delta})) return;
     mark_changed(index);
     if (!element.body->resizes()) return;
     element.text_changed = element.size_dirty = layout_dirty = true;
@@ -229,15 +269,88 @@ void Hud::State::mark_changed(ElementIndex index) {
 void Hud::State::refresh_visibility() {
     if (!visibility_dirty) return;
     visibility_dirty = false;
+    const auto is_true = [this](SourceIndex source) { return source == no_source || scan.value(source).truth(); };
     for (const ElementIndex index : parents_first) {
         RunningElement& element = elements[index];
-        const bool around = element.parent == no_element || elements[element.parent].shown;
-        const bool shown = around && (element.visible == no_source || scan.value(element.visible).truth());
-        if (shown == element.shown) continue;
+        const bool hides = element.when_no_value == WhenNoValue::hide && element.value != no_source;
+        bool shown = !element.dead && is_true(element.visible) && !(hides && !scan.value(element.value).has_value());
+        float opacity = 1;
+        if (element.group != no_group) {
+            const RunningGroup& group = groups[element.group];
+            shown = shown && group.game_shows && is_true(group.visible);
+            const bool dimmed = group.dimmed != no_source && scan.value(group.dimmed).truth();
+            opacity = group.game_opacity * (dimmed ? group.dim : 1);
+        }
+        if (element.parent != no_element) {
+            shown = shown && elements[element.parent].shown;
+            opacity *= elements[element.parent].opacity;
+        }
+        if (shown == element.shown && opacity == element.opacity) continue;
+        layout_dirty = layout_dirty || shown != element.shown;
         element.shown = shown;
+        element.opacity = opacity;
         mark_changed(index);
-        layout_dirty = true;
     }
+}
+
+RunningElement* Hud::State::living(ElementRef ref) {
+    if (ref.hud != id || ref.index >= elements.size()) return nullptr;
+    RunningElement& element = elements[ref.index];
+    return element.generation == ref.generation && element.body != nullptr && !element.dead ? &element : nullptr;
+}
+
+RunningGroup* Hud::State::find_group(std::string_view group) {
+    std::vector<std::string_view> names;
+    for (RunningGroup& known : groups) {
+        if (known.id == group) return &known;
+        names.push_back(known.id);
+    }
+    report({{}, "no group '" + std::string(group) + "'", did_you_mean(group, names)});
+    return nullptr;
+}
+
+void Hud::snap() {
+    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
+        if (state_->elements[index].body != nullptr) {
+            state_->elements[index].snaps = true;
+            state_->queue_element(index);
+        }
+}
+
+void Hud::snap(ElementRef ref) {
+    RunningElement* const element = state_->living(ref);
+    if (element == nullptr) return;
+    element->snaps = true;
+    state_->queue_element(ref.index);
+}
+
+void Hud::snap(std::string_view group) {
+    const RunningGroup* const found = state_->find_group(group);
+    for (ElementIndex index = 0; found != nullptr && index < state_->elements.size(); ++index) {
+        RunningElement& element = state_->elements[index];
+        if (element.body == nullptr || element.group == no_group || &state_->groups[element.group] != found) continue;
+        element.snaps = true;
+        state_->queue_element(index);
+    }
+}
+
+void Hud::set_visible(std::string_view group, bool visible) {
+    if (RunningGroup* const found = state_->find_group(group)) found->game_shows = visible;
+    state_->visibility_dirty = true;
+}
+
+void Hud::set_opacity(std::string_view group, float opacity) {
+    if (RunningGroup* const found = state_->find_group(group))
+        found->game_opacity = opacity > 0 ? std::min(opacity, 1.0F) : 0.0F;
+    state_->visibility_dirty = true;
+}
+
+void Hud::remove(ElementRef ref) {
+    if (state_->living(ref) != nullptr) state_->kill(ref.index);
+}
+
+void Hud::leave(ElementRef ref) {
+    if (RunningElement* const element = state_->living(ref)) element->leaving = true;
 }
 
 void Hud::resize(const Viewport& viewport) {
@@ -249,13 +362,15 @@ void Hud::resize(const Viewport& viewport) {
 }
 
 Shown Hud::operator[](ElementRef ref) const {
-    if (ref.hud != state_->id || ref.index >= state_->elements.size()) return {};
-    const RunningElement& element = state_->elements[ref.index];
+    const RunningElement* const living = state_->living(ref);
+    if (living == nullptr) return {};
+    const RunningElement& element = *living;
     return {.id = element.path,
             .kind = element.kind->name,
             .text = element.body->text(),
             .fill = element.body->fill(),
             .color = element.body->color(),
+            .opacity = element.opacity,
             .visible = element.shown,
             .box = element.box,
             .changed = element.changed,
@@ -264,9 +379,18 @@ Shown Hud::operator[](ElementRef ref) const {
 
 std::vector<ElementRef> Hud::elements() const {
     std::vector<ElementRef> refs;
-    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
-        refs.push_back({index, state_->id});
+    for (ElementIndex index = 0; index < state_->elements.size(); ++index) {
+        const ElementRef ref = state_->ref_of(index);
+        if (state_->living(ref) != nullptr) refs.push_back(ref);
+    }
     return refs;
+}
+
+std::uint64_t Hud::texts_made() const {
+    std::uint64_t count = 0;
+    for (const RunningElement& element : state_->elements)
+        if (element.body != nullptr) count += element.body->times_made();
+    return count;
 }
 
 std::span<const Event> Hud::events() const {
@@ -280,6 +404,7 @@ const Problems& Hud::problems() const {
 }
 
 void Hud::draw(DrawList& list) const {
+    if (state_->structure_dirty) state_->link_parents();
     const std::uint64_t structure = (std::uint64_t{state_->id} << 32) | state_->structure;
     if (list.structure_ != structure) {
         list.structure_ = structure;
@@ -290,7 +415,7 @@ void Hud::draw(DrawList& list) const {
         DrawGroup& group = list.groups_[i];
         if (group.revision == element.revision) continue;
         group.revision = element.revision;
-        group.clear();
+        group.begin(element.opacity);
         if (!element.shown || state_->measurer == nullptr) continue;
         const float scale = state_->scale;
         const Rect device{state_->viewport.origin.x + element.box.x * scale,

@@ -11,8 +11,8 @@ void Hud::State::lay_out() {
 }
 
 void Hud::State::measure_elements() {
-    for (RunningElement& element : elements)
-        element.content = {};
+    for (const ElementIndex index : parents_first)
+        elements[index].content = {};
     for (auto at = parents_first.rbegin(); at != parents_first.rend(); ++at) {
         RunningElement& element = elements[*at];
         if (element.size_dirty || !element.body->resizes()) {

@@ -46,7 +46,9 @@ struct CommonFields {
     Source max;
     Source visible;
     Motion motion;
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
+    std::string group;
     int layer = 0;
 };
 
@@ -60,10 +62,12 @@ CommonFields common_fields(const Element& element) {
                                 .visible = description.visible,
                                 .motion = {},
                                 .place = description.place,
+                                .group = description.group,
                                 .layer = description.layer};
             if constexpr (requires { description.value; }) common.value = description.value;
             if constexpr (requires { description.max; }) common.max = description.max;
             if constexpr (requires { description.motion; }) common.motion = description.motion;
+            if constexpr (requires { description.when_no_value; }) common.when_no_value = description.when_no_value;
             return common;
         },
         element);
@@ -94,31 +98,31 @@ void Hud::State::report(Problem problem) {
         problems.push_back(std::move(problem));
 }
 
-void Hud::State::add_told(const std::string& name, SourceIndex& index, Value::Type type) {
+void Hud::State::add_told(const std::string& name, SourceIndex& index, Value::Type type, Source::Use use) {
     index = scan.add_told();
     dependents.resize(index + 1);
     told_names.emplace(name, index);
-    told_types.emplace(name, type);
+    told_kinds.emplace(name, Source(name).expecting(type).used_as(use));
 }
 
 std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sources& sources,
                                                Problem& problem) {
     const auto added = [this](const Source& bound) {
         const SourceIndex index = scan.add(bound);
-        dependents.resize(std::max<std::size_t>(dependents.size(), index + 1));
+        dependents.resize(scan.size());
         return index;
     };
     if (!source) return no_source;
     if (source.access() != Source::Access::name) return added(source);
     if (const auto told = told_names.find(source.name()); told != told_names.end()) {
-        if (!source.is_negated()) return told->second;
-        const SourceIndex turned = scan.add_told();
-        dependents.resize(turned + 1);
-        told_negations.emplace_back(told->second, turned);
-        return turned;
+        if (!source.is_negated() && !source.is_scaled()) return told->second;
+        const SourceIndex adjusted = scan.add_told();
+        dependents.resize(scan.size());
+        told_adjusted.push_back({told->second, adjusted, source});
+        return adjusted;
     }
     if (const Source* named = sources.find(source.name()))
-        return added(source.is_negated() ? named->negated() : *named);
+        return added(source.applied_to(*named));
 
     std::vector<std::string_view> names = sources.names();
     for (const auto& [name, index] : told_names)
@@ -139,6 +143,18 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
     }
     font = definition.font;
 
+    make_timers(definition, sources);
+    make_meters(definition);
+    for (std::size_t i = 0; i < definition.groups.size(); ++i)
+        add(definition.groups[i], origin_at(definition.group_origins, i), sources);
+    for (const Element& element : definition.elements)
+        if (std::holds_alternative<Panel>(element)) panels.insert(path_of(common_fields(element)));
+    for (std::size_t i = 0; i < definition.elements.size(); ++i)
+        add(definition.elements[i], origin_at(definition.element_origins, i), sources);
+    return problems.empty();
+}
+
+void Hud::State::make_timers(const HudDefinition& definition, const Sources& sources) {
     // Names first, so that a timer may be started by another one.
     for (std::size_t i = 0; i < definition.timers.size(); ++i) {
         const Timer& timer = definition.timers[i];
@@ -150,11 +166,20 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
         RunningTimer& made = timers.emplace_back();
         made.id = timer.id;
         made.countdown = Countdown(timer.duration);
-        add_told(timer.id + ".left", made.left, Value::Type::duration);
-        add_told(timer.id + ".elapsed", made.elapsed, Value::Type::duration);
+        add_told(timer.id + ".left", made.left, Value::Type::duration, Source::Use::time_left);
+        add_told(timer.id + ".elapsed", made.elapsed, Value::Type::duration, Source::Use::time_passed);
         add_told(timer.id + ".duration", made.duration, Value::Type::duration);
         add_told(timer.id + ".running", made.running, Value::Type::boolean);
     }
+    for (std::size_t i = 0; i < definition.timers.size(); ++i) {
+        const std::string name = "timer '" + timers[i].id + "'";
+        ElementContext context(problems, name, origin_at(definition.timer_origins, i));
+        timers[i].start = connect(definition.timers[i].start, "start", sources, context);
+        timers[i].pause = connect(definition.timers[i].pause, "pause", sources, context);
+    }
+}
+
+void Hud::State::make_meters(const HudDefinition& definition) {
     for (std::size_t i = 0; i < definition.meters.size(); ++i) {
         const Meter& meter = definition.meters[i];
         const Origin* origin = origin_at(definition.meter_origins, i);
@@ -166,27 +191,32 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
         made.meter = FrameMeter(meter.interval);
         add_told(meter.id + ".rate", made.rate, Value::Type::float64);
     }
-    for (std::size_t i = 0; i < definition.timers.size(); ++i) {
-        const Origin* origin = origin_at(definition.timer_origins, i);
-        const auto connect = [&](const Source& source, std::string_view field, SourceIndex& index) {
-            Problem problem;
-            if (const auto found = resolve(source, sources, problem)) {
-                index = *found;
-                return;
-            }
-            if (origin != nullptr) problem.location = origin->of(field);
-            problem.message += " in '" + std::string(field) + "' of timer '" + timers[i].id + "'";
-            report(std::move(problem));
-        };
-        connect(definition.timers[i].start, "start", timers[i].start);
-        connect(definition.timers[i].pause, "pause", timers[i].pause);
-    }
-    for (const Element& element : definition.elements)
-        if (std::holds_alternative<Panel>(element)) panels.insert(path_of(common_fields(element)));
-    for (std::size_t i = 0; i < definition.elements.size(); ++i)
-        add(definition.elements[i], origin_at(definition.element_origins, i), sources);
-    link_parents();
-    return problems.empty();
+}
+
+SourceIndex Hud::State::connect(const Source& source, std::string_view field, const Sources& sources,
+                                BodyContext& context) {
+    Problem problem;
+    if (const auto index = resolve(source, sources, problem)) return *index;
+    context.report(field, std::move(problem.message), std::move(problem.hint));
+    return no_source;
+}
+
+bool Hud::State::add(const Group& group, const Origin* origin, const Sources& sources) {
+    Problems found;
+    ElementContext context(found, "group '" + group.id + "'", origin);
+    if (!is_id(group.id)) context.report("id", std::string(id_rule), "");
+    const bool known = std::any_of(groups.begin(), groups.end(), [&](const RunningGroup& g) { return g.id == group.id; });
+    if (known) context.report("id", "is that of a group before it", "");
+    RunningGroup made{.id = group.id, .dim = std::clamp(group.dim, 0.0F, 1.0F)};
+    made.visible = connect(group.visible, "visible", sources, context);
+    made.dimmed = connect(group.dimmed, "dimmed", sources, context);
+    for (Problem& problem : found)
+        report(std::move(problem));
+    if (context.failed()) return false;
+    for (const SourceIndex source : {made.visible, made.dimmed})
+        if (source != no_source) dependents[source].push_back({no_element, Dependent::Role::look});
+    groups.push_back(std::move(made));
+    return true;
 }
 
 ElementRef Hud::State::add(const Element& element, const Origin* origin, const Sources& sources) {
@@ -200,6 +230,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     made.inside = common.inside;
     made.kind = &table_of(element);
     made.motion = common.motion;
+    made.when_no_value = common.when_no_value;
     made.place = common.place;
     made.layer = common.layer;
     if (!is_id(common.id)) context.report("id", std::string(id_rule), "");
@@ -210,54 +241,134 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         context.report("inside", "no panel '" + common.inside + "'", did_you_mean(common.inside, names));
     }
 
-    const auto connect = [&](const Source& source, std::string_view field) {
-        Problem problem;
-        if (const auto index = resolve(source, sources, problem)) return *index;
-        context.report(field, std::move(problem.message), std::move(problem.hint));
-        return no_source;
-    };
-    made.value = connect(common.value, "value");
-    made.max = connect(common.max, "max");
-    made.visible = connect(common.visible, "visible");
+    if (!common.group.empty()) {
+        const auto group = std::find_if(groups.begin(), groups.end(),
+                                        [&](const RunningGroup& known) { return known.id == common.group; });
+        if (group != groups.end()) {
+            made.group = static_cast<GroupIndex>(group - groups.begin());
+        } else {
+            std::vector<std::string_view> names;
+            for (const RunningGroup& known : groups)
+                names.push_back(known.id);
+            context.report("group", "no group '" + common.group + "'", did_you_mean(common.group, names));
+        }
+    }
+    made.value = connect(common.value, "value", sources, context);
+    made.max = connect(common.max, "max", sources, context);
+    made.visible = connect(common.visible, "visible", sources, context);
 
-    const auto type_of = [&](const Source& source) -> std::optional<Value::Type> {
-        if (source.access() != Source::Access::name) return source.type();
-        if (const auto told = told_types.find(source.name()); told != told_types.end()) return told->second;
+    const auto bound = [&](const Source& source) -> Source {
+        if (source.access() != Source::Access::name) return source;
+        if (const auto told = told_kinds.find(source.name()); told != told_kinds.end())
+            return source.applied_to(told->second);
         const Source* named = sources.find(source.name());
-        return named != nullptr ? named->type() : std::nullopt;
+        return named != nullptr ? source.applied_to(*named) : Source();
     };
     context.measurer = measurer;
     context.font = font;
-    context.value_type = type_of(common.value);
-    context.max_type = type_of(common.max);
+    const Source value = bound(common.value);
+    context.value_type = value.type();
+    context.value_use = value.use();
+    context.max_type = bound(common.max).type();
     made.body = std::visit([&](const auto& description) { return make_body(description, context); }, element);
     if (context.failed() || made.body == nullptr) {
         for (Problem& problem : found)
             report(std::move(problem));
+        for (const SourceIndex source : {made.value, made.max, made.visible})
+            if (source != no_source) scan.release(source);
         return {};
     }
 
-    const auto index = static_cast<ElementIndex>(elements.size());
+    const ElementIndex index = take_place();
+    made.generation = elements[index].generation;
     for (const SourceIndex source : {made.value, made.max})
         if (source != no_source) dependents[source].push_back({index, Dependent::Role::value});
-    if (made.visible != no_source) dependents[made.visible].push_back({index, Dependent::Role::visible});
+    if (made.visible != no_source) dependents[made.visible].push_back({index, Dependent::Role::look});
     paths.emplace(made.path, index);
     if (made.kind == &Description<Panel>::table) panels.insert(made.path);
+    elements[index] = std::move(made);
     // Its first frame shows it, whether or not a source has news.
-    made.queued = true;
-    queue.push_back(index);
-    elements.push_back(std::move(made));
-    visibility_dirty = layout_dirty = true;
-    return {index, this->id};
+    queue_element(index);
+    visibility_dirty = layout_dirty = structure_dirty = true;
+    if (language != nullptr) speak(index);
+    return ref_of(index);
+}
+
+ElementIndex Hud::State::take_place() {
+    if (free_places.empty()) {
+        elements.emplace_back();
+        return static_cast<ElementIndex>(elements.size() - 1);
+    }
+    const ElementIndex index = free_places.back();
+    free_places.pop_back();
+    return index;
+}
+
+void Hud::State::kill(ElementIndex index) {
+    RunningElement& element = elements[index];
+    if (element.dead || element.body == nullptr) return;
+    element.dead = true;
+    element.shown = false;
+    ++element.revision;
+    removed.push_back(index);
+    paths.erase(element.path);
+    panels.erase(element.path);
+    layout_dirty = true;
+    for (ElementIndex child = 0; child < elements.size(); ++child)
+        if (!elements[child].inside.empty() && elements[child].inside == element.path) kill(child);
+}
+
+void Hud::State::free_removed() {
+    if (removed.empty()) return;
+    for (const ElementIndex index : removed) {
+        RunningElement& element = elements[index];
+        for (const SourceIndex source : {element.value, element.max, element.visible}) {
+            if (source == no_source) continue;
+            std::erase_if(dependents[source], [&](const Dependent& dependent) { return dependent.element == index; });
+            scan.release(source);
+        }
+        const std::uint32_t generation = element.generation + 1;
+        element = RunningElement{};
+        element.generation = generation;
+        free_places.push_back(index);
+    }
+    const auto gone = [this](ElementIndex index) { return elements[index].body == nullptr; };
+    std::erase_if(queue, gone);
+    std::erase_if(active, gone);
+    removed.clear();
+    structure_dirty = true;
+}
+
+void Hud::set_language(const Language& language) {
+    state_->language = std::make_shared<const Language>(language);
+    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
+        if (state_->elements[index].body != nullptr) state_->speak(index);
+}
+
+void Hud::State::speak(ElementIndex index) {
+    RunningElement& element = elements[index];
+    Problems found;
+    ElementContext context(found, std::string(element.kind->name) + " '" + element.path + "'", nullptr);
+    context.value_type = element.value == no_source ? std::nullopt : std::optional(scan.value(element.value).type());
+    context.max_type = element.max == no_source ? std::nullopt : std::optional(scan.value(element.max).type());
+    element.body->set_language(language.get(), context);
+    if (context.failed()) {
+        element.body->set_language(nullptr, context);
+        for (Problem& problem : found)
+            report(std::move(problem));
+    }
+    queue_element(index);
 }
 
 void Hud::State::link_parents() {
     ++structure;
+    structure_dirty = false;
     // A path begins with the path of its panel, so that panels cannot stand inside one another in a circle.
     std::vector<std::vector<ElementIndex>> inside(elements.size());
     std::vector<ElementIndex> outermost;
     for (ElementIndex index = 0; index < elements.size(); ++index) {
         RunningElement& element = elements[index];
+        if (element.body == nullptr) continue;
         const auto panel = paths.find(element.inside);
         element.parent = element.inside.empty() || panel == paths.end() ? no_element : panel->second;
         (element.parent == no_element ? outermost : inside[element.parent]).push_back(index);
@@ -280,17 +391,18 @@ void Hud::State::link_parents() {
 ElementRef Hud::find(std::string_view id) {
     State& state = *state_;
     if (const auto at = state.paths.find(std::string(id)); at != state.paths.end())
-        return {at->second, state.id};
+        return state.ref_of(at->second);
     ElementRef only;
     bool several = false;
     std::vector<std::string_view> names;
     for (ElementIndex index = 0; index < state.elements.size(); ++index) {
+        if (state.elements[index].body == nullptr || state.elements[index].dead) continue;
         const std::string_view path = state.elements[index].path;
         const std::string_view last = path.substr(path.rfind('.') + 1);
         names.push_back(last);
         if (last != id) continue;
         several = static_cast<bool>(only);
-        only = {index, state.id};
+        only = state.ref_of(index);
     }
     if (only && !several) return only;
     state.report({{},

@@ -16,11 +16,15 @@ namespace rapido {
 
 using ElementIndex = std::uint32_t;
 inline constexpr ElementIndex no_element = UINT32_MAX;
+using GroupIndex = std::uint32_t;
+inline constexpr GroupIndex no_group = UINT32_MAX;
 
+/// A place for one element; without a body it is free.
 struct RunningElement {
     std::string path;
     const Table* kind = nullptr;
     std::unique_ptr<Body> body;
+    std::uint32_t generation = 0;
 
     SourceIndex value = no_source;
     SourceIndex max = no_source;
@@ -28,11 +32,15 @@ struct RunningElement {
     Motion motion;
     MovingValue moving;
     Value truth;  ///< the value that events last saw
+    Value delta;  ///< its last change
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
 
     Place place;
     std::string inside;
     ElementIndex parent = no_element;
+    GroupIndex group = no_group;
     int layer = 0;
+    float opacity = 1;
     Size natural;
     Size content;  ///< what the elements inside need
     Rect box;
@@ -40,6 +48,9 @@ struct RunningElement {
     std::uint64_t revision = 1;
     bool shown = false;    ///< it and all panels around it are visible
     bool started = false;  ///< has been through a frame
+    bool dead = false;     ///< removed, and freed at the next update
+    bool leaving = false;  ///< removed when it rests
+    bool snaps = false;    ///< takes the next value as given
     bool queued = false;
     bool active = false;
     bool changed = false;
@@ -57,6 +68,15 @@ struct RunningTimer {
     SourceIndex left = no_source, elapsed = no_source, duration = no_source, running = no_source;
 };
 
+struct RunningGroup {
+    std::string id;
+    SourceIndex visible = no_source;
+    SourceIndex dimmed = no_source;
+    float dim = 1;
+    bool game_shows = true;
+    float game_opacity = 1;
+};
+
 struct RunningMeter {
     FrameMeter meter{Seconds{1}};
     SourceIndex rate = no_source;
@@ -64,18 +84,30 @@ struct RunningMeter {
 
 /// Who is told when a source changes.
 struct Dependent {
-    enum class Role : std::uint8_t { value, visible };
-    ElementIndex element;
+    enum class Role : std::uint8_t { value, look };  ///< shown by it; or visible or dimmed by it
+    ElementIndex element;                            ///< no element for a group
     Role role;
 };
 
 struct Hud::State {
     // Making
     bool make(const HudDefinition& definition, const Sources& sources);
+    void make_timers(const HudDefinition& definition, const Sources& sources);
+    void make_meters(const HudDefinition& definition);
+    bool add(const Group& group, const Origin* origin, const Sources& sources);
     ElementRef add(const Element& element, const Origin* origin, const Sources& sources);
+    ElementIndex take_place();
     void link_parents();
+    void free_removed();
+    void kill(ElementIndex index);
+    RunningElement* living(ElementRef ref);
+    ElementRef ref_of(ElementIndex index) const { return {index, elements[index].generation, id}; }
+    RunningGroup* find_group(std::string_view id);
+    void queue_element(ElementIndex index);
+    void speak(ElementIndex index);
+    SourceIndex connect(const Source& source, std::string_view field, const Sources& sources, BodyContext& context);
     std::optional<SourceIndex> resolve(const Source& source, const Sources& sources, Problem& problem);
-    void add_told(const std::string& name, SourceIndex& index, Value::Type type);
+    void add_told(const std::string& name, SourceIndex& index, Value::Type type, Source::Use use = Source::Use::amount);
 
     // The frame, in order
     void update(Step step);
@@ -85,6 +117,8 @@ struct Hud::State {
     void control_timers();
     void tell_timers();
     void queue_dependents();
+    void mark_snapped();
+    void drop_without_value();
     void report_value_events();
     void retarget();
     void refresh_texts();
@@ -116,19 +150,28 @@ struct Hud::State {
     Scan scan;
     std::vector<std::vector<Dependent>> dependents;  ///< by source
     std::unordered_map<std::string, SourceIndex> told_names;
-    std::unordered_map<std::string, Value::Type> told_types;
-    std::vector<std::pair<SourceIndex, SourceIndex>>
-        told_negations;  ///< a told source, and its truth turned round
+    std::unordered_map<std::string, Source> told_kinds;  ///< type and use of the told sources
+    struct Adjusted {
+        SourceIndex from, to;
+        Source how;
+    };
+    std::vector<Adjusted> told_adjusted;  ///< told sources, negated or scaled
 
     std::vector<RunningTimer> timers;
     std::vector<RunningMeter> meters;
     std::vector<RunningElement> elements;
     std::unordered_map<std::string, ElementIndex> paths;
     std::set<std::string, std::less<>> panels;  ///< by path, those of the definition before they are made
+    std::vector<ElementIndex> free_places;
+    std::vector<ElementIndex> removed;  ///< since the last update
+    std::vector<RunningGroup> groups;
+    std::shared_ptr<const Language> language;
+    bool structure_dirty = true;
     std::vector<ElementIndex> parents_first;
     std::vector<ElementIndex> draw_order;
 
     std::vector<SourceIndex> changed_sources;
+    std::vector<SourceIndex> snapped_sources;
     std::vector<ElementIndex> queue;    ///< elements whose sources changed in this frame
     std::vector<ElementIndex> active;   ///< elements in motion
     std::vector<ElementIndex> changed;  ///< elements with a mark of change, from the last frame

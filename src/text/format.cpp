@@ -1,5 +1,6 @@
 #include "rapido/text/format.hpp"
 
+#include <algorithm>
 #include <array>
 
 #include "base/nearest.hpp"
@@ -10,7 +11,7 @@ namespace rapido {
 namespace {
 
 constexpr std::size_t longest_pattern = 4096;
-constexpr std::array<std::string_view, 2> field_names{"value", "max"};
+constexpr std::array<std::string_view, 6> field_names{"value", "max", "percent", "ratio", "left", "delta"};
 
 /// Cuts a pattern into literals and fields.
 class PatternParser {
@@ -66,12 +67,12 @@ class PatternParser {
         piece.literal = std::move(literal_);
         literal_.clear();
         piece.offset = begin;
-        if (!name.empty() && name != field_names[0]) {
-            if (name != field_names[1])
-                return fail(begin + 1,
-                            "unknown field '" + std::string(name) + "'; expected " + one_of(field_names),
+        if (!name.empty()) {
+            const auto known = std::find(field_names.begin(), field_names.end(), name);
+            if (known == field_names.end())
+                return fail(begin + 1, "unknown field '" + std::string(name) + "'; expected " + one_of(field_names),
                             did_you_mean(name, field_names));
-            piece.shows_max = true;
+            piece.field = static_cast<FieldName>(known - field_names.begin());
         }
         if (colon < inside.size()) {
             piece.spec_text = inside.substr(colon + 1);
@@ -79,10 +80,22 @@ class PatternParser {
             if (!parse_spec(piece.spec_text, piece.spec, fault))
                 return fail(begin + 1 + colon + 1 + fault.offset, std::move(fault.message));
         }
+        add_defaults(piece);
         parsed_.pieces.push_back(std::move(piece));
         if (parsed_.pieces.size() > most_fields) return fail(begin, "a format has at most 8 fields");
         at_ = close + 1;
         return true;
+    }
+
+    /// What a field shows where its spec is silent.
+    static void add_defaults(Format::Parsed::Piece& piece) {
+        Spec& spec = piece.spec;
+        const bool is_part = piece.field == FieldName::percent || piece.field == FieldName::ratio;
+        if (is_part && spec.type == 0 && !spec.is_time()) {
+            spec.type = 'f';
+            if (spec.precision < 0) spec.precision = piece.field == FieldName::percent ? 0 : 2;
+        }
+        if (piece.field == FieldName::delta && piece.spec_text.empty()) spec.sign = '+';
     }
 
     std::string_view pattern_;
@@ -106,12 +119,24 @@ Result<Format> Format::parse(std::string_view pattern, const Location& where) {
 std::vector<Format::Use> Format::uses() const {
     std::vector<Use> uses;
     for (const Parsed::Piece& piece : parsed_->pieces)
-        uses.push_back({piece.shows_max ? "max" : "value", piece.spec_text, piece.offset});
+        uses.push_back({piece.field, piece.spec_text, piece.offset});
     return uses;
 }
 
-std::string Format::mismatch(std::size_t use, Value::Type type) const {
-    return spec_mismatch(parsed_->pieces[use].spec, type);
+bool Format::uses_max() const {
+    return std::any_of(parsed_->pieces.begin(), parsed_->pieces.end(), [](const Parsed::Piece& piece) {
+        return piece.field != FieldName::value && piece.field != FieldName::delta;
+    });
 }
+
+std::string Format::mismatch(std::size_t use, Value::Type type) const {
+    const Parsed::Piece& piece = parsed_->pieces[use];
+    const bool is_part = piece.field == FieldName::percent || piece.field == FieldName::ratio;
+    const bool is_amount = piece.field != FieldName::value && piece.field != FieldName::max;
+    if (is_amount && type == Value::Type::text) return "needs a number, and the source is a text";
+    return spec_mismatch(piece.spec, is_part && type != Value::Type::none ? Value::Type::float64 : type);
+}
+
+std::string_view to_string(FieldName field) { return field_names[static_cast<std::size_t>(field)]; }
 
 }  // namespace rapido

@@ -12,7 +12,7 @@ struct Format::Parsed {
     /// A field and the literal text before it.
     struct Piece {
         std::string literal;
-        bool shows_max = false;
+        FieldName field = FieldName::value;
         Spec spec;
         std::string spec_text;
         std::size_t offset = 0;

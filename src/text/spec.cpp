@@ -9,7 +9,7 @@ namespace {
 
 constexpr std::string_view aligns = "<>^";
 constexpr std::string_view integer_types = "bBdoxX";
-constexpr std::string_view real_types = "aAeEfFgG";
+constexpr std::string_view real_types = "eEfFgG";
 
 /// Reads a spec from left to right.
 class SpecParser {
@@ -37,7 +37,7 @@ class SpecParser {
                 text_[at_] == '?')
                 return fail(
                     "'" + std::string(text_.substr(at_, utf8::front_length(text_.substr(at_)))) +
-                    "' is no format type here; expected one of b, d, o, x, e, f, g, a, s or a chrono spec");
+                    "' is no format type here; expected one of b, d, o, x, e, f, g, s or a chrono spec");
             spec_.type = text_[at_++];
         }
         if (at_ < text_.size())
@@ -107,7 +107,9 @@ class SpecParser {
                     add_literal("%");
                     break;
                 case 'H':
+                case 'I':
                 case 'M':
+                case 'p':
                 case 'S':
                     spec_.time.push_back({unit, {}});
                     break;
@@ -122,7 +124,7 @@ class SpecParser {
                     break;
                 default:
                     return fail("'%" + std::string(1, unit) +
-                                "' is no part of a duration; expected one of %H, %M, %S, %T, %R or %%");
+                                "' is no part of a duration; expected one of %H, %I, %M, %S, %p, %T, %R or %%");
             }
             at_ += 2;
         }
@@ -141,29 +143,33 @@ class SpecParser {
     std::size_t at_ = 0;
 };
 
-Nanoseconds unit_length(char unit) {
-    if (unit == 'H') return std::chrono::hours{1};
-    if (unit == 'M') return std::chrono::minutes{1};
-    return std::chrono::seconds{1};
-}
-
 bool one_of_types(char type, std::string_view types) {
     return type == 0 || types.find(type) != std::string_view::npos;
 }
 
 }  // namespace
 
+Nanoseconds TimePart::length(char unit) {
+    if (unit == 'S') return std::chrono::seconds{1};
+    if (unit == 'M') return std::chrono::minutes{1};
+    return std::chrono::hours{1};
+}
+
+bool Spec::is_half_day() const {
+    return std::any_of(time.begin(), time.end(), [](const TimePart& part) { return part.unit == 'I' || part.unit == 'p'; });
+}
+
 Nanoseconds Spec::smallest_unit() const {
     Nanoseconds smallest = std::chrono::hours{1};
     for (const TimePart& part : time)
-        if (part.unit != 0) smallest = std::min(smallest, unit_length(part.unit));
+        if (part.unit != 0) smallest = std::min(smallest, TimePart::length(part.unit));
     return smallest;
 }
 
 Nanoseconds Spec::largest_unit() const {
     Nanoseconds largest{0};
     for (const TimePart& part : time)
-        if (part.unit != 0) largest = std::max(largest, unit_length(part.unit));
+        if (part.unit != 0) largest = std::max(largest, TimePart::length(part.unit));
     return largest;
 }
 
@@ -173,7 +179,8 @@ bool parse_spec(std::string_view text, Spec& spec, SpecFault& fault) {
 
 std::string spec_mismatch(const Spec& spec, Value::Type type) {
     const std::string found = spec.is_time() ? "a chrono spec" : "type '" + std::string(1, spec.type) + "'";
-    const std::string shown = " does not suit a " + std::string(to_string(type));
+    const std::string shown = std::string(" does not suit ") + (type == Value::Type::int64 || type == Value::Type::uint64 ? "an " : "a ") +
+                              std::string(to_string(type));
     switch (type) {
         case Value::Type::none:
             return {};

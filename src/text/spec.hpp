@@ -11,8 +11,11 @@ namespace rapido {
 
 /// One part of a chrono spec: a unit, or literal text between units.
 struct TimePart {
-    char unit = 0;  ///< 'H', 'M', 'S'; zero for literal text
+    char unit = 0;  ///< 'H', 'I', 'M', 'S', 'p'; zero for literal text
     std::string literal;
+
+    /// `p` counts as an hour.
+    static Nanoseconds length(char unit);
 };
 
 struct Spec {
@@ -31,6 +34,8 @@ struct Spec {
     /// Whether the last unit shown is a second, a minute or an hour.
     Nanoseconds smallest_unit() const;
     Nanoseconds largest_unit() const;
+    /// Whether hours are those of a clock with twelve.
+    bool is_half_day() const;
 };
 
 /// What is wrong with a spec, and at which of its bytes.

@@ -1,6 +1,7 @@
 // Reads every source once a frame and tells which ones changed.
 #pragma once
 
+#include <cstddef>
 #include <cstdint>
 #include <string>
 #include <unordered_map>
@@ -14,22 +15,29 @@ namespace rapido {
 using SourceIndex = std::uint32_t;
 inline constexpr SourceIndex no_source = UINT32_MAX;
 
-/// Variables that can be compared by their bits stand in one contiguous array per width: an unchanged one
-/// costs one load and one compare. Getters, strings and watched `Value`s are read and compared one by one.
+/// Variables that can be compared by their bits stand in one contiguous array per width: an unchanged one costs one
+/// load and one compare, and no other memory of it is touched. A `Live` value stands there with the counter of its
+/// changes. A shared state costs one load while nothing was written. Callables, strings and watched `Value`s are read
+/// and compared one by one.
 class Scan {
  public:
-    /// A bound or constant source; the same variable or getter gives the same index.
+    /// A bound or constant source; the same variable or getter gives the same index. Each `add` wants a `release`.
     SourceIndex add(const Source& source);
-    /// A source whose value is told by `tell`.
+    /// A source whose value is told by `tell`; it is never released.
     SourceIndex add_told();
+    /// One user less; without any it is no longer read, and its index may be given again.
+    void release(SourceIndex index);
 
-    /// Appends the sources that changed since the last read, new ones always.
-    void read(std::vector<SourceIndex>& changed);
+    /// Appends the sources that changed since the last read, new ones always; and those whose value came with a snap.
+    void read(std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);
     /// Gives a told source its value, and appends it if that is a change.
     void tell(SourceIndex index, Value value, std::vector<SourceIndex>& changed);
 
     /// What the last read gave; a text in it stays valid until this source changes.
     const Value& value(SourceIndex index) const { return records_[index].value; }
+
+    /// Every index given so far is below this.
+    std::size_t size() const { return records_.size(); }
 
  private:
     struct Record {
@@ -37,6 +45,10 @@ class Scan {
         Value value;
         std::string text;     ///< what a text value views
         std::string storage;  ///< where a getter puts a text that it returns
+        std::uint32_t snaps = 0;
+        std::uint32_t users = 0;
+        std::uint32_t slot = UINT32_MAX;  ///< its place in the column, list or snapshot that reads it
+        std::uint32_t snapshot = 0;
     };
     template <class Bits>
     struct Column {
@@ -44,18 +56,34 @@ class Scan {
         std::vector<Bits> last;
         std::vector<SourceIndex> records;
 
-        void add(SourceIndex index, const void* address);
-        void read(Scan& scan, std::vector<SourceIndex>& changed);
+        void add(Scan& scan, SourceIndex index, const void* address);
+        void remove(Scan& scan, std::uint32_t slot);
+        void read(Scan& scan, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);
+    };
+    struct Snapshot {
+        std::shared_ptr<const SharedState> state;
+        std::vector<std::max_align_t> bytes;
+        std::uint64_t version = 0;
+        std::uint32_t snaps = 0;
+        std::vector<SourceIndex> parts;
     };
 
     bool take(Record& record, Value value);
+    void read_one(SourceIndex index, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);
+    void read_snapshots(std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);
+    Value value_now(Record& record);
+    void start_reading(SourceIndex index);
+    void stop_reading(SourceIndex index);
+    static const void* identity(const Source& source);
 
     std::vector<Record> records_;
+    std::vector<SourceIndex> free_;
     Column<std::uint8_t> bytes_;
     Column<std::uint16_t> halves_;
     Column<std::uint32_t> words_;
     Column<std::uint64_t> doubles_;
     std::vector<SourceIndex> others_;
+    std::vector<Snapshot> snapshots_;
     std::vector<SourceIndex> fresh_;
     std::unordered_multimap<const void*, SourceIndex> known_;
 };

@@ -8,6 +8,46 @@ Source::Source(std::string_view name) : access_(Access::name), negated_(name.sta
     name_ = name.substr(negated_ ? 1 : 0);
 }
 
+Source Source::variable(const void* address, Value (*read)(const void*), std::size_t width,
+                        std::optional<Value::Type> type) {
+    Source source;
+    source.access_ = Access::variable;
+    source.address_ = address;
+    source.read_variable_ = read;
+    source.scan_width_ = static_cast<std::uint8_t>(width);
+    source.type_ = type;
+    return source;
+}
+
+Source Source::getter(std::shared_ptr<const Getter> getter, std::optional<Value::Type> type,
+                      const std::uint32_t* version) {
+    Source source;
+    source.access_ = Access::getter;
+    source.getter_ = std::move(getter);
+    source.type_ = type;
+    source.address_ = version;
+    source.scan_width_ = version != nullptr ? sizeof *version : 0;
+    return source;
+}
+
+Source Source::shared(std::shared_ptr<const SharedState> state, std::shared_ptr<const SnapshotGetter> part,
+                      std::optional<Value::Type> type) {
+    Source source;
+    source.access_ = Access::shared;
+    source.state_ = std::move(state);
+    source.part_ = std::move(part);
+    source.type_ = type;
+    return source;
+}
+
+Source Source::scaled(double scale, double offset) const {
+    Source changed = *this;
+    changed.scale_ = scale_ * scale;
+    changed.offset_ = offset_ * scale + offset;
+    changed.scaled_ = true;
+    return changed;
+}
+
 Source Source::negated() const {
     Source turned = *this;
     turned.negated_ = !negated_;
@@ -20,12 +60,38 @@ Source Source::expecting(Value::Type type) const {
     return typed;
 }
 
+Source Source::applied_to(const Source& other) const {
+    Source source = scaled_ ? other.scaled(scale_, offset_) : other;
+    return negated_ ? source.negated() : source;
+}
+
+Source Source::used_as(Use use) const {
+    Source used = *this;
+    used.use_ = use;
+    return used;
+}
+
+std::optional<Value::Type> Source::type() const {
+    if (negated_) return Value::Type::boolean;
+    if (scaled_ && type_ && *type_ != Value::Type::text) return Value::Type::float64;
+    return type_;
+}
+
+Value Source::adjusted(Value value) const {
+    if (negated_) return Value(!value.truth());
+    if (scaled_) return value.is_number() ? Value(value.number() * scale_ + offset_) : Value();
+    return value;
+}
+
 Value Source::read(std::string& storage) const {
-    Value value;
-    if (access_ == Access::constant) value = constant_;
-    if (access_ == Access::variable) value = read_variable_(address_);
-    if (access_ == Access::getter) value = getter_->read(storage);
-    return negated_ ? Value(!value.truth()) : value;
+    if (access_ == Access::constant) return adjusted(constant_);
+    if (access_ == Access::variable) return adjusted(read_variable_(address_));
+    if (access_ == Access::getter) return adjusted(getter_->read(storage));
+    return {};
+}
+
+Value Source::read_snapshot(const void* snapshot, std::string& storage) const {
+    return adjusted(part_->read(snapshot, storage));
 }
 
 namespace {

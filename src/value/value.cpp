@@ -5,6 +5,8 @@
 
 namespace rapido {
 
+__extension__ using Wide = __int128;
+
 double Value::number() const {
     switch (type_) {
         case Type::boolean:
@@ -28,6 +30,35 @@ bool Value::truth() const {
     if (type_ == Type::text) return size_ != 0;
     if (is_real()) return real_ < 0 || real_ > 0;
     return type_ != Type::none && integer_ != 0;
+}
+
+bool less(const Value& a, const Value& b) {
+    if (!a.is_integer() || !b.is_integer()) return a.number() < b.number();
+    const bool a_negative = a.type() == Value::Type::int64 && a.int64() < 0;
+    const bool b_negative = b.type() == Value::Type::int64 && b.int64() < 0;
+    if (a_negative != b_negative) return a_negative;
+    return a_negative ? a.int64() < b.int64() : a.uint64() < b.uint64();
+}
+
+Value difference(const Value& a, const Value& b) {
+    if (!a.is_number() || !b.is_number()) return {};
+    if (a.type() == Value::Type::duration && b.type() == Value::Type::duration) {
+        const Nanoseconds gap = a.duration() > b.duration() ? Nanoseconds::max() : Nanoseconds::min();
+        std::int64_t nanoseconds = 0;
+        return __builtin_sub_overflow(a.duration().count(), b.duration().count(), &nanoseconds)
+                   ? gap
+                   : Nanoseconds{nanoseconds};
+    }
+    if (a.is_integer() && b.is_integer()) {
+        const auto wide = [](const Value& value) {
+            return value.type() == Value::Type::uint64 ? Wide{value.uint64()} : Wide{value.int64()};
+        };
+        const Wide gap = wide(a) - wide(b);
+        if (gap >= std::numeric_limits<std::int64_t>::min() && gap <= std::numeric_limits<std::int64_t>::max())
+            return Value(static_cast<std::int64_t>(gap));
+        if (gap > 0 && gap <= std::numeric_limits<std::uint64_t>::max()) return Value(static_cast<std::uint64_t>(gap));
+    }
+    return Value(a.number() - b.number());
 }
 
 bool operator==(const Value& a, const Value& b) {

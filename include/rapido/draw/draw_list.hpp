@@ -50,7 +50,8 @@ class DrawGroup {
         return std::span(glyphs_).subspan(command.first_glyph, command.glyph_count);
     }
 
-    void clear();
+    /// Empties it; what is added from here on has its alpha multiplied by `opacity`.
+    void begin(float opacity = 1);
     void add_rect(const Rect& rect, float radius, Color color);
     void add_rect(const Rect& rect, float radius, Color color, const Rect& clip);
     void add_border(const Rect& rect, float radius, float thickness, Color color);
@@ -59,6 +60,9 @@ class DrawGroup {
                   std::span<const Glyph> glyphs, float scale);
 
  private:
+    void add(DrawCommand command);
+
+    float opacity_ = 1;
     std::vector<DrawCommand> commands_;
     std::string text_;
     std::vector<Glyph> glyphs_;

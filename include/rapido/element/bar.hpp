@@ -4,6 +4,7 @@
 #include <string>
 
 #include "rapido/base/color.hpp"
+#include "rapido/element/common.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/value/source.hpp"
@@ -20,8 +21,10 @@ struct Bar {
     Source value;
     Source max = 1;
     Motion motion;  ///< how the shown value follows, in the value's units
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {160, 12}};
     std::string inside;  ///< the panel that it stands in; empty is the screen
+    std::string group;   ///< shown, hidden, dimmed and snapped with it
     Direction direction = Direction::right;
     Color color = rgb(0x38b6c9);
     Color background = rgb(0x000000, 0.45);

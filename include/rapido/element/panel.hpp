@@ -19,6 +19,7 @@ struct Panel {
     float border = 0;  ///< width of the line along the edge; zero draws none
     Color border_color = rgb(0xf2efe6, 0.16);
     std::string inside;  ///< the panel that it stands in; empty is the screen
+    std::string group;   ///< shown, hidden and dimmed with it
     int layer = 0;       ///< higher is drawn later
     Source visible;      ///< it and what stands inside are shown while true; without a source, always
     friend bool operator==(const Panel&, const Panel&) = default;

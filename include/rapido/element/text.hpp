@@ -6,22 +6,40 @@
 #include "rapido/base/color.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/motion/motion.hpp"
-#include "rapido/text/format.hpp"
+#include "rapido/element/common.hpp"
+#include "rapido/text/formatted_text.hpp"
 #include "rapido/value/source.hpp"
 
 namespace rapido {
+
+/// Patterns for the plural categories of the language; `format` is `other`. Empty where `format` counts.
+struct PluralForms {
+    std::string zero;
+    std::string one;
+    std::string two;
+    std::string few;
+    std::string many;
+    friend bool operator==(const PluralForms&, const PluralForms&) = default;
+};
 
 /// A counter, a score, a time, a caption: a pattern and what it shows. It is as large as its text.
 struct Text {
     std::string id;
     Source value;                           ///< what `{}` shows; a caption has none
     Source max;                             ///< what `{max}` shows
-    std::string format = "{}";              ///< see `Format`
+    std::string format = "{}";              ///< see `Format`; a key into the translations
+    PluralForms plural;                     ///< other patterns for other plural categories
     std::string placeholder = "--";         ///< in place of a field that has no value
-    Rounding rounding = Rounding::nearest;  ///< of the digits that are not shown
+    Rounding rounding = Rounding::automatic;  ///< of the digits that are not shown
+    int compact = 0;                        ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
+    bool drop_zero_parts = false;           ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
+    bool time_of_day = false;               ///< hours begin again after 24
+    Limits range;  ///< what the value can be: the width of the widest text in it is reserved
     Motion motion;                          ///< how the shown value follows
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
     std::string inside;  ///< the panel that it stands in; empty is the screen
+    std::string group;   ///< shown, hidden, dimmed and snapped with it
     Color color = rgb(0xf2efe6);
     std::string font;  ///< a family; empty is the HUD's
     int weight = 400;  ///< 1 to 1000, as in CSS

@@ -29,6 +29,15 @@ struct Meter {
     friend bool operator==(const Meter&, const Meter&) = default;
 };
 
+/// Elements that are shown, hidden, dimmed and snapped together: a cutscene, a menu, spectating.
+struct Group {
+    std::string id;
+    Source visible;     ///< its elements are shown while this is true; without a source, always
+    Source dimmed;      ///< dimmed while this is true
+    float dim = 0.35F;  ///< opacity while dimmed, 0 to 1
+    friend bool operator==(const Group&, const Group&) = default;
+};
+
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).
 struct Origin {
     Location location;
@@ -49,17 +58,19 @@ struct HudDefinition {
     std::string font = "sans-serif";  ///< the family of texts that name none
     std::vector<Timer> timers;
     std::vector<Meter> meters;
+    std::vector<Group> groups;
     std::vector<Element> elements;  ///< their order is the draw order within a layer
 
     // As long as what they belong to, or empty where it was written in C++.
     Origin origin;
     std::vector<Origin> timer_origins;
     std::vector<Origin> meter_origins;
+    std::vector<Origin> group_origins;
     std::vector<Origin> element_origins;
 
     friend bool operator==(const HudDefinition& a, const HudDefinition& b) {
         return a.design == b.design && a.font == b.font && a.timers == b.timers && a.meters == b.meters &&
-               a.elements == b.elements;
+               a.groups == b.groups && a.elements == b.elements;
     }
 };
 

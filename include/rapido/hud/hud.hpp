@@ -10,14 +10,17 @@
 #include "rapido/hud/definition.hpp"
 #include "rapido/hud/event.hpp"
 #include "rapido/layout/place.hpp"
+#include "rapido/text/language.hpp"
 #include "rapido/time/clock.hpp"
 #include "rapido/time/countdown.hpp"
 
 namespace rapido {
 
-/// One element of one HUD. A default one, and one of another HUD, is dead: it reads as an empty element.
+/// One element of one HUD. A default one, one that was removed, and one of another HUD is dead: it reads as an empty
+/// element.
 struct ElementRef {
     std::uint32_t index = UINT32_MAX;
+    std::uint32_t generation = 0;
     std::uint32_t hud = 0;
     explicit operator bool() const { return index != UINT32_MAX; }
     friend bool operator==(const ElementRef&, const ElementRef&) = default;
@@ -30,7 +33,8 @@ struct Shown {
     std::string_view text;       ///< of a text
     std::optional<double> fill;  ///< of a bar, 0 to 1
     Color color;
-    bool visible = false;  ///< false also inside a hidden panel
+    float opacity = 1;     ///< of its group, and of the groups of the panels around it
+    bool visible = false;  ///< false also inside a hidden panel and in a hidden group
     Rect box;              ///< design pixels, y down; empty without a text measurer
     bool changed = false;  ///< anything above but the box differs from the frame before
     bool text_changed = false;
@@ -65,12 +69,36 @@ class Hud {
     /// Adds an element; its sources must be bound, or names of this HUD's timers and meters. On a problem,
     /// reported in `problems`, nothing is added and the reference is dead.
     ElementRef add(const Element& element);
+    /// Adds a group, for elements that are added after it. False, with a problem, if there is one with this id.
+    bool add(const Group& group);
+
+    /// Takes the element away, with everything inside. The reference is dead at once; safe at any time.
+    void remove(ElementRef element);
+    /// The same when the motion in flight has landed.
+    void leave(ElementRef element);
+
     /// The element with this path, or the only one with this id; dead if there is none, which is a problem.
     ElementRef find(std::string_view id);
 
     /// One frame: clocks and timers, sources, events, motion, texts, layout. A step that is negative or not
     /// finite counts as zero, with a problem.
     void update(Step step);
+
+    /// Takes the present as given, at the next update after it has read its sources: after loading a saved game, a
+    /// respawn, a change of level. Nothing travels, nothing is reported, what was in flight has landed. Timers go on.
+    void snap();
+    void snap(ElementRef element);
+    /// The same for all elements of a group; an unknown one is a problem.
+    void snap(std::string_view group);
+
+    /// Shows or hides a group, on top of its source `visible`; an unknown one is a problem.
+    void set_visible(std::string_view group, bool visible);
+    /// Opacity of a group from 0 to 1, on top of its source `dimmed`; an unknown one is a problem.
+    void set_opacity(std::string_view group, float opacity);
+
+    /// From the next update on every text is in this language: its translations, numbers and plural forms. Nothing
+    /// travels and nothing is reported. Patterns that do not fit are problems, and shown untranslated.
+    void set_language(const Language& language);
 
     /// The part of the window to fill. Takes effect in `draw` and `Shown::box` at the next update.
     void resize(const Viewport& viewport);
@@ -88,6 +116,9 @@ class Hud {
 
     /// Brings `list` up to date: rewrites only the groups of elements that changed since it was last drawn.
     void draw(DrawList& list) const;
+
+    /// How often the characters of a text were written since the HUD was made: an unchanged text adds nothing.
+    std::uint64_t texts_made() const;
 
     /// Now, on the real clock.
     Nanoseconds now() const;

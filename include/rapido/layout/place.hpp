@@ -40,6 +40,9 @@ struct Viewport {
 /// offset.
 Rect place_in(const Rect& area, Size size, const Place& place);
 
+/// 0 for an anchor on the left edge, 0.5 for one in the middle, 1 for one on the right edge.
+float horizontal_part(Anchor anchor);
+
 /// How much room a box of a given size needs from an area that it is placed in, so that it does not stick
 /// out.
 Size room_for(Size size, const Place& place);

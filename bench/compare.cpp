@@ -1,0 +1,52 @@
+// Runs every case and prints a line for each: name, ours, theirs, ratio, target, met or not. Exit 1 if one is missed.
+#include "compare.hpp"
+
+#include <algorithm>
+#include <cstdio>
+#include <map>
+
+namespace {
+
+/// Keeps the best of the repetitions: on a noisy machine the least disturbed one.
+class Collector final : public benchmark::BenchmarkReporter {
+ public:
+    std::map<std::string, double> best;
+
+    bool ReportContext(const Context&) override { return true; }
+    void ReportRuns(const std::vector<Run>& runs) override {
+        for (const Run& run : runs) {
+            if (run.run_type != Run::RT_Iteration) continue;
+            const double time = run.GetAdjustedCPUTime();
+            const auto [at, is_new] = best.emplace(run.run_name.function_name, time);
+            if (!is_new) at->second = std::min(at->second, time);
+        }
+    }
+};
+
+}  // namespace
+
+int main(int count, char** arguments) {
+    benchmark::Initialize(&count, arguments);
+    const std::vector<rapido::bench::Case> cases = rapido::bench::value_cases();
+    for (const auto& row : cases) {
+        for (const auto& [name, run] : {std::pair{row.name + "/ours", row.ours_run}, {row.name + "/theirs", row.theirs_run}})
+            benchmark::RegisterBenchmark(name.c_str(), run)->Unit(benchmark::kMicrosecond)->Repetitions(5)->MinTime(0.1);
+    }
+    Collector collector;
+    benchmark::RunSpecifiedBenchmarks(&collector);
+
+    std::printf("%-32s %11s %11s  %7s  %-10s %s\n", "case (10,000 elements)", "ours (us)", "theirs (us)", "ratio", "target",
+                "against");
+    bool all_met = true;
+    for (const auto& row : cases) {
+        const double ours = collector.best[row.name + "/ours"];
+        const double theirs = collector.best[row.name + "/theirs"];
+        if (!(ours > 0) || !(theirs > 0)) continue;  // filtered out
+        const double ratio = row.at_most ? ours / theirs : theirs / ours;
+        const bool met = row.at_most ? ratio <= row.target : ratio >= row.target;
+        all_met = all_met && met;
+        std::printf("%-32s %11.1f %11.1f  %6.2fx  %s %-4g %s  %s\n", row.name.c_str(), ours, theirs, ratio,
+                    row.at_most ? "<=" : ">=", row.target, met ? "met   " : "MISSED", row.theirs.c_str());
+    }
+    return all_met ? 0 : 1;
+}

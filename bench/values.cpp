@@ -1,0 +1,148 @@
+// Reading and writing values: what a frame costs with 10,000 of them.
+#include <fmt/format.h>
+
+#include <charconv>
+#include <cstdio>
+#include <cstring>
+#include <memory>
+
+#include "compare.hpp"
+#include "rapido/rapido.hpp"
+
+namespace rapido::bench {
+namespace {
+
+constexpr std::size_t count = 10'000;
+
+template <class T>
+struct World {
+    std::vector<T> values = std::vector<T>(count);
+    Hud hud;
+
+    explicit World(const char* format) {
+        for (std::size_t i = 0; i < count; ++i) {
+            values[i] = static_cast<T>(i);
+            hud.add(Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .format = format});
+        }
+        hud.update({});
+    }
+    void frame() { hud.update({.real = Seconds{1.0 / 60}, .game = Seconds{1.0 / 60}}); }
+};
+
+void hud_unchanged(benchmark::State& state) {
+    World<int> world("{}");
+    for (auto _ : state) {
+        world.frame();
+        benchmark::ClobberMemory();
+    }
+}
+
+void pointer_loop(benchmark::State& state) {
+    std::vector<int> values(count, 1);
+    std::vector<const int*> pointers;
+    std::vector<int> last(count, 1);
+    for (const int& value : values)
+        pointers.push_back(&value);
+    for (auto _ : state) {
+        benchmark::ClobberMemory();
+        int changed = 0;
+        for (std::size_t i = 0; i < count; ++i) {
+            const int now = *pointers[i];
+            if (now == last[i]) [[likely]]
+                continue;
+            last[i] = now;
+            ++changed;
+        }
+        benchmark::DoNotOptimize(changed);
+    }
+}
+
+void hud_some_change(benchmark::State& state) {
+    World<int> world("{} acres");
+    std::size_t next = 0;
+    for (auto _ : state) {
+        for (std::size_t i = 0; i < count / 50; ++i)
+            world.values[next = (next + 4999) % count] += 7;
+        world.frame();
+    }
+}
+
+void snprintf_all(benchmark::State& state) {
+    std::vector<int> values(count);
+    std::vector<std::string> texts(count);
+    int frame = 0;
+    for (auto _ : state) {
+        values[static_cast<std::size_t>(++frame) % count] += 7;
+        for (std::size_t i = 0; i < count; ++i) {
+            char buffer[32];
+            const int length = std::snprintf(buffer, sizeof buffer, "%d acres", values[i]);
+            texts[i].assign(buffer, static_cast<std::size_t>(length));
+        }
+        benchmark::ClobberMemory();
+    }
+}
+
+void hud_all_change(benchmark::State& state) {
+    World<int> world("{} acres");
+    for (auto _ : state) {
+        for (int& value : world.values)
+            value += 7;
+        world.frame();
+    }
+}
+
+void to_chars_all(benchmark::State& state) {
+    std::vector<int> values(count);
+    for (std::size_t i = 0; i < count; ++i)
+        values[i] = static_cast<int>(i);
+    struct Buffer {
+        char text[32];
+        char* end;
+    };
+    std::vector<Buffer> texts(count);
+    for (auto _ : state) {
+        for (std::size_t i = 0; i < count; ++i) {
+            values[i] += 7;
+            char* const end = std::to_chars(texts[i].text, texts[i].text + 20, values[i]).ptr;
+            std::memcpy(end, " acres", 6);
+            texts[i].end = end + 6;
+        }
+        benchmark::ClobberMemory();
+    }
+}
+
+void hud_all_tenths_change(benchmark::State& state) {
+    World<double> world("{:.1f}");
+    for (auto _ : state) {
+        for (double& value : world.values)
+            value += 0.1;
+        world.frame();
+    }
+}
+
+void fmt_all(benchmark::State& state) {
+    std::vector<double> values(count);
+    for (std::size_t i = 0; i < count; ++i)
+        values[i] = static_cast<double>(i);
+    std::vector<std::array<char, 32>> texts(count);
+    for (auto _ : state) {
+        for (std::size_t i = 0; i < count; ++i) {
+            values[i] += 0.1;
+            fmt::format_to_n(texts[i].data(), texts[i].size(), "{:.1f}", values[i]);
+        }
+        benchmark::ClobberMemory();
+    }
+}
+
+}  // namespace
+
+std::vector<Case> value_cases() {
+    return {
+        {"nothing changes", "a bare loop over pointers", 1.5, true, hud_unchanged, pointer_loop},
+        {"2 % change", "writing all with snprintf", 30, false, hud_some_change, snprintf_all},
+        {"every integer changes", "memcpy and to_chars", 2, true, hud_all_change, to_chars_all},
+        {"every tenth changes ({:.1f})", "fmt into a buffer", 5, false, hud_all_tenths_change, fmt_all},
+    };
+}
+
+}  // namespace rapido::bench

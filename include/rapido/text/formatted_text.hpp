@@ -1,0 +1,74 @@
+// A text on screen.
+#pragma once
+
+#include <array>
+#include <optional>
+
+#include "rapido/text/format.hpp"
+#include "rapido/text/language.hpp"
+
+namespace rapido {
+
+/// What stands beside a format.
+struct TextOptions {
+    Rounding rounding = Rounding::automatic;
+    std::string placeholder = "--";  ///< in place of a field that has no value
+    int compact = 0;                 ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
+    bool drop_zero_parts = false;    ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
+    bool time_of_day = false;        ///< hours of a duration begin again after 24
+};
+
+/// One text, made again only when its visible characters would differ: a value is first turned into the digits that
+/// would be seen, and only other digits make another text.
+///
+///     rapido::FormattedText label{*rapido::Format::parse("{} acres")};
+///     if (label.update({.value = mission.acres})) widget.set_text(label.text());
+class FormattedText {
+ public:
+    explicit FormattedText(Format format, TextOptions options = {});
+
+    /// The pattern for another plural category than `other`, chosen by the first number that the format shows.
+    void set_form(PluralCategory category, Format format);
+    /// The marks, compact forms and plural rules of a language; must outlive the text. Null is English.
+    void set_numbers(const NumberStyle* numbers);
+
+    /// Another text of the same pattern, language and options, that shows nothing yet.
+    FormattedText copy() const;
+
+    /// Shows these values; true if the visible characters changed. Always true the first time.
+    bool update(const FieldValues& values);
+
+    const std::string& text() const { return text_; }
+    /// How often the characters were written, whether or not they differed.
+    std::uint32_t times_made() const { return times_made_; }
+
+ private:
+    friend class FieldWriter;
+
+    /// What is visible of one field: its digits, not its value.
+    struct Key {
+        enum class Kind : std::uint8_t { placeholder, infinity, digits, real, boolean, text };
+        std::uint64_t bits = 0;
+        Kind kind = Kind::placeholder;
+        bool negative = false;
+        std::int8_t places = 0;   ///< digits after the point
+        std::int8_t power = 0;    ///< of a compact number: which compact form, from 1
+        friend bool operator==(const Key&, const Key&) = default;
+    };
+    using Forms = std::array<std::optional<Format>, plural_categories>;
+
+    const Format& form_for(const Key& first) const;
+    void write(const Format& form, const FieldValues& values);
+
+    Format format_;
+    TextOptions options_;
+    std::unique_ptr<Forms> forms_;
+    const NumberStyle* numbers_ = nullptr;
+    std::vector<Key> keys_;
+    std::uint32_t times_made_ = 0;
+    bool made_ = false;  ///< with the present forms and language
+    std::string text_;
+    std::string draft_;
+};
+
+}  // namespace rapido

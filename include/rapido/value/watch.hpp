@@ -1,0 +1,219 @@
+// Binding: one word, whatever the thing is.
+#pragma once
+
+#include <concepts>
+#include <memory>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <type_traits>
+#include <utility>
+
+#include "rapido/value/source.hpp"
+
+namespace rapido {
+
+/// An enumeration with names: `std::string_view name_of(Gear gear)` beside it.
+template <class T>
+concept NamedEnum = std::is_enum_v<T> && requires(T value) {
+    { name_of(value) } -> std::convertible_to<std::string_view>;
+};
+
+/// Types that a HUD shows as they are.
+template <class T>
+concept Showable = (std::is_arithmetic_v<T> && !std::same_as<T, wchar_t> && !std::same_as<T, char8_t> &&
+                    !std::same_as<T, char16_t> && !std::same_as<T, char32_t>) ||
+                   std::same_as<T, std::string> || std::same_as<T, std::string_view> || std::same_as<T, Value> ||
+                   is_duration<T> || NamedEnum<T>;
+
+namespace detail {
+
+template <class T>
+inline constexpr bool is_optional = false;
+template <class T>
+inline constexpr bool is_optional<std::optional<T>> = true;
+template <class T>
+struct OptionalContent {
+    using type = T;
+};
+template <class T>
+struct OptionalContent<std::optional<T>> {
+    using type = T;
+};
+template <class T>
+inline constexpr bool is_weak = false;
+template <class T>
+inline constexpr bool is_weak<std::weak_ptr<T>> = true;
+template <class T>
+inline constexpr bool is_weak<std::shared_ptr<T>> = true;
+
+/// What may be shown, or may be missing.
+template <class T>
+concept Readable = Showable<typename OptionalContent<T>::type>;
+
+template <class T>
+constexpr std::optional<Value::Type> type_of() {
+    using Content = typename OptionalContent<T>::type;
+    if constexpr (std::same_as<Content, Value>)
+        return std::nullopt;
+    else if constexpr (NamedEnum<Content>)
+        return Value::Type::text;
+    else
+        return Value(Content{}).type();
+}
+
+template <class T>
+Value to_value(const T& thing) {
+    if constexpr (is_optional<T>)
+        return thing ? to_value(*thing) : Value();
+    else if constexpr (NamedEnum<T>)
+        return Value(std::string_view(name_of(thing)));
+    else
+        return Value(thing);
+}
+
+/// A text that is made on the way lives on in `storage`.
+template <class T>
+Value keep(T&& thing, std::string& storage) {
+    using Bare = std::remove_cvref_t<T>;
+    if constexpr (std::same_as<Bare, std::string> && !std::is_lvalue_reference_v<T>) {
+        storage = std::forward<T>(thing);
+        return Value(std::string_view(storage));
+    } else if constexpr (std::same_as<Bare, std::optional<std::string>> && !std::is_lvalue_reference_v<T>) {
+        return thing ? keep(*std::forward<T>(thing), storage) : Value();
+    } else {
+        return to_value(thing);
+    }
+}
+
+/// A member, a member function without arguments, or any callable, applied to an object.
+template <class Projection, class Object>
+decltype(auto) project(const Projection& projection, const Object& object) {
+    if constexpr (std::is_member_object_pointer_v<Projection>)
+        return (object.*projection);
+    else if constexpr (std::is_member_function_pointer_v<Projection>)
+        return (object.*projection)();
+    else
+        return projection(object);
+}
+
+template <class Projection, class Object>
+using Projected = std::remove_cvref_t<decltype(project(std::declval<const Projection&>(), std::declval<const Object&>()))>;
+
+template <class Read>
+class Reading final : public Getter {
+ public:
+    explicit Reading(Read read) : read_(std::move(read)) {}
+    Value read(std::string& storage) const override { return read_(storage); }
+
+ private:
+    Read read_;
+};
+
+template <class Result, class Read>
+Source make_getter(Read read) {
+    static_assert(Readable<Result>,
+                  "rapido::watch cannot show what this gives: it must be a number, a bool, a string, a string_view, a "
+                  "std::chrono duration, an enumeration with a name_of function, a rapido::Value, or an optional of these");
+    return Source::getter(std::make_shared<const Reading<Read>>(std::move(read)), type_of<Result>());
+}
+
+template <class List, class Index>
+concept Indexed = std::integral<std::remove_cvref_t<Index>> && requires(const List& list) {
+    list.size();
+    list[std::size_t{}];
+};
+
+}  // namespace detail
+
+/// Binds a source to live state.
+///
+/// - A variable (any arithmetic type, bool, string, string_view, a std::chrono duration, an enumeration with a
+///   `name_of`, a `Value`, an optional of these) is kept by its address: the caller promises that it outlives every HUD
+///   that shows it. For what may die before, use `Live`, a shared_ptr, or a callable.
+/// - A callable is copied, and called once in an update however many elements show it. It must not call into the HUD.
+template <class T>
+Source watch(T&& thing) {
+    using Bare = std::remove_cvref_t<T>;
+    if constexpr (detail::Readable<Bare>) {
+        static_assert(std::is_lvalue_reference_v<T>,
+                      "rapido::watch needs a variable that outlives the HUD, and this one is a temporary: "
+                      "keep it in a variable, or give a callable that returns it");
+        constexpr bool bits_tell =
+            (std::is_arithmetic_v<Bare> || is_duration<Bare> || std::is_enum_v<Bare>) && sizeof(Bare) <= 8;
+        return Source::variable(
+            &thing, [](const void* address) { return detail::to_value(*static_cast<const Bare*>(address)); },
+            bits_tell ? sizeof(Bare) : 0, detail::type_of<Bare>());
+    } else if constexpr (std::is_invocable_v<const Bare&>) {
+        return detail::make_getter<std::remove_cvref_t<std::invoke_result_t<const Bare&>>>(
+            [call = Bare(std::forward<T>(thing))](std::string& storage) { return detail::keep(call(), storage); });
+    } else {
+        static_assert(detail::Readable<Bare>,
+                      "rapido::watch cannot show a value of this type: watch a number, a bool, a string, a "
+                      "string_view, a std::chrono duration, an enumeration with a name_of function or a rapido::Value, "
+                      "or name the member to show: rapido::watch(object, &Type::member)");
+        return {};
+    }
+}
+
+/// A member reached through an object: `watch(plane, &Plane::water)`; instead of a member, a member function or a
+/// callable on the object.
+///
+/// - A shared_ptr or weak_ptr is kept as a weak one: when the object dies there is no value, and nothing dangles.
+/// - A raw pointer, a unique_ptr or an optional is followed where it stands, and may be empty: then there is no value.
+///   The pointer itself must outlive the HUD, and what a raw pointer points at must be alive while it does.
+/// - Anything else is an object that outlives the HUD.
+template <class Owner, class Projection>
+    requires(!std::integral<std::remove_cvref_t<Projection>>)
+Source watch(Owner&& owner, Projection projection) {
+    using Bare = std::remove_cvref_t<Owner>;
+    if constexpr (detail::is_weak<Bare>) {
+        using Object = typename Bare::element_type;
+        return detail::make_getter<detail::Projected<Projection, Object>>(
+            [weak = std::weak_ptr<Object>(owner), projection](std::string& storage) {
+                const std::shared_ptr<Object> object = weak.lock();
+                if (object == nullptr) return Value();
+                // A text dies with the object that is held here: keep it.
+                const Value value = detail::keep(detail::project(projection, *object), storage);
+                if (value.type() != Value::Type::text || value.text().data() == storage.data()) return value;
+                storage = value.text();
+                return Value(std::string_view(storage));
+            });
+    } else {
+        static_assert(std::is_lvalue_reference_v<Owner>,
+                      "rapido::watch needs an object that outlives the HUD, and this one is a temporary");
+        if constexpr (requires { static_cast<bool>(owner); *owner; }) {
+            using Object = std::remove_cvref_t<decltype(*owner)>;
+            return detail::make_getter<detail::Projected<Projection, Object>>(
+                [pointer = &owner, projection](std::string& storage) {
+                    return *pointer ? detail::keep(detail::project(projection, **pointer), storage) : Value();
+                });
+        } else if constexpr (std::is_member_object_pointer_v<Projection>) {
+            return watch(owner.*projection);
+        } else {
+            return detail::make_getter<detail::Projected<Projection, Bare>>([object = &owner, projection](std::string& storage) {
+                return detail::keep(detail::project(projection, *object), storage);
+            });
+        }
+    }
+}
+
+/// The entry of a list at an index that is itself live: `watch(villages, in_danger, &Village::name)`. Beyond the list
+/// there is no value. List and index must outlive the HUD.
+template <class List, class Index, class Projection>
+    requires detail::Indexed<List, Index>
+Source watch(const List& list, const Index& index, Projection projection) {
+    using Entry = std::remove_cvref_t<decltype(list[std::size_t{}])>;
+    return detail::make_getter<detail::Projected<Projection, Entry>>(
+        [list = &list, index = &index, projection](std::string& storage) {
+            if (*index < Index{0} || static_cast<std::size_t>(*index) >= list->size()) return Value();
+            return detail::keep(detail::project(projection, (*list)[static_cast<std::size_t>(*index)]), storage);
+        });
+}
+template <class List, class Index>
+    requires detail::Indexed<List, Index>
+Source watch(const List& list, const Index& index) {
+    return watch(list, index, [](const auto& entry) { return entry; });
+}
+
+}  // namespace rapido

@@ -1,0 +1,155 @@
+#include <unicode/compactdecimalformat.h>
+#include <unicode/decimfmt.h>
+#include <unicode/formattedvalue.h>
+#include <unicode/locid.h>
+#include <unicode/numberformatter.h>
+#include <unicode/numsys.h>
+#include <unicode/plurrule.h>
+#include <unicode/unum.h>
+
+#include <algorithm>
+#include <memory>
+
+#include "rapido/locale.hpp"
+
+namespace rapido {
+namespace {
+
+std::string utf8(const icu::UnicodeString& text) {
+    std::string bytes;
+    text.toUTF8String(bytes);
+    return bytes;
+}
+
+std::string symbol(const icu::DecimalFormatSymbols& symbols, icu::DecimalFormatSymbols::ENumberFormatSymbol which) {
+    return utf8(symbols.getConstSymbol(which));
+}
+
+bool is_known(const icu::Locale& locale) {
+    int32_t count = 0;
+    const icu::Locale* const available = icu::Locale::getAvailableLocales(count);
+    return std::any_of(available, available + count, [&](const icu::Locale& known) {
+        return std::string_view(known.getLanguage()) == locale.getLanguage();
+    });
+}
+
+/// How ICU writes a number compactly, cut into what stands before its digits, the digits, and what stands after.
+struct Written {
+    std::string before, after;
+    int whole_digits = 0;
+};
+
+Written cut_digits(const icu::number::FormattedNumber& formatted, UErrorCode& status) {
+    const icu::UnicodeString text = formatted.toString(status);
+    icu::ConstrainedFieldPosition position;
+    int32_t begin = text.length();
+    int32_t end = 0;
+    Written written;
+    while (formatted.nextPosition(position, status)) {
+        const bool is_whole = position.getField() == UNUM_INTEGER_FIELD;
+        if (!is_whole && position.getField() != UNUM_DECIMAL_SEPARATOR_FIELD && position.getField() != UNUM_FRACTION_FIELD)
+            continue;
+        begin = std::min(begin, position.getStart());
+        end = std::max(end, position.getLimit());
+        if (is_whole) {
+            const icu::UnicodeString digits = text.tempSubStringBetween(position.getStart(), position.getLimit());
+            for (int32_t i = 0; i < digits.length(); i = digits.moveIndex32(i, 1))
+                written.whole_digits += u_isdigit(digits.char32At(i)) ? 1 : 0;
+        }
+    }
+    written.before = utf8(text.tempSubStringBetween(0, begin));
+    written.after = utf8(text.tempSubString(end));
+    return written;
+}
+
+/// ICU has no call for its compact patterns: each is read off numbers that it formats, one for each plural category
+/// that occurs among the numbers with so many digits before the point.
+std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRules& rules, UErrorCode& status) {
+    const auto formatter = icu::number::NumberFormatter::withLocale(locale)
+                               .notation(icu::number::Notation::compactShort())
+                               .precision(icu::number::Precision::maxSignificantDigits(3));
+    std::vector<CompactForm> forms;
+    double power_of_ten = 1000;
+    for (int power = 3; power <= 15 && U_SUCCESS(status); ++power, power_of_ten *= 10) {
+        CompactForm& form = forms.emplace_back();
+        const Written first = cut_digits(formatter.formatDouble(power_of_ten, status), status);
+        form.drop = power + 1 - first.whole_digits;
+        if (form.drop == 0) continue;
+        form.around.fill({first.before, first.after});
+        std::array<bool, plural_categories> seen{};
+        // 1 to 99 with one digit after the point or none reach every category that the rules tell apart by digits.
+        for (int tenths = 10; tenths < 10000; ++tenths) {
+            const int whole = tenths / 10;
+            const int digits = whole < 10 ? 1 : whole < 100 ? 2 : 3;
+            if (digits != first.whole_digits) continue;
+            const bool has_tenth = tenths % 10 != 0;
+            const PluralOperands operands{static_cast<std::uint64_t>(has_tenth ? tenths : whole), has_tenth ? 1 : 0, 0};
+            const auto category = static_cast<std::size_t>(rules.select(operands));
+            if (seen[category]) continue;
+            const double amount = tenths / 10.0 * power_of_ten / (digits == 1 ? 1 : digits == 2 ? 10 : 100);
+            const Written written = cut_digits(formatter.formatDouble(amount, status), status);
+            if (written.whole_digits != digits) continue;
+            seen[category] = true;
+            form.around[category] = {written.before, written.after};
+        }
+        const auto other = static_cast<std::size_t>(PluralCategory::other);
+        for (std::size_t category = 0; category < plural_categories; ++category)
+            if (!seen[category]) form.around[category] = form.around[other];
+    }
+    // Beyond the last power for which there is a word of its own, the last one counts.
+    while (!forms.empty() && forms.back().drop == 0)
+        forms.pop_back();
+    return forms;
+}
+
+/// How many digits stand before the first separator at least: ICU tells it only by what it writes.
+int minimum_grouping(const icu::Locale& locale, const NumberStyle& style, UErrorCode& status) {
+    const auto formatter = icu::number::NumberFormatter::withLocale(locale);
+    std::int64_t number = 1;
+    for (int i = 0; i < style.primary_group; ++i)
+        number *= 10;
+    for (int minimum = 1; minimum <= 3; ++minimum, number *= 10)
+        if (utf8(formatter.formatInt(number, status).toString(status)).find(style.group) != std::string::npos)
+            return minimum;
+    return 1;
+}
+
+}  // namespace
+
+Result<NumberStyle> number_style(std::string_view tag) {
+    UErrorCode status = U_ZERO_ERROR;
+    const icu::Locale locale = icu::Locale::forLanguageTag(icu::StringPiece(tag.data(), static_cast<int32_t>(tag.size())), status);
+    if (U_FAILURE(status) || locale.isBogus() || tag.empty())
+        return Problem{{}, "'" + std::string(tag) + "' is not a BCP 47 language tag", "write 'de', 'pt-BR' or 'ar-EG'"};
+    if (!is_known(locale)) return Problem{{}, "CLDR knows no language '" + std::string(tag) + "'", ""};
+
+    const std::unique_ptr<icu::NumberFormat> format(icu::NumberFormat::createInstance(locale, UNUM_DECIMAL, status));
+    const std::unique_ptr<icu::PluralRules> plurals(icu::PluralRules::forLocale(locale, status));
+    const auto* const decimal = dynamic_cast<const icu::DecimalFormat*>(format.get());
+    if (U_FAILURE(status) || decimal == nullptr)
+        return Problem{{}, "ICU has no numbers for '" + std::string(tag) + "': " + u_errorName(status), ""};
+
+    using Symbols = icu::DecimalFormatSymbols;
+    const Symbols& symbols = *decimal->getDecimalFormatSymbols();
+    NumberStyle style;
+    style.digits[0] = symbol(symbols, Symbols::kZeroDigitSymbol);
+    for (int digit = 1; digit <= 9; ++digit)
+        style.digits[static_cast<std::size_t>(digit)] =
+            symbol(symbols, static_cast<Symbols::ENumberFormatSymbol>(Symbols::kOneDigitSymbol + digit - 1));
+    style.decimal = symbol(symbols, Symbols::kDecimalSeparatorSymbol);
+    style.group = symbol(symbols, Symbols::kGroupingSeparatorSymbol);
+    style.minus = symbol(symbols, Symbols::kMinusSignSymbol);
+    style.plus = symbol(symbols, Symbols::kPlusSignSymbol);
+    style.primary_group = decimal->isGroupingUsed() ? decimal->getGroupingSize() : 0;
+    style.secondary_group = decimal->getSecondaryGroupingSize() > 0 ? decimal->getSecondaryGroupingSize() : style.primary_group;
+    style.minimum_grouping = minimum_grouping(locale, style, status);
+
+    Result<PluralRules> rules = PluralRules::parse(utf8(plurals->getRules()));
+    if (!rules) return rules.problems();
+    style.plurals = *std::move(rules);
+    style.compact = compact_forms(locale, style.plurals, status);
+    if (U_FAILURE(status)) return Problem{{}, "ICU cannot write compact numbers for '" + std::string(tag) + "'", ""};
+    return style;
+}
+
+}  // namespace rapido

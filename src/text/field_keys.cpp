@@ -1,0 +1,264 @@
+// Values to keys: all rounding happens here.
+#include <bit>
+#include <charconv>
+#include <cmath>
+
+#include "text/field_writer.hpp"
+
+namespace rapido {
+namespace {
+
+using Key = FieldWriter::Key;
+using Kind = FieldWriter::Kind;
+
+std::uint64_t magnitude_of(std::int64_t value) {
+    const auto bits = static_cast<std::uint64_t>(value);
+    return value < 0 ? 0 - bits : bits;
+}
+
+Key integer_key(std::int64_t value) { return {.bits = magnitude_of(value), .kind = Kind::digits, .negative = value < 0}; }
+
+Key decimal_key(const Decimal& decimal, int places) {
+    return {.bits = decimal.digits, .kind = Kind::digits, .negative = decimal.negative,
+            .places = static_cast<std::int8_t>(places)};
+}
+
+Key infinity_key(bool negative) { return {.bits = 0, .kind = Kind::infinity, .negative = negative}; }
+
+bool is_integral(const Value& value) { return value.is_integer() || value.type() == Value::Type::boolean; }
+
+bool is_finite_number(const Value& value) { return value.is_number() && std::isfinite(value.number()); }
+
+/// Of a finite number; a duration counts in seconds.
+DecimalDigits digits_of(const Value& value) {
+    switch (value.type()) {
+        case Value::Type::uint64:
+            return integer_digits(value.uint64(), false);
+        case Value::Type::float32:
+            return shortest_digits(value.real(), true);
+        case Value::Type::float64:
+            return shortest_digits(value.real(), false);
+        case Value::Type::duration: {
+            DecimalDigits digits = integer_digits(magnitude_of(value.duration().count()), value.duration().count() < 0);
+            if (digits.count > 0) digits.point -= 9;
+            return digits;
+        }
+        default:
+            return integer_digits(magnitude_of(value.int64()), value.int64() < 0);
+    }
+}
+
+bool is_below(const Value& value, const Value& max) { return is_finite_number(max) && less(value, max); }
+
+std::int64_t signed_count(const Decimal& decimal) {
+    const auto count = static_cast<std::int64_t>(decimal.digits);
+    return decimal.negative ? -count : count;
+}
+
+/// A float32 as the double that its shortest decimal means: 0.1f is a tenth.
+double as_meant(const Value& value) {
+    if (value.type() != Value::Type::float32) return value.number();
+    std::array<char, 32> text;
+    const auto made = std::to_chars(text.data(), text.data() + text.size(), static_cast<float>(value.real()));
+    double meant = 0;
+    std::from_chars(text.data(), made.ptr, meant);
+    return meant;
+}
+
+/// Seconds as nanoseconds, as the shortest decimal says; nothing beyond the range of a duration.
+std::optional<std::int64_t> nanoseconds_of(const Value& value) {
+    if (value.type() == Value::Type::duration) return value.duration().count();
+    if (!is_finite_number(value)) return std::nullopt;
+    const auto decimal = round_digits(digits_of(value), 9, Rounding::nearest);
+    if (!decimal) return std::nullopt;
+    return signed_count(*decimal);
+}
+
+constexpr std::string_view real_types = "eEfFgG";
+
+bool shows_fraction(const Spec& spec) { return spec.type != 0 && real_types.find(spec.type) != std::string_view::npos; }
+bool is_fixed(const Spec& spec) { return spec.type == 'f' || spec.type == 'F'; }
+
+}  // namespace
+
+Rounding FieldWriter::rounding_of(FieldName field) const {
+    const Rounding rounding = options_.rounding == Rounding::automatic ? Rounding::nearest : options_.rounding;
+    // An honest maximum is never shown as less than it is.
+    if (field == FieldName::max && rounding == Rounding::honest) return Rounding::up;
+    return rounding;
+}
+
+FieldWriter::Amount FieldWriter::amount_of(FieldName field, const FieldValues& values) const {
+    switch (field) {
+        case FieldName::max:
+            return {values.max, {}};
+        case FieldName::left:
+            return {difference(values.max, values.value), {}};
+        case FieldName::delta:
+            return {values.delta, {}};
+        default:
+            return {values.value, values.max};
+    }
+}
+
+Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& values) const {
+    const Spec& spec = piece.spec;
+    // The common case first: an integer as it is.
+    if (piece.field == FieldName::value && values.value.type() == Value::Type::int64 && options_.compact == 0 &&
+        !shows_fraction(spec) && !spec.is_time())
+        return integer_key(values.value.int64());
+
+    const Rounding rounding = rounding_of(piece.field);
+    if (piece.field == FieldName::percent || piece.field == FieldName::ratio)
+        return part_key(spec, piece.field, values, rounding);
+    const Amount amount = amount_of(piece.field, values);
+    switch (amount.value.type()) {
+        case Value::Type::none:
+            return {};
+        case Value::Type::text:
+            return {.bits = 0, .kind = Kind::text};
+        case Value::Type::boolean:
+            if (spec.type == 0 || spec.type == 's')
+                return {.bits = amount.value.boolean() ? 1U : 0U, .kind = Kind::boolean};
+            return {.bits = amount.value.boolean() ? 1U : 0U, .kind = Kind::digits};
+        default:
+            break;
+    }
+    if (std::isnan(amount.value.number())) return {};
+    if (!is_finite_number(amount.value)) return infinity_key(amount.value.number() < 0);
+    if (spec.is_time()) return time_key(spec, amount, rounding);
+    if (options_.compact > 0 && spec.type == 0) return compact_key(amount, rounding);
+    return number_key(spec, amount, rounding);
+}
+
+Key FieldWriter::number_key(const Spec& spec, const Amount& amount, Rounding rounding) const {
+    const Value& value = amount.value;
+    if (is_integral(value) && !shows_fraction(spec)) {
+        if (value.type() == Value::Type::uint64) return {.bits = value.uint64(), .kind = Kind::digits};
+        return integer_key(value.int64());
+    }
+    if (is_fixed(spec)) return fixed_key(spec, amount, rounding);
+    const double number = value.number();
+    const bool is_float32 = value.type() == Value::Type::float32;
+    return {.bits = std::bit_cast<std::uint64_t>(std::abs(number)), .kind = Kind::real, .negative = number < 0,
+            .power = static_cast<std::int8_t>(is_float32 ? 1 : 0)};
+}
+
+Key FieldWriter::fixed_key(const Spec& spec, const Amount& amount, Rounding rounding) const {
+    const Value& value = amount.value;
+    const int places = spec.precision < 0 ? 6 : spec.precision;
+    std::optional<Decimal> decimal;
+    if (value.is_real() && rounding != Rounding::honest)
+        decimal = round_decimal(value.real(), value.type() == Value::Type::float32, places, rounding);
+    else if (places <= 18)
+        decimal = round_digits(digits_of(value), places, rounding);
+    if (decimal && rounding == Rounding::honest) {
+        std::optional<std::int64_t> shown_max;
+        if (is_below(value, amount.max))
+            if (const auto max = round_digits(digits_of(amount.max), places, Rounding::up)) shown_max = signed_count(*max);
+        const std::int64_t count =
+            keep_honest(signed_count(*decimal), value.number() > 0, value.number() < 0, shown_max);
+        decimal = Decimal{magnitude_of(count), count < 0};
+    }
+    if (decimal) return decimal_key(*decimal, places);
+    const double number = value.number();
+    return {.bits = std::bit_cast<std::uint64_t>(std::abs(number)), .kind = Kind::real, .negative = number < 0};
+}
+
+Key FieldWriter::time_key(const Spec& spec, const Amount& amount, Rounding rounding) const {
+    std::int64_t unit = spec.smallest_unit().count();
+    for (int i = 0; i < spec.precision; ++i)
+        unit /= 10;
+    const auto nanoseconds = nanoseconds_of(amount.value);
+    if (!nanoseconds) return infinity_key(amount.value.number() < 0);
+    std::int64_t ticks = round_division(*nanoseconds, unit, rounding);
+    if (rounding == Rounding::honest) {
+        std::optional<std::int64_t> shown_max;
+        const auto max = nanoseconds_of(amount.max);
+        if (max && *nanoseconds < *max) shown_max = round_division(*max, unit, Rounding::up);
+        ticks = keep_honest(ticks, *nanoseconds > 0, *nanoseconds < 0, shown_max);
+    }
+    if (options_.time_of_day || spec.is_half_day()) {
+        const std::int64_t day = Nanoseconds{std::chrono::hours{24}}.count() / unit;
+        ticks = (ticks % day + day) % day;
+    }
+    return integer_key(ticks);
+}
+
+Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& values, Rounding rounding) const {
+    const Value& value = values.value;
+    const Value& max = values.max;
+    if (!value.is_number() || !is_finite_number(max) || !(max.number() > 0) || std::isnan(value.number())) return {};
+    if (!is_finite_number(value)) return infinity_key(value.number() < 0);
+    const bool is_percent = field == FieldName::percent;
+    const int places = spec.precision < 0 ? 6 : spec.precision;
+    const bool integers = (value.is_integer() && max.is_integer()) ||
+                          (value.type() == Value::Type::duration && max.type() == Value::Type::duration);
+    const double part = as_meant(value) / as_meant(max) * (is_percent ? 100 : 1);
+    const DecimalDigits digits = significant_digits(part, 15);
+
+    std::optional<Decimal> decimal;
+    const int percent_places = is_percent ? places : places - 2;
+    if (integers && percent_places >= 0) {
+        const bool negative = value.type() != Value::Type::uint64 && value.int64() < 0;
+        const std::uint64_t magnitude = value.type() == Value::Type::uint64 ? value.uint64() : magnitude_of(value.int64());
+        decimal = round_percent(magnitude, negative, max.uint64(), percent_places, rounding);
+    }
+    if (!decimal && places <= 18) decimal = round_digits(digits, places, rounding);
+    if (!is_fixed(spec) || !decimal)
+        return {.bits = std::bit_cast<std::uint64_t>(std::abs(part)), .kind = Kind::real, .negative = part < 0};
+    if (rounding == Rounding::honest) {
+        std::optional<std::int64_t> whole;
+        if (less(value, max))
+            if (const auto shown = round_digits(integer_digits(is_percent ? 100 : 1, false), places, Rounding::up))
+                whole = signed_count(*shown);
+        const std::int64_t count = keep_honest(signed_count(*decimal), value.number() > 0, value.number() < 0, whole);
+        decimal = Decimal{magnitude_of(count), count < 0};
+    }
+    return decimal_key(*decimal, places);
+}
+
+Key FieldWriter::compact_digits(const DecimalDigits& given, Rounding rounding) const {
+    DecimalDigits digits = given;
+    while (true) {
+        const int power = digits.point - 1;
+        std::size_t form = 0;
+        int drop = 0;
+        if (power >= 3 && !numbers_.compact.empty()) {
+            form = std::min<std::size_t>(static_cast<std::size_t>(power - 3), numbers_.compact.size() - 1);
+            drop = numbers_.compact[form].drop;
+        }
+        const int whole = power + 1 - drop;
+        const int places = drop == 0 ? 0 : std::max(0, options_.compact - whole);
+        // An amount beyond 10^18 units of its last digit is shown with fewer of them.
+        const int kept = std::max(whole, 0) + places > 18 ? 0 : places;
+        const auto rounded = round_digits(digits, kept - drop, rounding);
+        if (!rounded) return {.bits = 0, .kind = Kind::infinity, .negative = given.negative};
+        // Rounded up to the next power: 999 950 is not 1000.0K but 1.00M.
+        const DecimalDigits next = integer_digits(rounded->digits, false);
+        const bool carried = next.point > std::max(whole, 0) + kept && whole > 0;
+        if (carried && !(next.count == digits.count && next.point + drop - kept == digits.point)) {
+            digits = next;
+            digits.point += drop - kept;
+            digits.negative = given.negative;
+            continue;
+        }
+        return {.bits = rounded->digits, .kind = Kind::digits, .negative = rounded->negative,
+                .places = static_cast<std::int8_t>(kept), .power = static_cast<std::int8_t>(drop == 0 ? 0 : form + 1)};
+    }
+}
+
+Key FieldWriter::compact_key(const Amount& amount, Rounding rounding) const {
+    const Value& value = amount.value;
+    Key key = compact_digits(digits_of(value), rounding);
+    if (rounding != Rounding::honest) return key;
+    if (is_below(value, amount.max) && key == compact_digits(digits_of(amount.max), Rounding::up))
+        key = compact_digits(digits_of(value), Rounding::down);
+    if (key.bits == 0 && value.number() != 0) {
+        key.bits = 1;
+        key.negative = value.number() < 0;
+    }
+    return key;
+}
+
+}  // namespace rapido
