@@ -8,7 +8,8 @@
 #include "base/fields.hpp"
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/element.hpp"
-#include "rapido/text/format.hpp"
+#include "rapido/text/formatted_text.hpp"
+#include "text/plain_text.hpp"
 
 namespace rapido {
 
@@ -22,6 +23,9 @@ class BodyContext {
     virtual void report(Problem problem) = 0;
     /// The place of a field in its file; empty for an element made in C++.
     virtual Location place_of(std::string_view field) const = 0;
+
+    /// Parses a pattern; the same pattern is parsed once for a whole HUD.
+    virtual Result<Format> format(const std::string& pattern, const Location& where) = 0;
 
     Source::Use value_use = Source::Use::amount;
     TextMeasurer* measurer = nullptr;       ///< null where nothing is drawn
@@ -37,6 +41,10 @@ class Body {
 
     /// From now on in this language, null for the one of its own description; `show` must follow.
     virtual void set_language(const Language*, BodyContext&) {}
+    /// A cheaper writer of its text, if writing it from the value alone is all that there is to do.
+    virtual std::optional<PlainText> plain_text() const { return std::nullopt; }
+    /// Takes over what that writer shows.
+    virtual void set_text(std::string_view) {}
     /// How often its text was written.
     virtual std::uint32_t times_made() const { return 0; }
 

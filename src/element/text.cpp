@@ -89,6 +89,8 @@ class TextBody final : public Body {
         }
     }
 
+    std::optional<PlainText> plain_text() const override { return shown_.plain(); }
+    void set_text(std::string_view text) override { shown_.set_text(text); }
     std::string_view text() const override { return shown_.text(); }
     Color color() const override { return text_.color; }
     std::uint32_t times_made() const override { return shown_.times_made(); }
@@ -115,7 +117,7 @@ class TextBody final : public Body {
             const bool is_other = i + 1 == plural_categories;
             if (pattern.empty() && !is_other) continue;
             const Location where = translated == nullptr ? context.place_of(names[i]) : Location{};
-            const Result<Format> format = Format::parse(pattern, where);
+            const Result<Format> format = context.format(pattern, where);
             if (!format) {
                 for (const Problem& problem : format.problems())
                     context.report(problem);

@@ -11,6 +11,11 @@
 namespace rapido {
 namespace {
 
+/// Cheap for integers: only a change of it can be an event.
+bool is_positive(const Value& value) {
+    return value.type() == Value::Type::int64 ? value.int64() > 0 : value.is_number() && value.number() > 0;
+}
+
 /// References of one HUD mean nothing in another: each has a number of its own.
 std::uint32_t next_hud_id() {
     static std::atomic<std::uint32_t> last{0};
@@ -71,6 +76,7 @@ void Hud::State::update(Step step) {
     queue_dependents();
     mark_snapped();
     drop_without_value();
+    refresh_plain_texts();
     report_value_events();
     retarget();
     refresh_texts();
@@ -79,9 +85,7 @@ void Hud::State::update(Step step) {
 }
 
 void Hud::State::begin_frame() {
-    for (const ElementIndex index : changed)
-        elements[index].changed = elements[index].text_changed = false;
-    changed.clear();
+    ++frame;
     changed_sources.clear();
     snapped_sources.clear();
     free_removed();
@@ -154,13 +158,16 @@ void Hud::State::tell_timers() {
 }
 
 void Hud::State::queue_element(ElementIndex index) {
-    RunningElement& element = elements[index];
-    if (!element.queued) queue.push_back(index);
-    element.queued = true;
+    if (!hot[index].queued) queue.push_back(index);
+    hot[index].queued = true;
 }
 
 void Hud::State::queue_dependents() {
     for (const SourceIndex source : changed_sources) {
+        if (const ElementIndex only = only_dependent[source]; only != no_element) {
+            if (!hot[only].queued) plain_queue.push_back(only);
+            continue;
+        }
         for (const Dependent& dependent : dependents[source]) {
             if (dependent.role == Dependent::Role::look)
                 visibility_dirty = true;
@@ -174,7 +181,7 @@ void Hud::State::mark_snapped() {
     for (const SourceIndex source : snapped_sources) {
         for (const Dependent& dependent : dependents[source]) {
             if (dependent.element == no_element) continue;
-            elements[dependent.element].snaps = true;
+            hot[dependent.element].snaps = true;
             queue_element(dependent.element);
         }
     }
@@ -183,40 +190,72 @@ void Hud::State::mark_snapped() {
 
 void Hud::State::drop_without_value() {
     for (const ElementIndex index : queue) {
-        RunningElement& element = elements[index];
-        if (element.when_no_value == WhenNoValue::placeholder || element.value == no_source) continue;
+        const RunningElement& element = elements[index];
+        if (element.when_no_value == WhenNoValue::placeholder || hot[index].value == no_source) continue;
         visibility_dirty = true;
-        const bool lost = element.truth.has_value() && !scan.value(element.value).has_value();
+        const bool lost = element.truth.has_value() && !scan.value(hot[index].value).has_value();
         if (lost && element.when_no_value == WhenNoValue::remove) kill(index);
     }
     std::erase_if(queue, [this](ElementIndex index) { return elements[index].dead; });
 }
 
+void Hud::State::refresh_plain_texts() {
+    const std::size_t others = queue.size();
+    for (const ElementIndex index : plain_queue) {
+        HotElement& element = hot[index];
+        if (element.queued) continue;
+        const Value& value = scan.value(element.value);
+        const PlainText::Update update = element.plain.update(value);
+        if (update == PlainText::Update::unfit) {
+            queue_element(index);
+            continue;
+        }
+        const bool positive = is_positive(value);
+        if (element.was_positive && !positive) value_events.emplace_back(index, EventKind::empty);
+        element.was_positive = positive;
+        if (update == PlainText::Update::changed) {
+            hot[index].show(frame);
+            layout_dirty = true;
+        }
+    }
+    plain_queue.clear();
+    if (queue.size() > others) std::sort(queue.begin(), queue.end());
+}
+
 void Hud::State::report_value_events() {
     for (const ElementIndex index : queue) {
         RunningElement& element = elements[index];
-        if (element.value == no_source) continue;
-        const Value& value = scan.value(element.value);
+        HotElement& state = hot[index];
+        if (state.value == no_source) continue;
+        const Value& value = scan.value(state.value);
         const Value before = element.truth;
-        if (value == before) continue;
+        const bool was_positive = state.was_positive;
+        state.was_positive = is_positive(value);
+        if (value == before && !state.is_plain) continue;
         // A text may be gone by the next frame, and no event asks for it.
         element.truth = value.type() == Value::Type::text ? Value("") : value;
-        element.delta = element.snaps ? Value() : difference(value, before);
-        if (element.snaps || !value.is_number() || !before.is_number()) continue;
+        element.delta = state.snaps ? Value() : difference(value, before);
+        if (state.snaps || !value.is_number()) continue;
         const double amount = value.number();
-        const double old_amount = before.number();
-        if (amount <= 0 && old_amount > 0) events.push_back({now, element.path, EventKind::empty});
+        if (amount <= 0 && was_positive) value_events.emplace_back(index, EventKind::empty);
         const double max = max_of(element).number();
-        if (max > 0 && amount >= max && old_amount < max) events.push_back({now, element.path, EventKind::full});
+        if (max > 0 && amount >= max && before.number() < max) value_events.emplace_back(index, EventKind::full);
     }
+    if (value_events.empty()) return;
+    std::stable_sort(value_events.begin(), value_events.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    for (const auto& [index, kind] : value_events)
+        events.push_back({now, elements[index].path, kind});
+    value_events.clear();
 }
 
 void Hud::State::retarget() {
     for (const ElementIndex index : queue) {
         RunningElement& element = elements[index];
-        const bool snaps = std::exchange(element.snaps, false);
-        if (element.value == no_source) continue;
-        const Value& value = scan.value(element.value);
+        const bool snaps = hot[index].snaps;
+        hot[index].snaps = false;
+        if (hot[index].value == no_source) continue;
+        const Value& value = scan.value(hot[index].value);
         if (snaps) {
             element.moving.snap(value);
             continue;
@@ -232,7 +271,7 @@ void Hud::State::retarget() {
 
 void Hud::State::refresh_texts() {
     for (const ElementIndex index : queue) {
-        elements[index].queued = false;
+        hot[index].queued = false;
         if (!elements[index].active) refresh(index);
     }
     queue.clear();
@@ -241,17 +280,36 @@ void Hud::State::refresh_texts() {
         elements[index].active = !elements[index].moving.resting(now);
         return !elements[index].active;
     });
-    for (const ElementIndex index : parents_first)
+    std::erase_if(leaving, [this](ElementIndex index) {
         if (elements[index].leaving && !elements[index].active) kill(index);
+        return !elements[index].leaving || elements[index].dead;
+    });
 }
 
 void Hud::State::refresh(ElementIndex index) {
     RunningElement& element = elements[index];
     element.started = true;
+    if (hot[index].is_plain) {
+        const PlainText::Update update = hot[index].plain.update(scan.value(hot[index].value));
+        if (update == PlainText::Update::changed) {
+            hot[index].show(frame);
+            layout_dirty = true;
+        }
+        if (update != PlainText::Update::unfit) return;
+        update_body_text(index);
+    }
     if (!element.body->show({.value = element.moving.at(now), .max = max_of(element), .delta = element.delta})) return;
     mark_changed(index);
     if (!element.body->resizes()) return;
-    element.text_changed = element.size_dirty = layout_dirty = true;
+    hot[index].text_changed_in = frame;
+    hot[index].size_dirty = layout_dirty = true;
+}
+
+/// A body whose text was shown by its plain writer catches up; the plain writer begins anew after it.
+void Hud::State::update_body_text(ElementIndex index) {
+    if (hot[index].shows_plain) elements[index].body->set_text(hot[index].plain.text());
+    hot[index].shows_plain = false;
+    hot[index].plain.forget();
 }
 
 Value Hud::State::max_of(const RunningElement& element) const {
@@ -259,11 +317,8 @@ Value Hud::State::max_of(const RunningElement& element) const {
 }
 
 void Hud::State::mark_changed(ElementIndex index) {
-    RunningElement& element = elements[index];
-    ++element.revision;
-    if (element.changed) return;
-    element.changed = true;
-    changed.push_back(index);
+    ++hot[index].revision;
+    hot[index].changed_in = frame;
 }
 
 void Hud::State::refresh_visibility() {
@@ -272,8 +327,8 @@ void Hud::State::refresh_visibility() {
     const auto is_true = [this](SourceIndex source) { return source == no_source || scan.value(source).truth(); };
     for (const ElementIndex index : parents_first) {
         RunningElement& element = elements[index];
-        const bool hides = element.when_no_value == WhenNoValue::hide && element.value != no_source;
-        bool shown = !element.dead && is_true(element.visible) && !(hides && !scan.value(element.value).has_value());
+        const bool hides = element.when_no_value == WhenNoValue::hide && hot[index].value != no_source;
+        bool shown = !element.dead && is_true(element.visible) && !(hides && !scan.value(hot[index].value).has_value());
         float opacity = 1;
         if (element.group != no_group) {
             const RunningGroup& group = groups[element.group];
@@ -312,24 +367,23 @@ RunningGroup* Hud::State::find_group(std::string_view group) {
 void Hud::snap() {
     for (ElementIndex index = 0; index < state_->elements.size(); ++index)
         if (state_->elements[index].body != nullptr) {
-            state_->elements[index].snaps = true;
+            state_->hot[index].snaps = true;
             state_->queue_element(index);
         }
 }
 
 void Hud::snap(ElementRef ref) {
-    RunningElement* const element = state_->living(ref);
-    if (element == nullptr) return;
-    element->snaps = true;
+    if (state_->living(ref) == nullptr) return;
+    state_->hot[ref.index].snaps = true;
     state_->queue_element(ref.index);
 }
 
 void Hud::snap(std::string_view group) {
     const RunningGroup* const found = state_->find_group(group);
     for (ElementIndex index = 0; found != nullptr && index < state_->elements.size(); ++index) {
-        RunningElement& element = state_->elements[index];
+        const RunningElement& element = state_->elements[index];
         if (element.body == nullptr || element.group == no_group || &state_->groups[element.group] != found) continue;
-        element.snaps = true;
+        state_->hot[index].snaps = true;
         state_->queue_element(index);
     }
 }
@@ -350,7 +404,10 @@ void Hud::remove(ElementRef ref) {
 }
 
 void Hud::leave(ElementRef ref) {
-    if (RunningElement* const element = state_->living(ref)) element->leaving = true;
+    RunningElement* const element = state_->living(ref);
+    if (element == nullptr || element->leaving) return;
+    element->leaving = true;
+    state_->leaving.push_back(ref.index);
 }
 
 void Hud::resize(const Viewport& viewport) {
@@ -365,16 +422,17 @@ Shown Hud::operator[](ElementRef ref) const {
     const RunningElement* const living = state_->living(ref);
     if (living == nullptr) return {};
     const RunningElement& element = *living;
+    const HotElement& hot = state_->hot[ref.index];
     return {.id = element.path,
             .kind = element.kind->name,
-            .text = element.body->text(),
+            .text = hot.shows_plain ? hot.plain.text() : element.body->text(),
             .fill = element.body->fill(),
             .color = element.body->color(),
             .opacity = element.opacity,
             .visible = element.shown,
             .box = element.box,
-            .changed = element.changed,
-            .text_changed = element.text_changed};
+            .changed = hot.changed_in == state_->frame,
+            .text_changed = hot.text_changed_in == state_->frame};
 }
 
 std::vector<ElementRef> Hud::elements() const {
@@ -388,8 +446,9 @@ std::vector<ElementRef> Hud::elements() const {
 
 std::uint64_t Hud::texts_made() const {
     std::uint64_t count = 0;
-    for (const RunningElement& element : state_->elements)
-        if (element.body != nullptr) count += element.body->times_made();
+    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
+        if (state_->elements[index].body != nullptr)
+            count += state_->elements[index].body->times_made() + state_->hot[index].plain.times_made();
     return count;
 }
 
@@ -411,10 +470,11 @@ void Hud::draw(DrawList& list) const {
         list.groups_.assign(state_->draw_order.size(), {});
     }
     for (std::size_t i = 0; i < state_->draw_order.size(); ++i) {
-        const RunningElement& element = state_->elements[state_->draw_order[i]];
+        const ElementIndex index = state_->draw_order[i];
         DrawGroup& group = list.groups_[i];
-        if (group.revision == element.revision) continue;
-        group.revision = element.revision;
+        if (group.revision == state_->hot[index].revision) continue;
+        group.revision = state_->hot[index].revision;
+        const RunningElement& element = state_->elements[index];
         group.begin(element.opacity);
         if (!element.shown || state_->measurer == nullptr) continue;
         const float scale = state_->scale;

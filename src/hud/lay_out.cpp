@@ -15,8 +15,9 @@ void Hud::State::measure_elements() {
         elements[index].content = {};
     for (auto at = parents_first.rbegin(); at != parents_first.rend(); ++at) {
         RunningElement& element = elements[*at];
-        if (element.size_dirty || !element.body->resizes()) {
-            element.size_dirty = false;
+        if (hot[*at].size_dirty || !element.body->resizes()) {
+            hot[*at].size_dirty = false;
+            update_body_text(*at);
             const Size own = element.body->measure(measurer, element.content);
             element.natural = {std::max(own.width, element.place.size.width),
                                std::max(own.height, element.place.size.height)};
@@ -42,7 +43,7 @@ void Hud::State::place_elements() {
         const Rect box = place_in(area, element.natural, element.place);
         if (box == element.box && !rescaled) continue;
         element.box = box;
-        ++element.revision;
+        ++hot[index].revision;
     }
 }
 

@@ -11,8 +11,17 @@ namespace {
 /// Reports faults of one element with its name and its place.
 class ElementContext final : public BodyContext {
  public:
-    ElementContext(Problems& problems, std::string name, const Origin* origin)
-        : problems_(problems), name_(std::move(name)), origin_(origin) {}
+    using Formats = std::unordered_map<std::string, Format>;
+
+    ElementContext(Problems& problems, std::string name, const Origin* origin, Formats& formats)
+        : problems_(problems), name_(std::move(name)), origin_(origin), formats_(formats) {}
+
+    Result<Format> format(const std::string& pattern, const Location& where) override {
+        if (const auto known = formats_.find(pattern); known != formats_.end()) return known->second;
+        Result<Format> parsed = Format::parse(pattern, where);
+        if (parsed) formats_.emplace(pattern, *parsed);
+        return parsed;
+    }
 
     void report(std::string_view field, std::string message, std::string hint) override {
         failed_ = true;
@@ -35,6 +44,7 @@ class ElementContext final : public BodyContext {
     Problems& problems_;
     std::string name_;
     const Origin* origin_;
+    Formats& formats_;
     bool failed_ = false;
 };
 
@@ -100,7 +110,8 @@ void Hud::State::report(Problem problem) {
 
 void Hud::State::add_told(const std::string& name, SourceIndex& index, Value::Type type, Source::Use use) {
     index = scan.add_told();
-    dependents.resize(index + 1);
+    dependents.resize(scan.size());
+    only_dependent.resize(scan.size(), no_element);
     told_names.emplace(name, index);
     told_kinds.emplace(name, Source(name).expecting(type).used_as(use));
 }
@@ -110,6 +121,7 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
     const auto added = [this](const Source& bound) {
         const SourceIndex index = scan.add(bound);
         dependents.resize(scan.size());
+        only_dependent.resize(scan.size(), no_element);
         return index;
     };
     if (!source) return no_source;
@@ -118,6 +130,7 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
         if (!source.is_negated() && !source.is_scaled()) return told->second;
         const SourceIndex adjusted = scan.add_told();
         dependents.resize(scan.size());
+        only_dependent.resize(scan.size(), no_element);
         told_adjusted.push_back({told->second, adjusted, source});
         return adjusted;
     }
@@ -173,7 +186,7 @@ void Hud::State::make_timers(const HudDefinition& definition, const Sources& sou
     }
     for (std::size_t i = 0; i < definition.timers.size(); ++i) {
         const std::string name = "timer '" + timers[i].id + "'";
-        ElementContext context(problems, name, origin_at(definition.timer_origins, i));
+        ElementContext context(problems, name, origin_at(definition.timer_origins, i), formats);
         timers[i].start = connect(definition.timers[i].start, "start", sources, context);
         timers[i].pause = connect(definition.timers[i].pause, "pause", sources, context);
     }
@@ -203,7 +216,7 @@ SourceIndex Hud::State::connect(const Source& source, std::string_view field, co
 
 bool Hud::State::add(const Group& group, const Origin* origin, const Sources& sources) {
     Problems found;
-    ElementContext context(found, "group '" + group.id + "'", origin);
+    ElementContext context(found, "group '" + group.id + "'", origin, formats);
     if (!is_id(group.id)) context.report("id", std::string(id_rule), "");
     const bool known = std::any_of(groups.begin(), groups.end(), [&](const RunningGroup& g) { return g.id == group.id; });
     if (known) context.report("id", "is that of a group before it", "");
@@ -223,7 +236,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     const CommonFields common = common_fields(element);
     const std::string name = std::string(table_of(element).name) + " '" + common.id + "'";
     Problems found;
-    ElementContext context(found, name, origin);
+    ElementContext context(found, name, origin, formats);
 
     RunningElement made;
     made.path = path_of(common);
@@ -253,7 +266,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
             context.report("group", "no group '" + common.group + "'", did_you_mean(common.group, names));
         }
     }
-    made.value = connect(common.value, "value", sources, context);
+    const SourceIndex value_index = connect(common.value, "value", sources, context);
     made.max = connect(common.max, "max", sources, context);
     made.visible = connect(common.visible, "visible", sources, context);
 
@@ -274,19 +287,21 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (context.failed() || made.body == nullptr) {
         for (Problem& problem : found)
             report(std::move(problem));
-        for (const SourceIndex source : {made.value, made.max, made.visible})
+        for (const SourceIndex source : {value_index, made.max, made.visible})
             if (source != no_source) scan.release(source);
         return {};
     }
 
     const ElementIndex index = take_place();
     made.generation = elements[index].generation;
-    for (const SourceIndex source : {made.value, made.max})
+    for (const SourceIndex source : {value_index, made.max})
         if (source != no_source) dependents[source].push_back({index, Dependent::Role::value});
     if (made.visible != no_source) dependents[made.visible].push_back({index, Dependent::Role::look});
     paths.emplace(made.path, index);
     if (made.kind == &Description<Panel>::table) panels.insert(made.path);
     elements[index] = std::move(made);
+    hot[index] = HotElement{.value = value_index};
+    find_plain(index);
     // Its first frame shows it, whether or not a source has news.
     queue_element(index);
     visibility_dirty = layout_dirty = structure_dirty = true;
@@ -294,9 +309,27 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     return ref_of(index);
 }
 
+/// A text that shows one number, does not move, and is the only one who shows it, is refreshed without the detours.
+void Hud::State::find_plain(ElementIndex index) {
+    const RunningElement& element = elements[index];
+    const SourceIndex source = hot[index].value;
+    if (source == no_source) return;
+    // Whoever was alone with this source is not any more.
+    only_dependent[source] = no_element;
+    const bool moves = element.motion.kind != MotionKind::instant;
+    if (moves || element.max != no_source || element.when_no_value != WhenNoValue::placeholder) return;
+    if (dependents[source].size() != 1) return;
+    const std::optional<PlainText> plain = element.body->plain_text();
+    hot[index].is_plain = plain.has_value();
+    if (!plain) return;
+    hot[index].plain = *plain;
+    only_dependent[source] = index;
+}
+
 ElementIndex Hud::State::take_place() {
     if (free_places.empty()) {
         elements.emplace_back();
+        hot.emplace_back();
         return static_cast<ElementIndex>(elements.size() - 1);
     }
     const ElementIndex index = free_places.back();
@@ -309,7 +342,7 @@ void Hud::State::kill(ElementIndex index) {
     if (element.dead || element.body == nullptr) return;
     element.dead = true;
     element.shown = false;
-    ++element.revision;
+    ++hot[index].revision;
     removed.push_back(index);
     paths.erase(element.path);
     panels.erase(element.path);
@@ -322,14 +355,16 @@ void Hud::State::free_removed() {
     if (removed.empty()) return;
     for (const ElementIndex index : removed) {
         RunningElement& element = elements[index];
-        for (const SourceIndex source : {element.value, element.max, element.visible}) {
+        for (const SourceIndex source : {hot[index].value, element.max, element.visible}) {
             if (source == no_source) continue;
             std::erase_if(dependents[source], [&](const Dependent& dependent) { return dependent.element == index; });
+            if (only_dependent[source] == index) only_dependent[source] = no_element;
             scan.release(source);
         }
         const std::uint32_t generation = element.generation + 1;
         element = RunningElement{};
         element.generation = generation;
+        hot[index] = HotElement{};
         free_places.push_back(index);
     }
     const auto gone = [this](ElementIndex index) { return elements[index].body == nullptr; };
@@ -347,9 +382,10 @@ void Hud::set_language(const Language& language) {
 
 void Hud::State::speak(ElementIndex index) {
     RunningElement& element = elements[index];
+    update_body_text(index);
     Problems found;
-    ElementContext context(found, std::string(element.kind->name) + " '" + element.path + "'", nullptr);
-    context.value_type = element.value == no_source ? std::nullopt : std::optional(scan.value(element.value).type());
+    ElementContext context(found, std::string(element.kind->name) + " '" + element.path + "'", nullptr, formats);
+    context.value_type = hot[index].value == no_source ? std::nullopt : std::optional(scan.value(hot[index].value).type());
     context.max_type = element.max == no_source ? std::nullopt : std::optional(scan.value(element.max).type());
     element.body->set_language(language.get(), context);
     if (context.failed()) {
@@ -357,6 +393,7 @@ void Hud::State::speak(ElementIndex index) {
         for (Problem& problem : found)
             report(std::move(problem));
     }
+    find_plain(index);
     queue_element(index);
 }
 

@@ -26,7 +26,6 @@ struct RunningElement {
     std::unique_ptr<Body> body;
     std::uint32_t generation = 0;
 
-    SourceIndex value = no_source;
     SourceIndex max = no_source;
     SourceIndex visible = no_source;
     Motion motion;
@@ -45,17 +44,33 @@ struct RunningElement {
     Size content;  ///< what the elements inside need
     Rect box;
 
-    std::uint64_t revision = 1;
     bool shown = false;    ///< it and all panels around it are visible
     bool started = false;  ///< has been through a frame
     bool dead = false;     ///< removed, and freed at the next update
     bool leaving = false;  ///< removed when it rests
-    bool snaps = false;    ///< takes the next value as given
-    bool queued = false;
     bool active = false;
-    bool changed = false;
-    bool text_changed = false;
-    bool size_dirty = true;
+};
+
+/// What a frame touches of an element that shows one number and does not move: most of them, and most of the time.
+struct HotElement {
+    PlainText plain;
+    std::uint64_t revision = 1;
+    std::uint32_t changed_in = 0;       ///< the number of the frame
+    std::uint32_t text_changed_in = 0;  ///< likewise
+    SourceIndex value = no_source;
+    bool is_plain : 1 = false;      ///< may be shown by `plain`
+    bool shows_plain : 1 = false;   ///< is shown by it now, and the body is behind
+    bool was_positive : 1 = false;  ///< of a plain one
+    bool queued : 1 = false;
+    bool snaps : 1 = false;  ///< takes the next value as given
+    bool size_dirty : 1 = true;
+
+    /// The plain text has new characters in this frame.
+    void show(std::uint32_t frame) {
+        shows_plain = size_dirty = true;
+        ++revision;
+        changed_in = text_changed_in = frame;
+    }
 };
 
 struct RunningTimer {
@@ -117,6 +132,7 @@ struct Hud::State {
     void control_timers();
     void tell_timers();
     void queue_dependents();
+    void refresh_plain_texts();
     void mark_snapped();
     void drop_without_value();
     void report_value_events();
@@ -126,6 +142,8 @@ struct Hud::State {
     void lay_out();
 
     void mark_changed(ElementIndex index);
+    void find_plain(ElementIndex index);
+    void update_body_text(ElementIndex index);
     void refresh(ElementIndex index);
     Value max_of(const RunningElement& element) const;
     void measure_elements();
@@ -149,6 +167,7 @@ struct Hud::State {
 
     Scan scan;
     std::vector<std::vector<Dependent>> dependents;  ///< by source
+    std::vector<ElementIndex> only_dependent;        ///< by source: a plain text, and nobody else
     std::unordered_map<std::string, SourceIndex> told_names;
     std::unordered_map<std::string, Source> told_kinds;  ///< type and use of the told sources
     struct Adjusted {
@@ -160,6 +179,7 @@ struct Hud::State {
     std::vector<RunningTimer> timers;
     std::vector<RunningMeter> meters;
     std::vector<RunningElement> elements;
+    std::vector<HotElement> hot;  ///< by element
     std::unordered_map<std::string, ElementIndex> paths;
     std::set<std::string, std::less<>> panels;  ///< by path, those of the definition before they are made
     std::vector<ElementIndex> free_places;
@@ -172,9 +192,13 @@ struct Hud::State {
 
     std::vector<SourceIndex> changed_sources;
     std::vector<SourceIndex> snapped_sources;
+    std::unordered_map<std::string, Format> formats;  ///< by pattern
+    std::uint32_t frame = 1;
+    std::vector<ElementIndex> plain_queue;  ///< plain texts whose value changed in this frame
+    std::vector<std::pair<ElementIndex, EventKind>> value_events;
+    std::vector<ElementIndex> leaving;
     std::vector<ElementIndex> queue;    ///< elements whose sources changed in this frame
     std::vector<ElementIndex> active;   ///< elements in motion
-    std::vector<ElementIndex> changed;  ///< elements with a mark of change, from the last frame
     bool visibility_dirty = true;
     bool layout_dirty = true;
     std::vector<Event> events;

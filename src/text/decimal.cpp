@@ -18,14 +18,15 @@ std::optional<Decimal> round_exact(double value, int places) {
     const double scale = powers[static_cast<std::size_t>(places)];
     const double product = magnitude * scale;
     if (!(product < exact_integers)) return std::nullopt;
-    // product + rest is the exact product: the rest decides only where the fraction seems to be a half
-    // exactly.
-    const double rest = std::fma(magnitude, scale, -product);
-    const double whole = std::floor(product);
-    const double fraction = product - whole;
-    auto digits = static_cast<std::uint64_t>(whole);
-    const bool tie_up = rest > 0 || (rest == 0 && digits % 2 == 1);
-    if (fraction > 0.5 || (fraction == 0.5 && tie_up)) ++digits;
+    auto digits = static_cast<std::uint64_t>(product);
+    const double fraction = product - static_cast<double>(digits);
+    if (fraction > 0.5) {
+        ++digits;
+    } else if (fraction == 0.5) {
+        // It seems to be a half exactly: product + rest is the exact product.
+        const double rest = std::fma(magnitude, scale, -product);
+        if (rest > 0 || (rest == 0 && digits % 2 == 1)) ++digits;
+    }
     return Decimal{digits, std::signbit(value) && digits != 0};
 }
 

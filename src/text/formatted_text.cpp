@@ -3,6 +3,7 @@
 #include <array>
 
 #include "text/field_writer.hpp"
+#include "text/plain_text.hpp"
 
 namespace rapido {
 namespace {
@@ -21,6 +22,26 @@ FormattedText::FormattedText(Format format, TextOptions options)
     keys_.resize(format_.parsed_->pieces.size());
     // Enough for most texts, so that a steady frame does not grow it.
     text_.reserve(31);
+}
+
+std::optional<PlainText> FormattedText::plain() const {
+    const auto& pieces = format_.parsed_->pieces;
+    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact > 0 || forms_ != nullptr)
+        return std::nullopt;
+    const Spec& spec = pieces[0].spec;
+    const std::string& tail = format_.parsed_->tail;
+    const bool short_text = pieces[0].literal.size() + tail.size() <= PlainText::longest_literals;
+    if (spec.width > 0 || spec.sign != '-' || spec.alternate || spec.localized || spec.is_time() || !short_text)
+        return std::nullopt;
+    if (spec.type == 0 && spec.precision < 0) return PlainText(pieces[0].literal, tail, -1);
+    const bool few_places = spec.type == 'f' && spec.precision >= 0 && spec.precision <= 3;
+    if (!few_places || options_.rounding != Rounding::nearest) return std::nullopt;
+    return PlainText(pieces[0].literal, tail, spec.precision);
+}
+
+void FormattedText::set_text(std::string_view text) {
+    text_ = text;
+    made_ = false;  // its keys are not those of this text
 }
 
 void FormattedText::set_form(PluralCategory category, Format format) {

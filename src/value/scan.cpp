@@ -9,7 +9,7 @@ template <class Bits>
 void Scan::Column<Bits>::add(Scan& scan, SourceIndex index, const void* address) {
     Bits bits;
     std::memcpy(&bits, address, sizeof bits);
-    scan.records_[index].slot = static_cast<std::uint32_t>(addresses.size());
+    scan.details_[index].slot = static_cast<std::uint32_t>(addresses.size());
     addresses.push_back(address);
     last.push_back(bits);
     records.push_back(index);
@@ -20,7 +20,7 @@ void Scan::Column<Bits>::remove(Scan& scan, std::uint32_t slot) {
     addresses[slot] = addresses.back();
     last[slot] = last.back();
     records[slot] = records.back();
-    scan.records_[records[slot]].slot = slot;
+    scan.details_[records[slot]].slot = slot;
     addresses.pop_back();
     last.pop_back();
     records.pop_back();
@@ -29,6 +29,10 @@ void Scan::Column<Bits>::remove(Scan& scan, std::uint32_t slot) {
 template <class Bits>
 void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped) {
     const std::size_t count = addresses.size();
+    // Room for all of them at once, so that the loop does not ask for each.
+    const std::size_t before = changed.size();
+    changed.resize(before + count);
+    SourceIndex* next = changed.data() + before;
     const void* const* const address = addresses.data();
     Bits* const known = last.data();
     for (std::size_t i = 0; i < count; ++i) {
@@ -37,8 +41,18 @@ void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed, std
         if (bits == known[i]) [[likely]]
             continue;
         known[i] = bits;
-        scan.read_one(records[i], changed, snapped);
+        const SourceIndex index = records[i];
+        Record& record = scan.records_[index];
+        if (record.read == nullptr) [[unlikely]] {
+            if (scan.read_details(index, snapped)) *next++ = index;
+            continue;
+        }
+        const Value value = record.read(address[i]);
+        if (value == record.value) continue;
+        record.value = value;
+        *next++ = index;
     }
+    changed.resize(static_cast<std::size_t>(next - changed.data()));
 }
 
 const void* Scan::identity(const Source& source) {
@@ -52,21 +66,25 @@ SourceIndex Scan::add(const Source& source) {
     if (same != nullptr) {
         const auto [begin, end] = known_.equal_range(same);
         for (auto at = begin; at != end; ++at) {
-            if (!(records_[at->second].source == source)) continue;
-            ++records_[at->second].users;
+            if (!(details_[at->second].source == source)) continue;
+            ++details_[at->second].users;
             return at->second;
         }
     }
     SourceIndex index = static_cast<SourceIndex>(records_.size());
     if (free_.empty()) {
         records_.emplace_back();
+        details_.emplace_back();
     } else {
         index = free_.back();
         free_.pop_back();
-        records_[index] = Record{};
     }
-    records_[index].source = source;
-    records_[index].users = 1;
+    details_[index].source = source;
+    details_[index].users = 1;
+    // A text is kept, and an adjusted value made: for all else a read is enough.
+    const bool plain = source.access() == Source::Access::variable && !source.is_negated() && !source.is_scaled() &&
+                       source.type() && *source.type() != Value::Type::text;
+    records_[index] = {.value = {}, .read = plain ? source.read_variable() : nullptr};
     fresh_.push_back(index);
     if (same != nullptr) known_.emplace(same, index);
     start_reading(index);
@@ -74,13 +92,14 @@ SourceIndex Scan::add(const Source& source) {
 }
 
 SourceIndex Scan::add_told() {
-    records_.emplace_back().users = 1;
+    records_.emplace_back();
+    details_.emplace_back().users = 1;
     return static_cast<SourceIndex>(records_.size() - 1);
 }
 
 void Scan::start_reading(SourceIndex index) {
-    Record& record = records_[index];
-    const Source& source = record.source;
+    Details& details = details_[index];
+    const Source& source = details.source;
     switch (source.scan_width()) {
         case 1:
             return bytes_.add(*this, index, source.scan_address());
@@ -102,69 +121,75 @@ void Scan::start_reading(SourceIndex index) {
         made.bytes.resize(made.state->size() / sizeof(std::max_align_t) + 1);
         found = snapshots_.end() - 1;
     }
-    record.snapshot = static_cast<std::uint32_t>(found - snapshots_.begin());
+    details.snapshot = static_cast<std::uint32_t>(found - snapshots_.begin());
     found->parts.push_back(index);
 }
 
 void Scan::stop_reading(SourceIndex index) {
-    Record& record = records_[index];
-    switch (record.source.scan_width()) {
+    const Details& details = details_[index];
+    switch (details.source.scan_width()) {
         case 1:
-            return bytes_.remove(*this, record.slot);
+            return bytes_.remove(*this, details.slot);
         case 2:
-            return halves_.remove(*this, record.slot);
+            return halves_.remove(*this, details.slot);
         case 4:
-            return words_.remove(*this, record.slot);
+            return words_.remove(*this, details.slot);
         case 8:
-            return doubles_.remove(*this, record.slot);
+            return doubles_.remove(*this, details.slot);
         default:
             break;
     }
-    if (record.source.access() == Source::Access::shared)
-        std::erase(snapshots_[record.snapshot].parts, index);
+    if (details.source.access() == Source::Access::shared)
+        std::erase(snapshots_[details.snapshot].parts, index);
     else
         std::erase(others_, index);
 }
 
 void Scan::release(SourceIndex index) {
-    Record& record = records_[index];
-    if (!record.source || --record.users > 0) return;
+    Details& details = details_[index];
+    if (!details.source || --details.users > 0) return;
     stop_reading(index);
     std::erase(fresh_, index);
-    const auto [begin, end] = known_.equal_range(identity(record.source));
+    const auto [begin, end] = known_.equal_range(identity(details.source));
     for (auto at = begin; at != end; ++at) {
         if (at->second != index) continue;
         known_.erase(at);
         break;
     }
-    record = Record{};
+    details = Details{};
+    records_[index] = Record{};
     free_.push_back(index);
 }
 
-bool Scan::take(Record& record, Value value) {
+bool Scan::take(SourceIndex index, Value value) {
+    Record& record = records_[index];
     if (value == record.value) return false;
     if (value.type() == Value::Type::text) {
-        record.text = value.text();
-        value = Value(std::string_view(record.text));
+        details_[index].text = value.text();
+        value = Value(std::string_view(details_[index].text));
     }
     record.value = value;
     return true;
 }
 
-Value Scan::value_now(Record& record) {
-    if (record.source.access() != Source::Access::shared) return record.source.read(record.storage);
-    const Snapshot& snapshot = snapshots_[record.snapshot];
-    return snapshot.version == 0 ? Value() : record.source.read_snapshot(snapshot.bytes.data(), record.storage);
+Value Scan::value_now(Details& details) {
+    if (details.source.access() != Source::Access::shared) return details.source.read(details.storage);
+    const Snapshot& snapshot = snapshots_[details.snapshot];
+    return snapshot.version == 0 ? Value() : details.source.read_snapshot(snapshot.bytes.data(), details.storage);
 }
 
 void Scan::read_one(SourceIndex index, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped) {
-    Record& record = records_[index];
-    if (record.source.getter() != nullptr && record.source.getter()->snaps() != record.snaps) {
-        record.snaps = record.source.getter()->snaps();
+    if (read_details(index, snapped)) changed.push_back(index);
+}
+
+bool Scan::read_details(SourceIndex index, std::vector<SourceIndex>& snapped) {
+    Details& details = details_[index];
+    if (details.source.getter() != nullptr && details.source.getter()->snaps() != details.snaps) {
+        details.snaps = details.source.getter()->snaps();
         snapped.push_back(index);
     }
     // The bits may differ where the value does not: an inverted condition on 1 and 2, a live value set to itself.
-    if (take(record, value_now(record))) changed.push_back(index);
+    return take(index, value_now(details));
 }
 
 void Scan::read_snapshots(std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped) {
@@ -186,20 +211,20 @@ void Scan::read(std::vector<SourceIndex>& changed, std::vector<SourceIndex>& sna
     for (const SourceIndex index : others_)
         read_one(index, changed, snapped);
     for (const SourceIndex index : fresh_) {
-        Record& record = records_[index];
-        const bool read_already = record.value.has_value();
-        if (!read_already) take(record, value_now(record));
-        if (record.source.getter() != nullptr) record.snaps = record.source.getter()->snaps();
+        Details& details = details_[index];
+        // What changed between its making and now was read above already.
+        if (!records_[index].value.has_value()) take(index, value_now(details));
+        if (details.source.getter() != nullptr) details.snaps = details.source.getter()->snaps();
         changed.push_back(index);
-        const bool one_by_one = record.source.scan_width() == 0 && record.source.access() != Source::Access::constant &&
-                                record.source.access() != Source::Access::shared;
+        const bool one_by_one = details.source.scan_width() == 0 && details.source.access() != Source::Access::constant &&
+                                details.source.access() != Source::Access::shared;
         if (one_by_one) others_.push_back(index);
     }
     fresh_.clear();
 }
 
 void Scan::tell(SourceIndex index, Value value, std::vector<SourceIndex>& changed) {
-    if (take(records_[index], value)) changed.push_back(index);
+    if (take(index, value)) changed.push_back(index);
 }
 
 }  // namespace rapido

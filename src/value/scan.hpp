@@ -40,9 +40,14 @@ class Scan {
     std::size_t size() const { return records_.size(); }
 
  private:
+    /// What a changed variable touches.
     struct Record {
-        Source source;
         Value value;
+        Source::ReadVariable read = nullptr;  ///< null where more than a read is needed
+    };
+    /// What only others, and new ones, touch.
+    struct Details {
+        Source source;
         std::string text;     ///< what a text value views
         std::string storage;  ///< where a getter puts a text that it returns
         std::uint32_t snaps = 0;
@@ -68,15 +73,17 @@ class Scan {
         std::vector<SourceIndex> parts;
     };
 
-    bool take(Record& record, Value value);
+    bool take(SourceIndex index, Value value);
+    bool read_details(SourceIndex index, std::vector<SourceIndex>& snapped);
     void read_one(SourceIndex index, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);
     void read_snapshots(std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);
-    Value value_now(Record& record);
+    Value value_now(Details& details);
     void start_reading(SourceIndex index);
     void stop_reading(SourceIndex index);
     static const void* identity(const Source& source);
 
     std::vector<Record> records_;
+    std::vector<Details> details_;
     std::vector<SourceIndex> free_;
     Column<std::uint8_t> bytes_;
     Column<std::uint16_t> halves_;

@@ -8,7 +8,7 @@ Source::Source(std::string_view name) : access_(Access::name), negated_(name.sta
     name_ = name.substr(negated_ ? 1 : 0);
 }
 
-Source Source::variable(const void* address, Value (*read)(const void*), std::size_t width,
+Source Source::variable(const void* address, ReadVariable read, std::size_t width,
                         std::optional<Value::Type> type) {
     Source source;
     source.access_ = Access::variable;

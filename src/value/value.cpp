@@ -1,6 +1,5 @@
 #include "rapido/value/value.hpp"
 
-#include <bit>
 #include <limits>
 
 namespace rapido {
@@ -59,13 +58,6 @@ Value difference(const Value& a, const Value& b) {
         if (gap > 0 && gap <= std::numeric_limits<std::uint64_t>::max()) return Value(static_cast<std::uint64_t>(gap));
     }
     return Value(a.number() - b.number());
-}
-
-bool operator==(const Value& a, const Value& b) {
-    if (a.type_ != b.type_) return false;
-    if (a.type_ == Value::Type::text) return a.text() == b.text();
-    if (a.is_real()) return std::bit_cast<std::uint64_t>(a.real_) == std::bit_cast<std::uint64_t>(b.real_);
-    return a.integer_ == b.integer_;
 }
 
 std::string_view to_string(Value::Type type) {

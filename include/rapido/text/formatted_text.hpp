@@ -9,6 +9,8 @@
 
 namespace rapido {
 
+class PlainText;
+
 /// What stands beside a format.
 struct TextOptions {
     Rounding rounding = Rounding::automatic;
@@ -39,6 +41,10 @@ class FormattedText {
     bool update(const FieldValues& values);
 
     const std::string& text() const { return text_; }
+    /// Takes over what a `PlainText` of `plain` shows now.
+    void set_text(std::string_view text);
+    /// A cheaper writer of the same characters, if the pattern is simple enough; valid as long as the pattern is shown.
+    std::optional<PlainText> plain() const;
     /// How often the characters were written, whether or not they differed.
     std::uint32_t times_made() const { return times_made_; }
 

@@ -50,6 +50,8 @@ class Source {
     /// What a value is for, so that its text is rounded as it should be by default.
     enum class Use : std::uint8_t { amount, time_left, time_passed };
 
+    using ReadVariable = Value (*)(const void* address);
+
     Source() = default;
     Source(std::string_view name);
     Source(const char* name) : Source(std::string_view(name)) {}
@@ -60,7 +62,7 @@ class Source {
 
     /// A variable, read through a function. Of `width` 1, 2, 4 or 8 its bits tell whether it changed; zero if they do
     /// not. Use `watch`.
-    static Source variable(const void* address, Value (*read)(const void*), std::size_t width,
+    static Source variable(const void* address, ReadVariable read, std::size_t width,
                            std::optional<Value::Type> type);
     /// A getter; with an address, it has changed only when the four bytes there have. Use `watch`.
     static Source getter(std::shared_ptr<const Getter> getter, std::optional<Value::Type> type,
@@ -102,6 +104,7 @@ class Source {
     /// The address of the bits that tell of a change, and how many there are; zero where it must be read to know.
     const void* scan_address() const { return address_; }
     std::size_t scan_width() const { return scan_width_; }
+    ReadVariable read_variable() const { return read_variable_; }
     const Getter* getter() const { return getter_.get(); }
     const std::shared_ptr<const SharedState>& shared_state() const { return state_; }
 
@@ -116,7 +119,7 @@ class Source {
     std::uint8_t scan_width_ = 0;
     std::optional<Value::Type> type_;
     const void* address_ = nullptr;
-    Value (*read_variable_)(const void* address) = nullptr;
+    ReadVariable read_variable_ = nullptr;
     std::shared_ptr<const Getter> getter_;
     std::shared_ptr<const SharedState> state_;
     std::shared_ptr<const SnapshotGetter> part_;

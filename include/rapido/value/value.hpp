@@ -77,7 +77,10 @@ class Value {
     bool truth() const;
 
     /// Same type and same bits, or same text: NaN equals itself, 0.0 differs from -0.0 and 1 from 1.0.
-    friend bool operator==(const Value& a, const Value& b);
+    friend bool operator==(const Value& a, const Value& b) {
+        if (a.type_ != b.type_) return false;
+        return a.type_ == Type::text ? a.text() == b.text() : a.natural_ == b.natural_;
+    }
 
  private:
     union {
