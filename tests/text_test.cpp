@@ -36,7 +36,7 @@ TEST(Format, agrees_with_fmt_on_integers) {
         const std::string pattern = "{:" + spec + "}";
         const Format format = *Format::parse(pattern);
         FormattedText text(format);
-        for (int i = 0; i < 600; ++i) {
+        for (int i = 0; i < 12000; ++i) {
             const auto value = i < 9 ? edges[static_cast<std::size_t>(i)]
                                      : static_cast<std::int64_t>(random.bits()) >> random.below(64);
             text.update({.value = value});
@@ -57,7 +57,7 @@ TEST(Format, agrees_with_fmt_on_floating_point) {
     for (const std::string& spec : specs) {
         const std::string pattern = "{:" + spec + "}";
         FormattedText text(*Format::parse(pattern));
-        for (int i = 0; i < 4000; ++i) {
+        for (int i = 0; i < 27000; ++i) {
             double value = 0;
             switch (i % 4) {
                 case 0:  // any scale

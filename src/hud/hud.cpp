@@ -112,11 +112,12 @@ void Hud::State::advance_clocks(Step step) {
         const Nanoseconds real_step = now - frame_start;
         const double part = game_step.count() > 0 ? *overshoot / game_step : 0;
         const bool same_pace = real_step == game_now - game_start;
-        events.push_back({now - (same_pace ? after : to_nanoseconds(to_seconds(real_step) * part)), timer.id,
-                          EventKind::end});
+        const Nanoseconds before_now = same_pace ? after : to_nanoseconds(to_seconds(real_step) * part);
+        Event event{now - before_now, timer.id, EventKind::end};
+        const auto later = std::upper_bound(events.begin(), events.end(), event,
+                                            [](const Event& a, const Event& b) { return a.time < b.time; });
+        events.insert(later, std::move(event));
     }
-    std::stable_sort(events.begin(), events.end(),
-                     [](const Event& a, const Event& b) { return a.time < b.time; });
     const Seconds real_step = to_seconds(now - frame_start);
     for (RunningMeter& meter : meters)
         if (real_step.count() > 0) meter.meter.advance(real_step);
@@ -242,8 +243,7 @@ void Hud::State::report_value_events() {
         if (max > 0 && amount >= max && before.number() < max) value_events.emplace_back(index, EventKind::full);
     }
     if (value_events.empty()) return;
-    std::stable_sort(value_events.begin(), value_events.end(),
-                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::sort(value_events.begin(), value_events.end());
     for (const auto& [index, kind] : value_events)
         events.push_back({now, elements[index].path, kind});
     value_events.clear();

@@ -400,6 +400,10 @@ void Hud::State::speak(ElementIndex index) {
 void Hud::State::link_parents() {
     ++structure;
     structure_dirty = false;
+    // Room for more events than a frame usually has, so that the first busy one does not allocate.
+    constexpr std::size_t usual_events = 64;
+    events.reserve(usual_events);
+    value_events.reserve(usual_events);
     // A path begins with the path of its panel, so that panels cannot stand inside one another in a circle.
     std::vector<std::vector<ElementIndex>> inside(elements.size());
     std::vector<ElementIndex> outermost;

@@ -1,0 +1,94 @@
+// A steady frame allocates nothing. In a program of its own, because it replaces operator new.
+#include <gtest/gtest.h>
+
+#include <atomic>
+#include <cstdlib>
+#include <new>
+
+#include "rapido/rapido.hpp"
+
+namespace {
+std::atomic<long> allocations{0};
+}
+
+void* operator new(std::size_t size) {
+    ++allocations;
+    if (void* memory = std::malloc(size)) return memory;
+    throw std::bad_alloc();
+}
+void operator delete(void* memory) noexcept { std::free(memory); }
+void operator delete(void* memory, std::size_t) noexcept { std::free(memory); }
+
+namespace rapido::test {
+namespace {
+
+using namespace std::chrono_literals;
+
+class LineMeasurer final : public TextMeasurer {
+ public:
+    std::optional<FontId> find(std::string_view, int) override { return 0; }
+    FontMetrics metrics(FontId) override { return {0.75F, 0.25F}; }
+    float shape(FontId, float size, std::string_view text, std::vector<Glyph>& glyphs) override {
+        glyphs.assign(text.size(), Glyph{});
+        return size / 2 * static_cast<float>(text.size());
+    }
+};
+
+struct State {
+    int water = 0;
+    int tank = 1000;
+};
+
+TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
+    int score = 0;
+    double fuel = 800;
+    bool visible = true;
+    std::string village = "Alder Creek";
+    std::optional<int> repair;
+    Live<int> health{100};
+    Shared<State> shared;
+    LineMeasurer measurer;
+    HudDefinition definition;
+    definition.timers.push_back({.id = "t", .duration = 1h});
+    definition.meters.push_back({.id = "f", .interval = 100ms});
+    Hud hud(definition, {}, &measurer);
+    hud.add(Panel{.id = "p", .visible = watch(visible)});
+    hud.add(Text{.id = "score", .value = watch(score), .format = "{} points", .inside = "p"});
+    hud.add(Text{.id = "rolling", .value = watch(score), .format = "{:L} {delta}", .motion = tween(400ms)});
+    hud.add(Text{.id = "compact", .value = watch(score), .compact = 3});
+    hud.add(Text{.id = "fuel", .value = watch(fuel), .max = 1000, .format = "{:.1f}/{max:.0f} {percent}%"});
+    hud.add(Text{.id = "plural", .value = watch(score), .format = "{} acres", .plural = {.one = "{} acre"}});
+    hud.add(Text{.id = "village", .value = watch(village)});
+    hud.add(Text{.id = "repair", .value = watch(repair)});
+    hud.add(Text{.id = "health", .value = watch(health)});
+    hud.add(Text{.id = "water", .value = watch(shared, &State::water), .max = watch(shared, &State::tank), .format = "{}/{max}"});
+    hud.add(Text{.id = "time", .value = "t.left", .format = "{:.1%H:%M:%S}"});
+    hud.add(Text{.id = "fps", .value = "f.rate", .format = "{:.0f}"});
+    hud.add(Bar{.id = "bar", .value = watch(fuel), .max = 1000, .motion = tween(300ms)});
+    ASSERT_EQ(hud.problems(), Problems{});
+    DrawList list;
+    const auto frame = [&](int i) {
+        score = (i * 7919) % 1'000'000;
+        fuel = 500 + 400.0 * ((i * 31) % 97) / 97;
+        village = i % 2 == 0 ? "Pine Hollow" : "Stonebridge Upper Valley";
+        repair = i % 3 == 0 ? std::optional<int>() : i;
+        visible = i % 5 != 0;
+        health = i % 100;
+        shared.write({i, 1000});
+        hud.update({.real = 16ms, .game = 16ms});
+        hud.draw(list);
+    };
+    for (int i = 0; i < 300; ++i)
+        frame(i);
+    const long before = allocations;
+    for (int i = 300; i < 1300; ++i)
+        frame(i);
+    EXPECT_EQ(allocations - before, 0);
+    const long probe = allocations;
+    const auto* made = new std::string(100, 'x');
+    EXPECT_GT(allocations - probe, 0) << "the count works";
+    delete made;
+}
+
+}  // namespace
+}  // namespace rapido::test
