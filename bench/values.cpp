@@ -111,6 +111,49 @@ void to_chars_all(benchmark::State& state) {
     }
 }
 
+/// What every HUD has to do besides: notice the change through a pointer, keep what is shown, mark who shows it.
+void to_chars_noticed(benchmark::State& state) {
+    std::vector<int> values(count);
+    std::vector<const int*> pointers;
+    for (const int& value : values)
+        pointers.push_back(&value);
+    std::vector<int> last(count, -1);
+    struct Element {
+        char text[40];
+        std::uint64_t shown = 0;
+        std::uint64_t revision = 0;
+        std::uint32_t changed_in = 0;
+        std::uint8_t size = 0;
+    };
+    std::vector<Element> elements(count);
+    std::vector<std::uint32_t> changed;
+    std::uint32_t frame = 0;
+    for (auto _ : state) {
+        for (int& value : values)
+            value += 7;
+        ++frame;
+        changed.clear();
+        for (std::uint32_t i = 0; i < count; ++i) {
+            const int now = *pointers[i];
+            if (now == last[i]) continue;
+            last[i] = now;
+            changed.push_back(i);
+        }
+        for (const std::uint32_t i : changed) {
+            Element& element = elements[i];
+            const auto digits = static_cast<std::uint64_t>(last[i]);
+            if (digits == element.shown) continue;
+            element.shown = digits;
+            char* const end = std::to_chars(element.text, element.text + 20, digits).ptr;
+            std::memcpy(end, " acres", 6);
+            element.size = static_cast<std::uint8_t>(end + 6 - element.text);
+            ++element.revision;
+            element.changed_in = frame;
+        }
+        benchmark::ClobberMemory();
+    }
+}
+
 void hud_all_tenths_change(benchmark::State& state) {
     World<double> world("{:.1f}");
     for (auto _ : state) {
@@ -141,6 +184,7 @@ std::vector<Case> value_cases() {
         {"nothing changes", "a bare loop over pointers", 1.5, true, hud_unchanged, pointer_loop},
         {"2 % change", "writing all with snprintf", 30, false, hud_some_change, snprintf_all},
         {"every integer changes", "memcpy and to_chars", 2, true, hud_all_change, to_chars_all},
+        {"each noticed, then written", "a loop that compares, keeps, marks", 2, true, hud_all_change, to_chars_noticed},
         {"every tenth changes ({:.1f})", "fmt into a buffer", 5, false, hud_all_tenths_change, fmt_all},
     };
 }

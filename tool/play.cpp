@@ -5,6 +5,7 @@
 #include <ostream>
 
 #include "rapido/file.hpp"
+#include "rapido/locale.hpp"
 #include "rapido/picture.hpp"
 #include "rapido/rapido.hpp"
 #include "tool/report.hpp"
@@ -84,11 +85,30 @@ class Player {
         if (const auto usage = check_moments(*trace, at)) return *usage;
 
         Hud hud(*read_hud(*text, options_.hud), player.sources(), &fonts_);
+        if (const auto problems_of_language = speak(hud); !problems_of_language.empty()) return report(problems_of_language);
         hud.resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
         return play(hud, player, *trace, frames_of(*trace, options_.rate, at), at);
     }
 
  private:
+    /// Sets the language that was asked for, if one was.
+    Problems speak(Hud& hud) {
+        if (options_.locale.empty() && options_.translations.empty()) return {};
+        Language language;
+        if (!options_.locale.empty()) {
+            Result<NumberStyle> style = number_style(options_.locale);
+            if (!style) return style.problems();
+            language.numbers = *std::move(style);
+        }
+        if (!options_.translations.empty()) {
+            auto translations = read_translations_file(options_.translations);
+            if (!translations) return translations.problems();
+            language.translations = *std::move(translations);
+        }
+        hud.set_language(language);
+        return hud.problems();
+    }
+
     Exit report(const Problems& problems) {
         print_problems(problems, err_);
         return Exit::problems;

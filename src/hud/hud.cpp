@@ -217,6 +217,7 @@ void Hud::State::refresh_plain_texts() {
         if (update == PlainText::Update::changed) {
             hot[index].show(frame);
             layout_dirty = true;
+            ++plain_texts_made;
         }
     }
     plain_queue.clear();
@@ -294,6 +295,7 @@ void Hud::State::refresh(ElementIndex index) {
         if (update == PlainText::Update::changed) {
             hot[index].show(frame);
             layout_dirty = true;
+            ++plain_texts_made;
         }
         if (update != PlainText::Update::unfit) return;
         update_body_text(index);
@@ -301,7 +303,7 @@ void Hud::State::refresh(ElementIndex index) {
     if (!element.body->show({.value = element.moving.at(now), .max = max_of(element), .delta = element.delta})) return;
     mark_changed(index);
     if (!element.body->resizes()) return;
-    hot[index].text_changed_in = frame;
+    hot[index].mark_changed(frame, true);
     hot[index].size_dirty = layout_dirty = true;
 }
 
@@ -317,8 +319,7 @@ Value Hud::State::max_of(const RunningElement& element) const {
 }
 
 void Hud::State::mark_changed(ElementIndex index) {
-    ++hot[index].revision;
-    hot[index].changed_in = frame;
+    hot[index].mark_changed(frame, false);
 }
 
 void Hud::State::refresh_visibility() {
@@ -432,7 +433,7 @@ Shown Hud::operator[](ElementRef ref) const {
             .visible = element.shown,
             .box = element.box,
             .changed = hot.changed_in == state_->frame,
-            .text_changed = hot.text_changed_in == state_->frame};
+            .text_changed = hot.changed_in == state_->frame && hot.text_changed};
 }
 
 std::vector<ElementRef> Hud::elements() const {
@@ -445,10 +446,9 @@ std::vector<ElementRef> Hud::elements() const {
 }
 
 std::uint64_t Hud::texts_made() const {
-    std::uint64_t count = 0;
-    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
-        if (state_->elements[index].body != nullptr)
-            count += state_->elements[index].body->times_made() + state_->hot[index].plain.times_made();
+    std::uint64_t count = state_->plain_texts_made;
+    for (const RunningElement& element : state_->elements)
+        if (element.body != nullptr) count += element.body->times_made();
     return count;
 }
 

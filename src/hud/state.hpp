@@ -52,12 +52,12 @@ struct RunningElement {
 };
 
 /// What a frame touches of an element that shows one number and does not move: most of them, and most of the time.
-struct HotElement {
+struct alignas(64) HotElement {
     PlainText plain;
-    std::uint64_t revision = 1;
-    std::uint32_t changed_in = 0;       ///< the number of the frame
-    std::uint32_t text_changed_in = 0;  ///< likewise
+    std::uint32_t revision = 1;
+    std::uint32_t changed_in = 0;  ///< the number of the frame
     SourceIndex value = no_source;
+    bool text_changed : 1 = false;  ///< in the frame of the last change
     bool is_plain : 1 = false;      ///< may be shown by `plain`
     bool shows_plain : 1 = false;   ///< is shown by it now, and the body is behind
     bool was_positive : 1 = false;  ///< of a plain one
@@ -65,13 +65,18 @@ struct HotElement {
     bool snaps : 1 = false;  ///< takes the next value as given
     bool size_dirty : 1 = true;
 
+    void mark_changed(std::uint32_t frame, bool text) {
+        text_changed = text || (text_changed && changed_in == frame);
+        changed_in = frame;
+        ++revision;
+    }
     /// The plain text has new characters in this frame.
     void show(std::uint32_t frame) {
         shows_plain = size_dirty = true;
-        ++revision;
-        changed_in = text_changed_in = frame;
+        mark_changed(frame, true);
     }
 };
+static_assert(sizeof(HotElement) == 64);
 
 struct RunningTimer {
     std::string id;
@@ -194,6 +199,7 @@ struct Hud::State {
     std::vector<SourceIndex> snapped_sources;
     std::unordered_map<std::string, Format> formats;  ///< by pattern
     std::uint32_t frame = 1;
+    std::uint64_t plain_texts_made = 0;
     std::vector<ElementIndex> plain_queue;  ///< plain texts whose value changed in this frame
     std::vector<std::pair<ElementIndex, EventKind>> value_events;
     std::vector<ElementIndex> leaving;

@@ -22,11 +22,12 @@ char* write_fixed(char* at, std::uint64_t digits, int places) {
 }  // namespace
 
 PlainText::PlainText(std::string_view before, std::string_view after, int places)
-    : after_(after.data()),
+    : size_(static_cast<std::uint8_t>(before.size() + after.size())),
       before_size_(static_cast<std::uint8_t>(before.size())),
       after_size_(static_cast<std::uint8_t>(after.size())),
       places_(static_cast<std::int8_t>(places)) {
     std::memcpy(text_.data(), before.data(), before.size());
+    std::memcpy(text_.data() + before.size(), after.data(), after.size());
 }
 
 PlainText::Update PlainText::update(const Value& value) {
@@ -43,13 +44,13 @@ PlainText::Update PlainText::update(const Value& value) {
         digits = decimal->digits;
         negative = decimal->negative;
     }
-    if (size_ != 0 && digits == digits_ && negative == negative_) return Update::same;
+    if (shown_ && digits == digits_ && negative == negative_) return Update::same;
     digits_ = digits;
     negative_ = negative;
-    ++times_made_;
+    shown_ = true;
 
-    char* const begin = text_.data() + before_size_;
-    char* at = begin;
+    std::array<char, 24> number;
+    char* at = number.data();
     if (negative) *at++ = '-';
     switch (places_) {
         case 1:
@@ -64,9 +65,12 @@ PlainText::Update PlainText::update(const Value& value) {
         default:
             at = std::to_chars(at, at + 20, digits).ptr;
     }
-    const auto size = static_cast<std::uint8_t>(at - text_.data() + after_size_);
-    // What stands after the number is still there, while the number is as long as before.
-    if (size != size_) std::memcpy(at, after_, after_size_);
+    const auto length = static_cast<std::size_t>(at - number.data());
+    char* const begin = text_.data() + before_size_;
+    const auto size = static_cast<std::uint8_t>(before_size_ + length + after_size_);
+    // What stands after the number moves only where the number becomes longer or shorter.
+    if (size != size_) std::memmove(begin + length, text_.data() + size_ - after_size_, after_size_);
+    std::memcpy(begin, number.data(), length);
     size_ = size;
     return Update::changed;
 }

@@ -15,30 +15,28 @@ class PlainText {
     enum class Update : std::uint8_t { same, changed, unfit };  ///< unfit: this value needs the general way
 
     PlainText() = default;
-    /// `places` below zero shows integers. The literals must stay alive.
+    /// `places` below zero shows integers.
     PlainText(std::string_view before, std::string_view after, int places);
 
-    /// The most bytes that the two literals may have together.
-    static constexpr std::size_t longest_literals = 18;
+    /// The most bytes that the two literals may have together: any number fits beside them.
+    static constexpr std::size_t longest_literals = 15;
 
     Update update(const Value& value);
     /// The next update writes, whatever was shown before.
-    void forget() { size_ = 0; }
+    void forget() { shown_ = false; }
 
     std::string_view text() const { return {text_.data(), size_}; }
-    std::uint32_t times_made() const { return times_made_; }
 
  private:
     std::uint64_t digits_ = 0;  ///< what is visible of the number
-    const char* after_ = nullptr;
-    std::uint32_t times_made_ = 0;
-    std::uint8_t size_ = 0;  ///< zero: nothing is shown
+    std::uint8_t size_ = 0;
     std::uint8_t before_size_ = 0;
     std::uint8_t after_size_ = 0;
     std::int8_t places_ = -1;
-    bool negative_ = false;
-    std::array<char, 39> text_{};
+    bool negative_ : 1 = false;
+    bool shown_ : 1 = false;
+    std::array<char, 35> text_{};  ///< the literals are always in it
 };
-static_assert(sizeof(PlainText) <= 64);
+static_assert(sizeof(PlainText) == 48);
 
 }  // namespace rapido
