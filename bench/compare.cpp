@@ -1,4 +1,5 @@
-// Runs every case and prints a line for each: name, ours, theirs, ratio, target, met or not. Exit 1 if one is missed.
+// Runs every case and prints a line for each: name, ours, theirs, ratio, target, met or not. Exit 1 if one is
+// missed.
 #include "compare.hpp"
 
 #include <algorithm>
@@ -29,14 +30,18 @@ int main(int count, char** arguments) {
     benchmark::Initialize(&count, arguments);
     const std::vector<rapido::bench::Case> cases = rapido::bench::value_cases();
     for (const auto& row : cases) {
-        for (const auto& [name, run] : {std::pair{row.name + "/ours", row.ours_run}, {row.name + "/theirs", row.theirs_run}})
-            benchmark::RegisterBenchmark(name.c_str(), run)->Unit(benchmark::kMicrosecond)->Repetitions(5)->MinTime(0.1);
+        for (const auto& [name, run] :
+             {std::pair{row.name + "/ours", row.ours_run}, {row.name + "/theirs", row.theirs_run}})
+            benchmark::RegisterBenchmark(name.c_str(), run)
+                ->Unit(benchmark::kMicrosecond)
+                ->Repetitions(5)
+                ->MinTime(0.1);
     }
     Collector collector;
     benchmark::RunSpecifiedBenchmarks(&collector);
 
-    std::printf("%-32s %11s %11s  %7s  %-10s %s\n", "case (10,000 elements)", "ours (us)", "theirs (us)", "ratio", "target",
-                "against");
+    std::printf("%-32s %11s %11s  %7s  %-10s %s\n", "case (10,000 elements)", "ours (us)", "theirs (us)",
+                "ratio", "target", "against");
     bool all_met = true;
     for (const auto& row : cases) {
         const double ours = collector.best[row.name + "/ours"];

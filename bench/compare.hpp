@@ -10,9 +10,9 @@ namespace rapido::bench {
 
 struct Case {
     std::string name;
-    std::string theirs;           ///< what it is measured against
-    double target = 0;            ///< see `at_most`
-    bool at_most = true;          ///< ours / theirs at most the target, or theirs / ours at least
+    std::string theirs;   ///< what it is measured against
+    double target = 0;    ///< see `at_most`
+    bool at_most = true;  ///< ours / theirs at most the target, or theirs / ours at least
     void (*ours_run)(benchmark::State&) = nullptr;
     void (*theirs_run)(benchmark::State&) = nullptr;
 };

@@ -111,7 +111,8 @@ void to_chars_all(benchmark::State& state) {
     }
 }
 
-/// What every HUD has to do besides: notice the change through a pointer, keep what is shown, mark who shows it.
+/// What every HUD has to do besides: notice the change through a pointer, keep what is shown, mark who shows
+/// it.
 void to_chars_noticed(benchmark::State& state) {
     std::vector<int> values(count);
     std::vector<const int*> pointers;
@@ -184,7 +185,8 @@ std::vector<Case> value_cases() {
         {"nothing changes", "a bare loop over pointers", 1.5, true, hud_unchanged, pointer_loop},
         {"2 % change", "writing all with snprintf", 30, false, hud_some_change, snprintf_all},
         {"every integer changes", "memcpy and to_chars", 2, true, hud_all_change, to_chars_all},
-        {"each noticed, then written", "a loop that compares, keeps, marks", 2, true, hud_all_change, to_chars_noticed},
+        {"each noticed, then written", "a loop that compares, keeps, marks", 2, true, hud_all_change,
+         to_chars_noticed},
         {"every tenth changes ({:.1f})", "fmt into a buffer", 5, false, hud_all_tenths_change, fmt_all},
     };
 }

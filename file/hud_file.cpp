@@ -227,12 +227,14 @@ class HudReader {
             case FieldType::point:
                 if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]");
                     !numbers.empty())
-                    *static_cast<Point*>(into) = {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])};
+                    *static_cast<Point*>(into) = {static_cast<float>(numbers[0]),
+                                                  static_cast<float>(numbers[1])};
                 return;
             case FieldType::size:
                 if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [width, height]");
                     !numbers.empty())
-                    *static_cast<Size*>(into) = {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])};
+                    *static_cast<Size*>(into) = {static_cast<float>(numbers[0]),
+                                                 static_cast<float>(numbers[1])};
                 return;
             case FieldType::limits: {
                 const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [low, high]");
@@ -328,7 +330,8 @@ class HudReader {
             }
         }
         if (from == nullptr) return fail(table.source(), name + " has no 'source'");
-        if (from->is_table()) return expected(*from, "'source' in " + name, "the name of a source, or a constant");
+        if (from->is_table())
+            return expected(*from, "'source' in " + name, "the name of a source, or a constant");
         read_source(*from, &source, "'source' in " + name);
         source = source.scaled(scale, offset);
     }
@@ -358,7 +361,7 @@ class HudReader {
 
     /// A list of as many numbers as one of `counts`; empty after a fault.
     std::vector<double> read_numbers(const toml::node& node, const Field& field, const std::string& name,
-                                    std::initializer_list<std::size_t> counts, std::string_view what) {
+                                     std::initializer_list<std::size_t> counts, std::string_view what) {
         const toml::array* list = node.as_array();
         if (list == nullptr || std::find(counts.begin(), counts.end(), list->size()) == counts.end()) {
             expected(node, name, what);

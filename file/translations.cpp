@@ -23,11 +23,13 @@ class TranslationReader {
         if (text.size() > largest_file) return Problem{{name_}, "is larger than 4 MB", ""};
         if (auto problem = prescan_toml(text, name_)) return *std::move(problem);
         const toml::parse_result parsed = toml::parse(text, name_);
-        if (!parsed) return Problem{place(parsed.error().source()), std::string(parsed.error().description()), ""};
+        if (!parsed)
+            return Problem{place(parsed.error().source()), std::string(parsed.error().description()), ""};
         for (const auto& [key, node] : parsed.table())
             read_text(key, node);
         std::stable_sort(problems_.begin(), problems_.end(), [](const Problem& a, const Problem& b) {
-            return std::pair(a.location.line, a.location.column) < std::pair(b.location.line, b.location.column);
+            return std::pair(a.location.line, a.location.column) <
+                   std::pair(b.location.line, b.location.column);
         });
         if (!problems_.empty()) return std::move(problems_);
         return std::move(translations_);
@@ -45,7 +47,8 @@ class TranslationReader {
         if (node.is_string()) return read_pattern(node, translation.forms[other]);
         const toml::table* const table = node.as_table();
         if (table == nullptr) {
-            problems_.push_back({place(node.source()), name + ": expected a text, or a table of plural forms", ""});
+            problems_.push_back(
+                {place(node.source()), name + ": expected a text, or a table of plural forms", ""});
             return;
         }
         std::array<std::string_view, plural_categories> categories;
@@ -60,7 +63,8 @@ class TranslationReader {
             else
                 read_pattern(form, translation.forms[static_cast<std::size_t>(known - categories.begin())]);
         }
-        if (!table->contains("other")) problems_.push_back({place(table->source()), name + " has no 'other'", ""});
+        if (!table->contains("other"))
+            problems_.push_back({place(table->source()), name + " has no 'other'", ""});
     }
 
     void read_pattern(const toml::node& node, std::string& pattern) {

@@ -21,7 +21,8 @@ std::string utf8(const icu::UnicodeString& text) {
     return bytes;
 }
 
-std::string symbol(const icu::DecimalFormatSymbols& symbols, icu::DecimalFormatSymbols::ENumberFormatSymbol which) {
+std::string symbol(const icu::DecimalFormatSymbols& symbols,
+                   icu::DecimalFormatSymbols::ENumberFormatSymbol which) {
     return utf8(symbols.getConstSymbol(which));
 }
 
@@ -33,7 +34,8 @@ bool is_known(const icu::Locale& locale) {
     });
 }
 
-/// How ICU writes a number compactly, cut into what stands before its digits, the digits, and what stands after.
+/// How ICU writes a number compactly, cut into what stands before its digits, the digits, and what stands
+/// after.
 struct Written {
     std::string before, after;
     int whole_digits = 0;
@@ -47,12 +49,14 @@ Written cut_digits(const icu::number::FormattedNumber& formatted, UErrorCode& st
     Written written;
     while (formatted.nextPosition(position, status)) {
         const bool is_whole = position.getField() == UNUM_INTEGER_FIELD;
-        if (!is_whole && position.getField() != UNUM_DECIMAL_SEPARATOR_FIELD && position.getField() != UNUM_FRACTION_FIELD)
+        if (!is_whole && position.getField() != UNUM_DECIMAL_SEPARATOR_FIELD &&
+            position.getField() != UNUM_FRACTION_FIELD)
             continue;
         begin = std::min(begin, position.getStart());
         end = std::max(end, position.getLimit());
         if (is_whole) {
-            const icu::UnicodeString digits = text.tempSubStringBetween(position.getStart(), position.getLimit());
+            const icu::UnicodeString digits =
+                text.tempSubStringBetween(position.getStart(), position.getLimit());
             for (int32_t i = 0; i < digits.length(); i = digits.moveIndex32(i, 1))
                 written.whole_digits += u_isdigit(digits.char32At(i)) ? 1 : 0;
         }
@@ -62,9 +66,10 @@ Written cut_digits(const icu::number::FormattedNumber& formatted, UErrorCode& st
     return written;
 }
 
-/// ICU has no call for its compact patterns: each is read off numbers that it formats, one for each plural category
-/// that occurs among the numbers with so many digits before the point.
-std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRules& rules, UErrorCode& status) {
+/// ICU has no call for its compact patterns: each is read off numbers that it formats, one for each plural
+/// category that occurs among the numbers with so many digits before the point.
+std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRules& rules,
+                                       UErrorCode& status) {
     const auto formatter = icu::number::NumberFormatter::withLocale(locale)
                                .notation(icu::number::Notation::compactShort())
                                .precision(icu::number::Precision::maxSignificantDigits(3));
@@ -77,13 +82,15 @@ std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRu
         if (form.drop == 0) continue;
         form.around.fill({first.before, first.after});
         std::array<bool, plural_categories> seen{};
-        // 1 to 99 with one digit after the point or none reach every category that the rules tell apart by digits.
+        // 1 to 99 with one digit after the point or none reach every category that the rules tell apart by
+        // digits.
         for (int tenths = 10; tenths < 10000; ++tenths) {
             const int whole = tenths / 10;
             const int digits = whole < 10 ? 1 : whole < 100 ? 2 : 3;
             if (digits != first.whole_digits) continue;
             const bool has_tenth = tenths % 10 != 0;
-            const PluralOperands operands{static_cast<std::uint64_t>(has_tenth ? tenths : whole), has_tenth ? 1 : 0, 0};
+            const PluralOperands operands{static_cast<std::uint64_t>(has_tenth ? tenths : whole),
+                                          has_tenth ? 1 : 0, 0};
             const auto category = static_cast<std::size_t>(rules.select(operands));
             if (seen[category]) continue;
             const double amount = tenths / 10.0 * power_of_ten / (digits == 1 ? 1 : digits == 2 ? 10 : 100);
@@ -118,12 +125,15 @@ int minimum_grouping(const icu::Locale& locale, const NumberStyle& style, UError
 
 Result<NumberStyle> number_style(std::string_view tag) {
     UErrorCode status = U_ZERO_ERROR;
-    const icu::Locale locale = icu::Locale::forLanguageTag(icu::StringPiece(tag.data(), static_cast<int32_t>(tag.size())), status);
+    const icu::Locale locale =
+        icu::Locale::forLanguageTag(icu::StringPiece(tag.data(), static_cast<int32_t>(tag.size())), status);
     if (U_FAILURE(status) || locale.isBogus() || tag.empty())
-        return Problem{{}, "'" + std::string(tag) + "' is not a BCP 47 language tag", "write 'de', 'pt-BR' or 'ar-EG'"};
+        return Problem{
+            {}, "'" + std::string(tag) + "' is not a BCP 47 language tag", "write 'de', 'pt-BR' or 'ar-EG'"};
     if (!is_known(locale)) return Problem{{}, "CLDR knows no language '" + std::string(tag) + "'", ""};
 
-    const std::unique_ptr<icu::NumberFormat> format(icu::NumberFormat::createInstance(locale, UNUM_DECIMAL, status));
+    const std::unique_ptr<icu::NumberFormat> format(
+        icu::NumberFormat::createInstance(locale, UNUM_DECIMAL, status));
     const std::unique_ptr<icu::PluralRules> plurals(icu::PluralRules::forLocale(locale, status));
     const auto* const decimal = dynamic_cast<const icu::DecimalFormat*>(format.get());
     if (U_FAILURE(status) || decimal == nullptr)
@@ -141,14 +151,16 @@ Result<NumberStyle> number_style(std::string_view tag) {
     style.minus = symbol(symbols, Symbols::kMinusSignSymbol);
     style.plus = symbol(symbols, Symbols::kPlusSignSymbol);
     style.primary_group = decimal->isGroupingUsed() ? decimal->getGroupingSize() : 0;
-    style.secondary_group = decimal->getSecondaryGroupingSize() > 0 ? decimal->getSecondaryGroupingSize() : style.primary_group;
+    style.secondary_group =
+        decimal->getSecondaryGroupingSize() > 0 ? decimal->getSecondaryGroupingSize() : style.primary_group;
     style.minimum_grouping = minimum_grouping(locale, style, status);
 
     Result<PluralRules> rules = PluralRules::parse(utf8(plurals->getRules()));
     if (!rules) return rules.problems();
     style.plurals = *std::move(rules);
     style.compact = compact_forms(locale, style.plurals, status);
-    if (U_FAILURE(status)) return Problem{{}, "ICU cannot write compact numbers for '" + std::string(tag) + "'", ""};
+    if (U_FAILURE(status))
+        return Problem{{}, "ICU cannot write compact numbers for '" + std::string(tag) + "'", ""};
     return style;
 }
 

@@ -17,7 +17,9 @@ struct Village {
     std::string greeting() const { return "Hello " + name; }
 };
 
-std::string shown(Hud& hud, const char* id) { return std::string(hud[hud.find(id)].text); }
+std::string shown(Hud& hud, const char* id) {
+    return std::string(hud[hud.find(id)].text);
+}
 
 TEST(Source, may_be_an_enumeration_an_optional_a_member_or_an_entry_of_a_list) {
     Gear gear = Gear::up;
@@ -39,18 +41,35 @@ TEST(Source, may_be_an_enumeration_an_optional_a_member_or_an_entry_of_a_list) {
     hud.add(Text{.id = "danger", .value = watch(villages, in_danger, &Village::name)});
     hud.add(Text{.id = "entry", .value = watch(names, in_danger)});
     hud.add(Text{.id = "maybe", .value = watch([&]() -> std::optional<std::string> {
-                     return in_danger == 1 ? std::optional<std::string>("yes, in danger") : std::nullopt;
-                 })});
+                                    return in_danger == 1 ? std::optional<std::string>("yes, in danger")
+                                                          : std::nullopt;
+                                })});
     const auto expect = [&](std::initializer_list<std::pair<const char*, const char*>> texts) {
         update(hud, 0s);
         for (const auto& [id, text] : texts)
             EXPECT_EQ(shown(hud, id), text) << id;
     };
-    expect({{"gear", "up"}, {"repair", "€--"}, {"houses", "12"}, {"greeting", "Hello Pine Hollow"}, {"double", "24"},
-            {"target", "--"}, {"owned", "3"}, {"danger", "Fern Lake"}, {"entry", "b"}, {"maybe", "yes, in danger"}});
+    expect({{"gear", "up"},
+            {"repair", "€--"},
+            {"houses", "12"},
+            {"greeting", "Hello Pine Hollow"},
+            {"double", "24"},
+            {"target", "--"},
+            {"owned", "3"},
+            {"danger", "Fern Lake"},
+            {"entry", "b"},
+            {"maybe", "yes, in danger"}});
     gear = Gear::down, repair = 1480, village = {"Fern", 5}, target = &village, owned.reset(), in_danger = 0;
-    expect({{"gear", "down"}, {"repair", "€1480"}, {"houses", "5"}, {"greeting", "Hello Fern"}, {"double", "10"},
-            {"target", "Fern"}, {"owned", "--"}, {"danger", "Stonebridge"}, {"entry", "a"}, {"maybe", "--"}});
+    expect({{"gear", "down"},
+            {"repair", "€1480"},
+            {"houses", "5"},
+            {"greeting", "Hello Fern"},
+            {"double", "10"},
+            {"target", "Fern"},
+            {"owned", "--"},
+            {"danger", "Stonebridge"},
+            {"entry", "a"},
+            {"maybe", "--"}});
     villages.clear(), in_danger = -1;
     expect({{"danger", "--"}, {"entry", "--"}});
     EXPECT_EQ(hud.problems(), Problems{});
@@ -60,7 +79,8 @@ TEST(Source, of_a_shared_pointer_dies_with_its_object) {
     auto village = std::make_shared<Village>(Village{"A village with a long name", 12});
     Hud hud;
     hud.add(Text{.id = "name", .value = watch(village, &Village::name)});
-    hud.add(Text{.id = "houses", .value = watch(std::weak_ptr(village), &Village::houses), .placeholder = "gone"});
+    hud.add(Text{
+        .id = "houses", .value = watch(std::weak_ptr(village), &Village::houses), .placeholder = "gone"});
     update(hud, 0s);
     EXPECT_EQ(shown(hud, "name"), "A village with a long name");
     village.reset();
@@ -78,12 +98,13 @@ TEST(Source, is_scaled_and_negated_by_declaration) {
     sources.set("speed", watch(speed));
     HudDefinition definition;
     definition.timers.push_back({.id = "fire", .duration = 10s});
-    definition.elements = {Text{.id = "kmh", .value = watch(speed).scaled(3.6), .format = "{:.1f} km/h"},
-                           Text{.id = "named", .value = Source("speed").scaled(2).scaled(2, 1), .format = "{:.0f}"},
-                           Text{.id = "fahrenheit", .value = watch(celsius).scaled(1.8, 32), .format = "{:.0f} °F"},
-                           Text{.id = "none", .value = watch(text).scaled(2)},
-                           Text{.id = "not", .value = watch(paused).negated()},
-                           Text{.id = "tenths", .value = Source("fire.left").scaled(10), .format = "{:.0f}"}};
+    definition.elements = {
+        Text{.id = "kmh", .value = watch(speed).scaled(3.6), .format = "{:.1f} km/h"},
+        Text{.id = "named", .value = Source("speed").scaled(2).scaled(2, 1), .format = "{:.0f}"},
+        Text{.id = "fahrenheit", .value = watch(celsius).scaled(1.8, 32), .format = "{:.0f} °F"},
+        Text{.id = "none", .value = watch(text).scaled(2)},
+        Text{.id = "not", .value = watch(paused).negated()},
+        Text{.id = "tenths", .value = Source("fire.left").scaled(10), .format = "{:.0f}"}};
     Hud hud(definition, sources);
     EXPECT_EQ(hud.problems(), Problems{});
     update(hud, 0s);
@@ -128,8 +149,10 @@ TEST(Snap, takes_the_present_as_given_without_motion_or_event) {
     Hud hud;
     hud.add(Group{.id = "plane"});
     const auto a = hud.add(Text{.id = "score", .value = watch(score), .motion = tween(1s)});
-    const auto b = hud.add(Text{.id = "hull", .value = watch(hull), .max = 100, .motion = tween(1s), .group = "plane"});
-    const auto c = hud.add(Text{.id = "water", .value = watch(water), .format = "{} {delta}", .motion = tween(1s)});
+    const auto b =
+        hud.add(Text{.id = "hull", .value = watch(hull), .max = 100, .motion = tween(1s), .group = "plane"});
+    const auto c =
+        hud.add(Text{.id = "water", .value = watch(water), .format = "{} {delta}", .motion = tween(1s)});
     update(hud, 0s);
     const auto frame = [&] {
         update(hud, 16ms);
@@ -165,8 +188,10 @@ TEST(WhenNoValue, keeps_a_place_hides_or_removes) {
     BoxMeasurer measurer;
     Hud hud({}, {}, &measurer);
     const auto stays = hud.add(Text{.id = "stays", .value = watch(value)});
-    const auto hides = hud.add(Text{.id = "hides", .value = watch(value), .when_no_value = WhenNoValue::hide});
-    const auto leaves = hud.add(Bar{.id = "leaves", .value = watch(value), .when_no_value = WhenNoValue::remove});
+    const auto hides =
+        hud.add(Text{.id = "hides", .value = watch(value), .when_no_value = WhenNoValue::hide});
+    const auto leaves =
+        hud.add(Bar{.id = "leaves", .value = watch(value), .when_no_value = WhenNoValue::remove});
     update(hud, 0s);
     EXPECT_TRUE(hud[stays].visible && hud[hides].visible && hud[leaves].visible);
     value.reset();
@@ -249,7 +274,8 @@ TEST(Group, is_shown_hidden_and_dimmed_as_a_whole) {
         update(hud, 0s);
         std::string seen;
         for (const ElementRef element : hud.elements())
-            seen += hud[element].visible ? std::to_string(static_cast<int>(hud[element].opacity * 100)) + " " : "- ";
+            seen += hud[element].visible ? std::to_string(static_cast<int>(hud[element].opacity * 100)) + " "
+                                         : "- ";
         return seen;
     };
     EXPECT_EQ(look(), "100 100 100 ");
@@ -269,7 +295,8 @@ TEST(Group, is_shown_hidden_and_dimmed_as_a_whole) {
     hud.set_visible("fligth", true);
     EXPECT_EQ(hud.problems().size(), 1U);
     EXPECT_FALSE(hud.add(Text{.id = "c", .format = "c", .group = "fligt"}));
-    EXPECT_EQ(to_string(hud.problems()[1]), "error: 'group' of text 'c': no group 'fligt'; did you mean 'flight'?");
+    EXPECT_EQ(to_string(hud.problems()[1]),
+              "error: 'group' of text 'c': no group 'fligt'; did you mean 'flight'?");
 }
 
 TEST(Text, reserves_the_width_of_its_widest_value_so_that_no_neighbour_moves) {
@@ -283,9 +310,15 @@ TEST(Text, reserves_the_width_of_its_widest_value_so_that_no_neighbour_moves) {
         int value = 1;
         BoxMeasurer measurer;
         Hud hud({}, {}, &measurer);
-        const auto panel = hud.add(Panel{.id = "p", .place = {.anchor = Anchor::top_right}, .padding = {0, 0, 0, 0}});
-        const auto text = hud.add(Text{.id = "t", .value = watch(value), .format = row.format, .range = row.range,
-                                       .place = {.anchor = Anchor::top_right}, .inside = "p", .size = 20});
+        const auto panel =
+            hud.add(Panel{.id = "p", .place = {.anchor = Anchor::top_right}, .padding = {0, 0, 0, 0}});
+        const auto text = hud.add(Text{.id = "t",
+                                       .value = watch(value),
+                                       .format = row.format,
+                                       .range = row.range,
+                                       .place = {.anchor = Anchor::top_right},
+                                       .inside = "p",
+                                       .size = 20});
         update(hud, 0s);
         EXPECT_EQ(hud[panel].box.width, row.characters * 10) << row.format;
         const Rect before = hud[panel].box;

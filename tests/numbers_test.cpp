@@ -39,7 +39,8 @@ std::string percent_by_hand(std::uint64_t value, std::uint64_t max, int places) 
         else
             digits.insert(0, 1, '1');
     }
-    digits.erase(0, std::min(digits.find_first_not_of('0'), digits.size() - static_cast<std::size_t>(places) - 1));
+    digits.erase(
+        0, std::min(digits.find_first_not_of('0'), digits.size() - static_cast<std::size_t>(places) - 1));
     if (places > 0) digits.insert(digits.size() - static_cast<std::size_t>(places), 1, '.');
     return digits;
 }
@@ -51,7 +52,8 @@ TEST(Percent, of_integers_is_exact) {
         const auto value = random.bits() >> (5 + random.below(58));
         if (value / max > 1'000'000) continue;
         const int places = random.below(4);
-        ASSERT_EQ(shown("{percent:." + std::to_string(places) + "f}", {.value = value, .max = max}, {.rounding = Rounding::nearest}),
+        ASSERT_EQ(shown("{percent:." + std::to_string(places) + "f}", {.value = value, .max = max},
+                        {.rounding = Rounding::nearest}),
                   percent_by_hand(value, max, places))
             << value << " of " << max;
     }
@@ -96,8 +98,8 @@ const PartCase part_cases[]{
     {"{ratio:.1f}", 999, 1000, "1.0", "0.9", "1.0", "0.9"},
     {"{ratio}", 2.0, 3.0, "0.67", "0.66", "0.67", "0.67"},
     {"{left}", 3, 10, "7", "7", "7", "7"},
-    {"{left}", std::int64_t{-2}, std::numeric_limits<std::uint64_t>::max(), "18446744073709551616", "18446744073709551616",
-     "18446744073709551616", "18446744073709551616"},
+    {"{left}", std::int64_t{-2}, std::numeric_limits<std::uint64_t>::max(), "18446744073709551616",
+     "18446744073709551616", "18446744073709551616", "18446744073709551616"},
     {"{left:.0f}", 9.6, 10.0, "0", "0", "1", "1"},
     {"{left:%M:%S}", 14s, 45s, "00:31", "00:31", "00:31", "00:31"},
     // health 99.6 of 100, and the other end
@@ -117,8 +119,8 @@ const PartCase part_cases[]{
 TEST(Rounding, of_parts_and_of_what_has_a_maximum) {
     for (const PartCase& row : part_cases) {
         const FieldValues values{.value = row.value, .max = row.max};
-        const std::string name = std::string(row.pattern) + " of " + fmt::format("{}", row.value.number()) + "/" +
-                                 fmt::format("{}", row.max.number());
+        const std::string name = std::string(row.pattern) + " of " + fmt::format("{}", row.value.number()) +
+                                 "/" + fmt::format("{}", row.max.number());
         EXPECT_EQ(shown(row.pattern, values, {.rounding = Rounding::nearest}), row.nearest) << name;
         EXPECT_EQ(shown(row.pattern, values, {.rounding = Rounding::down}), row.down) << name;
         EXPECT_EQ(shown(row.pattern, values, {.rounding = Rounding::up}), row.up) << name;
@@ -130,14 +132,16 @@ TEST(Rounding, honest_never_shows_nothing_for_something_nor_all_for_less) {
     Random random(21);
     for (int i = 0; i < 100000; ++i) {
         const double max = std::pow(10, random.between(-2, 5));
-        const double value = max * (random.below(3) == 0 ? 1 - std::pow(10, random.between(-9, 0)) : random.unit());
+        const double value =
+            max * (random.below(3) == 0 ? 1 - std::pow(10, random.between(-9, 0)) : random.unit());
         if (!(value > 0) || !(value < max)) continue;
         const int places = random.below(3);
         const std::string spec = ":." + std::to_string(places) + "f}";
         const TextOptions honest{.rounding = Rounding::honest};
         const FieldValues values{.value = value, .max = max};
         const std::string zero = fmt::format(fmt::runtime("{" + spec), 0.0);
-        const std::string text = shown("{" + spec, values, honest), full = shown("{max" + spec, values, honest);
+        const std::string text = shown("{" + spec, values, honest),
+                          full = shown("{max" + spec, values, honest);
         const double unit = std::pow(10, -places);
         ASSERT_NE(text, zero) << value;
         const bool room = std::stod(full) > unit * 1.5;
@@ -153,12 +157,13 @@ TEST(Rounding, is_chosen_by_use) {
     definition.timers.push_back({.id = "t", .duration = 10s});
     Countdown countdown{10s};
     float hull = 99.7F;
-    definition.elements = {Text{.id = "left", .value = "t.left", .format = "{:%S}"},
-                           Text{.id = "passed", .value = "t.elapsed", .format = "{:%S}"},
-                           Text{.id = "game", .value = watch(countdown), .format = "{:%S}"},
-                           Text{.id = "hull", .value = watch(hull), .max = 100, .format = "{:.0f}"},
-                           Text{.id = "plain", .value = watch(hull), .format = "{:.0f}"},
-                           Text{.id = "asked", .value = "t.left", .format = "{:%S}", .rounding = Rounding::down}};
+    definition.elements = {
+        Text{.id = "left", .value = "t.left", .format = "{:%S}"},
+        Text{.id = "passed", .value = "t.elapsed", .format = "{:%S}"},
+        Text{.id = "game", .value = watch(countdown), .format = "{:%S}"},
+        Text{.id = "hull", .value = watch(hull), .max = 100, .format = "{:.0f}"},
+        Text{.id = "plain", .value = watch(hull), .format = "{:.0f}"},
+        Text{.id = "asked", .value = "t.left", .format = "{:%S}", .rounding = Rounding::down}};
     Hud hud(definition);
     update(hud, 0s);
     countdown.start();
@@ -173,7 +178,7 @@ TEST(Rounding, is_chosen_by_use) {
 struct TimeCase {
     const char* pattern;
     Nanoseconds time;
-    const char* dropped;      // drop_zero_parts
+    const char* dropped;  // drop_zero_parts
     const char* time_of_day;
 };
 constexpr TimeCase time_cases[]{
@@ -198,8 +203,10 @@ constexpr TimeCase time_cases[]{
 
 TEST(Durations, drop_their_zero_parts_and_are_times_of_day) {
     for (const TimeCase& row : time_cases) {
-        EXPECT_EQ(shown(row.pattern, {.value = row.time}, {.drop_zero_parts = true}), row.dropped) << row.pattern;
-        EXPECT_EQ(shown(row.pattern, {.value = row.time}, {.time_of_day = true}), row.time_of_day) << row.pattern;
+        EXPECT_EQ(shown(row.pattern, {.value = row.time}, {.drop_zero_parts = true}), row.dropped)
+            << row.pattern;
+        EXPECT_EQ(shown(row.pattern, {.value = row.time}, {.time_of_day = true}), row.time_of_day)
+            << row.pattern;
     }
 }
 
@@ -236,7 +243,8 @@ const CompactCase compact_cases[]{
 TEST(Compact, never_widens_at_a_boundary) {
     for (const CompactCase& row : compact_cases) {
         const auto text = [&](int digits, Rounding rounding) {
-            std::string shown_text = shown("{}", {.value = row.value}, {.rounding = rounding, .compact = digits});
+            std::string shown_text =
+                shown("{}", {.value = row.value}, {.rounding = rounding, .compact = digits});
             std::erase(shown_text, ',');
             return shown_text;
         };
@@ -250,8 +258,10 @@ TEST(Compact, never_widens_at_a_boundary) {
         const auto value = static_cast<std::int64_t>(std::pow(10, random.between(3, 14.9)));
         const std::string text = shown("{}", {.value = value}, {.compact = 3});
         ASSERT_LE(text.size(), 5U) << value;
-        const double scale = std::pow(10, 3.0 * (1 + static_cast<double>(std::string("KMBT").find(text.back()))));
-        ASSERT_NEAR(std::stod(text) * scale, static_cast<double>(value), 0.00501 * static_cast<double>(value)) << text;
+        const double scale =
+            std::pow(10, 3.0 * (1 + static_cast<double>(std::string("KMBT").find(text.back()))));
+        ASSERT_NEAR(std::stod(text) * scale, static_cast<double>(value), 0.00501 * static_cast<double>(value))
+            << text;
     }
     const TextOptions honest{.rounding = Rounding::honest, .compact = 3};
     EXPECT_EQ(shown("{}/{max}", {.value = 999'999, .max = 1'000'000}, honest), "999K/1.00M");
@@ -259,7 +269,8 @@ TEST(Compact, never_widens_at_a_boundary) {
     EXPECT_EQ(shown("{}", {.value = 0.3, .max = 1'000'000}, honest), "1");
 }
 
-// --- Languages, against ICU itself ---------------------------------------------------------------------------------
+// --- Languages, against ICU itself
+// ---------------------------------------------------------------------------------
 
 /// Differing in grouping, decimal mark, plural classes, powers of ten and digits.
 constexpr const char* tags[]{"en", "de", "fr", "hi", "ja", "ar-EG", "pl", "es"};
@@ -280,7 +291,9 @@ TEST(Language, groups_and_marks_numbers_as_icu_does) {
         const auto two = whole.precision(icu::number::Precision::fixedFraction(2));
         for (int i = 0; i < 2000; ++i) {
             const auto value = static_cast<std::int64_t>(random.bits()) >> random.below(64);
-            ASSERT_EQ(shown("{:L}", {.value = value}, {}, &style), from_icu(whole.formatInt(value, status), status)) << tag;
+            ASSERT_EQ(shown("{:L}", {.value = value}, {}, &style),
+                      from_icu(whole.formatInt(value, status), status))
+                << tag;
             const double real = random.between(-1, 1) * std::pow(10, random.below(10));
             if (std::abs(real) < 0.005) continue;
             ASSERT_EQ(shown("{:.2Lf}", {.value = real}, {.rounding = Rounding::nearest}, &style),
@@ -297,22 +310,26 @@ TEST(Language, writes_compact_numbers_as_icu_does) {
         const NumberStyle style = *number_style(tag);
         UErrorCode status = U_ZERO_ERROR;
         const icu::Locale locale = icu::Locale::forLanguageTag(tag, status);
-        const auto compact = icu::number::NumberFormatter::withLocale(locale).notation(icu::number::Notation::compactShort());
+        const auto compact =
+            icu::number::NumberFormatter::withLocale(locale).notation(icu::number::Notation::compactShort());
         int checked = 0;
         for (int i = 0; i < 3000; ++i) {
             const int power = 3 + random.below(12);
             const auto value = static_cast<std::int64_t>(std::pow(10, power + random.unit()));
             if (style.compact.empty()) break;
-            const auto form = std::min(static_cast<std::size_t>(std::to_string(value).size() - 4), style.compact.size() - 1);
+            const auto form = std::min(static_cast<std::size_t>(std::to_string(value).size() - 4),
+                                       style.compact.size() - 1);
             // Where a language has no word for a power, we write the number in full, ICU rounds it.
             const bool in_full = style.compact[form].drop == 0;
-            const auto icu_form = in_full ? compact.precision(icu::number::Precision::integer())
-                                          : compact.precision(icu::number::Precision::fixedSignificantDigits(3));
+            const auto icu_form = in_full
+                                      ? compact.precision(icu::number::Precision::integer())
+                                      : compact.precision(icu::number::Precision::fixedSignificantDigits(3));
             const std::string expected = from_icu(icu_form.formatInt(value, status), status);
             const int whole = static_cast<int>(std::to_string(value).size()) - style.compact[form].drop;
             if (!in_full && whole > 3) continue;  // beyond three digits ICU shows zeros, we show the digits
             ++checked;
-            ASSERT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = 3}, &style), expected)
+            ASSERT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = 3}, &style),
+                      expected)
                 << tag << " " << value;
         }
         EXPECT_GT(checked, 1000) << tag;
@@ -322,13 +339,15 @@ TEST(Language, writes_compact_numbers_as_icu_does) {
 
 TEST(Language, chooses_plural_forms_as_icu_does) {
     Random random(25);
-    for (const char* tag : {"en", "de", "fr", "hi", "ja", "ar", "pl", "ru", "lv", "cy", "pt", "he", "lt", "sl"}) {
+    for (const char* tag :
+         {"en", "de", "fr", "hi", "ja", "ar", "pl", "ru", "lv", "cy", "pt", "he", "lt", "sl"}) {
         const NumberStyle style = *number_style(tag);
         UErrorCode status = U_ZERO_ERROR;
         const icu::Locale locale(tag);
         const std::unique_ptr<icu::PluralRules> rules(icu::PluralRules::forLocale(locale, status));
         for (int i = 0; i < 4000; ++i) {
-            const auto digits = i < 1500 ? static_cast<std::uint64_t>(i) : random.bits() >> (20 + random.below(40));
+            const auto digits =
+                i < 1500 ? static_cast<std::uint64_t>(i) : random.bits() >> (20 + random.below(40));
             const int places = i < 1500 ? i % 3 : random.below(4);
             const auto number = icu::number::NumberFormatter::withLocale(locale)
                                     .precision(icu::number::Precision::fixedFraction(places))
@@ -336,14 +355,17 @@ TEST(Language, chooses_plural_forms_as_icu_does) {
                                     .formatInt(static_cast<std::int64_t>(digits), status);
             std::string expected;
             rules->select(number, status).toUTF8String(expected);
-            ASSERT_EQ(to_string(style.plurals.select({digits, places, 0})), expected) << tag << " " << digits << "e-" << places;
+            ASSERT_EQ(to_string(style.plurals.select({digits, places, 0})), expected)
+                << tag << " " << digits << "e-" << places;
         }
         ASSERT_TRUE(U_SUCCESS(status)) << tag;
     }
 }
 
 TEST(Language, reports_what_is_no_language) {
-    EXPECT_EQ(to_string(number_style("not a tag").problems().at(0)).find("error: 'not a tag' is not a BCP 47 language tag"), 0U);
+    EXPECT_EQ(to_string(number_style("not a tag").problems().at(0))
+                  .find("error: 'not a tag' is not a BCP 47 language tag"),
+              0U);
     EXPECT_FALSE(number_style(""));
     EXPECT_EQ(to_string(number_style("qqx").problems().at(0)), "error: CLDR knows no language 'qqx'");
     EXPECT_EQ(number_style("en")->plurals, NumberStyle().plurals);
@@ -351,7 +373,8 @@ TEST(Language, reports_what_is_no_language) {
 }
 
 TEST(PluralRules, names_a_fault_in_their_syntax) {
-    for (const char* bad : {"one", "one:i", "uno: i = 1", "one: x = 1", "one: i = ", "one: i % 0 = 1", "one: i = 1 and", "one: i = 1 few: n = 2"})
+    for (const char* bad : {"one", "one:i", "uno: i = 1", "one: x = 1", "one: i = ", "one: i % 0 = 1",
+                            "one: i = 1 and", "one: i = 1 few: n = 2"})
         EXPECT_FALSE(PluralRules::parse(bad)) << bad;
     EXPECT_TRUE(PluralRules::parse("one: i = 1 and v = 0 @integer 1; other: @integer 0, 2~16"));
     EXPECT_TRUE(PluralRules::parse(""));
@@ -361,10 +384,14 @@ TEST(Text, has_plural_forms_and_is_translated_while_it_runs) {
     int acres = 1;
     double water = 1234.5;
     Hud hud;
-    const auto text = hud.add(Text{.id = "acres", .value = watch(acres), .format = "{} acres", .plural = {.one = "{} acre"},
+    const auto text = hud.add(Text{.id = "acres",
+                                   .value = watch(acres),
+                                   .format = "{} acres",
+                                   .plural = {.one = "{} acre"},
                                    .motion = tween(1s)});
     const auto caption = hud.add(Text{.id = "caption", .format = "SAVED"});
-    const auto number = hud.add(Text{.id = "water", .value = watch(water), .format = "{:.1Lf}", .placeholder = "none"});
+    const auto number =
+        hud.add(Text{.id = "water", .value = watch(water), .format = "{:.1Lf}", .placeholder = "none"});
     const auto frame = [&] {
         update(hud, 0s);
         return text_of(hud, text) + "|" + text_of(hud, caption) + "|" + text_of(hud, number);
@@ -385,10 +412,11 @@ TEST(Text, has_plural_forms_and_is_translated_while_it_runs) {
     forms.forms = {"", "{} akr", "", "{} akry", "{} akrów", "{} akra"};
     hud.set_language(polish);
     const std::string after = frame();
-    EXPECT_EQ(after, in_flight.substr(0, in_flight.find(' ')) + (after.find("akry") != std::string::npos ? " akry" : " akrów") +
-                         "|OCALONE|1234,5");
+    EXPECT_EQ(after, in_flight.substr(0, in_flight.find(' ')) +
+                         (after.find("akry") != std::string::npos ? " akry" : " akrów") + "|OCALONE|1234,5");
     EXPECT_TRUE(hud.events().empty());
-    for (const auto& [count, expected] : {std::pair{1, "1 akr"}, {2, "2 akry"}, {5, "5 akrów"}, {22, "22 akry"}, {12, "12 akrów"}}) {
+    for (const auto& [count, expected] :
+         {std::pair{1, "1 akr"}, {2, "2 akry"}, {5, "5 akrów"}, {22, "22 akry"}, {12, "12 akrów"}}) {
         acres = count;
         hud.snap();
         EXPECT_EQ(frame().substr(0, frame().find('|')), expected);
@@ -416,6 +444,31 @@ TEST(Text, is_made_only_when_its_characters_would_differ) {
     water = 98.9;
     update(hud, 1ms);
     EXPECT_EQ(hud.texts_made(), 4U);
+}
+
+TEST(Text, of_one_plain_number_is_the_same_by_the_short_way_and_by_the_general_one) {
+    Random random(26);
+    for (const char* pattern : {"{}", "{} L", "€{}", "{:.0f}", "{:.1f}", "x{:.2f} m/s", "{:.3f}"}) {
+        const bool whole = std::string(pattern).find(':') == std::string::npos;
+        std::int64_t integer = 0;
+        double real = 0;
+        Value dynamic = 0;
+        Hud hud;
+        const auto a = hud.add(Text{.id = "a", .value = watch(integer), .format = whole ? pattern : "{}"});
+        const auto b = hud.add(Text{.id = "b", .value = watch(real), .format = whole ? "{:.1f}" : pattern});
+        const auto c = hud.add(Text{.id = "c", .value = watch(dynamic), .format = pattern});
+        for (int i = 0; i < 20000; ++i) {
+            integer = static_cast<std::int64_t>(random.bits()) >> random.below(64);
+            real = random.below(4) == 0 ? std::round(random.between(-1000, 1000)) / 8
+                                        : random.between(-1, 1) * std::pow(10, random.below(22));
+            if (random.below(50) == 0) real = random.below(2) == 0 ? double(NAN) : infinity;
+            dynamic = random.below(9) == 0 ? Value() : whole ? Value(integer) : Value(real);
+            update(hud, 1ms);
+            ASSERT_EQ(hud[a].text, shown(whole ? pattern : "{}", {.value = integer})) << integer;
+            ASSERT_EQ(hud[b].text, shown(whole ? "{:.1f}" : pattern, {.value = real})) << real;
+            ASSERT_EQ(hud[c].text, shown(pattern, {.value = dynamic})) << pattern;
+        }
+    }
 }
 
 }  // namespace

@@ -100,7 +100,8 @@ TEST(Tool, shows_the_values_of_the_first_and_the_last_frame_of_the_flight) {
         EXPECT_EQ(shown("plane.water"), grouped(std::to_string(static_cast<int>(std::floor(water)))) + " / " +
                                             grouped(std::to_string(static_cast<int>(tank))) + " L");
         EXPECT_EQ(shown("plane.water_bar"), fill.data());
-        EXPECT_EQ(shown("plane.hull"), std::to_string(static_cast<int>(hull)) + "%") << "it is 100 at both ends";
+        EXPECT_EQ(shown("plane.hull"), std::to_string(static_cast<int>(hull)) + "%")
+            << "it is 100 at both ends";
         EXPECT_EQ(shown("warning.caption"), "EVACUATE " + flight.at(row, "world.village"));
         EXPECT_EQ(shown("warning.countdown"), row == 0 ? "45" : "0");
         EXPECT_EQ(shown("debug.fps"), row == 0 ? "-- FPS" : "60 FPS");
@@ -127,7 +128,8 @@ TEST(Tool, shows_a_countdown_that_is_never_negative) {
     const auto cells = cells_of(run_tool(play("--table --rate 5" + at)).out);
     for (int second = 80; second <= 150; ++second) {
         const int left = second < 88 ? 45 : std::max(0, 133 - second);
-        EXPECT_EQ(cells.at({std::to_string(second) + ".000", "warning.countdown"}), std::to_string(left)) << second;
+        EXPECT_EQ(cells.at({std::to_string(second) + ".000", "warning.countdown"}), std::to_string(left))
+            << second;
     }
 }
 
@@ -200,13 +202,17 @@ TEST(Tool, plays_in_another_language) {
     EXPECT_EQ(cells.at({"104.000", "warning.caption"}), "Pine Hollow RÄUMEN");
     EXPECT_EQ(cells.at({"104.000", "saved.acres"}), "1.556");
     const TemporaryFolder folder;
-    const std::string bad = folder.write("bad.toml", "\"SCORE\" = 7\n\"{} acres\" = { one = \"{:.f}\", ohter = \"x\" }\n");
+    const std::string bad =
+        folder.write("bad.toml", "\"SCORE\" = 7\n\"{} acres\" = { one = \"{:.f}\", ohter = \"x\" }\n");
     const Ran ran = run_tool(play("--table --translations " + bad));
     EXPECT_EQ(ran.exit, 1);
-    for (const char* says : {":1:11: error: translation of 'SCORE': expected a text, or a table", ":2:26: error: format", ":2:31: error: translation of '{} acres': unknown plural category 'ohter'; did you mean 'other'?",
-                             "has no 'other'"})
+    for (const char* says :
+         {":1:11: error: translation of 'SCORE': expected a text, or a table", ":2:26: error: format",
+          ":2:31: error: translation of '{} acres': unknown plural category 'ohter'; did you mean 'other'?",
+          "has no 'other'"})
         EXPECT_NE(ran.out.find(says), std::string::npos) << says << ran.out;
-    EXPECT_NE(run_tool(play("--table --locale qqx")).out.find("error: CLDR knows no language 'qqx'"), std::string::npos);
+    EXPECT_NE(run_tool(play("--table --locale qqx")).out.find("error: CLDR knows no language 'qqx'"),
+              std::string::npos);
 }
 
 TEST(Tool, prints_json_lines_for_programs) {

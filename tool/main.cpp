@@ -96,7 +96,8 @@ int main(int count, char** arguments) {
                 throw CLI::ValidationError("--size", fault);
         },
         "size of the pictures, WIDTHxHEIGHT");
-    play_command->add_option("--locale", options.locale, "language of numbers and plural forms, a BCP 47 tag such as de");
+    play_command->add_option("--locale", options.locale,
+                             "language of numbers and plural forms, a BCP 47 tag such as de");
     play_command->add_option("--translations", options.translations, "texts in that language (TOML)");
     play_command->add_flag("--json", options.json, "JSON Lines instead of columns");
 

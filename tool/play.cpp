@@ -85,7 +85,8 @@ class Player {
         if (const auto usage = check_moments(*trace, at)) return *usage;
 
         Hud hud(*read_hud(*text, options_.hud), player.sources(), &fonts_);
-        if (const auto problems_of_language = speak(hud); !problems_of_language.empty()) return report(problems_of_language);
+        if (const auto problems_of_language = speak(hud); !problems_of_language.empty())
+            return report(problems_of_language);
         hud.resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
         return play(hud, player, *trace, frames_of(*trace, options_.rate, at), at);
     }

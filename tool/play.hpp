@@ -20,8 +20,8 @@ struct PlayOptions {
     std::vector<double> at;        ///< seconds at which there is a frame for sure
     std::vector<std::string> png;  ///< one for each of `at`, or one for the end
     std::string background;        ///< a PNG behind the pictures
-    std::string locale;           ///< a BCP 47 tag; empty is English
-    std::string translations;     ///< a file of them
+    std::string locale;            ///< a BCP 47 tag; empty is English
+    std::string translations;      ///< a file of them
     int width = 1280;
     int height = 800;
     bool table = false;

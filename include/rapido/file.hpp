@@ -20,12 +20,14 @@ Result<HudDefinition> read_hud(std::string_view text, const std::string& name);
 /// The same from a file.
 Result<HudDefinition> read_hud_file(const std::string& path);
 
-/// Reads a file of translations (TOML): a key is a text of a HUD, its value the translated pattern, or a table of patterns
-/// by plural category of which `other` must be there. Patterns are checked; every fault in one pass.
+/// Reads a file of translations (TOML): a key is a text of a HUD, its value the translated pattern, or a
+/// table of patterns by plural category of which `other` must be there. Patterns are checked; every fault in
+/// one pass.
 ///
 ///     "ACRES SAVED" = "GERETTETE ACRES"
 ///     "{} acres" = { one = "{} Acre", other = "{} Acres" }
-Result<std::map<std::string, Translation, std::less<>>> read_translations(std::string_view text, const std::string& name);
+Result<std::map<std::string, Translation, std::less<>>> read_translations(std::string_view text,
+                                                                          const std::string& name);
 Result<std::map<std::string, Translation, std::less<>>> read_translations_file(const std::string& path);
 
 /// Everything that is wrong with a HUD file, given what it will be shown with: faults of the file, of its

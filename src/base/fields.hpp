@@ -31,7 +31,7 @@ enum class FieldType : std::uint8_t {
     source,  ///< the name of a live value, or a constant
     easing,
     limits,  ///< [low, high]
-    table,  ///< an aggregate with a description of its own
+    table,   ///< an aggregate with a description of its own
 };
 
 struct Table;

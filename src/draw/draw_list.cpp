@@ -10,7 +10,8 @@ void DrawGroup::begin(float opacity) {
 }
 
 void DrawGroup::add(DrawCommand command) {
-    command.color.alpha = static_cast<std::uint8_t>(static_cast<float>(command.color.alpha) * opacity_ + 0.5F);
+    command.color.alpha =
+        static_cast<std::uint8_t>(static_cast<float>(command.color.alpha) * opacity_ + 0.5F);
     commands_.push_back(command);
 }
 

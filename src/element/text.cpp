@@ -53,8 +53,13 @@ std::vector<Value> widest_candidates(const Limits& range, bool whole) {
 
 class TextBody final : public Body {
  public:
-    TextBody(const Text& text, FormattedText shown, TextOptions options, std::optional<FontId> font, bool is_whole)
-        : text_(text), shown_(std::move(shown)), options_(std::move(options)), font_(font), is_whole_(is_whole) {}
+    TextBody(const Text& text, FormattedText shown, TextOptions options, std::optional<FontId> font,
+             bool is_whole)
+        : text_(text),
+          shown_(std::move(shown)),
+          options_(std::move(options)),
+          font_(font),
+          is_whole_(is_whole) {}
 
     bool show(const FieldValues& values) override {
         max_ = values.max;
@@ -77,8 +82,8 @@ class TextBody final : public Body {
         // In a box wider than the text it stands on the side that the box is anchored by.
         const float spare = box.width - width_ * scale;
         const float x = box.x + spare * horizontal_part(text_.place.anchor);
-        into.add_text(*font_, text_.size * scale, {x, box.y + ascent}, width_ * scale, text_.color, shown_.text(), glyphs_,
-                      scale);
+        into.add_text(*font_, text_.size * scale, {x, box.y + ascent}, width_ * scale, text_.color,
+                      shown_.text(), glyphs_, scale);
     }
 
     void set_language(const Language* language, BodyContext& context) override {
@@ -96,20 +101,22 @@ class TextBody final : public Body {
     std::uint32_t times_made() const override { return shown_.times_made(); }
 
     /// The text of an element in a language: every pattern may be a key into the translations.
-    static std::optional<FormattedText> make_shown(const Text& text, TextOptions options, const Language* language,
-                                                   BodyContext& context) {
+    static std::optional<FormattedText> make_shown(const Text& text, TextOptions options,
+                                                   const Language* language, BodyContext& context) {
         const Translation* translated = nullptr;
         if (language != nullptr) {
             const auto found = language->translations.find(text.format);
             if (found != language->translations.end()) translated = &found->second;
             const auto placeholder = language->translations.find(text.placeholder);
             if (placeholder != language->translations.end())
-                options.placeholder = placeholder->second.forms[static_cast<std::size_t>(PluralCategory::other)];
+                options.placeholder =
+                    placeholder->second.forms[static_cast<std::size_t>(PluralCategory::other)];
         }
-        const std::array<const std::string*, plural_categories> own{&text.plural.zero, &text.plural.one,  &text.plural.two,
-                                                                    &text.plural.few,  &text.plural.many, &text.format};
-        constexpr std::array<std::string_view, plural_categories> names{"plural.zero", "plural.one",  "plural.two",
-                                                                        "plural.few",  "plural.many", "format"};
+        const std::array<const std::string*, plural_categories> own{&text.plural.zero, &text.plural.one,
+                                                                    &text.plural.two,  &text.plural.few,
+                                                                    &text.plural.many, &text.format};
+        constexpr std::array<std::string_view, plural_categories> names{
+            "plural.zero", "plural.one", "plural.two", "plural.few", "plural.many", "format"};
         std::optional<FormattedText> made;
         // `other` first: the text is made of it.
         for (std::size_t i = plural_categories; i-- > 0;) {
@@ -146,12 +153,14 @@ class TextBody final : public Body {
         return widest;
     }
 
-    static void check_fields(const Format& format, const Text& text, std::string_view name, BodyContext& context) {
+    static void check_fields(const Format& format, const Text& text, std::string_view name,
+                             BodyContext& context) {
         const std::vector<Format::Use> uses = format.uses();
         for (std::size_t i = 0; i < uses.size(); ++i) {
             const FieldName field = uses[i].field;
             const bool needs_max = field != FieldName::value && field != FieldName::delta;
-            const std::string braces = field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
+            const std::string braces =
+                field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
             if (needs_max && !text.max) {
                 context.report(name, "shows " + braces + " but has no 'max'");
                 continue;
@@ -206,7 +215,8 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
         font = context.measurer->find(family, text.weight);
         if (!font) context.report("font", "no font family '" + std::string(family) + "' is installed");
     }
-    const bool is_whole = context.value_type == Value::Type::int64 || context.value_type == Value::Type::uint64;
+    const bool is_whole =
+        context.value_type == Value::Type::int64 || context.value_type == Value::Type::uint64;
     return std::make_unique<TextBody>(text, *std::move(shown), options, font, is_whole);
 }
 

@@ -5,7 +5,6 @@
 #include <atomic>
 #include <utility>
 
-#include "base/nearest.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
@@ -61,7 +60,9 @@ ElementRef Hud::add(const Element& element) {
     return state_->add(element, nullptr, {});
 }
 
-bool Hud::add(const Group& group) { return state_->add(group, nullptr, {}); }
+bool Hud::add(const Group& group) {
+    return state_->add(group, nullptr, {});
+}
 
 void Hud::update(Step step) {
     state_->update(step);
@@ -166,7 +167,7 @@ void Hud::State::queue_element(ElementIndex index) {
 void Hud::State::queue_dependents() {
     for (const SourceIndex source : changed_sources) {
         if (const ElementIndex only = only_dependent[source]; only != no_element) {
-            if (!hot[only].queued) plain_queue.push_back(only);
+            plain_queue.push_back(only);
             continue;
         }
         for (const Dependent& dependent : dependents[source]) {
@@ -202,6 +203,8 @@ void Hud::State::drop_without_value() {
 
 void Hud::State::refresh_plain_texts() {
     const std::size_t others = queue.size();
+    const std::uint32_t this_frame = frame;
+    std::uint64_t made = 0;
     for (const ElementIndex index : plain_queue) {
         HotElement& element = hot[index];
         if (element.queued) continue;
@@ -214,13 +217,13 @@ void Hud::State::refresh_plain_texts() {
         const bool positive = is_positive(value);
         if (element.was_positive && !positive) value_events.emplace_back(index, EventKind::empty);
         element.was_positive = positive;
-        if (update == PlainText::Update::changed) {
-            hot[index].show(frame);
-            layout_dirty = true;
-            ++plain_texts_made;
-        }
+        if (update == PlainText::Update::same) continue;
+        element.show(this_frame);
+        ++made;
     }
     plain_queue.clear();
+    plain_texts_made += made;
+    layout_dirty = layout_dirty || made > 0;
     if (queue.size() > others) std::sort(queue.begin(), queue.end());
 }
 
@@ -241,7 +244,8 @@ void Hud::State::report_value_events() {
         const double amount = value.number();
         if (amount <= 0 && was_positive) value_events.emplace_back(index, EventKind::empty);
         const double max = max_of(element).number();
-        if (max > 0 && amount >= max && before.number() < max) value_events.emplace_back(index, EventKind::full);
+        if (max > 0 && amount >= max && before.number() < max)
+            value_events.emplace_back(index, EventKind::full);
     }
     if (value_events.empty()) return;
     std::sort(value_events.begin(), value_events.end());
@@ -300,7 +304,9 @@ void Hud::State::refresh(ElementIndex index) {
         if (update != PlainText::Update::unfit) return;
         update_body_text(index);
     }
-    if (!element.body->show({.value = element.moving.at(now), .max = max_of(element), .delta = element.delta})) return;
+    if (!element.body->show(
+            {.value = element.moving.at(now), .max = max_of(element), .delta = element.delta}))
+        return;
     mark_changed(index);
     if (!element.body->resizes()) return;
     hot[index].mark_changed(frame, true);
@@ -325,11 +331,14 @@ void Hud::State::mark_changed(ElementIndex index) {
 void Hud::State::refresh_visibility() {
     if (!visibility_dirty) return;
     visibility_dirty = false;
-    const auto is_true = [this](SourceIndex source) { return source == no_source || scan.value(source).truth(); };
+    const auto is_true = [this](SourceIndex source) {
+        return source == no_source || scan.value(source).truth();
+    };
     for (const ElementIndex index : parents_first) {
         RunningElement& element = elements[index];
         const bool hides = element.when_no_value == WhenNoValue::hide && hot[index].value != no_source;
-        bool shown = !element.dead && is_true(element.visible) && !(hides && !scan.value(hot[index].value).has_value());
+        bool shown = !element.dead && is_true(element.visible) &&
+                     !(hides && !scan.value(hot[index].value).has_value());
         float opacity = 1;
         if (element.group != no_group) {
             const RunningGroup& group = groups[element.group];
@@ -346,142 +355,6 @@ void Hud::State::refresh_visibility() {
         element.shown = shown;
         element.opacity = opacity;
         mark_changed(index);
-    }
-}
-
-RunningElement* Hud::State::living(ElementRef ref) {
-    if (ref.hud != id || ref.index >= elements.size()) return nullptr;
-    RunningElement& element = elements[ref.index];
-    return element.generation == ref.generation && element.body != nullptr && !element.dead ? &element : nullptr;
-}
-
-RunningGroup* Hud::State::find_group(std::string_view group) {
-    std::vector<std::string_view> names;
-    for (RunningGroup& known : groups) {
-        if (known.id == group) return &known;
-        names.push_back(known.id);
-    }
-    report({{}, "no group '" + std::string(group) + "'", did_you_mean(group, names)});
-    return nullptr;
-}
-
-void Hud::snap() {
-    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
-        if (state_->elements[index].body != nullptr) {
-            state_->hot[index].snaps = true;
-            state_->queue_element(index);
-        }
-}
-
-void Hud::snap(ElementRef ref) {
-    if (state_->living(ref) == nullptr) return;
-    state_->hot[ref.index].snaps = true;
-    state_->queue_element(ref.index);
-}
-
-void Hud::snap(std::string_view group) {
-    const RunningGroup* const found = state_->find_group(group);
-    for (ElementIndex index = 0; found != nullptr && index < state_->elements.size(); ++index) {
-        const RunningElement& element = state_->elements[index];
-        if (element.body == nullptr || element.group == no_group || &state_->groups[element.group] != found) continue;
-        state_->hot[index].snaps = true;
-        state_->queue_element(index);
-    }
-}
-
-void Hud::set_visible(std::string_view group, bool visible) {
-    if (RunningGroup* const found = state_->find_group(group)) found->game_shows = visible;
-    state_->visibility_dirty = true;
-}
-
-void Hud::set_opacity(std::string_view group, float opacity) {
-    if (RunningGroup* const found = state_->find_group(group))
-        found->game_opacity = opacity > 0 ? std::min(opacity, 1.0F) : 0.0F;
-    state_->visibility_dirty = true;
-}
-
-void Hud::remove(ElementRef ref) {
-    if (state_->living(ref) != nullptr) state_->kill(ref.index);
-}
-
-void Hud::leave(ElementRef ref) {
-    RunningElement* const element = state_->living(ref);
-    if (element == nullptr || element->leaving) return;
-    element->leaving = true;
-    state_->leaving.push_back(ref.index);
-}
-
-void Hud::resize(const Viewport& viewport) {
-    const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
-    const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
-    state_->viewport = {{place(viewport.origin.x), place(viewport.origin.y)},
-                        {length(viewport.size.width), length(viewport.size.height)}};
-    state_->layout_dirty = true;
-}
-
-Shown Hud::operator[](ElementRef ref) const {
-    const RunningElement* const living = state_->living(ref);
-    if (living == nullptr) return {};
-    const RunningElement& element = *living;
-    const HotElement& hot = state_->hot[ref.index];
-    return {.id = element.path,
-            .kind = element.kind->name,
-            .text = hot.shows_plain ? hot.plain.text() : element.body->text(),
-            .fill = element.body->fill(),
-            .color = element.body->color(),
-            .opacity = element.opacity,
-            .visible = element.shown,
-            .box = element.box,
-            .changed = hot.changed_in == state_->frame,
-            .text_changed = hot.changed_in == state_->frame && hot.text_changed};
-}
-
-std::vector<ElementRef> Hud::elements() const {
-    std::vector<ElementRef> refs;
-    for (ElementIndex index = 0; index < state_->elements.size(); ++index) {
-        const ElementRef ref = state_->ref_of(index);
-        if (state_->living(ref) != nullptr) refs.push_back(ref);
-    }
-    return refs;
-}
-
-std::uint64_t Hud::texts_made() const {
-    std::uint64_t count = state_->plain_texts_made;
-    for (const RunningElement& element : state_->elements)
-        if (element.body != nullptr) count += element.body->times_made();
-    return count;
-}
-
-std::span<const Event> Hud::events() const {
-    return state_->events;
-}
-Nanoseconds Hud::now() const {
-    return state_->now;
-}
-const Problems& Hud::problems() const {
-    return state_->problems;
-}
-
-void Hud::draw(DrawList& list) const {
-    if (state_->structure_dirty) state_->link_parents();
-    const std::uint64_t structure = (std::uint64_t{state_->id} << 32) | state_->structure;
-    if (list.structure_ != structure) {
-        list.structure_ = structure;
-        list.groups_.assign(state_->draw_order.size(), {});
-    }
-    for (std::size_t i = 0; i < state_->draw_order.size(); ++i) {
-        const ElementIndex index = state_->draw_order[i];
-        DrawGroup& group = list.groups_[i];
-        if (group.revision == state_->hot[index].revision) continue;
-        group.revision = state_->hot[index].revision;
-        const RunningElement& element = state_->elements[index];
-        group.begin(element.opacity);
-        if (!element.shown || state_->measurer == nullptr) continue;
-        const float scale = state_->scale;
-        const Rect device{state_->viewport.origin.x + element.box.x * scale,
-                          state_->viewport.origin.y + element.box.y * scale, element.box.width * scale,
-                          element.box.height * scale};
-        element.body->draw(device, scale, state_->measurer, group);
     }
 }
 

@@ -77,7 +77,8 @@ CommonFields common_fields(const Element& element) {
             if constexpr (requires { description.value; }) common.value = description.value;
             if constexpr (requires { description.max; }) common.max = description.max;
             if constexpr (requires { description.motion; }) common.motion = description.motion;
-            if constexpr (requires { description.when_no_value; }) common.when_no_value = description.when_no_value;
+            if constexpr (requires { description.when_no_value; })
+                common.when_no_value = description.when_no_value;
             return common;
         },
         element);
@@ -134,8 +135,7 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
         told_adjusted.push_back({told->second, adjusted, source});
         return adjusted;
     }
-    if (const Source* named = sources.find(source.name()))
-        return added(source.applied_to(*named));
+    if (const Source* named = sources.find(source.name())) return added(source.applied_to(*named));
 
     std::vector<std::string_view> names = sources.names();
     for (const auto& [name, index] : told_names)
@@ -218,7 +218,8 @@ bool Hud::State::add(const Group& group, const Origin* origin, const Sources& so
     Problems found;
     ElementContext context(found, "group '" + group.id + "'", origin, formats);
     if (!is_id(group.id)) context.report("id", std::string(id_rule), "");
-    const bool known = std::any_of(groups.begin(), groups.end(), [&](const RunningGroup& g) { return g.id == group.id; });
+    const bool known =
+        std::any_of(groups.begin(), groups.end(), [&](const RunningGroup& g) { return g.id == group.id; });
     if (known) context.report("id", "is that of a group before it", "");
     RunningGroup made{.id = group.id, .dim = std::clamp(group.dim, 0.0F, 1.0F)};
     made.visible = connect(group.visible, "visible", sources, context);
@@ -309,7 +310,8 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     return ref_of(index);
 }
 
-/// A text that shows one number, does not move, and is the only one who shows it, is refreshed without the detours.
+/// A text that shows one number, does not move, and is the only one who shows it, is refreshed without the
+/// detours.
 void Hud::State::find_plain(ElementIndex index) {
     const RunningElement& element = elements[index];
     const SourceIndex source = hot[index].value;
@@ -357,7 +359,8 @@ void Hud::State::free_removed() {
         RunningElement& element = elements[index];
         for (const SourceIndex source : {hot[index].value, element.max, element.visible}) {
             if (source == no_source) continue;
-            std::erase_if(dependents[source], [&](const Dependent& dependent) { return dependent.element == index; });
+            std::erase_if(dependents[source],
+                          [&](const Dependent& dependent) { return dependent.element == index; });
             if (only_dependent[source] == index) only_dependent[source] = no_element;
             scan.release(source);
         }
@@ -384,9 +387,12 @@ void Hud::State::speak(ElementIndex index) {
     RunningElement& element = elements[index];
     update_body_text(index);
     Problems found;
-    ElementContext context(found, std::string(element.kind->name) + " '" + element.path + "'", nullptr, formats);
-    context.value_type = hot[index].value == no_source ? std::nullopt : std::optional(scan.value(hot[index].value).type());
-    context.max_type = element.max == no_source ? std::nullopt : std::optional(scan.value(element.max).type());
+    ElementContext context(found, std::string(element.kind->name) + " '" + element.path + "'", nullptr,
+                           formats);
+    context.value_type =
+        hot[index].value == no_source ? std::nullopt : std::optional(scan.value(hot[index].value).type());
+    context.max_type =
+        element.max == no_source ? std::nullopt : std::optional(scan.value(element.max).type());
     element.body->set_language(language.get(), context);
     if (context.failed()) {
         element.body->set_language(nullptr, context);
@@ -427,40 +433,6 @@ void Hud::State::link_parents() {
     std::stable_sort(draw_order.begin(), draw_order.end(), [this](ElementIndex a, ElementIndex b) {
         return elements[a].layer < elements[b].layer;
     });
-}
-
-ElementRef Hud::find(std::string_view id) {
-    State& state = *state_;
-    if (const auto at = state.paths.find(std::string(id)); at != state.paths.end())
-        return state.ref_of(at->second);
-    ElementRef only;
-    bool several = false;
-    std::vector<std::string_view> names;
-    for (ElementIndex index = 0; index < state.elements.size(); ++index) {
-        if (state.elements[index].body == nullptr || state.elements[index].dead) continue;
-        const std::string_view path = state.elements[index].path;
-        const std::string_view last = path.substr(path.rfind('.') + 1);
-        names.push_back(last);
-        if (last != id) continue;
-        several = static_cast<bool>(only);
-        only = state.ref_of(index);
-    }
-    if (only && !several) return only;
-    state.report({{},
-                  several ? "several elements have the id '" + std::string(id) + "'; give the whole path"
-                          : "no element '" + std::string(id) + "'",
-                  several ? std::string() : did_you_mean(id, names)});
-    return {};
-}
-
-Countdown* Hud::timer(std::string_view id) {
-    std::vector<std::string_view> names;
-    for (RunningTimer& timer : state_->timers) {
-        if (timer.id == id) return &timer.countdown;
-        names.push_back(timer.id);
-    }
-    state_->report({{}, "no timer '" + std::string(id) + "'", did_you_mean(id, names)});
-    return nullptr;
 }
 
 }  // namespace rapido

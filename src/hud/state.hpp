@@ -51,7 +51,8 @@ struct RunningElement {
     bool active = false;
 };
 
-/// What a frame touches of an element that shows one number and does not move: most of them, and most of the time.
+/// What a frame touches of an element that shows one number and does not move: most of them, and most of the
+/// time.
 struct alignas(64) HotElement {
     PlainText plain;
     std::uint32_t revision = 1;
@@ -59,11 +60,12 @@ struct alignas(64) HotElement {
     SourceIndex value = no_source;
     bool text_changed : 1 = false;  ///< in the frame of the last change
     bool is_plain : 1 = false;      ///< may be shown by `plain`
-    bool shows_plain : 1 = false;   ///< is shown by it now, and the body is behind
-    bool was_positive : 1 = false;  ///< of a plain one
     bool queued : 1 = false;
     bool snaps : 1 = false;  ///< takes the next value as given
-    bool size_dirty : 1 = true;
+    // Written in every frame: bytes of their own.
+    bool shows_plain = false;   ///< is shown by it now, and the body is behind
+    bool was_positive = false;  ///< of a plain one
+    bool size_dirty = true;
 
     void mark_changed(std::uint32_t frame, bool text) {
         text_changed = text || (text_changed && changed_in == frame);
@@ -125,9 +127,11 @@ struct Hud::State {
     RunningGroup* find_group(std::string_view id);
     void queue_element(ElementIndex index);
     void speak(ElementIndex index);
-    SourceIndex connect(const Source& source, std::string_view field, const Sources& sources, BodyContext& context);
+    SourceIndex connect(const Source& source, std::string_view field, const Sources& sources,
+                        BodyContext& context);
     std::optional<SourceIndex> resolve(const Source& source, const Sources& sources, Problem& problem);
-    void add_told(const std::string& name, SourceIndex& index, Value::Type type, Source::Use use = Source::Use::amount);
+    void add_told(const std::string& name, SourceIndex& index, Value::Type type,
+                  Source::Use use = Source::Use::amount);
 
     // The frame, in order
     void update(Step step);
@@ -203,8 +207,8 @@ struct Hud::State {
     std::vector<ElementIndex> plain_queue;  ///< plain texts whose value changed in this frame
     std::vector<std::pair<ElementIndex, EventKind>> value_events;
     std::vector<ElementIndex> leaving;
-    std::vector<ElementIndex> queue;    ///< elements whose sources changed in this frame
-    std::vector<ElementIndex> active;   ///< elements in motion
+    std::vector<ElementIndex> queue;   ///< elements whose sources changed in this frame
+    std::vector<ElementIndex> active;  ///< elements in motion
     bool visibility_dirty = true;
     bool layout_dirty = true;
     std::vector<Event> events;

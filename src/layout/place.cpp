@@ -33,7 +33,9 @@ Rect place_in(const Rect& area, Size size, const Place& place) {
             size.height};
 }
 
-float horizontal_part(Anchor anchor) { return static_cast<float>(horizontal(anchor)) / 2; }
+float horizontal_part(Anchor anchor) {
+    return static_cast<float>(horizontal(anchor)) / 2;
+}
 
 Size room_for(Size size, const Place& place) {
     return {room_along(horizontal(place.anchor), size.width, place.offset.x),

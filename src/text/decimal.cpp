@@ -44,7 +44,8 @@ DecimalDigits from_scientific(const char* text, const char* end, bool negative) 
     found.negative = negative;
     const char* at = text;
     for (; *at != 'e'; ++at)
-        if (*at != '.') found.digits[static_cast<std::size_t>(found.count++)] = static_cast<std::uint8_t>(*at - '0');
+        if (*at != '.')
+            found.digits[static_cast<std::size_t>(found.count++)] = static_cast<std::uint8_t>(*at - '0');
     int exponent = 0;
     std::from_chars(at[1] == '+' ? at + 2 : at + 1, end, exponent);
     found.point = exponent + 1;
@@ -62,8 +63,10 @@ DecimalDigits shortest_digits(double value, bool is_float32) {
     std::array<char, 32> buffer;
     char* const end = buffer.data() + buffer.size();
     const double magnitude = std::abs(value);
-    const auto made = is_float32 ? std::to_chars(buffer.data(), end, static_cast<float>(magnitude), std::chars_format::scientific)
-                                 : std::to_chars(buffer.data(), end, magnitude, std::chars_format::scientific);
+    const auto made =
+        is_float32
+            ? std::to_chars(buffer.data(), end, static_cast<float>(magnitude), std::chars_format::scientific)
+            : std::to_chars(buffer.data(), end, magnitude, std::chars_format::scientific);
     return from_scientific(buffer.data(), made.ptr, std::signbit(value));
 }
 
@@ -96,7 +99,8 @@ std::optional<Decimal> round_digits(const DecimalDigits& number, int places, Rou
         kept = kept * 10 + (i < number.count ? number.digits[static_cast<std::size_t>(i)] : 0U);
     if (keep < number.count) {
         const int first = keep < 0 ? 0 : number.digits[static_cast<std::size_t>(keep)];
-        if (rounds_away(rounding, number.negative, first, keep < 0 || keep + 1 < number.count, kept % 2 == 1)) ++kept;
+        if (rounds_away(rounding, number.negative, first, keep < 0 || keep + 1 < number.count, kept % 2 == 1))
+            ++kept;
     }
     return Decimal{kept, number.negative && kept != 0};
 }
@@ -107,7 +111,8 @@ std::optional<Decimal> round_decimal(double value, bool is_float32, int places, 
     return round_digits(shortest_digits(value, is_float32), places, rounding);
 }
 
-std::optional<Decimal> round_percent(std::uint64_t value, bool negative, std::uint64_t max, int places, Rounding rounding) {
+std::optional<Decimal> round_percent(std::uint64_t value, bool negative, std::uint64_t max, int places,
+                                     Rounding rounding) {
     if (places > 9) return std::nullopt;
     Wide product = value;
     product *= 100;
@@ -127,7 +132,8 @@ std::optional<Decimal> round_percent(std::uint64_t value, bool negative, std::ui
     return Decimal{static_cast<std::uint64_t>(quotient), negative && quotient != 0};
 }
 
-std::int64_t keep_honest(std::int64_t nearest, bool is_positive, bool is_negative, std::optional<std::int64_t> shown_max) {
+std::int64_t keep_honest(std::int64_t nearest, bool is_positive, bool is_negative,
+                         std::optional<std::int64_t> shown_max) {
     std::int64_t shown = nearest;
     if (is_negative) shown = std::min<std::int64_t>(shown, -1);
     if (shown_max) shown = std::min(shown, *shown_max - 1);

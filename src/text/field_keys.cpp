@@ -16,18 +16,28 @@ std::uint64_t magnitude_of(std::int64_t value) {
     return value < 0 ? 0 - bits : bits;
 }
 
-Key integer_key(std::int64_t value) { return {.bits = magnitude_of(value), .kind = Kind::digits, .negative = value < 0}; }
+Key integer_key(std::int64_t value) {
+    return {.bits = magnitude_of(value), .kind = Kind::digits, .negative = value < 0};
+}
 
 Key decimal_key(const Decimal& decimal, int places) {
-    return {.bits = decimal.digits, .kind = Kind::digits, .negative = decimal.negative,
+    return {.bits = decimal.digits,
+            .kind = Kind::digits,
+            .negative = decimal.negative,
             .places = static_cast<std::int8_t>(places)};
 }
 
-Key infinity_key(bool negative) { return {.bits = 0, .kind = Kind::infinity, .negative = negative}; }
+Key infinity_key(bool negative) {
+    return {.bits = 0, .kind = Kind::infinity, .negative = negative};
+}
 
-bool is_integral(const Value& value) { return value.is_integer() || value.type() == Value::Type::boolean; }
+bool is_integral(const Value& value) {
+    return value.is_integer() || value.type() == Value::Type::boolean;
+}
 
-bool is_finite_number(const Value& value) { return value.is_number() && std::isfinite(value.number()); }
+bool is_finite_number(const Value& value) {
+    return value.is_number() && std::isfinite(value.number());
+}
 
 /// Of a finite number; a duration counts in seconds.
 DecimalDigits digits_of(const Value& value) {
@@ -39,7 +49,8 @@ DecimalDigits digits_of(const Value& value) {
         case Value::Type::float64:
             return shortest_digits(value.real(), false);
         case Value::Type::duration: {
-            DecimalDigits digits = integer_digits(magnitude_of(value.duration().count()), value.duration().count() < 0);
+            DecimalDigits digits =
+                integer_digits(magnitude_of(value.duration().count()), value.duration().count() < 0);
             if (digits.count > 0) digits.point -= 9;
             return digits;
         }
@@ -48,7 +59,9 @@ DecimalDigits digits_of(const Value& value) {
     }
 }
 
-bool is_below(const Value& value, const Value& max) { return is_finite_number(max) && less(value, max); }
+bool is_below(const Value& value, const Value& max) {
+    return is_finite_number(max) && less(value, max);
+}
 
 std::int64_t signed_count(const Decimal& decimal) {
     const auto count = static_cast<std::int64_t>(decimal.digits);
@@ -76,13 +89,18 @@ std::optional<std::int64_t> nanoseconds_of(const Value& value) {
 
 constexpr std::string_view real_types = "eEfFgG";
 
-bool shows_fraction(const Spec& spec) { return spec.type != 0 && real_types.find(spec.type) != std::string_view::npos; }
-bool is_fixed(const Spec& spec) { return spec.type == 'f' || spec.type == 'F'; }
+bool shows_fraction(const Spec& spec) {
+    return spec.type != 0 && real_types.find(spec.type) != std::string_view::npos;
+}
+bool is_fixed(const Spec& spec) {
+    return spec.type == 'f' || spec.type == 'F';
+}
 
 }  // namespace
 
 Rounding FieldWriter::rounding_of(FieldName field) const {
-    const Rounding rounding = options_.rounding == Rounding::automatic ? Rounding::nearest : options_.rounding;
+    const Rounding rounding =
+        options_.rounding == Rounding::automatic ? Rounding::nearest : options_.rounding;
     // An honest maximum is never shown as less than it is.
     if (field == FieldName::max && rounding == Rounding::honest) return Rounding::up;
     return rounding;
@@ -104,8 +122,8 @@ FieldWriter::Amount FieldWriter::amount_of(FieldName field, const FieldValues& v
 Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& values) const {
     const Spec& spec = piece.spec;
     // The common case first: an integer as it is.
-    if (piece.field == FieldName::value && values.value.type() == Value::Type::int64 && options_.compact == 0 &&
-        !shows_fraction(spec) && !spec.is_time())
+    if (piece.field == FieldName::value && values.value.type() == Value::Type::int64 &&
+        options_.compact == 0 && !shows_fraction(spec) && !spec.is_time())
         return integer_key(values.value.int64());
 
     const Rounding rounding = rounding_of(piece.field);
@@ -140,7 +158,9 @@ Key FieldWriter::number_key(const Spec& spec, const Amount& amount, Rounding rou
     if (is_fixed(spec)) return fixed_key(spec, amount, rounding);
     const double number = value.number();
     const bool is_float32 = value.type() == Value::Type::float32;
-    return {.bits = std::bit_cast<std::uint64_t>(std::abs(number)), .kind = Kind::real, .negative = number < 0,
+    return {.bits = std::bit_cast<std::uint64_t>(std::abs(number)),
+            .kind = Kind::real,
+            .negative = number < 0,
             .power = static_cast<std::int8_t>(is_float32 ? 1 : 0)};
 }
 
@@ -155,14 +175,16 @@ Key FieldWriter::fixed_key(const Spec& spec, const Amount& amount, Rounding roun
     if (decimal && rounding == Rounding::honest) {
         std::optional<std::int64_t> shown_max;
         if (is_below(value, amount.max))
-            if (const auto max = round_digits(digits_of(amount.max), places, Rounding::up)) shown_max = signed_count(*max);
+            if (const auto max = round_digits(digits_of(amount.max), places, Rounding::up))
+                shown_max = signed_count(*max);
         const std::int64_t count =
             keep_honest(signed_count(*decimal), value.number() > 0, value.number() < 0, shown_max);
         decimal = Decimal{magnitude_of(count), count < 0};
     }
     if (decimal) return decimal_key(*decimal, places);
     const double number = value.number();
-    return {.bits = std::bit_cast<std::uint64_t>(std::abs(number)), .kind = Kind::real, .negative = number < 0};
+    return {
+        .bits = std::bit_cast<std::uint64_t>(std::abs(number)), .kind = Kind::real, .negative = number < 0};
 }
 
 Key FieldWriter::time_key(const Spec& spec, const Amount& amount, Rounding rounding) const {
@@ -185,10 +207,12 @@ Key FieldWriter::time_key(const Spec& spec, const Amount& amount, Rounding round
     return integer_key(ticks);
 }
 
-Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& values, Rounding rounding) const {
+Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& values,
+                          Rounding rounding) const {
     const Value& value = values.value;
     const Value& max = values.max;
-    if (!value.is_number() || !is_finite_number(max) || !(max.number() > 0) || std::isnan(value.number())) return {};
+    if (!value.is_number() || !is_finite_number(max) || !(max.number() > 0) || std::isnan(value.number()))
+        return {};
     if (!is_finite_number(value)) return infinity_key(value.number() < 0);
     const bool is_percent = field == FieldName::percent;
     const int places = spec.precision < 0 ? 6 : spec.precision;
@@ -201,18 +225,22 @@ Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& 
     const int percent_places = is_percent ? places : places - 2;
     if (integers && percent_places >= 0) {
         const bool negative = value.type() != Value::Type::uint64 && value.int64() < 0;
-        const std::uint64_t magnitude = value.type() == Value::Type::uint64 ? value.uint64() : magnitude_of(value.int64());
+        const std::uint64_t magnitude =
+            value.type() == Value::Type::uint64 ? value.uint64() : magnitude_of(value.int64());
         decimal = round_percent(magnitude, negative, max.uint64(), percent_places, rounding);
     }
     if (!decimal && places <= 18) decimal = round_digits(digits, places, rounding);
     if (!is_fixed(spec) || !decimal)
-        return {.bits = std::bit_cast<std::uint64_t>(std::abs(part)), .kind = Kind::real, .negative = part < 0};
+        return {
+            .bits = std::bit_cast<std::uint64_t>(std::abs(part)), .kind = Kind::real, .negative = part < 0};
     if (rounding == Rounding::honest) {
         std::optional<std::int64_t> whole;
         if (less(value, max))
-            if (const auto shown = round_digits(integer_digits(is_percent ? 100 : 1, false), places, Rounding::up))
+            if (const auto shown =
+                    round_digits(integer_digits(is_percent ? 100 : 1, false), places, Rounding::up))
                 whole = signed_count(*shown);
-        const std::int64_t count = keep_honest(signed_count(*decimal), value.number() > 0, value.number() < 0, whole);
+        const std::int64_t count =
+            keep_honest(signed_count(*decimal), value.number() > 0, value.number() < 0, whole);
         decimal = Decimal{magnitude_of(count), count < 0};
     }
     return decimal_key(*decimal, places);
@@ -243,8 +271,11 @@ Key FieldWriter::compact_digits(const DecimalDigits& given, Rounding rounding) c
             digits.negative = given.negative;
             continue;
         }
-        return {.bits = rounded->digits, .kind = Kind::digits, .negative = rounded->negative,
-                .places = static_cast<std::int8_t>(kept), .power = static_cast<std::int8_t>(drop == 0 ? 0 : form + 1)};
+        return {.bits = rounded->digits,
+                .kind = Kind::digits,
+                .negative = rounded->negative,
+                .places = static_cast<std::int8_t>(kept),
+                .power = static_cast<std::int8_t>(drop == 0 ? 0 : form + 1)};
     }
 }
 

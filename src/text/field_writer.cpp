@@ -70,9 +70,10 @@ std::string_view real_text(const Spec& spec, const Key& key, Buffer& buffer) {
     if (spec.precision >= 0) rebuilt += '.' + std::to_string(spec.precision);
     if (spec.type != 0) rebuilt += spec.type;
     rebuilt += '}';
-    const auto made = is_float32 ? fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt),
-                                                    static_cast<float>(magnitude))
-                                 : fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt), magnitude);
+    const auto made = is_float32
+                          ? fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt),
+                                             static_cast<float>(magnitude))
+                          : fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt), magnitude);
     return {buffer.data(), std::min(made.size, buffer.size())};
 }
 
@@ -91,7 +92,8 @@ std::string_view cut(std::string_view text, int precision) {
     return text.substr(0, end);
 }
 
-void pad(const Spec& spec, std::string_view sign, std::string_view body, char default_align, std::string& out) {
+void pad(const Spec& spec, std::string_view sign, std::string_view body, char default_align,
+         std::string& out) {
     if (spec.width == 0) {
         out += sign;
         out += body;
@@ -112,7 +114,8 @@ void pad(const Spec& spec, std::string_view sign, std::string_view body, char de
 
 PluralOperands FieldWriter::operands(const Key& key) const {
     if (key.kind == Kind::digits) {
-        const int exponent = key.power > 0 ? numbers_.compact[static_cast<std::size_t>(key.power - 1)].drop : 0;
+        const int exponent =
+            key.power > 0 ? numbers_.compact[static_cast<std::size_t>(key.power - 1)].drop : 0;
         return {key.bits, key.places, exponent};
     }
     if (key.kind != Kind::real) return {};
@@ -134,8 +137,10 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
         case Kind::boolean:
             return pad(spec, "", key.bits != 0 ? "true" : "false", '<', out);
         case Kind::text:
-            return pad(spec, "", cut((piece.field == FieldName::max ? values.max : values.value).text(), spec.precision),
-                       '<', out);
+            return pad(
+                spec, "",
+                cut((piece.field == FieldName::max ? values.max : values.value).text(), spec.precision), '<',
+                out);
         case Kind::real:
             return number(spec, key, real_text(spec, key, buffer), out);
         case Kind::digits:
@@ -144,7 +149,9 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
     if (spec.is_time()) return number(spec, key, time_text(spec, key, buffer), out);
     const bool has_point = key.places > 0 || spec.type == 'f' || spec.type == 'F';
     number(spec, key,
-           has_point ? fixed_text(key.bits, key.places, spec.alternate, buffer) : integer_text(spec, key.bits, buffer), out);
+           has_point ? fixed_text(key.bits, key.places, spec.alternate, buffer)
+                     : integer_text(spec, key.bits, buffer),
+           out);
 }
 
 std::string_view FieldWriter::time_text(const Spec& spec, const Key& key, Buffer& buffer) const {
@@ -192,7 +199,7 @@ std::string_view FieldWriter::time_text(const Spec& spec, const Key& key, Buffer
 void FieldWriter::number(const Spec& spec, const Key& key, std::string_view digits, std::string& out) const {
     const bool is_compact = options_.compact > 0 && spec.type == 0 && key.kind == Kind::digits;
     if (spec.localized || is_compact) {
-        const std::string_view sign = key.negative ? std::string_view(numbers_.minus)
+        const std::string_view sign = key.negative       ? std::string_view(numbers_.minus)
                                       : spec.sign == '+' ? std::string_view(numbers_.plus)
                                                          : sign_of(spec, false);
         const std::string written = localized(spec, key, digits);
@@ -217,24 +224,28 @@ void FieldWriter::number(const Spec& spec, const Key& key, std::string_view digi
 
 std::string FieldWriter::localized(const Spec& spec, const Key& key, std::string_view digits) const {
     const bool has_form = key.kind == Kind::digits && key.power > 0;
-    const CompactForm* const form = has_form ? &numbers_.compact[static_cast<std::size_t>(key.power - 1)] : nullptr;
+    const CompactForm* const form =
+        has_form ? &numbers_.compact[static_cast<std::size_t>(key.power - 1)] : nullptr;
     const bool is_time = spec.is_time();
     const auto whole = std::min(digits.find_first_not_of("0123456789"), digits.size());
     const auto primary = static_cast<std::size_t>(numbers_.primary_group);
     const auto secondary = static_cast<std::size_t>(numbers_.secondary_group);
     // CLDR: compact numbers take separators from five digits on.
-    const auto minimum = static_cast<std::size_t>(std::max(numbers_.minimum_grouping, options_.compact > 0 ? 2 : 1));
-    const bool grouped = !is_time && primary > 0 && whole >= primary + minimum &&
-                         (spec.type == 0 || std::string_view("dfFgG").find(spec.type) != std::string_view::npos);
+    const auto minimum =
+        static_cast<std::size_t>(std::max(numbers_.minimum_grouping, options_.compact > 0 ? 2 : 1));
+    const bool grouped =
+        !is_time && primary > 0 && whole >= primary + minimum &&
+        (spec.type == 0 || std::string_view("dfFgG").find(spec.type) != std::string_view::npos);
     // The word of a power agrees with the number before it: 4.00 thousands, not 4000.
-    const auto category = static_cast<std::size_t>(form == nullptr ? PluralCategory::other
-                                                                   : numbers_.plurals.select({key.bits, key.places, 0}));
+    const auto category = static_cast<std::size_t>(
+        form == nullptr ? PluralCategory::other : numbers_.plurals.select({key.bits, key.places, 0}));
     std::string text;
     if (form != nullptr) text += form->around[category].first;
     for (std::size_t i = 0; i < digits.size(); ++i) {
         const char c = digits[i];
         const std::size_t after = whole - i;  // digits of the whole part from here on
-        if (grouped && i > 0 && i < whole && after >= primary && (after - primary) % std::max<std::size_t>(secondary, 1) == 0)
+        if (grouped && i > 0 && i < whole && after >= primary &&
+            (after - primary) % std::max<std::size_t>(secondary, 1) == 0)
             text += numbers_.group;
         if (c >= '0' && c <= '9')
             text += numbers_.digits[static_cast<std::size_t>(c - '0')];

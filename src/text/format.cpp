@@ -70,7 +70,8 @@ class PatternParser {
         if (!name.empty()) {
             const auto known = std::find(field_names.begin(), field_names.end(), name);
             if (known == field_names.end())
-                return fail(begin + 1, "unknown field '" + std::string(name) + "'; expected " + one_of(field_names),
+                return fail(begin + 1,
+                            "unknown field '" + std::string(name) + "'; expected " + one_of(field_names),
                             did_you_mean(name, field_names));
             piece.field = static_cast<FieldName>(known - field_names.begin());
         }
@@ -137,6 +138,8 @@ std::string Format::mismatch(std::size_t use, Value::Type type) const {
     return spec_mismatch(piece.spec, is_part && type != Value::Type::none ? Value::Type::float64 : type);
 }
 
-std::string_view to_string(FieldName field) { return field_names[static_cast<std::size_t>(field)]; }
+std::string_view to_string(FieldName field) {
+    return field_names[static_cast<std::size_t>(field)];
+}
 
 }  // namespace rapido

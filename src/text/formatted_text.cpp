@@ -26,12 +26,14 @@ FormattedText::FormattedText(Format format, TextOptions options)
 
 std::optional<PlainText> FormattedText::plain() const {
     const auto& pieces = format_.parsed_->pieces;
-    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact > 0 || forms_ != nullptr)
+    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact > 0 ||
+        forms_ != nullptr)
         return std::nullopt;
     const Spec& spec = pieces[0].spec;
     const std::string& tail = format_.parsed_->tail;
     const bool short_text = pieces[0].literal.size() + tail.size() <= PlainText::longest_literals;
-    if (spec.width > 0 || spec.sign != '-' || spec.alternate || spec.localized || spec.is_time() || !short_text)
+    if (spec.width > 0 || spec.sign != '-' || spec.alternate || spec.localized || spec.is_time() ||
+        !short_text)
         return std::nullopt;
     if (spec.type == 0 && spec.precision < 0) return PlainText(pieces[0].literal, tail, -1);
     const bool few_places = spec.type == 'f' && spec.precision >= 0 && spec.precision <= 3;

@@ -13,6 +13,8 @@ std::vector<CompactForm> NumberStyle::english_compact() {
     return forms;
 }
 
-PluralRules NumberStyle::english_plurals() { return *PluralRules::parse("one: i = 1 and v = 0"); }
+PluralRules NumberStyle::english_plurals() {
+    return *PluralRules::parse("one: i = 1 and v = 0");
+}
 
 }  // namespace rapido

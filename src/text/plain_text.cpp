@@ -1,6 +1,7 @@
 #include "text/plain_text.hpp"
 
-#include <charconv>
+#include <algorithm>
+#include <array>
 #include <cstring>
 
 #include "text/decimal.hpp"
@@ -8,15 +9,44 @@
 namespace rapido {
 namespace {
 
-/// Division by a constant is a multiplication: worth a line for each of the few scales.
+/// How many decimal digits a number has.
+int count_digits(std::uint64_t number) {
+    int count = 1;
+    for (; number >= 10000; number /= 10000)
+        count += 4;
+    return count + (number >= 10 ? 1 : 0) + (number >= 100 ? 1 : 0) + (number >= 1000 ? 1 : 0);
+}
+
+/// "00" to "99".
+constexpr std::array<char, 200> pairs = [] {
+    std::array<char, 200> made{};
+    for (std::size_t i = 0; i < 100; ++i) {
+        made[2 * i] = static_cast<char>('0' + i / 10);
+        made[2 * i + 1] = static_cast<char>('0' + i % 10);
+    }
+    return made;
+}();
+
+/// Writes a number in front of `end`, where its digits are known to fit; gives where it begins.
+char* write_backwards(char* end, std::uint64_t number) {
+    for (; number >= 100; number /= 100)
+        std::memcpy(end -= 2, &pairs[2 * (number % 100)], 2);
+    if (number < 10) {
+        *--end = static_cast<char>('0' + number);
+        return end;
+    }
+    std::memcpy(end -= 2, &pairs[2 * number], 2);
+    return end;
+}
+
+/// Division by a constant is a multiplication: worth an instance for each of the few scales.
 template <std::uint64_t Scale>
-char* write_fixed(char* at, std::uint64_t digits, int places) {
-    at = std::to_chars(at, at + 20, digits / Scale).ptr;
-    *at++ = '.';
+void write_fixed(char* end, std::uint64_t digits) {
     std::uint64_t fraction = digits % Scale;
-    for (int i = places - 1; i >= 0; --i, fraction /= 10)
-        at[i] = static_cast<char>('0' + fraction % 10);
-    return at + places;
+    for (std::uint64_t scale = Scale; scale > 1; scale /= 10, fraction /= 10)
+        *--end = static_cast<char>('0' + fraction % 10);
+    *--end = '.';
+    write_backwards(end, digits / Scale);
 }
 
 }  // namespace
@@ -49,29 +79,29 @@ PlainText::Update PlainText::update(const Value& value) {
     negative_ = negative;
     shown_ = true;
 
-    std::array<char, 24> number;
-    char* at = number.data();
-    if (negative) *at++ = '-';
+    const int point = places_ > 0 ? places_ + 1 : 0;
+    const int whole = places_ > 0 ? std::max(count_digits(digits) - places_, 1) : count_digits(digits);
+    const auto length = static_cast<std::size_t>(whole + point + (negative ? 1 : 0));
+    char* const at = text_.data() + before_size_;
+    char* const end = at + length;
+    // What stands after the number moves only where the number becomes longer or shorter.
+    const auto size = static_cast<std::uint8_t>(before_size_ + length + after_size_);
+    if (size != size_) std::memmove(end, text_.data() + size_ - after_size_, after_size_);
+    size_ = size;
+    if (negative) *at = '-';
     switch (places_) {
         case 1:
-            at = write_fixed<10>(at, digits, 1);
+            write_fixed<10>(end, digits);
             break;
         case 2:
-            at = write_fixed<100>(at, digits, 2);
+            write_fixed<100>(end, digits);
             break;
         case 3:
-            at = write_fixed<1000>(at, digits, 3);
+            write_fixed<1000>(end, digits);
             break;
         default:
-            at = std::to_chars(at, at + 20, digits).ptr;
+            write_backwards(end, digits);
     }
-    const auto length = static_cast<std::size_t>(at - number.data());
-    char* const begin = text_.data() + before_size_;
-    const auto size = static_cast<std::uint8_t>(before_size_ + length + after_size_);
-    // What stands after the number moves only where the number becomes longer or shorter.
-    if (size != size_) std::memmove(begin + length, text_.data() + size_ - after_size_, after_size_);
-    std::memcpy(begin, number.data(), length);
-    size_ = size;
     return Update::changed;
 }
 

@@ -8,8 +8,8 @@
 
 namespace rapido {
 
-/// An integer as it is, or a double rounded to nearest with some places, between two short literals. It writes the same
-/// characters as `FormattedText`, which makes it where it will do.
+/// An integer as it is, or a double rounded to nearest with some places, between two short literals. It
+/// writes the same characters as `FormattedText`, which makes it where it will do.
 class PlainText {
  public:
     enum class Update : std::uint8_t { same, changed, unfit };  ///< unfit: this value needs the general way

@@ -8,8 +8,8 @@ namespace {
 
 constexpr std::array<std::string_view, plural_categories> names{"zero", "one", "two", "few", "many", "other"};
 
-/// The operands of the standard: i is the integer part; v and f the visible fraction digits and their value; w and t
-/// the same without trailing zeros; e and c the exponent.
+/// The operands of the standard: i is the integer part; v and f the visible fraction digits and their value;
+/// w and t the same without trailing zeros; e and c the exponent.
 struct Expanded {
     std::uint64_t i = 0, v = 0, w = 0, f = 0, t = 0, e = 0;
 };
@@ -60,8 +60,10 @@ class PluralParser {
 
  private:
     Problem fault() const {
-        return {{}, "plural rules \"" + std::string(text_.substr(0, 80)) + "\": a fault at character " +
-                        std::to_string(at_ + 1), ""};
+        return {{},
+                "plural rules \"" + std::string(text_.substr(0, 80)) + "\": a fault at character " +
+                    std::to_string(at_ + 1),
+                ""};
     }
 
     void skip_space() {
@@ -115,9 +117,11 @@ class PluralParser {
 
     bool parse_relation(PluralRules::Relation& relation) {
         next_word();
-        if (word_.size() != 1 || std::string_view("nivwftec").find(word_[0]) == std::string_view::npos) return false;
+        if (word_.size() != 1 || std::string_view("nivwftec").find(word_[0]) == std::string_view::npos)
+            return false;
         relation.operand = word_[0];
-        if ((skip('%') || take_word("mod")) && (!number(relation.modulus) || relation.modulus == 0)) return false;
+        if ((skip('%') || take_word("mod")) && (!number(relation.modulus) || relation.modulus == 0))
+            return false;
         relation.negated = skip('!') || take_word("not");
         if (!skip('=') && !take_word("in")) return false;
         do {
@@ -138,7 +142,9 @@ class PluralParser {
     std::string_view word_;
 };
 
-Result<PluralRules> PluralRules::parse(std::string_view rules) { return PluralParser(rules).parse(); }
+Result<PluralRules> PluralRules::parse(std::string_view rules) {
+    return PluralParser(rules).parse();
+}
 
 PluralCategory PluralRules::select(const PluralOperands& operands) const {
     if (rules_.empty()) return PluralCategory::other;
@@ -169,8 +175,9 @@ PluralCategory PluralRules::select(const PluralOperands& operands) const {
                 value = number.e;
         }
         if (relation.modulus != 0) value %= relation.modulus;
-        const bool inside = std::any_of(relation.spans.begin(), relation.spans.end(),
-                                        [&](const Span& span) { return value >= span.low && value <= span.high; });
+        const bool inside = std::any_of(relation.spans.begin(), relation.spans.end(), [&](const Span& span) {
+            return value >= span.low && value <= span.high;
+        });
         return inside != relation.negated;
     };
     for (const Rule& rule : rules_)
@@ -179,6 +186,8 @@ PluralCategory PluralRules::select(const PluralOperands& operands) const {
     return PluralCategory::other;
 }
 
-std::string_view to_string(PluralCategory category) { return names[static_cast<std::size_t>(category)]; }
+std::string_view to_string(PluralCategory category) {
+    return names[static_cast<std::size_t>(category)];
+}
 
 }  // namespace rapido

@@ -123,8 +123,9 @@ class SpecParser {
                     spec_.time.push_back({'S', {}});
                     break;
                 default:
-                    return fail("'%" + std::string(1, unit) +
-                                "' is no part of a duration; expected one of %H, %I, %M, %S, %p, %T, %R or %%");
+                    return fail(
+                        "'%" + std::string(1, unit) +
+                        "' is no part of a duration; expected one of %H, %I, %M, %S, %p, %T, %R or %%");
             }
             at_ += 2;
         }
@@ -156,7 +157,8 @@ Nanoseconds TimePart::length(char unit) {
 }
 
 bool Spec::is_half_day() const {
-    return std::any_of(time.begin(), time.end(), [](const TimePart& part) { return part.unit == 'I' || part.unit == 'p'; });
+    return std::any_of(time.begin(), time.end(),
+                       [](const TimePart& part) { return part.unit == 'I' || part.unit == 'p'; });
 }
 
 Nanoseconds Spec::smallest_unit() const {
@@ -179,7 +181,8 @@ bool parse_spec(std::string_view text, Spec& spec, SpecFault& fault) {
 
 std::string spec_mismatch(const Spec& spec, Value::Type type) {
     const std::string found = spec.is_time() ? "a chrono spec" : "type '" + std::string(1, spec.type) + "'";
-    const std::string shown = std::string(" does not suit ") + (type == Value::Type::int64 || type == Value::Type::uint64 ? "an " : "a ") +
+    const std::string shown = std::string(" does not suit ") +
+                              (type == Value::Type::int64 || type == Value::Type::uint64 ? "an " : "a ") +
                               std::string(to_string(type));
     switch (type) {
         case Value::Type::none:

@@ -1,9 +1,22 @@
 #include "value/scan.hpp"
 
 #include <algorithm>
+#include <bit>
 #include <cstring>
+#include <type_traits>
 
 namespace rapido {
+
+/// The value that the bits of a number of this type are.
+template <class Bits>
+Value Scan::decode(Bits bits, Value::Type type) {
+    if (type == Value::Type::int64) return Value(static_cast<std::make_signed_t<Bits>>(bits));
+    if constexpr (sizeof(Bits) == sizeof(float))
+        if (type == Value::Type::float32) return Value(std::bit_cast<float>(bits));
+    if constexpr (sizeof(Bits) == sizeof(double))
+        if (type == Value::Type::float64) return Value(std::bit_cast<double>(bits));
+    return Value(bits);
+}
 
 template <class Bits>
 void Scan::Column<Bits>::add(Scan& scan, SourceIndex index, const void* address) {
@@ -27,7 +40,8 @@ void Scan::Column<Bits>::remove(Scan& scan, std::uint32_t slot) {
 }
 
 template <class Bits>
-void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped) {
+void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed,
+                              std::vector<SourceIndex>& snapped) {
     const std::size_t count = addresses.size();
     // Room for all of them at once, so that the loop does not ask for each.
     const std::size_t before = changed.size();
@@ -43,13 +57,11 @@ void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed, std
         known[i] = bits;
         const SourceIndex index = records[i];
         Record& record = scan.records_[index];
-        if (record.read == nullptr) [[unlikely]] {
+        if (!record.plain || !record.value.has_value()) [[unlikely]] {
             if (scan.read_details(index, snapped)) *next++ = index;
             continue;
         }
-        const Value value = record.read(address[i]);
-        if (value == record.value) continue;
-        record.value = value;
+        record.value = decode(bits, record.value.type());
         *next++ = index;
     }
     changed.resize(static_cast<std::size_t>(next - changed.data()));
@@ -81,10 +93,13 @@ SourceIndex Scan::add(const Source& source) {
     }
     details_[index].source = source;
     details_[index].users = 1;
-    // A text is kept, and an adjusted value made: for all else a read is enough.
-    const bool plain = source.access() == Source::Access::variable && !source.is_negated() && !source.is_scaled() &&
-                       source.type() && *source.type() != Value::Type::text;
-    records_[index] = {.value = {}, .read = plain ? source.read_variable() : nullptr};
+    // The first read gives the value its type; from then on new bits are enough for these.
+    const std::optional<Value::Type> type = source.type();
+    const bool plain =
+        source.access() == Source::Access::variable && !source.is_negated() && !source.is_scaled() &&
+        (type == Value::Type::int64 || type == Value::Type::uint64 || type == Value::Type::float32 ||
+         (type == Value::Type::float64 && source.scan_width() == sizeof(double)));
+    records_[index] = {.value = {}, .plain = plain};
     fresh_.push_back(index);
     if (same != nullptr) known_.emplace(same, index);
     start_reading(index);
@@ -113,8 +128,9 @@ void Scan::start_reading(SourceIndex index) {
             break;
     }
     if (source.access() != Source::Access::shared) return;  // the others begin with their first read
-    auto found = std::find_if(snapshots_.begin(), snapshots_.end(),
-                              [&](const Snapshot& snapshot) { return snapshot.state == source.shared_state(); });
+    auto found = std::find_if(snapshots_.begin(), snapshots_.end(), [&](const Snapshot& snapshot) {
+        return snapshot.state == source.shared_state();
+    });
     if (found == snapshots_.end()) {
         Snapshot& made = snapshots_.emplace_back();
         made.state = source.shared_state();
@@ -175,7 +191,8 @@ bool Scan::take(SourceIndex index, Value value) {
 Value Scan::value_now(Details& details) {
     if (details.source.access() != Source::Access::shared) return details.source.read(details.storage);
     const Snapshot& snapshot = snapshots_[details.snapshot];
-    return snapshot.version == 0 ? Value() : details.source.read_snapshot(snapshot.bytes.data(), details.storage);
+    return snapshot.version == 0 ? Value()
+                                 : details.source.read_snapshot(snapshot.bytes.data(), details.storage);
 }
 
 void Scan::read_one(SourceIndex index, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped) {
@@ -188,7 +205,8 @@ bool Scan::read_details(SourceIndex index, std::vector<SourceIndex>& snapped) {
         details.snaps = details.source.getter()->snaps();
         snapped.push_back(index);
     }
-    // The bits may differ where the value does not: an inverted condition on 1 and 2, a live value set to itself.
+    // The bits may differ where the value does not: an inverted condition on 1 and 2, a live value set to
+    // itself.
     return take(index, value_now(details));
 }
 
@@ -198,7 +216,8 @@ void Scan::read_snapshots(std::vector<SourceIndex>& changed, std::vector<SourceI
         if (!snapshot.state->take(snapshot.bytes.data(), snapshot.version, snapshot.snaps)) continue;
         for (const SourceIndex part : snapshot.parts)
             read_one(part, changed, snapped);
-        if (snapshot.snaps != snaps) snapped.insert(snapped.end(), snapshot.parts.begin(), snapshot.parts.end());
+        if (snapshot.snaps != snaps)
+            snapped.insert(snapped.end(), snapshot.parts.begin(), snapshot.parts.end());
     }
 }
 
@@ -216,7 +235,8 @@ void Scan::read(std::vector<SourceIndex>& changed, std::vector<SourceIndex>& sna
         if (!records_[index].value.has_value()) take(index, value_now(details));
         if (details.source.getter() != nullptr) details.snaps = details.source.getter()->snaps();
         changed.push_back(index);
-        const bool one_by_one = details.source.scan_width() == 0 && details.source.access() != Source::Access::constant &&
+        const bool one_by_one = details.source.scan_width() == 0 &&
+                                details.source.access() != Source::Access::constant &&
                                 details.source.access() != Source::Access::shared;
         if (one_by_one) others_.push_back(index);
     }

@@ -15,20 +15,22 @@ namespace rapido {
 using SourceIndex = std::uint32_t;
 inline constexpr SourceIndex no_source = UINT32_MAX;
 
-/// Variables that can be compared by their bits stand in one contiguous array per width: an unchanged one costs one
-/// load and one compare, and no other memory of it is touched. A `Live` value stands there with the counter of its
-/// changes. A shared state costs one load while nothing was written. Callables, strings and watched `Value`s are read
-/// and compared one by one.
+/// Variables that can be compared by their bits stand in one contiguous array per width: an unchanged one
+/// costs one load and one compare, and no other memory of it is touched. A `Live` value stands there with the
+/// counter of its changes. A shared state costs one load while nothing was written. Callables, strings and
+/// watched `Value`s are read and compared one by one.
 class Scan {
  public:
-    /// A bound or constant source; the same variable or getter gives the same index. Each `add` wants a `release`.
+    /// A bound or constant source; the same variable or getter gives the same index. Each `add` wants a
+    /// `release`.
     SourceIndex add(const Source& source);
     /// A source whose value is told by `tell`; it is never released.
     SourceIndex add_told();
     /// One user less; without any it is no longer read, and its index may be given again.
     void release(SourceIndex index);
 
-    /// Appends the sources that changed since the last read, new ones always; and those whose value came with a snap.
+    /// Appends the sources that changed since the last read, new ones always; and those whose value came with
+    /// a snap.
     void read(std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);
     /// Gives a told source its value, and appends it if that is a change.
     void tell(SourceIndex index, Value value, std::vector<SourceIndex>& changed);
@@ -43,8 +45,10 @@ class Scan {
     /// What a changed variable touches.
     struct Record {
         Value value;
-        Source::ReadVariable read = nullptr;  ///< null where more than a read is needed
+        bool plain = false;  ///< its bits are its value: nothing to call, to keep or to adjust
     };
+    template <class Bits>
+    static Value decode(Bits bits, Value::Type type);
     /// What only others, and new ones, touch.
     struct Details {
         Source source;

@@ -16,8 +16,12 @@ void* operator new(std::size_t size) {
     if (void* memory = std::malloc(size)) return memory;
     throw std::bad_alloc();
 }
-void operator delete(void* memory) noexcept { std::free(memory); }
-void operator delete(void* memory, std::size_t) noexcept { std::free(memory); }
+void operator delete(void* memory) noexcept {
+    std::free(memory);
+}
+void operator delete(void* memory, std::size_t) noexcept {
+    std::free(memory);
+}
 
 namespace rapido::test {
 namespace {
@@ -61,7 +65,10 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     hud.add(Text{.id = "village", .value = watch(village)});
     hud.add(Text{.id = "repair", .value = watch(repair)});
     hud.add(Text{.id = "health", .value = watch(health)});
-    hud.add(Text{.id = "water", .value = watch(shared, &State::water), .max = watch(shared, &State::tank), .format = "{}/{max}"});
+    hud.add(Text{.id = "water",
+                 .value = watch(shared, &State::water),
+                 .max = watch(shared, &State::tank),
+                 .format = "{}/{max}"});
     hud.add(Text{.id = "time", .value = "t.left", .format = "{:.1%H:%M:%S}"});
     hud.add(Text{.id = "fps", .value = "f.rate", .format = "{:.0f}"});
     hud.add(Bar{.id = "bar", .value = watch(fuel), .max = 1000, .motion = tween(300ms)});

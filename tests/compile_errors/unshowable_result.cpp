@@ -1,4 +1,4 @@
-// rapido::watch cannot show what this callable returns
+// rapido::watch cannot show what this gives
 #include <rapido/value.hpp>
 struct Village {
     int houses;

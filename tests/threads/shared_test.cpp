@@ -12,8 +12,12 @@ namespace {
 
 using namespace std::chrono_literals;
 
-void update(Hud& hud, Seconds step) { hud.update({.real = step, .game = step}); }
-std::string shown(Hud& hud, const char* id) { return std::string(hud[hud.find(id)].text); }
+void update(Hud& hud, Seconds step) {
+    hud.update({.real = step, .game = step});
+}
+std::string shown(Hud& hud, const char* id) {
+    return std::string(hud[hud.find(id)].text);
+}
 
 struct State {
     std::int64_t water = 0;
@@ -25,8 +29,13 @@ TEST(Shared, has_no_value_before_the_first_write_and_after_its_end) {
     Hud hud;
     {
         Shared<State> shared;
-        hud.add(Text{.id = "water", .value = watch(shared, &State::water), .max = watch(shared, &State::tank), .format = "{}/{max}"});
-        hud.add(Text{.id = "sum", .value = watch(shared, [](const State& s) { return s.water + s.tank; }), .motion = tween(1s)});
+        hud.add(Text{.id = "water",
+                     .value = watch(shared, &State::water),
+                     .max = watch(shared, &State::tank),
+                     .format = "{}/{max}"});
+        hud.add(Text{.id = "sum",
+                     .value = watch(shared, [](const State& s) { return s.water + s.tank; }),
+                     .motion = tween(1s)});
         update(hud, 0s);
         EXPECT_EQ(shown(hud, "water"), "--/--");
         shared.write({640, 1000, {}});
@@ -57,7 +66,8 @@ TEST(Shared, arrives_whole_in_every_hud_while_a_thread_writes_as_fast_as_it_can)
         Hud hud;
         const auto water = hud.add(Text{.id = "water", .value = watch(shared, &State::water)});
         const auto tank = hud.add(Text{.id = "tank", .value = watch(shared, &State::tank)});
-        const auto last = hud.add(Text{.id = "last", .value = watch(shared, [](const State& s) { return s.more[12]; })});
+        const auto last =
+            hud.add(Text{.id = "last", .value = watch(shared, [](const State& s) { return s.more[12]; })});
         std::int64_t newest = 0;
         for (int frame = 0; frame < 20000; ++frame) {
             update(hud, 1ms);

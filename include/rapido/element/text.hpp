@@ -4,9 +4,9 @@
 #include <string>
 
 #include "rapido/base/color.hpp"
+#include "rapido/element/common.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/motion/motion.hpp"
-#include "rapido/element/common.hpp"
 #include "rapido/text/formatted_text.hpp"
 #include "rapido/value/source.hpp"
 
@@ -25,17 +25,17 @@ struct PluralForms {
 /// A counter, a score, a time, a caption: a pattern and what it shows. It is as large as its text.
 struct Text {
     std::string id;
-    Source value;                           ///< what `{}` shows; a caption has none
-    Source max;                             ///< what `{max}` shows
-    std::string format = "{}";              ///< see `Format`; a key into the translations
-    PluralForms plural;                     ///< other patterns for other plural categories
-    std::string placeholder = "--";         ///< in place of a field that has no value
+    Source value;                             ///< what `{}` shows; a caption has none
+    Source max;                               ///< what `{max}` shows
+    std::string format = "{}";                ///< see `Format`; a key into the translations
+    PluralForms plural;                       ///< other patterns for other plural categories
+    std::string placeholder = "--";           ///< in place of a field that has no value
     Rounding rounding = Rounding::automatic;  ///< of the digits that are not shown
-    int compact = 0;                        ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
-    bool drop_zero_parts = false;           ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
-    bool time_of_day = false;               ///< hours begin again after 24
-    Limits range;  ///< what the value can be: the width of the widest text in it is reserved
-    Motion motion;                          ///< how the shown value follows
+    int compact = 0;               ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
+    bool drop_zero_parts = false;  ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
+    bool time_of_day = false;      ///< hours begin again after 24
+    Limits range;                  ///< what the value can be: the width of the widest text in it is reserved
+    Motion motion;                 ///< how the shown value follows
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
     std::string inside;  ///< the panel that it stands in; empty is the screen

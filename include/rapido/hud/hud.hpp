@@ -16,8 +16,8 @@
 
 namespace rapido {
 
-/// One element of one HUD. A default one, one that was removed, and one of another HUD is dead: it reads as an empty
-/// element.
+/// One element of one HUD. A default one, one that was removed, and one of another HUD is dead: it reads as
+/// an empty element.
 struct ElementRef {
     std::uint32_t index = UINT32_MAX;
     std::uint32_t generation = 0;
@@ -69,7 +69,8 @@ class Hud {
     /// Adds an element; its sources must be bound, or names of this HUD's timers and meters. On a problem,
     /// reported in `problems`, nothing is added and the reference is dead.
     ElementRef add(const Element& element);
-    /// Adds a group, for elements that are added after it. False, with a problem, if there is one with this id.
+    /// Adds a group, for elements that are added after it. False, with a problem, if there is one with this
+    /// id.
     bool add(const Group& group);
 
     /// Takes the element away, with everything inside. The reference is dead at once; safe at any time.
@@ -84,8 +85,9 @@ class Hud {
     /// finite counts as zero, with a problem.
     void update(Step step);
 
-    /// Takes the present as given, at the next update after it has read its sources: after loading a saved game, a
-    /// respawn, a change of level. Nothing travels, nothing is reported, what was in flight has landed. Timers go on.
+    /// Takes the present as given, at the next update after it has read its sources: after loading a saved
+    /// game, a respawn, a change of level. Nothing travels, nothing is reported, what was in flight has
+    /// landed. Timers go on.
     void snap();
     void snap(ElementRef element);
     /// The same for all elements of a group; an unknown one is a problem.
@@ -96,8 +98,9 @@ class Hud {
     /// Opacity of a group from 0 to 1, on top of its source `dimmed`; an unknown one is a problem.
     void set_opacity(std::string_view group, float opacity);
 
-    /// From the next update on every text is in this language: its translations, numbers and plural forms. Nothing
-    /// travels and nothing is reported. Patterns that do not fit are problems, and shown untranslated.
+    /// From the next update on every text is in this language: its translations, numbers and plural forms.
+    /// Nothing travels and nothing is reported. Patterns that do not fit are problems, and shown
+    /// untranslated.
     void set_language(const Language& language);
 
     /// The part of the window to fill. Takes effect in `draw` and `Shown::box` at the next update.
@@ -117,7 +120,8 @@ class Hud {
     /// Brings `list` up to date: rewrites only the groups of elements that changed since it was last drawn.
     void draw(DrawList& list) const;
 
-    /// How often the characters of a text were written since the HUD was made: an unchanged text adds nothing.
+    /// How often the characters of a text were written since the HUD was made: an unchanged text adds
+    /// nothing.
     std::uint64_t texts_made() const;
 
     /// Now, on the real clock.

@@ -13,17 +13,19 @@ namespace rapido {
 
 /// What happens to the digits that are not shown.
 enum class Rounding : std::uint8_t {
-    automatic,  ///< by use: `up` for the time that a timer has left, `down` for the time that has passed, `honest` where
-                ///< there is a maximum, `nearest` for the rest
-    nearest,    ///< the nearest, of the exact value; a tie goes to the even digit (ISO C++)
-    down,       ///< towards minus infinity: never shows more than there is
-    up,         ///< towards plus infinity: never shows less than there is
-    honest,     ///< the nearest, but what is there never shows as 0, and what is below its maximum never as the maximum
+    automatic,  ///< by use: `up` for the time that a timer has left, `down` for the time that has passed,
+                ///< `honest` where there is a maximum, `nearest` for the rest
+    nearest,  ///< the nearest, of the exact value; a tie goes to the even digit (ISO C++)
+    down,     ///< towards minus infinity: never shows more than there is
+    up,       ///< towards plus infinity: never shows less than there is
+    honest,   ///< the nearest, but what is there never shows as 0, and what is below its maximum never as the
+              ///< maximum
 };
 
 /// What the fields of a pattern may show, by name.
 struct FieldValues {
-    Value value = {};  ///< `{}` and `{value}`; `{percent}`, `{ratio}` and `{left}` are made of it and the maximum
+    Value value =
+        {};  ///< `{}` and `{value}`; `{percent}`, `{ratio}` and `{left}` are made of it and the maximum
     Value max = {};    ///< `{max}`
     Value delta = {};  ///< `{delta}`: the last change of the value
 };
@@ -36,17 +38,20 @@ enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta };
 /// |---|---|
 /// | `{}`, `{value}` | the value |
 /// | `{max}` | its maximum |
-/// | `{percent}`, `{ratio}` | the value as part of the maximum, in hundredths and whole; by default `.0f` and `.2f` |
-/// | `{left}` | the maximum minus the value |
-/// | `{delta}` | the last change of the value, by default with its sign |
+/// | `{percent}`, `{ratio}` | the value as part of the maximum, in hundredths and whole; by default `.0f` and
+/// `.2f` | | `{left}` | the maximum minus the value | | `{delta}` | the last change of the value, by default
+/// with its sign |
 ///
-/// A field may carry an ISO C++ format spec: `{:>7}`, `{:.1f}`, `{max:02}`, `{:L}`. A duration takes a chrono spec of
-/// `%H`, `%I`, `%M`, `%S`, `%p`, `%T`, `%R` and literal text, with a precision for fractions of a second (`{:.1%M:%S}`);
-/// so does a plain number, as seconds.
+/// A field may carry an ISO C++ format spec: `{:>7}`, `{:.1f}`, `{max:02}`, `{:L}`. A duration takes a chrono
+/// spec of
+/// `%H`, `%I`, `%M`, `%S`, `%p`, `%T`, `%R` and literal text, with a precision for fractions of a second
+/// (`{:.1%M:%S}`); so does a plain number, as seconds.
 ///
-/// Departures from ISO, so that a HUD is readable: the largest unit of a duration is not reduced (75 minutes under
-/// `%M:%S` is `75:00`), a time is rounded before it is split, negative zero shows no sign, an infinity is `∞`, `f`, `e`
-/// and `g` also take an integer, NaN shows the placeholder, and `L` takes its marks from the HUD's language.
+/// Departures from ISO, so that a HUD is readable: the largest unit of a duration is not reduced (75 minutes
+/// under
+/// `%M:%S` is `75:00`), a time is rounded before it is split, negative zero shows no sign, an infinity is
+/// `∞`, `f`, `e` and `g` also take an integer, NaN shows the placeholder, and `L` takes its marks from the
+/// HUD's language.
 class Format {
  public:
     /// A field of a pattern, as checks see it.

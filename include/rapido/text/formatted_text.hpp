@@ -16,12 +16,12 @@ struct TextOptions {
     Rounding rounding = Rounding::automatic;
     std::string placeholder = "--";  ///< in place of a field that has no value
     int compact = 0;                 ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
-    bool drop_zero_parts = false;    ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
-    bool time_of_day = false;        ///< hours of a duration begin again after 24
+    bool drop_zero_parts = false;  ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
+    bool time_of_day = false;      ///< hours of a duration begin again after 24
 };
 
-/// One text, made again only when its visible characters would differ: a value is first turned into the digits that
-/// would be seen, and only other digits make another text.
+/// One text, made again only when its visible characters would differ: a value is first turned into the
+/// digits that would be seen, and only other digits make another text.
 ///
 ///     rapido::FormattedText label{*rapido::Format::parse("{} acres")};
 ///     if (label.update({.value = mission.acres})) widget.set_text(label.text());
@@ -29,7 +29,8 @@ class FormattedText {
  public:
     explicit FormattedText(Format format, TextOptions options = {});
 
-    /// The pattern for another plural category than `other`, chosen by the first number that the format shows.
+    /// The pattern for another plural category than `other`, chosen by the first number that the format
+    /// shows.
     void set_form(PluralCategory category, Format format);
     /// The marks, compact forms and plural rules of a language; must outlive the text. Null is English.
     void set_numbers(const NumberStyle* numbers);
@@ -43,7 +44,8 @@ class FormattedText {
     const std::string& text() const { return text_; }
     /// Takes over what a `PlainText` of `plain` shows now.
     void set_text(std::string_view text);
-    /// A cheaper writer of the same characters, if the pattern is simple enough; valid as long as the pattern is shown.
+    /// A cheaper writer of the same characters, if the pattern is simple enough; valid as long as the pattern
+    /// is shown.
     std::optional<PlainText> plain() const;
     /// How often the characters were written, whether or not they differed.
     std::uint32_t times_made() const { return times_made_; }
@@ -57,8 +59,8 @@ class FormattedText {
         std::uint64_t bits = 0;
         Kind kind = Kind::placeholder;
         bool negative = false;
-        std::int8_t places = 0;   ///< digits after the point
-        std::int8_t power = 0;    ///< of a compact number: which compact form, from 1
+        std::int8_t places = 0;  ///< digits after the point
+        std::int8_t power = 0;   ///< of a compact number: which compact form, from 1
         friend bool operator==(const Key&, const Key&) = default;
     };
     using Forms = std::array<std::optional<Format>, plural_categories>;

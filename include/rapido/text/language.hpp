@@ -19,16 +19,16 @@ struct CompactForm {
     friend bool operator==(const CompactForm&, const CompactForm&) = default;
 };
 
-/// The small table that the core knows of a language: numbers under `L` and `compact`, and plural forms. The default is
-/// English. `rapido::number_style("de")` in rapido/locale.hpp makes one out of CLDR.
+/// The small table that the core knows of a language: numbers under `L` and `compact`, and plural forms. The
+/// default is English. `rapido::number_style("de")` in rapido/locale.hpp makes one out of CLDR.
 struct NumberStyle {
     std::array<std::string, 10> digits{"0", "1", "2", "3", "4", "5", "6", "7", "8", "9"};
     std::string decimal = ".";
     std::string group = ",";
     std::string minus = "-";
     std::string plus = "+";
-    int primary_group = 3;    ///< digits in the group before the point; zero is no grouping
-    int secondary_group = 3;  ///< digits in the groups before that
+    int primary_group = 3;     ///< digits in the group before the point; zero is no grouping
+    int secondary_group = 3;   ///< digits in the groups before that
     int minimum_grouping = 1;  ///< digits that must stand before the first separator
     /// For 10^3, 10^4 and so on; beyond the last, the last counts. Empty: nothing is compact.
     std::vector<CompactForm> compact = english_compact();
@@ -39,14 +39,15 @@ struct NumberStyle {
     friend bool operator==(const NumberStyle&, const NumberStyle&) = default;
 };
 
-/// A translated text: one pattern, or one for each plural category that the language has; `other` is always there.
+/// A translated text: one pattern, or one for each plural category that the language has; `other` is always
+/// there.
 struct Translation {
     std::array<std::string, plural_categories> forms;  ///< empty where `other` counts
     friend bool operator==(const Translation&, const Translation&) = default;
 };
 
-/// Everything of a HUD that depends on the player's language. Any `format` and `placeholder` in a HUD is a key into the
-/// translations; what is not there is shown as it is.
+/// Everything of a HUD that depends on the player's language. Any `format` and `placeholder` in a HUD is a
+/// key into the translations; what is not there is shown as it is.
 struct Language {
     NumberStyle numbers;
     std::map<std::string, Translation, std::less<>> translations;

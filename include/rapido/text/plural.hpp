@@ -14,16 +14,17 @@ namespace rapido {
 enum class PluralCategory : std::uint8_t { zero, one, two, few, many, other };
 inline constexpr std::size_t plural_categories = 6;
 
-/// A number as it is shown: `digits` with a point before the last `places` of them, times 10^`exponent` where it is
-/// compact (`1.2M` is 12, one place, exponent 6). The sign does not count.
+/// A number as it is shown: `digits` with a point before the last `places` of them, times 10^`exponent` where
+/// it is compact (`1.2M` is 12, one place, exponent 6). The sign does not count.
 struct PluralOperands {
     std::uint64_t digits = 0;
     int places = 0;
     int exponent = 0;
 };
 
-/// The plural rules of one language, in the syntax of Unicode Technical Standard 35, part 3: `one: i = 1 and v = 0`,
-/// rules separated by `;`, samples ignored; also in its older words, `i mod 10 in 2..4`. Without rules every number is `other`.
+/// The plural rules of one language, in the syntax of Unicode Technical Standard 35, part 3: `one: i = 1 and
+/// v = 0`, rules separated by `;`, samples ignored; also in its older words, `i mod 10 in 2..4`. Without
+/// rules every number is `other`.
 class PluralRules {
  public:
     PluralRules() = default;

@@ -5,8 +5,8 @@
 
 namespace rapido {
 
-/// A value that may die before the HUD that shows it: it then turns into "no value". It is told rather than compared:
-/// a HUD looks at a counter of its changes. One thread.
+/// A value that may die before the HUD that shows it: it then turns into "no value". It is told rather than
+/// compared: a HUD looks at a counter of its changes. One thread.
 ///
 ///     rapido::Live<int> health{100};
 ///     hud.add(rapido::Bar{.id = "health", .value = rapido::watch(health), .max = 100});

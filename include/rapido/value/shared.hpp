@@ -9,16 +9,17 @@
 
 namespace rapido {
 
-/// The state of a simulation thread, whole. One thread writes, any number of HUDs read, each at its own pace; neither
-/// waits for the other. A HUD takes one snapshot in an update, so that a value and its maximum never come from two
-/// writes. Until the first write, and after the `Shared` is gone, there is no value.
+/// The state of a simulation thread, whole. One thread writes, any number of HUDs read, each at its own pace;
+/// neither waits for the other. A HUD takes one snapshot in an update, so that a value and its maximum never
+/// come from two writes. Until the first write, and after the `Shared` is gone, there is no value.
 ///
 ///     rapido::Shared<State> shared;                                        // on the simulation's side
 ///     shared.write(state);
 ///     Bar{.value = watch(shared, &State::water), .max = watch(shared, &State::tank)}  // on the HUD's
 template <class T>
 class Shared {
-    static_assert(std::is_trivially_copyable_v<T>, "rapido::Shared copies a state as bytes: it must be trivially copyable");
+    static_assert(std::is_trivially_copyable_v<T>,
+                  "rapido::Shared copies a state as bytes: it must be trivially copyable");
 
  public:
     Shared() : cell_(std::make_shared<Cell>()) {}
@@ -39,10 +40,11 @@ class Shared {
     static constexpr std::size_t word_count = (sizeof(T) + sizeof(Word) - 1) / sizeof(Word);
     static constexpr std::size_t slot_count = 4;
 
-    /// A ring of slots. A write goes to the slot after the newest one, so that a reader is disturbed only by a writer
-    /// who publishes three times while it copies. Each word is stored with release and loaded with acquire: whoever
-    /// sees a word of a later write also sees, in `begun`, that this write had begun (the argument of a sequence lock:
-    /// Boehm 2012, "Can seqlocks get along with programming language memory models?").
+    /// A ring of slots. A write goes to the slot after the newest one, so that a reader is disturbed only by
+    /// a writer who publishes three times while it copies. Each word is stored with release and loaded with
+    /// acquire: whoever sees a word of a later write also sees, in `begun`, that this write had begun (the
+    /// argument of a sequence lock: Boehm 2012, "Can seqlocks get along with programming language memory
+    /// models?").
     struct Cell final : SharedState {
         std::size_t size() const override { return sizeof(T); }
 
@@ -72,8 +74,10 @@ class Shared {
                 std::array<Word, word_count> copy;
                 for (std::size_t k = 0; k < word_count; ++k)
                     copy[k] = slot.words[k].load(std::memory_order_acquire);
-                const auto slot_snaps = static_cast<std::uint32_t>(slot.snaps.load(std::memory_order_acquire));
-                if (begun.load(std::memory_order_relaxed) >= number + slot_count) continue;  // it was written over
+                const auto slot_snaps =
+                    static_cast<std::uint32_t>(slot.snaps.load(std::memory_order_acquire));
+                if (begun.load(std::memory_order_relaxed) >= number + slot_count)
+                    continue;  // it was written over
                 std::memcpy(snapshot, copy.data(), sizeof(T));
                 version = number;
                 snaps = slot_snaps;

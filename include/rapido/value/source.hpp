@@ -29,9 +29,9 @@ class SharedState {
     virtual ~SharedState() = default;
     /// The bytes of a snapshot.
     virtual std::size_t size() const = 0;
-    /// Copies the newest state into `snapshot` and sets `version` to its number, unless `version` is that number
-    /// already. False where there is nothing new, and, for this time, where the writer was faster. The number is zero
-    /// as long as nothing was written, and again when the writer is gone.
+    /// Copies the newest state into `snapshot` and sets `version` to its number, unless `version` is that
+    /// number already. False where there is nothing new, and, for this time, where the writer was faster. The
+    /// number is zero as long as nothing was written, and again when the writer is gone.
     virtual bool take(void* snapshot, std::uint64_t& version, std::uint32_t& snaps) const = 0;
 };
 
@@ -42,8 +42,8 @@ class SnapshotGetter {
     virtual Value read(const void* snapshot, std::string& storage) const = 0;
 };
 
-/// One source. Written as a string it is a name, looked up in the `Sources` that the HUD is made with; a leading `!`
-/// negates it. Written as a number it is a constant. `watch` binds it to the game's own state.
+/// One source. Written as a string it is a name, looked up in the `Sources` that the HUD is made with; a
+/// leading `!` negates it. Written as a number it is a constant. `watch` binds it to the game's own state.
 class Source {
  public:
     enum class Access : std::uint8_t { none, name, constant, variable, getter, shared };
@@ -57,11 +57,11 @@ class Source {
     Source(const char* name) : Source(std::string_view(name)) {}
     Source(const std::string& name) : Source(std::string_view(name)) {}
     template <class T>
-        requires std::is_arithmetic_v<T>
-    Source(T constant) : access_(Access::constant), type_(Value(constant).type()), constant_(constant) {}
+    requires std::is_arithmetic_v<T> Source(T constant)
+        : access_(Access::constant), type_(Value(constant).type()), constant_(constant) {}
 
-    /// A variable, read through a function. Of `width` 1, 2, 4 or 8 its bits tell whether it changed; zero if they do
-    /// not. Use `watch`.
+    /// A variable, read through a function. Of `width` 1, 2, 4 or 8 its bits tell whether it changed; zero if
+    /// they do not. Use `watch`.
     static Source variable(const void* address, ReadVariable read, std::size_t width,
                            std::optional<Value::Type> type);
     /// A getter; with an address, it has changed only when the four bytes there have. Use `watch`.
@@ -71,8 +71,8 @@ class Source {
     static Source shared(std::shared_ptr<const SharedState> state, std::shared_ptr<const SnapshotGetter> part,
                          std::optional<Value::Type> type);
 
-    /// The amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A duration
-    /// counts in seconds; a text has no amount and gives no value.
+    /// The amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A
+    /// duration counts in seconds; a text has no amount and gives no value.
     Source scaled(double scale, double offset = 0) const;
     /// The truth of it, turned round: `.visible = watch(paused).negated()`.
     Source negated() const;
@@ -101,7 +101,8 @@ class Source {
     /// Negated and scaled as this source asks for.
     Value adjusted(Value value) const;
 
-    /// The address of the bits that tell of a change, and how many there are; zero where it must be read to know.
+    /// The address of the bits that tell of a change, and how many there are; zero where it must be read to
+    /// know.
     const void* scan_address() const { return address_; }
     std::size_t scan_width() const { return scan_width_; }
     ReadVariable read_variable() const { return read_variable_; }

@@ -93,8 +93,8 @@ class Value {
     Type type_ = Type::none;
 };
 
-/// `a` minus `b`: integers as an integer, durations as a duration, the rest, and what does not fit, as a double. No
-/// value where one of them has no amount.
+/// `a` minus `b`: integers as an integer, durations as a duration, the rest, and what does not fit, as a
+/// double. No value where one of them has no amount.
 Value difference(const Value& a, const Value& b);
 
 /// The order of two amounts; integers are compared as integers. False where one has no amount.

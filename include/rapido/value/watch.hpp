@@ -23,8 +23,8 @@ concept NamedEnum = std::is_enum_v<T> && requires(T value) {
 template <class T>
 concept Showable = (std::is_arithmetic_v<T> && !std::same_as<T, wchar_t> && !std::same_as<T, char8_t> &&
                     !std::same_as<T, char16_t> && !std::same_as<T, char32_t>) ||
-                   std::same_as<T, std::string> || std::same_as<T, std::string_view> || std::same_as<T, Value> ||
-                   is_duration<T> || NamedEnum<T>;
+                   std::same_as<T, std::string> || std::same_as<T, std::string_view> ||
+                   std::same_as<T, Value> || is_duration<T> || NamedEnum<T>;
 
 namespace detail {
 
@@ -98,7 +98,8 @@ decltype(auto) project(const Projection& projection, const Object& object) {
 }
 
 template <class Projection, class Object>
-using Projected = std::remove_cvref_t<decltype(project(std::declval<const Projection&>(), std::declval<const Object&>()))>;
+using Projected =
+    std::remove_cvref_t<decltype(project(std::declval<const Projection&>(), std::declval<const Object&>()))>;
 
 template <class Read>
 class Reading final : public Getter {
@@ -112,9 +113,11 @@ class Reading final : public Getter {
 
 template <class Result, class Read>
 Source make_getter(Read read) {
-    static_assert(Readable<Result>,
-                  "rapido::watch cannot show what this gives: it must be a number, a bool, a string, a string_view, a "
-                  "std::chrono duration, an enumeration with a name_of function, a rapido::Value, or an optional of these");
+    static_assert(
+        Readable<Result>,
+        "rapido::watch cannot show what this gives: it must be a number, a bool, a string, a string_view, a "
+        "std::chrono duration, an enumeration with a name_of function, a rapido::Value, or an optional of "
+        "these");
     return Source::getter(std::make_shared<const Reading<Read>>(std::move(read)), type_of<Result>());
 }
 
@@ -128,10 +131,12 @@ concept Indexed = std::integral<std::remove_cvref_t<Index>> && requires(const Li
 
 /// Binds a source to live state.
 ///
-/// - A variable (any arithmetic type, bool, string, string_view, a std::chrono duration, an enumeration with a
-///   `name_of`, a `Value`, an optional of these) is kept by its address: the caller promises that it outlives every HUD
-///   that shows it. For what may die before, use `Live`, a shared_ptr, or a callable.
-/// - A callable is copied, and called once in an update however many elements show it. It must not call into the HUD.
+/// - A variable (any arithmetic type, bool, string, string_view, a std::chrono duration, an enumeration with
+/// a
+///   `name_of`, a `Value`, an optional of these) is kept by its address: the caller promises that it outlives
+///   every HUD that shows it. For what may die before, use `Live`, a shared_ptr, or a callable.
+/// - A callable is copied, and called once in an update however many elements show it. It must not call into
+/// the HUD.
 template <class T>
 Source watch(T&& thing) {
     using Bare = std::remove_cvref_t<T>;
@@ -140,32 +145,36 @@ Source watch(T&& thing) {
                       "rapido::watch needs a variable that outlives the HUD, and this one is a temporary: "
                       "keep it in a variable, or give a callable that returns it");
         constexpr bool bits_tell =
-            (std::is_arithmetic_v<Bare> || is_duration<Bare> || std::is_enum_v<Bare>) && sizeof(Bare) <= 8;
+            (std::is_arithmetic_v<Bare> || is_duration<Bare> || std::is_enum_v<Bare>)&&sizeof(Bare) <= 8;
         return Source::variable(
             &thing, [](const void* address) { return detail::to_value(*static_cast<const Bare*>(address)); },
             bits_tell ? sizeof(Bare) : 0, detail::type_of<Bare>());
     } else if constexpr (std::is_invocable_v<const Bare&>) {
         return detail::make_getter<std::remove_cvref_t<std::invoke_result_t<const Bare&>>>(
-            [call = Bare(std::forward<T>(thing))](std::string& storage) { return detail::keep(call(), storage); });
+            [call = Bare(std::forward<T>(thing))](std::string& storage) {
+                return detail::keep(call(), storage);
+            });
     } else {
-        static_assert(detail::Readable<Bare>,
-                      "rapido::watch cannot show a value of this type: watch a number, a bool, a string, a "
-                      "string_view, a std::chrono duration, an enumeration with a name_of function or a rapido::Value, "
-                      "or name the member to show: rapido::watch(object, &Type::member)");
+        static_assert(
+            detail::Readable<Bare>,
+            "rapido::watch cannot show a value of this type: watch a number, a bool, a string, a "
+            "string_view, a std::chrono duration, an enumeration with a name_of function or a rapido::Value, "
+            "or name the member to show: rapido::watch(object, &Type::member)");
         return {};
     }
 }
 
-/// A member reached through an object: `watch(plane, &Plane::water)`; instead of a member, a member function or a
-/// callable on the object.
+/// A member reached through an object: `watch(plane, &Plane::water)`; instead of a member, a member function
+/// or a callable on the object.
 ///
-/// - A shared_ptr or weak_ptr is kept as a weak one: when the object dies there is no value, and nothing dangles.
-/// - A raw pointer, a unique_ptr or an optional is followed where it stands, and may be empty: then there is no value.
+/// - A shared_ptr or weak_ptr is kept as a weak one: when the object dies there is no value, and nothing
+/// dangles.
+/// - A raw pointer, a unique_ptr or an optional is followed where it stands, and may be empty: then there is
+/// no value.
 ///   The pointer itself must outlive the HUD, and what a raw pointer points at must be alive while it does.
 /// - Anything else is an object that outlives the HUD.
 template <class Owner, class Projection>
-    requires(!std::integral<std::remove_cvref_t<Projection>>)
-Source watch(Owner&& owner, Projection projection) {
+requires(!std::integral<std::remove_cvref_t<Projection>>) Source watch(Owner&& owner, Projection projection) {
     using Bare = std::remove_cvref_t<Owner>;
     if constexpr (detail::is_weak<Bare>) {
         using Object = typename Bare::element_type;
@@ -182,7 +191,10 @@ Source watch(Owner&& owner, Projection projection) {
     } else {
         static_assert(std::is_lvalue_reference_v<Owner>,
                       "rapido::watch needs an object that outlives the HUD, and this one is a temporary");
-        if constexpr (requires { static_cast<bool>(owner); *owner; }) {
+        if constexpr (requires {
+                          static_cast<bool>(owner);
+                          *owner;
+                      }) {
             using Object = std::remove_cvref_t<decltype(*owner)>;
             return detail::make_getter<detail::Projected<Projection, Object>>(
                 [pointer = &owner, projection](std::string& storage) {
@@ -191,28 +203,28 @@ Source watch(Owner&& owner, Projection projection) {
         } else if constexpr (std::is_member_object_pointer_v<Projection>) {
             return watch(owner.*projection);
         } else {
-            return detail::make_getter<detail::Projected<Projection, Bare>>([object = &owner, projection](std::string& storage) {
-                return detail::keep(detail::project(projection, *object), storage);
-            });
+            return detail::make_getter<detail::Projected<Projection, Bare>>(
+                [object = &owner, projection](std::string& storage) {
+                    return detail::keep(detail::project(projection, *object), storage);
+                });
         }
     }
 }
 
-/// The entry of a list at an index that is itself live: `watch(villages, in_danger, &Village::name)`. Beyond the list
-/// there is no value. List and index must outlive the HUD.
+/// The entry of a list at an index that is itself live: `watch(villages, in_danger, &Village::name)`. Beyond
+/// the list there is no value. List and index must outlive the HUD.
 template <class List, class Index, class Projection>
-    requires detail::Indexed<List, Index>
-Source watch(const List& list, const Index& index, Projection projection) {
+requires detail::Indexed<List, Index> Source watch(const List& list, const Index& index,
+                                                   Projection projection) {
     using Entry = std::remove_cvref_t<decltype(list[std::size_t{}])>;
-    return detail::make_getter<detail::Projected<Projection, Entry>>(
-        [list = &list, index = &index, projection](std::string& storage) {
-            if (*index < Index{0} || static_cast<std::size_t>(*index) >= list->size()) return Value();
-            return detail::keep(detail::project(projection, (*list)[static_cast<std::size_t>(*index)]), storage);
-        });
+    return detail::make_getter<detail::Projected<Projection, Entry>>([list = &list, index = &index,
+                                                                      projection](std::string& storage) {
+        if (*index < Index{0} || static_cast<std::size_t>(*index) >= list->size()) return Value();
+        return detail::keep(detail::project(projection, (*list)[static_cast<std::size_t>(*index)]), storage);
+    });
 }
 template <class List, class Index>
-    requires detail::Indexed<List, Index>
-Source watch(const List& list, const Index& index) {
+requires detail::Indexed<List, Index> Source watch(const List& list, const Index& index) {
     return watch(list, index, [](const auto& entry) { return entry; });
 }
 

@@ -6,11 +6,13 @@
 
 namespace rapido {
 
-/// The time that a countdown of the game has left, as a duration that is rounded up by default: zero means over. It
-/// must outlive the HUD.
+/// The time that a countdown of the game has left, as a duration that is rounded up by default: zero means
+/// over. It must outlive the HUD.
 inline Source watch(const Countdown& countdown) {
     return watch([&countdown] { return countdown.left(); }).used_as(Source::Use::time_left);
 }
-inline Source watch(Countdown& countdown) { return watch(std::as_const(countdown)); }
+inline Source watch(Countdown& countdown) {
+    return watch(std::as_const(countdown));
+}
 
 }  // namespace rapido

@@ -1,0 +1,183 @@
+// What a game asks of a running HUD between two frames.
+#include <algorithm>
+#include <cmath>
+
+#include "base/nearest.hpp"
+#include "hud/state.hpp"
+#include "rapido/hud/hud.hpp"
+
+namespace rapido {
+
+RunningElement* Hud::State::living(ElementRef ref) {
+    if (ref.hud != id || ref.index >= elements.size()) return nullptr;
+    RunningElement& element = elements[ref.index];
+    return element.generation == ref.generation && element.body != nullptr && !element.dead ? &element
+                                                                                            : nullptr;
+}
+
+RunningGroup* Hud::State::find_group(std::string_view group) {
+    std::vector<std::string_view> names;
+    for (RunningGroup& known : groups) {
+        if (known.id == group) return &known;
+        names.push_back(known.id);
+    }
+    report({{}, "no group '" + std::string(group) + "'", did_you_mean(group, names)});
+    return nullptr;
+}
+
+void Hud::snap() {
+    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
+        if (state_->elements[index].body != nullptr) {
+            state_->hot[index].snaps = true;
+            state_->queue_element(index);
+        }
+}
+
+void Hud::snap(ElementRef ref) {
+    if (state_->living(ref) == nullptr) return;
+    state_->hot[ref.index].snaps = true;
+    state_->queue_element(ref.index);
+}
+
+void Hud::snap(std::string_view group) {
+    const RunningGroup* const found = state_->find_group(group);
+    for (ElementIndex index = 0; found != nullptr && index < state_->elements.size(); ++index) {
+        const RunningElement& element = state_->elements[index];
+        if (element.body == nullptr || element.group == no_group || &state_->groups[element.group] != found)
+            continue;
+        state_->hot[index].snaps = true;
+        state_->queue_element(index);
+    }
+}
+
+void Hud::set_visible(std::string_view group, bool visible) {
+    if (RunningGroup* const found = state_->find_group(group)) found->game_shows = visible;
+    state_->visibility_dirty = true;
+}
+
+void Hud::set_opacity(std::string_view group, float opacity) {
+    if (RunningGroup* const found = state_->find_group(group))
+        found->game_opacity = opacity > 0 ? std::min(opacity, 1.0F) : 0.0F;
+    state_->visibility_dirty = true;
+}
+
+void Hud::remove(ElementRef ref) {
+    if (state_->living(ref) != nullptr) state_->kill(ref.index);
+}
+
+void Hud::leave(ElementRef ref) {
+    RunningElement* const element = state_->living(ref);
+    if (element == nullptr || element->leaving) return;
+    element->leaving = true;
+    state_->leaving.push_back(ref.index);
+}
+
+void Hud::resize(const Viewport& viewport) {
+    const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
+    const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
+    state_->viewport = {{place(viewport.origin.x), place(viewport.origin.y)},
+                        {length(viewport.size.width), length(viewport.size.height)}};
+    state_->layout_dirty = true;
+}
+
+Shown Hud::operator[](ElementRef ref) const {
+    const RunningElement* const living = state_->living(ref);
+    if (living == nullptr) return {};
+    const RunningElement& element = *living;
+    const HotElement& hot = state_->hot[ref.index];
+    return {.id = element.path,
+            .kind = element.kind->name,
+            .text = hot.shows_plain ? hot.plain.text() : element.body->text(),
+            .fill = element.body->fill(),
+            .color = element.body->color(),
+            .opacity = element.opacity,
+            .visible = element.shown,
+            .box = element.box,
+            .changed = hot.changed_in == state_->frame,
+            .text_changed = hot.changed_in == state_->frame && hot.text_changed};
+}
+
+std::vector<ElementRef> Hud::elements() const {
+    std::vector<ElementRef> refs;
+    for (ElementIndex index = 0; index < state_->elements.size(); ++index) {
+        const ElementRef ref = state_->ref_of(index);
+        if (state_->living(ref) != nullptr) refs.push_back(ref);
+    }
+    return refs;
+}
+
+std::uint64_t Hud::texts_made() const {
+    std::uint64_t count = state_->plain_texts_made;
+    for (const RunningElement& element : state_->elements)
+        if (element.body != nullptr) count += element.body->times_made();
+    return count;
+}
+
+std::span<const Event> Hud::events() const {
+    return state_->events;
+}
+Nanoseconds Hud::now() const {
+    return state_->now;
+}
+const Problems& Hud::problems() const {
+    return state_->problems;
+}
+
+void Hud::draw(DrawList& list) const {
+    if (state_->structure_dirty) state_->link_parents();
+    const std::uint64_t structure = (std::uint64_t{state_->id} << 32) | state_->structure;
+    if (list.structure_ != structure) {
+        list.structure_ = structure;
+        list.groups_.assign(state_->draw_order.size(), {});
+    }
+    for (std::size_t i = 0; i < state_->draw_order.size(); ++i) {
+        const ElementIndex index = state_->draw_order[i];
+        DrawGroup& group = list.groups_[i];
+        if (group.revision == state_->hot[index].revision) continue;
+        group.revision = state_->hot[index].revision;
+        const RunningElement& element = state_->elements[index];
+        group.begin(element.opacity);
+        if (!element.shown || state_->measurer == nullptr) continue;
+        const float scale = state_->scale;
+        const Rect device{state_->viewport.origin.x + element.box.x * scale,
+                          state_->viewport.origin.y + element.box.y * scale, element.box.width * scale,
+                          element.box.height * scale};
+        element.body->draw(device, scale, state_->measurer, group);
+    }
+}
+
+ElementRef Hud::find(std::string_view id) {
+    State& state = *state_;
+    if (const auto at = state.paths.find(std::string(id)); at != state.paths.end())
+        return state.ref_of(at->second);
+    ElementRef only;
+    bool several = false;
+    std::vector<std::string_view> names;
+    for (ElementIndex index = 0; index < state.elements.size(); ++index) {
+        if (state.elements[index].body == nullptr || state.elements[index].dead) continue;
+        const std::string_view path = state.elements[index].path;
+        const std::string_view last = path.substr(path.rfind('.') + 1);
+        names.push_back(last);
+        if (last != id) continue;
+        several = static_cast<bool>(only);
+        only = state.ref_of(index);
+    }
+    if (only && !several) return only;
+    state.report({{},
+                  several ? "several elements have the id '" + std::string(id) + "'; give the whole path"
+                          : "no element '" + std::string(id) + "'",
+                  several ? std::string() : did_you_mean(id, names)});
+    return {};
+}
+
+Countdown* Hud::timer(std::string_view id) {
+    std::vector<std::string_view> names;
+    for (RunningTimer& timer : state_->timers) {
+        if (timer.id == id) return &timer.countdown;
+        names.push_back(timer.id);
+    }
+    state_->report({{}, "no timer '" + std::string(id) + "'", did_you_mean(id, names)});
+    return nullptr;
+}
+
+}  // namespace rapido

@@ -1,0 +1,206 @@
+// Layout, the draw list and pictures.
+#include "rapido/picture.hpp"
+#include "support.hpp"
+
+namespace rapido::test {
+namespace {
+
+TEST(Layout, hangs_a_text_on_each_of_nine_anchors) {
+    struct Case {
+        Anchor anchor;
+        float x, y;
+    };
+    // A text of 4 characters at size 20 is 40 wide and 20 high; the screen is 1280 x 800, the offset (10, 6).
+    for (const Case& row :
+         {Case{Anchor::top_left, 10, 6}, Case{Anchor::top, 630, 6}, Case{Anchor::top_right, 1230, 6},
+          Case{Anchor::left, 10, 396}, Case{Anchor::center, 630, 396}, Case{Anchor::right, 1230, 396},
+          Case{Anchor::bottom_left, 10, 774}, Case{Anchor::bottom, 630, 774},
+          Case{Anchor::bottom_right, 1230, 774}}) {
+        BoxMeasurer measurer;
+        Hud hud({.design = {1280, 800},
+                 .elements = {Text{.id = "t",
+                                   .format = "1480",
+                                   .place = {.anchor = row.anchor, .offset = {10, 6}},
+                                   .size = 20}}},
+                {}, &measurer);
+        hud.resize({.size = {1280, 800}});
+        update(hud, 0s);
+        EXPECT_EQ(hud[hud.find("t")].box, (Rect{row.x, row.y, 40, 20})) << static_cast<int>(row.anchor);
+    }
+}
+
+TEST(Layout, follows_the_real_edges_at_a_scale_that_shows_the_whole_design) {
+    struct Case {
+        Size window;
+        float width, height;  // of the screen in design pixels
+    };
+    for (const Case& row : {Case{{1280, 800}, 1280, 800}, Case{{640, 400}, 1280, 800},
+                            Case{{2560, 1080}, 1896.2963F, 800}, Case{{800, 600}, 1280, 960},
+                            Case{{3840, 2160}, 1422.2222F, 800}, Case{{1080, 1920}, 1280, 2275.5556F}}) {
+        BoxMeasurer measurer;
+        Hud hud({.design = {1280, 800},
+                 .elements = {Text{
+                     .id = "t", .format = "ab", .place = {.anchor = Anchor::bottom_right}, .size = 20}}},
+                {}, &measurer);
+        hud.resize({.size = row.window});
+        update(hud, 0s);
+        const Rect box = hud[hud.find("t")].box;
+        EXPECT_NEAR(box.right(), row.width, 0.001F);
+        EXPECT_NEAR(box.bottom(), row.height, 0.001F);
+        EXPECT_EQ(box.width, 20);
+        DrawList list;
+        hud.draw(list);
+        const DrawCommand& command = list.groups()[0].commands()[0];
+        const float scale = row.window.width / row.width;
+        EXPECT_NEAR(command.size, 20 * scale, 1e-3F);
+        EXPECT_NEAR(command.baseline.x + command.width, row.window.width, 0.01F);
+    }
+}
+
+TEST(Layout, sizes_a_panel_by_what_it_holds_in_every_frame) {
+    int score = 7;
+    bool shown = true;
+    BoxMeasurer measurer;
+    Hud hud({.design = {1280, 800}}, {}, &measurer);
+    hud.resize({.size = {1280, 800}});
+    const auto panel = hud.add(Panel{
+        .id = "p", .place = {.anchor = Anchor::top_right, .offset = {8, 8}}, .padding = {4, 10, 6, 20}});
+    const auto text = hud.add(Text{.id = "t",
+                                   .value = watch(score),
+                                   .place = {.anchor = Anchor::top_right, .offset = {0, 30}},
+                                   .inside = "p",
+                                   .size = 40});
+    hud.add(Text{.id = "c", .format = "ABCDEF", .inside = "p", .size = 10, .visible = watch(shown)});
+    update(hud, 0s);
+    // The caption is 30 x 10; the number 20 x 40 under an offset of 30.
+    EXPECT_EQ(hud[panel].box, (Rect{1280 - 8 - 60, 8, 60, 80}));
+    score = 1480;
+    update(hud, 0s);
+    EXPECT_EQ(hud[panel].box, (Rect{1280 - 8 - 110, 8, 110, 80}));
+    EXPECT_EQ(hud[text].box, (Rect{1280 - 8 - 10 - 80, 8 + 4 + 30, 80, 40}));
+    score = 7;
+    shown = false;
+    update(hud, 0s);
+    EXPECT_EQ(hud[panel].box.width, 50) << "what is hidden takes no room";
+    const int shaped = measurer.shaped;
+    update(hud, 0s);
+    hud.resize({.size = {640, 400}});
+    update(hud, 0s);
+    EXPECT_EQ(measurer.shaped, shaped) << "nothing is measured again for a new scale";
+}
+
+TEST(Layout, draws_nothing_in_a_window_that_is_none) {
+    BoxMeasurer measurer;
+    Hud hud({.elements = {Panel{.id = "p"}, Text{.id = "t", .format = "x", .inside = "p"}}}, {}, &measurer);
+    for (const Size size : {Size{0, 0}, Size{-5, 100}, Size{NAN, 100}, Size{INFINITY, 1}, Size{1, 1}}) {
+        hud.resize({.size = size});
+        update(hud, 0s);
+        DrawList list;
+        hud.draw(list);
+        for (const DrawGroup& group : list.groups())
+            for (const DrawCommand& command : group.commands())
+                EXPECT_TRUE(std::isfinite(command.rect.x) && std::isfinite(command.baseline.x) &&
+                            command.size < 2);
+    }
+}
+
+
+TEST(DrawList, rewrites_only_what_changed_since_it_was_last_drawn) {
+    int a = 1, b = 2;
+    BoxMeasurer measurer;
+    Hud hud({}, {}, &measurer);
+    hud.add(Text{.id = "a", .value = watch(a)});
+    hud.add(Text{.id = "b", .value = watch(b), .layer = -1});
+    DrawList first, second;
+    update(hud, 0s);
+    hud.draw(first);
+    ASSERT_EQ(first.groups().size(), 2U);
+    const auto text = [](const DrawList& list, std::size_t i) {
+        return std::string(list.groups()[i].text_of(list.groups()[i].commands()[0]));
+    };
+    EXPECT_EQ(text(first, 0), "2") << "a lower layer is drawn before";
+    a = 5;
+    update(hud, 0s);
+    const std::uint64_t revision_b = first.groups()[0].revision;
+    hud.draw(second);
+    hud.draw(first);
+    EXPECT_EQ(first.groups()[0].revision, revision_b);
+    for (const DrawList* list : {&first, &second}) {
+        EXPECT_EQ(text(*list, 1), "5");
+        EXPECT_EQ(list->groups()[1].glyphs_of(list->groups()[1].commands()[0]).size(), 1U);
+    }
+}
+
+/// How much of a row or column of pixels is lit, in pixels.
+double lit(const Picture& picture) {
+    double sum = 0;
+    for (int y = 0; y < picture.height(); ++y)
+        for (int x = 0; x < picture.width(); ++x)
+            sum += picture.pixel(x, y).red / 255.0;
+    return sum;
+}
+
+TEST(Picture, fills_as_many_pixels_of_a_bar_as_its_fill_says) {
+    Fonts fonts;
+    for (const Direction direction : {Direction::right, Direction::left, Direction::up, Direction::down})
+        for (const double fill : {0.0, 0.004, 0.1, 0.25, 0.5, 0.731, 0.996, 1.0})
+            for (const float scale : {1.0F, 1.7F}) {
+                Hud hud({.design = {200, 100}}, {}, &fonts);
+                hud.add(Bar{.id = "b",
+                            .value = fill,
+                            .place = {.offset = {20, 10}, .size = {150, 60}},
+                            .direction = direction,
+                            .color = rgb(0xffffff),
+                            .background = rgb(0x000000),
+                            .radius = 0});
+                hud.resize({.size = {200 * scale, 100 * scale}});
+                update(hud, 0s);
+                DrawList list;
+                hud.draw(list);
+                Picture picture(static_cast<int>(200 * scale), static_cast<int>(100 * scale), fonts);
+                picture.draw(list);
+                const double whole = static_cast<double>(std::round(170 * scale) - std::round(20 * scale)) *
+                                     (std::round(70 * scale) - std::round(10 * scale));
+                EXPECT_NEAR(lit(picture), whole * fill, whole * 0.003)
+                    << fill << " " << static_cast<int>(direction);
+                // A pixel near the left edge is lit by the first of the fill, or by the last of it.
+                const Color near_left =
+                    picture.pixel(static_cast<int>(22 * scale), static_cast<int>(11 * scale));
+                const bool first = direction == Direction::right || direction == Direction::down;
+                const bool across = direction == Direction::right || direction == Direction::left;
+                if (across) {
+                    EXPECT_EQ(near_left.red == 255, fill >= (first ? 0.1 : 0.996)) << fill;
+                }
+            }
+}
+
+TEST(Fonts, measure_in_proportion_and_with_digits_of_one_width) {
+    Fonts fonts;
+    const auto font = fonts.find("Inter", 700);
+    ASSERT_TRUE(font);
+    std::vector<Glyph> glyphs;
+    const float one = fonts.shape(*font, 16, "Acres 1,480", glyphs);
+    EXPECT_EQ(glyphs.size(), 11U);
+    EXPECT_NEAR(fonts.shape(*font, 48, "Acres 1,480", glyphs), 3 * one, 1e-3F);
+    const float zero = fonts.shape(*font, 16, "0", glyphs);
+    for (const char* digit : {"1", "2", "3", "4", "5", "6", "7", "8", "9"})
+        EXPECT_EQ(fonts.shape(*font, 16, digit, glyphs), zero) << digit;
+    EXPECT_EQ(fonts.find("Inter", 700), font) << "the same font is the same number";
+    EXPECT_NE(fonts.find("Inter", 400), font);
+    EXPECT_TRUE(fonts.find("sans-serif", 400));
+    EXPECT_EQ(fonts.find("No Such Family", 400), std::nullopt);
+    EXPECT_EQ(fonts.shape(*font, 16, "", glyphs), 0);
+}
+
+TEST(Picture, says_why_a_file_cannot_be_read_or_written) {
+    Fonts fonts;
+    Picture picture(8, 8, fonts);
+    EXPECT_NE(to_string(*picture.draw_image("/nowhere/at/all.png"))
+                  .find("/nowhere/at/all.png: error: cannot be read"),
+              std::string::npos);
+    EXPECT_TRUE(picture.write_png("/nowhere/at/all.png"));
+    EXPECT_EQ(Picture(-3, 900000, fonts).height(), 16384);
+}
+
+}  // namespace
+}  // namespace rapido::test
