@@ -16,12 +16,20 @@ void* operator new(std::size_t size) {
     if (void* memory = std::malloc(size)) return memory;
     throw std::bad_alloc();
 }
-void operator delete(void* memory) noexcept {
-    std::free(memory);
+void* operator new(std::size_t size, const std::nothrow_t&) noexcept {
+    ++allocations;
+    return std::malloc(size);
 }
-void operator delete(void* memory, std::size_t) noexcept {
-    std::free(memory);
+void* operator new(std::size_t size, std::align_val_t alignment) {
+    ++allocations;
+    const auto step = static_cast<std::size_t>(alignment);
+    if (void* memory = std::aligned_alloc(step, (size + step - 1) / step * step)) return memory;
+    throw std::bad_alloc();
 }
+void operator delete(void* memory) noexcept { std::free(memory); }
+void operator delete(void* memory, std::size_t) noexcept { std::free(memory); }
+void operator delete(void* memory, std::align_val_t) noexcept { std::free(memory); }
+void operator delete(void* memory, std::size_t, std::align_val_t) noexcept { std::free(memory); }
 
 namespace rapido::test {
 namespace {

@@ -43,14 +43,12 @@ enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta };
 /// with its sign |
 ///
 /// A field may carry an ISO C++ format spec: `{:>7}`, `{:.1f}`, `{max:02}`, `{:L}`. A duration takes a chrono
-/// spec of
-/// `%H`, `%I`, `%M`, `%S`, `%p`, `%T`, `%R` and literal text, with a precision for fractions of a second
-/// (`{:.1%M:%S}`); so does a plain number, as seconds.
+/// spec of `%H`, `%I`, `%M`, `%S`, `%p`, `%T`, `%R` and literal text, with a precision for fractions of a
+/// second (`{:.1%M:%S}`); so does a plain number, as seconds.
 ///
 /// Departures from ISO, so that a HUD is readable: the largest unit of a duration is not reduced (75 minutes
-/// under
-/// `%M:%S` is `75:00`), a time is rounded before it is split, negative zero shows no sign, an infinity is
-/// `∞`, `f`, `e` and `g` also take an integer, NaN shows the placeholder, and `L` takes its marks from the
+/// under `%M:%S` is `75:00`), a time is rounded before it is split, negative zero shows no sign, an infinity
+/// is `∞`, `f`, `e` and `g` also take an integer, NaN shows the placeholder, and `L` takes its marks from the
 /// HUD's language.
 class Format {
  public:

@@ -132,9 +132,8 @@ concept Indexed = std::integral<std::remove_cvref_t<Index>> && requires(const Li
 /// Binds a source to live state.
 ///
 /// - A variable (any arithmetic type, bool, string, string_view, a std::chrono duration, an enumeration with
-/// a
-///   `name_of`, a `Value`, an optional of these) is kept by its address: the caller promises that it outlives
-///   every HUD that shows it. For what may die before, use `Live`, a shared_ptr, or a callable.
+///   a `name_of`, a `Value`, an optional of these) is kept by its address: the caller promises that it
+///   outlives every HUD that shows it. For what may die before, use `Live`, a shared_ptr, or a callable.
 /// - A callable is copied, and called once in an update however many elements show it. It must not call into
 /// the HUD.
 template <class T>
@@ -170,8 +169,8 @@ Source watch(T&& thing) {
 /// - A shared_ptr or weak_ptr is kept as a weak one: when the object dies there is no value, and nothing
 /// dangles.
 /// - A raw pointer, a unique_ptr or an optional is followed where it stands, and may be empty: then there is
-/// no value.
-///   The pointer itself must outlive the HUD, and what a raw pointer points at must be alive while it does.
+///   no value. The pointer itself must outlive the HUD, and what a raw pointer points at must be alive while
+///   it does.
 /// - Anything else is an object that outlives the HUD.
 template <class Owner, class Projection>
 requires(!std::integral<std::remove_cvref_t<Projection>>) Source watch(Owner&& owner, Projection projection) {
