@@ -349,6 +349,7 @@ void Hud::State::kill(ElementIndex index) {
     paths.erase(element.path);
     panels.erase(element.path);
     layout_dirty = true;
+    if (element.kind != &Description<Panel>::table) return;
     for (ElementIndex child = 0; child < elements.size(); ++child)
         if (!elements[child].inside.empty() && elements[child].inside == element.path) kill(child);
 }
