@@ -27,7 +27,12 @@ class Collector final : public benchmark::BenchmarkReporter {
 }  // namespace
 
 int main(int count, char** arguments) {
-    benchmark::Initialize(&count, arguments);
+    // Ours and theirs take turns, so that what disturbs the machine disturbs both.
+    std::vector<char*> options(arguments, arguments + count);
+    std::string take_turns = "--benchmark_enable_random_interleaving=true";
+    options.push_back(take_turns.data());
+    int option_count = static_cast<int>(options.size());
+    benchmark::Initialize(&option_count, options.data());
     const std::vector<rapido::bench::Case> cases = rapido::bench::value_cases();
     for (const auto& row : cases) {
         for (const auto& [name, run] :

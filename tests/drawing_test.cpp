@@ -104,7 +104,6 @@ TEST(Layout, draws_nothing_in_a_window_that_is_none) {
     }
 }
 
-
 TEST(DrawList, rewrites_only_what_changed_since_it_was_last_drawn) {
     int a = 1, b = 2;
     BoxMeasurer measurer;

@@ -74,10 +74,10 @@ void Hud::State::update(Step step) {
     read_sources();
     control_timers();
     tell_timers();
-    queue_dependents();
     mark_snapped();
-    drop_without_value();
     refresh_plain_texts();
+    queue_dependents();
+    drop_without_value();
     report_value_events();
     retarget();
     refresh_texts();
@@ -164,27 +164,23 @@ void Hud::State::queue_element(ElementIndex index) {
     hot[index].queued = true;
 }
 
-void Hud::State::queue_dependents() {
-    for (const SourceIndex source : changed_sources) {
-        if (const ElementIndex only = only_dependent[source]; only != no_element) {
-            plain_queue.push_back(only);
-            continue;
-        }
-        for (const Dependent& dependent : dependents[source]) {
-            if (dependent.role == Dependent::Role::look)
-                visibility_dirty = true;
-            else
-                queue_element(dependent.element);
-        }
-    }
-}
-
 void Hud::State::mark_snapped() {
     for (const SourceIndex source : snapped_sources) {
         for (const Dependent& dependent : dependents[source]) {
             if (dependent.element == no_element) continue;
             hot[dependent.element].snaps = true;
             queue_element(dependent.element);
+        }
+    }
+}
+
+void Hud::State::queue_dependents() {
+    for (const SourceIndex source : changed_sources) {
+        for (const Dependent& dependent : dependents[source]) {
+            if (dependent.role == Dependent::Role::look)
+                visibility_dirty = true;
+            else
+                queue_element(dependent.element);
         }
     }
     std::sort(queue.begin(), queue.end());
@@ -202,16 +198,20 @@ void Hud::State::drop_without_value() {
 }
 
 void Hud::State::refresh_plain_texts() {
-    const std::size_t others = queue.size();
     const std::uint32_t this_frame = frame;
     std::uint64_t made = 0;
-    for (const ElementIndex index : plain_queue) {
+    std::size_t others = 0;  // what is left for the general way moves to the front
+    for (const SourceIndex source : changed_sources) {
+        const ElementIndex index = only_dependent[source];
+        if (index == no_element || hot[index].queued) {
+            changed_sources[others++] = source;
+            continue;
+        }
         HotElement& element = hot[index];
-        if (element.queued) continue;
-        const Value& value = scan.value(element.value);
+        const Value& value = scan.value(source);
         const PlainText::Update update = element.plain.update(value);
         if (update == PlainText::Update::unfit) {
-            queue_element(index);
+            changed_sources[others++] = source;
             continue;
         }
         const bool positive = is_positive(value);
@@ -221,10 +221,9 @@ void Hud::State::refresh_plain_texts() {
         element.show(this_frame);
         ++made;
     }
-    plain_queue.clear();
+    changed_sources.resize(others);
     plain_texts_made += made;
     layout_dirty = layout_dirty || made > 0;
-    if (queue.size() > others) std::sort(queue.begin(), queue.end());
 }
 
 void Hud::State::report_value_events() {

@@ -140,9 +140,9 @@ struct Hud::State {
     void read_sources();
     void control_timers();
     void tell_timers();
-    void queue_dependents();
-    void refresh_plain_texts();
     void mark_snapped();
+    void refresh_plain_texts();
+    void queue_dependents();
     void drop_without_value();
     void report_value_events();
     void retarget();
@@ -204,7 +204,6 @@ struct Hud::State {
     std::unordered_map<std::string, Format> formats;  ///< by pattern
     std::uint32_t frame = 1;
     std::uint64_t plain_texts_made = 0;
-    std::vector<ElementIndex> plain_queue;  ///< plain texts whose value changed in this frame
     std::vector<std::pair<ElementIndex, EventKind>> value_events;
     std::vector<ElementIndex> leaving;
     std::vector<ElementIndex> queue;   ///< elements whose sources changed in this frame

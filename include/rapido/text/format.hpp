@@ -15,11 +15,11 @@ namespace rapido {
 enum class Rounding : std::uint8_t {
     automatic,  ///< by use: `up` for the time that a timer has left, `down` for the time that has passed,
                 ///< `honest` where there is a maximum, `nearest` for the rest
-    nearest,  ///< the nearest, of the exact value; a tie goes to the even digit (ISO C++)
-    down,     ///< towards minus infinity: never shows more than there is
-    up,       ///< towards plus infinity: never shows less than there is
-    honest,   ///< the nearest, but what is there never shows as 0, and what is below its maximum never as the
-              ///< maximum
+    nearest,    ///< the nearest, of the exact value; a tie goes to the even digit (ISO C++)
+    down,       ///< towards minus infinity: never shows more than there is
+    up,         ///< towards plus infinity: never shows less than there is
+    honest,  ///< the nearest, but what is there never shows as 0, and what is below its maximum never as the
+             ///< maximum
 };
 
 /// What the fields of a pattern may show, by name.
