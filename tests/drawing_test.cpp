@@ -89,6 +89,35 @@ TEST(Layout, sizes_a_panel_by_what_it_holds_in_every_frame) {
     EXPECT_EQ(measurer.shaped, shaped) << "nothing is measured again for a new scale";
 }
 
+TEST(Layout, gives_each_of_two_players_a_viewport_with_their_own_values) {
+    BoxMeasurer measurer;
+    HudDefinition definition{.design = {640, 400}};
+    definition.elements = {Text{.id = "score",
+                                .value = "score",
+                                .place = {.anchor = Anchor::top_right, .offset = {10, 0}},
+                                .size = 20},
+                           Panel{.id = "p", .place = {.anchor = Anchor::bottom_left}}};
+    std::array<int, 2> scores{7, 42};
+    for (std::size_t player = 0; player < 2; ++player) {
+        Sources sources;
+        sources.set("score", watch(scores[player]));
+        Hud hud(definition, sources, &measurer);
+        // The right half of a window begins at 1280; both are at twice the design size.
+        const float left = player == 0 ? 0.0F : 1280.0F;
+        hud.resize({.origin = {left, 100}, .size = {1280, 800}});
+        update(hud, 0s);
+        DrawList list;
+        hud.draw(list);
+        const DrawCommand& text = list.groups()[0].commands()[0];
+        EXPECT_EQ(list.groups()[0].text_of(text), std::to_string(scores[player]));
+        EXPECT_EQ(text.baseline.x + text.width, left + 1280 - 20);
+        EXPECT_EQ(text.baseline.y, 100 + 0.75F * 40);
+        const Rect& plate = list.groups()[1].commands()[0].rect;
+        EXPECT_EQ(plate.x, left);
+        EXPECT_EQ(plate.bottom(), 100 + 800);
+    }
+}
+
 TEST(Layout, draws_nothing_in_a_window_that_is_none) {
     BoxMeasurer measurer;
     Hud hud({.elements = {Panel{.id = "p"}, Text{.id = "t", .format = "x", .inside = "p"}}}, {}, &measurer);

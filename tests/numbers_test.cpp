@@ -31,13 +31,7 @@ std::string percent_by_hand(std::uint64_t value, std::uint64_t max, int places) 
     }
     const bool odd = (digits.back() - '0') % 2 == 1;
     if (rest > max - rest || (rest == max - rest && odd)) {
-        std::size_t i = digits.size();
-        while (i > 0 && digits[i - 1] == '9')
-            digits[--i] = '0';
-        if (i > 0)
-            ++digits[i - 1];
-        else
-            digits.insert(0, 1, '1');
+        add_one(digits);
     }
     digits.erase(
         0, std::min(digits.find_first_not_of('0'), digits.size() - static_cast<std::size_t>(places) - 1));

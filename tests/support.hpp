@@ -30,6 +30,17 @@ class Random {
     std::mt19937_64 engine_;
 };
 
+/// Adds one to a number written in decimal digits, with pencil and paper: 1999 becomes 2000.
+inline void add_one(std::string& digits) {
+    std::size_t i = digits.size();
+    while (i > 0 && digits[i - 1] == '9')
+        digits[--i] = '0';
+    if (i > 0)
+        ++digits[i - 1];
+    else
+        digits.insert(0, 1, '1');
+}
+
 /// One frame of both clocks.
 inline void update(Hud& hud, Seconds step) {
     hud.update({.real = step, .game = step});

@@ -103,13 +103,7 @@ std::string by_hand(double value, int places, bool up) {
     fraction.resize(count, '0');
     digits = whole + fraction;
     if (rest && (up != (value < 0))) {
-        std::size_t i = digits.size();
-        while (i > 0 && digits[i - 1] == '9')
-            digits[--i] = '0';
-        if (i > 0)
-            ++digits[i - 1];
-        else
-            digits.insert(0, 1, '1');
+        add_one(digits);
     }
     std::string text = digits.substr(0, digits.size() - count);
     if (places > 0) text += "." + digits.substr(digits.size() - count);
