@@ -452,9 +452,14 @@ TEST(Text, of_one_plain_number_is_the_same_by_the_short_way_and_by_the_general_o
         const auto b = hud.add(Text{.id = "b", .value = watch(real), .format = whole ? "{:.1f}" : pattern});
         const auto c = hud.add(Text{.id = "c", .value = watch(dynamic), .format = pattern});
         for (int i = 0; i < 20000; ++i) {
-            integer = static_cast<std::int64_t>(random.bits()) >> random.below(64);
-            real = random.below(4) == 0 ? std::round(random.between(-1000, 1000)) / 8
-                                        : random.between(-1, 1) * std::pow(10, random.below(22));
+            if (random.below(2) == 0) {  // a small step, as most changes are
+                integer += static_cast<std::int64_t>(random.below(60)) - (integer > 0 ? 30 : 29);
+                real = std::fmod(real, 1e6) + random.between(-0.2, 0.2);
+            } else {
+                integer = static_cast<std::int64_t>(random.bits()) >> random.below(64);
+                real = random.below(4) == 0 ? std::round(random.between(-1000, 1000)) / 8
+                                            : random.between(-1, 1) * std::pow(10, random.below(22));
+            }
             if (random.below(50) == 0) real = random.below(2) == 0 ? double(NAN) : infinity;
             dynamic = random.below(9) == 0 ? Value() : whole ? Value(integer) : Value(real);
             update(hud, 1ms);

@@ -12,7 +12,9 @@ namespace {
 
 /// Cheap for integers: only a change of it can be an event.
 bool is_positive(const Value& value) {
-    return value.type() == Value::Type::int64 ? value.int64() > 0 : value.is_number() && value.number() > 0;
+    if (value.type() == Value::Type::int64) return value.int64() > 0;
+    if (value.type() == Value::Type::float64) return value.real() > 0;
+    return value.is_number() && value.number() > 0;
 }
 
 /// References of one HUD mean nothing in another: each has a number of its own.

@@ -8,28 +8,6 @@
 namespace rapido {
 namespace {
 
-// Powers of ten up to 10^22 are exact in a double.
-constexpr std::array<double, 19> powers{1e0,  1e1,  1e2,  1e3,  1e4,  1e5,  1e6,  1e7,  1e8, 1e9,
-                                        1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18};
-constexpr double exact_integers = 9007199254740992.0;  // 2^53
-
-std::optional<Decimal> round_exact(double value, int places) {
-    const double magnitude = std::abs(value);
-    const double scale = powers[static_cast<std::size_t>(places)];
-    const double product = magnitude * scale;
-    if (!(product < exact_integers)) return std::nullopt;
-    auto digits = static_cast<std::uint64_t>(product);
-    const double fraction = product - static_cast<double>(digits);
-    if (fraction > 0.5) {
-        ++digits;
-    } else if (fraction == 0.5) {
-        // It seems to be a half exactly: product + rest is the exact product.
-        const double rest = std::fma(magnitude, scale, -product);
-        if (rest > 0 || (rest == 0 && digits % 2 == 1)) ++digits;
-    }
-    return Decimal{digits, std::signbit(value) && digits != 0};
-}
-
 /// Whether the digits that are left out add one to the last digit that is kept.
 bool rounds_away(Rounding rounding, bool negative, int first_left_out, bool more_left_out, bool odd) {
     if (rounding == Rounding::down) return negative;
@@ -107,7 +85,7 @@ std::optional<Decimal> round_digits(const DecimalDigits& number, int places, Rou
 
 std::optional<Decimal> round_decimal(double value, bool is_float32, int places, Rounding rounding) {
     if (places > 18) return std::nullopt;
-    if (rounding == Rounding::nearest) return round_exact(value, places);
+    if (rounding == Rounding::nearest) return round_nearest(value, places);
     return round_digits(shortest_digits(value, is_float32), places, rounding);
 }
 

@@ -1,10 +1,6 @@
 #include "text/plain_text.hpp"
 
 #include <algorithm>
-#include <array>
-#include <cstring>
-
-#include "text/decimal.hpp"
 
 namespace rapido {
 namespace {
@@ -17,25 +13,15 @@ int count_digits(std::uint64_t number) {
     return count + (number >= 10 ? 1 : 0) + (number >= 100 ? 1 : 0) + (number >= 1000 ? 1 : 0);
 }
 
-/// "00" to "99".
-constexpr std::array<char, 200> pairs = [] {
-    std::array<char, 200> made{};
-    for (std::size_t i = 0; i < 100; ++i) {
-        made[2 * i] = static_cast<char>('0' + i / 10);
-        made[2 * i + 1] = static_cast<char>('0' + i % 10);
-    }
-    return made;
-}();
-
 /// Writes a number in front of `end`, where its digits are known to fit; gives where it begins.
 char* write_backwards(char* end, std::uint64_t number) {
     for (; number >= 100; number /= 100)
-        std::memcpy(end -= 2, &pairs[2 * (number % 100)], 2);
+        std::memcpy(end -= 2, &digit_pairs[2 * (number % 100)], 2);
     if (number < 10) {
         *--end = static_cast<char>('0' + number);
         return end;
     }
-    std::memcpy(end -= 2, &pairs[2 * number], 2);
+    std::memcpy(end -= 2, &digit_pairs[2 * number], 2);
     return end;
 }
 
@@ -60,21 +46,7 @@ PlainText::PlainText(std::string_view before, std::string_view after, int places
     std::memcpy(text_.data() + before.size(), after.data(), after.size());
 }
 
-PlainText::Update PlainText::update(const Value& value) {
-    std::uint64_t digits = 0;
-    bool negative = false;
-    if (places_ < 0) {
-        if (!value.is_integer()) return Update::unfit;
-        negative = value.type() == Value::Type::int64 && value.int64() < 0;
-        digits = negative ? 0 - value.uint64() : value.uint64();
-    } else {
-        if (value.type() != Value::Type::float64) return Update::unfit;
-        const auto decimal = round_decimal(value.real(), false, places_, Rounding::nearest);
-        if (!decimal) return Update::unfit;
-        digits = decimal->digits;
-        negative = decimal->negative;
-    }
-    if (shown_ && digits == digits_ && negative == negative_) return Update::same;
+void PlainText::write(std::uint64_t digits, bool negative) {
     digits_ = digits;
     negative_ = negative;
     shown_ = true;
@@ -102,7 +74,6 @@ PlainText::Update PlainText::update(const Value& value) {
         default:
             write_backwards(end, digits);
     }
-    return Update::changed;
 }
 
 }  // namespace rapido

@@ -22,7 +22,9 @@ inline constexpr bool is_duration<std::chrono::duration<Rep, Period>> = true;
 /// running.
 class Value {
  public:
-    enum class Type : std::uint8_t { none, boolean, int64, uint64, float32, float64, text, duration };
+    // As wide as the rest, so that a copy is two whole words: one byte at the end would be copied by stores that
+    // overlap, and the next read of it would wait for them.
+    enum class Type : std::uint32_t { none, boolean, int64, uint64, float32, float64, text, duration };
 
     /// No value: an element shows its placeholder.
     constexpr Value() = default;
