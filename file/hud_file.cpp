@@ -215,6 +215,9 @@ class HudReader {
                 if (const auto number = read_number(node, field, name))
                     *static_cast<float*>(into) = static_cast<float>(*number);
                 return;
+            case FieldType::real:
+                if (const auto number = read_number(node, field, name)) *static_cast<double*>(into) = *number;
+                return;
             case FieldType::seconds:
                 if (const auto number = read_number(node, field, name))
                     *static_cast<Seconds*>(into) = Seconds{*number};
@@ -223,7 +226,7 @@ class HudReader {
                 return read_parsed<Color>(node, into, name, Color::parse,
                                           "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
             case FieldType::easing:
-                return read_easing(node, into, name);
+                return read_easing(node, into, name, origin.fields.back().second);
             case FieldType::point:
                 if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]");
                     !numbers.empty())
@@ -277,15 +280,18 @@ class HudReader {
             fail(node.source(), name + " is '" + *text + "'; expected " + std::string(what));
     }
 
-    void read_easing(const toml::node& node, void* into, const std::string& name) {
-        const std::vector<std::string_view> names(Easing::begin_names(), Easing::end_names());
+    void read_easing(const toml::node& node, void* into, const std::string& name, const Location& where) {
         const auto text = node.value_exact<std::string>();
-        if (!text) return expected(node, name, one_of(names));
-        if (const auto easing = Easing::parse(*text))
-            *static_cast<Easing*>(into) = *easing;
-        else
-            fail(node.source(), name + " is '" + *text + "'; expected " + one_of(names),
-                 did_you_mean(*text, names));
+        if (!text) return expected(node, name, "a CSS easing such as \"ease-out\"");
+        Result<Easing> easing = Easing::parse(*text, where);
+        if (easing) {
+            *static_cast<Easing*>(into) = *std::move(easing);
+            return;
+        }
+        for (Problem problem : easing.problems()) {
+            problem.message = name + ": " + problem.message;
+            problems.push_back(std::move(problem));
+        }
     }
 
     void read_choice(const toml::node& node, void* into, const Field& field, const std::string& name) {

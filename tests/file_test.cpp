@@ -112,12 +112,12 @@ duration = "long"
         "hud.toml:8:8: error: unknown kind 'txt'; expected one of panel, text or bar; did you mean 'text'?",
         "hud.toml:13:9: error: 'color' of bar 'water' is 'teal'; expected a colour as \"#rrggbb\" or "
         "\"#rrggbbaa\"",
-        "hud.toml:15:19: error: 'motion.kind' of bar 'water' is 'tweeen'; expected one of instant or tween; "
-        "did you mean 'tween'?",
+        "hud.toml:15:19: error: 'motion.kind' of bar 'water' is 'tweeen'; expected one of instant, "
+        "tween, spring or roll; did you mean 'tween'?",
         "hud.toml:15:40: error: 'motion.duration' of bar 'water' is -1; expected 0 to 3600 s",
-        "hud.toml:15:53: error: 'motion.easing' of bar 'water' is 'ease-outt'; expected one of linear, ease, "
-        "ease-in, "
-        "ease-out or ease-in-out; did you mean 'ease-out'?",
+        "hud.toml:15:54: error: 'motion.easing' of bar 'water': easing 'ease-outt': expected one of linear, "
+        "ease, ease-in, ease-out, ease-in-out, step-start, step-end, cubic-bezier(), steps() or linear(); "
+        "did you mean 'ease-out'?",
         "hud.toml:16:20: error: 'place.anchor' of bar 'water' is 'top_rihgt'; expected one of top_left, top, "
         "top_right, "
         "left, center, right, bottom_left, bottom or bottom_right; did you mean 'top_right'?",

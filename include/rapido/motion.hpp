@@ -2,5 +2,8 @@
 #pragma once
 
 #include "rapido/motion/easing.hpp"
+#include "rapido/motion/flight.hpp"
 #include "rapido/motion/motion.hpp"
-#include "rapido/motion/tween.hpp"
+#include "rapido/motion/moving_number.hpp"
+#include "rapido/motion/moving_value.hpp"
+#include "rapido/motion/trail.hpp"

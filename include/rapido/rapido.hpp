@@ -7,6 +7,7 @@
 #include "rapido/hud.hpp"
 #include "rapido/layout.hpp"
 #include "rapido/motion.hpp"
+#include "rapido/pace.hpp"
 #include "rapido/text.hpp"
 #include "rapido/time.hpp"
 #include "rapido/value.hpp"

@@ -20,7 +20,8 @@ namespace rapido {
 enum class FieldType : std::uint8_t {
     boolean,
     integer,
-    number,
+    number,  ///< a float
+    real,    ///< a double
     text,
     seconds,
     color,
@@ -47,7 +48,8 @@ struct Field {
     bool required = false;
     std::span<const std::string_view> choices;  ///< the enumerators by value, for a choice
     const Table* table = nullptr;               ///< the description, for a table
-    void* (*in)(void* aggregate) = nullptr;     ///< the address of the field in an aggregate
+    void* (*in)(void* aggregate) =
+        nullptr;  ///< the address of the field in an aggregate, made where it may be absent
 };
 
 /// The description of one aggregate.
@@ -83,7 +85,7 @@ struct KnownFieldType {
 template <> struct FieldTypeOf<bool> : KnownFieldType<FieldType::boolean> {};
 template <> struct FieldTypeOf<int> : KnownFieldType<FieldType::integer> {};
 template <> struct FieldTypeOf<float> : KnownFieldType<FieldType::number> {};
-template <> struct FieldTypeOf<double> : KnownFieldType<FieldType::number> {};
+template <> struct FieldTypeOf<double> : KnownFieldType<FieldType::real> {};
 template <> struct FieldTypeOf<std::string> : KnownFieldType<FieldType::text> {};
 template <> struct FieldTypeOf<Seconds> : KnownFieldType<FieldType::seconds> {};
 template <> struct FieldTypeOf<Color> : KnownFieldType<FieldType::color> {};
@@ -91,6 +93,18 @@ template <> struct FieldTypeOf<Point> : KnownFieldType<FieldType::point> {};
 template <> struct FieldTypeOf<Size> : KnownFieldType<FieldType::size> {};
 template <> struct FieldTypeOf<Insets> : KnownFieldType<FieldType::insets> {};
 // clang-format on
+
+/// A member that may be left out is described as what it holds.
+template <class T>
+struct Held {
+    using type = T;
+    static void* in(T& member) { return &member; }
+};
+template <class T>
+struct Held<std::optional<T>> {
+    using type = T;
+    static void* in(std::optional<T>& member) { return &(member ? *member : member.emplace()); }
+};
 
 template <class>
 struct MemberOf;
@@ -110,7 +124,8 @@ struct Range {
 template <auto Member>
 constexpr Field field(std::string_view name, std::string_view help, Range range = {}) {
     using Aggregate = typename MemberOf<decltype(Member)>::aggregate;
-    using Type = typename MemberOf<decltype(Member)>::member;
+    using Written = Held<typename MemberOf<decltype(Member)>::member>;
+    using Type = typename Written::type;
     Field made{.name = name,
                .type = FieldTypeOf<Type>::type,
                .help = help,
@@ -119,7 +134,9 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
                .max = range.max};
     if constexpr (FieldTypeOf<Type>::type == FieldType::choice) made.choices = Choices<Type>::names;
     if constexpr (FieldTypeOf<Type>::type == FieldType::table) made.table = &Description<Type>::table;
-    made.in = [](void* aggregate) -> void* { return &(static_cast<Aggregate*>(aggregate)->*Member); };
+    made.in = [](void* aggregate) -> void* {
+        return Written::in(static_cast<Aggregate*>(aggregate)->*Member);
+    };
     return made;
 }
 

@@ -10,7 +10,12 @@ constexpr std::array fields{
     required_field<&Bar::id>("id", "its name, unique among its siblings"),
     required_field<&Bar::value>("value", "what fills it"),
     field<&Bar::max>("max", "the value at which it is full"),
+    field<&Bar::pace>("pace", "when it may change"),
     field<&Bar::motion>("motion", "how the shown value follows"),
+    field<&Bar::rise>("rise", "instead of 'motion', upwards"),
+    field<&Bar::fall>("fall", "instead of 'motion', downwards"),
+    field<&Bar::max_motion>("max_motion", "how the shown maximum follows"),
+    field<&Bar::trail>("trail", "a second bar that shows what was just lost"),
     field<&Bar::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
     field<&Bar::place>("place", "where it stands, and how large it is"),
     field<&Bar::inside>("inside", "the panel that it stands in"),
@@ -25,9 +30,8 @@ constexpr std::array fields{
 static_assert(fields.size() == member_count<Bar>);
 
 /// The part of a maximum, 0 to 1.
-double fill_of(const FieldValues& shown) {
-    const double max = shown.max.number();
-    const double part = shown.value.number() / max;
+double fill_of(double value, double max) {
+    const double part = value / max;
     // The comparison is false for NaN, too.
     if (!(max > 0) || !std::isfinite(max) || !(part > 0)) return 0;
     return std::min(part, 1.0);
@@ -37,10 +41,12 @@ class BarBody final : public Body {
  public:
     explicit BarBody(const Bar& bar) : bar_(bar) {}
 
-    bool show(const FieldValues& shown) override {
-        const double fill = fill_of(shown);
-        const bool differs = fill != fill_;
+    bool show(const FieldValues& shown, double trail) override {
+        const double fill = fill_of(shown.value.number(), shown.max.number());
+        const double behind = std::max(fill_of(trail, shown.max.number()), fill);
+        const bool differs = fill != fill_ || behind != trail_;
         fill_ = fill;
+        trail_ = behind;
         return differs;
     }
 
@@ -50,30 +56,35 @@ class BarBody final : public Body {
         const Rect edges = on_pixels(box);
         const float radius = bar_.radius * scale;
         into.add_rect(edges, radius, bar_.background);
-        if (fill_ > 0) into.add_rect(edges, radius, bar_.color, filled_part(edges));
+        if (trail_ > fill_) into.add_rect(edges, radius, bar_.trail.color, part_of(edges, fill_, trail_));
+        if (fill_ > 0) into.add_rect(edges, radius, bar_.color, part_of(edges, 0, fill_));
     }
 
     std::optional<double> fill() const override { return fill_; }
+    std::optional<double> trail() const override { return trail_; }
     Color color() const override { return bar_.color; }
 
  private:
-    Rect filled_part(const Rect& box) const {
-        const auto part = static_cast<float>(fill_);
+    /// The part of the box between two fills.
+    Rect part_of(const Rect& box, double from, double to) const {
+        const auto low = static_cast<float>(from);
+        const auto size = static_cast<float>(to) - low;
         switch (bar_.direction) {
             case Direction::right:
-                return {box.x, box.y, box.width * part, box.height};
+                return {box.x + box.width * low, box.y, box.width * size, box.height};
             case Direction::left:
-                return {box.right() - box.width * part, box.y, box.width * part, box.height};
+                return {box.right() - box.width * (low + size), box.y, box.width * size, box.height};
             case Direction::up:
-                return {box.x, box.bottom() - box.height * part, box.width, box.height * part};
+                return {box.x, box.bottom() - box.height * (low + size), box.width, box.height * size};
             case Direction::down:
-                return {box.x, box.y, box.width, box.height * part};
+                return {box.x, box.y + box.height * low, box.width, box.height * size};
         }
         return box;
     }
 
     Bar bar_;
     double fill_ = 0;
+    double trail_ = 0;  ///< where it ends; at least `fill_`
 };
 
 void check_type(std::string_view field, std::optional<Value::Type> type, BodyContext& context) {

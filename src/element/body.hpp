@@ -48,8 +48,13 @@ class Body {
     /// How often its text was written.
     virtual std::uint32_t times_made() const { return 0; }
 
-    /// Takes the shown values; true if what is seen of them differs.
-    virtual bool show(const FieldValues&) { return false; }
+    /// Takes the shown values, and where the trail of the value ends (NaN where there is none); true if what is
+    /// seen of them differs.
+    virtual bool show(const FieldValues&, double /*trail*/) { return false; }
+    /// How many digits after the point it shows, where it shows one number with a fixed count of them.
+    virtual std::optional<int> places() const { return std::nullopt; }
+    /// A number in units of the last digit that would be shown; nothing where no digits would be.
+    virtual std::optional<std::int64_t> count(const FieldValues&) const { return std::nullopt; }
     /// Whether it is a text, so that a new look may have a new size.
     virtual bool resizes() const { return false; }
     /// As large as it is by itself, in design pixels; `content` is what the elements inside need.
@@ -61,6 +66,7 @@ class Body {
 
     virtual std::string_view text() const { return {}; }
     virtual std::optional<double> fill() const { return std::nullopt; }
+    virtual std::optional<double> trail() const { return std::nullopt; }
     virtual Color color() const = 0;
 };
 

@@ -29,7 +29,11 @@ struct Choices<WhenNoValue> {
 };
 template <>
 struct Choices<MotionKind> {
-    static constexpr std::array<std::string_view, 2> names{"instant", "tween"};
+    static constexpr std::array<std::string_view, 4> names{"instant", "tween", "spring", "roll"};
+};
+template <>
+struct Choices<WindowKind> {
+    static constexpr std::array<std::string_view, 4> names{"last", "average", "minimum", "maximum"};
 };
 template <>
 struct Choices<Direction> {
@@ -38,8 +42,28 @@ struct Choices<Direction> {
 
 inline constexpr std::array motion_fields{
     field<&Motion::kind>("kind", "how the shown value travels"),
-    field<&Motion::duration>("duration", "length of a flight from rest; zero is instant", {"s", 0, 3600}),
-    field<&Motion::easing>("easing", "shape of a flight from rest, a CSS easing"),
+    field<&Motion::duration>("duration", "of a tween, the settling time of a spring, the longest of a roll",
+                             {"s", 0, 3600}),
+    field<&Motion::easing>("easing", "shape of a flight from rest of a tween or a roll, a CSS easing"),
+    field<&Motion::damping>("damping", "ratio of a spring; 1 is critical", {"", 0.05, 20}),
+    field<&Motion::shortest>("shortest", "of a roll: for a jump of one unit", {"s", 0, 3600}),
+    field<&Motion::full_jump>("full_jump", "of a roll: the jump that takes the whole duration",
+                              {"", 1, 1e18}),
+};
+inline constexpr std::array pace_fields{
+    field<&Pace::settle>("settle", "a change passes when the value has been quiet for so long",
+                         {"s", 0, 3600}),
+    field<&Pace::settle_cap>("settle_cap", "the longest wait; zero is four times settle", {"s", 0, 3600}),
+    field<&Pace::interval>("interval", "changes pass at multiples of it", {"s", 0, 3600}),
+    field<&Pace::window>("window", "what passes of the values in an interval"),
+    field<&Pace::quantise>("quantise", "to the nearest multiple", {"", 0, 1e18}),
+    field<&Pace::smallest_change>("smallest_change", "a smaller one is held back", {"", 0, 1e18}),
+};
+inline constexpr std::array trail_fields{
+    field<&BarTrail::delay>("delay", "before it drains; zero is no trail", {"s", 0, 3600}),
+    field<&BarTrail::duration>("duration", "of the drain", {"s", 0, 3600}),
+    field<&BarTrail::easing>("easing", "of the drain, a CSS easing"),
+    field<&BarTrail::color>("color", "of what was lost"),
 };
 inline constexpr std::array place_fields{
     field<&Place::anchor>("anchor", "the point of the screen or panel that it hangs on"),
@@ -55,11 +79,21 @@ inline constexpr std::array plural_fields{
 };
 static_assert(plural_fields.size() == member_count<PluralForms>);
 static_assert(motion_fields.size() == member_count<Motion>);
+static_assert(pace_fields.size() == member_count<Pace>);
+static_assert(trail_fields.size() == member_count<BarTrail>);
 static_assert(place_fields.size() == member_count<Place>);
 
 template <>
 struct Description<Motion> {
     static constexpr Table table{"motion", motion_fields};
+};
+template <>
+struct Description<Pace> {
+    static constexpr Table table{"pace", pace_fields};
+};
+template <>
+struct Description<BarTrail> {
+    static constexpr Table table{"trail", trail_fields};
 };
 template <>
 struct Description<PluralForms> {

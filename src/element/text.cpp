@@ -19,7 +19,13 @@ constexpr std::array fields{
     field<&Text::drop_zero_parts>("drop_zero_parts", "a duration without its leading zero parts"),
     field<&Text::time_of_day>("time_of_day", "hours begin again after 24"),
     field<&Text::range>("range", "what the value can be; the width of the widest text in it is reserved"),
+    field<&Text::pace>("pace", "when it may change"),
     field<&Text::motion>("motion", "how the shown value follows"),
+    field<&Text::rise>("rise", "instead of 'motion', upwards"),
+    field<&Text::fall>("fall", "instead of 'motion', downwards"),
+    field<&Text::max_motion>("max_motion", "how the shown maximum follows"),
+    field<&Text::text_interval>("text_interval", "while it moves, its characters change at multiples of it",
+                                {"s", 0, 3600}),
     field<&Text::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
     field<&Text::place>("place", "where it stands"),
     field<&Text::inside>("inside", "the panel that it stands in"),
@@ -54,16 +60,21 @@ std::vector<Value> widest_candidates(const Limits& range, bool whole) {
 class TextBody final : public Body {
  public:
     TextBody(const Text& text, FormattedText shown, TextOptions options, std::optional<FontId> font,
-             bool is_whole)
+             std::optional<Value::Type> value_type)
         : text_(text),
           shown_(std::move(shown)),
           options_(std::move(options)),
           font_(font),
-          is_whole_(is_whole) {}
+          value_type_(value_type) {}
 
-    bool show(const FieldValues& values) override {
+    bool show(const FieldValues& values, double) override {
         max_ = values.max;
         return shown_.update(values);
+    }
+
+    std::optional<int> places() const override { return shown_.places(value_type_); }
+    std::optional<std::int64_t> count(const FieldValues& values) const override {
+        return shown_.count(values);
     }
 
     bool resizes() const override { return true; }
@@ -144,9 +155,10 @@ class TextBody final : public Body {
     /// The width of the widest text that the declared range can give.
     float reserve(TextMeasurer& measurer) {
         if (!(text_.range.low < text_.range.high)) return 0;
+        const bool is_whole = value_type_ == Value::Type::int64 || value_type_ == Value::Type::uint64;
         FormattedText probe = shown_.copy();
         float widest = 0;
-        for (const Value value : widest_candidates(text_.range, is_whole_)) {
+        for (const Value value : widest_candidates(text_.range, is_whole)) {
             probe.update({.value = value, .max = max_, .delta = value});
             widest = std::max(widest, measurer.shape(*font_, text_.size, probe.text(), glyphs_));
         }
@@ -181,7 +193,7 @@ class TextBody final : public Body {
     FormattedText shown_;
     TextOptions options_;
     std::optional<FontId> font_;
-    bool is_whole_;
+    std::optional<Value::Type> value_type_;
     Value max_;
     float width_ = 0;
     float reserved_ = -1;  ///< negative: not yet known
@@ -215,9 +227,7 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
         font = context.measurer->find(family, text.weight);
         if (!font) context.report("font", "no font family '" + std::string(family) + "' is installed");
     }
-    const bool is_whole =
-        context.value_type == Value::Type::int64 || context.value_type == Value::Type::uint64;
-    return std::make_unique<TextBody>(text, *std::move(shown), options, font, is_whole);
+    return std::make_unique<TextBody>(text, *std::move(shown), options, font, context.value_type);
 }
 
 }  // namespace rapido

@@ -72,6 +72,17 @@ void Hud::leave(ElementRef ref) {
     state_->leaving.push_back(ref.index);
 }
 
+void Hud::set_reduced_motion(bool reduced) {
+    if (reduced == state_->reduced_motion) return;
+    state_->reduced_motion = reduced;
+    for (ElementIndex index = 0; reduced && index < state_->elements.size(); ++index) {
+        RunningElement& element = state_->elements[index];
+        if (element.travel == nullptr) continue;
+        element.travel->land(state_->now);
+        state_->queue_element(index);
+    }
+}
+
 void Hud::resize(const Viewport& viewport) {
     const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
     const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
@@ -85,10 +96,15 @@ Shown Hud::operator[](ElementRef ref) const {
     if (living == nullptr) return {};
     const RunningElement& element = *living;
     const HotElement& hot = state_->hot[ref.index];
+    const Value truth = hot.value == no_source ? Value() : state_->scan.value(hot.value);
     return {.id = element.path,
             .kind = element.kind->name,
             .text = hot.shows_plain ? hot.plain.text() : element.body->text(),
             .fill = element.body->fill(),
+            .trail = element.body->trail(),
+            .truth = truth,
+            .target = element.travel != nullptr ? element.travel->target() : truth,
+            .shown = element.travel != nullptr ? element.travel->shown(state_->now) : truth,
             .color = element.body->color(),
             .opacity = element.opacity,
             .visible = element.shown,

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <atomic>
+#include <limits>
 #include <utility>
 
 #include "hud/state.hpp"
@@ -82,7 +83,10 @@ void Hud::State::update(Step step) {
     drop_without_value();
     report_value_events();
     retarget();
-    refresh_texts();
+    refresh_active();
+    refresh_queued();
+    remove_left();
+    follow_pending();
     refresh_visibility();
     lay_out();
 }
@@ -241,7 +245,7 @@ void Hud::State::report_value_events() {
         // A text may be gone by the next frame, and no event asks for it.
         element.truth = value.type() == Value::Type::text ? Value("") : value;
         element.delta = state.snaps ? Value() : difference(value, before);
-        if (state.snaps || !value.is_number()) continue;
+        if (state.snaps || !value.is_number() || element.shows_pending) continue;
         const double amount = value.number();
         if (amount <= 0 && was_positive) value_events.emplace_back(index, EventKind::empty);
         const double max = max_of(element).number();
@@ -260,41 +264,63 @@ void Hud::State::retarget() {
         RunningElement& element = elements[index];
         const bool snaps = hot[index].snaps;
         hot[index].snaps = false;
-        if (hot[index].value == no_source) continue;
+        if (element.travel == nullptr || hot[index].value == no_source) continue;
         const Value& value = scan.value(hot[index].value);
-        if (snaps) {
-            element.moving.snap(value);
-            continue;
-        }
-        if (element.started && element.moving.target() == value) continue;
-        element.moving.set_target(value, now, element.motion);
-        if (!element.moving.resting(now) && !element.active) {
-            element.active = true;
-            active.push_back(index);
-        }
+        if (snaps)
+            element.travel->snap(value, max_of(element), now);
+        else
+            element.travel->read(value, max_of(element), now, reduced_motion);
+        if (element.active || element.travel->resting(now)) continue;
+        element.active = true;
+        active.push_back(index);
     }
 }
 
-void Hud::State::refresh_texts() {
+void Hud::State::refresh_active() {
+    std::erase_if(active, [this](ElementIndex index) {
+        RunningElement& element = elements[index];
+        element.travel->advance(now, reduced_motion);
+        refresh(index);
+        element.active = !element.travel->resting(now);
+        return !element.active;
+    });
+}
+
+void Hud::State::refresh_queued() {
     for (const ElementIndex index : queue) {
         hot[index].queued = false;
-        if (!elements[index].active) refresh(index);
+        // One that moves has been refreshed with the others.
+        if (!elements[index].active || elements[index].shows_pending) refresh(index);
     }
     queue.clear();
-    std::erase_if(active, [this](ElementIndex index) {
-        refresh(index);
-        elements[index].active = !elements[index].moving.resting(now);
-        return !elements[index].active;
-    });
+}
+
+void Hud::State::remove_left() {
     std::erase_if(leaving, [this](ElementIndex index) {
         if (elements[index].leaving && !elements[index].active) kill(index);
         return !elements[index].leaving || elements[index].dead;
     });
 }
 
+/// What is pending is known only now, when all totals have moved; whoever shows it follows in the same frame.
+void Hud::State::follow_pending() {
+    if (pending.empty()) return;
+    changed_sources.clear();
+    for (PendingAmount& amount : pending)
+        tell_pending(amount);
+    for (const Adjusted& adjusted : told_adjusted)
+        scan.tell(adjusted.to, adjusted.how.adjusted(scan.value(adjusted.from)), changed_sources);
+    if (changed_sources.empty()) return;
+    refresh_plain_texts();
+    queue_dependents();
+    drop_without_value();
+    report_value_events();
+    retarget();
+    refresh_queued();
+}
+
 void Hud::State::refresh(ElementIndex index) {
     RunningElement& element = elements[index];
-    element.started = true;
     if (hot[index].is_plain) {
         const PlainText::Update update = hot[index].plain.update(scan.value(hot[index].value));
         if (update == PlainText::Update::changed) {
@@ -305,9 +331,17 @@ void Hud::State::refresh(ElementIndex index) {
         if (update != PlainText::Update::unfit) return;
         update_body_text(index);
     }
-    if (!element.body->show(
-            {.value = element.moving.at(now), .max = max_of(element), .delta = element.delta}))
-        return;
+    const Travel* const travel = element.travel.get();
+    FieldValues values{.value = {}, .max = max_of(element), .delta = element.delta};
+    double trail = std::numeric_limits<double>::quiet_NaN();
+    if (travel != nullptr) {
+        values = {
+            .value = travel->shown(now), .max = travel->shown_max(now, values.max), .delta = travel->delta()};
+        trail = travel->trail(now);
+    } else if (hot[index].value != no_source) {
+        values.value = scan.value(hot[index].value);
+    }
+    if (!element.body->show(values, trail)) return;
     mark_changed(index);
     if (!element.body->resizes()) return;
     hot[index].mark_changed(frame, true);

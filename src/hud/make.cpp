@@ -25,7 +25,8 @@ class ElementContext final : public BodyContext {
 
     void report(std::string_view field, std::string message, std::string hint) override {
         failed_ = true;
-        const bool verb = message.starts_with("is ") || message.starts_with("shows ");
+        const bool verb = message.starts_with("is ") || message.starts_with("shows ") ||
+                          message.starts_with("must ") || message.starts_with("needs ");
         problems_.push_back({place_of(field),
                              "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
                              std::move(hint)});
@@ -55,7 +56,7 @@ struct CommonFields {
     Source value;
     Source max;
     Source visible;
-    Motion motion;
+    TravelPlan plan;
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
     std::string group;
@@ -70,13 +71,20 @@ CommonFields common_fields(const Element& element) {
                                 .value = {},
                                 .max = {},
                                 .visible = description.visible,
-                                .motion = {},
+                                .plan = {},
                                 .place = description.place,
                                 .group = description.group,
                                 .layer = description.layer};
             if constexpr (requires { description.value; }) common.value = description.value;
             if constexpr (requires { description.max; }) common.max = description.max;
-            if constexpr (requires { description.motion; }) common.motion = description.motion;
+            if constexpr (requires { description.motion; }) {
+                common.plan.pace = description.pace;
+                common.plan.motions = {description.motion, description.rise, description.fall};
+                common.plan.max_motion = description.max_motion;
+            }
+            if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
+            if constexpr (requires { description.text_interval; })
+                common.plan.text_interval = to_nanoseconds(description.text_interval);
             if constexpr (requires { description.when_no_value; })
                 common.when_no_value = description.when_no_value;
             return common;
@@ -98,6 +106,17 @@ bool is_id(std::string_view id) {
                c == '-';
     };
     return !id.empty() && std::all_of(id.begin(), id.end(), allowed);
+}
+
+constexpr std::string_view needs_fixed_digits = "must show one number with a fixed count of digits";
+
+/// What needs a number cannot work on a text.
+void check_pace(const Pace& pace, BodyContext& context) {
+    if (context.value_type != Value::Type::text) return;
+    if (pace.quantise > 0) context.report("pace.quantise", "needs a number, and this source is a text");
+    if (pace.smallest_change > 0)
+        context.report("pace.smallest_change", "needs a number, and this source is a text");
+    if (pace.window != WindowKind::last) context.report("pace.window", "of a text can only be 'last'");
 }
 
 constexpr std::string_view id_rule = "an id is made of letters, digits, '_' and '-'";
@@ -136,6 +155,8 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
         return adjusted;
     }
     if (const Source* named = sources.find(source.name())) return added(source.applied_to(*named));
+    if (pending_of(source.name(), problem) != nullptr) return resolve(source, sources, problem);
+    if (!problem.message.empty()) return std::nullopt;
 
     std::vector<std::string_view> names = sources.names();
     for (const auto& [name, index] : told_names)
@@ -144,6 +165,43 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
     problem.message = "unknown source '" + source.name() + "'";
     problem.hint = did_you_mean(source.name(), names);
     return std::nullopt;
+}
+
+/// The readout that `PATH.pending`, `PATH.gain` or `PATH.loss` names, made on its first use; null, with a problem
+/// or without, where there is no such text.
+PendingAmount* Hud::State::pending_of(std::string_view name, Problem& problem) {
+    const std::size_t dot = name.rfind('.');
+    if (dot == std::string_view::npos) return nullptr;
+    const std::string path(name.substr(0, dot));
+    const std::string_view part = name.substr(dot + 1);
+    if ((part != "pending" && part != "gain" && part != "loss") || !counters.contains(path)) return nullptr;
+    PendingAmount made{.path = path};
+    Value::Type type = Value::Type::int64;
+    if (const auto at = paths.find(path); at != paths.end()) {
+        made.total = at->second;
+        const std::optional<int> places = elements[at->second].body->places();
+        if (!places || elements[at->second].shows_pending) {
+            problem.message = "'" + path + "' " +
+                              (places ? "shows what is pending of another one"
+                                      : std::string(needs_fixed_digits) + " for '" + std::string(name) + "'");
+            return nullptr;
+        }
+        if (*places > 0) type = Value::Type::float64;
+    }
+    add_told(path + ".pending", made.net, type);
+    add_told(path + ".gain", made.gain, type);
+    add_told(path + ".loss", made.loss, type);
+    if (made.total == no_element)
+        for (const char* const source : {".pending", ".gain", ".loss"})
+            told_kinds[path + source] = Source(path + source);
+    return &pending.emplace_back(std::move(made));
+}
+
+/// Elements that travel alike share their plan.
+std::shared_ptr<const TravelPlan> Hud::State::shared_plan(const TravelPlan& plan) {
+    for (const auto& known : plans)
+        if (*known == plan) return known;
+    return plans.emplace_back(std::make_shared<const TravelPlan>(plan));
 }
 
 bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
@@ -160,8 +218,10 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
     make_meters(definition);
     for (std::size_t i = 0; i < definition.groups.size(); ++i)
         add(definition.groups[i], origin_at(definition.group_origins, i), sources);
-    for (const Element& element : definition.elements)
+    for (const Element& element : definition.elements) {
         if (std::holds_alternative<Panel>(element)) panels.insert(path_of(common_fields(element)));
+        if (std::holds_alternative<Text>(element)) counters.insert(path_of(common_fields(element)));
+    }
     for (std::size_t i = 0; i < definition.elements.size(); ++i)
         add(definition.elements[i], origin_at(definition.element_origins, i), sources);
     return problems.empty();
@@ -243,7 +303,6 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     made.path = path_of(common);
     made.inside = common.inside;
     made.kind = &table_of(element);
-    made.motion = common.motion;
     made.when_no_value = common.when_no_value;
     made.place = common.place;
     made.layer = common.layer;
@@ -284,7 +343,13 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     context.value_type = value.type();
     context.value_use = value.use();
     context.max_type = bound(common.max).type();
+    check_pace(common.plan.pace, context);
     made.body = std::visit([&](const auto& description) { return make_body(description, context); }, element);
+    const auto counted = std::find_if(pending.begin(), pending.end(),
+                                      [&](const PendingAmount& amount) { return amount.path == made.path; });
+    if (counted != pending.end() && made.body != nullptr && !made.body->places())
+        context.report("format",
+                       std::string(needs_fixed_digits) + ", as '" + made.path + ".pending' is shown", "");
     if (context.failed() || made.body == nullptr) {
         for (Problem& problem : found)
             report(std::move(problem));
@@ -298,6 +363,13 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     for (const SourceIndex source : {value_index, made.max})
         if (source != no_source) dependents[source].push_back({index, Dependent::Role::value});
     if (made.visible != no_source) dependents[made.visible].push_back({index, Dependent::Role::look});
+    if (!common.plan.is_direct()) made.travel = std::make_unique<Travel>(shared_plan(common.plan));
+    made.shows_pending = std::any_of(pending.begin(), pending.end(), [&](const PendingAmount& amount) {
+        return value_index != no_source &&
+               (value_index == amount.net || value_index == amount.gain || value_index == amount.loss);
+    });
+    if (counted != pending.end()) counted->total = index;
+    if (made.body->places()) counters.insert(made.path);
     paths.emplace(made.path, index);
     if (made.kind == &Description<Panel>::table) panels.insert(made.path);
     elements[index] = std::move(made);
@@ -318,8 +390,9 @@ void Hud::State::find_plain(ElementIndex index) {
     if (source == no_source) return;
     // Whoever was alone with this source is not any more.
     only_dependent[source] = no_element;
-    const bool moves = element.motion.kind != MotionKind::instant;
-    if (moves || element.max != no_source || element.when_no_value != WhenNoValue::placeholder) return;
+    if (element.travel != nullptr || element.max != no_source ||
+        element.when_no_value != WhenNoValue::placeholder)
+        return;
     if (dependents[source].size() != 1) return;
     const std::optional<PlainText> plain = element.body->plain_text();
     hot[index].is_plain = plain.has_value();
@@ -348,6 +421,9 @@ void Hud::State::kill(ElementIndex index) {
     removed.push_back(index);
     paths.erase(element.path);
     panels.erase(element.path);
+    counters.erase(element.path);
+    for (PendingAmount& amount : pending)
+        if (amount.total == index) amount.total = no_element;
     layout_dirty = true;
     if (element.kind != &Description<Panel>::table) return;
     for (ElementIndex child = 0; child < elements.size(); ++child)

@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "element/kinds.hpp"
-#include "motion/moving_value.hpp"
+#include "hud/travel.hpp"
 #include "rapido/hud/hud.hpp"
 #include "rapido/time/frame_meter.hpp"
 #include "value/scan.hpp"
@@ -28,10 +28,9 @@ struct RunningElement {
 
     SourceIndex max = no_source;
     SourceIndex visible = no_source;
-    Motion motion;
-    MovingValue moving;
-    Value truth;  ///< the value that events last saw
-    Value delta;  ///< its last change
+    std::unique_ptr<Travel> travel;  ///< null where the value is shown as it is
+    Value truth;                     ///< the value that events last saw
+    Value delta;                     ///< its last change
     WhenNoValue when_no_value = WhenNoValue::placeholder;
 
     Place place;
@@ -45,10 +44,10 @@ struct RunningElement {
     Rect box;
 
     bool shown = false;    ///< it and all panels around it are visible
-    bool started = false;  ///< has been through a frame
     bool dead = false;     ///< removed, and freed at the next update
     bool leaving = false;  ///< removed when it rests
-    bool active = false;
+    bool active = false;   ///< moves or waits
+    bool shows_pending = false;
 };
 
 /// What a frame touches of an element that shows one number and does not move: most of them, and most of the
@@ -99,6 +98,17 @@ struct RunningGroup {
     float game_opacity = 1;
 };
 
+/// What a text that counts has not shown yet, in units of its last digit: the sources `PATH.pending`, and apart
+/// `PATH.gain` and `PATH.loss`.
+struct PendingAmount {
+    std::string path;
+    ElementIndex total = no_element;
+    SourceIndex net = no_source, gain = no_source, loss = no_source;
+    Value truth, target, shown;  ///< of the total, when it was told last
+    std::int64_t counted = 0;    ///< units of the truth
+    std::int64_t waiting_gain = 0, waiting_loss = 0;
+};
+
 struct RunningMeter {
     FrameMeter meter{Seconds{1}};
     SourceIndex rate = no_source;
@@ -130,6 +140,8 @@ struct Hud::State {
     SourceIndex connect(const Source& source, std::string_view field, const Sources& sources,
                         BodyContext& context);
     std::optional<SourceIndex> resolve(const Source& source, const Sources& sources, Problem& problem);
+    PendingAmount* pending_of(std::string_view name, Problem& problem);
+    std::shared_ptr<const TravelPlan> shared_plan(const TravelPlan& plan);
     void add_told(const std::string& name, SourceIndex& index, Value::Type type,
                   Source::Use use = Source::Use::amount);
 
@@ -143,10 +155,14 @@ struct Hud::State {
     void mark_snapped();
     void refresh_plain_texts();
     void queue_dependents();
+    void tell_pending(PendingAmount& pending);
     void drop_without_value();
     void report_value_events();
     void retarget();
-    void refresh_texts();
+    void refresh_active();
+    void refresh_queued();
+    void remove_left();
+    void follow_pending();
     void refresh_visibility();
     void lay_out();
 
@@ -187,9 +203,14 @@ struct Hud::State {
 
     std::vector<RunningTimer> timers;
     std::vector<RunningMeter> meters;
+    std::vector<PendingAmount> pending;
+    std::vector<std::shared_ptr<const TravelPlan>> plans;
+    bool reduced_motion = false;
     std::vector<RunningElement> elements;
     std::vector<HotElement> hot;  ///< by element
     std::unordered_map<std::string, ElementIndex> paths;
+    std::set<std::string, std::less<>>
+        counters;  ///< paths of texts, those of the definition before they are made
     std::set<std::string, std::less<>> panels;  ///< by path, those of the definition before they are made
     std::vector<ElementIndex> free_places;
     std::vector<ElementIndex> removed;  ///< since the last update
@@ -207,7 +228,7 @@ struct Hud::State {
     std::vector<std::pair<ElementIndex, EventKind>> value_events;
     std::vector<ElementIndex> leaving;
     std::vector<ElementIndex> queue;   ///< elements whose sources changed in this frame
-    std::vector<ElementIndex> active;  ///< elements in motion
+    std::vector<ElementIndex> active;  ///< elements in motion, and those that wait
     bool visibility_dirty = true;
     bool layout_dirty = true;
     std::vector<Event> events;

@@ -3,12 +3,9 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <utility>
 
 namespace rapido {
 namespace {
-
-constexpr std::array<std::string_view, 5> names{"linear", "ease", "ease-in", "ease-out", "ease-in-out"};
 
 /// One coordinate of a cubic Bezier curve from 0 to 1, in Horner form, and its derivative.
 struct Cubic {
@@ -19,22 +16,56 @@ struct Cubic {
     double slope(double t) const { return (3 * a * t + 2 * b) * t + c; }
 };
 
+/// How often a curve of so many steps jumps (CSS Easing Functions, step easing functions).
+int jumps_of(int count, Easing::JumpTerm term) {
+    if (term == Easing::JumpTerm::jump_none) return count - 1;
+    return term == Easing::JumpTerm::jump_both ? count + 1 : count;
+}
+
 }  // namespace
 
-const std::string_view* Easing::begin_names() {
-    return names.data();
-}
-const std::string_view* Easing::end_names() {
-    return names.data() + names.size();
+Easing Easing::cubic_bezier(double x1, double y1, double x2, double y2) {
+    const auto finite = [](double number) { return std::isfinite(number) ? number : 0; };
+    Easing made;
+    made.curve_ = Curve::bezier;
+    made.x1_ = std::clamp(finite(x1), 0.0, 1.0);
+    made.y1_ = finite(y1);
+    made.x2_ = std::clamp(finite(x2), 0.0, 1.0);
+    made.y2_ = finite(y2);
+    return made;
 }
 
-std::optional<Easing> Easing::parse(std::string_view text) {
-    if (text == names[0]) return linear();
-    if (text == names[1]) return ease();
-    if (text == names[2]) return ease_in();
-    if (text == names[3]) return ease_out();
-    if (text == names[4]) return ease_in_out();
-    return std::nullopt;
+Easing Easing::steps(int count, JumpTerm term) {
+    Easing made;
+    made.curve_ = Curve::steps;
+    made.term_ = term;
+    made.count_ = std::max(count, term == JumpTerm::jump_none ? 2 : 1);
+    return made;
+}
+
+Easing Easing::linear(std::vector<Stop> stops) {
+    Easing made;
+    if (stops.size() < 2) return made;
+    made.curve_ = Curve::stops;
+    for (std::size_t i = 1; i < stops.size(); ++i)
+        stops[i].input = std::max(stops[i].input, stops[i - 1].input);
+    made.stops_ = std::make_shared<const std::vector<Stop>>(std::move(stops));
+    return made;
+}
+
+bool operator==(const Easing& a, const Easing& b) {
+    if (a.curve_ != b.curve_) return false;
+    switch (a.curve_) {
+        case Easing::Curve::line:
+            return true;
+        case Easing::Curve::bezier:
+            return a.x1_ == b.x1_ && a.y1_ == b.y1_ && a.x2_ == b.x2_ && a.y2_ == b.y2_;
+        case Easing::Curve::steps:
+            return a.count_ == b.count_ && a.term_ == b.term_;
+        case Easing::Curve::stops:
+            return *a.stops_ == *b.stops_;
+    }
+    return false;
 }
 
 double Easing::parameter(double progress) const {
@@ -56,16 +87,56 @@ double Easing::parameter(double progress) const {
     return t;
 }
 
+double Easing::at_step(double progress) const {
+    const int jumps = jumps_of(count_, term_);
+    const bool early = term_ == JumpTerm::jump_start || term_ == JumpTerm::jump_both;
+    const double step = std::floor(progress * count_) + (early ? 1 : 0);
+    return std::min(step, static_cast<double>(jumps)) / jumps;
+}
+
+std::size_t Easing::segment(double progress) const {
+    const std::vector<Stop>& stops = *stops_;
+    const auto after = std::upper_bound(stops.begin(), stops.end(), progress,
+                                        [](double input, const Stop& stop) { return input < stop.input; });
+    const auto index = static_cast<std::size_t>(after - stops.begin());
+    // Before the first and behind the last stop the outermost lines go on.
+    return std::min(index == 0 ? 0 : index - 1, stops.size() - 2);
+}
+
 double Easing::at(double progress) const {
-    if (!(progress > 0)) return 0;
-    if (progress >= 1) return 1;
-    if (*this == Easing{}) return progress;
-    return Cubic(y1_, y2_).at(parameter(progress));
+    progress = progress > 0 ? std::min(progress, 1.0) : 0;
+    switch (curve_) {
+        case Curve::line:
+            return progress;
+        case Curve::bezier:
+            if (progress == 0 || progress == 1) return progress;
+            return Cubic(y1_, y2_).at(parameter(progress));
+        case Curve::steps:
+            return at_step(progress);
+        case Curve::stops:
+            break;
+    }
+    const std::vector<Stop>& stops = *stops_;
+    const auto after = std::upper_bound(stops.begin(), stops.end(), progress,
+                                        [](double input, const Stop& stop) { return input < stop.input; });
+    // On a stop it has the output of the last stop there.
+    if (after != stops.begin() && (after - 1)->input == progress) return (after - 1)->output;
+    const Stop& a = stops[segment(progress)];
+    const Stop& b = stops[segment(progress) + 1];
+    if (a.input == b.input) return after == stops.begin() ? a.output : b.output;
+    return a.output + (b.output - a.output) * (progress - a.input) / (b.input - a.input);
 }
 
 double Easing::slope(double progress) const {
-    if (*this == Easing{}) return 1;
-    const double t = parameter(std::clamp(progress, 0.0, 1.0));
+    progress = std::clamp(progress, 0.0, 1.0);
+    if (curve_ == Curve::line) return 1;
+    if (curve_ == Curve::steps) return 0;
+    if (curve_ == Curve::stops) {
+        const Stop& a = (*stops_)[segment(progress)];
+        const Stop& b = (*stops_)[segment(progress) + 1];
+        return a.input == b.input ? 0 : (b.output - a.output) / (b.input - a.input);
+    }
+    const double t = parameter(progress);
     const Cubic x(x1_, x2_);
     const Cubic y(y1_, y2_);
     // Where a control point lies on its end point both derivatives vanish there: look a little further
@@ -74,6 +145,33 @@ double Easing::slope(double progress) const {
     if (x.slope(t) > 1e-9) return y.slope(t) / x.slope(t);
     const double near = t < 0.5 ? t + inside : t - inside;
     return y.slope(near) / x.slope(near);
+}
+
+double Easing::turn(double progress) const {
+    if (curve_ == Curve::bezier) {
+        // Where the derivative of y is zero: 3 a t^2 + 2 b t + c = 0.
+        const Cubic y(y1_, y2_);
+        const double from = parameter(std::clamp(progress, 0.0, 1.0));
+        double first = 1;
+        const double root = y.b * y.b - 3 * y.a * y.c;
+        const auto consider = [&](double t) {
+            if (t > from + 1e-12 && t < first) first = t;
+        };
+        if (std::abs(y.a) < 1e-12) {
+            if (y.b != 0) consider(-y.c / (2 * y.b));
+        } else if (root >= 0) {
+            consider((-y.b - std::sqrt(root)) / (3 * y.a));
+            consider((-y.b + std::sqrt(root)) / (3 * y.a));
+        }
+        return y.at(first);
+    }
+    if (curve_ != Curve::stops) return 1;
+    const std::vector<Stop>& stops = *stops_;
+    const double way = slope(progress);
+    std::size_t next = segment(progress) + 1;
+    while (next + 1 < stops.size() && (stops[next + 1].output - stops[next].output) * way > 0)
+        ++next;
+    return stops[next].output;
 }
 
 }  // namespace rapido

@@ -1,4 +1,4 @@
-#include "motion/moving_value.hpp"
+#include "rapido/motion/moving_value.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -44,18 +44,24 @@ void MovingValue::snap(Value value) {
     flight_.land();
 }
 
-void MovingValue::set_target(Value target, Nanoseconds now, const Motion& motion) {
-    if (motion.kind == MotionKind::instant || target.type() != target_.type() || !travels(target))
-        return snap(target);
+void MovingValue::set_target(Value target, Nanoseconds now, const Motions& motions) {
+    if (target.type() != target_.type() || !travels(target)) return snap(target);
     double shift = 0;
-    if (target.type() == Value::Type::uint64)
+    // A spring lands where less than one step is left; a millisecond of a duration is one.
+    Flight::Scale scale{.unit = 1, .grain = 1};
+    if (target.type() == Value::Type::uint64) {
         shift = difference(target_.uint64(), target.uint64());
-    else if (target.is_real())
+    } else if (target.is_real()) {
         shift = target_.real() - target.real();
-    else
+        scale.grain = 0;
+    } else {
         shift = difference(target_.int64(), target.int64());
+        if (target.type() == Value::Type::duration) scale = {.unit = 1e9, .grain = 1e6};
+    }
+    const Motion& motion = motions.towards(flight_.distance(now) + shift < 0);
+    if (motion.kind == MotionKind::instant) return snap(target);
     origin_ = at(now);
-    flight_.retarget(shift, now, motion);
+    flight_.retarget(shift, now, motion, scale);
     target_ = target;
 }
 
@@ -75,6 +81,12 @@ Value MovingValue::at(Nanoseconds now) const {
         default:
             return Value(target_.real() + distance);
     }
+}
+
+double MovingValue::number_at(Nanoseconds now) const {
+    if (flight_.resting(now)) return target_.number();
+    const double unit = target_.type() == Value::Type::duration ? 1e9 : 1;
+    return target_.number() + flight_.distance(now) / unit;
 }
 
 }  // namespace rapido

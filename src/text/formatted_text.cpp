@@ -1,6 +1,7 @@
 #include "rapido/text/formatted_text.hpp"
 
 #include <array>
+#include <limits>
 
 #include "text/field_writer.hpp"
 #include "text/plain_text.hpp"
@@ -39,6 +40,27 @@ std::optional<PlainText> FormattedText::plain() const {
     const bool few_places = spec.type == 'f' && spec.precision >= 0 && spec.precision <= 3;
     if (!few_places || options_.rounding != Rounding::nearest) return std::nullopt;
     return PlainText(pieces[0].literal, tail, spec.precision);
+}
+
+std::optional<int> FormattedText::places(std::optional<Value::Type> type) const {
+    const auto& pieces = format_.parsed_->pieces;
+    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact > 0)
+        return std::nullopt;
+    const Spec& spec = pieces[0].spec;
+    const bool integer = spec.type == 'd' || (spec.type == 0 && spec.precision < 0);
+    const bool fixed = (spec.type == 'f' || spec.type == 'F') && spec.precision <= 15;
+    const bool is_real = type == Value::Type::float32 || type == Value::Type::float64;
+    if (spec.is_time() || (!integer && !fixed) || (integer && is_real)) return std::nullopt;
+    return integer ? 0 : spec.precision < 0 ? 6 : spec.precision;
+}
+
+std::optional<std::int64_t> FormattedText::count(const FieldValues& values) const {
+    const FieldWriter writer(options_, *numbers_);
+    const Key key = writer.key_of(format_.parsed_->pieces.front(), values);
+    constexpr auto most = static_cast<std::uint64_t>(std::numeric_limits<std::int64_t>::max());
+    if (key.kind != Key::Kind::digits || key.bits > most) return std::nullopt;
+    const auto count = static_cast<std::int64_t>(key.bits);
+    return key.negative ? -count : count;
 }
 
 void FormattedText::set_text(std::string_view text) {

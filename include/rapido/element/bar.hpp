@@ -1,12 +1,14 @@
 // A bar that is filled as far as its value goes.
 #pragma once
 
+#include <optional>
 #include <string>
 
 #include "rapido/base/color.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/motion/motion.hpp"
+#include "rapido/pace/pace.hpp"
 #include "rapido/value/source.hpp"
 
 namespace rapido {
@@ -14,13 +16,28 @@ namespace rapido {
 /// Which way a bar grows when its value does.
 enum class Direction : std::uint8_t { right, left, up, down };
 
+/// A second bar that shows how much was just lost: it stays for the delay, which each further loss begins anew,
+/// and then drains to the value.
+struct BarTrail {
+    Seconds delay{0};       ///< zero is no trail
+    Seconds duration{0.5};  ///< of the drain
+    Easing easing = Easing::ease_in_out();
+    Color color = rgb(0xff7a3c);
+    friend bool operator==(const BarTrail&, const BarTrail&) = default;
+};
+
 /// Water, fuel, hull: the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1;
 /// no value, NaN, and a maximum that is zero, negative or not finite give an empty bar.
 struct Bar {
     std::string id;
     Source value;
     Source max = 1;
-    Motion motion;  ///< how the shown value follows, in the value's units
+    Pace pace;      ///< when it may change
+    Motion motion;  ///< how the shown value follows, in the value's units: a growing maximum is no loss
+    std::optional<Motion> rise;  ///< instead, upwards
+    std::optional<Motion> fall;  ///< instead, downwards
+    Motion max_motion;           ///< how the shown maximum follows
+    BarTrail trail;
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {160, 12}};
     std::string inside;  ///< the panel that it stands in; empty is the screen

@@ -1,12 +1,14 @@
 // A text with live values in it.
 #pragma once
 
+#include <optional>
 #include <string>
 
 #include "rapido/base/color.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/motion/motion.hpp"
+#include "rapido/pace/pace.hpp"
 #include "rapido/text/formatted_text.hpp"
 #include "rapido/value/source.hpp"
 
@@ -35,7 +37,12 @@ struct Text {
     bool drop_zero_parts = false;  ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;      ///< hours begin again after 24
     Limits range;                  ///< what the value can be: the width of the widest text in it is reserved
+    Pace pace;                     ///< when it may change
     Motion motion;                 ///< how the shown value follows
+    std::optional<Motion> rise;    ///< instead, upwards
+    std::optional<Motion> fall;    ///< instead, downwards
+    Motion max_motion;             ///< how the shown maximum follows
+    Seconds text_interval{0};      ///< while it moves, characters change at multiples of it; at rest at once
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
     std::string inside;  ///< the panel that it stands in; empty is the screen

@@ -32,6 +32,10 @@ struct Shown {
     std::string_view kind;       ///< "text", "bar", "panel"
     std::string_view text;       ///< of a text
     std::optional<double> fill;  ///< of a bar, 0 to 1
+    std::optional<double> trail;  ///< of a bar: where what was just lost ends, `fill` to 1
+    Value truth;                  ///< what the source gave
+    Value target;                 ///< what pace let through
+    Value shown;                  ///< where motion has it
     Color color;
     float opacity = 1;     ///< of its group, and of the groups of the panels around it
     bool visible = false;  ///< false also inside a hidden panel and in a hidden group
@@ -97,6 +101,11 @@ class Hud {
     void set_visible(std::string_view group, bool visible);
     /// Opacity of a group from 0 to 1, on top of its source `dimmed`; an unknown one is a problem.
     void set_opacity(std::string_view group, float opacity);
+
+    /// With it, every motion and every trail is a plain change, and what is in flight has landed; pace, gains
+    /// beside counters and the delay of a trail stay, so that nothing is lost but the movement. A player's
+    /// setting; off at first.
+    void set_reduced_motion(bool reduced);
 
     /// From the next update on every text is in this language: its translations, numbers and plural forms.
     /// Nothing travels and nothing is reported. Patterns that do not fit are problems, and shown

@@ -1,49 +1,79 @@
 // Easing curves of the CSS Easing Functions standard.
 #pragma once
 
-#include <optional>
-#include <string>
+#include <cstdint>
+#include <memory>
+#include <span>
 #include <string_view>
+#include <vector>
+
+#include "rapido/base/problem.hpp"
 
 namespace rapido {
 
-/// A curve from (0, 0) to (1, 1) that gives a motion its shape.
+/// A curve that gives a motion its shape: from a progress of 0 to 1, in time, to one of 0 to 1, on the way.
 class Easing {
  public:
+    /// When the jumps of `steps` happen: `jump_start` at the start of each step, `jump_end` at its end,
+    /// `jump_none` with steps at 0 and at 1, `jump_both` with jumps at 0 and at 1.
+    enum class JumpTerm : std::uint8_t { jump_start, jump_end, jump_none, jump_both };
+
+    /// A point of a `linear()` curve.
+    struct Stop {
+        double input = 0;
+        double output = 0;
+        friend bool operator==(const Stop&, const Stop&) = default;
+    };
+
     /// Even speed.
-    constexpr Easing() = default;
+    Easing() = default;
 
-    static constexpr Easing linear() { return {}; }
-    static constexpr Easing ease() { return {0.25, 0.1, 0.25, 1.0}; }
-    static constexpr Easing ease_in() { return {0.42, 0.0, 1.0, 1.0}; }
-    static constexpr Easing ease_out() { return {0.0, 0.0, 0.58, 1.0}; }
-    static constexpr Easing ease_in_out() { return {0.42, 0.0, 0.58, 1.0}; }
+    static Easing linear() { return {}; }
+    static Easing ease() { return cubic_bezier(0.25, 0.1, 0.25, 1.0); }
+    static Easing ease_in() { return cubic_bezier(0.42, 0.0, 1.0, 1.0); }
+    static Easing ease_out() { return cubic_bezier(0.0, 0.0, 0.58, 1.0); }
+    static Easing ease_in_out() { return cubic_bezier(0.42, 0.0, 0.58, 1.0); }
 
-    /// Reads the standard's notation: `linear`, `ease`, `ease-in`, `ease-out`, `ease-in-out`. Nothing for
-    /// others.
-    static std::optional<Easing> parse(std::string_view text);
-    /// What `parse` reads, the names only.
-    static const std::string_view* begin_names();
-    static const std::string_view* end_names();
+    /// A cubic Bezier curve with the end points (0, 0) and (1, 1); both x are limited to 0 to 1.
+    static Easing cubic_bezier(double x1, double y1, double x2, double y2);
+    /// So many even jumps; at least one, or two for `jump_none`.
+    static Easing steps(int count, JumpTerm term = JumpTerm::jump_end);
+    /// Straight lines from stop to stop; an input below one before it counts as that one. At least two stops.
+    static Easing linear(std::vector<Stop> stops);
 
-    /// The output for a progress in [0, 1]; progress beyond it is limited to it.
+    /// Reads the standard's notation: `linear`, `ease`, `ease-in`, `ease-out`, `ease-in-out`, `step-start`,
+    /// `step-end`, `cubic-bezier(0.3, 0, 0.2, 1)`, `steps(4, jump-none)`, `linear(0, 0.4 25% 75%, 1)`.
+    /// `where` is the place of the first character.
+    static Result<Easing> parse(std::string_view text, const Location& where = {});
+    /// The words that `parse` reads.
+    static std::span<const std::string_view> names();
+
+    /// The output for a progress in [0, 1]; progress beyond it is limited to it, NaN counts as 0.
     double at(double progress) const;
-    /// The derivative of `at`, seen from inside the curve at both ends.
+    /// The derivative of `at`, seen from inside the curve at both ends; zero within a step.
     double slope(double progress) const;
+    /// The output where the curve, seen from `progress` on, turns back first; that of its end, if it does not.
+    double turn(double progress) const;
 
-    friend constexpr bool operator==(const Easing&, const Easing&) = default;
+    friend bool operator==(const Easing& a, const Easing& b);
 
  private:
-    /// A cubic Bezier curve with the end points (0, 0) and (1, 1); both x lie in [0, 1].
-    constexpr Easing(double x1, double y1, double x2, double y2) : x1_(x1), y1_(y1), x2_(x2), y2_(y2) {}
+    enum class Curve : std::uint8_t { line, bezier, steps, stops };
 
-    /// The curve's parameter at which its x is `progress`.
+    /// The parameter of the Bezier curve at which its x is `progress`.
     double parameter(double progress) const;
+    double at_step(double progress) const;
+    /// Index of the stop at which the segment that holds `progress` begins.
+    std::size_t segment(double progress) const;
 
+    Curve curve_ = Curve::line;
+    JumpTerm term_ = JumpTerm::jump_end;
+    int count_ = 1;
     double x1_ = 0;
     double y1_ = 0;
     double x2_ = 1;
     double y2_ = 1;
+    std::shared_ptr<const std::vector<Stop>> stops_;
 };
 
 }  // namespace rapido

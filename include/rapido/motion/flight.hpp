@@ -8,17 +8,28 @@ namespace rapido {
 /// How far the shown value still is from its target, and how that distance closes. Positive is above the
 /// target. Everything is a function of the time since the last target, never a sum over frames.
 ///
-/// From rest the motion's easing shapes the flight. In mid-flight position and velocity go on: a target ahead
-/// is reached by a cubic Hermite curve whose duration is cut to 3 |distance| / |velocity| where needed, the
-/// longest that is monotone (Fritsch and Carlson 1980, end slope zero), so that it never passes the target. A
-/// target behind is reached by braking with constant deceleration, for a quarter of the duration at most and
-/// never beyond where the flight would have ended, and a flight from rest after that.
+/// From rest the motion's easing shapes the flight of a tween or a roll. In mid-flight position and velocity
+/// go on: a target ahead is reached by a cubic Hermite curve whose duration is cut to 3 |distance| /
+/// |velocity| where needed, the longest that is monotone (Fritsch and Carlson 1980, end slope zero), so that
+/// it never passes the target. A target behind is reached by braking with constant deceleration, for a quarter
+/// of the duration at most and never beyond where the flight would have turned, and a flight from rest after
+/// that.
+///
+/// A spring is the exact solution of x'' + 2 r w x' + w^2 x = 0, r the damping ratio, from any position and
+/// velocity; it may pass its target where it arrives fast or is damped less than critically. It lands when it
+/// can never again be further away than a millionth of its flight, or than `grain`.
 class Flight {
  public:
+    /// What a distance of one means.
+    struct Scale {
+        double unit = 1;  ///< of the value, for a roll: 1e9 where a distance counts nanoseconds of a duration
+        double grain = 0;  ///< nothing smaller is seen: a spring lands where less is left
+    };
+
     /// The target moved at `now`, so that the distance to it grew by `shift` (old target minus new target).
-    void retarget(double shift, Nanoseconds now, const Motion& motion);
+    void retarget(double shift, Nanoseconds now, const Motion& motion, Scale scale = {1, 0});
     /// At the target, at rest.
-    void land() { *this = Flight{}; }
+    void land() { end_ = Nanoseconds::min(); }
 
     double distance(Nanoseconds now) const;
     /// The change of `distance` in units a second; zero at rest.
@@ -27,10 +38,13 @@ class Flight {
     Nanoseconds start() const { return start_; }
 
  private:
-    enum class Curve : std::uint8_t { easing, hermite };
+    enum class Curve : std::uint8_t { easing, hermite, spring };
 
-    /// How far it will still go the way it goes now.
+    void launch_spring(double from, double speed, const Motion& motion, double grain);
+    void launch_curve(double from, double speed, double room, double duration);
+    /// How far it would still go away from a target behind it, if that were nothing to it.
     double run_out(Nanoseconds now) const;
+    double spring_at(double t, bool derivative) const;
 
     Curve curve_ = Curve::easing;
     Easing easing_;
@@ -41,6 +55,14 @@ class Flight {
     double brake_ = 0;          ///< seconds of braking before the easing begins
     double travel_ = 0;         ///< seconds of the curve itself
     double turn_distance_ = 0;  ///< where the easing begins: the distance at the end of braking
+
+    // Of a spring: known once for its settling time and damping ratio.
+    double settling_ = 0;
+    double damping_ = 0;
+    double natural_ = 0;  ///< undamped angular frequency, radians a second
+    double decay_ = 0;    ///< rate of the envelope, 1/s
+    double swing_ = 0;    ///< angular frequency if it swings; minus the rate of the sinh if it creeps; else 0
+    double follow_up_ = 0;  ///< factor of the second solution
 };
 
 }  // namespace rapido

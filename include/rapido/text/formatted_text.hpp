@@ -47,6 +47,10 @@ class FormattedText {
     /// A cheaper writer of the same characters, if the pattern is simple enough; valid as long as the pattern
     /// is shown.
     std::optional<PlainText> plain() const;
+    /// The digits after the point, where one number of this type is shown with a fixed count of them.
+    std::optional<int> places(std::optional<Value::Type> type) const;
+    /// Of such a text: these values in units of its last digit; nothing where no digits would be shown.
+    std::optional<std::int64_t> count(const FieldValues& values) const;
     /// How often the characters were written, whether or not they differed.
     std::uint32_t times_made() const { return times_made_; }
 

@@ -1,0 +1,42 @@
+// When a shown value may change: the choice, as it stands in a description.
+#pragma once
+
+#include "rapido/value/value.hpp"
+
+namespace rapido {
+
+/// What an interval makes of the values in it.
+enum class WindowKind : std::uint8_t {
+    last,     ///< the value at its end
+    average,  ///< over time; of integers rounded to the nearest one
+    minimum,
+    maximum,
+};
+
+/// The stages of pace, in the order in which a value passes them. Zero is off. These always pass, and at once:
+/// the first value, one of another type, no value, zero, and one at its maximum or above. And once the source
+/// has been quiet for half a second, nothing is quantised or held back any more: at rest the true value is
+/// shown.
+struct Pace {
+    Seconds settle{0};      ///< a change passes when the value has been quiet for so long: many become one
+    Seconds settle_cap{0};  ///< or when the first of them has waited for so long; zero is four times `settle`
+    Seconds interval{0};    ///< changes pass at multiples of it on the real clock
+    WindowKind window = WindowKind::last;  ///< what passes then
+    double quantise = 0;                   ///< to the nearest multiple, in units of the value
+    double smallest_change = 0;            ///< a smaller one is held back, in units of the value
+    friend bool operator==(const Pace&, const Pace&) = default;
+};
+
+/// A value and the moment since which it holds.
+struct TimedValue {
+    Nanoseconds time{0};
+    Value value;
+};
+
+/// The nearest multiple of `step`, ties to the even one, in the value's own type; a duration counts in seconds.
+/// An amount that is not zero does not become zero but one step, and one that is below its maximum stays below
+/// it; where no multiple lies between, it is left as it is. Texts, booleans, and a step that is not positive and
+/// finite change nothing.
+Value quantise(const Value& value, double step, const Value& max = {});
+
+}  // namespace rapido

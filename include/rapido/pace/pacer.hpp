@@ -1,0 +1,63 @@
+// All of pace, for one value.
+#pragma once
+
+#include <memory>
+#include <optional>
+
+#include "rapido/pace/settle.hpp"
+#include "rapido/pace/window.hpp"
+
+namespace rapido {
+
+/// Settle, window, quantise and smallest change, in this order. What passes does so at its exact moment,
+/// between two frames, too. Moments must not go back.
+///
+///     rapido::Pacer pacer{{.interval = 500ms, .window = rapido::WindowKind::average}};
+///     pacer.set(frame_time, now);                       // in every frame
+///     while (const auto passed = pacer.take(now)) show(passed->value);
+class Pacer {
+ public:
+    explicit Pacer(const Pace& pace);
+
+    /// The source gives this from `now` on; `max` is what always passes. What came before must have been taken.
+    void set(const Value& value, Nanoseconds now, const Value& max = {});
+    /// Is at `value`, with nothing waiting; nothing is to be taken.
+    void snap(const Value& value, Nanoseconds now);
+
+    /// The earliest change that passes by `now`; call it until there is nothing. The value is valid until the
+    /// next `set`.
+    std::optional<TimedValue> take(Nanoseconds now);
+    /// Whether something may still pass if the source rests.
+    bool waits() const { return next_due().has_value(); }
+
+    /// What passed last.
+    Value passed() const { return passed_.get(); }
+
+    /// How long a source must be quiet until it is shown as it is.
+    static constexpr Nanoseconds rest{500'000'000};
+
+ private:
+    std::optional<Nanoseconds> next_due() const;
+    std::optional<Nanoseconds> rest_due() const;
+    /// Of those that have been looked at.
+    Nanoseconds last_change() const { return incoming_ ? before_ : changed_; }
+    bool must_pass(const Value& value) const;
+    bool pass_by(Nanoseconds now);
+    bool to_window(const Value& value, Nanoseconds now);
+    bool filter(const Value& value, Nanoseconds now);
+    bool give(const Value& value, Nanoseconds now);
+
+    Pace pace_;
+    std::optional<Settle> settle_;
+    std::optional<Window> window_;
+    KeptValue source_;
+    KeptValue windowed_;  ///< what the window gave last
+    KeptValue passed_;
+    Value max_;
+    Nanoseconds changed_{0};  ///< the last `set`
+    Nanoseconds before_{0};   ///< the one before it
+    bool incoming_ = false;   ///< the last one has not been looked at
+    Nanoseconds given_at_{0};
+};
+
+}  // namespace rapido

@@ -1,0 +1,37 @@
+// Waits until a value has come to rest.
+#pragma once
+
+#include <optional>
+
+#include "rapido/pace/pace.hpp"
+#include "rapido/value/kept_value.hpp"
+
+namespace rapido {
+
+/// Lets a value pass when it has not changed for a while, or when its first change has waited long enough.
+/// Moments must not go back.
+class Settle {
+ public:
+    /// `cap` of zero is four times `quiet`.
+    Settle(Seconds quiet, Seconds cap);
+
+    /// The value changed at `now`.
+    void set(const Value& value, Nanoseconds now);
+    /// Forgets what waits.
+    void reset() { waits_ = false; }
+
+    /// When what waits will pass.
+    std::optional<Nanoseconds> due() const;
+    /// What has passed by `now`, once; the value is valid until the next `set`.
+    std::optional<TimedValue> take(Nanoseconds now);
+
+ private:
+    Nanoseconds quiet_;
+    Nanoseconds cap_;
+    KeptValue waiting_;
+    Nanoseconds first_{0};  ///< change since the last one passed
+    Nanoseconds last_{0};
+    bool waits_ = false;
+};
+
+}  // namespace rapido

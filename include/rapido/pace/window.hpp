@@ -1,0 +1,50 @@
+// Lets a value change at even intervals only.
+#pragma once
+
+#include <optional>
+
+#include "rapido/pace/pace.hpp"
+#include "rapido/value/kept_value.hpp"
+
+namespace rapido {
+
+/// Windows between the multiples of an interval, counted from moment zero, so that the interval is exact on
+/// average whatever the frames are. Each gives one value at its end, if that is another one. A value read at
+/// the very end of a window belongs to it. Moments must not go back.
+class Window {
+ public:
+    /// An interval below a microsecond counts as one.
+    Window(Seconds interval, WindowKind kind);
+
+    /// The value is another one from `now` on. What is due before `now` must have been taken.
+    void set(const Value& value, Nanoseconds now);
+    /// The value passes by the window, which begins anew.
+    void reset(const Value& value, Nanoseconds now);
+
+    /// When the window closes, if it will have another value.
+    std::optional<Nanoseconds> due() const;
+    /// What the earliest window that closes by `now` gives; call it until there is nothing. The value is valid
+    /// until the next `set`.
+    std::optional<TimedValue> take(Nanoseconds now);
+
+ private:
+    bool has_news() const { return mixed_ || !(value_.get() == given_.get()); }
+    Value result(Nanoseconds end);
+    /// The window that `now` lies in begins, with the value that holds.
+    void begin(Nanoseconds start);
+    Nanoseconds start_of(Nanoseconds now) const;
+
+    Nanoseconds interval_;
+    WindowKind kind_;
+    KeptValue value_;         ///< holds since `since_`
+    KeptValue given_;         ///< by the last window
+    Nanoseconds start_{0};    ///< of the window
+    Nanoseconds counted_{0};  ///< from where on its time counts
+    Nanoseconds since_{0};
+    double area_ = 0;  ///< amount times seconds, up to `since_`
+    Value least_;
+    Value most_;
+    bool mixed_ = false;  ///< the window has more than one value
+};
+
+}  // namespace rapido

@@ -1,0 +1,66 @@
+// The way of one value to the screen: pace, motion and trail, in this order.
+#pragma once
+
+#include <memory>
+
+#include "rapido/element.hpp"
+#include "rapido/motion.hpp"
+#include "rapido/pace.hpp"
+
+namespace rapido {
+
+/// How an element paces and moves what it shows; equal for all HUDs of a definition.
+struct TravelPlan {
+    Pace pace;
+    Motions motions;
+    Motion max_motion;
+    BarTrail trail;
+    Nanoseconds text_interval{0};
+
+    /// Whether a value goes through it unchanged and at once.
+    bool is_direct() const;
+    friend bool operator==(const TravelPlan&, const TravelPlan&) = default;
+};
+
+/// Only for an element whose plan is not direct.
+class Travel {
+ public:
+    explicit Travel(std::shared_ptr<const TravelPlan> plan);
+
+    /// The source gives `value`, and it is taken as given.
+    void snap(const Value& value, const Value& max, Nanoseconds now);
+    /// The source gives `value` from `now` on.
+    void read(const Value& value, const Value& max, Nanoseconds now, bool reduced);
+    /// Lets time pass without news. True if a new target passed.
+    void advance(Nanoseconds now, bool reduced);
+    /// Motions in flight have landed.
+    void land(Nanoseconds now);
+
+    const Value& target() const { return value_.target(); }
+    /// The last change of the target; no value after a snap.
+    const Value& delta() const { return delta_; }
+    Value shown(Nanoseconds now) const { return value_.at(shown_moment(now)); }
+    Value shown_max(Nanoseconds now, const Value& max) const;
+    /// Where the trail ends, in units of the value; NaN without one.
+    double trail(Nanoseconds now) const;
+
+    /// Pace holds something back.
+    bool waits() const { return pacer_ != nullptr && pacer_->waits(); }
+    /// Nothing moves and nothing waits.
+    bool resting(Nanoseconds now) const;
+
+ private:
+    void take_passed(Nanoseconds now, bool reduced);
+    void set_target(const Value& target, Nanoseconds now, bool reduced);
+    /// A moving text is made at multiples of its interval only.
+    Nanoseconds shown_moment(Nanoseconds now) const;
+
+    std::shared_ptr<const TravelPlan> plan_;
+    MovingValue value_;
+    Value delta_;
+    std::unique_ptr<Pacer> pacer_;
+    std::unique_ptr<MovingValue> max_;  ///< null where it follows at once
+    std::unique_ptr<Trail> trail_;
+};
+
+}  // namespace rapido

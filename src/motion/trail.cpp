@@ -1,0 +1,39 @@
+#include "rapido/motion/trail.hpp"
+
+#include <algorithm>
+
+namespace rapido {
+
+void Trail::snap(double value) {
+    target_ = end_ = value;
+    waiting_ = false;
+    flight_.land();
+}
+
+void Trail::set_target(double target, double shown, Nanoseconds now, bool instantly) {
+    advance(now, instantly);
+    if (target < target_) {
+        if (!(end_ + flight_.distance(now) > shown)) {
+            end_ = shown;
+            flight_.land();
+        }
+        lost_to_ = target;
+        due_ = now + delay_;
+        waiting_ = true;
+    }
+    target_ = target;
+}
+
+void Trail::advance(Nanoseconds now, bool instantly) {
+    if (instantly) flight_.land();
+    if (!waiting_ || now < due_) return;
+    waiting_ = false;
+    if (!instantly) flight_.retarget(end_ - lost_to_, due_, drain_);
+    end_ = lost_to_;
+}
+
+double Trail::at(Nanoseconds now, double shown) const {
+    return std::max(shown, end_ + flight_.distance(now));
+}
+
+}  // namespace rapido

@@ -1,0 +1,51 @@
+#include "rapido/pace/pace.hpp"
+
+#include <cmath>
+#include <cstdint>
+#include <limits>
+
+namespace rapido {
+namespace {
+
+/// The nearest count of steps, ties to even, with the two honest exceptions; NaN if there is none.
+double honest_count(double amount, double step, double max) {
+    double count = std::nearbyint(amount / step);
+    if (count == 0 && amount != 0) count = amount > 0 ? 1 : -1;
+    if (max > 0 && std::isfinite(max) && amount < max) {
+        while (count * step >= max && count > 0)
+            count = std::min(count - 1, std::ceil(max / step) - 1);
+        if (count == 0 && amount != 0) return std::numeric_limits<double>::quiet_NaN();
+    }
+    return count;
+}
+
+Value with_amount(const Value& value, double amount) {
+    switch (value.type()) {
+        case Value::Type::int64:
+            if (std::abs(amount) < 9.2e18) return Value(static_cast<std::int64_t>(std::nearbyint(amount)));
+            return value;
+        case Value::Type::uint64:
+            if (amount >= 0 && amount < 1.8e19)
+                return Value(static_cast<std::uint64_t>(std::nearbyint(amount)));
+            return value;
+        case Value::Type::float32:
+            return Value(static_cast<float>(amount));
+        case Value::Type::duration:
+            return Value(to_nanoseconds(Seconds{amount}));
+        default:
+            return Value(amount);
+    }
+}
+
+}  // namespace
+
+Value quantise(const Value& value, double step, const Value& max) {
+    if (!(step > 0) || !std::isfinite(step)) return value;
+    if (!value.is_integer() && !value.is_real() && value.type() != Value::Type::duration) return value;
+    const double amount = value.number();
+    if (!std::isfinite(amount)) return value;
+    const double count = honest_count(amount, step, max.number());
+    return std::isnan(count) ? value : with_amount(value, count * step);
+}
+
+}  // namespace rapido

@@ -1,0 +1,92 @@
+#include "rapido/pace/window.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace rapido {
+namespace {
+
+/// An average in the type of what it is the average of.
+Value like(const Value& example, double amount) {
+    switch (example.type()) {
+        case Value::Type::int64:
+            return Value(static_cast<std::int64_t>(std::clamp(std::nearbyint(amount), -9.2e18, 9.2e18)));
+        case Value::Type::uint64:
+            return Value(static_cast<std::uint64_t>(std::clamp(std::nearbyint(amount), 0.0, 1.8e19)));
+        case Value::Type::float32:
+            return Value(static_cast<float>(amount));
+        case Value::Type::duration:
+            return Value(to_nanoseconds(Seconds{amount}));
+        case Value::Type::float64:
+            return Value(amount);
+        default:
+            return example;
+    }
+}
+
+}  // namespace
+
+Window::Window(Seconds interval, WindowKind kind)
+    : interval_(std::max(to_nanoseconds(interval), Nanoseconds{1000})), kind_(kind) {}
+
+Nanoseconds Window::start_of(Nanoseconds now) const {
+    // The end of a window belongs to it.
+    const auto index = (now.count() - 1) / interval_.count() - (now.count() < 1 ? 1 : 0);
+    return index * interval_;
+}
+
+void Window::begin(Nanoseconds start) {
+    start_ = counted_ = since_ = start;
+    area_ = 0;
+    const Value value = value_.get();
+    least_ = most_ = value.is_number() ? value : Value();
+    mixed_ = false;
+}
+
+void Window::set(const Value& value, Nanoseconds now) {
+    if (!has_news() && start_of(now) != start_) begin(start_of(now));
+    const double amount = value_.get().number();
+    if (std::isfinite(amount)) area_ += amount * to_seconds(now - since_).count();
+    since_ = now;
+    value_ = value;
+    mixed_ = true;
+    if (less(value, least_)) least_ = value;
+    if (less(most_, value)) most_ = value;
+}
+
+void Window::reset(const Value& value, Nanoseconds now) {
+    value_ = value;
+    given_ = value;
+    begin(start_of(now));
+    counted_ = since_ = now;
+}
+
+std::optional<Nanoseconds> Window::due() const {
+    if (!has_news()) return std::nullopt;
+    return start_ + interval_;
+}
+
+Value Window::result(Nanoseconds end) {
+    const Value value = value_.get();
+    if (!mixed_ || kind_ == WindowKind::last || !value.is_number()) return value;
+    if (kind_ == WindowKind::minimum) return least_;
+    if (kind_ == WindowKind::maximum) return most_;
+    const double seconds = to_seconds(end - counted_).count();
+    const double amount = value.number();
+    if (!(seconds > 0) || !std::isfinite(amount)) return value;
+    return like(value, (area_ + amount * to_seconds(end - since_).count()) / seconds);
+}
+
+std::optional<TimedValue> Window::take(Nanoseconds now) {
+    while (const std::optional<Nanoseconds> end = due()) {
+        if (*end > now) return std::nullopt;
+        const Value given = result(*end);
+        const bool is_news = !(given == given_.get());
+        given_ = given;
+        begin(*end);
+        if (is_news) return TimedValue{*end, given_.get()};
+    }
+    return std::nullopt;
+}
+
+}  // namespace rapido
