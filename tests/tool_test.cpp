@@ -2,6 +2,7 @@
 #include <map>
 #include <sstream>
 
+#include "rapido/picture.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
@@ -200,7 +201,7 @@ TEST(Tool, plays_in_another_language) {
     const auto cells = cells_of(run_tool(play("--table --at 104 " + german)).out);
     EXPECT_EQ(cells.at({"104.000", "saved.caption"}), "GERETTETE ACRES");
     EXPECT_EQ(cells.at({"104.000", "warning.caption"}), "Pine Hollow RÄUMEN");
-    EXPECT_EQ(cells.at({"104.000", "saved.acres"}), "1.556");
+    EXPECT_EQ(cells.at({"104.000", "saved.acres"}), "1.542");
     const TemporaryFolder folder;
     const std::string bad =
         folder.write("bad.toml", "\"SCORE\" = 7\n\"{} acres\" = { one = \"{:.f}\", ohter = \"x\" }\n");
@@ -213,6 +214,49 @@ TEST(Tool, plays_in_another_language) {
         EXPECT_NE(ran.out.find(says), std::string::npos) << says << ran.out;
     EXPECT_NE(run_tool(play("--table --locale qqx")).out.find("error: CLDR knows no language 'qqx'"),
               std::string::npos);
+}
+
+TEST(Tool, plots_true_target_and_shown_value) {
+    const TemporaryFolder folder;
+    const std::string hud =
+        folder.write("hud.toml",
+                     "[[element]]\nkind = \"bar\"\nid = \"water\"\nvalue = \"v\"\n"
+                     "max = 100\npace = { settle = 0.5 }\n"
+                     "motion = { kind = \"tween\", duration = 1, easing = \"linear\" }\n");
+    const std::string trace = folder.write("t.csv", "time,v\n0,1\n1,101\n4,101\n");
+    const auto plot = [&](const std::string& more, const std::string& of = "water") {
+        return run_tool("plot " + hud + " --trace " + trace + " --rate 100 --of " + of + " -o " +
+                        folder.path("p.png") + more);
+    };
+    ASSERT_EQ(plot("").exit, 0);
+    Fonts fonts;
+    Picture picture(1280, 800, fonts);
+    ASSERT_FALSE(picture.draw_image(folder.path("p.png")));
+    // The area is symmetric around its middle, and so is the range: half way lies there.
+    const auto find = [&](int x, Color color) {
+        int sum = 0, count = 0;
+        for (int y = 104; y < 668; ++y) {
+            if (!(picture.pixel(x, y) == color)) continue;
+            sum += y;
+            ++count;
+        }
+        return count > 0 ? sum / count : -1;
+    };
+    const auto x_of = [](double seconds) { return 96 + static_cast<int>(std::lround(1144 * seconds / 4)); };
+    const int bottom = find(x_of(0.5), rgb(0x38b6c9)), top = find(x_of(3.5), rgb(0x38b6c9));
+    EXPECT_NEAR(bottom + top, 104 + 668, 3);
+    EXPECT_LT(top, bottom);
+    // It reaches its maximum at 1 s, which pace lets pass at once, and travels for a second.
+    EXPECT_NEAR(find(x_of(1.5), rgb(0x38b6c9)), (bottom + top) / 2, 3);
+    EXPECT_NEAR(find(x_of(1.5), rgb(0xffc24a)), top, 3);
+    EXPECT_NEAR(find(x_of(0.98), rgb(0x38b6c9)), bottom, 3);
+
+    ASSERT_EQ(plot(" --reduced-motion --from 0 --to 4").exit, 0);
+    ASSERT_FALSE(picture.draw_image(folder.path("p.png")));
+    EXPECT_NEAR(find(x_of(1.5), rgb(0x38b6c9)), top, 3);
+    EXPECT_EQ(plot(" --from 3 --to 2").exit, 2);
+    EXPECT_EQ(plot("", "wader").exit, 1);
+    EXPECT_NE(plot("", "wader").out.find("no element 'wader'; did you mean 'water'?"), std::string::npos);
 }
 
 TEST(Tool, prints_json_lines_for_programs) {

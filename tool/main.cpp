@@ -5,14 +5,17 @@
 #include <regex>
 
 #include "tool/play.hpp"
+#include "tool/plot.hpp"
 
 namespace {
 
 using rapido::tool::Exit;
 using rapido::tool::PlayOptions;
+using rapido::tool::PlotOptions;
+using rapido::tool::ReplayOptions;
 
 /// Reads `1280x800` into a width and a height.
-std::string read_size(const std::string& text, PlayOptions& options) {
+std::string read_size(const std::string& text, ReplayOptions& options) {
     std::smatch parts;
     static const std::regex pattern("([0-9]{1,5})x([0-9]{1,5})");
     if (!std::regex_match(text, parts, pattern)) return "a size is WIDTHxHEIGHT in pixels, such as 1280x800";
@@ -25,6 +28,25 @@ std::string read_size(const std::string& text, PlayOptions& options) {
     return {};
 }
 
+/// What every command that replays a trace takes.
+void add_replay(CLI::App& command, ReplayOptions& options) {
+    command.add_option("hud", options.hud, "HUD file (TOML)")->required();
+    command.add_option("--trace", options.trace, "trace (CSV)")->required();
+    command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
+        ->check(CLI::Range(0.01, 10000.0));
+    command.add_option_function<std::string>(
+        "--size",
+        [&options](const std::string& text) {
+            if (const std::string fault = read_size(text, options); !fault.empty())
+                throw CLI::ValidationError("--size", fault);
+        },
+        "size of the pictures, WIDTHxHEIGHT");
+    command.add_option("--locale", options.locale,
+                       "language of numbers and plural forms, a BCP 47 tag such as de");
+    command.add_option("--translations", options.translations, "texts in that language (TOML)");
+    command.add_flag("--reduced-motion", options.reduced_motion, "no movement, only plain changes");
+}
+
 /// The whole thing on the sample data.
 Exit demo(const std::string& out, const std::string& from) {
     namespace fs = std::filesystem;
@@ -35,19 +57,19 @@ Exit demo(const std::string& out, const std::string& from) {
         std::cerr << out << ": error: cannot be made a folder: " << error.message() << '\n';
         return Exit::problems;
     }
-    PlayOptions options{.hud = (sample / "hud.toml").string(),
-                        .trace = (sample / "flight.csv").string(),
-                        .background = (sample / "scene.png").string(),
-                        .table = true,
-                        .events = true};
+    PlayOptions options{
+        .replay = {.hud = (sample / "hud.toml").string(), .trace = (sample / "flight.csv").string()},
+        .background = (sample / "scene.png").string(),
+        .table = true,
+        .events = true};
     std::cout << "What each element showed at ten moments of the flight, and what happened:\n\n";
     if (const Exit exit = rapido::tool::play(options, std::cout, std::cerr); exit != Exit::fine) return exit;
     std::cout << '\n';
 
     options.table = options.events = false;
     const auto picture = [&](int width, int height, std::initializer_list<double> at) {
-        options.width = width;
-        options.height = height;
+        options.replay.width = width;
+        options.replay.height = height;
         options.at = at;
         options.png.clear();
         for (const double moment : at)
@@ -79,27 +101,23 @@ int main(int count, char** arguments) {
 
     PlayOptions options;
     CLI::App* const play_command = app.add_subcommand("play", "replay a trace through a HUD");
-    play_command->add_option("hud", options.hud, "HUD file (TOML)")->required();
-    play_command->add_option("--trace", options.trace, "trace (CSV)")->required();
+    add_replay(*play_command, options.replay);
     play_command->add_option("--at", options.at, "a moment in seconds; may be given again")->take_all();
     play_command->add_option("--png", options.png, "a picture for each --at, or for the end")->take_all();
     play_command->add_flag("--table", options.table,
                            "what each element showed at each --at, or at ten even moments");
     play_command->add_flag("--events", options.events, "what happened, and when");
-    play_command->add_option("--rate", options.rate, "frames a second; without it, one frame a row")
-        ->check(CLI::Range(0.01, 10000.0));
     play_command->add_option("--background", options.background, "a PNG image behind the pictures");
-    play_command->add_option_function<std::string>(
-        "--size",
-        [&](const std::string& text) {
-            if (const std::string fault = read_size(text, options); !fault.empty())
-                throw CLI::ValidationError("--size", fault);
-        },
-        "size of the pictures, WIDTHxHEIGHT");
-    play_command->add_option("--locale", options.locale,
-                             "language of numbers and plural forms, a BCP 47 tag such as de");
-    play_command->add_option("--translations", options.translations, "texts in that language (TOML)");
     play_command->add_flag("--json", options.json, "JSON Lines instead of columns");
+
+    PlotOptions plot;
+    CLI::App* const plot_command =
+        app.add_subcommand("plot", "true, target and shown value of one element over time");
+    add_replay(*plot_command, plot.replay);
+    plot_command->add_option("--of", plot.of, "the id or path of the element")->required();
+    plot_command->add_option("-o,--png", plot.png, "the picture to write")->required();
+    plot_command->add_option("--from", plot.from, "seconds; without it, the first row");
+    plot_command->add_option("--to", plot.to, "seconds; without it, the last row");
 
     try {
         app.parse(count, arguments);
@@ -107,6 +125,7 @@ int main(int count, char** arguments) {
         return app.exit(error) == 0 ? 0 : static_cast<int>(Exit::usage);
     }
     if (*demo_command) return static_cast<int>(demo(out, sample));
+    if (*plot_command) return static_cast<int>(rapido::tool::plot(plot, std::cerr));
     if (!options.table && !options.events && options.png.empty()) options.table = options.events = true;
     return static_cast<int>(rapido::tool::play(options, std::cout, std::cerr));
 }

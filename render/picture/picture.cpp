@@ -67,6 +67,17 @@ struct Picture::State {
         const float half = command.thickness / 2;
         rounded_path(context.get(), command.rect.inset({half, half, half, half}), command.radius - half);
         cairo_set_line_width(context.get(), command.thickness);
+        cairo_set_line_join(context.get(), CAIRO_LINE_JOIN_MITER);
+        cairo_stroke(context.get());
+    }
+
+    void draw_line(const DrawGroup& group, const DrawCommand& command) {
+        cairo_new_path(context.get());
+        for (const Point& point : group.points_of(command))
+            cairo_line_to(context.get(), point.x, point.y);
+        cairo_set_line_width(context.get(), command.thickness);
+        cairo_set_line_cap(context.get(), CAIRO_LINE_CAP_ROUND);
+        cairo_set_line_join(context.get(), CAIRO_LINE_JOIN_ROUND);
         cairo_stroke(context.get());
     }
 
@@ -136,20 +147,26 @@ std::optional<Problem> Picture::draw_image(const std::string& path) {
 }
 
 void Picture::draw(const DrawList& list) {
-    for (const DrawGroup& group : list.groups()) {
-        for (const DrawCommand& command : group.commands()) {
-            set_color(state_->context.get(), command.color);
-            switch (command.kind) {
-                case DrawCommand::Kind::rect:
-                    state_->draw_rect(command);
-                    break;
-                case DrawCommand::Kind::border:
-                    state_->draw_border(command);
-                    break;
-                case DrawCommand::Kind::text:
-                    state_->draw_text(group, command);
-                    break;
-            }
+    for (const DrawGroup& group : list.groups())
+        draw(group);
+}
+
+void Picture::draw(const DrawGroup& group) {
+    for (const DrawCommand& command : group.commands()) {
+        set_color(state_->context.get(), command.color);
+        switch (command.kind) {
+            case DrawCommand::Kind::rect:
+                state_->draw_rect(command);
+                break;
+            case DrawCommand::Kind::border:
+                state_->draw_border(command);
+                break;
+            case DrawCommand::Kind::text:
+                state_->draw_text(group, command);
+                break;
+            case DrawCommand::Kind::line:
+                state_->draw_line(group, command);
+                break;
         }
     }
 }

@@ -7,6 +7,7 @@ void DrawGroup::begin(float opacity) {
     commands_.clear();
     text_.clear();
     glyphs_.clear();
+    points_.clear();
 }
 
 void DrawGroup::add(DrawCommand command) {
@@ -36,6 +37,17 @@ void DrawGroup::add_border(const Rect& rect, float radius, float thickness, Colo
     command.rect = command.clip = rect;
     command.radius = radius;
     command.thickness = thickness;
+    add(command);
+}
+
+void DrawGroup::add_line(std::span<const Point> points, float thickness, Color color) {
+    DrawCommand command;
+    command.kind = DrawCommand::Kind::line;
+    command.color = color;
+    command.thickness = thickness;
+    command.first_point = static_cast<std::uint32_t>(points_.size());
+    command.point_count = static_cast<std::uint32_t>(points.size());
+    points_.insert(points_.end(), points.begin(), points.end());
     add(command);
 }
 

@@ -43,7 +43,7 @@ class BarBody final : public Body {
 
     bool show(const FieldValues& shown, double trail) override {
         const double fill = fill_of(shown.value.number(), shown.max.number());
-        const double behind = std::max(fill_of(trail, shown.max.number()), fill);
+        const double behind = std::isnan(trail) ? fill : std::max(fill_of(trail, shown.max.number()), fill);
         const bool differs = fill != fill_ || behind != trail_;
         fill_ = fill;
         trail_ = behind;

@@ -272,18 +272,33 @@ void Hud::State::retarget() {
             element.travel->read(value, max_of(element), now, reduced_motion);
         if (element.active || element.travel->resting(now)) continue;
         element.active = true;
-        active.push_back(index);
+        active.push_back({index, element.max, element.travel.get(), element.body.get()});
     }
 }
 
 void Hud::State::refresh_active() {
-    std::erase_if(active, [this](ElementIndex index) {
-        RunningElement& element = elements[index];
-        element.travel->advance(now, reduced_motion);
-        refresh(index);
-        element.active = !element.travel->resting(now);
-        return !element.active;
+    std::erase_if(active, [this](const Active& moving) {
+        show_moving(moving);
+        if (!moving.travel->resting(now)) return false;
+        elements[moving.index].active = false;
+        return true;
     });
+}
+
+void Hud::State::show_moving(const Active& moving) {
+    Travel& travel = *moving.travel;
+    if (hot[moving.index].is_plain) return refresh(moving.index);
+    FieldValues values{
+        .value = {}, .max = moving.max == no_source ? Value() : scan.value(moving.max), .delta = {}};
+    double trail = std::numeric_limits<double>::quiet_NaN();
+    if (!travel.is_plain()) {
+        travel.advance(now, reduced_motion);
+        values.max = travel.shown_max(now, values.max);
+        trail = travel.trail(now);
+    }
+    values.value = travel.shown(now);
+    values.delta = travel.delta();
+    show(moving.index, *moving.body, values, trail);
 }
 
 void Hud::State::refresh_queued() {
@@ -321,8 +336,19 @@ void Hud::State::follow_pending() {
 
 void Hud::State::refresh(ElementIndex index) {
     RunningElement& element = elements[index];
+    Travel* const travel = element.travel.get();
+    FieldValues values{.value = {}, .max = max_of(element), .delta = element.delta};
+    double trail = std::numeric_limits<double>::quiet_NaN();
+    if (travel != nullptr) {
+        travel->advance(now, reduced_motion);
+        values = {
+            .value = travel->shown(now), .max = travel->shown_max(now, values.max), .delta = travel->delta()};
+        trail = travel->trail(now);
+    } else if (hot[index].value != no_source) {
+        values.value = scan.value(hot[index].value);
+    }
     if (hot[index].is_plain) {
-        const PlainText::Update update = hot[index].plain.update(scan.value(hot[index].value));
+        const PlainText::Update update = hot[index].plain.update(values.value);
         if (update == PlainText::Update::changed) {
             hot[index].show(frame);
             layout_dirty = true;
@@ -331,19 +357,13 @@ void Hud::State::refresh(ElementIndex index) {
         if (update != PlainText::Update::unfit) return;
         update_body_text(index);
     }
-    const Travel* const travel = element.travel.get();
-    FieldValues values{.value = {}, .max = max_of(element), .delta = element.delta};
-    double trail = std::numeric_limits<double>::quiet_NaN();
-    if (travel != nullptr) {
-        values = {
-            .value = travel->shown(now), .max = travel->shown_max(now, values.max), .delta = travel->delta()};
-        trail = travel->trail(now);
-    } else if (hot[index].value != no_source) {
-        values.value = scan.value(hot[index].value);
-    }
-    if (!element.body->show(values, trail)) return;
+    show(index, *element.body, values, trail);
+}
+
+void Hud::State::show(ElementIndex index, Body& body, const FieldValues& values, double trail) {
+    if (!body.show(values, trail)) return;
     mark_changed(index);
-    if (!element.body->resizes()) return;
+    if (!body.resizes()) return;
     hot[index].mark_changed(frame, true);
     hot[index].size_dirty = layout_dirty = true;
 }

@@ -369,7 +369,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
                (value_index == amount.net || value_index == amount.gain || value_index == amount.loss);
     });
     if (counted != pending.end()) counted->total = index;
-    if (made.body->places()) counters.insert(made.path);
+    if (made.kind == &Description<Text>::table) counters.insert(made.path);
     paths.emplace(made.path, index);
     if (made.kind == &Description<Panel>::table) panels.insert(made.path);
     elements[index] = std::move(made);
@@ -390,15 +390,13 @@ void Hud::State::find_plain(ElementIndex index) {
     if (source == no_source) return;
     // Whoever was alone with this source is not any more.
     only_dependent[source] = no_element;
-    if (element.travel != nullptr || element.max != no_source ||
-        element.when_no_value != WhenNoValue::placeholder)
-        return;
-    if (dependents[source].size() != 1) return;
+    if (element.max != no_source || element.when_no_value != WhenNoValue::placeholder) return;
+    if (element.travel == nullptr && dependents[source].size() != 1) return;
     const std::optional<PlainText> plain = element.body->plain_text();
     hot[index].is_plain = plain.has_value();
     if (!plain) return;
     hot[index].plain = *plain;
-    only_dependent[source] = index;
+    if (element.travel == nullptr) only_dependent[source] = index;
 }
 
 ElementIndex Hud::State::take_place() {
@@ -449,7 +447,7 @@ void Hud::State::free_removed() {
     }
     const auto gone = [this](ElementIndex index) { return elements[index].body == nullptr; };
     std::erase_if(queue, gone);
-    std::erase_if(active, gone);
+    std::erase_if(active, [&](const Active& moving) { return gone(moving.index); });
     removed.clear();
     structure_dirty = true;
 }

@@ -122,6 +122,14 @@ struct Dependent {
 };
 
 struct Hud::State {
+    /// An element in motion, or one that waits, with what a frame asks of it.
+    struct Active {
+        ElementIndex index;
+        SourceIndex max;
+        Travel* travel;
+        Body* body;
+    };
+
     // Making
     bool make(const HudDefinition& definition, const Sources& sources);
     void make_timers(const HudDefinition& definition, const Sources& sources);
@@ -170,6 +178,8 @@ struct Hud::State {
     void find_plain(ElementIndex index);
     void update_body_text(ElementIndex index);
     void refresh(ElementIndex index);
+    void show(ElementIndex index, Body& body, const FieldValues& values, double trail);
+    void show_moving(const Active& moving);
     Value max_of(const RunningElement& element) const;
     void measure_elements();
     void place_elements();
@@ -227,8 +237,8 @@ struct Hud::State {
     std::uint64_t plain_texts_made = 0;
     std::vector<std::pair<ElementIndex, EventKind>> value_events;
     std::vector<ElementIndex> leaving;
-    std::vector<ElementIndex> queue;   ///< elements whose sources changed in this frame
-    std::vector<ElementIndex> active;  ///< elements in motion, and those that wait
+    std::vector<ElementIndex> queue;  ///< elements whose sources changed in this frame
+    std::vector<Active> active;
     bool visibility_dirty = true;
     bool layout_dirty = true;
     std::vector<Event> events;

@@ -21,6 +21,8 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
     if (plan_->trail.delay > Seconds{0})
         trail_ =
             std::make_unique<Trail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
+    is_plain_ =
+        pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && plan_->text_interval <= Nanoseconds{0};
 }
 
 void Travel::snap(const Value& value, const Value& max, Nanoseconds now) {
@@ -82,9 +84,9 @@ double Travel::trail(Nanoseconds now) const {
     return trail_->at(now, value_.number_at(now));
 }
 
-bool Travel::resting(Nanoseconds now) const {
-    return value_.resting(now) && (max_ == nullptr || max_->resting(now)) &&
-           (trail_ == nullptr || trail_->resting(now)) && (pacer_ == nullptr || !pacer_->waits());
+bool Travel::others_rest(Nanoseconds now) const {
+    return (max_ == nullptr || max_->resting(now)) && (trail_ == nullptr || trail_->resting(now)) &&
+           (pacer_ == nullptr || !pacer_->waits());
 }
 
 }  // namespace rapido

@@ -39,24 +39,28 @@ class Travel {
     const Value& target() const { return value_.target(); }
     /// The last change of the target; no value after a snap.
     const Value& delta() const { return delta_; }
-    Value shown(Nanoseconds now) const { return value_.at(shown_moment(now)); }
+    Value shown(Nanoseconds now) const { return value_.at(is_plain_ ? now : shown_moment(now)); }
     Value shown_max(Nanoseconds now, const Value& max) const;
+    /// It does nothing but move: nothing is paced, and there is no trail, no interval and no motion of a maximum.
+    bool is_plain() const { return is_plain_; }
     /// Where the trail ends, in units of the value; NaN without one.
     double trail(Nanoseconds now) const;
 
     /// Pace holds something back.
     bool waits() const { return pacer_ != nullptr && pacer_->waits(); }
     /// Nothing moves and nothing waits.
-    bool resting(Nanoseconds now) const;
+    bool resting(Nanoseconds now) const { return value_.resting(now) && (is_plain_ || others_rest(now)); }
 
  private:
+    bool others_rest(Nanoseconds now) const;
     void take_passed(Nanoseconds now, bool reduced);
     void set_target(const Value& target, Nanoseconds now, bool reduced);
     /// A moving text is made at multiples of its interval only.
     Nanoseconds shown_moment(Nanoseconds now) const;
 
-    std::shared_ptr<const TravelPlan> plan_;
     MovingValue value_;
+    bool is_plain_ = false;
+    std::shared_ptr<const TravelPlan> plan_;
     Value delta_;
     std::unique_ptr<Pacer> pacer_;
     std::unique_ptr<MovingValue> max_;  ///< null where it follows at once

@@ -76,10 +76,11 @@ double Easing::parameter(double progress) const {
     double t = progress;
     for (int i = 0; i < 64; ++i) {
         const double miss = x.at(t) - progress;
-        if (std::abs(miss) < 1e-15) break;
         (miss < 0 ? low : high) = t;
         const double slope = x.slope(t);
         const double step = slope > 1e-9 ? t - miss / slope : low - 1;
+        // So near, one more step of Newton's method is as good as exact.
+        if (std::abs(miss) < 1e-9 && slope > 1e-3) return std::clamp(step, 0.0, 1.0);
         const double next = step > low && step < high ? step : (low + high) / 2;
         if (next == t) break;
         t = next;

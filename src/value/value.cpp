@@ -6,7 +6,7 @@ namespace rapido {
 
 __extension__ using Wide = __int128;
 
-double Value::number() const {
+double Value::other_number() const {
     switch (type_) {
         case Type::boolean:
         case Type::int64:

@@ -88,6 +88,17 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     hud.add(Text{.id = "time", .value = "t.left", .format = "{:.1%H:%M:%S}"});
     hud.add(Text{.id = "fps", .value = "f.rate", .format = "{:.0f}"});
     hud.add(Bar{.id = "bar", .value = watch(fuel), .max = 1000, .motion = tween(300ms)});
+    hud.add(Bar{.id = "hull",
+                .value = watch(fuel),
+                .max = 1000,
+                .pace = {.interval = 50ms, .window = WindowKind::average, .quantise = 5},
+                .motion = spring(200ms, 0.6F),
+                .fall = tween(100ms, *Easing::parse("linear(0, 0.2, 1)")),
+                .max_motion = tween(100ms),
+                .trail = {.delay = 100ms}});
+    hud.add(Text{.id = "total", .value = watch(score), .pace = {.settle = 40ms}, .motion = roll(300ms)});
+    hud.add(Text{.id = "gain", .value = "total.gain", .format = "{:+}", .visible = "total.pending"});
+    hud.add(Text{.id = "settling", .value = watch(village), .pace = {.settle = 30ms}});
     ASSERT_EQ(hud.problems(), Problems{});
     DrawList list;
     const auto frame = [&](int i) {

@@ -18,6 +18,7 @@ struct DrawCommand {
         rect,    ///< fill `rect` with rounded corners, inside `clip`
         border,  ///< a line of `thickness` along the inside of `rect`
         text,    ///< glyphs from `baseline` on
+        line,    ///< a line of `thickness` through points, with round ends and corners
     };
     Kind kind = Kind::rect;
     Color color;
@@ -33,6 +34,7 @@ struct DrawCommand {
     float width = 0;
     std::uint32_t first_byte = 0, byte_count = 0;    ///< the string, in the group's text
     std::uint32_t first_glyph = 0, glyph_count = 0;  ///< in the group's glyphs
+    std::uint32_t first_point = 0, point_count = 0;  ///< in the group's points
 };
 
 /// The commands of one element.
@@ -50,11 +52,16 @@ class DrawGroup {
         return std::span(glyphs_).subspan(command.first_glyph, command.glyph_count);
     }
 
+    std::span<const Point> points_of(const DrawCommand& command) const {
+        return std::span(points_).subspan(command.first_point, command.point_count);
+    }
+
     /// Empties it; what is added from here on has its alpha multiplied by `opacity`.
     void begin(float opacity = 1);
     void add_rect(const Rect& rect, float radius, Color color);
     void add_rect(const Rect& rect, float radius, Color color, const Rect& clip);
     void add_border(const Rect& rect, float radius, float thickness, Color color);
+    void add_line(std::span<const Point> points, float thickness, Color color);
     /// `glyphs` are at a size that is multiplied by `scale`.
     void add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
                   std::span<const Glyph> glyphs, float scale);
@@ -66,6 +73,7 @@ class DrawGroup {
     std::vector<DrawCommand> commands_;
     std::string text_;
     std::vector<Glyph> glyphs_;
+    std::vector<Point> points_;
 };
 
 /// All commands of one HUD, grouped by element, in draw order. It owns all it holds: two of them can

@@ -31,7 +31,7 @@ class Flight {
     /// At the target, at rest.
     void land() { end_ = Nanoseconds::min(); }
 
-    double distance(Nanoseconds now) const;
+    double distance(Nanoseconds now) const { return resting(now) ? 0 : distance_in_flight(now); }
     /// The change of `distance` in units a second; zero at rest.
     double velocity(Nanoseconds now) const;
     bool resting(Nanoseconds now) const { return now >= end_; }
@@ -40,29 +40,29 @@ class Flight {
  private:
     enum class Curve : std::uint8_t { easing, hermite, spring };
 
+    double distance_in_flight(Nanoseconds now) const;
     void launch_spring(double from, double speed, const Motion& motion, double grain);
     void launch_curve(double from, double speed, double room, double duration);
     /// How far it would still go away from a target behind it, if that were nothing to it.
     double run_out(Nanoseconds now) const;
     double spring_at(double t, bool derivative) const;
 
-    Curve curve_ = Curve::easing;
-    Easing easing_;
-    Nanoseconds start_{0};
+    // What a spring in flight needs comes first, so that it lies together.
     Nanoseconds end_{Nanoseconds::min()};
-    double distance_ = 0;       ///< at the start
+    Nanoseconds start_{0};
+    double distance_ = 0;   ///< at the start
+    double follow_up_ = 0;  ///< factor of a spring's second solution
+    double decay_ = 0;      ///< rate of a spring's envelope, 1/s
+    double swing_ = 0;  ///< angular frequency if it swings; minus the rate of the sinh if it creeps; else 0
+    Curve curve_ = Curve::easing;
     double velocity_ = 0;       ///< at the start, units a second
     double brake_ = 0;          ///< seconds of braking before the easing begins
     double travel_ = 0;         ///< seconds of the curve itself
     double turn_distance_ = 0;  ///< where the easing begins: the distance at the end of braking
-
-    // Of a spring: known once for its settling time and damping ratio.
-    double settling_ = 0;
+    double settling_ = 0;       ///< of the spring that the constants are known for
     double damping_ = 0;
-    double natural_ = 0;  ///< undamped angular frequency, radians a second
-    double decay_ = 0;    ///< rate of the envelope, 1/s
-    double swing_ = 0;    ///< angular frequency if it swings; minus the rate of the sinh if it creeps; else 0
-    double follow_up_ = 0;  ///< factor of the second solution
+    double natural_ = 0;  ///< its undamped angular frequency, radians a second
+    Easing easing_;
 };
 
 }  // namespace rapido

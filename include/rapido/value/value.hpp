@@ -73,7 +73,7 @@ class Value {
     constexpr Nanoseconds duration() const { return Nanoseconds{integer_}; }
 
     /// The amount as a double: a duration in seconds, true as 1; NaN for a text and for no value.
-    double number() const;
+    double number() const { return type_ == Type::float64 ? real_ : other_number(); }
 
     /// What a condition makes of it: no value, zero, NaN, false and the empty text are false.
     bool truth() const;
@@ -85,6 +85,8 @@ class Value {
     }
 
  private:
+    double other_number() const;
+
     union {
         std::int64_t integer_ = 0;
         std::uint64_t natural_;

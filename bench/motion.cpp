@@ -1,0 +1,162 @@
+// Values in flight: what a frame costs with 1,000 of them.
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+#include <cstring>
+
+#include "compare.hpp"
+#include "rapido/rapido.hpp"
+
+namespace rapido::bench {
+namespace {
+
+constexpr std::size_t count = 1'000;
+constexpr Seconds frame{1.0 / 60};
+/// So long that all are in flight whenever they are measured, which begins after `begun`.
+constexpr Seconds length{5'000};
+constexpr Seconds begun{1'500};
+
+struct Bars {
+    std::vector<double> values = std::vector<double>(count, 10.0);
+    Hud hud;
+
+    explicit Bars(const Motion& motion) {
+        for (std::size_t i = 0; i < count; ++i)
+            hud.add(
+                Bar{.id = "b" + std::to_string(i), .value = watch(values[i]), .max = 100, .motion = motion});
+        hud.update({});
+        for (std::size_t i = 0; i < count; ++i)
+            values[i] = 20 + static_cast<double>(i % 70);
+        hud.update({});
+    }
+};
+
+void run(benchmark::State& state, Hud& hud) {
+    hud.update({.real = begun, .game = begun});
+    for (auto _ : state) {
+        hud.update({.real = frame, .game = frame});
+        benchmark::ClobberMemory();
+    }
+}
+
+void hud_springs(benchmark::State& state) {
+    Bars bars(spring(length));
+    run(state, bars.hud);
+}
+void hud_tweens(benchmark::State& state) {
+    Bars bars(tween(length));
+    run(state, bars.hud);
+}
+void hud_resting(benchmark::State& state) {
+    Bars bars(tween(Seconds{0.001}));
+    bars.hud.update({.real = frame, .game = frame});
+    run(state, bars.hud);
+}
+
+/// One in flight, with the fill that it gives.
+struct Flying {
+    double start, target, distance, rate, max, fill;
+};
+
+std::vector<Flying> flying() {
+    std::vector<Flying> all(count);
+    for (std::size_t i = 0; i < count; ++i) {
+        const double target = 20 + static_cast<double>(i % 70);
+        all[i] = {0, target, 10 - target, 5.83 / length.count(), 100, 0};
+    }
+    return all;
+}
+
+void bare_springs(benchmark::State& state) {
+    std::vector<Flying> all = flying();
+    double now = begun.count();
+    for (auto _ : state) {
+        now += frame.count();
+        for (Flying& one : all) {
+            const double t = now - one.start;
+            const double x = std::exp(-one.rate * t) * (one.distance + one.rate * one.distance * t);
+            one.fill = std::clamp((one.target + x) / one.max, 0.0, 1.0);
+        }
+        benchmark::ClobberMemory();
+    }
+}
+
+/// A cubic Bezier easing by Newton's method, as one would write it down.
+double ease_out(double progress) {
+    double t = progress;
+    for (int i = 0; i < 8; ++i) {
+        const double miss = (-0.74 * t + 1.74) * t * t - progress;
+        if (std::abs(miss) < 1e-12) break;
+        t -= miss / ((-2.22 * t + 3.48) * t);
+    }
+    return (3 - 2 * t) * t * t;
+}
+
+void bare_tweens(benchmark::State& state) {
+    std::vector<Flying> all = flying();
+    double now = begun.count();
+    for (auto _ : state) {
+        now += frame.count();
+        for (Flying& one : all) {
+            const double x = one.distance * (1 - ease_out((now - one.start) / length.count()));
+            one.fill = std::clamp((one.target + x) / one.max, 0.0, 1.0);
+        }
+        benchmark::ClobberMemory();
+    }
+}
+
+void hud_rolls(benchmark::State& state) {
+    std::vector<std::int64_t> values(count, 10);
+    Hud hud;
+    for (std::size_t i = 0; i < count; ++i)
+        hud.add(Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .motion = roll(length)});
+    hud.update({});
+    for (std::size_t i = 0; i < count; ++i)
+        values[i] = 1'000'000'000'000 + static_cast<std::int64_t>(i);
+    hud.update({});
+    run(state, hud);
+}
+
+void bare_rolls(benchmark::State& state) {
+    std::vector<std::array<char, 24>> texts(count);
+    double now = begun.count();
+    for (auto _ : state) {
+        now += frame.count();
+        for (std::size_t i = 0; i < count; ++i) {
+            const std::int64_t target = 1'000'000'000'000 + static_cast<std::int64_t>(i);
+            const double rest = static_cast<double>(target - 10) * (1 - ease_out(now / length.count()));
+            const std::int64_t shown = target - static_cast<std::int64_t>(std::ceil(rest));
+            std::to_chars(texts[i].data(), texts[i].data() + 24, shown);
+        }
+        benchmark::ClobberMemory();
+    }
+}
+
+void resting_pointers(benchmark::State& state) {
+    std::vector<double> values(count, 1);
+    std::vector<const double*> pointers;
+    std::vector<double> last(count, 1);
+    for (const double& value : values)
+        pointers.push_back(&value);
+    for (auto _ : state) {
+        benchmark::ClobberMemory();
+        int changed = 0;
+        for (std::size_t i = 0; i < count; ++i)
+            if (*pointers[i] != last[i]) ++changed;
+        benchmark::DoNotOptimize(changed);
+    }
+}
+
+}  // namespace
+
+std::vector<Case> motion_cases() {
+    return {
+        {"1,000 springs in flight", "the bare formula in a loop", 2, true, hud_springs, bare_springs},
+        {"1,000 tweens in flight", "the bare formula in a loop", 2, true, hud_tweens, bare_tweens},
+        {"1,000 rolls in flight", "the bare formula and to_chars", 2, true, hud_rolls, bare_rolls},
+        {"1,000 that have landed", "a bare loop over pointers", 2, true, hud_resting, resting_pointers},
+    };
+}
+
+}  // namespace rapido::bench
