@@ -14,12 +14,37 @@ namespace {
 
 constexpr std::size_t largest_hud = 4'000'000;
 
+constexpr std::array mark_fields{
+    required_field<&Mark::at>("at", "time left of a countdown, time passed of a stopwatch", {"s", 1e-9, 1e9}),
+    field<&Mark::every>("every", "and again after each of these", {"s", 0, 1e9}),
+};
+static_assert(mark_fields.size() == member_count<Mark>);
+
+}  // namespace
+
+template <>
+struct Choices<TimerKind> {
+    static constexpr std::array<std::string_view, 2> names{"countdown", "stopwatch"};
+};
+template <>
+struct Description<Mark> {
+    static constexpr Table table{"mark", mark_fields};
+};
+
+namespace {
+
 constexpr std::array timer_fields{
     required_field<&Timer::id>("id",
                                "its name; it gives the sources ID.left, ID.elapsed, ID.duration, ID.running"),
-    field<&Timer::duration>("duration", "what it counts down from", {"s", 0, 1e9}),
+    field<&Timer::kind>("kind", "whether it counts down or up"),
+    field<&Timer::duration>("duration", "what it counts down from; where a stopwatch ends", {"s", 0, 1e9}),
+    field<&Timer::begin>("begin", "what a stopwatch begins at", {"s", 0, 1e9}),
     field<&Timer::start>("start", "runs from the full duration each time this becomes true"),
     field<&Timer::pause>("pause", "stands still while this is true"),
+    field<&Timer::speed>("speed", "how fast it runs; 1 is like its clock"),
+    field<&Timer::loop>("loop", "begins again at its end"),
+    field<&Timer::marks>("marks", "moments that are reported"),
+    field<&Timer::clock>("clock", "which it follows"),
 };
 constexpr std::array meter_fields{
     required_field<&Meter::id>("id", "its name; it gives the source ID.rate"),
@@ -254,6 +279,29 @@ class HudReader {
                 if (const toml::table* table = node.as_table())
                     return read_fields(*table, *field.table, into, std::string(owner), path + ".", origin);
                 return expected(node, name, "a table");
+            case FieldType::list:
+                return read_list_of(node, into, field, owner, path, name, origin);
+        }
+    }
+
+    /// A list of tables; a number in it stands for a table of which only the first field is given.
+    void read_list_of(const toml::node& node, void* list, const Field& field, std::string_view owner,
+                      const std::string& path, const std::string& name, Origin& origin) {
+        const toml::array* const items = node.as_array();
+        const Field& first = field.table->fields.front();
+        const bool takes_numbers = first.type == FieldType::seconds;
+        const std::string_view what = takes_numbers ? "a list of numbers and tables" : "a list of tables";
+        if (items == nullptr) return expected(node, name, what);
+        std::size_t index = 0;
+        for (const toml::node& item : *items) {
+            const std::string at = path + "." + std::to_string(index++);
+            if (const toml::table* table = item.as_table())
+                read_fields(*table, *field.table, field.append(list), std::string(owner), at + ".", origin);
+            else if (takes_numbers && item.is_number())
+                read_field(first, item, field.append(list), owner, at, origin);
+            else
+                expected(item, "'" + at + "' of " + std::string(owner),
+                         takes_numbers ? "a number or a table" : "a table");
         }
     }
 

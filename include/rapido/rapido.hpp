@@ -6,6 +6,7 @@
 #include "rapido/element.hpp"
 #include "rapido/hud.hpp"
 #include "rapido/layout.hpp"
+#include "rapido/look.hpp"
 #include "rapido/motion.hpp"
 #include "rapido/pace.hpp"
 #include "rapido/text.hpp"

@@ -17,6 +17,19 @@ std::optional<Color> Color::parse(std::string_view text) {
     return Color{channels[0], channels[1], channels[2], channels[3]};
 }
 
+Color mix(Color a, Color b, double part) {
+    if (!(part > 0)) return a;
+    if (part >= 1) return b;
+    const double alpha = a.alpha + (b.alpha - a.alpha) * part;
+    if (alpha <= 0) return {b.red, b.green, b.blue, 0};
+    const auto channel = [&](std::uint8_t from, std::uint8_t to) {
+        const double mixed = from * a.alpha * (1 - part) + to * b.alpha * part;
+        return static_cast<std::uint8_t>(mixed / alpha + 0.5);
+    };
+    return {channel(a.red, b.red), channel(a.green, b.green), channel(a.blue, b.blue),
+            static_cast<std::uint8_t>(alpha + 0.5)};
+}
+
 std::string to_string(Color color) {
     constexpr std::string_view digits = "0123456789abcdef";
     std::string text = "#";

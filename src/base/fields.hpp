@@ -10,6 +10,7 @@
 #include <string>
 #include <string_view>
 #include <type_traits>
+#include <vector>
 
 #include "rapido/base/color.hpp"
 #include "rapido/base/units.hpp"
@@ -33,6 +34,7 @@ enum class FieldType : std::uint8_t {
     easing,
     limits,  ///< [low, high]
     table,   ///< an aggregate with a description of its own
+    list,    ///< several of them; a number stands for one with this first field
 };
 
 struct Table;
@@ -47,6 +49,7 @@ struct Field {
     double max = std::numeric_limits<double>::max();
     bool required = false;
     std::span<const std::string_view> choices;  ///< the enumerators by value, for a choice
+    void* (*append)(void* list) = nullptr;      ///< makes one more, for a list; gives its address
     const Table* table = nullptr;               ///< the description, for a table
     void* (*in)(void* aggregate) =
         nullptr;  ///< the address of the field in an aggregate, made where it may be absent
@@ -107,6 +110,11 @@ struct Held<std::optional<T>> {
 };
 
 template <class>
+inline constexpr bool is_list = false;
+template <class T>
+inline constexpr bool is_list<std::vector<T>> = true;
+
+template <class>
 struct MemberOf;
 template <class Aggregate, class Member>
 struct MemberOf<Member Aggregate::*> {
@@ -127,13 +135,18 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
     using Written = Held<typename MemberOf<decltype(Member)>::member>;
     using Type = typename Written::type;
     Field made{.name = name,
-               .type = FieldTypeOf<Type>::type,
+               .type = is_list<Type> ? FieldType::list : FieldTypeOf<Type>::type,
                .help = help,
                .unit = range.unit,
                .min = range.min,
                .max = range.max};
     if constexpr (FieldTypeOf<Type>::type == FieldType::choice) made.choices = Choices<Type>::names;
-    if constexpr (FieldTypeOf<Type>::type == FieldType::table) made.table = &Description<Type>::table;
+    if constexpr (is_list<Type>) {
+        made.table = &Description<typename Type::value_type>::table;
+        made.append = [](void* list) -> void* { return &static_cast<Type*>(list)->emplace_back(); };
+    } else if constexpr (FieldTypeOf<Type>::type == FieldType::table) {
+        made.table = &Description<Type>::table;
+    }
     made.in = [](void* aggregate) -> void* {
         return Written::in(static_cast<Aggregate*>(aggregate)->*Member);
     };

@@ -16,6 +16,8 @@ constexpr std::array fields{
     field<&Bar::fall>("fall", "instead of 'motion', downwards"),
     field<&Bar::max_motion>("max_motion", "how the shown maximum follows"),
     field<&Bar::trail>("trail", "a second bar that shows what was just lost"),
+    field<&Bar::bands>("bands", "where it looks different"),
+    field<&Bar::clock>("clock", "that pace, motion and fades follow"),
     field<&Bar::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
     field<&Bar::place>("place", "where it stands, and how large it is"),
     field<&Bar::inside>("inside", "the panel that it stands in"),
@@ -39,7 +41,13 @@ double fill_of(double value, double max) {
 
 class BarBody final : public Body {
  public:
-    explicit BarBody(const Bar& bar) : bar_(bar) {}
+    explicit BarBody(const Bar& bar) : bar_(bar), color_(bar.color) {}
+
+    bool set_look(Color color, std::size_t) override {
+        const bool differs = !(color == color_);
+        color_ = color;
+        return differs;
+    }
 
     bool show(const FieldValues& shown, double trail) override {
         const double fill = fill_of(shown.value.number(), shown.max.number());
@@ -57,12 +65,12 @@ class BarBody final : public Body {
         const float radius = bar_.radius * scale;
         into.add_rect(edges, radius, bar_.background);
         if (trail_ > fill_) into.add_rect(edges, radius, bar_.trail.color, part_of(edges, fill_, trail_));
-        if (fill_ > 0) into.add_rect(edges, radius, bar_.color, part_of(edges, 0, fill_));
+        if (fill_ > 0) into.add_rect(edges, radius, color_, part_of(edges, 0, fill_));
     }
 
     std::optional<double> fill() const override { return fill_; }
     std::optional<double> trail() const override { return trail_; }
-    Color color() const override { return bar_.color; }
+    Color color() const override { return color_; }
 
  private:
     /// The part of the box between two fills.
@@ -83,6 +91,7 @@ class BarBody final : public Body {
     }
 
     Bar bar_;
+    Color color_;
     double fill_ = 0;
     double trail_ = 0;  ///< where it ends; at least `fill_`
 };

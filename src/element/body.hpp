@@ -51,6 +51,8 @@ class Body {
     /// Takes the shown values, and where the trail of the value ends (NaN where there is none); true if what is
     /// seen of them differs.
     virtual bool show(const FieldValues&, double /*trail*/) { return false; }
+    /// Takes the color and, by its number, the format of a band; true if it looks different for that alone.
+    virtual bool set_look(Color, std::size_t /*format*/) { return false; }
     /// How many digits after the point it shows, where it shows one number with a fixed count of them.
     virtual std::optional<int> places() const { return std::nullopt; }
     /// A number in units of the last digit that would be shown; nothing where no digits would be.

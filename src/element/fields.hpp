@@ -36,6 +36,18 @@ struct Choices<WindowKind> {
     static constexpr std::array<std::string_view, 4> names{"last", "average", "minimum", "maximum"};
 };
 template <>
+struct Choices<BandOf> {
+    static constexpr std::array<std::string_view, 3> names{"automatic", "value", "ratio"};
+};
+template <>
+struct Choices<BandOn> {
+    static constexpr std::array<std::string_view, 3> names{"target", "true", "shown"};
+};
+template <>
+struct Choices<ClockKind> {
+    static constexpr std::array<std::string_view, 2> names{"real", "game"};
+};
+template <>
 struct Choices<Direction> {
     static constexpr std::array<std::string_view, 4> names{"right", "left", "up", "down"};
 };
@@ -86,6 +98,24 @@ static_assert(place_fields.size() == member_count<Place>);
 template <>
 struct Description<Motion> {
     static constexpr Table table{"motion", motion_fields};
+};
+inline constexpr std::array band_fields{
+    field<&Band::id>("id", "its name in the events 'enter' and 'leave'"),
+    field<&Band::below>("below", "inside at this or less", {"", -1e300, 1e300}),
+    field<&Band::above>("above", "inside at this or more", {"", -1e300, 1e300}),
+    field<&Band::margin>("margin", "how far beyond its edge a value must be to leave", {"", 0, 1e300}),
+    field<&Band::of>("of", "what its edges mean"),
+    field<&Band::on>("on", "which value it reads"),
+    field<&Band::color>("color", "of the element, inside"),
+    field<&Band::fade>("fade", "of the change of color", {"s", 0, 3600}),
+    field<&Band::visible>("visible", "whether the element is shown, inside"),
+    field<&Band::format>("format", "of a text, inside"),
+    field<&Band::motion>("motion", "to new targets, inside"),
+};
+static_assert(band_fields.size() == member_count<Band>);
+template <>
+struct Description<Band> {
+    static constexpr Table table{"band", band_fields};
 };
 template <>
 struct Description<Pace> {

@@ -1,5 +1,7 @@
 #include "rapido/element/text.hpp"
 
+#include <utility>
+
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
@@ -26,6 +28,8 @@ constexpr std::array fields{
     field<&Text::max_motion>("max_motion", "how the shown maximum follows"),
     field<&Text::text_interval>("text_interval", "while it moves, its characters change at multiples of it",
                                 {"s", 0, 3600}),
+    field<&Text::bands>("bands", "where it looks different"),
+    field<&Text::clock>("clock", "that pace, motion and fades follow"),
     field<&Text::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
     field<&Text::place>("place", "where it stands"),
     field<&Text::inside>("inside", "the panel that it stands in"),
@@ -59,22 +63,30 @@ std::vector<Value> widest_candidates(const Limits& range, bool whole) {
 
 class TextBody final : public Body {
  public:
-    TextBody(const Text& text, FormattedText shown, TextOptions options, std::optional<FontId> font,
+    /// What the text shows, and what it shows instead inside a band.
+    struct Forms {
+        std::optional<FormattedText> own;
+        std::vector<std::optional<FormattedText>> of_bands;  ///< by band; nothing where it has no format
+    };
+
+    TextBody(const Text& text, Forms forms, TextOptions options, std::optional<FontId> font,
              std::optional<Value::Type> value_type)
         : text_(text),
-          shown_(std::move(shown)),
+          forms_(std::move(forms)),
+          color_(text.color),
           options_(std::move(options)),
           font_(font),
           value_type_(value_type) {}
 
     bool show(const FieldValues& values, double) override {
         max_ = values.max;
-        return shown_.update(values);
+        const bool differs = shown().update(values);
+        return std::exchange(other_form_, false) || differs;
     }
 
-    std::optional<int> places() const override { return shown_.places(value_type_); }
+    std::optional<int> places() const override { return forms_.own->places(value_type_); }
     std::optional<std::int64_t> count(const FieldValues& values) const override {
-        return shown_.count(values);
+        return forms_.own->count(values);
     }
 
     bool resizes() const override { return true; }
@@ -82,7 +94,7 @@ class TextBody final : public Body {
     Size measure(TextMeasurer* measurer, Size) override {
         if (measurer == nullptr || !font_) return {};
         if (reserved_ < 0) reserved_ = reserve(*measurer);
-        width_ = measurer->shape(*font_, text_.size, shown_.text(), glyphs_);
+        width_ = measurer->shape(*font_, text_.size, shown().text(), glyphs_);
         const FontMetrics metrics = measurer->metrics(*font_);
         return {std::max(width_, reserved_), (metrics.ascent + metrics.descent) * text_.size};
     }
@@ -93,49 +105,80 @@ class TextBody final : public Body {
         // In a box wider than the text it stands on the side that the box is anchored by.
         const float spare = box.width - width_ * scale;
         const float x = box.x + spare * horizontal_part(text_.place.anchor);
-        into.add_text(*font_, text_.size * scale, {x, box.y + ascent}, width_ * scale, text_.color,
-                      shown_.text(), glyphs_, scale);
+        into.add_text(*font_, text_.size * scale, {x, box.y + ascent}, width_ * scale, color_, shown().text(),
+                      glyphs_, scale);
     }
 
     void set_language(const Language* language, BodyContext& context) override {
         reserved_ = -1;
-        if (auto made = make_shown(text_, options_, language, context)) {
-            shown_ = *std::move(made);
-            if (language != nullptr) shown_.set_numbers(&language->numbers);
-        }
+        if (Forms made = make_forms(text_, options_, language, context); made.own) forms_ = std::move(made);
+        other_form_ = true;
     }
 
-    std::optional<PlainText> plain_text() const override { return shown_.plain(); }
-    void set_text(std::string_view text) override { shown_.set_text(text); }
-    std::string_view text() const override { return shown_.text(); }
-    Color color() const override { return text_.color; }
-    std::uint32_t times_made() const override { return shown_.times_made(); }
+    bool set_look(Color color, std::size_t format) override {
+        const bool recolored = !(color == color_);
+        color_ = color;
+        if (format != form_) {
+            form_ = format;
+            other_form_ = true;
+            reserved_ = -1;
+        }
+        return recolored;
+    }
 
-    /// The text of an element in a language: every pattern may be a key into the translations.
-    static std::optional<FormattedText> make_shown(const Text& text, TextOptions options,
-                                                   const Language* language, BodyContext& context) {
+    std::optional<PlainText> plain_text() const override { return forms_.own->plain(); }
+    void set_text(std::string_view text) override { forms_.own->set_text(text); }
+    std::string_view text() const override { return shown().text(); }
+    Color color() const override { return color_; }
+    std::uint32_t times_made() const override {
+        std::uint32_t count = forms_.own->times_made();
+        for (const auto& form : forms_.of_bands)
+            count += form ? form->times_made() : 0;
+        return count;
+    }
+
+    /// In a language, null for the one of its description.
+    static Forms make_forms(const Text& text, const TextOptions& options, const Language* language,
+                            BodyContext& context) {
+        Forms forms{make_shown(text, text.format, &text.plural, "format", options, language, context), {}};
+        for (std::size_t i = 0; i < text.bands.size(); ++i) {
+            forms.of_bands.emplace_back();
+            if (text.bands[i].format.empty()) continue;
+            const std::string field = "bands." + std::to_string(i) + ".format";
+            forms.of_bands[i] =
+                make_shown(text, text.bands[i].format, nullptr, field, options, language, context);
+        }
+        return forms;
+    }
+
+    /// A pattern in a language: it may be a key into the translations.
+    static std::optional<FormattedText> make_shown(const Text& text, const std::string& pattern,
+                                                   const PluralForms* plural, const std::string& field,
+                                                   TextOptions options, const Language* language,
+                                                   BodyContext& context) {
+        static const PluralForms none;
+        const PluralForms& forms = plural != nullptr ? *plural : none;
         const Translation* translated = nullptr;
         if (language != nullptr) {
-            const auto found = language->translations.find(text.format);
+            const auto found = language->translations.find(pattern);
             if (found != language->translations.end()) translated = &found->second;
             const auto placeholder = language->translations.find(text.placeholder);
             if (placeholder != language->translations.end())
                 options.placeholder =
                     placeholder->second.forms[static_cast<std::size_t>(PluralCategory::other)];
         }
-        const std::array<const std::string*, plural_categories> own{&text.plural.zero, &text.plural.one,
-                                                                    &text.plural.two,  &text.plural.few,
-                                                                    &text.plural.many, &text.format};
-        constexpr std::array<std::string_view, plural_categories> names{
-            "plural.zero", "plural.one", "plural.two", "plural.few", "plural.many", "format"};
+        const std::array<const std::string*, plural_categories> own{&forms.zero, &forms.one,  &forms.two,
+                                                                    &forms.few,  &forms.many, &pattern};
+        const std::array<std::string_view, plural_categories> names{
+            "plural.zero", "plural.one", "plural.two", "plural.few", "plural.many", field};
         std::optional<FormattedText> made;
         // `other` first: the text is made of it.
         for (std::size_t i = plural_categories; i-- > 0;) {
-            const std::string& pattern = translated != nullptr ? translated->forms[i] : *own[i];
+            const std::string& form = translated != nullptr ? translated->forms[i] : *own[i];
             const bool is_other = i + 1 == plural_categories;
-            if (pattern.empty() && !is_other) continue;
+            if (form.empty() && !is_other) continue;
             const Location where = translated == nullptr ? context.place_of(names[i]) : Location{};
-            const Result<Format> format = context.format(pattern, where);
+            const Result<Format> format = context.format(form, where);
             if (!format) {
                 for (const Problem& problem : format.problems())
                     context.report(problem);
@@ -148,15 +191,25 @@ class TextBody final : public Body {
             else
                 made->set_form(static_cast<PluralCategory>(i), *format);
         }
+        if (made && language != nullptr) made->set_numbers(&language->numbers);
         return made;
     }
 
  private:
+    /// The one that is shown now.
+    template <class Self>
+    static auto& shown_of(Self& self) {
+        const bool own = self.form_ >= self.forms_.of_bands.size() || !self.forms_.of_bands[self.form_];
+        return own ? *self.forms_.own : *self.forms_.of_bands[self.form_];
+    }
+    FormattedText& shown() { return shown_of(*this); }
+    const FormattedText& shown() const { return shown_of(*this); }
+
     /// The width of the widest text that the declared range can give.
     float reserve(TextMeasurer& measurer) {
         if (!(text_.range.low < text_.range.high)) return 0;
         const bool is_whole = value_type_ == Value::Type::int64 || value_type_ == Value::Type::uint64;
-        FormattedText probe = shown_.copy();
+        FormattedText probe = shown().copy();
         float widest = 0;
         for (const Value value : widest_candidates(text_.range, is_whole)) {
             probe.update({.value = value, .max = max_, .delta = value});
@@ -190,7 +243,10 @@ class TextBody final : public Body {
     }
 
     Text text_;
-    FormattedText shown_;
+    Forms forms_;
+    std::size_t form_ = static_cast<std::size_t>(-1);  ///< the band whose format is shown
+    bool other_form_ = false;                          ///< since the last update
+    Color color_;
     TextOptions options_;
     std::optional<FontId> font_;
     std::optional<Value::Type> value_type_;
@@ -219,15 +275,15 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
                               .compact = std::clamp(text.compact, 0, 15),
                               .drop_zero_parts = text.drop_zero_parts,
                               .time_of_day = text.time_of_day};
-    auto shown = TextBody::make_shown(text, options, nullptr, context);
-    if (!shown) return nullptr;
+    TextBody::Forms forms = TextBody::make_forms(text, options, nullptr, context);
+    if (!forms.own) return nullptr;
     std::optional<FontId> font;
     if (context.measurer != nullptr) {
         const std::string_view family = text.font.empty() ? context.font : std::string_view(text.font);
         font = context.measurer->find(family, text.weight);
         if (!font) context.report("font", "no font family '" + std::string(family) + "' is installed");
     }
-    return std::make_unique<TextBody>(text, *std::move(shown), options, font, context.value_type);
+    return std::make_unique<TextBody>(text, std::move(forms), options, font, context.value_type);
 }
 
 }  // namespace rapido

@@ -78,7 +78,7 @@ void Hud::set_reduced_motion(bool reduced) {
     for (ElementIndex index = 0; reduced && index < state_->elements.size(); ++index) {
         RunningElement& element = state_->elements[index];
         if (element.travel == nullptr) continue;
-        element.travel->land(state_->now);
+        element.travel->land(state_->moment(element.travel->clock()));
         state_->queue_element(index);
     }
 }
@@ -104,7 +104,9 @@ Shown Hud::operator[](ElementRef ref) const {
             .trail = element.body->trail(),
             .truth = truth,
             .target = element.travel != nullptr ? element.travel->target() : truth,
-            .shown = element.travel != nullptr ? element.travel->shown(state_->now) : truth,
+            .shown = element.travel != nullptr
+                         ? element.travel->shown(state_->moment(element.travel->clock()))
+                         : truth,
             .color = element.body->color(),
             .opacity = element.opacity,
             .visible = element.shown,
@@ -186,13 +188,14 @@ ElementRef Hud::find(std::string_view id) {
     return {};
 }
 
-Countdown* Hud::timer(std::string_view id) {
+GameTimer* Hud::timer(std::string_view id) {
     std::vector<std::string_view> names;
     for (RunningTimer& timer : state_->timers) {
-        if (timer.id == id) return &timer.countdown;
+        if (timer.owned == nullptr) continue;
+        if (timer.id == id) return timer.owned.get();
         names.push_back(timer.id);
     }
-    state_->report({{}, "no timer '" + std::string(id) + "'", did_you_mean(id, names)});
+    state_->report({{}, "no timer '" + std::string(id) + "' of this HUD", did_you_mean(id, names)});
     return nullptr;
 }
 

@@ -2,6 +2,7 @@
 #include "rapido/hud/hud.hpp"
 
 #include <algorithm>
+#include <array>
 #include <atomic>
 #include <limits>
 #include <utility>
@@ -10,6 +11,25 @@
 
 namespace rapido {
 namespace {
+
+/// Whether a moment is one of the marks, and not only the edge of a band.
+bool is_reported(const RunningTimer& timer, Nanoseconds at) {
+    return std::any_of(timer.marks.begin(), timer.marks.end(), [&](const Mark& mark) {
+        const Nanoseconds first = to_nanoseconds(mark.at);
+        const Nanoseconds every = to_nanoseconds(mark.every);
+        const Nanoseconds behind = timer.timer->counts_down() ? first - at : at - first;
+        return behind.count() == 0 ||
+               (behind.count() > 0 && every.count() > 0 && (behind % every).count() == 0);
+    });
+}
+
+/// As many digits as it needs: 45, 0.5.
+std::string seconds_text(Nanoseconds time) {
+    std::string text = std::to_string(time.count() / 1'000'000'000);
+    std::string fraction = std::to_string(time.count() % 1'000'000'000 + 1'000'000'000).substr(1);
+    fraction.erase(fraction.find_last_not_of('0') + 1);
+    return fraction.empty() ? text : text + "." + fraction;
+}
 
 /// Cheap for integers: only a change of it can be an event.
 bool is_positive(const Value& value) {
@@ -27,17 +47,9 @@ std::uint32_t next_hud_id() {
 }  // namespace
 
 std::string_view to_string(EventKind kind) {
-    switch (kind) {
-        case EventKind::start:
-            return "start";
-        case EventKind::end:
-            return "end";
-        case EventKind::empty:
-            return "empty";
-        case EventKind::full:
-            return "full";
-    }
-    return "";
+    constexpr std::array<std::string_view, 8> words{"start", "mark", "end",   "skipped",
+                                                    "empty", "full", "enter", "leave"};
+    return words[static_cast<std::size_t>(kind)];
 }
 
 Hud::Hud() : state_(std::make_unique<State>()) {
@@ -110,20 +122,9 @@ void Hud::State::advance_clocks(Step step) {
     game_start = game_now;
     game_now = game_clock.now();
 
-    const Seconds game_step = to_seconds(game_now - game_start);
     for (RunningTimer& timer : timers) {
-        const std::optional<Seconds> overshoot = timer.countdown.advance(game_step);
-        if (!overshoot) continue;
-        // An event at a fraction of the game step lies at that fraction of the real step.
-        const Nanoseconds after = to_nanoseconds(*overshoot);
-        const Nanoseconds real_step = now - frame_start;
-        const double part = game_step.count() > 0 ? *overshoot / game_step : 0;
-        const bool same_pace = real_step == game_now - game_start;
-        const Nanoseconds before_now = same_pace ? after : to_nanoseconds(to_seconds(real_step) * part);
-        Event event{now - before_now, timer.id, EventKind::end};
-        const auto later = std::upper_bound(events.begin(), events.end(), event,
-                                            [](const Event& a, const Event& b) { return a.time < b.time; });
-        events.insert(later, std::move(event));
+        if (timer.owned) timer.owned->advance_exactly(step_of(timer.clock));
+        report_timer(timer);
     }
     const Seconds real_step = to_seconds(now - frame_start);
     for (RunningMeter& meter : meters)
@@ -134,28 +135,109 @@ void Hud::State::read_sources() {
     scan.read(changed_sources, snapped_sources);
 }
 
+Nanoseconds Hud::State::step_of(ClockKind clock) const {
+    return clock == ClockKind::game ? game_now - game_start : now - frame_start;
+}
+
+/// The bands of elements that show this timer, at the very moment at which it passes one of their edges.
+void Hud::State::pass_edges(RunningTimer& timer, const TimerEvent& told) {
+    if (timer.shown_by.empty() || told.kind == TimerEvent::Kind::skipped) return;
+    const bool down = timer.timer->counts_down();
+    const bool is_end = told.kind == TimerEvent::Kind::end;
+    const bool loops = is_end && !timer.timer->ended();
+    const Nanoseconds duration = timer.timer->duration();
+    for (const ElementIndex index : timer.shown_by) {
+        RunningElement& element = elements[index];
+        if (element.dead) continue;
+        Travel& travel = *element.travel;
+        const Nanoseconds before = timer.timer->age() - told.time;
+        Nanoseconds at = real_time(before, timer.clock);
+        if (travel.clock() == ClockKind::game)
+            at = timer.clock == ClockKind::game ? game_now - before : game_now;
+        const bool shows_left = hot[index].value == timer.left;
+        const auto pass = [&](Nanoseconds position) {
+            const Nanoseconds shown = shows_left == down ? position : duration - position;
+            travel.pass_edge(std::max(shown, Nanoseconds{0}), max_of(element), at, reduced_motion);
+        };
+        // On the edge, and the least time behind it: a band ends beyond its edge.
+        const Nanoseconds passed = is_end ? (down ? Nanoseconds{0} : duration) : told.at;
+        pass(passed);
+        if (!is_end) pass(passed + Nanoseconds{down ? -1 : 1});
+        if (loops) pass(down ? duration : Nanoseconds{0});
+    }
+}
+
+/// Takes over what a timer has told since the last frame, at its time on the real clock.
+void Hud::State::report_timer(RunningTimer& timer) {
+    for (const TimerEvent& told : timer.timer->events(timer.seen)) {
+        const Nanoseconds time = real_time(timer.timer->age() - told.time, timer.clock);
+        if (told.number > timer.seen + 1)
+            report_event({time, timer.id, EventKind::skipped, std::to_string(told.number - timer.seen - 1)});
+        timer.seen = told.number;
+        pass_edges(timer, told);
+        switch (told.kind) {
+            case TimerEvent::Kind::mark:
+                if (is_reported(timer, told.at))
+                    report_event({time, timer.id, EventKind::mark, seconds_text(told.at)});
+                break;
+            case TimerEvent::Kind::end:
+                report_event({time, timer.id, EventKind::end, ""});
+                break;
+            case TimerEvent::Kind::skipped:
+                report_event({time, timer.id, EventKind::skipped, std::to_string(told.count)});
+                break;
+        }
+    }
+}
+
+/// When something was so long before the end of this frame, by this clock. An event at a fraction of the game step
+/// lies at that fraction of the real step.
+Nanoseconds Hud::State::real_time(Nanoseconds before, ClockKind clock) const {
+    const Nanoseconds step = step_of(clock);
+    const Nanoseconds real_step = now - frame_start;
+    if (before >= step) return frame_start;
+    if (step == real_step) return now - before;
+    return now - to_nanoseconds(to_seconds(real_step) * (to_seconds(before) / to_seconds(step)));
+}
+
+/// Among the events of this frame, behind those of the same time.
+void Hud::State::report_event(Event event) {
+    const auto later = std::upper_bound(events.begin(), events.end(), event,
+                                        [](const Event& a, const Event& b) { return a.time < b.time; });
+    events.insert(later, std::move(event));
+}
+
 void Hud::State::control_timers() {
     for (RunningTimer& timer : timers) {
+        if (!timer.owned) continue;
+        if (timer.speed != no_source) {
+            const double speed = scan.value(timer.speed).number();
+            if (speed != timer.timer->speed()) timer.owned->set_speed(speed);
+        }
         const bool start = timer.start == no_source || scan.value(timer.start).truth();
         if (start && !timer.start_was_true) {
-            timer.countdown.start();
-            events.push_back({now, timer.id, EventKind::start});
+            timer.owned->start();
+            report_event({now, timer.id, EventKind::start, ""});
         }
         timer.start_was_true = start;
 
         const bool hold = timer.pause != no_source && scan.value(timer.pause).truth();
-        if (hold) timer.countdown.pause();
-        if (!hold && timer.held) timer.countdown.resume();
+        if (hold) timer.owned->pause();
+        if (!hold && timer.held) timer.owned->resume();
         timer.held = hold;
     }
 }
 
 void Hud::State::tell_timers() {
     for (const RunningTimer& timer : timers) {
-        scan.tell(timer.left, timer.countdown.left(), changed_sources);
-        scan.tell(timer.elapsed, timer.countdown.elapsed(), changed_sources);
-        scan.tell(timer.duration, timer.countdown.duration(), changed_sources);
-        scan.tell(timer.running, timer.countdown.running(), changed_sources);
+        // Most of them are asked for one of the four.
+        const auto tell = [&](SourceIndex source, auto value) {
+            if (told_used[source] != 0) scan.tell(source, value(), changed_sources);
+        };
+        tell(timer.left, [&] { return timer.left_now(); });
+        tell(timer.elapsed, [&] { return timer.elapsed_now(); });
+        tell(timer.duration, [&] { return timer.timer->duration(); });
+        tell(timer.running, [&] { return timer.timer->running(); });
     }
     for (const RunningMeter& meter : meters) {
         const std::optional<double> rate = meter.meter.rate();
@@ -255,7 +337,7 @@ void Hud::State::report_value_events() {
     if (value_events.empty()) return;
     std::sort(value_events.begin(), value_events.end());
     for (const auto& [index, kind] : value_events)
-        events.push_back({now, elements[index].path, kind});
+        report_event({now, elements[index].path, kind, ""});
     value_events.clear();
 }
 
@@ -265,12 +347,15 @@ void Hud::State::retarget() {
         const bool snaps = hot[index].snaps;
         hot[index].snaps = false;
         if (element.travel == nullptr || hot[index].value == no_source) continue;
+        Travel& travel = *element.travel;
         const Value& value = scan.value(hot[index].value);
+        const Nanoseconds at = moment(travel.clock());
         if (snaps)
-            element.travel->snap(value, max_of(element), now);
+            travel.snap(value, max_of(element), at);
         else
-            element.travel->read(value, max_of(element), now, reduced_motion);
-        if (element.active || element.travel->resting(now)) continue;
+            travel.read(value, max_of(element), at, reduced_motion);
+        report_bands(index);
+        if (element.active || travel.resting(at)) continue;
         element.active = true;
         active.push_back({index, element.max, element.travel.get(), element.body.get()});
     }
@@ -279,7 +364,7 @@ void Hud::State::retarget() {
 void Hud::State::refresh_active() {
     std::erase_if(active, [this](const Active& moving) {
         show_moving(moving);
-        if (!moving.travel->resting(now)) return false;
+        if (!moving.travel->resting(moment(moving.travel->clock()))) return false;
         elements[moving.index].active = false;
         return true;
     });
@@ -291,12 +376,14 @@ void Hud::State::show_moving(const Active& moving) {
     FieldValues values{
         .value = {}, .max = moving.max == no_source ? Value() : scan.value(moving.max), .delta = {}};
     double trail = std::numeric_limits<double>::quiet_NaN();
+    const Nanoseconds at = moment(travel.clock());
     if (!travel.is_plain()) {
-        travel.advance(now, reduced_motion);
-        values.max = travel.shown_max(now, values.max);
-        trail = travel.trail(now);
+        travel.advance(at, reduced_motion);
+        report_bands(moving.index);
+        values.max = travel.shown_max(at, values.max);
+        trail = travel.trail(at);
     }
-    values.value = travel.shown(now);
+    values.value = travel.shown(at);
     values.delta = travel.delta();
     show(moving.index, *moving.body, values, trail);
 }
@@ -340,10 +427,12 @@ void Hud::State::refresh(ElementIndex index) {
     FieldValues values{.value = {}, .max = max_of(element), .delta = element.delta};
     double trail = std::numeric_limits<double>::quiet_NaN();
     if (travel != nullptr) {
-        travel->advance(now, reduced_motion);
+        const Nanoseconds at = moment(travel->clock());
+        travel->advance(at, reduced_motion);
+        report_bands(index);
         values = {
-            .value = travel->shown(now), .max = travel->shown_max(now, values.max), .delta = travel->delta()};
-        trail = travel->trail(now);
+            .value = travel->shown(at), .max = travel->shown_max(at, values.max), .delta = travel->delta()};
+        trail = travel->trail(at);
     } else if (hot[index].value != no_source) {
         values.value = scan.value(hot[index].value);
     }
@@ -360,8 +449,34 @@ void Hud::State::refresh(ElementIndex index) {
     show(index, *element.body, values, trail);
 }
 
+/// Tells what bands were entered and left, and takes over what they say about being visible.
+void Hud::State::report_bands(ElementIndex index) {
+    RunningElement& element = elements[index];
+    const BandSet* const bands = element.travel->bands();
+    if (bands == nullptr) return;
+    for (const BandChange& change : element.travel->band_changes()) {
+        const std::string& name = bands->bands()[change.band].id;
+        if (name.empty() || element.shows_pending) continue;
+        const ClockKind clock = element.travel->clock();
+        const Nanoseconds before = moment(clock) - change.time;
+        report_event({clock == ClockKind::real ? change.time : real_time(before, clock), element.path,
+                      change.entered ? EventKind::enter : EventKind::leave, name});
+    }
+    element.travel->forget_band_changes();
+    if (bands->visible() == element.band_visible) return;
+    element.band_visible = bands->visible();
+    visibility_dirty = true;
+}
+
 void Hud::State::show(ElementIndex index, Body& body, const FieldValues& values, double trail) {
-    if (!body.show(values, trail)) return;
+    bool looks = false;
+    if (const Travel* const travel = elements[index].travel.get();
+        travel != nullptr && travel->bands() != nullptr)
+        looks = body.set_look(travel->color(moment(travel->clock())), travel->bands()->format());
+    if (!body.show(values, trail)) {
+        if (looks) mark_changed(index);
+        return;
+    }
     mark_changed(index);
     if (!body.resizes()) return;
     hot[index].mark_changed(frame, true);
@@ -392,7 +507,7 @@ void Hud::State::refresh_visibility() {
     for (const ElementIndex index : parents_first) {
         RunningElement& element = elements[index];
         const bool hides = element.when_no_value == WhenNoValue::hide && hot[index].value != no_source;
-        bool shown = !element.dead && is_true(element.visible) &&
+        bool shown = !element.dead && element.band_visible.value_or(is_true(element.visible)) &&
                      !(hides && !scan.value(hot[index].value).has_value());
         float opacity = 1;
         if (element.group != no_group) {

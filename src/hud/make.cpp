@@ -8,6 +8,8 @@
 namespace rapido {
 namespace {
 
+using namespace std::chrono_literals;
+
 /// Reports faults of one element with its name and its place.
 class ElementContext final : public BodyContext {
  public:
@@ -81,6 +83,10 @@ CommonFields common_fields(const Element& element) {
                 common.plan.pace = description.pace;
                 common.plan.motions = {description.motion, description.rise, description.fall};
                 common.plan.max_motion = description.max_motion;
+                common.plan.bands = description.bands;
+                common.plan.has_max = static_cast<bool>(description.max);
+                common.plan.color = description.color;
+                common.plan.clock = description.clock;
             }
             if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
             if constexpr (requires { description.text_interval; })
@@ -119,6 +125,18 @@ void check_pace(const Pace& pace, BodyContext& context) {
     if (pace.window != WindowKind::last) context.report("pace.window", "of a text can only be 'last'");
 }
 
+void check_bands(const std::vector<Band>& bands, BodyContext& context) {
+    for (std::size_t i = 0; i < bands.size(); ++i) {
+        const std::string name = "bands." + std::to_string(i);
+        const Band& band = bands[i];
+        if (context.value_type == Value::Type::text)
+            return context.report("bands", "needs a number, and this source is a text");
+        if (!band.below && !band.above) context.report(name, "needs 'below' or 'above'");
+        if (band.below && band.above && *band.below < *band.above)
+            context.report(name, "is empty: 'below' is less than 'above'");
+    }
+}
+
 constexpr std::string_view id_rule = "an id is made of letters, digits, '_' and '-'";
 
 }  // namespace
@@ -132,6 +150,7 @@ void Hud::State::add_told(const std::string& name, SourceIndex& index, Value::Ty
     index = scan.add_told();
     dependents.resize(scan.size());
     only_dependent.resize(scan.size(), no_element);
+    told_used.resize(scan.size());
     told_names.emplace(name, index);
     told_kinds.emplace(name, Source(name).expecting(type).used_as(use));
 }
@@ -147,6 +166,7 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
     if (!source) return no_source;
     if (source.access() != Source::Access::name) return added(source);
     if (const auto told = told_names.find(source.name()); told != told_names.end()) {
+        told_used[told->second] = 1;
         if (!source.is_negated() && !source.is_scaled()) return told->second;
         const SourceIndex adjusted = scan.add_told();
         dependents.resize(scan.size());
@@ -227,29 +247,100 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
     return problems.empty();
 }
 
+/// A timer with its sources; null where one has this id already.
+RunningTimer* Hud::State::add_timer(const std::string& name, const Location& where) {
+    if (told_names.contains(name + ".left") || told_names.contains(name + ".rate")) {
+        report({where, "a second timer or meter with the id '" + name + "'", ""});
+        return nullptr;
+    }
+    RunningTimer& made = timers.emplace_back();
+    made.id = name;
+    add_told(name + ".left", made.left, Value::Type::duration, Source::Use::time_left);
+    add_told(name + ".elapsed", made.elapsed, Value::Type::duration, Source::Use::time_passed);
+    add_told(name + ".duration", made.duration, Value::Type::duration);
+    add_told(name + ".running", made.running, Value::Type::boolean);
+    return &made;
+}
+
+bool Hud::add_timer(const std::string& id, const GameTimer& timer, ClockKind clock) {
+    if (!is_id(id)) state_->report({{}, "timer '" + id + "': " + std::string(id_rule), ""});
+    RunningTimer* const made = is_id(id) ? state_->add_timer(id, {}) : nullptr;
+    if (made == nullptr) return false;
+    made->timer = &timer;
+    made->clock = clock;
+    made->seen = timer.event_count();
+    return true;
+}
+
 void Hud::State::make_timers(const HudDefinition& definition, const Sources& sources) {
+    for (const Sources::NamedTimer& named : sources.timers())
+        if (RunningTimer* const made = add_timer(named.name, {})) {
+            made->timer = named.timer;
+            made->clock = named.clock;
+            made->seen = named.timer->event_count();
+        }
     // Names first, so that a timer may be started by another one.
+    std::vector<std::size_t> made_of;
     for (std::size_t i = 0; i < definition.timers.size(); ++i) {
         const Timer& timer = definition.timers[i];
         const Origin* origin = origin_at(definition.timer_origins, i);
-        const Location place = origin != nullptr ? origin->of("id") : Location{};
-        if (!is_id(timer.id)) report({place, "timer '" + timer.id + "': " + std::string(id_rule), ""});
-        if (told_names.contains(timer.id + ".left"))
-            report({place, "a second timer or meter with the id '" + timer.id + "'", ""});
-        RunningTimer& made = timers.emplace_back();
-        made.id = timer.id;
-        made.countdown = Countdown(timer.duration);
-        add_told(timer.id + ".left", made.left, Value::Type::duration, Source::Use::time_left);
-        add_told(timer.id + ".elapsed", made.elapsed, Value::Type::duration, Source::Use::time_passed);
-        add_told(timer.id + ".duration", made.duration, Value::Type::duration);
-        add_told(timer.id + ".running", made.running, Value::Type::boolean);
+        const Location where = origin != nullptr ? origin->of("id") : Location{};
+        if (!is_id(timer.id)) report({where, "timer '" + timer.id + "': " + std::string(id_rule), ""});
+        RunningTimer* const made = add_timer(timer.id, where);
+        made_of.push_back(timers.size());
+        if (made == nullptr) continue;
+        made_of.back() = timers.size() - 1;
+        made->owned =
+            timer.kind == TimerKind::countdown
+                ? std::unique_ptr<GameTimer>(new Countdown(timer.duration.value_or(60s)))
+                : std::unique_ptr<GameTimer>(new Stopwatch(timer.begin, timer.duration.value_or(0s)));
+        made->owned->set_loop(timer.loop);
+        made->owned->set_marks(timer.marks);
+        made->timer = made->owned.get();
+        made->clock = timer.clock;
+        made->marks = timer.marks;
     }
     for (std::size_t i = 0; i < definition.timers.size(); ++i) {
-        const std::string name = "timer '" + timers[i].id + "'";
+        const Timer& timer = definition.timers[i];
+        if (made_of[i] >= timers.size()) continue;
+        RunningTimer& made = timers[made_of[i]];
+        const std::string name = "timer '" + timer.id + "'";
         ElementContext context(problems, name, origin_at(definition.timer_origins, i), formats);
-        timers[i].start = connect(definition.timers[i].start, "start", sources, context);
-        timers[i].pause = connect(definition.timers[i].pause, "pause", sources, context);
+        const auto joined = [&](const Source& source, std::string_view field) {
+            return connect(source, field, sources, context);
+        };
+        made.start = joined(timer.start, "start");
+        made.pause = joined(timer.pause, "pause");
+        made.speed = joined(timer.speed, "speed");
     }
+}
+
+/// An element with bands on a timer of this HUD, that nothing paces: its edges are solved like marks.
+void Hud::State::watch_bands(ElementIndex index) {
+    const Travel* const travel = elements[index].travel.get();
+    if (travel == nullptr || travel->bands() == nullptr || travel->is_paced()) return;
+    for (RunningTimer& timer : timers) {
+        if (timer.owned == nullptr) continue;
+        if (hot[index].value != timer.left && hot[index].value != timer.elapsed) continue;
+        timer.shown_by.push_back(index);
+        mark_band_edges(timer);
+    }
+}
+
+void Hud::State::mark_band_edges(RunningTimer& timer) {
+    std::vector<Mark> all = timer.marks;
+    const Seconds duration = to_seconds(timer.timer->duration());
+    for (const ElementIndex index : timer.shown_by) {
+        const bool by_duration = elements[index].max == timer.duration;
+        const double max = by_duration ? duration.count() : 0;
+        for (const BandOn on : {BandOn::target, BandOn::truth})
+            for (const double edge : elements[index].travel->bands()->edges(on, max)) {
+                const bool shows_left = hot[index].value == timer.left;
+                const bool same_way = shows_left == timer.timer->counts_down();
+                all.push_back({.at = same_way ? Seconds{edge} : duration - Seconds{edge}});
+            }
+    }
+    timer.owned->set_marks(all);
 }
 
 void Hud::State::make_meters(const HudDefinition& definition) {
@@ -344,6 +435,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     context.value_use = value.use();
     context.max_type = bound(common.max).type();
     check_pace(common.plan.pace, context);
+    check_bands(common.plan.bands, context);
     made.body = std::visit([&](const auto& description) { return make_body(description, context); }, element);
     const auto counted = std::find_if(pending.begin(), pending.end(),
                                       [&](const PendingAmount& amount) { return amount.path == made.path; });
@@ -374,6 +466,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (made.kind == &Description<Panel>::table) panels.insert(made.path);
     elements[index] = std::move(made);
     hot[index] = HotElement{.value = value_index};
+    watch_bands(index);
     find_plain(index);
     // Its first frame shows it, whether or not a source has news.
     queue_element(index);
@@ -390,6 +483,7 @@ void Hud::State::find_plain(ElementIndex index) {
     if (source == no_source) return;
     // Whoever was alone with this source is not any more.
     only_dependent[source] = no_element;
+    if (element.travel != nullptr && element.travel->bands() != nullptr) return;
     if (element.max != no_source || element.when_no_value != WhenNoValue::placeholder) return;
     if (element.travel == nullptr && dependents[source].size() != 1) return;
     const std::optional<PlainText> plain = element.body->plain_text();
@@ -422,6 +516,8 @@ void Hud::State::kill(ElementIndex index) {
     counters.erase(element.path);
     for (PendingAmount& amount : pending)
         if (amount.total == index) amount.total = no_element;
+    for (RunningTimer& timer : timers)
+        std::erase(timer.shown_by, index);
     layout_dirty = true;
     if (element.kind != &Description<Panel>::table) return;
     for (ElementIndex child = 0; child < elements.size(); ++child)

@@ -22,7 +22,7 @@ void Hud::State::tell_pending(PendingAmount& amount) {
     const Travel* const travel = total != nullptr ? total->travel.get() : nullptr;
     const Value truth = total != nullptr ? total->truth : Value();
     const Value target = travel != nullptr ? travel->target() : truth;
-    const Value shown = travel != nullptr ? travel->shown(now) : truth;
+    const Value shown = travel != nullptr ? travel->shown(moment(travel->clock())) : truth;
     const bool waits = travel != nullptr && travel->waits();
     const bool same = truth == amount.truth && target == amount.target && shown == amount.shown;
     const bool is_settled = amount.waiting_gain == 0 || amount.waiting_loss == 0;

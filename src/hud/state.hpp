@@ -48,6 +48,7 @@ struct RunningElement {
     bool leaving = false;  ///< removed when it rests
     bool active = false;   ///< moves or waits
     bool shows_pending = false;
+    std::optional<bool> band_visible;  ///< instead of its source
 };
 
 /// What a frame touches of an element that shows one number and does not move: most of them, and most of the
@@ -81,12 +82,22 @@ static_assert(sizeof(HotElement) == 64);
 
 struct RunningTimer {
     std::string id;
-    Countdown countdown{Seconds{0}};
-    SourceIndex start = no_source;
-    SourceIndex pause = no_source;
+    std::unique_ptr<GameTimer> owned;  ///< null for one that the game advances
+    const GameTimer* timer = nullptr;
+    ClockKind clock = ClockKind::game;
+    std::vector<Mark> marks;             ///< that are reported; others are edges of bands
+    std::vector<ElementIndex> shown_by;  ///< elements whose bands are solved in its time
+    std::uint64_t seen = 0;              ///< the last of its events that was taken over
+    SourceIndex start = no_source, pause = no_source, speed = no_source;
     bool start_was_true = false;
     bool held = false;  ///< paused by its source
     SourceIndex left = no_source, elapsed = no_source, duration = no_source, running = no_source;
+
+    /// A stopwatch without a duration has no time left.
+    Value left_now() const {
+        return timer->counts_down() || timer->duration().count() > 0 ? Value(timer->left()) : Value();
+    }
+    Value elapsed_now() const { return timer->elapsed(); }
 };
 
 struct RunningGroup {
@@ -133,6 +144,7 @@ struct Hud::State {
     // Making
     bool make(const HudDefinition& definition, const Sources& sources);
     void make_timers(const HudDefinition& definition, const Sources& sources);
+    RunningTimer* add_timer(const std::string& name, const Location& where);
     void make_meters(const HudDefinition& definition);
     bool add(const Group& group, const Origin* origin, const Sources& sources);
     ElementRef add(const Element& element, const Origin* origin, const Sources& sources);
@@ -158,6 +170,15 @@ struct Hud::State {
     void begin_frame();
     void advance_clocks(Step step);
     void read_sources();
+    Nanoseconds step_of(ClockKind clock) const;
+    Nanoseconds real_time(Nanoseconds before, ClockKind clock) const;
+    Nanoseconds moment(ClockKind clock) const { return clock == ClockKind::game ? game_now : now; }
+    void report_timer(RunningTimer& timer);
+    void pass_edges(RunningTimer& timer, const TimerEvent& told);
+    void report_event(Event event);
+    void report_bands(ElementIndex index);
+    void watch_bands(ElementIndex index);
+    void mark_band_edges(RunningTimer& timer);
     void control_timers();
     void tell_timers();
     void mark_snapped();
@@ -203,6 +224,7 @@ struct Hud::State {
     Scan scan;
     std::vector<std::vector<Dependent>> dependents;  ///< by source
     std::vector<ElementIndex> only_dependent;        ///< by source: a plain text, and nobody else
+    std::vector<std::uint8_t> told_used;             ///< by source: whether a told one is asked for
     std::unordered_map<std::string, SourceIndex> told_names;
     std::unordered_map<std::string, Source> told_kinds;  ///< type and use of the told sources
     struct Adjusted {

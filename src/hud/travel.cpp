@@ -1,5 +1,6 @@
 #include "hud/travel.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
@@ -12,7 +13,7 @@ const Motions at_once;
 
 bool TravelPlan::is_direct() const {
     return pace == Pace{} && motions.is_instant() && max_motion.kind == MotionKind::instant &&
-           trail == BarTrail{};
+           trail == BarTrail{} && bands.empty();
 }
 
 Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) {
@@ -26,24 +27,77 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
 }
 
 void Travel::snap(const Value& value, const Value& max, Nanoseconds now) {
+    source_max_ = max;
     if (pacer_ != nullptr) pacer_->snap(value, now);
     value_.snap(pacer_ != nullptr ? pacer_->passed() : value);
     delta_ = {};
     if (max_ != nullptr) max_->snap(max);
     if (trail_ != nullptr) trail_->snap(value.number());
+    if (looks_ == nullptr) return;
+    looks_->begun = false;
+    for (const BandOn on : {BandOn::truth, BandOn::target, BandOn::shown})
+        update_bands(on, value, max, now, true);
+    looks_->begun = true;
 }
 
 void Travel::read(const Value& value, const Value& max, Nanoseconds now, bool reduced) {
     if (max_ != nullptr && !(max_->target() == max))
         max_->set_target(max, now, reduced ? at_once : Motions{.both = plan_->max_motion});
-    if (pacer_ == nullptr) return set_target(value, now, reduced);
-    pacer_->set(value, now, max);
-    take_passed(now, reduced);
+    const bool max_changed = !(source_max_ == max);
+    source_max_ = max;
+    update_bands(BandOn::truth, value, max, now, reduced);
+    if (pacer_ == nullptr) {
+        set_target(value, now, reduced);
+    } else {
+        const bool must_pass = looks_ != nullptr && looks_->bands.would_change(BandOn::target, value, max);
+        pacer_->set(value, now, max, must_pass);
+        take_passed(now, reduced);
+    }
+    if (looks_ == nullptr) return;
+    if (max_changed || !looks_->begun) update_bands(BandOn::target, target(), max, now, reduced);
+    update_shown_bands(now, reduced);
+    looks_->begun = true;
 }
 
 void Travel::advance(Nanoseconds now, bool reduced) {
     if (pacer_ != nullptr) take_passed(now, reduced);
     if (trail_ != nullptr) trail_->advance(now, reduced);
+    if (looks_ != nullptr) update_shown_bands(now, reduced);
+}
+
+void Travel::pass_edge(const Value& value, const Value& max, Nanoseconds at, bool reduced) {
+    if (looks_ == nullptr || !looks_->begun) return;
+    update_bands(BandOn::truth, value, max, at, reduced);
+    update_bands(BandOn::target, value, max, at, reduced);
+}
+
+void Travel::update_shown_bands(Nanoseconds now, bool reduced) {
+    if (looks_->bands.reads(BandOn::shown))
+        update_bands(BandOn::shown, value_.at(now), shown_max(now, source_max_), now, reduced);
+}
+
+/// The first look is there silently; after that a change of color may fade.
+void Travel::update_bands(BandOn on, const Value& value, const Value& max, Nanoseconds now, bool reduced) {
+    if (looks_ == nullptr) return;
+    const std::size_t before = looks_->changes.size();
+    looks_->bands.update(on, value, max, now, looks_->changes);
+    Seconds fade{0};
+    for (std::size_t i = before; i < looks_->changes.size(); ++i)
+        fade = std::max(fade, plan_->bands[looks_->changes[i].band].fade);
+    const Color* const color = looks_->bands.color();
+    const Color next = color != nullptr ? *color : plan_->color;
+    if (!looks_->begun) looks_->changes.resize(before);
+    if (next == looks_->color.target()) return;
+    looks_->color.set(next, now, looks_->begun && !reduced ? fade : Seconds{0});
+}
+
+std::span<const BandChange> Travel::band_changes() const {
+    if (looks_ == nullptr) return {};
+    return looks_->changes;
+}
+
+void Travel::forget_band_changes() {
+    if (looks_ != nullptr) looks_->changes.clear();
 }
 
 void Travel::land(Nanoseconds now) {
@@ -67,7 +121,12 @@ void Travel::set_target(const Value& target, Nanoseconds now, bool reduced) {
         else
             trail_->set_target(target.number(), value_.number_at(now), now, reduced);
     }
-    value_.set_target(target, now, reduced ? at_once : plan_->motions);
+    update_bands(BandOn::target, target, source_max_, now, reduced);
+    const Motion* const own = looks_ != nullptr ? looks_->bands.motion() : nullptr;
+    if (reduced || own == nullptr)
+        value_.set_target(target, now, reduced ? at_once : plan_->motions);
+    else
+        value_.set_target(target, now, Motions{.both = *own});
 }
 
 Nanoseconds Travel::shown_moment(Nanoseconds now) const {
@@ -86,7 +145,7 @@ double Travel::trail(Nanoseconds now) const {
 
 bool Travel::others_rest(Nanoseconds now) const {
     return (max_ == nullptr || max_->resting(now)) && (trail_ == nullptr || trail_->resting(now)) &&
-           (pacer_ == nullptr || !pacer_->waits());
+           (pacer_ == nullptr || !pacer_->waits()) && (looks_ == nullptr || looks_->color.resting(now));
 }
 
 }  // namespace rapido

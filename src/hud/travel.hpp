@@ -1,9 +1,12 @@
-// The way of one value to the screen: pace, motion and trail, in this order.
+// The way of one value to the screen: pace, bands, motion and trail, in this order.
 #pragma once
 
 #include <memory>
+#include <span>
+#include <vector>
 
 #include "rapido/element.hpp"
+#include "rapido/look.hpp"
 #include "rapido/motion.hpp"
 #include "rapido/pace.hpp"
 
@@ -15,6 +18,10 @@ struct TravelPlan {
     Motions motions;
     Motion max_motion;
     BarTrail trail;
+    std::vector<Band> bands;
+    bool has_max = false;
+    Color color;  ///< outside all bands
+    ClockKind clock = ClockKind::real;
     Nanoseconds text_interval{0};
 
     /// Whether a value goes through it unchanged and at once.
@@ -48,11 +55,32 @@ class Travel {
 
     /// Pace holds something back.
     bool waits() const { return pacer_ != nullptr && pacer_->waits(); }
+    /// The value of a timer passed the edge of a band inside a frame.
+    void pass_edge(const Value& value, const Value& max, Nanoseconds at, bool reduced);
+
+    /// Bands, if it has any.
+    const BandSet* bands() const { return looks_ != nullptr ? &looks_->bands : nullptr; }
+    Color color(Nanoseconds now) const { return looks_ != nullptr ? looks_->color.at(now) : plan_->color; }
+    /// What was entered and left since they were forgotten.
+    std::span<const BandChange> band_changes() const;
+    void forget_band_changes();
+    bool is_paced() const { return pacer_ != nullptr; }
+    ClockKind clock() const { return plan_->clock; }
+
     /// Nothing moves and nothing waits.
     bool resting(Nanoseconds now) const { return value_.resting(now) && (is_plain_ || others_rest(now)); }
 
  private:
     bool others_rest(Nanoseconds now) const;
+    struct Looks {
+        BandSet bands;
+        FadingColor color;
+        std::vector<BandChange> changes;
+        bool begun = false;  ///< has had a value, or none, once
+    };
+
+    void update_bands(BandOn on, const Value& value, const Value& max, Nanoseconds now, bool reduced);
+    void update_shown_bands(Nanoseconds now, bool reduced);
     void take_passed(Nanoseconds now, bool reduced);
     void set_target(const Value& target, Nanoseconds now, bool reduced);
     /// A moving text is made at multiples of its interval only.
@@ -65,6 +93,8 @@ class Travel {
     std::unique_ptr<Pacer> pacer_;
     std::unique_ptr<MovingValue> max_;  ///< null where it follows at once
     std::unique_ptr<Trail> trail_;
+    std::unique_ptr<Looks> looks_;
+    Value source_max_;  ///< what the maximum is, whatever is shown of it
 };
 
 }  // namespace rapido

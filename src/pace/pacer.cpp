@@ -10,13 +10,14 @@ Pacer::Pacer(const Pace& pace) : pace_(pace) {
     if (pace.interval > Seconds{0}) window_.emplace(pace.interval, pace.window);
 }
 
-void Pacer::set(const Value& value, Nanoseconds now, const Value& max) {
+void Pacer::set(const Value& value, Nanoseconds now, const Value& max, bool at_once) {
     max_ = max;
     if (value == source_.get()) return;
     source_ = value;
     before_ = last_change();
     changed_ = now;
     incoming_ = true;
+    at_once_ = at_once;
 }
 
 void Pacer::snap(const Value& value, Nanoseconds now) {
@@ -93,7 +94,7 @@ std::optional<TimedValue> Pacer::take(Nanoseconds now) {
         } else if (incoming_ && changed_ == *next) {
             incoming_ = false;
             const Value value = source_.get();
-            if (must_pass(value))
+            if (at_once_ || must_pass(value))
                 given = pass_by(*next);
             else if (settle_)
                 settle_->set(value, *next);

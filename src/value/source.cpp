@@ -111,6 +111,13 @@ void Sources::set(std::string_view name, Source source) {
 void Sources::set(std::string_view name, const Sources& nested) {
     for (const auto& [inner, source] : nested.entries_)
         set(std::string(name) + "." + inner, source);
+    for (const NamedTimer& inner : nested.timers_)
+        set(std::string(name) + "." + inner.name, *inner.timer, inner.clock);
+}
+
+void Sources::set(std::string_view name, const GameTimer& timer, ClockKind clock) {
+    std::erase_if(timers_, [&](const NamedTimer& known) { return known.name == name; });
+    timers_.push_back({std::string(name), &timer, clock});
 }
 
 const Source* Sources::find(std::string_view name) const {

@@ -28,6 +28,9 @@ constexpr Color rgb(std::uint32_t rrggbb, double opacity = 1.0) {
             static_cast<std::uint8_t>(rrggbb & 0xff), static_cast<std::uint8_t>(limited * 255 + 0.5)};
 }
 
+/// From `a` to `b` by a part of 0 to 1, premultiplied: a color that fades in does not darken on the way.
+Color mix(Color a, Color b, double part);
+
 /// `#rrggbb`, or `#rrggbbaa` where it is not opaque: what `Color::parse` reads.
 std::string to_string(Color color);
 

@@ -3,12 +3,15 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 #include "rapido/base/color.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/layout/place.hpp"
+#include "rapido/look/band.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/pace/pace.hpp"
+#include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
 namespace rapido {
@@ -38,6 +41,8 @@ struct Bar {
     std::optional<Motion> fall;  ///< instead, downwards
     Motion max_motion;           ///< how the shown maximum follows
     BarTrail trail;
+    std::vector<Band> bands;            ///< where it looks different
+    ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {160, 12}};
     std::string inside;  ///< the panel that it stands in; empty is the screen

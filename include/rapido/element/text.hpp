@@ -3,13 +3,16 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 #include "rapido/base/color.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/layout/place.hpp"
+#include "rapido/look/band.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/pace/pace.hpp"
 #include "rapido/text/formatted_text.hpp"
+#include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
 namespace rapido {
@@ -43,6 +46,8 @@ struct Text {
     std::optional<Motion> fall;    ///< instead, downwards
     Motion max_motion;             ///< how the shown maximum follows
     Seconds text_interval{0};      ///< while it moves, characters change at multiples of it; at rest at once
+    std::vector<Band> bands;       ///< where it looks different
+    ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
     std::string inside;  ///< the panel that it stands in; empty is the screen

@@ -1,24 +1,34 @@
 // What a HUD is made of, before it runs.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <utility>
 #include <vector>
 
 #include "rapido/base/problem.hpp"
 #include "rapido/element.hpp"
+#include "rapido/time/game_timer.hpp"
 
 namespace rapido {
 
-/// A countdown that the HUD advances itself, with its game clock. It gives the sources `ID.left`,
-/// `ID.elapsed`, `ID.duration` (durations) and `ID.running` (a boolean), and the event `end` at its exact
-/// time.
+enum class TimerKind : std::uint8_t { countdown, stopwatch };
+
+/// A timer that the HUD advances itself; see `GameTimer`. It gives the sources `ID.left`, `ID.elapsed`,
+/// `ID.duration` (durations; a stopwatch without a duration has no time left) and `ID.running` (a boolean), and the
+/// events `start`, `mark` and `end`, the last two at their exact time.
 struct Timer {
     std::string id;
-    Seconds duration{60};
+    TimerKind kind = TimerKind::countdown;
+    std::optional<Seconds> duration;  ///< a minute for a countdown, none for a stopwatch
+    Seconds begin{0};                 ///< what a stopwatch begins at
     Source start;  ///< runs from the full duration each time this becomes true; without a source, from the
                    ///< first frame
     Source pause;  ///< stands still while this is true
+    Source speed;  ///< how fast it runs; without a source, 1
+    bool loop = false;        ///< begins again at its end
+    std::vector<Mark> marks;  ///< moments that are reported
+    ClockKind clock = ClockKind::game;
     friend bool operator==(const Timer&, const Timer&) = default;
 };
 

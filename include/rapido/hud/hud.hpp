@@ -12,7 +12,7 @@
 #include "rapido/layout/place.hpp"
 #include "rapido/text/language.hpp"
 #include "rapido/time/clock.hpp"
-#include "rapido/time/countdown.hpp"
+#include "rapido/time/game_timer.hpp"
 
 namespace rapido {
 
@@ -122,9 +122,13 @@ class Hud {
     /// What happened in the last update, by time, timers before values; valid until the next one.
     std::span<const Event> events() const;
 
-    /// A timer of this HUD, to be started, paused or reset by the game; null for an unknown id, which is a
-    /// problem.
-    Countdown* timer(std::string_view id);
+    /// A timer that this HUD advances, to be started, paused, given time and so on by the game between two updates;
+    /// null for an unknown id, which is a problem. Valid as long as the HUD is not moved from or destroyed.
+    GameTimer* timer(std::string_view id);
+    /// Gives a timer that the game advances, by this clock, the sources of a timer, and reports its events; any
+    /// number of HUDs may have it. It must outlive the HUD. For a HUD made from a definition, `Sources::set` does the
+    /// same. False, with a problem, if there is one with this id.
+    bool add_timer(const std::string& id, const GameTimer& timer, ClockKind clock = ClockKind::game);
 
     /// Brings `list` up to date: rewrites only the groups of elements that changed since it was last drawn.
     void draw(DrawList& list) const;

@@ -19,8 +19,9 @@ class Pacer {
  public:
     explicit Pacer(const Pace& pace);
 
-    /// The source gives this from `now` on; `max` is what always passes. What came before must have been taken.
-    void set(const Value& value, Nanoseconds now, const Value& max = {});
+    /// The source gives this from `now` on; `max` is what always passes, and whatever comes with `at_once`. What came
+    /// before must have been taken.
+    void set(const Value& value, Nanoseconds now, const Value& max = {}, bool at_once = false);
     /// Is at `value`, with nothing waiting; nothing is to be taken.
     void snap(const Value& value, Nanoseconds now);
 
@@ -57,6 +58,7 @@ class Pacer {
     Nanoseconds changed_{0};  ///< the last `set`
     Nanoseconds before_{0};   ///< the one before it
     bool incoming_ = false;   ///< the last one has not been looked at
+    bool at_once_ = false;    ///< and passes by all stages
     Nanoseconds given_at_{0};
 };
 

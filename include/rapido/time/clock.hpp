@@ -1,6 +1,8 @@
 // Clocks that are told how much time has passed; none of them asks the machine.
 #pragma once
 
+#include <cstdint>
+
 #include "rapido/base/units.hpp"
 
 namespace rapido {
@@ -11,6 +13,8 @@ struct Step {
     Seconds real{0};
     Seconds game{0};
 };
+
+enum class ClockKind : std::uint8_t { real, game };
 
 /// The sum of many small steps, compensated (Neumaier 1974), so that ten hours at 144 frames a second stay
 /// within a nanosecond of the true sum.

@@ -10,6 +10,7 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/time/game_timer.hpp"
 #include "rapido/value/value.hpp"
 
 namespace rapido {
@@ -138,6 +139,17 @@ class Sources {
     /// Offers everything in `nested` with `name.` before it.
     void set(std::string_view name, const Sources& nested);
 
+    /// Offers a timer that the game advances, by this clock, as `name.left`, `name.elapsed`, `name.duration` and
+    /// `name.running`, with its events. It must outlive every HUD that is made with this.
+    void set(std::string_view name, const GameTimer& timer, ClockKind clock = ClockKind::game);
+
+    struct NamedTimer {
+        std::string name;
+        const GameTimer* timer = nullptr;
+        ClockKind clock = ClockKind::game;
+    };
+    const std::vector<NamedTimer>& timers() const { return timers_; }
+
     /// Null for a name that is not there. Valid until the next `set`.
     const Source* find(std::string_view name) const;
     /// All names, in alphabetical order; valid until the next `set`.
@@ -145,6 +157,7 @@ class Sources {
 
  private:
     std::vector<std::pair<std::string, Source>> entries_;  ///< ordered by name
+    std::vector<NamedTimer> timers_;
 };
 
 }  // namespace rapido

@@ -1,0 +1,157 @@
+// Timers for themselves, with no HUD around them.
+#pragma once
+
+#include <algorithm>
+#include <compare>
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "rapido/time/clock.hpp"
+
+namespace rapido {
+
+/// A moment of a timer that is reported when it is passed.
+struct Mark {
+    Seconds at{0};     ///< time left of a countdown, time passed of a stopwatch; above zero
+    Seconds every{0};  ///< and again after each of these: `{5s, 1s}` of a countdown is 5, 4, 3, 2, 1
+    friend bool operator==(const Mark&, const Mark&) = default;
+};
+
+/// Something that a timer passed.
+struct TimerEvent {
+    enum class Kind : std::uint8_t {
+        mark,     ///< a mark
+        end,      ///< the end; a loop begins again
+        skipped,  ///< more than can be told one by one happened in one step
+    };
+    std::uint64_t number = 0;  ///< from 1 on, for this timer
+    Kind kind = Kind::mark;
+    Nanoseconds time{0};      ///< on the timer's own `age`
+    Nanoseconds at{0};        ///< of a mark: which one
+    std::uint64_t count = 1;  ///< of `skipped`: how many
+};
+
+/// What `Countdown` and `Stopwatch` have in common. It keeps whole nanoseconds and adds no fractions up: the same
+/// seconds in any number of steps give the same position and the same events.
+///
+/// A mark is armed while the timer has yet to pass it. Running fires it, at its exact time, and so does `take` of a
+/// countdown and `add` of a stopwatch; starting on it, `set` and `reset` never do. Going back arms it again.
+class GameTimer {
+ public:
+    /// Runs from the beginning, whatever it did before.
+    void start();
+    /// Stands still until `resume`; nothing if it is not running.
+    void pause();
+    /// Runs on from where it is; nothing if it has ended or was never started.
+    void resume();
+    /// Stops at the beginning.
+    void reset();
+
+    /// More time: left of a countdown, passed of a stopwatch. After the end of a countdown it stands with that much
+    /// left; `resume` lets it run. What is not positive and finite changes nothing, here and in `take`.
+    void add(Seconds time);
+    /// Less of it, down to zero: the end of a countdown.
+    void take(Seconds time);
+    /// So much of it; below zero is zero, not a number changes nothing. Nothing is reported, not even an end.
+    void set(Seconds time);
+
+    /// How fast it runs: 1 is like its clock, 0 stands still; limited to 0 to 1 000 000, not a number is 0.
+    void set_speed(double speed);
+    /// Whether it begins again at its end; one without a duration cannot.
+    void set_loop(bool loop) { loop_ = loop; }
+    /// Marks that are not above zero and finite are left out.
+    void set_marks(std::span<const Mark> marks);
+
+    /// Moves by a step of the clock that it follows. If it reaches its end it gives the overshoot: the part of the
+    /// step that lies after the (last) end. A step that is negative or not finite changes nothing.
+    std::optional<Seconds> advance(Seconds step);
+    /// The same for a whole number of nanoseconds, not negative.
+    std::optional<Seconds> advance_exactly(Nanoseconds step);
+
+    bool running() const { return state_ == State::running; }
+    bool ended() const { return state_ == State::ended; }
+    /// Zero for a stopwatch without one.
+    Nanoseconds duration() const { return duration_; }
+    double speed() const { return speed_; }
+    bool counts_down() const { return direction_ == Direction::down; }
+    /// What is left until its end; zero for a stopwatch without one.
+    Nanoseconds left() const;
+    /// What has passed of it; zero for a countdown that has more left than its duration.
+    Nanoseconds elapsed() const;
+
+    /// The sum of all steps, whether or not it ran.
+    Nanoseconds age() const { return age_; }
+    /// How many events there were.
+    std::uint64_t event_count() const { return numbered_; }
+    /// The latest events, those with a number above `after`: all of the last step, and a few before it. Valid until
+    /// the next call that changes the timer. One step tells 256 at most, and the count of the others.
+    std::span<const TimerEvent> events(std::uint64_t after = 0) const;
+
+ protected:
+    enum class Direction : std::int8_t { down = -1, up = 1 };
+    /// A duration that is negative or not a number counts as zero, as does the beginning of a stopwatch.
+    GameTimer(Direction direction, Seconds duration, Seconds begin);
+
+ private:
+    Nanoseconds position() const;
+
+    enum class State : std::uint8_t { stopped, running, paused, ended };
+    struct Moment {  ///< a mark in whole nanoseconds
+        std::int64_t at, every;
+        friend auto operator<=>(const Moment&, const Moment&) = default;
+    };
+
+    std::int64_t end() const;
+    std::optional<std::int64_t> next_mark(std::int64_t from) const;
+    std::uint64_t count_marks(std::int64_t from, std::int64_t to) const;
+    std::int64_t run_until(std::int64_t position) const;
+    std::int64_t travelled(std::int64_t run) const;
+    void hold(std::int64_t position);
+    void plan();
+    void report(TimerEvent::Kind kind, Nanoseconds time, std::int64_t at, std::uint64_t count = 1);
+    void forward(std::int64_t to);
+    std::int64_t skip(std::int64_t rest);
+    std::int64_t rewound() const { return direction_ == Direction::down ? duration_.count() : begin_; }
+
+    Direction direction_;
+    bool loop_ = false;
+    State state_ = State::stopped;
+    Nanoseconds duration_;
+    std::int64_t begin_;
+    double speed_ = 1;
+
+    // The position is that of the last call, and what has run since.
+    std::int64_t anchor_;
+    std::int64_t run_ = 0;      ///< nanoseconds of running since then
+    std::int64_t next_ = -1;    ///< the run at which the next event is due; negative for never
+    std::int64_t next_at_ = 0;  ///< which mark, or the end
+    std::int64_t passed_ = 0;   ///< marks up to here have been told
+
+    Clock clock_;  ///< of the steps given in seconds
+    Nanoseconds clock_before_{0};
+    Nanoseconds age_{0};
+    std::vector<Moment> marks_;
+    std::vector<TimerEvent> log_;
+    std::uint64_t numbered_ = 0;
+};
+
+/// Counts from its duration down to zero and stays there; it is never negative.
+///
+///     rapido::Countdown evacuation{45s};
+///     evacuation.start();
+///     if (const auto overshoot = evacuation.advance(frame)) leave_the_village(*overshoot);
+class Countdown : public GameTimer {
+ public:
+    /// Stopped, with all of `duration` left.
+    explicit Countdown(Seconds duration) : GameTimer(Direction::down, duration, Seconds{0}) {}
+};
+
+/// Counts up. With a duration it ends there, or begins again at zero.
+class Stopwatch : public GameTimer {
+ public:
+    explicit Stopwatch(Seconds begin = Seconds{0}, Seconds duration = Seconds{0})
+        : GameTimer(Direction::up, duration, begin) {}
+};
+
+}  // namespace rapido

@@ -1,0 +1,85 @@
+#include "rapido/look/band.hpp"
+
+#include <cmath>
+#include <limits>
+
+namespace rapido {
+
+BandSet::BandSet(std::vector<Band> bands, bool has_max)
+    : bands_(std::move(bands)), inside_(bands_.size()), has_max_(has_max) {}
+
+bool BandSet::inside_next(std::size_t index, const Value& value, const Value& max) const {
+    const Band& band = bands_[index];
+    double amount = value.number();
+    if (is_ratio(band)) {
+        const double most = max.number();
+        amount = most > 0 && std::isfinite(most) ? amount / most : std::numeric_limits<double>::quiet_NaN();
+    }
+    if (std::isnan(amount) || (!band.below && !band.above)) return false;
+    const double margin = inside_[index] != 0 ? std::max(band.margin, 0.0) : 0.0;
+    return (!band.below || amount <= *band.below + margin) && (!band.above || amount >= *band.above - margin);
+}
+
+void BandSet::update(BandOn on, const Value& value, const Value& max, Nanoseconds now,
+                     std::vector<BandChange>& changes) {
+    for (std::size_t i = 0; i < bands_.size(); ++i) {
+        if (bands_[i].on != on) continue;
+        const bool next = inside_next(i, value, max);
+        if (next == inside(i)) continue;
+        inside_[i] = next ? 1 : 0;
+        changes.push_back({i, next, now});
+    }
+}
+
+bool BandSet::would_change(BandOn on, const Value& value, const Value& max) const {
+    for (std::size_t i = 0; i < bands_.size(); ++i)
+        if (bands_[i].on == on && inside_next(i, value, max) != inside(i)) return true;
+    return false;
+}
+
+bool BandSet::reads(BandOn on) const {
+    for (const Band& band : bands_)
+        if (band.on == on) return true;
+    return false;
+}
+
+std::vector<double> BandSet::edges(BandOn on, double max) const {
+    std::vector<double> edges;
+    for (const Band& band : bands_) {
+        if (band.on != on || (is_ratio(band) && !(max > 0))) continue;
+        const double unit = is_ratio(band) ? max : 1;
+        if (band.below)
+            for (const double edge : {*band.below, *band.below + band.margin})
+                edges.push_back(edge * unit);
+        if (band.above)
+            for (const double edge : {*band.above, *band.above - band.margin})
+                edges.push_back(edge * unit);
+    }
+    return edges;
+}
+
+const Color* BandSet::color() const {
+    for (std::size_t i = bands_.size(); i-- > 0;)
+        if (inside(i) && bands_[i].color) return &*bands_[i].color;
+    return nullptr;
+}
+
+std::optional<bool> BandSet::visible() const {
+    for (std::size_t i = bands_.size(); i-- > 0;)
+        if (inside(i) && bands_[i].visible) return bands_[i].visible;
+    return std::nullopt;
+}
+
+std::size_t BandSet::format() const {
+    for (std::size_t i = bands_.size(); i-- > 0;)
+        if (inside(i) && !bands_[i].format.empty()) return i;
+    return bands_.size();
+}
+
+const Motion* BandSet::motion() const {
+    for (std::size_t i = bands_.size(); i-- > 0;)
+        if (inside(i) && bands_[i].motion) return &*bands_[i].motion;
+    return nullptr;
+}
+
+}  // namespace rapido

@@ -1,0 +1,304 @@
+#include "rapido/time/game_timer.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace rapido {
+namespace {
+
+/// One step tells so many events, and counts the rest: a loop of a millisecond must not stall a frame.
+constexpr int most_events = 256;
+/// So many old events are kept for readers that come later.
+constexpr std::size_t kept_events = 16;
+/// Positions stay within 73 years, so that sums of two of them cannot overflow.
+constexpr std::int64_t limit = std::numeric_limits<std::int64_t>::max() / 4;
+
+std::int64_t count_of(Seconds time) {
+    if (!(time.count() > 0)) return 0;
+    return std::min(to_nanoseconds(time).count(), limit);
+}
+
+}  // namespace
+
+GameTimer::GameTimer(Direction direction, Seconds duration, Seconds begin)
+    : direction_(direction), duration_(count_of(duration)), begin_(count_of(begin)), anchor_(rewound()) {
+    log_.reserve(2 * kept_events);
+}
+
+/// Where it ends: zero, or the duration of a stopwatch that has one.
+std::int64_t GameTimer::end() const {
+    if (direction_ == Direction::down) return 0;
+    return duration_.count() > 0 ? duration_.count() : limit;
+}
+
+std::int64_t GameTimer::travelled(std::int64_t run) const {
+    if (speed_ == 1) return run;
+    return static_cast<std::int64_t>(std::min(std::floor(static_cast<double>(run) * speed_), 4e18));
+}
+
+Nanoseconds GameTimer::position() const {
+    if (state_ == State::ended) return Nanoseconds{end()};
+    const std::int64_t way = travelled(run_);
+    return Nanoseconds{direction_ == Direction::down ? std::max(anchor_ - way, std::int64_t{0})
+                                                     : std::min(anchor_ + way, end())};
+}
+
+Nanoseconds GameTimer::left() const {
+    if (direction_ == Direction::down) return position();
+    return std::max(duration_ - position(), Nanoseconds{0});
+}
+
+Nanoseconds GameTimer::elapsed() const {
+    if (direction_ == Direction::up) return position();
+    return std::max(duration_ - position(), Nanoseconds{0});
+}
+
+/// The least run at which the position is reached.
+std::int64_t GameTimer::run_until(std::int64_t position) const {
+    const std::int64_t way = std::abs(position - anchor_);
+    if (speed_ == 1) return way;
+    auto run = static_cast<std::int64_t>(std::min(std::ceil(static_cast<double>(way) / speed_), 4e18));
+    // The quotient and the product round differently.
+    while (run > 0 && travelled(run - 1) >= way)
+        --run;
+    while (travelled(run) < way)
+        ++run;
+    return run;
+}
+
+std::optional<std::int64_t> GameTimer::next_mark(std::int64_t from) const {
+    std::optional<std::int64_t> nearest;
+    for (const Moment& mark : marks_) {
+        std::int64_t at = mark.at;
+        if (direction_ == Direction::down) {
+            if (at >= from && mark.every == 0) continue;
+            if (at >= from) at -= ((at - from) / mark.every + 1) * mark.every;
+            if (at > 0 && (!nearest || at > *nearest)) nearest = at;
+        } else {
+            if (at <= from && mark.every == 0) continue;
+            if (at <= from) at += ((from - at) / mark.every + 1) * mark.every;
+            if (at < limit && (!nearest || at < *nearest)) nearest = at;
+        }
+    }
+    return nearest;
+}
+
+/// How many marks lie behind `from` up to `to`, each of a series for itself.
+std::uint64_t GameTimer::count_marks(std::int64_t from, std::int64_t to) const {
+    std::uint64_t count = 0;
+    const auto up_to = [](const Moment& mark, std::int64_t way) -> std::int64_t {
+        if (way < 0) return 0;
+        return mark.every > 0 ? way / mark.every + 1 : 1;
+    };
+    for (const Moment& mark : marks_) {
+        if (direction_ == Direction::up) {
+            count += static_cast<std::uint64_t>(up_to(mark, to - mark.at) - up_to(mark, from - mark.at));
+        } else {
+            const std::int64_t last = std::max(to, std::int64_t{1});
+            count += static_cast<std::uint64_t>(up_to(mark, mark.at - last) - up_to(mark, mark.at - from));
+        }
+    }
+    return count;
+}
+
+/// From here on the position counts from this one.
+void GameTimer::hold(std::int64_t position) {
+    anchor_ = std::clamp(position, std::int64_t{0}, limit);
+    run_ = 0;
+    passed_ = anchor_;
+    plan();
+}
+
+/// Finds the next event.
+void GameTimer::plan() {
+    next_ = -1;
+    if (!(speed_ > 0)) return;
+    const std::int64_t last = end();
+    std::optional<std::int64_t> next = next_mark(passed_);
+    if (last < limit && (!next || (direction_ == Direction::down ? *next < last : *next > last))) next = last;
+    if (!next) return;
+    next_at_ = *next;
+    next_ = run_until(*next);
+}
+
+void GameTimer::report(TimerEvent::Kind kind, Nanoseconds time, std::int64_t at, std::uint64_t count) {
+    log_.push_back({++numbered_, kind, time, Nanoseconds{at}, count});
+}
+
+std::span<const TimerEvent> GameTimer::events(std::uint64_t after) const {
+    const auto first =
+        std::find_if(log_.begin(), log_.end(), [&](const TimerEvent& event) { return event.number > after; });
+    return {first, log_.end()};
+}
+
+void GameTimer::start() {
+    state_ = State::running;
+    hold(rewound());
+}
+
+void GameTimer::pause() {
+    if (state_ == State::running) state_ = State::paused;
+}
+
+void GameTimer::resume() {
+    if (state_ == State::paused) state_ = State::running;
+}
+
+void GameTimer::reset() {
+    state_ = State::stopped;
+    hold(rewound());
+}
+
+void GameTimer::set(Seconds time) {
+    if (std::isnan(time.count())) return;
+    const std::int64_t position = count_of(time);
+    if (direction_ == Direction::down && position == 0)
+        state_ = State::ended;
+    else if (state_ == State::ended)
+        state_ = State::paused;
+    hold(position);
+}
+
+void GameTimer::set_speed(double speed) {
+    const std::int64_t now = position().count();
+    speed_ = speed > 0 ? std::min(speed, 1e6) : 0;
+    hold(now);
+}
+
+void GameTimer::set_marks(std::span<const Mark> marks) {
+    marks_.clear();
+    for (const Mark& mark : marks) {
+        if (!(mark.at.count() > 0) || !std::isfinite(mark.at.count())) continue;
+        const Moment made{count_of(mark.at), count_of(mark.every)};
+        if (std::find(marks_.begin(), marks_.end(), made) == marks_.end()) marks_.push_back(made);
+    }
+    plan();
+}
+
+/// Goes to a position that lies ahead, and reports what lies on the way, all of it now.
+void GameTimer::forward(std::int64_t to) {
+    std::int64_t from = position().count();
+    const auto lies_ahead = [&](std::int64_t position) {
+        return direction_ == Direction::down ? position < from : position > from;
+    };
+    int told = 0;
+    for (auto mark = next_mark(from); mark && !(direction_ == Direction::down ? *mark < to : *mark > to);
+         mark = next_mark(from)) {
+        if (++told > most_events) {
+            report(TimerEvent::Kind::skipped, age_, 0, count_marks(from, to));
+            break;
+        }
+        report(TimerEvent::Kind::mark, age_, *mark);
+        from = *mark;
+    }
+    from = position().count();
+    const bool ends = lies_ahead(end()) && (direction_ == Direction::down ? to <= end() : to >= end());
+    if (ends) {
+        report(TimerEvent::Kind::end, age_, end());
+        if (loop_ && duration_.count() > 0)
+            to = direction_ == Direction::down ? duration_.count() : 0;
+        else
+            state_ = State::ended;
+    }
+    hold(to);
+}
+
+void GameTimer::add(Seconds time) {
+    if (!(time.count() > 0) || !std::isfinite(time.count())) return;
+    const std::int64_t more = count_of(time);
+    if (direction_ == Direction::up) {
+        if (state_ != State::ended) forward(std::min(position().count() + more, end()));
+        return;
+    }
+    const std::int64_t from = position().count();
+    if (state_ == State::ended) state_ = State::paused;
+    hold(from + more);
+}
+
+void GameTimer::take(Seconds time) {
+    if (!(time.count() > 0) || !std::isfinite(time.count())) return;
+    const std::int64_t less = count_of(time);
+    const std::int64_t from = position().count();
+    if (direction_ == Direction::down) {
+        if (state_ != State::ended) forward(std::max(from - less, std::int64_t{0}));
+        return;
+    }
+    if (state_ == State::ended) state_ = State::paused;
+    hold(from - less);
+}
+
+std::optional<Seconds> GameTimer::advance(Seconds step) {
+    if (!clock_.advance(step)) return std::nullopt;
+    const Nanoseconds now = clock_.now();
+    const Nanoseconds whole = now - clock_before_;
+    clock_before_ = now;
+    return advance_exactly(whole);
+}
+
+std::optional<Seconds> GameTimer::advance_exactly(Nanoseconds step) {
+    if (log_.size() > kept_events) log_.erase(log_.begin(), log_.end() - kept_events / 2);
+    if (step.count() < 0) return std::nullopt;
+    const Nanoseconds before = age_;
+    age_ += step;
+    if (state_ != State::running) return std::nullopt;
+    // What is left of the step; the run at which it ends.
+    std::int64_t until = run_ + step.count();
+    std::optional<Seconds> overshoot;
+    for (int told = 0; next_ >= 0 && next_ <= until; ++told) {
+        if (told == most_events) {
+            const std::int64_t after = skip(until - run_);
+            if (after >= 0) overshoot = to_seconds(Nanoseconds{after});
+            return overshoot;
+        }
+        const std::int64_t rest = until - next_;
+        const Nanoseconds time = before + step - Nanoseconds{rest};
+        run_ = next_;
+        passed_ = next_at_;
+        if (passed_ != end()) {
+            report(TimerEvent::Kind::mark, time, passed_);
+            plan();
+            continue;
+        }
+        report(TimerEvent::Kind::end, time, passed_);
+        overshoot = to_seconds(Nanoseconds{rest});
+        if (!loop_ || duration_.count() == 0) {
+            state_ = State::ended;
+            return overshoot;
+        }
+        hold(direction_ == Direction::down ? duration_.count() : 0);
+        until = rest;
+    }
+    run_ = until;
+    return overshoot;
+}
+
+/// Runs for `rest` nanoseconds, and only counts what happens; gives how long ago the last end was, or -1.
+std::int64_t GameTimer::skip(std::int64_t rest) {
+    std::uint64_t count = 0;
+    std::int64_t since_end = -1;
+    const std::int64_t to_end = end() < limit ? run_until(end()) - run_ : limit;
+    if (rest >= to_end) {
+        count += count_marks(passed_, end()) + 1;
+        rest -= to_end;
+        if (!loop_ || duration_.count() == 0) {
+            state_ = State::ended;
+            report(TimerEvent::Kind::skipped, age_, 0, count);
+            return rest;
+        }
+        hold(direction_ == Direction::down ? duration_.count() : 0);
+        const std::int64_t period = std::max(run_until(end()), std::int64_t{1});
+        const auto loops = static_cast<std::uint64_t>(rest / period);
+        count += loops * (count_marks(position().count(), end()) + 1);
+        rest %= period;
+        since_end = rest;
+    }
+    run_ += rest;
+    count += count_marks(passed_, position().count());
+    passed_ = position().count();
+    plan();
+    report(TimerEvent::Kind::skipped, age_, 0, count);
+    return since_end;
+}
+
+}  // namespace rapido
