@@ -14,6 +14,7 @@ namespace {
 
 /// Whether a moment is one of the marks, and not only the edge of a band.
 bool is_reported(const RunningTimer& timer, Nanoseconds at) {
+    if (timer.owned == nullptr) return true;
     return std::any_of(timer.marks.begin(), timer.marks.end(), [&](const Mark& mark) {
         const Nanoseconds first = to_nanoseconds(mark.at);
         const Nanoseconds every = to_nanoseconds(mark.every);
@@ -327,7 +328,7 @@ void Hud::State::report_value_events() {
         // A text may be gone by the next frame, and no event asks for it.
         element.truth = value.type() == Value::Type::text ? Value("") : value;
         element.delta = state.snaps ? Value() : difference(value, before);
-        if (state.snaps || !value.is_number() || element.shows_pending) continue;
+        if (state.snaps || !value.is_number() || element.is_silent) continue;
         const double amount = value.number();
         if (amount <= 0 && was_positive) value_events.emplace_back(index, EventKind::empty);
         const double max = max_of(element).number();

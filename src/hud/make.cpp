@@ -460,6 +460,8 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         return value_index != no_source &&
                (value_index == amount.net || value_index == amount.gain || value_index == amount.loss);
     });
+    made.is_silent = made.shows_pending || value.use() == Source::Use::time_left ||
+                     value.use() == Source::Use::time_passed;
     if (counted != pending.end()) counted->total = index;
     if (made.kind == &Description<Text>::table) counters.insert(made.path);
     paths.emplace(made.path, index);

@@ -48,6 +48,7 @@ struct RunningElement {
     bool leaving = false;  ///< removed when it rests
     bool active = false;   ///< moves or waits
     bool shows_pending = false;
+    bool is_silent = false;  ///< reports no empty or full: it shows a timer, or what is pending
     std::optional<bool> band_visible;  ///< instead of its source
 };
 

@@ -54,9 +54,9 @@ Nanoseconds GameTimer::elapsed() const {
     return std::max(duration_ - position(), Nanoseconds{0});
 }
 
-/// The least run at which the position is reached.
-std::int64_t GameTimer::run_until(std::int64_t position) const {
-    const std::int64_t way = std::abs(position - anchor_);
+/// The least run that makes this way.
+std::int64_t GameTimer::run_for(std::int64_t way) const {
+    way = std::max(way, std::int64_t{0});
     if (speed_ == 1) return way;
     auto run = static_cast<std::int64_t>(std::min(std::ceil(static_cast<double>(way) / speed_), 4e18));
     // The quotient and the product round differently.
@@ -119,7 +119,7 @@ void GameTimer::plan() {
     if (last < limit && (!next || (direction_ == Direction::down ? *next < last : *next > last))) next = last;
     if (!next) return;
     next_at_ = *next;
-    next_ = run_until(*next);
+    next_ = run_for(way_to(*next));
 }
 
 void GameTimer::report(TimerEvent::Kind kind, Nanoseconds time, std::int64_t at, std::uint64_t count) {
@@ -242,8 +242,7 @@ std::optional<Seconds> GameTimer::advance_exactly(Nanoseconds step) {
     const Nanoseconds before = age_;
     age_ += step;
     if (state_ != State::running) return std::nullopt;
-    // What is left of the step; the run at which it ends.
-    std::int64_t until = run_ + step.count();
+    const std::int64_t until = run_ + step.count();
     std::optional<Seconds> overshoot;
     for (int told = 0; next_ >= 0 && next_ <= until; ++told) {
         if (told == most_events) {
@@ -266,37 +265,45 @@ std::optional<Seconds> GameTimer::advance_exactly(Nanoseconds step) {
             state_ = State::ended;
             return overshoot;
         }
-        hold(direction_ == Direction::down ? duration_.count() : 0);
-        until = rest;
+        rewind(1);
     }
     run_ = until;
     return overshoot;
 }
 
+/// So many loops are over. The run goes on, so that no fraction of a nanosecond is lost between them.
+void GameTimer::rewind(std::int64_t loops) {
+    anchor_ += (direction_ == Direction::down ? 1 : -1) * loops * duration_.count();
+    passed_ = direction_ == Direction::down ? duration_.count() : 0;
+    plan();
+}
+
 /// Runs for `rest` nanoseconds, and only counts what happens; gives how long ago the last end was, or -1.
 std::int64_t GameTimer::skip(std::int64_t rest) {
+    run_ += rest;
+    const bool loops = loop_ && duration_.count() > 0;
+    const std::int64_t way = travelled(run_);
+    const std::int64_t to_end = end() < limit ? way_to(end()) : std::numeric_limits<std::int64_t>::max();
     std::uint64_t count = 0;
     std::int64_t since_end = -1;
-    const std::int64_t to_end = end() < limit ? run_until(end()) - run_ : limit;
-    if (rest >= to_end) {
-        count += count_marks(passed_, end()) + 1;
-        rest -= to_end;
-        if (!loop_ || duration_.count() == 0) {
+    if (way >= to_end) {
+        count = count_marks(passed_, end()) + 1;
+        if (!loops) {
+            since_end = run_ - run_for(to_end);
             state_ = State::ended;
-            report(TimerEvent::Kind::skipped, age_, 0, count);
-            return rest;
+        } else {
+            const std::int64_t more = (way - to_end) / duration_.count();
+            since_end = run_ - run_for(to_end + more * duration_.count());
+            rewind(more + 1);
+            count += static_cast<std::uint64_t>(more) * (count_marks(passed_, end()) + 1);
         }
-        hold(direction_ == Direction::down ? duration_.count() : 0);
-        const std::int64_t period = std::max(run_until(end()), std::int64_t{1});
-        const auto loops = static_cast<std::uint64_t>(rest / period);
-        count += loops * (count_marks(position().count(), end()) + 1);
-        rest %= period;
-        since_end = rest;
     }
-    run_ += rest;
-    count += count_marks(passed_, position().count());
-    passed_ = position().count();
-    plan();
+    if (state_ != State::ended) {
+        const std::int64_t now = position().count();
+        count += count_marks(passed_, now);
+        passed_ = now;
+        plan();
+    }
     report(TimerEvent::Kind::skipped, age_, 0, count);
     return since_end;
 }

@@ -69,7 +69,8 @@ TEST(Shared, arrives_whole_in_every_hud_while_a_thread_writes_as_fast_as_it_can)
         const auto last =
             hud.add(Text{.id = "last", .value = watch(shared, [](const State& s) { return s.more[12]; })});
         std::int64_t newest = 0;
-        for (int frame = 0; frame < 20000; ++frame) {
+        // Long enough to be overtaken by the writer, however late the machine lets it begin.
+        for (int frame = 0; frame < 20000 || newest < 100; ++frame) {
             update(hud, 1ms);
             if (hud[water].text == "--") continue;
             const std::int64_t n = std::stoll(std::string(hud[water].text));
@@ -78,7 +79,6 @@ TEST(Shared, arrives_whole_in_every_hud_while_a_thread_writes_as_fast_as_it_can)
             ASSERT_GE(n, newest);
             newest = n;
         }
-        EXPECT_GT(newest, 0);
     };
     std::thread second(reader);
     reader();

@@ -105,7 +105,11 @@ class GameTimer {
     std::int64_t end() const;
     std::optional<std::int64_t> next_mark(std::int64_t from) const;
     std::uint64_t count_marks(std::int64_t from, std::int64_t to) const;
-    std::int64_t run_until(std::int64_t position) const;
+    std::int64_t way_to(std::int64_t position) const {
+        return direction_ == Direction::down ? anchor_ - position : position - anchor_;
+    }
+    std::int64_t run_for(std::int64_t way) const;
+    void rewind(std::int64_t loops);
     std::int64_t travelled(std::int64_t run) const;
     void hold(std::int64_t position);
     void plan();
