@@ -233,7 +233,8 @@ TEST(Timer, follows_the_game_clock_and_its_end_lies_at_the_same_fraction_of_the_
     held = false;
     update(hud, 0s);
     hud.update({.real = 40s, .game = 20s});  // slow motion: 5 s of game are a quarter of this step
-    ASSERT_EQ(hud.events().size(), 1U) << "who shows a timer is not told to be empty: the timer tells its end";
+    ASSERT_EQ(hud.events().size(), 1U)
+        << "who shows a timer is not told to be empty: the timer tells its end";
     EXPECT_EQ(hud.events()[0], (Event{140s, "evacuation", EventKind::end, ""}));
     EXPECT_EQ(hud.timer("evacuation")->left(), 0s);
     hud.timer("evacuation")->start();

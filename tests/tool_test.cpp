@@ -117,7 +117,11 @@ TEST(Tool, reports_the_end_of_the_evacuation_once_and_at_its_time_at_every_rate)
         std::vector<std::string> of_timer;
         for (const std::string& line : lines_of(ran.out))
             if (line.find(" evacuation ") != std::string::npos) of_timer.push_back(line);
-        EXPECT_EQ(of_timer, (std::vector<std::string>{"88.000 evacuation start", "133.000 evacuation end"}))
+        EXPECT_EQ(of_timer,
+                  (std::vector<std::string>{"88.000 evacuation start -", "118.000 evacuation mark 15",
+                                            "128.000 evacuation mark 5", "129.000 evacuation mark 4",
+                                            "130.000 evacuation mark 3", "131.000 evacuation mark 2",
+                                            "132.000 evacuation mark 1", "133.000 evacuation end -"}))
             << rate;
     }
 }
@@ -329,7 +333,7 @@ TEST(Tool, plays_the_demo_with_table_events_and_pictures) {
     const Ran ran = run_tool("demo --out " + folder.path("pictures"));
     ASSERT_EQ(ran.exit, 0) << ran.out;
     const std::vector<std::string> lines = lines_of(ran.out);
-    EXPECT_EQ(std::count(lines.begin(), lines.end(), "133.000 evacuation end"), 1);
+    EXPECT_EQ(std::count(lines.begin(), lines.end(), "133.000 evacuation end -"), 1);
     int pictures = 0;
     for (const auto& entry : std::filesystem::directory_iterator(folder.path("pictures")))
         pictures += entry.file_size() > 50'000 ? 1 : 0;

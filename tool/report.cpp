@@ -87,14 +87,16 @@ void print_events(const std::vector<Event>& events, bool json, std::ostream& out
         for (const Event& event : events)
             out << nlohmann::ordered_json{{"time", to_seconds(event.time).count()},
                                           {"id", event.id},
-                                          {"event", to_string(event.kind)}}
+                                          {"event", to_string(event.kind)},
+                                          {"detail", event.detail}}
                        .dump()
                 << '\n';
         return;
     }
-    std::vector<Cells> cells{{"time", "id", "event"}};
+    std::vector<Cells> cells{{"time", "id", "event", "detail"}};
     for (const Event& event : events)
-        cells.push_back({seconds_text(event.time), event.id, std::string(to_string(event.kind))});
+        cells.push_back({seconds_text(event.time), event.id, std::string(to_string(event.kind)),
+                         event.detail.empty() ? "-" : event.detail});
     print_columns(cells, out);
 }
 

@@ -12,26 +12,6 @@
 namespace rapido {
 namespace {
 
-/// Whether a moment is one of the marks, and not only the edge of a band.
-bool is_reported(const RunningTimer& timer, Nanoseconds at) {
-    if (timer.owned == nullptr) return true;
-    return std::any_of(timer.marks.begin(), timer.marks.end(), [&](const Mark& mark) {
-        const Nanoseconds first = to_nanoseconds(mark.at);
-        const Nanoseconds every = to_nanoseconds(mark.every);
-        const Nanoseconds behind = timer.timer->counts_down() ? first - at : at - first;
-        return behind.count() == 0 ||
-               (behind.count() > 0 && every.count() > 0 && (behind % every).count() == 0);
-    });
-}
-
-/// As many digits as it needs: 45, 0.5.
-std::string seconds_text(Nanoseconds time) {
-    std::string text = std::to_string(time.count() / 1'000'000'000);
-    std::string fraction = std::to_string(time.count() % 1'000'000'000 + 1'000'000'000).substr(1);
-    fraction.erase(fraction.find_last_not_of('0') + 1);
-    return fraction.empty() ? text : text + "." + fraction;
-}
-
 /// Cheap for integers: only a change of it can be an event.
 bool is_positive(const Value& value) {
     if (value.type() == Value::Type::int64) return value.int64() > 0;
@@ -90,6 +70,7 @@ void Hud::State::update(Step step) {
     read_sources();
     control_timers();
     tell_timers();
+    tell_meters();
     mark_snapped();
     refresh_plain_texts();
     queue_dependents();
@@ -123,10 +104,7 @@ void Hud::State::advance_clocks(Step step) {
     game_start = game_now;
     game_now = game_clock.now();
 
-    for (RunningTimer& timer : timers) {
-        if (timer.owned) timer.owned->advance_exactly(step_of(timer.clock));
-        report_timer(timer);
-    }
+    advance_timers();
     const Seconds real_step = to_seconds(now - frame_start);
     for (RunningMeter& meter : meters)
         if (real_step.count() > 0) meter.meter.advance(real_step);
@@ -136,110 +114,15 @@ void Hud::State::read_sources() {
     scan.read(changed_sources, snapped_sources);
 }
 
-Nanoseconds Hud::State::step_of(ClockKind clock) const {
-    return clock == ClockKind::game ? game_now - game_start : now - frame_start;
-}
-
-/// The bands of elements that show this timer, at the very moment at which it passes one of their edges.
-void Hud::State::pass_edges(RunningTimer& timer, const TimerEvent& told) {
-    if (timer.shown_by.empty() || told.kind == TimerEvent::Kind::skipped) return;
-    const bool down = timer.timer->counts_down();
-    const bool is_end = told.kind == TimerEvent::Kind::end;
-    const bool loops = is_end && !timer.timer->ended();
-    const Nanoseconds duration = timer.timer->duration();
-    for (const ElementIndex index : timer.shown_by) {
-        RunningElement& element = elements[index];
-        if (element.dead) continue;
-        Travel& travel = *element.travel;
-        const Nanoseconds before = timer.timer->age() - told.time;
-        Nanoseconds at = real_time(before, timer.clock);
-        if (travel.clock() == ClockKind::game)
-            at = timer.clock == ClockKind::game ? game_now - before : game_now;
-        const bool shows_left = hot[index].value == timer.left;
-        const auto pass = [&](Nanoseconds position) {
-            const Nanoseconds shown = shows_left == down ? position : duration - position;
-            travel.pass_edge(std::max(shown, Nanoseconds{0}), max_of(element), at, reduced_motion);
-        };
-        // On the edge, and the least time behind it: a band ends beyond its edge.
-        const Nanoseconds passed = is_end ? (down ? Nanoseconds{0} : duration) : told.at;
-        pass(passed);
-        if (!is_end) pass(passed + Nanoseconds{down ? -1 : 1});
-        if (loops) pass(down ? duration : Nanoseconds{0});
-    }
-}
-
-/// Takes over what a timer has told since the last frame, at its time on the real clock.
-void Hud::State::report_timer(RunningTimer& timer) {
-    for (const TimerEvent& told : timer.timer->events(timer.seen)) {
-        const Nanoseconds time = real_time(timer.timer->age() - told.time, timer.clock);
-        if (told.number > timer.seen + 1)
-            report_event({time, timer.id, EventKind::skipped, std::to_string(told.number - timer.seen - 1)});
-        timer.seen = told.number;
-        pass_edges(timer, told);
-        switch (told.kind) {
-            case TimerEvent::Kind::mark:
-                if (is_reported(timer, told.at))
-                    report_event({time, timer.id, EventKind::mark, seconds_text(told.at)});
-                break;
-            case TimerEvent::Kind::end:
-                report_event({time, timer.id, EventKind::end, ""});
-                break;
-            case TimerEvent::Kind::skipped:
-                report_event({time, timer.id, EventKind::skipped, std::to_string(told.count)});
-                break;
-        }
-    }
-}
-
-/// When something was so long before the end of this frame, by this clock. An event at a fraction of the game step
-/// lies at that fraction of the real step.
-Nanoseconds Hud::State::real_time(Nanoseconds before, ClockKind clock) const {
-    const Nanoseconds step = step_of(clock);
-    const Nanoseconds real_step = now - frame_start;
-    if (before >= step) return frame_start;
-    if (step == real_step) return now - before;
-    return now - to_nanoseconds(to_seconds(real_step) * (to_seconds(before) / to_seconds(step)));
-}
-
-/// Among the events of this frame, behind those of the same time.
+/// Among the events of this frame: by time, timers before values, and then as they come.
 void Hud::State::report_event(Event event) {
+    const auto rank = [](const Event& any) { return std::pair(any.time, any.kind >= EventKind::empty); };
     const auto later = std::upper_bound(events.begin(), events.end(), event,
-                                        [](const Event& a, const Event& b) { return a.time < b.time; });
+                                        [&](const Event& a, const Event& b) { return rank(a) < rank(b); });
     events.insert(later, std::move(event));
 }
 
-void Hud::State::control_timers() {
-    for (RunningTimer& timer : timers) {
-        if (!timer.owned) continue;
-        if (timer.speed != no_source) {
-            const double speed = scan.value(timer.speed).number();
-            if (speed != timer.timer->speed()) timer.owned->set_speed(speed);
-        }
-        const bool start = timer.start == no_source || scan.value(timer.start).truth();
-        if (start && !timer.start_was_true) {
-            timer.owned->start();
-            report_event({now, timer.id, EventKind::start, ""});
-        }
-        timer.start_was_true = start;
-
-        const bool hold = timer.pause != no_source && scan.value(timer.pause).truth();
-        if (hold) timer.owned->pause();
-        if (!hold && timer.held) timer.owned->resume();
-        timer.held = hold;
-    }
-}
-
-void Hud::State::tell_timers() {
-    for (const RunningTimer& timer : timers) {
-        // Most of them are asked for one of the four.
-        const auto tell = [&](SourceIndex source, auto value) {
-            if (told_used[source] != 0) scan.tell(source, value(), changed_sources);
-        };
-        tell(timer.left, [&] { return timer.left_now(); });
-        tell(timer.elapsed, [&] { return timer.elapsed_now(); });
-        tell(timer.duration, [&] { return timer.timer->duration(); });
-        tell(timer.running, [&] { return timer.timer->running(); });
-    }
+void Hud::State::tell_meters() {
     for (const RunningMeter& meter : meters) {
         const std::optional<double> rate = meter.meter.rate();
         scan.tell(meter.rate, rate ? Value(*rate) : Value(), changed_sources);

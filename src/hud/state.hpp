@@ -48,7 +48,7 @@ struct RunningElement {
     bool leaving = false;  ///< removed when it rests
     bool active = false;   ///< moves or waits
     bool shows_pending = false;
-    bool is_silent = false;  ///< reports no empty or full: it shows a timer, or what is pending
+    bool is_silent = false;            ///< reports no empty or full: it shows a timer, or what is pending
     std::optional<bool> band_visible;  ///< instead of its source
 };
 
@@ -90,6 +90,7 @@ struct RunningTimer {
     std::vector<ElementIndex> shown_by;  ///< elements whose bands are solved in its time
     std::uint64_t seen = 0;              ///< the last of its events that was taken over
     SourceIndex start = no_source, pause = no_source, speed = no_source;
+    Nanoseconds left_before{0}, elapsed_before{0};  ///< at the end of the last frame
     bool start_was_true = false;
     bool held = false;  ///< paused by its source
     SourceIndex left = no_source, elapsed = no_source, duration = no_source, running = no_source;
@@ -171,17 +172,20 @@ struct Hud::State {
     void begin_frame();
     void advance_clocks(Step step);
     void read_sources();
+    void advance_timers();
     Nanoseconds step_of(ClockKind clock) const;
     Nanoseconds real_time(Nanoseconds before, ClockKind clock) const;
     Nanoseconds moment(ClockKind clock) const { return clock == ClockKind::game ? game_now : now; }
-    void report_timer(RunningTimer& timer);
-    void pass_edges(RunningTimer& timer, const TimerEvent& told);
+    void report_timer(RunningTimer& timer, Nanoseconds to_come);
+    void pass_edge(RunningTimer& timer, Nanoseconds left, Nanoseconds elapsed, Nanoseconds before);
+    void pass_edges(RunningTimer& timer, const TimerEvent& told, Nanoseconds before);
     void report_event(Event event);
     void report_bands(ElementIndex index);
     void watch_bands(ElementIndex index);
     void mark_band_edges(RunningTimer& timer);
     void control_timers();
     void tell_timers();
+    void tell_meters();
     void mark_snapped();
     void refresh_plain_texts();
     void queue_dependents();

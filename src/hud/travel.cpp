@@ -22,8 +22,11 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
     if (plan_->trail.delay > Seconds{0})
         trail_ =
             std::make_unique<Trail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
-    is_plain_ =
-        pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && plan_->text_interval <= Nanoseconds{0};
+    if (!plan_->bands.empty())
+        looks_ = std::make_unique<Looks>(
+            Looks{BandSet(plan_->bands, plan_->has_max), FadingColor(plan_->color), {}, false});
+    is_plain_ = pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && looks_ == nullptr &&
+                plan_->text_interval <= Nanoseconds{0};
 }
 
 void Travel::snap(const Value& value, const Value& max, Nanoseconds now) {

@@ -1,0 +1,155 @@
+// Timers in the frame: advanced, asked, told, and the bands of those who show them.
+#include <algorithm>
+
+#include "hud/state.hpp"
+
+namespace rapido {
+namespace {
+
+/// Whether a moment is one of the marks, and not only the edge of a band.
+bool is_reported(const RunningTimer& timer, Nanoseconds at) {
+    if (timer.owned == nullptr) return true;
+    return std::any_of(timer.marks.begin(), timer.marks.end(), [&](const Mark& mark) {
+        const Nanoseconds first = to_nanoseconds(mark.at);
+        const Nanoseconds every = to_nanoseconds(mark.every);
+        const Nanoseconds behind = timer.timer->counts_down() ? first - at : at - first;
+        return behind.count() == 0 ||
+               (behind.count() > 0 && every.count() > 0 && (behind % every).count() == 0);
+    });
+}
+
+/// As many digits as it needs: 45, 0.5.
+std::string seconds_text(Nanoseconds time) {
+    std::string text = std::to_string(time.count() / 1'000'000'000);
+    std::string fraction = std::to_string(time.count() % 1'000'000'000 + 1'000'000'000).substr(1);
+    fraction.erase(fraction.find_last_not_of('0') + 1);
+    return fraction.empty() ? text : text + "." + fraction;
+}
+
+}  // namespace
+
+void Hud::State::advance_timers() {
+    for (RunningTimer& timer : timers) {
+        if (timer.owned == nullptr) {
+            report_timer(timer, Nanoseconds{0});
+            continue;
+        }
+        // What the game did to it since the last frame was at the beginning of this one.
+        const Nanoseconds step = step_of(timer.clock);
+        report_timer(timer, step);
+        if (timer.owned->left() != timer.left_before || timer.owned->elapsed() != timer.elapsed_before)
+            pass_edge(timer, timer.owned->left(), timer.owned->elapsed(), step);
+        timer.owned->advance_exactly(step);
+        report_timer(timer, Nanoseconds{0});
+    }
+}
+
+Nanoseconds Hud::State::step_of(ClockKind clock) const {
+    return clock == ClockKind::game ? game_now - game_start : now - frame_start;
+}
+
+/// The bands of elements that show this timer, at a position that it had so long before the end of this frame.
+void Hud::State::pass_edge(RunningTimer& timer, Nanoseconds left, Nanoseconds elapsed, Nanoseconds before) {
+    for (const ElementIndex index : timer.shown_by) {
+        RunningElement& element = elements[index];
+        if (element.dead) continue;
+        Travel& travel = *element.travel;
+        Nanoseconds at = real_time(before, timer.clock);
+        if (travel.clock() == ClockKind::game)
+            at = timer.clock == ClockKind::game ? game_now - before : game_now;
+        const Nanoseconds shown = hot[index].value == timer.left ? left : elapsed;
+        travel.pass_edge(std::max(shown, Nanoseconds{0}), max_of(element), at, reduced_motion);
+        report_bands(index);
+    }
+}
+
+/// The same for what a timer told.
+void Hud::State::pass_edges(RunningTimer& timer, const TimerEvent& told, Nanoseconds before) {
+    if (timer.shown_by.empty() || told.kind == TimerEvent::Kind::skipped) return;
+    const bool down = timer.timer->counts_down();
+    const Nanoseconds duration = timer.timer->duration();
+    const auto pass = [&](Nanoseconds position) {
+        const Nanoseconds rest = duration - position;
+        pass_edge(timer, down ? position : rest, down ? rest : position, before);
+    };
+    if (told.kind == TimerEvent::Kind::end) {
+        pass(down ? Nanoseconds{0} : duration);
+        if (!timer.timer->ended()) pass(down ? duration : Nanoseconds{0});
+        return;
+    }
+    // On the edge, and the least time behind it: a band ends beyond its edge.
+    pass(told.at);
+    pass(told.at + Nanoseconds{down ? -1 : 1});
+}
+
+/// Takes over what a timer has told since the last frame, at its time on the real clock.
+void Hud::State::report_timer(RunningTimer& timer, Nanoseconds to_come) {
+    for (const TimerEvent& told : timer.timer->events(timer.seen)) {
+        const Nanoseconds before = timer.timer->age() + to_come - told.time;
+        const Nanoseconds time = real_time(before, timer.clock);
+        if (told.number > timer.seen + 1)
+            report_event({time, timer.id, EventKind::skipped, std::to_string(told.number - timer.seen - 1)});
+        timer.seen = told.number;
+        switch (told.kind) {
+            case TimerEvent::Kind::mark:
+                if (is_reported(timer, told.at))
+                    report_event({time, timer.id, EventKind::mark, seconds_text(told.at)});
+                break;
+            case TimerEvent::Kind::end:
+                report_event({time, timer.id, EventKind::end, ""});
+                break;
+            case TimerEvent::Kind::skipped:
+                report_event({time, timer.id, EventKind::skipped, std::to_string(told.count)});
+                break;
+        }
+        pass_edges(timer, told, before);
+    }
+}
+
+/// When something was so long before the end of this frame, by this clock. An event at a fraction of the game step
+/// lies at that fraction of the real step.
+Nanoseconds Hud::State::real_time(Nanoseconds before, ClockKind clock) const {
+    const Nanoseconds step = step_of(clock);
+    const Nanoseconds real_step = now - frame_start;
+    if (before >= step) return frame_start;
+    if (step == real_step) return now - before;
+    return now - to_nanoseconds(to_seconds(real_step) * (to_seconds(before) / to_seconds(step)));
+}
+
+void Hud::State::control_timers() {
+    for (RunningTimer& timer : timers) {
+        if (!timer.owned) continue;
+        if (timer.speed != no_source) {
+            const double speed = scan.value(timer.speed).number();
+            if (speed != timer.timer->speed()) timer.owned->set_speed(speed);
+        }
+        const bool start = timer.start == no_source || scan.value(timer.start).truth();
+        if (start && !timer.start_was_true) {
+            timer.owned->start();
+            report_event({now, timer.id, EventKind::start, ""});
+        }
+        timer.start_was_true = start;
+
+        const bool hold = timer.pause != no_source && scan.value(timer.pause).truth();
+        if (hold) timer.owned->pause();
+        if (!hold && timer.held) timer.owned->resume();
+        timer.held = hold;
+    }
+}
+
+void Hud::State::tell_timers() {
+    for (RunningTimer& timer : timers) {
+        timer.left_before = timer.timer->left();
+        timer.elapsed_before = timer.timer->elapsed();
+        // Most of them are asked for one of the four.
+        const auto tell = [&](SourceIndex source, auto value) {
+            if (told_used[source] != 0) scan.tell(source, value(), changed_sources);
+        };
+        tell(timer.left, [&] { return timer.left_now(); });
+        tell(timer.elapsed, [&] { return timer.elapsed_now(); });
+        tell(timer.duration, [&] { return timer.timer->duration(); });
+        tell(timer.running, [&] { return timer.timer->running(); });
+    }
+}
+
+}  // namespace rapido
