@@ -11,6 +11,8 @@
 namespace rapido::bench {
 namespace {
 
+using namespace std::chrono_literals;
+
 constexpr std::size_t count = 1'000;
 constexpr Seconds frame{1.0 / 60};
 /// So long that all are in flight whenever they are measured, which begins after `begun`.
@@ -148,6 +150,51 @@ void resting_pointers(benchmark::State& state) {
     }
 }
 
+constexpr std::size_t timer_count = 500;
+constexpr int mark_count = 20;
+
+void hud_timers(benchmark::State& state) {
+    HudDefinition definition;
+    for (std::size_t i = 0; i < timer_count; ++i) {
+        Timer timer{.id = "t" + std::to_string(i), .duration = 60s + 1ms * i, .loop = true};
+        for (int mark = 1; mark <= mark_count; ++mark)
+            timer.marks.push_back({.at = Seconds{mark * 2.5}});
+        definition.timers.push_back(std::move(timer));
+    }
+    Hud hud(definition);
+    for (auto _ : state) {
+        hud.update({.real = frame, .game = frame});
+        benchmark::ClobberMemory();
+    }
+}
+
+void bare_timers(benchmark::State& state) {
+    struct Bare {
+        double left, duration;
+        std::array<double, mark_count> marks;
+    };
+    std::vector<Bare> timers(timer_count);
+    for (std::size_t i = 0; i < timer_count; ++i) {
+        timers[i].left = timers[i].duration = 60 + 0.001 * static_cast<double>(i);
+        for (int mark = 1; mark <= mark_count; ++mark)
+            timers[i].marks[static_cast<std::size_t>(mark - 1)] = mark * 2.5;
+    }
+    int fired = 0;
+    for (auto _ : state) {
+        for (Bare& timer : timers) {
+            const double before = timer.left;
+            timer.left -= frame.count();
+            for (const double mark : timer.marks)
+                if (before > mark && timer.left <= mark) ++fired;
+            if (timer.left > 0) continue;
+            ++fired;
+            timer.left += timer.duration;
+        }
+        benchmark::DoNotOptimize(fired);
+        benchmark::ClobberMemory();
+    }
+}
+
 }  // namespace
 
 std::vector<Case> motion_cases() {
@@ -156,6 +203,7 @@ std::vector<Case> motion_cases() {
         {"1,000 tweens in flight", "the bare formula in a loop", 2, true, hud_tweens, bare_tweens},
         {"1,000 rolls in flight", "the bare formula and to_chars", 2, true, hud_rolls, bare_rolls},
         {"1,000 that have landed", "a bare loop over pointers", 2, true, hud_resting, resting_pointers},
+        {"500 timers of 20 marks", "subtracting, and asking each mark", 2, true, hud_timers, bare_timers},
     };
 }
 

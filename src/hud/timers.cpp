@@ -37,7 +37,8 @@ void Hud::State::advance_timers() {
         // What the game did to it since the last frame was at the beginning of this one.
         const Nanoseconds step = step_of(timer.clock);
         report_timer(timer, step);
-        if (timer.owned->left() != timer.left_before || timer.owned->elapsed() != timer.elapsed_before)
+        if (!timer.shown_by.empty() &&
+            (timer.owned->left() != timer.left_before || timer.owned->elapsed() != timer.elapsed_before))
             pass_edge(timer, timer.owned->left(), timer.owned->elapsed(), step);
         timer.owned->advance_exactly(step);
         report_timer(timer, Nanoseconds{0});
@@ -84,6 +85,7 @@ void Hud::State::pass_edges(RunningTimer& timer, const TimerEvent& told, Nanosec
 
 /// Takes over what a timer has told since the last frame, at its time on the real clock.
 void Hud::State::report_timer(RunningTimer& timer, Nanoseconds to_come) {
+    if (timer.timer->event_count() == timer.seen) return;
     for (const TimerEvent& told : timer.timer->events(timer.seen)) {
         const Nanoseconds before = timer.timer->age() + to_come - told.time;
         const Nanoseconds time = real_time(before, timer.clock);
@@ -139,8 +141,10 @@ void Hud::State::control_timers() {
 
 void Hud::State::tell_timers() {
     for (RunningTimer& timer : timers) {
-        timer.left_before = timer.timer->left();
-        timer.elapsed_before = timer.timer->elapsed();
+        if (!timer.shown_by.empty()) {
+            timer.left_before = timer.timer->left();
+            timer.elapsed_before = timer.timer->elapsed();
+        }
         // Most of them are asked for one of the four.
         const auto tell = [&](SourceIndex source, auto value) {
             if (told_used[source] != 0) scan.tell(source, value(), changed_sources);

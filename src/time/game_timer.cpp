@@ -22,7 +22,8 @@ std::int64_t count_of(Seconds time) {
 }  // namespace
 
 GameTimer::GameTimer(Direction direction, Seconds duration, Seconds begin)
-    : direction_(direction), duration_(count_of(duration)), begin_(count_of(begin)), anchor_(rewound()) {
+    : anchor_(0), direction_(direction), duration_(count_of(duration)), begin_(count_of(begin)) {
+    hold(rewound());
     log_.reserve(2 * kept_events);
 }
 
@@ -236,7 +237,7 @@ std::optional<Seconds> GameTimer::advance(Seconds step) {
     return advance_exactly(whole);
 }
 
-std::optional<Seconds> GameTimer::advance_exactly(Nanoseconds step) {
+std::optional<Seconds> GameTimer::advance_past(Nanoseconds step) {
     if (log_.size() > kept_events) log_.erase(log_.begin(), log_.end() - kept_events / 2);
     if (step.count() < 0) return std::nullopt;
     const Nanoseconds before = age_;

@@ -70,6 +70,8 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     LineMeasurer measurer;
     HudDefinition definition;
     definition.timers.push_back({.id = "t", .duration = 1h});
+    definition.timers.push_back(
+        {.id = "loop", .duration = 200ms, .loop = true, .marks = {{150ms}, {100ms, 20ms}}});
     definition.meters.push_back({.id = "f", .interval = 100ms});
     Hud hud(definition, {}, &measurer);
     hud.add(Panel{.id = "p", .visible = watch(visible)});
@@ -98,6 +100,11 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                 .trail = {.delay = 100ms}});
     hud.add(Text{.id = "total", .value = watch(score), .pace = {.settle = 40ms}, .motion = roll(300ms)});
     hud.add(Text{.id = "gain", .value = "total.gain", .format = "{:+}", .visible = "total.pending"});
+    hud.add(Text{
+        .id = "late",
+        .value = "loop.left",
+        .format = "{:.1%S}",
+        .bands = {{.id = "b", .below = 0.1, .color = rgb(0xff7a3c), .fade = 30ms, .format = "!{:.1%S}"}}});
     hud.add(Text{.id = "settling", .value = watch(village), .pace = {.settle = 30ms}});
     ASSERT_EQ(hud.problems(), Problems{});
     DrawList list;

@@ -67,7 +67,14 @@ class GameTimer {
     /// step that lies after the (last) end. A step that is negative or not finite changes nothing.
     std::optional<Seconds> advance(Seconds step);
     /// The same for a whole number of nanoseconds, not negative.
-    std::optional<Seconds> advance_exactly(Nanoseconds step);
+    std::optional<Seconds> advance_exactly(Nanoseconds step) {
+        // Most steps of most timers pass nothing.
+        const bool quiet = next_ < 0 || run_ + step.count() < next_;
+        if (state_ != State::running || !quiet || step.count() < 0) return advance_past(step);
+        age_ += step;
+        run_ += step.count();
+        return std::nullopt;
+    }
 
     bool running() const { return state_ == State::running; }
     bool ended() const { return state_ == State::ended; }
@@ -102,6 +109,7 @@ class GameTimer {
         friend auto operator<=>(const Moment&, const Moment&) = default;
     };
 
+    std::optional<Seconds> advance_past(Nanoseconds step);
     std::int64_t end() const;
     std::optional<std::int64_t> next_mark(std::int64_t from) const;
     std::uint64_t count_marks(std::int64_t from, std::int64_t to) const;
@@ -118,26 +126,25 @@ class GameTimer {
     std::int64_t skip(std::int64_t rest);
     std::int64_t rewound() const { return direction_ == Direction::down ? duration_.count() : begin_; }
 
+    // What a step touches lies together. The position is that of the last call, and what has run since.
+    Nanoseconds age_{0};
+    std::int64_t run_ = 0;    ///< nanoseconds of running since then
+    std::int64_t next_ = -1;  ///< the run at which the next event is due; negative for never
+    std::uint64_t numbered_ = 0;
+    std::int64_t anchor_;
+    double speed_ = 1;
+    State state_ = State::stopped;
     Direction direction_;
     bool loop_ = false;
-    State state_ = State::stopped;
     Nanoseconds duration_;
     std::int64_t begin_;
-    double speed_ = 1;
-
-    // The position is that of the last call, and what has run since.
-    std::int64_t anchor_;
-    std::int64_t run_ = 0;      ///< nanoseconds of running since then
-    std::int64_t next_ = -1;    ///< the run at which the next event is due; negative for never
     std::int64_t next_at_ = 0;  ///< which mark, or the end
     std::int64_t passed_ = 0;   ///< marks up to here have been told
 
     Clock clock_;  ///< of the steps given in seconds
     Nanoseconds clock_before_{0};
-    Nanoseconds age_{0};
     std::vector<Moment> marks_;
     std::vector<TimerEvent> log_;
-    std::uint64_t numbered_ = 0;
 };
 
 /// Counts from its duration down to zero and stays there; it is never negative.
