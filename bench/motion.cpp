@@ -195,6 +195,45 @@ void bare_timers(benchmark::State& state) {
     }
 }
 
+constexpr std::size_t effect_count = 200;
+const Effect wobble{.id = "wobble",
+                    .duration = length,
+                    .keyframes = {{.at = 0.3, .scale = 1.2F, .rotation = 10.0F}, {.at = 0.7, .scale = 0.9F}}};
+
+void hud_effects(benchmark::State& state) {
+    HudDefinition definition;
+    definition.effects = {wobble};
+    Hud hud(definition);
+    std::vector<ElementRef> bars;
+    for (std::size_t i = 0; i < effect_count; ++i)
+        bars.push_back(hud.add(Bar{.id = "b" + std::to_string(i), .value = 1}));
+    hud.update({});
+    for (const ElementRef bar : bars)
+        hud.play(bar, "wobble");
+    hud.update({.real = begun, .game = begun});
+    DrawList list;
+    hud.draw(list);
+    for (auto _ : state) {
+        hud.update({.real = frame, .game = frame});
+        for (const ElementRef bar : bars) {
+            const Shown shown = hud[bar];
+            benchmark::DoNotOptimize(shown.scale + shown.rotation);
+        }
+    }
+}
+
+void bare_effects(benchmark::State& state) {
+    std::vector<Pose> poses(effect_count);
+    double now = begun.count();
+    for (auto _ : state) {
+        now += frame.count();
+        for (Pose& pose : poses) {
+            pose = pose_of(wobble, now / length.count());
+            benchmark::DoNotOptimize(pose.scale + pose.rotation);
+        }
+    }
+}
+
 }  // namespace
 
 std::vector<Case> motion_cases() {
@@ -204,6 +243,7 @@ std::vector<Case> motion_cases() {
         {"1,000 rolls in flight", "the bare formula and to_chars", 2, true, hud_rolls, bare_rolls},
         {"1,000 that have landed", "a bare loop over pointers", 2, true, hud_resting, resting_pointers},
         {"500 timers of 20 marks", "subtracting, and asking each mark", 2, true, hud_timers, bare_timers},
+        {"200 effects in flight", "the bare keyframes", 2, true, hud_effects, bare_effects},
     };
 }
 

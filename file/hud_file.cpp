@@ -33,6 +33,52 @@ struct Description<Mark> {
 
 namespace {
 
+constexpr std::array keyframe_fields{
+    required_field<&Keyframe::at>("at", "part of the duration", {"", 0, 1}),
+    field<&Keyframe::scale>("scale", "around the middle; 1 is at rest", {"", 0, 100}),
+    field<&Keyframe::offset>("offset", "to the right and down", {"px", -1e5, 1e5}),
+    field<&Keyframe::rotation>("rotation", "clockwise", {"degrees", -36000, 36000}),
+    field<&Keyframe::opacity>("opacity", "on top of the element's", {"", 0, 1}),
+    field<&Keyframe::color>("color", "instead of all its colors"),
+    field<&Keyframe::shine>("shine", "where a bright stripe is on its way across", {"", 0, 1}),
+    field<&Keyframe::easing>("easing", "of the way to the next keyframe"),
+};
+static_assert(keyframe_fields.size() == member_count<Keyframe>);
+constexpr std::array dots_fields{
+    field<&Dots::count>("count", "how many fly out", {"", 0, 200}),
+    field<&Dots::size>("size", "across", {"px", 0, 1000}),
+    field<&Dots::color>("color", "of the dots"),
+};
+static_assert(dots_fields.size() == member_count<Dots>);
+
+}  // namespace
+
+template <>
+struct Description<Keyframe> {
+    static constexpr Table table{"keyframe", keyframe_fields};
+};
+template <>
+struct Description<Dots> {
+    static constexpr Table table{"dots", dots_fields};
+};
+
+namespace {
+
+constexpr std::array effect_fields{
+    required_field<&Effect::id>("id", "its name"),
+    field<&Effect::duration>("duration", "of one run", {"s", 0.001, 3600}),
+    field<&Effect::repeat>("repeat", "how often; zero is until it is stopped", {"", 0, 10000}),
+    field<&Effect::easing>("easing", "of the way to the first keyframe"),
+    field<&Effect::keyframes>("keyframes", "what it says, in order"),
+    field<&Effect::scatter>("scatter", "offsets in a direction of chance, rotations either way"),
+    field<&Effect::dots>("dots", "that fly out of the middle"),
+    field<&Effect::when_busy>("when_busy", "what it does where another one runs"),
+    field<&Effect::cool_down>("cool_down", "it does not start again for so long", {"s", 0, 3600}),
+    field<&Effect::beat>("beat", "it starts at multiples of this", {"s", 0, 3600}),
+};
+static_assert(effect_fields.size() == member_count<Effect>);
+constexpr Table effect_table{"effect", effect_fields};
+
 constexpr std::array timer_fields{
     required_field<&Timer::id>("id",
                                "its name; it gives the sources ID.left, ID.elapsed, ID.duration, ID.running"),
@@ -130,6 +176,11 @@ class HudReader {
                     read_table(table, meter_table, &definition.meters.emplace_back(),
                                definition.meter_origins.emplace_back());
                 });
+            else if (key.str() == "effect")
+                read_list(key, node, [&](const toml::table& table) {
+                    read_table(table, effect_table, &definition.effects.emplace_back(),
+                               definition.effect_origins.emplace_back());
+                });
             else if (key.str() == "group")
                 read_list(key, node, [&](const toml::table& table) {
                     read_table(table, group_table, &definition.groups.emplace_back(),
@@ -139,7 +190,7 @@ class HudReader {
                 read_field(*known, node, &definition, top_table.name, std::string(key.str()),
                            definition.origin);
             else
-                unknown_key(key, top_table, "the HUD", {"element", "timer", "meter", "group"});
+                unknown_key(key, top_table, "the HUD", {"element", "timer", "meter", "effect", "group"});
         }
     }
 

@@ -200,6 +200,24 @@ TEST(Tool, draws_the_picture_of_a_moment_the_same_every_time) {
     EXPECT_TRUE(pictures[0] == pictures[1]);
 }
 
+TEST(Tool, puts_several_moments_on_one_sheet) {
+    const TemporaryFolder folder;
+    const Ran ran = run_tool(play("--at 8 --at 62 --at 104 --sheet " + folder.path("sheet.png")));
+    ASSERT_EQ(ran.exit, 0) << ran.out;
+    Fonts fonts;
+    Picture sheet(1280, 800, fonts);
+    ASSERT_FALSE(sheet.draw_image(folder.path("sheet.png")));
+    // Three cells of 1280 by 800 fit best two above one; the fourth place is empty.
+    const Color paper = rgb(0x10161c);
+    int empty = 0;
+    for (int x = 680; x < 1240; x += 10)
+        empty += sheet.pixel(x, 600) == paper ? 1 : 0;
+    EXPECT_EQ(empty, 56);
+    EXPECT_FALSE(sheet.pixel(300, 200) == paper);
+    EXPECT_FALSE(sheet.pixel(900, 200) == paper);
+    EXPECT_FALSE(sheet.pixel(300, 600) == paper);
+}
+
 TEST(Tool, plays_in_another_language) {
     const std::string german = "--locale de --translations " + sample("de.toml");
     const auto cells = cells_of(run_tool(play("--table --at 104 " + german)).out);

@@ -104,6 +104,8 @@ int main(int count, char** arguments) {
     add_replay(*play_command, options.replay);
     play_command->add_option("--at", options.at, "a moment in seconds; may be given again")->take_all();
     play_command->add_option("--png", options.png, "a picture for each --at, or for the end")->take_all();
+    play_command->add_option("--sheet", options.sheet,
+                             "one picture of the HUD at each --at, or at ten even moments");
     play_command->add_flag("--table", options.table,
                            "what each element showed at each --at, or at ten even moments");
     play_command->add_flag("--events", options.events, "what happened, and when");
@@ -126,6 +128,7 @@ int main(int count, char** arguments) {
     }
     if (*demo_command) return static_cast<int>(demo(out, sample));
     if (*plot_command) return static_cast<int>(rapido::tool::plot(plot, std::cerr));
-    if (!options.table && !options.events && options.png.empty()) options.table = options.events = true;
+    if (!options.table && !options.events && options.png.empty() && options.sheet.empty())
+        options.table = options.events = true;
     return static_cast<int>(rapido::tool::play(options, std::cout, std::cerr));
 }

@@ -14,7 +14,7 @@ std::vector<Nanoseconds> moments(const Replay& replay, const PlayOptions& option
     std::vector<Nanoseconds> at;
     for (const double seconds : options.at)
         at.push_back(to_nanoseconds(Seconds{seconds}));
-    if (!at.empty() || !options.table) return at;
+    if (!at.empty() || (!options.table && options.sheet.empty())) return at;
     for (int i = 0; i < 10; ++i)
         at.push_back(std::chrono::floor<std::chrono::milliseconds>(replay.first() +
                                                                    (replay.last() - replay.first()) * i / 9));
@@ -33,6 +33,8 @@ class Player {
         if (const auto usage = check_moments()) return *usage;
         const Exit exit = replay_.run(at_, [this](const Frame& frame) { return see(frame); });
         if (exit != Exit::fine) return exit;
+        if (!options_.sheet.empty())
+            if (const Exit written = write_sheet(); written != Exit::fine) return written;
         if (options_.table) print_table(table_, options_.json, out_);
         if (options_.table && options_.events && !options_.json) out_ << '\n';
         if (options_.events) print_events(events_, options_.json, out_);
@@ -70,6 +72,11 @@ class Player {
             const std::vector<TableRow> rows = rows_of(replay_.hud(), frame.time);
             table_.insert(table_.end(), rows.begin(), rows.end());
         }
+        if (frame.asked_for && !options_.sheet.empty()) {
+            Result<Picture> picture = take_picture();
+            if (!picture) return report(picture.problems());
+            cells_.emplace_back(frame.time, *std::move(picture));
+        }
         return draw(frame);
     }
 
@@ -77,15 +84,63 @@ class Player {
     Exit draw(const Frame& frame) {
         for (std::size_t i = 0; i < options_.png.size(); ++i) {
             if (options_.at.empty() ? !frame.is_last : i >= at_.size() || at_[i] != frame.time) continue;
-            Picture picture(options_.replay.width, options_.replay.height, replay_.fonts());
-            picture.fill(rgb(0x2a3440));
-            if (!options_.background.empty())
-                if (const auto problem = picture.draw_image(options_.background)) return report({*problem});
-            replay_.hud().draw(list_);
-            picture.draw(list_);
-            if (const auto problem = picture.write_png(options_.png[i])) return report({*problem});
+            const Result<Picture> picture = take_picture();
+            if (!picture) return report(picture.problems());
+            if (const auto problem = picture->write_png(options_.png[i])) return report({*problem});
             err_ << "wrote " << options_.png[i] << '\n';
         }
+        return Exit::fine;
+    }
+
+    Result<Picture> take_picture() {
+        Picture picture(options_.replay.width, options_.replay.height, replay_.fonts());
+        picture.fill(rgb(0x2a3440));
+        if (!options_.background.empty())
+            if (const auto problem = picture.draw_image(options_.background)) return *problem;
+        replay_.hud().draw(list_);
+        picture.draw(list_);
+        return picture;
+    }
+
+    /// All moments side by side, each with its time, on about 1280 by 800 pixels.
+    Exit write_sheet() {
+        constexpr float gap = 12, caption = 26, width = 1280, height = 800;
+        const auto count = static_cast<int>(cells_.size());
+        const float aspect =
+            static_cast<float>(options_.replay.width) / static_cast<float>(options_.replay.height);
+        int columns = 1;
+        float cell = 0;
+        for (int tried = 1; tried <= count; ++tried) {
+            const auto rows = static_cast<float>((count + tried - 1) / tried);
+            const float across = (width - gap) / static_cast<float>(tried) - gap;
+            const float down = ((height - gap) / rows - gap - caption) * aspect;
+            if (std::min(across, down) <= cell) continue;
+            cell = std::min(across, down);
+            columns = tried;
+        }
+        const int rows = (count + columns - 1) / columns;
+        const float tall = cell / aspect;
+        Picture sheet(static_cast<int>(gap + static_cast<float>(columns) * (cell + gap)),
+                      static_cast<int>(gap + static_cast<float>(rows) * (tall + gap + caption)),
+                      replay_.fonts());
+        sheet.fill(rgb(0x10161c));
+        Fonts& fonts = replay_.fonts();
+        const FontId font = fonts.find("Inter", 500).value_or(fonts.find("sans-serif", 500).value_or(0));
+        for (int i = 0; i < count; ++i) {
+            const auto& [time, picture] = cells_[static_cast<std::size_t>(i)];
+            const float x = gap + static_cast<float>(i % columns) * (cell + gap);
+            const float y = gap + static_cast<float>(i / columns) * (tall + gap + caption);
+            sheet.draw(picture, {x, y, cell, tall});
+            std::vector<Glyph> glyphs;
+            const std::string text = seconds_text(time) + " s";
+            const float wide = fonts.shape(font, 14, text, glyphs);
+            DrawGroup group;
+            group.begin();
+            group.add_text(font, 14, {x, y + tall + 18}, wide, rgb(0xf2efe6, 0.7), text, glyphs, 1);
+            sheet.draw(group);
+        }
+        if (const auto problem = sheet.write_png(options_.sheet)) return report({*problem});
+        err_ << "wrote " << options_.sheet << '\n';
         return Exit::fine;
     }
 
@@ -97,6 +152,7 @@ class Player {
     std::vector<TableRow> table_;
     std::vector<Event> events_;
     DrawList list_;
+    std::vector<std::pair<Nanoseconds, Picture>> cells_;
 };
 
 }  // namespace

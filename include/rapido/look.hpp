@@ -2,4 +2,7 @@
 #pragma once
 
 #include "rapido/look/band.hpp"
+#include "rapido/look/effect.hpp"
+#include "rapido/look/effect_player.hpp"
 #include "rapido/look/fading_color.hpp"
+#include "rapido/look/flash_limit.hpp"

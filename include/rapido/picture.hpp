@@ -25,6 +25,8 @@ class Picture {
     /// Draws a PNG file over the whole, as CSS `object-fit: cover` does. A problem if it cannot be read.
     std::optional<Problem> draw_image(const std::string& path);
     void draw(const DrawList& list);
+    /// Another picture, scaled to fill `into`.
+    void draw(const Picture& picture, const Rect& into);
     /// Commands of your own.
     void draw(const DrawGroup& group);
 

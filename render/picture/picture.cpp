@@ -152,6 +152,10 @@ void Picture::draw(const DrawList& list) {
 }
 
 void Picture::draw(const DrawGroup& group) {
+    const Transform& t = group.transform();
+    const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
+    cairo_save(state_->context.get());
+    cairo_transform(state_->context.get(), &matrix);
     for (const DrawCommand& command : group.commands()) {
         set_color(state_->context.get(), command.color);
         switch (command.kind) {
@@ -169,6 +173,19 @@ void Picture::draw(const DrawGroup& group) {
                 break;
         }
     }
+    cairo_restore(state_->context.get());
+}
+
+void Picture::draw(const Picture& picture, const Rect& into) {
+    cairo_t* const context = state_->context.get();
+    cairo_save(context);
+    cairo_translate(context, into.x, into.y);
+    cairo_scale(context, static_cast<double>(into.width) / picture.width(),
+                static_cast<double>(into.height) / picture.height());
+    cairo_set_source_surface(context, picture.state_->surface.get(), 0, 0);
+    cairo_pattern_set_filter(cairo_get_source(context), CAIRO_FILTER_GOOD);
+    cairo_paint(context);
+    cairo_restore(context);
 }
 
 Color Picture::pixel(int x, int y) const {

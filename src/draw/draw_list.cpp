@@ -1,9 +1,36 @@
 #include "rapido/draw/draw_list.hpp"
 
+#include <cmath>
+#include <numbers>
+
 namespace rapido {
 
-void DrawGroup::begin(float opacity) {
+Transform Transform::then(const Transform& next) const {
+    const Point moved = next.apply({dx, dy});
+    return {next.xx * xx + next.xy * yx,
+            next.xx * xy + next.xy * yy,
+            next.yx * xx + next.yy * yx,
+            next.yx * xy + next.yy * yy,
+            moved.x,
+            moved.y};
+}
+
+Transform Transform::around(Point middle, float scale, float degrees, Point offset) {
+    const float angle = degrees * std::numbers::pi_v<float> / 180;
+    const float c = scale * std::cos(angle);
+    const float s = scale * std::sin(angle);
+    return {c,
+            -s,
+            s,
+            c,
+            middle.x - c * middle.x + s * middle.y + offset.x,
+            middle.y - s * middle.x - c * middle.y + offset.y};
+}
+
+void DrawGroup::begin(float opacity, const Tint& tint, const Transform& transform) {
     opacity_ = opacity;
+    tint_ = tint;
+    transform_ = transform;
     commands_.clear();
     text_.clear();
     glyphs_.clear();
@@ -11,6 +38,11 @@ void DrawGroup::begin(float opacity) {
 }
 
 void DrawGroup::add(DrawCommand command) {
+    if (tint_.part > 0) {
+        const std::uint8_t alpha = command.color.alpha;
+        command.color = mix(command.color, tint_.color, static_cast<double>(tint_.part));
+        command.color.alpha = alpha;
+    }
     command.color.alpha =
         static_cast<std::uint8_t>(static_cast<float>(command.color.alpha) * opacity_ + 0.5F);
     commands_.push_back(command);

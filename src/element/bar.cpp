@@ -17,6 +17,7 @@ constexpr std::array fields{
     field<&Bar::max_motion>("max_motion", "how the shown maximum follows"),
     field<&Bar::trail>("trail", "a second bar that shows what was just lost"),
     field<&Bar::bands>("bands", "where it looks different"),
+    field<&Bar::effects>("effects", "what starts effects"),
     field<&Bar::clock>("clock", "that pace, motion and fades follow"),
     field<&Bar::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
     field<&Bar::place>("place", "where it stands, and how large it is"),

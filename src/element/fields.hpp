@@ -5,6 +5,7 @@
 
 #include "base/fields.hpp"
 #include "rapido/element.hpp"
+#include "rapido/look/effect.hpp"
 
 namespace rapido {
 
@@ -46,6 +47,15 @@ struct Choices<BandOn> {
 template <>
 struct Choices<ClockKind> {
     static constexpr std::array<std::string_view, 2> names{"real", "game"};
+};
+template <>
+struct Choices<TriggerOn> {
+    static constexpr std::array<std::string_view, 9> names{"gain",  "loss",  "empty", "full", "enter",
+                                                           "leave", "start", "mark",  "end"};
+};
+template <>
+struct Choices<WhenBusy> {
+    static constexpr std::array<std::string_view, 3> names{"interrupt", "wait", "drop"};
 };
 template <>
 struct Choices<Direction> {
@@ -111,6 +121,7 @@ inline constexpr std::array band_fields{
     field<&Band::visible>("visible", "whether the element is shown, inside"),
     field<&Band::format>("format", "of a text, inside"),
     field<&Band::motion>("motion", "to new targets, inside"),
+    field<&Band::effect>("effect", "started on entering; an endless one ends on leaving"),
 };
 static_assert(band_fields.size() == member_count<Band>);
 template <>
@@ -124,6 +135,20 @@ struct Description<Pace> {
 template <>
 struct Description<BarTrail> {
     static constexpr Table table{"trail", trail_fields};
+};
+inline constexpr std::array trigger_fields{
+    field<&Trigger::on>("on", "what happened"),
+    required_field<&Trigger::effect>("effect", "the id of the effect"),
+    field<&Trigger::band>("band", "which band, for enter and leave"),
+    field<&Trigger::timer>("timer", "which timer, for start, mark and end"),
+    field<&Trigger::at>("at", "which mark", {"s", 0, 1e9}),
+    field<&Trigger::full_change>("full_change", "the gain or loss that plays at full strength",
+                                 {"", 0, 1e300}),
+};
+static_assert(trigger_fields.size() == member_count<Trigger>);
+template <>
+struct Description<Trigger> {
+    static constexpr Table table{"effects", trigger_fields};
 };
 template <>
 struct Description<PluralForms> {

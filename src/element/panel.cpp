@@ -15,6 +15,7 @@ constexpr std::array fields{
     field<&Panel::border>("border", "width of the line along the edge; zero draws none",
                           {"px", 0, largest_length}),
     field<&Panel::border_color>("border_color", "of that line"),
+    field<&Panel::effects>("effects", "what starts effects"),
     field<&Panel::inside>("inside", "the panel that it stands in"),
     field<&Panel::group>("group", "shown, hidden and dimmed with it"),
     field<&Panel::layer>("layer", "higher is drawn later", {"", -1000, 1000}),

@@ -29,6 +29,7 @@ constexpr std::array fields{
     field<&Text::text_interval>("text_interval", "while it moves, its characters change at multiples of it",
                                 {"s", 0, 3600}),
     field<&Text::bands>("bands", "where it looks different"),
+    field<&Text::effects>("effects", "what starts effects"),
     field<&Text::clock>("clock", "that pace, motion and fades follow"),
     field<&Text::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
     field<&Text::place>("place", "where it stands"),

@@ -75,6 +75,8 @@ void Hud::leave(ElementRef ref) {
 void Hud::set_reduced_motion(bool reduced) {
     if (reduced == state_->reduced_motion) return;
     state_->reduced_motion = reduced;
+    for (RunningElement& element : state_->elements)
+        if (element.effects != nullptr) element.effects->player.set_reduced_motion(reduced);
     for (ElementIndex index = 0; reduced && index < state_->elements.size(); ++index) {
         RunningElement& element = state_->elements[index];
         if (element.travel == nullptr) continue;
@@ -96,6 +98,7 @@ Shown Hud::operator[](ElementRef ref) const {
     if (living == nullptr) return {};
     const RunningElement& element = *living;
     const HotElement& hot = state_->hot[ref.index];
+    const Pose pose = state_->body_pose(ref.index);
     const Value truth = hot.value == no_source ? Value() : state_->scan.value(hot.value);
     return {.id = element.path,
             .kind = element.kind->name,
@@ -107,8 +110,11 @@ Shown Hud::operator[](ElementRef ref) const {
             .shown = element.travel != nullptr
                          ? element.travel->shown(state_->moment(element.travel->clock()))
                          : truth,
-            .color = element.body->color(),
-            .opacity = element.opacity,
+            .color = mix(element.body->color(), pose.color, static_cast<double>(pose.color_part)),
+            .opacity = element.opacity * pose.opacity,
+            .scale = pose.scale,
+            .offset = pose.offset,
+            .rotation = pose.rotation,
             .visible = element.shown,
             .box = element.box,
             .changed = hot.changed_in == state_->frame,
@@ -154,13 +160,12 @@ void Hud::draw(DrawList& list) const {
         if (group.revision == state_->hot[index].revision) continue;
         group.revision = state_->hot[index].revision;
         const RunningElement& element = state_->elements[index];
-        group.begin(element.opacity);
+        const Rect device = state_->device_box(index);
+        const Moved moved = state_->moved(index);
+        group.begin(element.opacity * moved.opacity, moved.tint, moved.transform);
         if (!element.shown || state_->measurer == nullptr) continue;
-        const float scale = state_->scale;
-        const Rect device{state_->viewport.origin.x + element.box.x * scale,
-                          state_->viewport.origin.y + element.box.y * scale, element.box.width * scale,
-                          element.box.height * scale};
-        element.body->draw(device, scale, state_->measurer, group);
+        element.body->draw(device, state_->scale, state_->measurer, group);
+        state_->draw_over(index, device, group);
     }
 }
 

@@ -82,6 +82,8 @@ void Hud::State::update(Step step) {
     remove_left();
     follow_pending();
     refresh_visibility();
+    start_effects();
+    play_effects();
     lay_out();
 }
 
@@ -211,6 +213,7 @@ void Hud::State::report_value_events() {
         // A text may be gone by the next frame, and no event asks for it.
         element.truth = value.type() == Value::Type::text ? Value("") : value;
         element.delta = state.snaps ? Value() : difference(value, before);
+        if (element.effects != nullptr && element.delta.is_number()) start_on_change(index, element.delta);
         if (state.snaps || !value.is_number() || element.is_silent) continue;
         const double amount = value.number();
         if (amount <= 0 && was_positive) value_events.emplace_back(index, EventKind::empty);
@@ -230,6 +233,7 @@ void Hud::State::retarget() {
         RunningElement& element = elements[index];
         const bool snaps = hot[index].snaps;
         hot[index].snaps = false;
+        if (snaps && element.effects != nullptr) element.effects->player.clear();
         if (element.travel == nullptr || hot[index].value == no_source) continue;
         Travel& travel = *element.travel;
         const Value& value = scan.value(hot[index].value);
@@ -340,11 +344,12 @@ void Hud::State::report_bands(ElementIndex index) {
     if (bands == nullptr) return;
     for (const BandChange& change : element.travel->band_changes()) {
         const std::string& name = bands->bands()[change.band].id;
-        if (name.empty() || element.shows_pending) continue;
         const ClockKind clock = element.travel->clock();
         const Nanoseconds before = moment(clock) - change.time;
-        report_event({clock == ClockKind::real ? change.time : real_time(before, clock), element.path,
-                      change.entered ? EventKind::enter : EventKind::leave, name});
+        const Nanoseconds at = clock == ClockKind::real ? change.time : real_time(before, clock);
+        start_on_band(index, change.band, change.entered, at);
+        if (name.empty() || element.shows_pending) continue;
+        report_event({at, element.path, change.entered ? EventKind::enter : EventKind::leave, name});
     }
     element.travel->forget_band_changes();
     if (bands->visible() == element.band_visible) return;

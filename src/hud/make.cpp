@@ -59,6 +59,7 @@ struct CommonFields {
     Source max;
     Source visible;
     TravelPlan plan;
+    std::vector<Trigger> effects;
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
     std::string group;
@@ -74,6 +75,7 @@ CommonFields common_fields(const Element& element) {
                                 .max = {},
                                 .visible = description.visible,
                                 .plan = {},
+                                .effects = description.effects,
                                 .place = description.place,
                                 .group = description.group,
                                 .layer = description.layer};
@@ -236,6 +238,7 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
 
     make_timers(definition, sources);
     make_meters(definition);
+    make_effects(definition);
     for (std::size_t i = 0; i < definition.groups.size(); ++i)
         add(definition.groups[i], origin_at(definition.group_origins, i), sources);
     for (const Element& element : definition.elements) {
@@ -437,6 +440,8 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     check_pace(common.plan.pace, context);
     check_bands(common.plan.bands, context);
     made.body = std::visit([&](const auto& description) { return make_body(description, context); }, element);
+    made.effects = make_element_effects(common.effects, common.plan.bands,
+                                        made.body != nullptr ? made.body->color() : Color{}, context);
     const auto counted = std::find_if(pending.begin(), pending.end(),
                                       [&](const PendingAmount& amount) { return amount.path == made.path; });
     if (counted != pending.end() && made.body != nullptr && !made.body->places())
@@ -468,6 +473,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (made.kind == &Description<Panel>::table) panels.insert(made.path);
     elements[index] = std::move(made);
     hot[index] = HotElement{.value = value_index};
+    if (elements[index].effects != nullptr) with_triggers.push_back(index);
     watch_bands(index);
     find_plain(index);
     // Its first frame shows it, whether or not a source has news.
@@ -485,6 +491,7 @@ void Hud::State::find_plain(ElementIndex index) {
     if (source == no_source) return;
     // Whoever was alone with this source is not any more.
     only_dependent[source] = no_element;
+    if (element.effects != nullptr) return;
     if (element.travel != nullptr && element.travel->bands() != nullptr) return;
     if (element.max != no_source || element.when_no_value != WhenNoValue::placeholder) return;
     if (element.travel == nullptr && dependents[source].size() != 1) return;
@@ -520,6 +527,7 @@ void Hud::State::kill(ElementIndex index) {
         if (amount.total == index) amount.total = no_element;
     for (RunningTimer& timer : timers)
         std::erase(timer.shown_by, index);
+    std::erase(with_triggers, index);
     layout_dirty = true;
     if (element.kind != &Description<Panel>::table) return;
     for (ElementIndex child = 0; child < elements.size(); ++child)
@@ -545,6 +553,7 @@ void Hud::State::free_removed() {
     }
     const auto gone = [this](ElementIndex index) { return elements[index].body == nullptr; };
     std::erase_if(queue, gone);
+    std::erase_if(playing, gone);
     std::erase_if(active, [&](const Active& moving) { return gone(moving.index); });
     removed.clear();
     structure_dirty = true;

@@ -14,10 +14,29 @@
 
 namespace rapido {
 
+/// As many digits as it needs: 45, 0.5.
+std::string seconds_text(Nanoseconds time);
+
 using ElementIndex = std::uint32_t;
 inline constexpr ElementIndex no_element = UINT32_MAX;
 using GroupIndex = std::uint32_t;
 inline constexpr GroupIndex no_group = UINT32_MAX;
+
+/// What the effects on an element and around it do to what it draws.
+struct Moved {
+    Transform transform;
+    Tint tint;
+    float opacity = 1;
+};
+
+/// The effects of one element.
+struct ElementEffects {
+    EffectPlayer player;
+    std::vector<std::pair<Trigger, const Effect*>> triggers;
+    std::vector<const Effect*> of_bands;  ///< by band; null where it has none
+    std::uint32_t plays = 0;
+    bool playing = false;
+};
 
 /// A place for one element; without a body it is free.
 struct RunningElement {
@@ -48,8 +67,10 @@ struct RunningElement {
     bool leaving = false;  ///< removed when it rests
     bool active = false;   ///< moves or waits
     bool shows_pending = false;
-    bool is_silent = false;            ///< reports no empty or full: it shows a timer, or what is pending
-    std::optional<bool> band_visible;  ///< instead of its source
+    bool is_silent = false;  ///< reports no empty or full: it shows a timer, or what is pending
+    std::unique_ptr<ElementEffects> effects;  ///< null where there is nothing to play
+    bool moves = false;                       ///< by an effect, its own or one around it
+    std::optional<bool> band_visible;         ///< instead of its source
 };
 
 /// What a frame touches of an element that shows one number and does not move: most of them, and most of the
@@ -179,6 +200,21 @@ struct Hud::State {
     void report_timer(RunningTimer& timer, Nanoseconds to_come);
     void pass_edge(RunningTimer& timer, Nanoseconds left, Nanoseconds elapsed, Nanoseconds before);
     void pass_edges(RunningTimer& timer, const TimerEvent& told, Nanoseconds before);
+    const Effect* find_effect(std::string_view name, Problem& problem) const;
+    void make_effects(const HudDefinition& definition);
+    std::unique_ptr<ElementEffects> make_element_effects(const std::vector<Trigger>& triggers,
+                                                         const std::vector<Band>& bands, Color color,
+                                                         BodyContext& context);
+    bool play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength);
+    void start_on_change(ElementIndex index, const Value& change);
+    void start_on_band(ElementIndex index, std::size_t band, bool entered, Nanoseconds at);
+    void start_effects();
+    void play_effects();
+    Pose pose_of_element(ElementIndex index) const;
+    Pose body_pose(ElementIndex index) const;
+    Moved moved(ElementIndex index) const;
+    Rect device_box(ElementIndex index) const;
+    void draw_over(ElementIndex index, const Rect& box, DrawGroup& into) const;
     void report_event(Event event);
     void report_bands(ElementIndex index);
     void watch_bands(ElementIndex index);
@@ -240,6 +276,11 @@ struct Hud::State {
 
     std::vector<RunningTimer> timers;
     std::vector<RunningMeter> meters;
+    std::vector<std::unique_ptr<const Effect>> effects;
+    std::vector<ElementIndex> with_triggers;
+    std::vector<ElementIndex> playing;  ///< elements on which an effect runs
+    FlashLimit own_flash_limit;
+    FlashLimit* flash_limit = &own_flash_limit;
     std::vector<PendingAmount> pending;
     std::vector<std::shared_ptr<const TravelPlan>> plans;
     bool reduced_motion = false;

@@ -18,15 +18,14 @@ bool is_reported(const RunningTimer& timer, Nanoseconds at) {
     });
 }
 
-/// As many digits as it needs: 45, 0.5.
+}  // namespace
+
 std::string seconds_text(Nanoseconds time) {
     std::string text = std::to_string(time.count() / 1'000'000'000);
     std::string fraction = std::to_string(time.count() % 1'000'000'000 + 1'000'000'000).substr(1);
     fraction.erase(fraction.find_last_not_of('0') + 1);
     return fraction.empty() ? text : text + "." + fraction;
 }
-
-}  // namespace
 
 void Hud::State::advance_timers() {
     for (RunningTimer& timer : timers) {

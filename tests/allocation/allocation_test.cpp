@@ -105,6 +105,12 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
         .value = "loop.left",
         .format = "{:.1%S}",
         .bands = {{.id = "b", .below = 0.1, .color = rgb(0xff7a3c), .fade = 30ms, .format = "!{:.1%S}"}}});
+    hud.add(Bar{
+        .id = "hit",
+        .value = watch(fuel),
+        .max = 1000,
+        .bands = {{.below = 0.7, .effect = "pulse"}},
+        .effects = {{.on = TriggerOn::loss, .effect = "flash"}, {.on = TriggerOn::gain, .effect = "shine"}}});
     hud.add(Text{.id = "settling", .value = watch(village), .pace = {.settle = 30ms}});
     ASSERT_EQ(hud.problems(), Problems{});
     DrawList list;

@@ -37,6 +37,28 @@ struct DrawCommand {
     std::uint32_t first_point = 0, point_count = 0;  ///< in the group's points
 };
 
+/// x' = xx x + xy y + dx, y' = yx x + yy y + dy.
+struct Transform {
+    float xx = 1, xy = 0, yx = 0, yy = 1;
+    float dx = 0, dy = 0;
+
+    bool is_identity() const { return *this == Transform{}; }
+    Point apply(Point point) const {
+        return {xx * point.x + xy * point.y + dx, yx * point.x + yy * point.y + dy};
+    }
+    /// This one first, then `next`.
+    Transform then(const Transform& next) const;
+    /// Scaled and turned clockwise around a point, then moved.
+    static Transform around(Point middle, float scale, float degrees, Point offset);
+    friend bool operator==(const Transform&, const Transform&) = default;
+};
+
+/// A color that is mixed into all others.
+struct Tint {
+    Color color;
+    float part = 0;  ///< 0 to 1
+};
+
 /// The commands of one element.
 class DrawGroup {
  public:
@@ -56,8 +78,11 @@ class DrawGroup {
         return std::span(points_).subspan(command.first_point, command.point_count);
     }
 
-    /// Empties it; what is added from here on has its alpha multiplied by `opacity`.
-    void begin(float opacity = 1);
+    /// What all commands go through, in device pixels; the identity for an element at rest.
+    const Transform& transform() const { return transform_; }
+
+    /// Empties it; what is added from here on is tinted, and has its alpha multiplied by `opacity`.
+    void begin(float opacity = 1, const Tint& tint = {}, const Transform& transform = {});
     void add_rect(const Rect& rect, float radius, Color color);
     void add_rect(const Rect& rect, float radius, Color color, const Rect& clip);
     void add_border(const Rect& rect, float radius, float thickness, Color color);
@@ -70,6 +95,8 @@ class DrawGroup {
     void add(DrawCommand command);
 
     float opacity_ = 1;
+    Tint tint_;
+    Transform transform_;
     std::vector<DrawCommand> commands_;
     std::string text_;
     std::vector<Glyph> glyphs_;

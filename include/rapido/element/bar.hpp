@@ -7,6 +7,7 @@
 
 #include "rapido/base/color.hpp"
 #include "rapido/element/common.hpp"
+#include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
 #include "rapido/motion/motion.hpp"
@@ -42,6 +43,7 @@ struct Bar {
     Motion max_motion;           ///< how the shown maximum follows
     BarTrail trail;
     std::vector<Band> bands;            ///< where it looks different
+    std::vector<Trigger> effects;       ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {160, 12}};

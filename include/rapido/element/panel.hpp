@@ -2,8 +2,10 @@
 #pragma once
 
 #include <string>
+#include <vector>
 
 #include "rapido/base/color.hpp"
+#include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/value/source.hpp"
 
@@ -18,10 +20,11 @@ struct Panel {
     float radius = 6;  ///< of the corners, at most half the smaller side
     float border = 0;  ///< width of the line along the edge; zero draws none
     Color border_color = rgb(0xf2efe6, 0.16);
-    std::string inside;  ///< the panel that it stands in; empty is the screen
-    std::string group;   ///< shown, hidden and dimmed with it
-    int layer = 0;       ///< higher is drawn later
-    Source visible;      ///< it and what stands inside are shown while true; without a source, always
+    std::vector<Trigger> effects;  ///< what starts effects: timers only; they move what stands inside, too
+    std::string inside;            ///< the panel that it stands in; empty is the screen
+    std::string group;             ///< shown, hidden and dimmed with it
+    int layer = 0;                 ///< higher is drawn later
+    Source visible;  ///< it and what stands inside are shown while true; without a source, always
     friend bool operator==(const Panel&, const Panel&) = default;
 };
 

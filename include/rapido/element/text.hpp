@@ -7,6 +7,7 @@
 
 #include "rapido/base/color.hpp"
 #include "rapido/element/common.hpp"
+#include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
 #include "rapido/motion/motion.hpp"
@@ -47,6 +48,7 @@ struct Text {
     Motion max_motion;             ///< how the shown maximum follows
     Seconds text_interval{0};      ///< while it moves, characters change at multiples of it; at rest at once
     std::vector<Band> bands;       ///< where it looks different
+    std::vector<Trigger> effects;  ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;

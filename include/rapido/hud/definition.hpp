@@ -8,6 +8,7 @@
 
 #include "rapido/base/problem.hpp"
 #include "rapido/element.hpp"
+#include "rapido/look/effect.hpp"
 #include "rapido/time/game_timer.hpp"
 
 namespace rapido {
@@ -68,6 +69,7 @@ struct HudDefinition {
     std::string font = "sans-serif";  ///< the family of texts that name none
     std::vector<Timer> timers;
     std::vector<Meter> meters;
+    std::vector<Effect> effects;  ///< besides the built-in ones; one with the same id replaces it
     std::vector<Group> groups;
     std::vector<Element> elements;  ///< their order is the draw order within a layer
 
@@ -75,12 +77,13 @@ struct HudDefinition {
     Origin origin;
     std::vector<Origin> timer_origins;
     std::vector<Origin> meter_origins;
+    std::vector<Origin> effect_origins;
     std::vector<Origin> group_origins;
     std::vector<Origin> element_origins;
 
     friend bool operator==(const HudDefinition& a, const HudDefinition& b) {
         return a.design == b.design && a.font == b.font && a.timers == b.timers && a.meters == b.meters &&
-               a.groups == b.groups && a.elements == b.elements;
+               a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
     }
 };
 

@@ -10,6 +10,7 @@
 #include "rapido/hud/definition.hpp"
 #include "rapido/hud/event.hpp"
 #include "rapido/layout/place.hpp"
+#include "rapido/look/flash_limit.hpp"
 #include "rapido/text/language.hpp"
 #include "rapido/time/clock.hpp"
 #include "rapido/time/game_timer.hpp"
@@ -37,7 +38,10 @@ struct Shown {
     Value target;                 ///< what pace let through
     Value shown;                  ///< where motion has it
     Color color;
-    float opacity = 1;     ///< of its group, and of the groups of the panels around it
+    float opacity = 1;     ///< of its group, of the groups of the panels around it, and of its effect
+    float scale = 1;       ///< of its effect, around its middle
+    Point offset;          ///< of its effect, in design pixels
+    float rotation = 0;    ///< of its effect, degrees clockwise around its middle
     bool visible = false;  ///< false also inside a hidden panel and in a hidden group
     Rect box;              ///< design pixels, y down; empty without a text measurer
     bool changed = false;  ///< anything above but the box differs from the frame before
@@ -96,6 +100,15 @@ class Hud {
     void snap(ElementRef element);
     /// The same for all elements of a group; an unknown one is a problem.
     void snap(std::string_view group);
+
+    /// Starts an effect of this HUD, or a built-in one, on an element; `strength` multiplies its way from rest. False if
+    /// it is dropped, for a hidden or dead element, and for an unknown effect, which is a problem.
+    bool play(ElementRef element, std::string_view effect, float strength = 1);
+    /// Ends it at the end of its present run.
+    void stop(ElementRef element, std::string_view effect);
+    /// Shares the limit of flashes with other HUDs: one for a window. It must outlive the HUD. Without it the HUD has
+    /// its own.
+    void set_flash_limit(FlashLimit& limit);
 
     /// Shows or hides a group, on top of its source `visible`; an unknown one is a problem.
     void set_visible(std::string_view group, bool visible);

@@ -38,6 +38,7 @@ struct Band {
     std::optional<bool> visible;
     std::string format;            ///< of a text, instead of its own
     std::optional<Motion> motion;  ///< instead of all others, to new targets
+    std::string effect;            ///< started on entering; an endless one ends on leaving
     friend bool operator==(const Band&, const Band&) = default;
 };
 

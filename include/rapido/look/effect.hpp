@@ -1,0 +1,79 @@
+// Effects: short movements and colors that say that something happened.
+#pragma once
+
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "rapido/base/color.hpp"
+#include "rapido/base/units.hpp"
+#include "rapido/motion/easing.hpp"
+
+namespace rapido {
+
+/// What an effect says at one moment of it. What is not given is on its way between the keyframes around it that
+/// give it; before the first and after the last of those it is at rest.
+struct Keyframe {
+    double at = 0;                  ///< part of the duration, 0 to 1
+    std::optional<float> scale;     ///< around the middle of the element; 1 is at rest
+    std::optional<Point> offset;    ///< design pixels to the right and down
+    std::optional<float> rotation;  ///< degrees clockwise around the middle
+    std::optional<float> opacity;   ///< 0 to 1, on top of the element's
+    std::optional<Color> color;     ///< instead of all its colors
+    std::optional<float> shine;     ///< where a bright stripe is on its way across, 0 to 1
+    Easing easing;                  ///< of the way to the next keyframe, as in CSS
+    friend bool operator==(const Keyframe&, const Keyframe&) = default;
+};
+
+/// What an effect does where another one runs on the same element.
+enum class WhenBusy : std::uint8_t { interrupt, wait, drop };
+
+/// Dots that fly out of the middle of an element, each in its own direction; the keyframes' offset to the right is
+/// how far, their scale and opacity are the dots' own, and the element stays as it is.
+struct Dots {
+    int count = 0;
+    float size = 6;  ///< design pixels across
+    Color color = rgb(0xffc24a);
+    friend bool operator==(const Dots&, const Dots&) = default;
+};
+
+/// A whole effect. It begins and ends at rest, whatever its keyframes say.
+struct Effect {
+    std::string id;
+    Seconds duration{0.3};
+    int repeat = 1;  ///< how often; zero is until it is stopped
+    Easing easing;   ///< of the way to the first keyframe
+    std::vector<Keyframe> keyframes;
+    bool scatter = false;  ///< each keyframe's offset in a direction of chance, its rotation either way
+    Dots dots;
+    WhenBusy when_busy = WhenBusy::interrupt;
+    Seconds cool_down{0};  ///< after a start it does not start again for so long on the same element
+    Seconds beat{0};       ///< it starts at multiples of this on the real clock, in step with others
+    friend bool operator==(const Effect&, const Effect&) = default;
+};
+
+/// How an element differs from rest.
+struct Pose {
+    float scale = 1;
+    Point offset;
+    float rotation = 0;
+    float opacity = 1;
+    Color color;
+    float color_part = 0;  ///< how much of `color` there is in all its colors, 0 to 1
+    float shine = -1;      ///< below zero there is none
+    friend bool operator==(const Pose&, const Pose&) = default;
+};
+
+/// The pose at a progress of 0 to 1. `strength` multiplies the way from rest; `seed` decides what chance does: the
+/// same seed, the same pose.
+Pose pose_of(const Effect& effect, double progress, float strength = 1, std::uint32_t seed = 0);
+
+/// `punch`, `flash`, `shake`, `fade`, `pulse`, `blink`, `shine`, `burst`, written with nothing but the fields above.
+std::span<const Effect> built_in_effects();
+
+/// A number that looks like chance, from 0 up to 1, the same for the same two numbers.
+double chance(std::uint32_t seed, std::uint32_t index);
+
+}  // namespace rapido

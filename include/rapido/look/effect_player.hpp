@@ -1,0 +1,70 @@
+// The effects of one element.
+#pragma once
+
+#include <optional>
+#include <utility>
+#include <vector>
+
+#include "rapido/look/flash_limit.hpp"
+
+namespace rapido {
+
+/// Plays one effect at a time. What it shows is a function of time, and when nothing plays it is at rest. Effects must
+/// outlive it; moments must not go back.
+class EffectPlayer {
+ public:
+    /// `color` is the element's, for the flash limit; without a limit nothing is held back.
+    explicit EffectPlayer(Color color = {}, FlashLimit* limit = nullptr) : color_(color), limit_(limit) {}
+    void set_limit(FlashLimit* limit) { limit_ = limit; }
+    /// From now on, effects that start are steady.
+    void set_reduced_motion(bool reduced) { reduced_ = reduced; }
+
+    /// Starts it at `now`, or at its next beat; where another one runs it does what its `when_busy` says. False if it is
+    /// dropped: it cools down, is busy, or waits already.
+    bool play(const Effect& effect, Nanoseconds now, float strength = 1, std::uint32_t seed = 0);
+    /// Ends it, if it runs, at the end of its present run; one that waits does not start.
+    void stop(const Effect& effect, Nanoseconds now);
+    /// At rest at once.
+    void clear();
+
+    /// Lets time pass: what has ended makes room for what waits.
+    void advance(Nanoseconds now);
+    Pose pose(Nanoseconds now) const;
+    /// The effect that runs, null for none; and how far its present run is, 0 to 1.
+    const Effect* running() const { return running_ ? running_->effect : nullptr; }
+    double progress(Nanoseconds now) const;
+    /// Whether only its steady pose is shown.
+    bool is_steady(Nanoseconds now) const { return running_ && now < running_->steady_until; }
+    std::uint32_t seed() const { return running_ ? running_->seed : 0; }
+    bool resting() const { return !running_ && waiting_.empty(); }
+
+ private:
+    struct Playing {
+        const Effect* effect = nullptr;
+        Nanoseconds start{0};
+        float strength = 1;
+        std::uint32_t seed = 0;
+        int runs = 1;                                  ///< how often; zero is until it is stopped
+        std::int64_t asked = -1;                       ///< the last run that the flash limit was asked for
+        Nanoseconds steady_until{Nanoseconds::min()};  ///< held back: its strongest color until then
+        Nanoseconds rest_until{Nanoseconds::min()};    ///< and at rest until the next run begins
+    };
+    static Nanoseconds length(const Effect& effect);
+    static Nanoseconds on_beat(const Effect& effect, Nanoseconds time);
+    std::optional<Nanoseconds> end() const;
+    void begin(Playing playing);
+    void hold(Playing& playing, Nanoseconds from);
+    void ask_limit(Nanoseconds now);
+    const std::vector<Nanoseconds>& flashes_in(const Effect& effect);
+
+    Color color_;
+    FlashLimit* limit_;
+    bool reduced_ = false;
+    std::optional<Playing> running_;
+    std::vector<Playing> waiting_;
+    std::vector<std::pair<const Effect*, Nanoseconds>> started_;               ///< when, for cool-downs
+    std::vector<std::pair<const Effect*, std::vector<Nanoseconds>>> flashes_;  ///< found once
+    std::vector<Nanoseconds> onsets_;
+};
+
+}  // namespace rapido

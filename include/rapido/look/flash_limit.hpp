@@ -1,0 +1,41 @@
+// At most three flashes a second, whatever the game does.
+#pragma once
+
+#include <span>
+#include <vector>
+
+#include "rapido/base/color.hpp"
+#include "rapido/look/effect.hpp"
+
+namespace rapido {
+
+/// Counts flashes of everything that shares it: one for all HUDs of a window (WCAG 2.x, success criterion 2.3.1). A
+/// flash is a pair of opposing changes of relative luminance of 10 % or more where the darker one is below 0.80.
+class FlashLimit {
+ public:
+    static constexpr std::size_t most = 3;
+    static constexpr Nanoseconds window{1'000'000'000};
+
+    /// Takes all of these flashes on, in order of time, if no second then holds more than three; otherwise none.
+    bool admit(std::span<const Nanoseconds> flashes);
+    /// Takes one on, as early as may be from `earliest` on; gives when.
+    Nanoseconds reserve(Nanoseconds earliest);
+    /// One that was taken on will not be.
+    void release(Nanoseconds flash);
+
+ private:
+    std::vector<Nanoseconds> taken_;  ///< in order
+};
+
+/// Relative luminance of an opaque color, 0 to 1 (WCAG 2.x; sRGB, IEC 61966-2-1).
+double relative_luminance(Color color);
+
+/// When an element of this color flashes in one run of an effect, from its start: the moments at which a pair of
+/// opposing changes is complete. Opacity counts as on black.
+std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color);
+
+/// What is shown instead of an effect that is held back, or by reduced motion: its strongest color, steadily and
+/// without movement; a soft white where it has none.
+Pose steady_pose(const Effect& effect);
+
+}  // namespace rapido
