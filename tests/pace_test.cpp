@@ -458,5 +458,20 @@ TEST(Pace, of_a_text_waits_and_keeps_its_characters) {
     }
 }
 
+TEST(Pace, and_motion_keep_a_text_that_its_source_has_left) {
+    for (const Pace& pace : {Pace{}, Pace{.settle = 10ms}}) {
+        std::string name(40, 'a');
+        Hud hud;
+        const auto text = hud.add(Text{.id = "n", .value = watch(name), .pace = pace, .motion = tween(1s)});
+        update(hud, 0s);
+        for (std::size_t length : {60U, 500U, 3U, 4000U}) {
+            name = std::string(length, 'b');
+            update(hud, 20ms);
+            update(hud, 20ms);
+            EXPECT_EQ(text_of(hud, text), name);
+        }
+    }
+}
+
 }  // namespace
 }  // namespace rapido::test

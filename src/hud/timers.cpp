@@ -155,4 +155,32 @@ void Hud::State::tell_timers() {
     }
 }
 
+/// An element with bands on a timer of this HUD, that nothing paces: its edges are solved like marks.
+void Hud::State::watch_bands(ElementIndex index) {
+    const Travel* const travel = elements[index].travel.get();
+    if (travel == nullptr || travel->bands() == nullptr || travel->is_paced()) return;
+    for (RunningTimer& timer : timers) {
+        if (timer.owned == nullptr) continue;
+        if (hot[index].value != timer.left && hot[index].value != timer.elapsed) continue;
+        timer.shown_by.push_back(index);
+        mark_band_edges(timer);
+    }
+}
+
+void Hud::State::mark_band_edges(RunningTimer& timer) {
+    std::vector<Mark> all = timer.marks;
+    const Seconds duration = to_seconds(timer.timer->duration());
+    for (const ElementIndex index : timer.shown_by) {
+        const bool by_duration = elements[index].max == timer.duration;
+        const double max = by_duration ? duration.count() : 0;
+        for (const BandOn on : {BandOn::target, BandOn::truth})
+            for (const double edge : elements[index].travel->bands()->edges(on, max)) {
+                const bool shows_left = hot[index].value == timer.left;
+                const bool same_way = shows_left == timer.timer->counts_down();
+                all.push_back({.at = same_way ? Seconds{edge} : duration - Seconds{edge}});
+            }
+    }
+    timer.owned->set_marks(all);
+}
+
 }  // namespace rapido

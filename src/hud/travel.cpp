@@ -32,7 +32,8 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
 void Travel::snap(const Value& value, const Value& max, Nanoseconds now) {
     source_max_ = max;
     if (pacer_ != nullptr) pacer_->snap(value, now);
-    value_.snap(pacer_ != nullptr ? pacer_->passed() : value);
+    kept_ = pacer_ != nullptr ? pacer_->passed() : value;
+    value_.snap(kept_.get());
     delta_ = {};
     if (max_ != nullptr) max_->snap(max);
     if (trail_ != nullptr) trail_->snap(value.number());
@@ -116,6 +117,9 @@ void Travel::take_passed(Nanoseconds now, bool reduced) {
 
 void Travel::set_target(const Value& target, Nanoseconds now, bool reduced) {
     if (value_.target() == target) return;
+    const bool is_text = target.type() == Value::Type::text;
+    if (is_text) kept_ = target;
+    const Value next = is_text ? kept_.get() : target;
     const bool is_first = value_.target().type() != target.type();
     delta_ = difference(target, value_.target());
     if (trail_ != nullptr) {
@@ -127,9 +131,9 @@ void Travel::set_target(const Value& target, Nanoseconds now, bool reduced) {
     update_bands(BandOn::target, target, source_max_, now, reduced);
     const Motion* const own = looks_ != nullptr ? looks_->bands.motion() : nullptr;
     if (reduced || own == nullptr)
-        value_.set_target(target, now, reduced ? at_once : plan_->motions);
+        value_.set_target(next, now, reduced ? at_once : plan_->motions);
     else
-        value_.set_target(target, now, Motions{.both = *own});
+        value_.set_target(next, now, Motions{.both = *own});
 }
 
 Nanoseconds Travel::shown_moment(Nanoseconds now) const {

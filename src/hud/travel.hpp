@@ -87,6 +87,7 @@ class Travel {
     Nanoseconds shown_moment(Nanoseconds now) const;
 
     MovingValue value_;
+    KeptValue kept_;  ///< a target that is a text, whatever becomes of where it came from
     bool is_plain_ = false;
     std::shared_ptr<const TravelPlan> plan_;
     Value delta_;

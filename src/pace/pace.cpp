@@ -19,24 +19,6 @@ double honest_count(double amount, double step, double max) {
     return count;
 }
 
-Value with_amount(const Value& value, double amount) {
-    switch (value.type()) {
-        case Value::Type::int64:
-            if (std::abs(amount) < 9.2e18) return Value(static_cast<std::int64_t>(std::nearbyint(amount)));
-            return value;
-        case Value::Type::uint64:
-            if (amount >= 0 && amount < 1.8e19)
-                return Value(static_cast<std::uint64_t>(std::nearbyint(amount)));
-            return value;
-        case Value::Type::float32:
-            return Value(static_cast<float>(amount));
-        case Value::Type::duration:
-            return Value(to_nanoseconds(Seconds{amount}));
-        default:
-            return Value(amount);
-    }
-}
-
 }  // namespace
 
 Value quantise(const Value& value, double step, const Value& max) {
@@ -45,7 +27,7 @@ Value quantise(const Value& value, double step, const Value& max) {
     const double amount = value.number();
     if (!std::isfinite(amount)) return value;
     const double count = honest_count(amount, step, max.number());
-    return std::isnan(count) ? value : with_amount(value, count * step);
+    return std::isnan(count) ? value : amount_like(value, count * step);
 }
 
 }  // namespace rapido

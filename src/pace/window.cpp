@@ -4,28 +4,6 @@
 #include <cmath>
 
 namespace rapido {
-namespace {
-
-/// An average in the type of what it is the average of.
-Value like(const Value& example, double amount) {
-    switch (example.type()) {
-        case Value::Type::int64:
-            return Value(static_cast<std::int64_t>(std::clamp(std::nearbyint(amount), -9.2e18, 9.2e18)));
-        case Value::Type::uint64:
-            return Value(static_cast<std::uint64_t>(std::clamp(std::nearbyint(amount), 0.0, 1.8e19)));
-        case Value::Type::float32:
-            return Value(static_cast<float>(amount));
-        case Value::Type::duration:
-            return Value(to_nanoseconds(Seconds{amount}));
-        case Value::Type::float64:
-            return Value(amount);
-        default:
-            return example;
-    }
-}
-
-}  // namespace
-
 Window::Window(Seconds interval, WindowKind kind)
     : interval_(std::max(to_nanoseconds(interval), Nanoseconds{1000})), kind_(kind) {}
 
@@ -74,7 +52,7 @@ Value Window::result(Nanoseconds end) {
     const double seconds = to_seconds(end - counted_).count();
     const double amount = value.number();
     if (!(seconds > 0) || !std::isfinite(amount)) return value;
-    return like(value, (area_ + amount * to_seconds(end - since_).count()) / seconds);
+    return amount_like(value, (area_ + amount * to_seconds(end - since_).count()) / seconds);
 }
 
 std::optional<TimedValue> Window::take(Nanoseconds now) {

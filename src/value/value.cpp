@@ -1,5 +1,7 @@
 #include "rapido/value/value.hpp"
 
+#include <algorithm>
+#include <cmath>
 #include <limits>
 
 namespace rapido {
@@ -29,6 +31,23 @@ bool Value::truth() const {
     if (type_ == Type::text) return size_ != 0;
     if (is_real()) return real_ < 0 || real_ > 0;
     return type_ != Type::none && integer_ != 0;
+}
+
+Value amount_like(const Value& example, double amount) {
+    switch (example.type()) {
+        case Value::Type::int64:
+            return Value(static_cast<std::int64_t>(std::clamp(std::nearbyint(amount), -9.2e18, 9.2e18)));
+        case Value::Type::uint64:
+            return Value(static_cast<std::uint64_t>(std::clamp(std::nearbyint(amount), 0.0, 1.8e19)));
+        case Value::Type::float32:
+            return Value(static_cast<float>(amount));
+        case Value::Type::float64:
+            return Value(amount);
+        case Value::Type::duration:
+            return Value(to_nanoseconds(Seconds{amount}));
+        default:
+            return example;
+    }
 }
 
 bool less(const Value& a, const Value& b) {

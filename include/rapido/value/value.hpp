@@ -97,6 +97,10 @@ class Value {
     Type type_ = Type::none;
 };
 
+/// An amount in the type of an example: whole numbers to the nearest, ties to even, limited to their range; a duration
+/// takes seconds. An example without an amount is given back.
+Value amount_like(const Value& example, double amount);
+
 /// `a` minus `b`: integers as an integer, durations as a duration, the rest, and what does not fit, as a
 /// double. No value where one of them has no amount.
 Value difference(const Value& a, const Value& b);

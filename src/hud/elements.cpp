@@ -1,0 +1,313 @@
+// Elements come and go, between two frames.
+#include "hud/element_context.hpp"
+
+namespace rapido {
+namespace {
+
+/// The fields that the frame loop works on; what a kind lacks stays at its default.
+struct CommonFields {
+    std::string id;
+    std::string inside;
+    Source value;
+    Source max;
+    Source visible;
+    TravelPlan plan;
+    std::vector<Trigger> effects;
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
+    Place place;
+    std::string group;
+    int layer = 0;
+};
+
+CommonFields common_fields(const Element& element) {
+    return std::visit(
+        [](const auto& description) {
+            CommonFields common{.id = description.id,
+                                .inside = description.inside,
+                                .value = {},
+                                .max = {},
+                                .visible = description.visible,
+                                .plan = {},
+                                .effects = description.effects,
+                                .place = description.place,
+                                .group = description.group,
+                                .layer = description.layer};
+            if constexpr (requires { description.value; }) common.value = description.value;
+            if constexpr (requires { description.max; }) common.max = description.max;
+            if constexpr (requires { description.motion; }) {
+                common.plan.pace = description.pace;
+                common.plan.motions = {description.motion, description.rise, description.fall};
+                common.plan.max_motion = description.max_motion;
+                common.plan.bands = description.bands;
+                common.plan.has_max = static_cast<bool>(description.max);
+                common.plan.color = description.color;
+                common.plan.clock = description.clock;
+            }
+            if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
+            if constexpr (requires { description.text_interval; })
+                common.plan.text_interval = to_nanoseconds(description.text_interval);
+            if constexpr (requires { description.when_no_value; })
+                common.when_no_value = description.when_no_value;
+            return common;
+        },
+        element);
+}
+
+std::string path_of(const CommonFields& common) {
+    return common.inside.empty() ? common.id : common.inside + "." + common.id;
+}
+
+/// What needs a number cannot work on a text.
+void check_pace(const Pace& pace, BodyContext& context) {
+    if (context.value_type != Value::Type::text) return;
+    if (pace.quantise > 0) context.report("pace.quantise", "needs a number, and this source is a text");
+    if (pace.smallest_change > 0)
+        context.report("pace.smallest_change", "needs a number, and this source is a text");
+    if (pace.window != WindowKind::last) context.report("pace.window", "of a text can only be 'last'");
+}
+
+void check_bands(const std::vector<Band>& bands, BodyContext& context) {
+    for (std::size_t i = 0; i < bands.size(); ++i) {
+        const std::string name = "bands." + std::to_string(i);
+        const Band& band = bands[i];
+        if (context.value_type == Value::Type::text)
+            return context.report("bands", "needs a number, and this source is a text");
+        if (!band.below && !band.above) context.report(name, "needs 'below' or 'above'");
+        if (band.below && band.above && *band.below < *band.above)
+            context.report(name, "is empty: 'below' is less than 'above'");
+    }
+}
+
+}  // namespace
+
+ElementRef Hud::State::add(const Element& element, const Origin* origin, const Sources& sources) {
+    const CommonFields common = common_fields(element);
+    const std::string name = std::string(table_of(element).name) + " '" + common.id + "'";
+    Problems found;
+    ElementContext context(found, name, origin, formats);
+
+    RunningElement made;
+    made.path = path_of(common);
+    made.inside = common.inside;
+    made.kind = &table_of(element);
+    made.when_no_value = common.when_no_value;
+    made.place = common.place;
+    made.layer = common.layer;
+    if (!is_id(common.id)) context.report("id", std::string(id_rule), "");
+    if (paths.contains(made.path))
+        context.report("id", "is that of an element before it, '" + made.path + "'", "");
+    if (!common.inside.empty() && !panels.contains(common.inside)) {
+        const std::vector<std::string_view> names(panels.begin(), panels.end());
+        context.report("inside", "no panel '" + common.inside + "'", did_you_mean(common.inside, names));
+    }
+
+    if (!common.group.empty()) {
+        const auto group = std::find_if(groups.begin(), groups.end(),
+                                        [&](const RunningGroup& known) { return known.id == common.group; });
+        if (group != groups.end()) {
+            made.group = static_cast<GroupIndex>(group - groups.begin());
+        } else {
+            std::vector<std::string_view> names;
+            for (const RunningGroup& known : groups)
+                names.push_back(known.id);
+            context.report("group", "no group '" + common.group + "'", did_you_mean(common.group, names));
+        }
+    }
+    const SourceIndex value_index = connect(common.value, "value", sources, context);
+    made.max = connect(common.max, "max", sources, context);
+    made.visible = connect(common.visible, "visible", sources, context);
+
+    const auto bound = [&](const Source& source) -> Source {
+        if (source.access() != Source::Access::name) return source;
+        if (const auto told = told_kinds.find(source.name()); told != told_kinds.end())
+            return source.applied_to(told->second);
+        const Source* named = sources.find(source.name());
+        return named != nullptr ? source.applied_to(*named) : Source();
+    };
+    context.measurer = measurer;
+    context.font = font;
+    const Source value = bound(common.value);
+    context.value_type = value.type();
+    context.value_use = value.use();
+    context.max_type = bound(common.max).type();
+    check_pace(common.plan.pace, context);
+    check_bands(common.plan.bands, context);
+    made.body = std::visit([&](const auto& description) { return make_body(description, context); }, element);
+    made.effects = make_element_effects(common.effects, common.plan.bands,
+                                        made.body != nullptr ? made.body->color() : Color{}, context);
+    const auto counted = std::find_if(pending.begin(), pending.end(),
+                                      [&](const PendingAmount& amount) { return amount.path == made.path; });
+    if (counted != pending.end() && made.body != nullptr && !made.body->places())
+        context.report("format",
+                       std::string(needs_fixed_digits) + ", as '" + made.path + ".pending' is shown", "");
+    if (context.failed() || made.body == nullptr) {
+        for (Problem& problem : found)
+            report(std::move(problem));
+        for (const SourceIndex source : {value_index, made.max, made.visible})
+            if (source != no_source) scan.release(source);
+        return {};
+    }
+
+    const ElementIndex index = take_place();
+    made.generation = elements[index].generation;
+    for (const SourceIndex source : {value_index, made.max})
+        if (source != no_source) dependents[source].push_back({index, Dependent::Role::value});
+    if (made.visible != no_source) dependents[made.visible].push_back({index, Dependent::Role::look});
+    if (!common.plan.is_direct()) made.travel = std::make_unique<Travel>(shared_plan(common.plan));
+    made.shows_pending = std::any_of(pending.begin(), pending.end(), [&](const PendingAmount& amount) {
+        return value_index != no_source &&
+               (value_index == amount.net || value_index == amount.gain || value_index == amount.loss);
+    });
+    made.is_silent = made.shows_pending || value.use() == Source::Use::time_left ||
+                     value.use() == Source::Use::time_passed;
+    if (counted != pending.end()) counted->total = index;
+    if (made.kind == &Description<Text>::table) counters.insert(made.path);
+    paths.emplace(made.path, index);
+    if (made.kind == &Description<Panel>::table) panels.insert(made.path);
+    elements[index] = std::move(made);
+    hot[index] = HotElement{.value = value_index};
+    if (elements[index].effects != nullptr) with_triggers.push_back(index);
+    watch_bands(index);
+    find_plain(index);
+    // Its first frame shows it, whether or not a source has news.
+    queue_element(index);
+    visibility_dirty = layout_dirty = structure_dirty = true;
+    if (language != nullptr) speak(index);
+    return ref_of(index);
+}
+
+/// A text that shows one number, does not move, and is the only one who shows it, is refreshed without the
+/// detours.
+void Hud::State::find_plain(ElementIndex index) {
+    const RunningElement& element = elements[index];
+    const SourceIndex source = hot[index].value;
+    if (source == no_source) return;
+    // Whoever was alone with this source is not any more.
+    only_dependent[source] = no_element;
+    if (element.effects != nullptr) return;
+    if (element.travel != nullptr && element.travel->bands() != nullptr) return;
+    if (element.max != no_source || element.when_no_value != WhenNoValue::placeholder) return;
+    if (element.travel == nullptr && dependents[source].size() != 1) return;
+    const std::optional<PlainText> plain = element.body->plain_text();
+    hot[index].is_plain = plain.has_value();
+    if (!plain) return;
+    hot[index].plain = *plain;
+    if (element.travel == nullptr) only_dependent[source] = index;
+}
+
+ElementIndex Hud::State::take_place() {
+    if (free_places.empty()) {
+        elements.emplace_back();
+        hot.emplace_back();
+        return static_cast<ElementIndex>(elements.size() - 1);
+    }
+    const ElementIndex index = free_places.back();
+    free_places.pop_back();
+    return index;
+}
+
+void Hud::State::kill(ElementIndex index) {
+    RunningElement& element = elements[index];
+    if (element.dead || element.body == nullptr) return;
+    element.dead = true;
+    element.shown = false;
+    ++hot[index].revision;
+    removed.push_back(index);
+    paths.erase(element.path);
+    panels.erase(element.path);
+    counters.erase(element.path);
+    for (PendingAmount& amount : pending)
+        if (amount.total == index) amount.total = no_element;
+    for (RunningTimer& timer : timers)
+        std::erase(timer.shown_by, index);
+    std::erase(with_triggers, index);
+    layout_dirty = true;
+    if (element.kind != &Description<Panel>::table) return;
+    for (ElementIndex child = 0; child < elements.size(); ++child)
+        if (!elements[child].inside.empty() && elements[child].inside == element.path) kill(child);
+}
+
+void Hud::State::free_removed() {
+    if (removed.empty()) return;
+    for (const ElementIndex index : removed) {
+        RunningElement& element = elements[index];
+        for (const SourceIndex source : {hot[index].value, element.max, element.visible}) {
+            if (source == no_source) continue;
+            std::erase_if(dependents[source],
+                          [&](const Dependent& dependent) { return dependent.element == index; });
+            if (only_dependent[source] == index) only_dependent[source] = no_element;
+            scan.release(source);
+        }
+        const std::uint32_t generation = element.generation + 1;
+        element = RunningElement{};
+        element.generation = generation;
+        hot[index] = HotElement{};
+        free_places.push_back(index);
+    }
+    const auto gone = [this](ElementIndex index) { return elements[index].body == nullptr; };
+    std::erase_if(queue, gone);
+    std::erase_if(playing, gone);
+    std::erase_if(active, [&](const Active& moving) { return gone(moving.index); });
+    removed.clear();
+    structure_dirty = true;
+}
+
+void Hud::set_language(const Language& language) {
+    state_->language = std::make_shared<const Language>(language);
+    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
+        if (state_->elements[index].body != nullptr) state_->speak(index);
+}
+
+void Hud::State::speak(ElementIndex index) {
+    RunningElement& element = elements[index];
+    update_body_text(index);
+    Problems found;
+    ElementContext context(found, std::string(element.kind->name) + " '" + element.path + "'", nullptr,
+                           formats);
+    context.value_type =
+        hot[index].value == no_source ? std::nullopt : std::optional(scan.value(hot[index].value).type());
+    context.max_type =
+        element.max == no_source ? std::nullopt : std::optional(scan.value(element.max).type());
+    element.body->set_language(language.get(), context);
+    if (context.failed()) {
+        element.body->set_language(nullptr, context);
+        for (Problem& problem : found)
+            report(std::move(problem));
+    }
+    find_plain(index);
+    queue_element(index);
+}
+
+void Hud::State::link_parents() {
+    ++structure;
+    structure_dirty = false;
+    // Room for more events than a frame usually has, so that the first busy one does not allocate.
+    constexpr std::size_t usual_events = 64;
+    events.reserve(usual_events);
+    value_events.reserve(usual_events);
+    // A path begins with the path of its panel, so that panels cannot stand inside one another in a circle.
+    std::vector<std::vector<ElementIndex>> inside(elements.size());
+    std::vector<ElementIndex> outermost;
+    for (ElementIndex index = 0; index < elements.size(); ++index) {
+        RunningElement& element = elements[index];
+        if (element.body == nullptr) continue;
+        const auto panel = paths.find(element.inside);
+        element.parent = element.inside.empty() || panel == paths.end() ? no_element : panel->second;
+        (element.parent == no_element ? outermost : inside[element.parent]).push_back(index);
+    }
+
+    parents_first.clear();
+    std::vector<ElementIndex> waiting(outermost.rbegin(), outermost.rend());
+    while (!waiting.empty()) {
+        const ElementIndex index = waiting.back();
+        waiting.pop_back();
+        parents_first.push_back(index);
+        waiting.insert(waiting.end(), inside[index].rbegin(), inside[index].rend());
+    }
+    draw_order = parents_first;
+    std::stable_sort(draw_order.begin(), draw_order.end(), [this](ElementIndex a, ElementIndex b) {
+        return elements[a].layer < elements[b].layer;
+    });
+}
+
+}  // namespace rapido
