@@ -136,7 +136,8 @@ class Hud {
     std::span<const Event> events() const;
 
     /// A timer that this HUD advances, to be started, paused, given time and so on by the game between two updates;
-    /// null for an unknown id, which is a problem. Valid as long as the HUD is not moved from or destroyed.
+    /// null for an unknown id, which is a problem. Its marks are given in the definition: among them the HUD keeps the
+    /// edges of bands. Valid as long as the HUD is not moved from or destroyed.
     GameTimer* timer(std::string_view id);
     /// Gives a timer that the game advances, by this clock, the sources of a timer, and reports its events; any
     /// number of HUDs may have it. It must outlive the HUD. For a HUD made from a definition, `Sources::set` does the
