@@ -42,7 +42,12 @@ double fill_of(double value, double max) {
 
 class BarBody final : public Body {
  public:
-    explicit BarBody(const Bar& bar) : bar_(bar), color_(bar.color) {}
+    explicit BarBody(const Bar& bar)
+        : direction_(bar.direction),
+          color_(bar.color),
+          background_(bar.background),
+          trail_color_(bar.trail.color),
+          radius_(bar.radius) {}
 
     bool set_look(Color color, std::size_t) override {
         const bool differs = !(color == color_);
@@ -63,9 +68,9 @@ class BarBody final : public Body {
 
     void draw(const Rect& box, float scale, TextMeasurer*, DrawGroup& into) const override {
         const Rect edges = on_pixels(box);
-        const float radius = bar_.radius * scale;
-        into.add_rect(edges, radius, bar_.background);
-        if (trail_ > fill_) into.add_rect(edges, radius, bar_.trail.color, part_of(edges, fill_, trail_));
+        const float radius = radius_ * scale;
+        into.add_rect(edges, radius, background_);
+        if (trail_ > fill_) into.add_rect(edges, radius, trail_color_, part_of(edges, fill_, trail_));
         if (fill_ > 0) into.add_rect(edges, radius, color_, part_of(edges, 0, fill_));
     }
 
@@ -78,7 +83,7 @@ class BarBody final : public Body {
     Rect part_of(const Rect& box, double from, double to) const {
         const auto low = static_cast<float>(from);
         const auto size = static_cast<float>(to) - low;
-        switch (bar_.direction) {
+        switch (direction_) {
             case Direction::right:
                 return {box.x + box.width * low, box.y, box.width * size, box.height};
             case Direction::left:
@@ -91,8 +96,11 @@ class BarBody final : public Body {
         return box;
     }
 
-    Bar bar_;
+    Direction direction_;
     Color color_;
+    Color background_;
+    Color trail_color_;
+    float radius_;
     double fill_ = 0;
     double trail_ = 0;  ///< where it ends; at least `fill_`
 };

@@ -25,26 +25,35 @@ static_assert(fields.size() == member_count<Panel>);
 
 class PanelBody final : public Body {
  public:
-    explicit PanelBody(const Panel& panel) : panel_(panel) {}
+    explicit PanelBody(const Panel& panel)
+        : padding_(panel.padding),
+          color_(panel.color),
+          border_color_(panel.border_color),
+          radius_(panel.radius),
+          border_(panel.border) {}
 
     Size measure(TextMeasurer*, Size content) override {
-        const Insets& padding = panel_.padding;
-        return {content.width + padding.left + padding.right, content.height + padding.top + padding.bottom};
+        return {content.width + padding_.left + padding_.right,
+                content.height + padding_.top + padding_.bottom};
     }
-    Rect content_of(const Rect& box) const override { return box.inset(panel_.padding); }
+    Rect content_of(const Rect& box) const override { return box.inset(padding_); }
 
     void draw(const Rect& box, float scale, TextMeasurer*, DrawGroup& into) const override {
         const Rect edges = on_pixels(box);
-        into.add_rect(edges, panel_.radius * scale, panel_.color);
-        if (panel_.border > 0)
-            into.add_border(edges, panel_.radius * scale, std::max(1.0F, std::round(panel_.border * scale)),
-                            panel_.border_color);
+        into.add_rect(edges, radius_ * scale, color_);
+        if (border_ > 0)
+            into.add_border(edges, radius_ * scale, std::max(1.0F, std::round(border_ * scale)),
+                            border_color_);
     }
 
-    Color color() const override { return panel_.color; }
+    Color color() const override { return color_; }
 
  private:
-    Panel panel_;
+    Insets padding_;
+    Color color_;
+    Color border_color_;
+    float radius_;
+    float border_;
 };
 
 }  // namespace

@@ -62,6 +62,24 @@ std::vector<Value> widest_candidates(const Limits& range, bool whole) {
     return candidates;
 }
 
+/// What a text may say, in the language of its description.
+struct Patterns {
+    std::string format;
+    std::unique_ptr<const PluralForms> plural;  ///< null where one pattern counts for all
+    std::vector<std::string> of_bands;          ///< empty where a band has none
+    bool has_value;
+    bool has_max;
+
+    explicit Patterns(const Text& text)
+        : format(text.format),
+          plural(text.plural == PluralForms{} ? nullptr : std::make_unique<const PluralForms>(text.plural)),
+          has_value(text.value),
+          has_max(text.max) {
+        for (const Band& band : text.bands)
+            of_bands.push_back(band.format);
+    }
+};
+
 class TextBody final : public Body {
  public:
     /// What the text shows, and what it shows instead inside a band.
@@ -70,9 +88,12 @@ class TextBody final : public Body {
         std::vector<std::optional<FormattedText>> of_bands;  ///< by band; nothing where it has no format
     };
 
-    TextBody(const Text& text, Forms forms, TextOptions options, std::optional<FontId> font,
-             std::optional<Value::Type> value_type)
-        : text_(text),
+    TextBody(const Text& text, Patterns patterns, Forms forms, TextOptions options,
+             std::optional<FontId> font, std::optional<Value::Type> value_type)
+        : patterns_(std::move(patterns)),
+          range_(text.range),
+          anchor_(text.place.anchor),
+          size_(text.size),
           forms_(std::move(forms)),
           color_(text.color),
           options_(std::move(options)),
@@ -95,24 +116,25 @@ class TextBody final : public Body {
     Size measure(TextMeasurer* measurer, Size) override {
         if (measurer == nullptr || !font_) return {};
         if (reserved_ < 0) reserved_ = reserve(*measurer);
-        width_ = measurer->shape(*font_, text_.size, shown().text(), glyphs_);
+        width_ = measurer->shape(*font_, size_, shown().text(), glyphs_);
         const FontMetrics metrics = measurer->metrics(*font_);
-        return {std::max(width_, reserved_), (metrics.ascent + metrics.descent) * text_.size};
+        return {std::max(width_, reserved_), (metrics.ascent + metrics.descent) * size_};
     }
 
     void draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const override {
         if (measurer == nullptr || !font_) return;
-        const float ascent = measurer->metrics(*font_).ascent * text_.size * scale;
+        const float ascent = measurer->metrics(*font_).ascent * size_ * scale;
         // In a box wider than the text it stands on the side that the box is anchored by.
         const float spare = box.width - width_ * scale;
-        const float x = box.x + spare * horizontal_part(text_.place.anchor);
-        into.add_text(*font_, text_.size * scale, {x, box.y + ascent}, width_ * scale, color_, shown().text(),
+        const float x = box.x + spare * horizontal_part(anchor_);
+        into.add_text(*font_, size_ * scale, {x, box.y + ascent}, width_ * scale, color_, shown().text(),
                       glyphs_, scale);
     }
 
     void set_language(const Language* language, BodyContext& context) override {
         reserved_ = -1;
-        if (Forms made = make_forms(text_, options_, language, context); made.own) forms_ = std::move(made);
+        if (Forms made = make_forms(patterns_, options_, language, context); made.own)
+            forms_ = std::move(made);
         other_form_ = true;
     }
 
@@ -139,21 +161,23 @@ class TextBody final : public Body {
     }
 
     /// In a language, null for the one of its description.
-    static Forms make_forms(const Text& text, const TextOptions& options, const Language* language,
+    static Forms make_forms(const Patterns& patterns, const TextOptions& options, const Language* language,
                             BodyContext& context) {
-        Forms forms{make_shown(text, text.format, &text.plural, "format", options, language, context), {}};
-        for (std::size_t i = 0; i < text.bands.size(); ++i) {
+        Forms forms{make_shown(patterns, patterns.format, patterns.plural.get(), "format", options, language,
+                               context),
+                    {}};
+        for (std::size_t i = 0; i < patterns.of_bands.size(); ++i) {
             forms.of_bands.emplace_back();
-            if (text.bands[i].format.empty()) continue;
+            if (patterns.of_bands[i].empty()) continue;
             const std::string field = "bands." + std::to_string(i) + ".format";
             forms.of_bands[i] =
-                make_shown(text, text.bands[i].format, nullptr, field, options, language, context);
+                make_shown(patterns, patterns.of_bands[i], nullptr, field, options, language, context);
         }
         return forms;
     }
 
     /// A pattern in a language: it may be a key into the translations.
-    static std::optional<FormattedText> make_shown(const Text& text, const std::string& pattern,
+    static std::optional<FormattedText> make_shown(const Patterns& patterns, const std::string& pattern,
                                                    const PluralForms* plural, const std::string& field,
                                                    TextOptions options, const Language* language,
                                                    BodyContext& context) {
@@ -163,7 +187,7 @@ class TextBody final : public Body {
         if (language != nullptr) {
             const auto found = language->translations.find(pattern);
             if (found != language->translations.end()) translated = &found->second;
-            const auto placeholder = language->translations.find(text.placeholder);
+            const auto placeholder = language->translations.find(options.placeholder);
             if (placeholder != language->translations.end())
                 options.placeholder =
                     placeholder->second.forms[static_cast<std::size_t>(PluralCategory::other)];
@@ -186,7 +210,7 @@ class TextBody final : public Body {
                 if (is_other) return std::nullopt;
                 continue;
             }
-            check_fields(*format, text, names[i], context);
+            check_fields(*format, patterns, names[i], context);
             if (is_other)
                 made.emplace(*format, options);
             else
@@ -208,18 +232,18 @@ class TextBody final : public Body {
 
     /// The width of the widest text that the declared range can give.
     float reserve(TextMeasurer& measurer) {
-        if (!(text_.range.low < text_.range.high)) return 0;
+        if (!(range_.low < range_.high)) return 0;
         const bool is_whole = value_type_ == Value::Type::int64 || value_type_ == Value::Type::uint64;
         FormattedText probe = shown().copy();
         float widest = 0;
-        for (const Value value : widest_candidates(text_.range, is_whole)) {
+        for (const Value value : widest_candidates(range_, is_whole)) {
             probe.update({.value = value, .max = max_, .delta = value});
-            widest = std::max(widest, measurer.shape(*font_, text_.size, probe.text(), glyphs_));
+            widest = std::max(widest, measurer.shape(*font_, size_, probe.text(), glyphs_));
         }
         return widest;
     }
 
-    static void check_fields(const Format& format, const Text& text, std::string_view name,
+    static void check_fields(const Format& format, const Patterns& patterns, std::string_view name,
                              BodyContext& context) {
         const std::vector<Format::Use> uses = format.uses();
         for (std::size_t i = 0; i < uses.size(); ++i) {
@@ -227,11 +251,11 @@ class TextBody final : public Body {
             const bool needs_max = field != FieldName::value && field != FieldName::delta;
             const std::string braces =
                 field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
-            if (needs_max && !text.max) {
+            if (needs_max && !patterns.has_max) {
                 context.report(name, "shows " + braces + " but has no 'max'");
                 continue;
             }
-            if (field != FieldName::max && !text.value) {
+            if (field != FieldName::max && !patterns.has_value) {
                 context.report(name, "shows " + braces + " but has no 'value'");
                 continue;
             }
@@ -243,7 +267,10 @@ class TextBody final : public Body {
         }
     }
 
-    Text text_;
+    Patterns patterns_;
+    Limits range_;
+    Anchor anchor_;
+    float size_;
     Forms forms_;
     std::size_t form_ = static_cast<std::size_t>(-1);  ///< the band whose format is shown
     bool other_form_ = false;                          ///< since the last update
@@ -276,7 +303,8 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
                               .compact = std::clamp(text.compact, 0, 15),
                               .drop_zero_parts = text.drop_zero_parts,
                               .time_of_day = text.time_of_day};
-    TextBody::Forms forms = TextBody::make_forms(text, options, nullptr, context);
+    Patterns patterns(text);
+    TextBody::Forms forms = TextBody::make_forms(patterns, options, nullptr, context);
     if (!forms.own) return nullptr;
     std::optional<FontId> font;
     if (context.measurer != nullptr) {
@@ -284,7 +312,8 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
         font = context.measurer->find(family, text.weight);
         if (!font) context.report("font", "no font family '" + std::string(family) + "' is installed");
     }
-    return std::make_unique<TextBody>(text, std::move(forms), options, font, context.value_type);
+    return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, font,
+                                      context.value_type);
 }
 
 }  // namespace rapido

@@ -124,6 +124,7 @@ bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, 
         element.effects->player.set_reduced_motion(reduced_motion);
     }
     ElementEffects& own = *element.effects;
+    own.player.set_color(element.body->color());
     if (!own.player.play(effect, at, strength, seed_of(element.path, own.plays))) return false;
     ++own.plays;
     if (own.playing) return true;

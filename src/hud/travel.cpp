@@ -24,7 +24,10 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
             std::make_unique<Trail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
     if (!plan_->bands.empty())
         looks_ = std::make_unique<Looks>(
-            Looks{BandSet(plan_->bands, plan_->has_max), FadingColor(plan_->color), {}, false});
+            Looks{BandSet(std::shared_ptr<const std::vector<Band>>(plan_, &plan_->bands), plan_->has_max),
+                  FadingColor(plan_->color),
+                  {},
+                  false});
     is_plain_ = pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && looks_ == nullptr &&
                 plan_->text_interval <= Nanoseconds{0};
 }

@@ -6,10 +6,13 @@
 namespace rapido {
 
 BandSet::BandSet(std::vector<Band> bands, bool has_max)
-    : bands_(std::move(bands)), inside_(bands_.size()), has_max_(has_max) {}
+    : BandSet(std::make_shared<const std::vector<Band>>(std::move(bands)), has_max) {}
+
+BandSet::BandSet(std::shared_ptr<const std::vector<Band>> bands, bool has_max)
+    : bands_(std::move(bands)), inside_(bands_->size()), has_max_(has_max) {}
 
 bool BandSet::inside_next(std::size_t index, const Value& value, const Value& max) const {
-    const Band& band = bands_[index];
+    const Band& band = (*bands_)[index];
     double amount = value.number();
     if (is_ratio(band)) {
         const double most = max.number();
@@ -22,8 +25,8 @@ bool BandSet::inside_next(std::size_t index, const Value& value, const Value& ma
 
 void BandSet::update(BandOn on, const Value& value, const Value& max, Nanoseconds now,
                      std::vector<BandChange>& changes) {
-    for (std::size_t i = 0; i < bands_.size(); ++i) {
-        if (bands_[i].on != on) continue;
+    for (std::size_t i = 0; i < bands_->size(); ++i) {
+        if ((*bands_)[i].on != on) continue;
         const bool next = inside_next(i, value, max);
         if (next == inside(i)) continue;
         inside_[i] = next ? 1 : 0;
@@ -32,20 +35,20 @@ void BandSet::update(BandOn on, const Value& value, const Value& max, Nanosecond
 }
 
 bool BandSet::would_change(BandOn on, const Value& value, const Value& max) const {
-    for (std::size_t i = 0; i < bands_.size(); ++i)
-        if (bands_[i].on == on && inside_next(i, value, max) != inside(i)) return true;
+    for (std::size_t i = 0; i < bands_->size(); ++i)
+        if ((*bands_)[i].on == on && inside_next(i, value, max) != inside(i)) return true;
     return false;
 }
 
 bool BandSet::reads(BandOn on) const {
-    for (const Band& band : bands_)
+    for (const Band& band : *bands_)
         if (band.on == on) return true;
     return false;
 }
 
 std::vector<double> BandSet::edges(BandOn on, double max) const {
     std::vector<double> edges;
-    for (const Band& band : bands_) {
+    for (const Band& band : *bands_) {
         if (band.on != on || (is_ratio(band) && !(max > 0))) continue;
         const double unit = is_ratio(band) ? max : 1;
         if (band.below)
@@ -59,26 +62,26 @@ std::vector<double> BandSet::edges(BandOn on, double max) const {
 }
 
 const Color* BandSet::color() const {
-    for (std::size_t i = bands_.size(); i-- > 0;)
-        if (inside(i) && bands_[i].color) return &*bands_[i].color;
+    for (std::size_t i = bands_->size(); i-- > 0;)
+        if (inside(i) && (*bands_)[i].color) return &*(*bands_)[i].color;
     return nullptr;
 }
 
 std::optional<bool> BandSet::visible() const {
-    for (std::size_t i = bands_.size(); i-- > 0;)
-        if (inside(i) && bands_[i].visible) return bands_[i].visible;
+    for (std::size_t i = bands_->size(); i-- > 0;)
+        if (inside(i) && (*bands_)[i].visible) return (*bands_)[i].visible;
     return std::nullopt;
 }
 
 std::size_t BandSet::format() const {
-    for (std::size_t i = bands_.size(); i-- > 0;)
-        if (inside(i) && !bands_[i].format.empty()) return i;
-    return bands_.size();
+    for (std::size_t i = bands_->size(); i-- > 0;)
+        if (inside(i) && !(*bands_)[i].format.empty()) return i;
+    return bands_->size();
 }
 
 const Motion* BandSet::motion() const {
-    for (std::size_t i = bands_.size(); i-- > 0;)
-        if (inside(i) && bands_[i].motion) return &*bands_[i].motion;
+    for (std::size_t i = bands_->size(); i-- > 0;)
+        if (inside(i) && (*bands_)[i].motion) return &*(*bands_)[i].motion;
     return nullptr;
 }
 

@@ -4,6 +4,12 @@
 
 namespace rapido {
 
+void EffectPlayer::set_color(Color color) {
+    if (color == color_) return;
+    color_ = color;
+    flashes_.clear();
+}
+
 Nanoseconds EffectPlayer::length(const Effect& effect) {
     return std::max(to_nanoseconds(effect.duration), Nanoseconds{1});
 }

@@ -1,6 +1,7 @@
 // Bands: parts of a value's range in which an element looks different.
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -58,6 +59,8 @@ class BandSet {
  public:
     /// `has_max` is what `automatic` asks.
     BandSet(std::vector<Band> bands, bool has_max);
+    /// The same for bands that others share.
+    BandSet(std::shared_ptr<const std::vector<Band>> bands, bool has_max);
 
     /// The value that bands of this kind read is this one from `now` on; appends what is entered and left, in order.
     void update(BandOn on, const Value& value, const Value& max, Nanoseconds now,
@@ -68,7 +71,7 @@ class BandSet {
     bool reads(BandOn on) const;
 
     bool inside(std::size_t band) const { return inside_[band] != 0; }
-    const std::vector<Band>& bands() const { return bands_; }
+    const std::vector<Band>& bands() const { return *bands_; }
 
     /// Where the edges lie, leaving edges too, as values of this kind; ratios as parts of `max`, if that is above
     /// zero.
@@ -86,7 +89,7 @@ class BandSet {
     }
     bool inside_next(std::size_t band, const Value& value, const Value& max) const;
 
-    std::vector<Band> bands_;
+    std::shared_ptr<const std::vector<Band>> bands_;
     std::vector<std::uint8_t> inside_;
     bool has_max_;
 };

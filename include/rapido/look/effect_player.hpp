@@ -16,6 +16,8 @@ class EffectPlayer {
     /// `color` is the element's, for the flash limit; without a limit nothing is held back.
     explicit EffectPlayer(Color color = {}, FlashLimit* limit = nullptr) : color_(color), limit_(limit) {}
     void set_limit(FlashLimit* limit) { limit_ = limit; }
+    /// The element has this color now, for effects that start from here on.
+    void set_color(Color color);
     /// From now on, effects that start are steady.
     void set_reduced_motion(bool reduced) { reduced_ = reduced; }
 

@@ -9,7 +9,8 @@
 
 namespace rapido {
 
-/// Counts flashes of everything that shares it: one for all HUDs of a window (WCAG 2.x, success criterion 2.3.1). A
+/// Counts flashes of everything that shares it, on one thread: one for all HUDs of a window (WCAG 2.x, success
+/// criterion 2.3.1). A
 /// flash is a pair of opposing changes of relative luminance of 10 % or more where the darker one is below 0.80.
 class FlashLimit {
  public:
