@@ -333,5 +333,23 @@ TEST(Text, reserves_the_width_of_its_widest_value_so_that_no_neighbour_moves) {
     }
 }
 
+TEST(Binding, a_source_of_one_text_may_be_the_maximum_or_the_switch_of_another) {
+    int tank = 3;
+    int water = 2;
+    Hud hud;
+    const ElementRef alone = hud.add(Text{.id = "tank", .value = watch(tank)});
+    const ElementRef both =
+        hud.add(Text{.id = "both", .value = watch(water), .max = watch(tank), .format = "{}/{max}"});
+    const ElementRef if_any = hud.add(Text{.id = "any", .format = "any", .visible = watch(tank)});
+    update(hud, 16ms);
+    for (const int next : {5, 0, 7}) {
+        tank = next;
+        update(hud, 16ms);
+        EXPECT_EQ(hud[alone].text, std::to_string(next));
+        EXPECT_EQ(hud[both].text, "2/" + std::to_string(next));
+        EXPECT_EQ(hud[if_any].visible, next != 0);
+    }
+}
+
 }  // namespace
 }  // namespace rapido::test

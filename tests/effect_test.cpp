@@ -295,7 +295,7 @@ std::vector<int> count_flashes(const std::vector<double>& light) {
     return flashes;
 }
 
-TEST(FlashLimit, holds_under_a_storm_of_hits_over_two_huds) {
+TEST(FlashLimit, holds_under_a_storm_of_hits_over_three_huds) {
     FlashLimit limit;
     double hull = 100;
     HudDefinition definition;
@@ -303,37 +303,67 @@ TEST(FlashLimit, holds_under_a_storm_of_hits_over_two_huds) {
         {.id = "strobe", .duration = 90ms, .keyframes = {{.at = 0.3, .color = rgb(0xffffff)}}}};
     std::vector<Hud> huds;
     std::vector<ElementRef> bars;
-    std::vector<std::vector<double>> light(2);
+    std::vector<std::vector<double>> light(3);
     std::size_t events = 0;
-    for (int i = 0; i < 2; ++i) {
+    for (int i = 0; i < 3; ++i) {
         huds.emplace_back(definition);
         huds[static_cast<std::size_t>(i)].set_flash_limit(limit);
-        bars.push_back(
-            huds.back().add(Bar{.id = "hull",
-                                .value = watch(hull),
-                                .max = 100,
-                                .bands = {{.id = "hit", .below = 0.5}},
-                                .effects = {{.on = TriggerOn::loss, .effect = i == 0 ? "flash" : "strobe"}},
-                                .color = rgb(0x202020)}));
+        Bar bar{.id = "hull",
+                .value = watch(hull),
+                .max = 100,
+                .bands = {{.id = "hit", .below = 0.5}},
+                .color = rgb(0x202020)};
+        if (i < 2)
+            bar.effects = {{.on = TriggerOn::loss, .effect = i == 0 ? "flash" : "strobe"}};
+        else
+            bar.bands[0].color = rgb(0xffffff);  // the color of a band flashes as well
+        bars.push_back(huds.back().add(bar));
     }
     for (int ms = 0; ms < 7000; ++ms) {
         // A thousand changes a second, then bursts of them, then single ones.
         const bool quiet = ms > 2500 && ms % 150 > (ms < 4500 ? 40 : 2);
         hull = quiet || ms % 2 == 0 ? 100 : 10;
-        for (std::size_t i = 0; i < 2; ++i) {
+        for (std::size_t i = 0; i < 3; ++i) {
             update(huds[i], 1ms);
             events += huds[i].events().size();
             light[i].push_back(relative_luminance(huds[i][bars[i]].color));
         }
     }
-    std::vector<int> all = count_flashes(light[0]);
-    for (const int at : count_flashes(light[1]))
-        all.push_back(at);
+    std::vector<int> all;
+    for (const auto& of_hud : light) {
+        const std::vector<int> flashes = count_flashes(of_hud);
+        all.insert(all.end(), flashes.begin(), flashes.end());
+    }
     std::sort(all.begin(), all.end());
     EXPECT_GE(all.size(), 3U) << "some are seen";
     for (std::size_t i = 3; i < all.size(); ++i)
         EXPECT_GE(all[i] - all[i - 3], 999) << "more than three in a second, up to " << all[i] << " ms";
-    EXPECT_GE(events, 2U * 2500U) << "every event is still reported";
+    EXPECT_GE(events, 3U * 2500U) << "every event is still reported";
+    for (std::size_t i = 0; i < huds.size(); ++i) {
+        update(huds[i], 3s);
+        EXPECT_EQ(huds[i][bars[i]].color, rgb(0x202020)) << "at rest";
+    }
+}
+
+TEST(FlashLimit, counts_saturated_red) {
+    // Red on dark gray is no change of luminance of 10 %, and counts all the same.
+    const auto flash_to = [](std::uint32_t color) {
+        return Effect{.id = "e", .keyframes = {{.at = 0.5, .color = rgb(color), .easing = Easing::steps(1)}}};
+    };
+    struct Row {
+        std::uint32_t from, to;
+        std::size_t flashes;
+    };
+    for (const Row& row : std::vector<Row>{{0x606060, 0xc00000, 1},
+                                           {0xc00000, 0x606060, 1},
+                                           {0x606060, 0x5f6861, 0},
+                                           {0xc00000, 0xb80000, 0},
+                                           {0x202020, 0xff0000, 1},     // both: one flash
+                                           {0xff8080, 0xff7070, 0}}) {  // red, and not saturated
+        EXPECT_EQ(flashes_of(flash_to(row.to), rgb(row.from)).size(), row.flashes)
+            << std::hex << row.from << " " << row.to;
+        EXPECT_EQ(is_flash_change(rgb(row.from), rgb(row.to)), row.flashes > 0);
+    }
 }
 
 TEST(FlashLimit, knows_the_luminance_of_colors) {

@@ -30,7 +30,8 @@ void write_row(const ember_ridge::Game& game, double time, double game_time) {
               << number(plane.hull_max, 0) << ',' << number(plane.engine_temperature, 2) << ','
               << number(plane.altitude, 1) << ',' << number(plane.speed, 2) << ',' << plane.crew << ','
               << pilot.rank << ',' << pilot.experience << ',' << pilot.next_rank << ','
-              << number(world.time_of_day, 1) << ',' << world.villages[world.in_danger] << '\n';
+              << number(world.time_of_day, 1) << ',' << world.villages[world.in_danger] << ','
+              << (mission.lost ? "true" : "false") << ',' << (mission.won ? "true" : "false") << '\n';
 }
 
 }  // namespace
@@ -41,7 +42,8 @@ int main() {
            "mission.repair_cost,mission.evacuating,mission.paused,plane.water,plane.tank,plane.fuel,"
            "plane.fuel_capacity,plane.hull,plane.hull_max,plane.engine_temperature,plane.altitude,plane."
            "speed,"
-           "plane.crew,pilot.rank,pilot.experience,pilot.next_rank,world.time_of_day,world.village\n";
+           "plane.crew,pilot.rank,pilot.experience,pilot.next_rank,world.time_of_day,world.village,"
+           "mission.lost,mission.won\n";
     constexpr int rate = 60;
     ember_ridge::Game game;
     double last_time = 0;

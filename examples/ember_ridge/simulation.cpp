@@ -40,6 +40,8 @@ void Game::follow_script(double real_time) {
         plane.crew = 4;
     }
 
+    mission.lost = real_time >= 83 && real_time < 87.5;
+    mission.won = real_time >= 142;
     if (passed(88, real_time)) world.in_danger = 1;
     if (passed(88, real_time)) mission.evacuating = true;
     if (passed(118, real_time)) take_damage(99.6F);  // a near miss, survived by a hair

@@ -18,6 +18,8 @@ struct Mission {
     int repair_cost = 0;  // euros
     bool evacuating = false;
     bool paused = false;
+    bool lost = false;  // a village, just now
+    bool won = false;
 };
 
 struct Plane {

@@ -4,12 +4,13 @@
 #include <variant>
 
 #include "rapido/element/bar.hpp"
+#include "rapido/element/notice.hpp"
 #include "rapido/element/panel.hpp"
 #include "rapido/element/text.hpp"
 
 namespace rapido {
 
 /// The description of one element, of any kind.
-using Element = std::variant<Panel, Text, Bar>;
+using Element = std::variant<Panel, Text, Bar, Notice>;
 
 }  // namespace rapido

@@ -6,3 +6,4 @@
 #include "rapido/look/effect_player.hpp"
 #include "rapido/look/fading_color.hpp"
 #include "rapido/look/flash_limit.hpp"
+#include "rapido/look/notice_queue.hpp"

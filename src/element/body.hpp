@@ -2,7 +2,9 @@
 #pragma once
 
 #include <cmath>
+#include <functional>
 #include <memory>
+#include <span>
 #include <string_view>
 
 #include "base/fields.hpp"
@@ -27,11 +29,22 @@ class BodyContext {
     /// Parses a pattern; the same pattern is parsed once for a whole HUD.
     virtual Result<Format> format(const std::string& pattern, const Location& where) = 0;
 
+    /// What a source is bound to, where it is a name.
+    std::function<Source(const Source&)> bound = [](const Source& source) { return source; };
+
     Source::Use value_use = Source::Use::amount;
     TextMeasurer* measurer = nullptr;       ///< null where nothing is drawn
     std::string_view font;                  ///< the HUD's
     std::optional<Value::Type> value_type;  ///< where they are fixed
     std::optional<Value::Type> max_type;
+};
+
+class NoticeBody;
+
+/// A source of an element besides its value, its maximum and what shows it.
+struct FurtherSource {
+    std::string field;  ///< where it is written
+    Source source;
 };
 
 /// The state of one element that is its kind's own.
@@ -51,6 +64,8 @@ class Body {
     /// Takes the shown values, and where the trail of the value ends (NaN where there is none); true if what is
     /// seen of them differs.
     virtual bool show(const FieldValues&, double /*trail*/) { return false; }
+    /// Takes the values of its further sources, in their order, before `show`.
+    virtual void show_further(std::span<const Value>) {}
     /// Takes the color and, by its number, the format of a band; true if it looks different for that alone.
     virtual bool set_look(Color, std::size_t /*format*/) { return false; }
     /// How many digits after the point it shows, where it shows one number with a fixed count of them.
@@ -70,6 +85,8 @@ class Body {
     virtual std::optional<double> fill() const { return std::nullopt; }
     virtual std::optional<double> trail() const { return std::nullopt; }
     virtual Color color() const = 0;
+    /// Itself, if it is a notice: what it says is decided by the frame.
+    virtual NoticeBody* notice() { return nullptr; }
 };
 
 /// Edges on whole pixels, so that they are crisp at every scale.

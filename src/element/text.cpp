@@ -5,6 +5,8 @@
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
+#include "element/pattern.hpp"
+#include "element/text_line.hpp"
 
 namespace rapido {
 namespace {
@@ -88,16 +90,15 @@ class TextBody final : public Body {
         std::vector<std::optional<FormattedText>> of_bands;  ///< by band; nothing where it has no format
     };
 
-    TextBody(const Text& text, Patterns patterns, Forms forms, TextOptions options,
-             std::optional<FontId> font, std::optional<Value::Type> value_type)
+    TextBody(const Text& text, Patterns patterns, Forms forms, TextOptions options, TextLine line,
+             std::optional<Value::Type> value_type)
         : patterns_(std::move(patterns)),
           range_(text.range),
           anchor_(text.place.anchor),
-          size_(text.size),
           forms_(std::move(forms)),
           color_(text.color),
           options_(std::move(options)),
-          font_(font),
+          line_(std::move(line)),
           value_type_(value_type) {}
 
     bool show(const FieldValues& values, double) override {
@@ -114,21 +115,15 @@ class TextBody final : public Body {
     bool resizes() const override { return true; }
 
     Size measure(TextMeasurer* measurer, Size) override {
-        if (measurer == nullptr || !font_) return {};
+        if (!line_.can_measure(measurer)) return {};
         if (reserved_ < 0) reserved_ = reserve(*measurer);
-        width_ = measurer->shape(*font_, size_, shown().text(), glyphs_);
-        const FontMetrics metrics = measurer->metrics(*font_);
-        return {std::max(width_, reserved_), (metrics.ascent + metrics.descent) * size_};
+        const Size own = line_.measure(measurer, shown().text());
+        return {std::max(own.width, reserved_), own.height};
     }
 
     void draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const override {
-        if (measurer == nullptr || !font_) return;
-        const float ascent = measurer->metrics(*font_).ascent * size_ * scale;
         // In a box wider than the text it stands on the side that the box is anchored by.
-        const float spare = box.width - width_ * scale;
-        const float x = box.x + spare * horizontal_part(anchor_);
-        into.add_text(*font_, size_ * scale, {x, box.y + ascent}, width_ * scale, color_, shown().text(),
-                      glyphs_, scale);
+        line_.draw(box, horizontal_part(anchor_), scale, measurer, color_, shown().text(), into);
     }
 
     void set_language(const Language* language, BodyContext& context) override {
@@ -163,61 +158,18 @@ class TextBody final : public Body {
     /// In a language, null for the one of its description.
     static Forms make_forms(const Patterns& patterns, const TextOptions& options, const Language* language,
                             BodyContext& context) {
-        Forms forms{make_shown(patterns, patterns.format, patterns.plural.get(), "format", options, language,
-                               context),
-                    {}};
+        const auto made = [&](const std::string& pattern, const PluralForms* plural, std::string_view field) {
+            return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field},
+                                       options, language, context);
+        };
+        Forms forms{made(patterns.format, patterns.plural.get(), "format"), {}};
         for (std::size_t i = 0; i < patterns.of_bands.size(); ++i) {
             forms.of_bands.emplace_back();
             if (patterns.of_bands[i].empty()) continue;
             const std::string field = "bands." + std::to_string(i) + ".format";
-            forms.of_bands[i] =
-                make_shown(patterns, patterns.of_bands[i], nullptr, field, options, language, context);
+            forms.of_bands[i] = made(patterns.of_bands[i], nullptr, field);
         }
         return forms;
-    }
-
-    /// A pattern in a language: it may be a key into the translations.
-    static std::optional<FormattedText> make_shown(const Patterns& patterns, const std::string& pattern,
-                                                   const PluralForms* plural, const std::string& field,
-                                                   TextOptions options, const Language* language,
-                                                   BodyContext& context) {
-        static const PluralForms none;
-        const PluralForms& forms = plural != nullptr ? *plural : none;
-        const Translation* translated = nullptr;
-        if (language != nullptr) {
-            const auto found = language->translations.find(pattern);
-            if (found != language->translations.end()) translated = &found->second;
-            const auto placeholder = language->translations.find(options.placeholder);
-            if (placeholder != language->translations.end())
-                options.placeholder =
-                    placeholder->second.forms[static_cast<std::size_t>(PluralCategory::other)];
-        }
-        const std::array<const std::string*, plural_categories> own{&forms.zero, &forms.one,  &forms.two,
-                                                                    &forms.few,  &forms.many, &pattern};
-        const std::array<std::string_view, plural_categories> names{
-            "plural.zero", "plural.one", "plural.two", "plural.few", "plural.many", field};
-        std::optional<FormattedText> made;
-        // `other` first: the text is made of it.
-        for (std::size_t i = plural_categories; i-- > 0;) {
-            const std::string& form = translated != nullptr ? translated->forms[i] : *own[i];
-            const bool is_other = i + 1 == plural_categories;
-            if (form.empty() && !is_other) continue;
-            const Location where = translated == nullptr ? context.place_of(names[i]) : Location{};
-            const Result<Format> format = context.format(form, where);
-            if (!format) {
-                for (const Problem& problem : format.problems())
-                    context.report(problem);
-                if (is_other) return std::nullopt;
-                continue;
-            }
-            check_fields(*format, patterns, names[i], context);
-            if (is_other)
-                made.emplace(*format, options);
-            else
-                made->set_form(static_cast<PluralCategory>(i), *format);
-        }
-        if (made && language != nullptr) made->set_numbers(&language->numbers);
-        return made;
     }
 
  private:
@@ -238,58 +190,24 @@ class TextBody final : public Body {
         float widest = 0;
         for (const Value value : widest_candidates(range_, is_whole)) {
             probe.update({.value = value, .max = max_, .delta = value});
-            widest = std::max(widest, measurer.shape(*font_, size_, probe.text(), glyphs_));
+            widest = std::max(widest, line_.width_of(measurer, probe.text()));
         }
         return widest;
-    }
-
-    static void check_fields(const Format& format, const Patterns& patterns, std::string_view name,
-                             BodyContext& context) {
-        const std::vector<Format::Use> uses = format.uses();
-        for (std::size_t i = 0; i < uses.size(); ++i) {
-            const FieldName field = uses[i].field;
-            const bool needs_max = field != FieldName::value && field != FieldName::delta;
-            const std::string braces =
-                field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
-            if (needs_max && !patterns.has_max) {
-                context.report(name, "shows " + braces + " but has no 'max'");
-                continue;
-            }
-            if (field != FieldName::max && !patterns.has_value) {
-                context.report(name, "shows " + braces + " but has no 'value'");
-                continue;
-            }
-            const auto type = field == FieldName::max ? context.max_type : context.value_type;
-            if (!type) continue;
-            const std::string mismatch = format.mismatch(i, *type);
-            if (mismatch.empty()) continue;
-            context.report(name, "spec '" + std::string(uses[i].spec) + "' of " + braces + ": " + mismatch);
-        }
     }
 
     Patterns patterns_;
     Limits range_;
     Anchor anchor_;
-    float size_;
     Forms forms_;
     std::size_t form_ = static_cast<std::size_t>(-1);  ///< the band whose format is shown
     bool other_form_ = false;                          ///< since the last update
     Color color_;
     TextOptions options_;
-    std::optional<FontId> font_;
+    TextLine line_;
     std::optional<Value::Type> value_type_;
     Value max_;
-    float width_ = 0;
     float reserved_ = -1;  ///< negative: not yet known
-    std::vector<Glyph> glyphs_;
 };
-
-Rounding rounding_for(const Text& text, Source::Use use) {
-    if (text.rounding != Rounding::automatic) return text.rounding;
-    if (use == Source::Use::time_left) return Rounding::up;
-    if (use == Source::Use::time_passed) return Rounding::down;
-    return text.max ? Rounding::honest : Rounding::nearest;
-}
 
 }  // namespace
 
@@ -298,7 +216,7 @@ const Table Description<Text>::table{"text", fields};
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     if (!utf8::is_valid(text.placeholder)) context.report("placeholder", "is not valid UTF-8");
     if (text.range.low > text.range.high) context.report("range", "goes from high to low");
-    const TextOptions options{.rounding = rounding_for(text, context.value_use),
+    const TextOptions options{.rounding = rounding_for(text.rounding, context.value_use, bool(text.max)),
                               .placeholder = text.placeholder,
                               .compact = std::clamp(text.compact, 0, 15),
                               .drop_zero_parts = text.drop_zero_parts,
@@ -306,13 +224,8 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     Patterns patterns(text);
     TextBody::Forms forms = TextBody::make_forms(patterns, options, nullptr, context);
     if (!forms.own) return nullptr;
-    std::optional<FontId> font;
-    if (context.measurer != nullptr) {
-        const std::string_view family = text.font.empty() ? context.font : std::string_view(text.font);
-        font = context.measurer->find(family, text.weight);
-        if (!font) context.report("font", "no font family '" + std::string(family) + "' is installed");
-    }
-    return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, font,
+    TextLine line(TextLine::find_font(text.font, text.weight, context), text.size);
+    return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, std::move(line),
                                       context.value_type);
 }
 

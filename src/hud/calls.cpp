@@ -65,10 +65,16 @@ void Hud::remove(ElementRef ref) {
     if (state_->living(ref) != nullptr) state_->kill(ref.index);
 }
 
-void Hud::leave(ElementRef ref) {
+void Hud::leave(ElementRef ref, std::string_view effect) {
     RunningElement* const element = state_->living(ref);
     if (element == nullptr || element->leaving) return;
     element->leaving = true;
+    Problem problem;
+    const Effect* const found = effect.empty() ? nullptr : state_->find_effect(effect, problem);
+    if (!problem.message.empty()) state_->report(std::move(problem));
+    if (found != nullptr && found->repeat > 0 && !state_->reduced_motion &&
+        state_->play(ref.index, *found, state_->now, 1, true))
+        element->leave_effect = found;
     state_->leaving.push_back(ref.index);
 }
 

@@ -17,10 +17,6 @@ std::uint32_t seed_of(std::string_view path, std::uint32_t plays) {
     return seed + plays * 0x9e3779b9U;
 }
 
-bool is_of_timer(TriggerOn on) {
-    return on == TriggerOn::start || on == TriggerOn::mark || on == TriggerOn::end;
-}
-
 EventKind event_of(TriggerOn on) {
     switch (on) {
         case TriggerOn::empty:
@@ -41,6 +37,19 @@ EventKind event_of(TriggerOn on) {
 }
 
 }  // namespace
+
+bool is_of_timer(TriggerOn on) {
+    return on == TriggerOn::start || on == TriggerOn::mark || on == TriggerOn::end;
+}
+
+bool starts(const Trigger& trigger, std::string_view element, const Event& event) {
+    if (trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss) return false;
+    if (event_of(trigger.on) != event.kind) return false;
+    if (event.id != (is_of_timer(trigger.on) ? std::string_view(trigger.timer) : element)) return false;
+    const bool of_band = trigger.on == TriggerOn::enter || trigger.on == TriggerOn::leave;
+    if (of_band && !trigger.band.empty() && event.detail != trigger.band) return false;
+    return !trigger.at || event.detail == seconds_text(to_nanoseconds(*trigger.at));
+}
 
 /// The HUD's own one, or a built-in one; null, with a problem, for none.
 const Effect* Hud::State::find_effect(std::string_view name, Problem& problem) const {
@@ -115,7 +124,8 @@ std::unique_ptr<ElementEffects> Hud::State::make_element_effects(const std::vect
     return made;
 }
 
-bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength) {
+bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength,
+                      bool backwards) {
     RunningElement& element = elements[index];
     if (!element.shown || element.dead) return false;
     if (element.effects == nullptr) {
@@ -125,7 +135,7 @@ bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, 
     }
     ElementEffects& own = *element.effects;
     own.player.set_color(element.body->color());
-    if (!own.player.play(effect, at, strength, seed_of(element.path, own.plays))) return false;
+    if (!own.player.play(effect, at, strength, seed_of(element.path, own.plays), backwards)) return false;
     ++own.plays;
     if (own.playing) return true;
     own.playing = true;
@@ -166,19 +176,13 @@ void Hud::State::start_on_band(ElementIndex index, std::size_t band, bool entere
 void Hud::State::start_effects() {
     if (with_triggers.empty()) return;
     for (const Event& event : events) {
-        const bool of_timer = event.kind < EventKind::empty;
         if (event.kind == EventKind::enter || event.kind == EventKind::leave ||
             event.kind == EventKind::skipped)
             continue;
         for (const ElementIndex index : with_triggers) {
             if (elements[index].effects == nullptr) continue;
-            for (const auto& [trigger, effect] : elements[index].effects->triggers) {
-                if (trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss) continue;
-                if (event_of(trigger.on) != event.kind) continue;
-                if (event.id != (of_timer ? trigger.timer : elements[index].path)) continue;
-                if (trigger.at && event.detail != seconds_text(to_nanoseconds(*trigger.at))) continue;
-                play(index, *effect, event.time, 1);
-            }
+            for (const auto& [trigger, effect] : elements[index].effects->triggers)
+                if (starts(trigger, elements[index].path, event)) play(index, *effect, event.time, 1);
         }
     }
 }
@@ -295,8 +299,10 @@ void Hud::stop(ElementRef ref, std::string_view effect) {
 
 void Hud::set_flash_limit(FlashLimit& limit) {
     state_->flash_limit = &limit;
-    for (RunningElement& element : state_->elements)
+    for (RunningElement& element : state_->elements) {
         if (element.effects != nullptr) element.effects->player.set_limit(&limit);
+        if (element.travel != nullptr) element.travel->set_flash_limit(&limit);
+    }
 }
 
 }  // namespace rapido

@@ -17,6 +17,7 @@ struct CommonFields {
     Place place;
     std::string group;
     int layer = 0;
+    std::vector<FurtherSource> further;
 };
 
 CommonFields common_fields(const Element& element) {
@@ -48,6 +49,8 @@ CommonFields common_fields(const Element& element) {
                 common.plan.text_interval = to_nanoseconds(description.text_interval);
             if constexpr (requires { description.when_no_value; })
                 common.when_no_value = description.when_no_value;
+            if constexpr (requires { further_sources(description); })
+                common.further = further_sources(description);
             return common;
         },
         element);
@@ -116,8 +119,10 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     const SourceIndex value_index = connect(common.value, "value", sources, context);
     made.max = connect(common.max, "max", sources, context);
     made.visible = connect(common.visible, "visible", sources, context);
+    for (const FurtherSource& further : common.further)
+        made.further.push_back(connect(further.source, further.field, sources, context));
 
-    const auto bound = [&](const Source& source) -> Source {
+    context.bound = [&](const Source& source) -> Source {
         if (source.access() != Source::Access::name) return source;
         if (const auto told = told_kinds.find(source.name()); told != told_kinds.end())
             return source.applied_to(told->second);
@@ -126,15 +131,20 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     };
     context.measurer = measurer;
     context.font = font;
-    const Source value = bound(common.value);
+    const Source value = context.bound(common.value);
     context.value_type = value.type();
     context.value_use = value.use();
-    context.max_type = bound(common.max).type();
+    context.max_type = context.bound(common.max).type();
     check_pace(common.plan.pace, context);
     check_bands(common.plan.bands, context);
     made.body = std::visit([&](const auto& description) { return make_body(description, context); }, element);
     made.effects = make_element_effects(common.effects, common.plan.bands,
                                         made.body != nullptr ? made.body->color() : Color{}, context);
+    if (const Notice* const notice = std::get_if<Notice>(&element);
+        notice != nullptr && made.body != nullptr) {
+        made.notice = make_notice(*notice, context);
+        made.notice->body = made.body->notice();
+    }
     const auto counted = std::find_if(pending.begin(), pending.end(),
                                       [&](const PendingAmount& amount) { return amount.path == made.path; });
     if (counted != pending.end() && made.body != nullptr && !made.body->places())
@@ -143,7 +153,8 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (context.failed() || made.body == nullptr) {
         for (Problem& problem : found)
             report(std::move(problem));
-        for (const SourceIndex source : {value_index, made.max, made.visible})
+        made.further.insert(made.further.end(), {value_index, made.max, made.visible});
+        for (const SourceIndex source : made.further)
             if (source != no_source) scan.release(source);
         return {};
     }
@@ -151,9 +162,14 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     const ElementIndex index = take_place();
     made.generation = elements[index].generation;
     for (const SourceIndex source : {value_index, made.max})
-        if (source != no_source) dependents[source].push_back({index, Dependent::Role::value});
-    if (made.visible != no_source) dependents[made.visible].push_back({index, Dependent::Role::look});
-    if (!common.plan.is_direct()) made.travel = std::make_unique<Travel>(shared_plan(common.plan));
+        depend(source, {index, Dependent::Role::value});
+    for (const SourceIndex source : made.further)
+        depend(source, {index, Dependent::Role::value});
+    depend(made.visible, {index, Dependent::Role::look});
+    if (!common.plan.is_direct()) {
+        made.travel = std::make_unique<Travel>(shared_plan(common.plan));
+        made.travel->set_flash_limit(flash_limit);
+    }
     made.shows_pending = std::any_of(pending.begin(), pending.end(), [&](const PendingAmount& amount) {
         return value_index != no_source &&
                (value_index == amount.net || value_index == amount.gain || value_index == amount.loss);
@@ -166,6 +182,13 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (made.kind == &Description<Panel>::table) panels.insert(made.path);
     elements[index] = std::move(made);
     hot[index] = HotElement{.value = value_index};
+    if (RunningNotice* const notice = elements[index].notice.get()) {
+        notice->element = index;
+        for (std::size_t i = 0; i < notice->posts.size(); ++i)
+            notice->posts[i].when = elements[index].further[2 * i + 1];
+        notices.push_back(index);
+        if (!making) check_messages(std::get<Notice>(element), origin);
+    }
     if (elements[index].effects != nullptr) with_triggers.push_back(index);
     watch_bands(index);
     find_plain(index);
@@ -176,14 +199,19 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     return ref_of(index);
 }
 
+/// Tells them when the source changes; whoever was alone with it is not any more.
+void Hud::State::depend(SourceIndex source, Dependent dependent) {
+    if (source == no_source) return;
+    dependents[source].push_back(dependent);
+    only_dependent[source] = no_element;
+}
+
 /// A text that shows one number, does not move, and is the only one who shows it, is refreshed without the
 /// detours.
 void Hud::State::find_plain(ElementIndex index) {
     const RunningElement& element = elements[index];
     const SourceIndex source = hot[index].value;
     if (source == no_source) return;
-    // Whoever was alone with this source is not any more.
-    only_dependent[source] = no_element;
     if (element.effects != nullptr) return;
     if (element.travel != nullptr && element.travel->bands() != nullptr) return;
     if (element.max != no_source || element.when_no_value != WhenNoValue::placeholder) return;
@@ -221,6 +249,7 @@ void Hud::State::kill(ElementIndex index) {
     for (RunningTimer& timer : timers)
         std::erase(timer.shown_by, index);
     std::erase(with_triggers, index);
+    std::erase(notices, index);
     layout_dirty = true;
     if (element.kind != &Description<Panel>::table) return;
     for (ElementIndex child = 0; child < elements.size(); ++child)
@@ -231,7 +260,9 @@ void Hud::State::free_removed() {
     if (removed.empty()) return;
     for (const ElementIndex index : removed) {
         RunningElement& element = elements[index];
-        for (const SourceIndex source : {hot[index].value, element.max, element.visible}) {
+        std::vector<SourceIndex> all = element.further;
+        all.insert(all.end(), {hot[index].value, element.max, element.visible});
+        for (const SourceIndex source : all) {
             if (source == no_source) continue;
             std::erase_if(dependents[source],
                           [&](const Dependent& dependent) { return dependent.element == index; });

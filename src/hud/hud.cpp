@@ -82,6 +82,8 @@ void Hud::State::update(Step step) {
     remove_left();
     follow_pending();
     refresh_visibility();
+    post_messages();
+    show_messages();
     start_effects();
     play_effects();
     lay_out();
@@ -234,6 +236,7 @@ void Hud::State::retarget() {
         const bool snaps = hot[index].snaps;
         hot[index].snaps = false;
         if (snaps && element.effects != nullptr) element.effects->player.clear();
+        if (snaps && element.notice != nullptr) snap_notice(*element.notice);
         if (element.travel == nullptr || hot[index].value == no_source) continue;
         Travel& travel = *element.travel;
         const Value& value = scan.value(hot[index].value);
@@ -287,7 +290,14 @@ void Hud::State::refresh_queued() {
 
 void Hud::State::remove_left() {
     std::erase_if(leaving, [this](ElementIndex index) {
-        if (elements[index].leaving && !elements[index].active) kill(index);
+        if (elements[index].leaving && !elements[index].active) {
+            ElementEffects* const effects_of = elements[index].effects.get();
+            if (effects_of != nullptr) effects_of->player.advance(now);
+            const Effect* const effect = elements[index].leave_effect;
+            const bool left =
+                effect == nullptr || effects_of == nullptr || effects_of->player.running() != effect;
+            if (left) kill(index);
+        }
         return !elements[index].leaving || elements[index].dead;
     });
 }
@@ -362,6 +372,12 @@ void Hud::State::show(ElementIndex index, Body& body, const FieldValues& values,
     if (const Travel* const travel = elements[index].travel.get();
         travel != nullptr && travel->bands() != nullptr)
         looks = body.set_look(travel->color(moment(travel->clock())), travel->bands()->format());
+    if (!elements[index].further.empty()) {
+        further_values.clear();
+        for (const SourceIndex source : elements[index].further)
+            further_values.push_back(source == no_source ? Value() : scan.value(source));
+        body.show_further(further_values);
+    }
     if (!body.show(values, trail)) {
         if (looks) mark_changed(index);
         return;
@@ -408,6 +424,10 @@ void Hud::State::refresh_visibility() {
         if (element.parent != no_element) {
             shown = shown && elements[element.parent].shown;
             opacity *= elements[element.parent].opacity;
+        }
+        if (element.notice != nullptr) {
+            element.notice->seen = shown;
+            shown = shown && element.notice->queue.shown() != nullptr;
         }
         if (shown == element.shown && opacity == element.opacity) continue;
         layout_dirty = layout_dirty || shown != element.shown;

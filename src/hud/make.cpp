@@ -120,8 +120,13 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
         if (std::holds_alternative<Panel>(element)) panels.insert(path_of(element));
         if (std::holds_alternative<Text>(element)) counters.insert(path_of(element));
     }
+    making = true;
     for (std::size_t i = 0; i < definition.elements.size(); ++i)
         add(definition.elements[i], origin_at(definition.element_origins, i), sources);
+    making = false;
+    for (std::size_t i = 0; i < definition.elements.size(); ++i)
+        if (const Notice* const notice = std::get_if<Notice>(&definition.elements[i]))
+            check_messages(*notice, origin_at(definition.element_origins, i));
     return problems.empty();
 }
 
@@ -229,7 +234,7 @@ bool Hud::State::add(const Group& group, const Origin* origin, const Sources& so
         report(std::move(problem));
     if (context.failed()) return false;
     for (const SourceIndex source : {made.visible, made.dimmed})
-        if (source != no_source) dependents[source].push_back({no_element, Dependent::Role::look});
+        depend(source, {no_element, Dependent::Role::look});
     groups.push_back(std::move(made));
     return true;
 }

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "element/kinds.hpp"
+#include "element/notice_body.hpp"
 #include "hud/travel.hpp"
 #include "rapido/hud/hud.hpp"
 #include "rapido/time/frame_meter.hpp"
@@ -16,6 +17,10 @@ namespace rapido {
 
 /// As many digits as it needs: 45, 0.5.
 std::string seconds_text(Nanoseconds time);
+
+bool is_of_timer(TriggerOn on);
+/// Whether this event is what the trigger of an element waits for; never for a gain or a loss, which are no events.
+bool starts(const Trigger& trigger, std::string_view element, const Event& event);
 
 using ElementIndex = std::uint32_t;
 inline constexpr ElementIndex no_element = UINT32_MAX;
@@ -38,6 +43,27 @@ struct ElementEffects {
     bool playing = false;
 };
 
+/// A notice, with what it waits for.
+struct RunningNotice {
+    /// What posts a message of its own.
+    struct Post {
+        Trigger trigger;
+        bool by_event = false;
+        std::string element;
+        SourceIndex when = no_source;
+        bool was_true = false;
+    };
+    ElementIndex element = no_element;
+    NoticeQueue queue{Seconds{0}, Seconds{0}, Seconds{0}};
+    NoticeBody* body = nullptr;
+    const Effect* enter = nullptr;
+    const Effect* leave = nullptr;
+    ReadingTime reading;
+    std::vector<Post> posts;  ///< by message
+    bool begun = false;       ///< has seen a frame
+    bool seen = false;        ///< nothing but having nothing to say hides it
+};
+
 /// A place for one element; without a body it is free.
 struct RunningElement {
     std::string path;
@@ -47,9 +73,10 @@ struct RunningElement {
 
     SourceIndex max = no_source;
     SourceIndex visible = no_source;
-    std::unique_ptr<Travel> travel;  ///< null where the value is shown as it is
-    Value truth;                     ///< the value that events last saw
-    Value delta;                     ///< its last change
+    std::vector<SourceIndex> further;  ///< in the order of its kind; no source where one is absent
+    std::unique_ptr<Travel> travel;    ///< null where the value is shown as it is
+    Value truth;                       ///< the value that events last saw
+    Value delta;                       ///< its last change
     WhenNoValue when_no_value = WhenNoValue::placeholder;
 
     Place place;
@@ -67,7 +94,9 @@ struct RunningElement {
     bool leaving = false;  ///< removed when it rests
     bool active = false;   ///< moves or waits
     bool shows_pending = false;
-    bool is_silent = false;  ///< reports no empty or full: it shows a timer, or what is pending
+    const Effect* leave_effect = nullptr;  ///< runs backwards while it leaves
+    bool is_silent = false;                ///< reports no empty or full: it shows a timer, or what is pending
+    std::unique_ptr<RunningNotice> notice;    ///< null for all other kinds
     std::unique_ptr<ElementEffects> effects;  ///< null where there is nothing to play
     bool moves = false;                       ///< by an effect, its own or one around it
     std::optional<bool> band_visible;         ///< instead of its source
@@ -205,7 +234,14 @@ struct Hud::State {
     std::unique_ptr<ElementEffects> make_element_effects(const std::vector<Trigger>& triggers,
                                                          const std::vector<Band>& bands, Color color,
                                                          BodyContext& context);
-    bool play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength);
+    bool play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength,
+              bool backwards = false);
+    std::unique_ptr<RunningNotice> make_notice(const Notice& notice, BodyContext& context);
+    void check_messages(const Notice& notice, const Origin* origin);
+    void post(RunningNotice& notice, std::size_t message, Nanoseconds at);
+    void post_messages();
+    void snap_notice(RunningNotice& notice);
+    void show_messages();
     void start_on_change(ElementIndex index, const Value& change);
     void start_on_band(ElementIndex index, std::size_t band, bool entered, Nanoseconds at);
     void start_effects();
@@ -237,6 +273,7 @@ struct Hud::State {
     void lay_out();
 
     void mark_changed(ElementIndex index);
+    void depend(SourceIndex source, Dependent dependent);
     void find_plain(ElementIndex index);
     void update_body_text(ElementIndex index);
     void refresh(ElementIndex index);
@@ -278,12 +315,14 @@ struct Hud::State {
     std::vector<RunningMeter> meters;
     std::vector<std::unique_ptr<const Effect>> effects;
     std::vector<ElementIndex> with_triggers;
+    std::vector<ElementIndex> notices;
     std::vector<ElementIndex> playing;  ///< elements on which an effect runs
     FlashLimit own_flash_limit;
     FlashLimit* flash_limit = &own_flash_limit;
     std::vector<PendingAmount> pending;
     std::vector<std::shared_ptr<const TravelPlan>> plans;
     bool reduced_motion = false;
+    bool making = false;  ///< of a definition, whose later elements are still to come
     std::vector<RunningElement> elements;
     std::vector<HotElement> hot;  ///< by element
     std::unordered_map<std::string, ElementIndex> paths;
@@ -305,7 +344,8 @@ struct Hud::State {
     std::uint64_t plain_texts_made = 0;
     std::vector<std::pair<ElementIndex, EventKind>> value_events;
     std::vector<ElementIndex> leaving;
-    std::vector<ElementIndex> queue;  ///< elements whose sources changed in this frame
+    std::vector<Value> further_values;  ///< of the element that is being shown
+    std::vector<ElementIndex> queue;    ///< elements whose sources changed in this frame
     std::vector<Active> active;
     bool visibility_dirty = true;
     bool layout_dirty = true;

@@ -26,8 +26,7 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
         looks_ = std::make_unique<Looks>(
             Looks{BandSet(std::shared_ptr<const std::vector<Band>>(plan_, &plan_->bands), plan_->has_max),
                   FadingColor(plan_->color),
-                  {},
-                  false});
+                  {}});
     is_plain_ = pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && looks_ == nullptr &&
                 plan_->text_interval <= Nanoseconds{0};
 }
@@ -69,7 +68,9 @@ void Travel::read(const Value& value, const Value& max, Nanoseconds now, bool re
 void Travel::advance(Nanoseconds now, bool reduced) {
     if (pacer_ != nullptr) take_passed(now, reduced);
     if (trail_ != nullptr) trail_->advance(now, reduced);
-    if (looks_ != nullptr) update_shown_bands(now, reduced);
+    if (looks_ == nullptr) return;
+    looks_->color.advance(now);
+    update_shown_bands(now, reduced);
 }
 
 void Travel::pass_edge(const Value& value, const Value& max, Nanoseconds at, bool reduced) {
@@ -95,7 +96,8 @@ void Travel::update_bands(BandOn on, const Value& value, const Value& max, Nanos
     const Color next = color != nullptr ? *color : plan_->color;
     if (!looks_->begun) looks_->changes.resize(before);
     if (next == looks_->color.target()) return;
-    looks_->color.set(next, now, looks_->begun && !reduced ? fade : Seconds{0});
+    looks_->color.set(next, now, looks_->begun && !reduced ? fade : Seconds{0},
+                      looks_->begun ? looks_->limit : nullptr);
 }
 
 std::span<const BandChange> Travel::band_changes() const {

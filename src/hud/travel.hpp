@@ -64,6 +64,10 @@ class Travel {
     /// What was entered and left since they were forgotten.
     std::span<const BandChange> band_changes() const;
     void forget_band_changes();
+    /// Changes of color from here on ask it.
+    void set_flash_limit(FlashLimit* limit) {
+        if (looks_ != nullptr) looks_->limit = limit;
+    }
     bool is_paced() const { return pacer_ != nullptr; }
     ClockKind clock() const { return plan_->clock; }
 
@@ -77,6 +81,7 @@ class Travel {
         FadingColor color;
         std::vector<BandChange> changes;
         bool begun = false;  ///< has had a value, or none, once
+        FlashLimit* limit = nullptr;
     };
 
     void update_bands(BandOn on, const Value& value, const Value& max, Nanoseconds now, bool reduced);

@@ -39,7 +39,8 @@ void EffectPlayer::begin(Playing playing) {
     running_ = playing;
 }
 
-bool EffectPlayer::play(const Effect& effect, Nanoseconds now, float strength, std::uint32_t seed) {
+bool EffectPlayer::play(const Effect& effect, Nanoseconds now, float strength, std::uint32_t seed,
+                        bool backwards) {
     advance(now);
     const auto last = std::find_if(started_.begin(), started_.end(),
                                    [&](const auto& started) { return started.first == &effect; });
@@ -50,7 +51,8 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, float strength, s
                           .start = now,
                           .strength = strength,
                           .seed = seed,
-                          .runs = std::max(effect.repeat, 0)};
+                          .runs = std::max(effect.repeat, 0),
+                          .backwards = backwards};
     if (running_ && effect.when_busy != WhenBusy::interrupt) {
         const bool waits_already = std::any_of(waiting_.begin(), waiting_.end(),
                                                [&](const Playing& other) { return other.effect == &effect; });
@@ -115,9 +117,15 @@ void EffectPlayer::hold(Playing& playing, Nanoseconds from) {
 /// Each run of an effect that flashes is admitted, or held back.
 void EffectPlayer::ask_limit(Nanoseconds now) {
     if (!running_ || now < running_->start) return;
+    const std::int64_t run = (now - running_->start) / length(*running_->effect);
+    // Runs of long ago are in no second that is still to come.
+    constexpr std::int64_t recent = 64;
+    for (std::int64_t next = std::max(running_->asked + 1, run - recent); next <= run; ++next)
+        ask_for_run(next);
+}
+
+void EffectPlayer::ask_for_run(std::int64_t run) {
     const Nanoseconds whole = length(*running_->effect);
-    const std::int64_t run = (now - running_->start) / whole;
-    if (run == running_->asked) return;
     running_->asked = run;
     const Nanoseconds begun = running_->start + run * whole;
     if (reduced_) {
@@ -131,7 +139,8 @@ void EffectPlayer::ask_limit(Nanoseconds now) {
     if (limit_ == nullptr || flashes_in(*running_->effect).empty()) return;
     onsets_ = flashes_in(*running_->effect);
     for (Nanoseconds& onset : onsets_)
-        onset += begun;
+        onset = begun + (running_->backwards ? whole - onset : onset);
+    std::sort(onsets_.begin(), onsets_.end());
     if (limit_->admit(onsets_)) return;
     hold(*running_, begun);
     running_->rest_until = begun + whole;
@@ -147,7 +156,8 @@ Pose EffectPlayer::pose(Nanoseconds now) const {
     if (!running_ || now < running_->start) return {};
     if (now < running_->steady_until) return steady_pose(*running_->effect);
     if (now < running_->rest_until) return {};
-    return pose_of(*running_->effect, progress(now), running_->strength, running_->seed);
+    const double part = running_->backwards ? 1 - progress(now) : progress(now);
+    return pose_of(*running_->effect, part, running_->strength, running_->seed);
 }
 
 }  // namespace rapido

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <optional>
+#include <utility>
 
 namespace rapido {
 namespace {
@@ -13,6 +15,92 @@ constexpr double darkest_bright = 0.80;
 double linear_part(std::uint8_t channel) {
     const double c = channel / 255.0;
     return c <= 0.04045 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4);
+}
+
+bool is_bright_change(double from, double to) {
+    return std::abs(from - to) >= least_change && std::min(from, to) < darkest_bright;
+}
+
+struct Linear {
+    double red, green, blue;
+    explicit Linear(Color color)
+        : red(linear_part(color.red)), green(linear_part(color.green)), blue(linear_part(color.blue)) {}
+    bool is_saturated_red() const { return red > 0 && red >= 0.8 * (red + green + blue); }
+};
+
+/// How far apart in the u', v' diagram (CIE 015, from XYZ of sRGB with D65); black is of no chromaticity, and near all.
+double chromatic_distance(const Linear& a, const Linear& b) {
+    const auto uv = [](const Linear& c) -> std::optional<std::pair<double, double>> {
+        const double x = 0.4124 * c.red + 0.3576 * c.green + 0.1805 * c.blue;
+        const double y = 0.2126 * c.red + 0.7152 * c.green + 0.0722 * c.blue;
+        const double z = 0.0193 * c.red + 0.1192 * c.green + 0.9505 * c.blue;
+        const double sum = x + 15 * y + 3 * z;
+        if (!(sum > 0)) return std::nullopt;
+        return std::pair(4 * x / sum, 9 * y / sum);
+    };
+    const auto from = uv(a);
+    const auto to = uv(b);
+    return from && to ? std::hypot(from->first - to->first, from->second - to->second) : 0;
+}
+
+bool is_red_change(Color from, Color to) {
+    if (from == to) return false;
+    const Linear a(from);
+    const Linear b(to);
+    return (a.is_saturated_red() || b.is_saturated_red()) && chromatic_distance(a, b) > 0.2;
+}
+
+/// Two opposing changes in one run of an effect: the moments, in samples, at which each is complete.
+struct Pair {
+    int first, second;
+};
+constexpr int samples = 128;
+
+Pose sample(const Effect& effect, int i) {
+    return i < samples ? pose_of(effect, static_cast<double>(i) / samples) : Pose{};
+}
+Color seen(Color color, const Pose& pose) {
+    return mix(color, pose.color, static_cast<double>(pose.color_part));
+}
+
+/// Between turning points of the luminance, found on a fine grid.
+std::vector<Pair> bright_pairs(const Effect& effect, Color color) {
+    std::vector<Pair> pairs;
+    double turn = relative_luminance(color);  // the element is at rest before
+    double last = turn;
+    int way = 0;
+    std::optional<int> changed;
+    for (int i = 0; i <= samples; ++i) {
+        const Pose pose = sample(effect, i);
+        const double light = relative_luminance(seen(color, pose)) * static_cast<double>(pose.opacity);
+        const int now = light > last ? 1 : light < last ? -1 : way;
+        if (now != way && way != 0) {
+            changed = is_bright_change(last, turn) ? std::optional(i) : std::nullopt;
+            turn = last;
+        }
+        way = now;
+        last = light;
+        if (changed && is_bright_change(light, turn)) {
+            pairs.push_back({*changed, i});
+            changed.reset();
+        }
+    }
+    return pairs;
+}
+
+/// To a saturated red and back, or from it and back.
+std::vector<Pair> red_pairs(const Effect& effect, Color color) {
+    std::vector<Pair> pairs;
+    Color from = color;
+    std::optional<int> changed;
+    for (int i = 0; i <= samples; ++i) {
+        const Color now = seen(color, sample(effect, i));
+        if (!is_red_change(from, now)) continue;
+        from = now;
+        if (changed) pairs.push_back({*changed, i});
+        changed = changed ? std::nullopt : std::optional(i);
+    }
+    return pairs;
 }
 
 }  // namespace
@@ -47,34 +135,26 @@ double relative_luminance(Color color) {
            0.0722 * linear_part(color.blue);
 }
 
+bool is_flash_change(Color from, Color to) {
+    return is_bright_change(relative_luminance(from), relative_luminance(to)) || is_red_change(from, to);
+}
+
 std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color) {
-    // Turning points of the luminance, found on a fine grid.
-    constexpr int samples = 128;
-    std::vector<Nanoseconds> flashes;
-    if (effect.dots.count > 0) return flashes;  // the element stays as it is
-    double turn = -1;
-    double last = -1;
-    int way = 0;
-    bool changed = false;
-    for (int i = 0; i <= samples; ++i) {
-        const Pose pose = i < samples ? pose_of(effect, static_cast<double>(i) / samples) : Pose{};
-        const Color seen = mix(color, pose.color, static_cast<double>(pose.color_part));
-        const double light = relative_luminance(seen) * static_cast<double>(pose.opacity);
-        // The element is at rest before.
-        if (i == 0) turn = last = relative_luminance(color);
-        const int now = light > last ? 1 : light < last ? -1 : way;
-        if (now != way && way != 0) {
-            changed = std::abs(last - turn) >= least_change && std::min(last, turn) < darkest_bright;
-            turn = last;
-        }
-        way = now;
-        last = light;
-        // The way back is long enough: the pair is complete.
-        if (changed && std::abs(light - turn) >= least_change && std::min(light, turn) < darkest_bright) {
-            flashes.push_back(to_nanoseconds(effect.duration * (static_cast<double>(i) / samples)));
-            changed = false;
-        }
+    if (effect.dots.count > 0) return {};  // the element stays as it is
+    std::vector<Pair> pairs = bright_pairs(effect, color);
+    const std::size_t bright = pairs.size();
+    // One that is both is one flash.
+    for (const Pair& red : red_pairs(effect, color)) {
+        const auto overlaps = [&](const Pair& other) {
+            return red.first <= other.second && other.first <= red.second;
+        };
+        if (std::none_of(pairs.begin(), pairs.begin() + static_cast<std::ptrdiff_t>(bright), overlaps))
+            pairs.push_back(red);
     }
+    std::vector<Nanoseconds> flashes;
+    for (const Pair& pair : pairs)
+        flashes.push_back(to_nanoseconds(effect.duration * (static_cast<double>(pair.second) / samples)));
+    std::sort(flashes.begin(), flashes.end());
     return flashes;
 }
 

@@ -11,11 +11,11 @@ enum class EventKind : std::uint8_t {
     start,    ///< a timer began to run
     mark,     ///< a timer passed a mark; the detail is its time
     end,      ///< a timer reached its end
-    skipped,  ///< more than can be told one by one; the detail is how many
+    skipped,  ///< more than can be told one by one, the detail is how many; or a message that waited too long
     empty,    ///< a value fell to zero or below
     full,     ///< a value reached its maximum
-    enter,    ///< a value came into a band; the detail is its id
-    leave,    ///< a value left a band; the detail is its id
+    enter,    ///< a value came into a band, or a notice shows a message; the detail is its id
+    leave,    ///< a value left a band, or a message begins to leave; the detail is its id
 };
 
 /// Something that happened, at its own time inside the frame. Values are the true ones, not the shown ones.
@@ -23,7 +23,8 @@ struct Event {
     Nanoseconds time{0};  ///< on the real clock
     std::string id;       ///< of the timer, or the path of the element
     EventKind kind = EventKind::start;
-    std::string detail;  ///< seconds of a mark (`15`, `0.5`), a count, or the id of a band
+    std::string
+        detail;  ///< seconds of a mark (`15`, `0.5`), a count, or the id of a band or of a message (its text, without one)
     friend bool operator==(const Event&, const Event&) = default;
 };
 

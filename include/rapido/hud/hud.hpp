@@ -83,8 +83,9 @@ class Hud {
 
     /// Takes the element away, with everything inside. The reference is dead at once; safe at any time.
     void remove(ElementRef element);
-    /// The same when the motion in flight has landed.
-    void leave(ElementRef element);
+    /// The same when the motion in flight has landed, and an effect that something appears with (`fade`) has run
+    /// backwards; without one, and for a hidden element, nothing is waited for but the motion.
+    void leave(ElementRef element, std::string_view effect = {});
 
     /// The element with this path, or the only one with this id; dead if there is none, which is a problem.
     ElementRef find(std::string_view id);
@@ -106,6 +107,15 @@ class Hud {
     bool play(ElementRef element, std::string_view effect, float strength = 1);
     /// Ends it at the end of its present run.
     void stop(ElementRef element, std::string_view effect);
+    /// Lets a notice say something; `when` and what posts it by events do not count. It is merged with an equal one, of
+    /// the same id and text. False for a dead element, one that is no notice, and a text that cannot be made, each a
+    /// problem.
+    bool notify(ElementRef notice, const Message& message);
+    /// The same for the message of the notice with this id; an unknown one is a problem.
+    bool notify(ElementRef notice, std::string_view message);
+    /// Takes a message of the notice away, whether it is shown or waits; false if there is none with this id.
+    bool dismiss(ElementRef notice, std::string_view message);
+
     /// Shares the limit of flashes with other HUDs: one for a window. It must outlive the HUD. Without it the HUD has
     /// its own.
     void set_flash_limit(FlashLimit& limit);

@@ -22,8 +22,9 @@ class EffectPlayer {
     void set_reduced_motion(bool reduced) { reduced_ = reduced; }
 
     /// Starts it at `now`, or at its next beat; where another one runs it does what its `when_busy` says. False if it is
-    /// dropped: it cools down, is busy, or waits already.
-    bool play(const Effect& effect, Nanoseconds now, float strength = 1, std::uint32_t seed = 0);
+    /// dropped: it cools down, is busy, or waits already. Backwards, an effect that something appears with lets it leave.
+    bool play(const Effect& effect, Nanoseconds now, float strength = 1, std::uint32_t seed = 0,
+              bool backwards = false);
     /// Ends it, if it runs, at the end of its present run; one that waits does not start.
     void stop(const Effect& effect, Nanoseconds now);
     /// At rest at once.
@@ -46,7 +47,8 @@ class EffectPlayer {
         Nanoseconds start{0};
         float strength = 1;
         std::uint32_t seed = 0;
-        int runs = 1;                                  ///< how often; zero is until it is stopped
+        int runs = 1;  ///< how often; zero is until it is stopped
+        bool backwards = false;
         std::int64_t asked = -1;                       ///< the last run that the flash limit was asked for
         Nanoseconds steady_until{Nanoseconds::min()};  ///< held back: its strongest color until then
         Nanoseconds rest_until{Nanoseconds::min()};    ///< and at rest until the next run begins
@@ -57,6 +59,7 @@ class EffectPlayer {
     void begin(Playing playing);
     void hold(Playing& playing, Nanoseconds from);
     void ask_limit(Nanoseconds now);
+    void ask_for_run(std::int64_t run);
     const std::vector<Nanoseconds>& flashes_in(const Effect& effect);
 
     Color color_;

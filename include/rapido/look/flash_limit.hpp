@@ -10,8 +10,7 @@
 namespace rapido {
 
 /// Counts flashes of everything that shares it, on one thread: one for all HUDs of a window (WCAG 2.x, success
-/// criterion 2.3.1). A
-/// flash is a pair of opposing changes of relative luminance of 10 % or more where the darker one is below 0.80.
+/// criterion 2.3.1). A flash is a pair of opposing changes, each of which `is_flash_change`.
 class FlashLimit {
  public:
     static constexpr std::size_t most = 3;
@@ -30,6 +29,11 @@ class FlashLimit {
 
 /// Relative luminance of an opaque color, 0 to 1 (WCAG 2.x; sRGB, IEC 61966-2-1).
 double relative_luminance(Color color);
+
+/// Whether going from one color to the other is half a flash: relative luminance changes by 10 % or more and the darker
+/// one is below 0.80, or one is a saturated red (80 % of its linear light) and they are more than 0.2 apart in the CIE
+/// 1976 UCS chromaticity diagram (WCAG 2.2, "general flash and red flash thresholds").
+bool is_flash_change(Color from, Color to);
 
 /// When an element of this color flashes in one run of an effect, from its start: the moments at which a pair of
 /// opposing changes is complete. Opacity counts as on black.

@@ -1,0 +1,216 @@
+#include "rapido/element/notice.hpp"
+
+#include "base/utf8.hpp"
+#include "element/fields.hpp"
+#include "element/kinds.hpp"
+#include "element/notice_body.hpp"
+#include "element/pattern.hpp"
+#include "element/text_line.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr std::array message_fields{
+    field<&Message::id>("id", "its name"),
+    required_field<&Message::text>("text", "what it says: literal text and fields"),
+    field<&Message::value>("value", "what {} shows"),
+    field<&Message::when>("when", "posted each time this becomes true"),
+    field<&Message::on>("on", "posted by an event; all but gain and loss"),
+    field<&Message::element>("element", "which element, for empty, full, enter and leave"),
+    field<&Message::band>("band", "which band, for enter and leave"),
+    field<&Message::timer>("timer", "which timer, for start, mark and end"),
+    field<&Message::at>("at", "which mark", {"s", 0, 1e9}),
+    field<&Message::priority>("priority", "a higher one goes first", {"", -1000, 1000}),
+    field<&Message::lasting>("lasting", "stays until it is taken away"),
+    field<&Message::time>("time", "on screen, instead of the time to read it", {"s", 0, 3600}),
+    field<&Message::expires>("expires", "skipped after waiting for so long; zero: never", {"s", 0, 3600}),
+    field<&Message::color>("color", "instead of the notice's"),
+};
+static_assert(message_fields.size() == member_count<Message>);
+
+constexpr std::array reading_fields{
+    field<&ReadingTime::speed>("speed", "characters a second", {"", 1, 1000}),
+    field<&ReadingTime::attention>("attention", "until the eye has found it", {"s", 0, 3600}),
+    field<&ReadingTime::shortest>("shortest", "on screen at least", {"s", 0, 3600}),
+    field<&ReadingTime::longest>("longest", "on screen at most, where it is more than the shortest",
+                                 {"s", 0, 3600}),
+};
+static_assert(reading_fields.size() == member_count<ReadingTime>);
+
+}  // namespace
+
+template <>
+struct Description<Message> {
+    static constexpr Table table{"message", message_fields};
+};
+template <>
+struct Description<ReadingTime> {
+    static constexpr Table table{"reading", reading_fields};
+};
+
+namespace {
+
+constexpr std::array fields{
+    required_field<&Notice::id>("id", "its name, unique among its siblings"),
+    field<&Notice::messages>("messages", "what it can say of itself"),
+    field<&Notice::enter>("enter", "an effect, on appearing"),
+    field<&Notice::leave>("leave", "an effect, backwards, on leaving"),
+    field<&Notice::gap>("gap", "between two messages", {"s", 0, 3600}),
+    field<&Notice::reading>("reading", "how long a message stays"),
+    field<&Notice::show_count>("show_count", "×3 behind one that stands for three equal ones"),
+    field<&Notice::effects>("effects", "what starts effects"),
+    field<&Notice::place>("place", "where it stands"),
+    field<&Notice::padding>("padding", "between its edges and the text", {"px", 0, largest_length}),
+    field<&Notice::color>("color", "of the text"),
+    field<&Notice::background>("background", "of the plate"),
+    field<&Notice::radius>("radius", "of the corners", {"px", 0, largest_length}),
+    field<&Notice::border>("border", "width of the line along the edge; zero draws none",
+                           {"px", 0, largest_length}),
+    field<&Notice::font>("font", "a family; empty is the HUD's"),
+    field<&Notice::weight>("weight", "of the font: 400 is regular, 700 bold", {"", 1, 1000}),
+    field<&Notice::size>("size", "of the font", {"px", 1, largest_length}),
+    field<&Notice::inside>("inside", "the panel that it stands in"),
+    field<&Notice::group>("group", "shown, hidden and dimmed with it"),
+    field<&Notice::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
+    field<&Notice::visible>("visible", "while this is false nothing appears"),
+};
+static_assert(fields.size() == member_count<Notice>);
+
+}  // namespace
+
+const Table Description<Notice>::table{"notice", fields};
+
+std::vector<FurtherSource> further_sources(const Notice& notice) {
+    std::vector<FurtherSource> sources;
+    for (std::size_t i = 0; i < notice.messages.size(); ++i) {
+        const std::string name = "messages." + std::to_string(i) + ".";
+        sources.push_back({name + "value", notice.messages[i].value});
+        sources.push_back({name + "when", notice.messages[i].when});
+    }
+    return sources;
+}
+
+NoticeBody::NoticeBody(const Notice& notice, TextLine line)
+    : line_(std::move(line)),
+      own_color_(notice.color),
+      color_(notice.color),
+      background_(notice.background),
+      padding_(notice.padding),
+      radius_(notice.radius),
+      border_(notice.border),
+      show_count_(notice.show_count) {}
+
+bool NoticeBody::make(Said& said, const Message& message, const Language* language, const std::string& field,
+                      BodyContext& context) {
+    context.value_type = said.type;
+    const TextOptions options{.rounding = rounding_for(Rounding::automatic, said.use, false)};
+    const std::string name = field + "text";
+    std::optional<FormattedText> made =
+        make_formatted_text({.format = message.text, .has_value = bool(message.value), .field = name},
+                            options, language, context);
+    if (!made) return false;
+    said.text = std::move(made);
+    said.message = message;
+    said.text->update({.value = said.value.get(), .max = {}, .delta = {}});
+    return true;
+}
+
+std::size_t NoticeBody::add(const Message& message, const Value& value, const Language* language,
+                            BodyContext& context) {
+    Said said;
+    said.value = value;
+    said.use = message.value.use();
+    said.type = message.value.type();
+    if (!make(said, message, language, "", context)) return no_message;
+    for (std::size_t i = declared_; i < said_.size(); ++i)
+        if (said_[i].text && said_[i].message.id == message.id &&
+            said_[i].text->text() == said.text->text()) {
+            said_[i].message = message;
+            return i;
+        }
+    for (std::size_t i = declared_; i < said_.size(); ++i)
+        if (!said_[i].text) {
+            said_[i] = std::move(said);
+            return i;
+        }
+    said_.push_back(std::move(said));
+    return said_.size() - 1;
+}
+
+void NoticeBody::forget(std::size_t message) {
+    if (message >= declared_) said_[message] = {};
+}
+
+std::size_t NoticeBody::find(std::string_view id) const {
+    for (std::size_t i = 0; i < said_.size(); ++i)
+        if (said_[i].text && said_[i].message.id == id) return i;
+    return no_message;
+}
+
+void NoticeBody::set_language(const Language* language, BodyContext& context) {
+    for (std::size_t i = 0; i < said_.size(); ++i) {
+        if (!said_[i].text) continue;
+        const std::string field = i < declared_ ? "messages." + std::to_string(i) + "." : "";
+        make(said_[i], Message(said_[i].message), language, field, context);
+    }
+    other_ = true;
+}
+
+void NoticeBody::show_further(std::span<const Value> values) {
+    for (std::size_t i = 0; i < declared_; ++i)
+        if (said_[i].message.value && said_[i].text)
+            other_ = said_[i].text->update({.value = values[2 * i], .max = {}, .delta = {}}) || other_;
+}
+
+bool NoticeBody::show(const FieldValues&, double) {
+    if (!std::exchange(other_, false)) return false;
+    std::string next;
+    if (shown_ != no_message) {
+        next = said_[shown_].text->text();
+        if (show_count_ && count_ > 1) next += " ×" + std::to_string(count_);
+    }
+    color_ = shown_ == no_message ? own_color_ : said_[shown_].message.color.value_or(own_color_);
+    ++times_made_;
+    text_ = std::move(next);
+    return true;
+}
+
+bool NoticeBody::select(std::size_t message, int count) {
+    if (message == shown_ && count == count_) return false;
+    shown_ = message;
+    count_ = count;
+    other_ = true;
+    return true;
+}
+
+Size NoticeBody::measure(TextMeasurer* measurer, Size) {
+    const Size own = line_.measure(measurer, text_);
+    return {own.width + padding_.left + padding_.right, own.height + padding_.top + padding_.bottom};
+}
+
+void NoticeBody::draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const {
+    const Rect edges = on_pixels(box);
+    into.add_rect(edges, radius_ * scale, background_);
+    if (border_ > 0)
+        into.add_border(edges, radius_ * scale, std::max(1.0F, std::round(border_ * scale)), color_);
+    const Insets padding{padding_.top * scale, padding_.right * scale, padding_.bottom * scale,
+                         padding_.left * scale};
+    line_.draw(box.inset(padding), 0.5F, scale, measurer, color_, text_, into);
+}
+
+std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
+    auto body = std::make_unique<NoticeBody>(
+        notice, TextLine(TextLine::find_font(notice.font, notice.weight, context), notice.size));
+    for (std::size_t i = 0; i < notice.messages.size(); ++i) {
+        const std::string field = "messages." + std::to_string(i) + ".";
+        NoticeBody::Said& said = body->said_.emplace_back();
+        const Source value = context.bound(notice.messages[i].value);
+        said.use = value.use();
+        said.type = value.type();
+        body->make(said, notice.messages[i], nullptr, field, context);
+    }
+    body->declared_ = notice.messages.size();
+    return body;
+}
+
+}  // namespace rapido

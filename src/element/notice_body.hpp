@@ -1,0 +1,73 @@
+// What a notice says: its own messages and those that the game has posted.
+#pragma once
+
+#include "element/body.hpp"
+#include "element/text_line.hpp"
+#include "rapido/element/notice.hpp"
+#include "rapido/value/kept_value.hpp"
+
+namespace rapido {
+
+class NoticeBody final : public Body {
+ public:
+    static constexpr std::size_t no_message = static_cast<std::size_t>(-1);
+
+    NoticeBody(const Notice& notice, TextLine line);
+
+    /// A message of the game with its value: the one that says the same, or another number. `no_message` after a
+    /// fault.
+    std::size_t add(const Message& message, const Value& value, const Language* language,
+                    BodyContext& context);
+    /// One of the game is not needed any more.
+    void forget(std::size_t message);
+    /// By its id.
+    std::size_t find(std::string_view id) const;
+    const Message& message(std::size_t index) const { return said_[index].message; }
+    const std::string& text_of(std::size_t index) const { return said_[index].text->text(); }
+    /// As many as it has declared.
+    std::size_t declared() const { return declared_; }
+    /// Shows this one from the next `show` on; true if that is another one than before, or of another count.
+    bool select(std::size_t message, int count);
+
+    void set_language(const Language* language, BodyContext& context) override;
+    void show_further(std::span<const Value> values) override;
+    bool show(const FieldValues&, double) override;
+    bool resizes() const override { return true; }
+    Size measure(TextMeasurer* measurer, Size) override;
+    void draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const override;
+    std::string_view text() const override { return text_; }
+    Color color() const override { return color_; }
+    std::uint32_t times_made() const override { return times_made_; }
+    NoticeBody* notice() override { return this; }
+
+ private:
+    friend std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context);
+
+    struct Said {
+        Message message;
+        std::optional<FormattedText> text;  ///< nothing for a place that is free
+        KeptValue value;                    ///< of one that the game has posted
+        Source::Use use = Source::Use::amount;
+        std::optional<Value::Type> type;
+    };
+    bool make(Said& said, const Message& message, const Language* language, const std::string& field,
+              BodyContext& context);
+
+    TextLine line_;
+    std::vector<Said> said_;
+    std::size_t declared_ = 0;
+    std::size_t shown_ = no_message;
+    int count_ = 0;
+    bool other_ = false;  ///< since the last `show`
+    std::string text_;
+    std::uint32_t times_made_ = 0;
+    Color own_color_;
+    Color color_;
+    Color background_;
+    Insets padding_;
+    float radius_;
+    float border_;
+    bool show_count_;
+};
+
+}  // namespace rapido

@@ -1,0 +1,78 @@
+#include "element/pattern.hpp"
+
+namespace rapido {
+namespace {
+
+void check_fields(const Format& format, const Pattern& pattern, std::string_view name, BodyContext& context) {
+    const std::vector<Format::Use> uses = format.uses();
+    for (std::size_t i = 0; i < uses.size(); ++i) {
+        const FieldName field = uses[i].field;
+        const bool needs_max = field != FieldName::value && field != FieldName::delta;
+        const std::string braces =
+            field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
+        if (needs_max && !pattern.has_max) {
+            context.report(name, "shows " + braces + " but has no 'max'");
+            continue;
+        }
+        if (field != FieldName::max && !pattern.has_value) {
+            context.report(name, "shows " + braces + " but has no 'value'");
+            continue;
+        }
+        const auto type = field == FieldName::max ? context.max_type : context.value_type;
+        if (!type) continue;
+        const std::string mismatch = format.mismatch(i, *type);
+        if (mismatch.empty()) continue;
+        context.report(name, "spec '" + std::string(uses[i].spec) + "' of " + braces + ": " + mismatch);
+    }
+}
+
+}  // namespace
+
+Rounding rounding_for(Rounding rounding, Source::Use use, bool has_max) {
+    if (rounding != Rounding::automatic) return rounding;
+    if (use == Source::Use::time_left) return Rounding::up;
+    if (use == Source::Use::time_passed) return Rounding::down;
+    return has_max ? Rounding::honest : Rounding::nearest;
+}
+
+std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOptions options,
+                                                 const Language* language, BodyContext& context) {
+    static const PluralForms none;
+    const PluralForms& forms = pattern.plural != nullptr ? *pattern.plural : none;
+    const Translation* translated = nullptr;
+    if (language != nullptr) {
+        const auto found = language->translations.find(pattern.format);
+        if (found != language->translations.end()) translated = &found->second;
+        const auto placeholder = language->translations.find(options.placeholder);
+        if (placeholder != language->translations.end())
+            options.placeholder = placeholder->second.forms[static_cast<std::size_t>(PluralCategory::other)];
+    }
+    const std::array<const std::string*, plural_categories> own{&forms.zero, &forms.one,  &forms.two,
+                                                                &forms.few,  &forms.many, &pattern.format};
+    const std::array<std::string_view, plural_categories> names{"plural.zero", "plural.one",  "plural.two",
+                                                                "plural.few",  "plural.many", pattern.field};
+    std::optional<FormattedText> made;
+    // `other` first: the text is made of it.
+    for (std::size_t i = plural_categories; i-- > 0;) {
+        const std::string& form = translated != nullptr ? translated->forms[i] : *own[i];
+        const bool is_other = i + 1 == plural_categories;
+        if (form.empty() && !is_other) continue;
+        const Location where = translated == nullptr ? context.place_of(names[i]) : Location{};
+        const Result<Format> format = context.format(form, where);
+        if (!format) {
+            for (const Problem& problem : format.problems())
+                context.report(problem);
+            if (is_other) return std::nullopt;
+            continue;
+        }
+        check_fields(*format, pattern, names[i], context);
+        if (is_other)
+            made.emplace(*format, options);
+        else
+            made->set_form(static_cast<PluralCategory>(i), *format);
+    }
+    if (made && language != nullptr) made->set_numbers(&language->numbers);
+    return made;
+}
+
+}  // namespace rapido

@@ -1,0 +1,26 @@
+// Texts of an element: patterns, in the language of their description or in another one.
+#pragma once
+
+#include "element/body.hpp"
+#include "rapido/text/language.hpp"
+
+namespace rapido {
+
+/// One pattern of an element, as its description gives it.
+struct Pattern {
+    const std::string& format;
+    const PluralForms* plural = nullptr;  ///< null where one pattern counts for all
+    bool has_value = false;
+    bool has_max = false;
+    std::string_view field = "format";  ///< where it is written
+};
+
+/// What `automatic` stands for.
+Rounding rounding_for(Rounding rounding, Source::Use use, bool has_max);
+
+/// The text of a pattern in a language, null for its own: the pattern may be a key into the translations. Faults are
+/// reported; nothing if there is no text without them.
+std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOptions options,
+                                                 const Language* language, BodyContext& context);
+
+}  // namespace rapido
