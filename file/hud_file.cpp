@@ -27,6 +27,11 @@ struct Choices<TimerKind> {
     static constexpr std::array<std::string_view, 2> names{"countdown", "stopwatch"};
 };
 template <>
+struct Choices<Fit> {
+    static constexpr std::array<std::string_view, 6> names{"edges", "contain", "cover",
+                                                           "fill",  "none",    "scale_down"};
+};
+template <>
 struct Description<Mark> {
     static constexpr Table table{"mark", mark_fields};
 };
@@ -109,10 +114,21 @@ constexpr Table group_table{"group", group_fields};
 constexpr Table timer_table{"timer", timer_fields};
 constexpr Table meter_table{"meter", meter_fields};
 
+constexpr std::array locale_fields{
+    required_field<&LocaleFont::locale>("locale", "a BCP 47 tag"),
+    required_field<&LocaleFont::font>("font", "a family or a list of them, instead of the HUD's"),
+};
+static_assert(locale_fields.size() == member_count<LocaleFont>);
+constexpr Table locale_table{"locale", locale_fields};
+
 constexpr std::array top_fields{
     field<&HudDefinition::design>("design", "the screen that offsets and sizes were chosen for",
                                   {"px", 1, 1e5}),
-    field<&HudDefinition::font>("font", "the family of texts that name none"),
+    field<&HudDefinition::fit>("fit", "how it is fitted to a window"),
+    field<&HudDefinition::whole_scale>("whole_scale", "only whole scales and their reciprocals"),
+    field<&HudDefinition::margin>("margin", "between the edges and the anchors", {"px", 0, 1e5}),
+    field<&HudDefinition::mirror>("mirror", "left and right change places in languages from right to left"),
+    field<&HudDefinition::font>("font", "the family of texts that name none, or a list of them"),
 };
 constexpr Table top_table{"the HUD", top_fields};
 
@@ -181,6 +197,11 @@ class HudReader {
                     read_table(table, effect_table, &definition.effects.emplace_back(),
                                definition.effect_origins.emplace_back());
                 });
+            else if (key.str() == "locale")
+                read_list(key, node, [&](const toml::table& table) {
+                    read_table(table, locale_table, &definition.locales.emplace_back(),
+                               definition.locale_origins.emplace_back());
+                });
             else if (key.str() == "group")
                 read_list(key, node, [&](const toml::table& table) {
                     read_table(table, group_table, &definition.groups.emplace_back(),
@@ -190,7 +211,8 @@ class HudReader {
                 read_field(*known, node, &definition, top_table.name, std::string(key.str()),
                            definition.origin);
             else
-                unknown_key(key, top_table, "the HUD", {"element", "timer", "meter", "effect", "group"});
+                unknown_key(key, top_table, "the HUD",
+                            {"element", "timer", "meter", "effect", "locale", "group"});
         }
     }
 

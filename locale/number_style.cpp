@@ -164,4 +164,17 @@ Result<NumberStyle> number_style(std::string_view tag) {
     return style;
 }
 
+Result<Language> language(std::string_view tag) {
+    Result<NumberStyle> style = number_style(tag);
+    if (!style) return style.problems();
+    UErrorCode status = U_ZERO_ERROR;
+    const icu::Locale locale =
+        icu::Locale::forLanguageTag({tag.data(), static_cast<std::int32_t>(tag.size())}, status);
+    Language made;
+    made.tag = tag;
+    made.right_to_left = locale.isRightToLeft() != 0;
+    made.numbers = *std::move(style);
+    return made;
+}
+
 }  // namespace rapido

@@ -31,9 +31,9 @@ Problems Replay::speak() {
     if (options_.locale.empty() && options_.translations.empty()) return {};
     Language language;
     if (!options_.locale.empty()) {
-        Result<NumberStyle> style = number_style(options_.locale);
-        if (!style) return style.problems();
-        language.numbers = *std::move(style);
+        Result<Language> known = rapido::language(options_.locale);
+        if (!known) return known.problems();
+        language = *std::move(known);
     }
     if (!options_.translations.empty()) {
         auto translations = read_translations_file(options_.translations);

@@ -9,7 +9,9 @@ namespace rapido {
 
 /// A text measurer over the installed fonts. Families are found by their name, or by one of the generic names
 /// `sans-serif`, `serif` and `monospace`; texts are not hinted, so that sizes are linear. Digits are all as
-/// wide as the widest one, in the forms of the OpenType feature `tnum` where the font has them.
+/// wide as the widest one, in the forms of the OpenType feature `tnum` where the font has them. Scripts are shaped with
+/// their joins and marks, and ordered by the Unicode bidirectional algorithm (UAX #9). Of a list of families, those
+/// that are not installed are passed over; lines are as high as the first.
 ///
 /// One thread at a time. It must outlive the HUDs and pictures that use it.
 class Fonts final : public TextMeasurer {
@@ -19,11 +21,12 @@ class Fonts final : public TextMeasurer {
     Fonts(const Fonts&) = delete;
     Fonts& operator=(const Fonts&) = delete;
 
-    std::optional<FontId> find(std::string_view family, int weight) override;
+    std::optional<FontId> find(std::string_view families, int weight) override;
     FontMetrics metrics(FontId font) override;
     float shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) override;
+    std::u32string take_missing() override;
 
-    /// The FreeType face (`FT_Face`) of a font, for a renderer; it belongs to this object.
+    /// The FreeType face (`FT_Face`) of the font of a glyph, for a renderer; it belongs to this object.
     void* face(FontId font) const;
 
  private:

@@ -1,5 +1,6 @@
 // The room `layout`: places, the viewport, the face of a text measurer.
 #pragma once
 
+#include "rapido/layout/flow.hpp"
 #include "rapido/layout/measurer.hpp"
 #include "rapido/layout/place.hpp"

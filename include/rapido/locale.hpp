@@ -14,4 +14,7 @@ namespace rapido {
 /// table. A problem for a tag that is malformed, or of a language that CLDR does not know.
 Result<NumberStyle> number_style(std::string_view tag);
 
+/// The same as a language: with its tag and its direction, and no translations yet.
+Result<Language> language(std::string_view tag);
+
 }  // namespace rapido

@@ -4,10 +4,14 @@
 #include <ft2build.h>
 #include <hb-ot.h>
 #include <hb.h>
+#include <unicode/ubidi.h>
+#include <unicode/uscript.h>
+#include <unicode/utf8.h>
 
 #include <algorithm>
 #include <array>
 #include <string>
+#include <utility>
 #include FT_FREETYPE_H
 
 namespace rapido {
@@ -19,6 +23,7 @@ struct Destroyer {
 };
 using HbFont = std::unique_ptr<hb_font_t, Destroyer<hb_font_t, hb_font_destroy>>;
 using HbBuffer = std::unique_ptr<hb_buffer_t, Destroyer<hb_buffer_t, hb_buffer_destroy>>;
+using BidiPtr = std::unique_ptr<UBiDi, Destroyer<UBiDi, ubidi_close>>;
 using FcPatternPtr = std::unique_ptr<FcPattern, Destroyer<FcPattern, FcPatternDestroy>>;
 using FcConfigPtr = std::unique_ptr<FcConfig, Destroyer<FcConfig, FcConfigDestroy>>;
 
@@ -30,7 +35,39 @@ struct LoadedFont {
     float units_per_em = 1;
     FontMetrics metrics;
     hb_position_t digit_advance = 0;  ///< of the widest digit
+    std::vector<FontId> others;       ///< for characters that it does not have
+    std::string families;             ///< what it was asked for by
+    int weight = 0;
 };
+
+/// A part of a text in one font, one script and one direction.
+struct Run {
+    std::size_t begin = 0, end = 0;  ///< bytes
+    FontId font = 0;
+    UScriptCode script = USCRIPT_COMMON;
+    bool right_to_left = false;
+};
+
+UChar32 next_character(std::string_view text, std::int32_t& at, std::int32_t end) {
+    UChar32 c = 0;
+#pragma GCC diagnostic push
+#pragma GCC diagnostic ignored "-Wconversion"  // inside ICU's macro
+    U8_NEXT_OR_FFFD(text.data(), at, end, c);
+#pragma GCC diagnostic pop
+    return c;
+}
+
+/// Nothing is seen of it, so no font must have it.
+bool is_invisible(char32_t c) {
+    return c < 0x20 || c == 0x7f || (c >= 0x200b && c <= 0x200f) || (c >= 0x2028 && c <= 0x202e) ||
+           (c >= 0x2060 && c <= 0x206f) || (c >= 0xfe00 && c <= 0xfe0f) || c == 0xfeff;
+}
+
+/// May be written by any simple font from left to right, one glyph after the other.
+bool is_simple(std::string_view text) {
+    // Everything before the Hebrew block: Latin, Greek and Cyrillic, in one or two bytes.
+    return std::all_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0xd6; });
+}
 
 constexpr hb_feature_t tabular{HB_TAG('t', 'n', 'u', 'm'), 1, HB_FEATURE_GLOBAL_START, HB_FEATURE_GLOBAL_END};
 
@@ -57,7 +94,12 @@ struct Fonts::State {
     FcConfigPtr config{FcInitLoadConfigAndFonts()};
     FT_Library freetype = nullptr;
     HbBuffer buffer{hb_buffer_create()};
+    BidiPtr bidi{ubidi_open()};
     std::vector<LoadedFont> fonts;
+    std::u32string missing;
+    std::vector<Run> runs;
+    std::u16string wide;
+    std::vector<std::size_t> bytes;  ///< where each unit of `wide` begins in the text, and its end
 
     State() { FT_Init_FreeType(&freetype); }
     ~State() {
@@ -68,17 +110,126 @@ struct Fonts::State {
     State(const State&) = delete;
     State& operator=(const State&) = delete;
 
-    void shape(const LoadedFont& font, std::string_view text) {
-        hb_buffer_clear_contents(buffer.get());
-        hb_buffer_add_utf8(buffer.get(), text.data(), static_cast<int>(text.size()), 0,
-                           static_cast<int>(text.size()));
-        hb_buffer_guess_segment_properties(buffer.get());
-        hb_shape(font.shaper.get(), buffer.get(), &tabular, 1);
+    /// Of text in one direction and script; nothing about it is given for the usual case.
+    void shape(const LoadedFont& font, std::string_view text, const Run* run = nullptr) {
+        hb_buffer_t* const to = buffer.get();
+        hb_buffer_clear_contents(to);
+        const std::size_t begin = run != nullptr ? run->begin : 0;
+        const std::size_t end = run != nullptr ? run->end : text.size();
+        hb_buffer_add_utf8(to, text.data(), static_cast<int>(text.size()), static_cast<unsigned>(begin),
+                           static_cast<int>(end - begin));
+        if (run != nullptr) {
+            hb_buffer_set_direction(to, run->right_to_left ? HB_DIRECTION_RTL : HB_DIRECTION_LTR);
+            hb_buffer_set_script(to, hb_script_from_string(uscript_getShortName(run->script), -1));
+            hb_buffer_set_language(to, hb_language_from_string("und", -1));
+        } else {
+            hb_buffer_guess_segment_properties(to);
+        }
+        hb_shape(font.shaper.get(), to, &tabular, 1);
     }
 
-    std::optional<FontId> load(const std::string& file, int index) {
-        for (FontId id = 0; id < fonts.size(); ++id)
-            if (fonts[id].file == file && fonts[id].index == index) return id;
+    bool has(FontId id, char32_t c) const {
+        hb_codepoint_t glyph = 0;
+        return hb_font_get_nominal_glyph(fonts[id].shaper.get(), c, &glyph) != 0;
+    }
+
+    /// The first font of a list that has a character; the one before it for what has no look of its own.
+    FontId font_of(FontId list, FontId before, char32_t c) {
+        if (is_invisible(c)) return before;
+        const bool is_mark = (hb_unicode_general_category(hb_unicode_funcs_get_default(), c) ==
+                              HB_UNICODE_GENERAL_CATEGORY_NON_SPACING_MARK);
+        if (is_mark && has(before, c)) return before;
+        if (has(list, c)) return list;
+        for (const FontId other : fonts[list].others)
+            if (has(other, c)) return other;
+        if (missing.find(c) == std::u32string::npos) missing.push_back(c);
+        return list;
+    }
+
+    /// What was shaped last, at the end of the glyphs; gives where the pen is then.
+    double append(FontId id, float size, std::string_view text, double pen, std::vector<Glyph>& glyphs) {
+        const LoadedFont& font = fonts[id];
+        unsigned count = 0;
+        const hb_glyph_info_t* const infos = hb_buffer_get_glyph_infos(buffer.get(), &count);
+        const hb_glyph_position_t* const positions = hb_buffer_get_glyph_positions(buffer.get(), &count);
+        const double scale = static_cast<double>(size) / static_cast<double>(font.units_per_em);
+        // The pen counts in font units, so that a long text gathers no rounding.
+        std::int64_t units = 0;
+        for (unsigned i = 0; i < count; ++i) {
+            // Every digit stands in the middle of the same room: fonts without the feature, and with a slip in
+            // it, too.
+            const bool digit = is_digit(text[infos[i].cluster]);
+            const hb_position_t advance = digit ? font.digit_advance : positions[i].x_advance;
+            const std::int64_t x = units + positions[i].x_offset + (advance - positions[i].x_advance) / 2;
+            glyphs.push_back({infos[i].codepoint,
+                              {static_cast<float>(pen + static_cast<double>(x) * scale),
+                               static_cast<float>(-positions[i].y_offset * scale)},
+                              id});
+            units += advance;
+        }
+        return pen + static_cast<double>(units) * scale;
+    }
+
+    /// The parts of a text in the order in which they stand, from left to right.
+    void split(FontId list, std::string_view text) {
+        runs.clear();
+        wide.clear();
+        bytes.clear();
+        const auto length = static_cast<std::int32_t>(text.size());
+        for (std::int32_t i = 0; i < length;) {
+            const auto begin = static_cast<std::size_t>(i);
+            UChar32 c = next_character(text, i, length);
+            if (c > 0xffff) {
+                wide.push_back(U16_LEAD(c));
+                bytes.push_back(begin);
+                c = U16_TRAIL(c);
+            }
+            wide.push_back(static_cast<char16_t>(c));
+            bytes.push_back(begin);
+        }
+        bytes.push_back(text.size());
+        UErrorCode error = U_ZERO_ERROR;
+        ubidi_setPara(bidi.get(), wide.data(), static_cast<std::int32_t>(wide.size()), UBIDI_DEFAULT_LTR,
+                      nullptr, &error);
+        const std::int32_t count = ubidi_countRuns(bidi.get(), &error);
+        for (std::int32_t i = 0; U_SUCCESS(error) && i < count; ++i) {
+            std::int32_t start = 0;
+            std::int32_t units = 0;
+            const bool backwards = ubidi_getVisualRun(bidi.get(), i, &start, &units) == UBIDI_RTL;
+            const std::size_t first = runs.size();
+            add_runs(list, text, bytes[static_cast<std::size_t>(start)],
+                     bytes[static_cast<std::size_t>(start + units)], backwards);
+            if (backwards) std::reverse(runs.begin() + static_cast<std::ptrdiff_t>(first), runs.end());
+        }
+    }
+
+    /// The bytes from `begin` to `end`, which go in one direction, by font and script.
+    void add_runs(FontId list, std::string_view text, std::size_t begin, std::size_t end, bool backwards) {
+        const std::size_t first = runs.size();
+        const auto length = static_cast<std::int32_t>(end);
+        for (auto i = static_cast<std::int32_t>(begin); i < length;) {
+            const auto at = static_cast<std::size_t>(i);
+            UChar32 c = next_character(text, i, length);
+            UErrorCode error = U_ZERO_ERROR;
+            UScriptCode script = uscript_getScript(c, &error);
+            const bool starts = runs.size() == first;
+            const FontId font = font_of(list, starts ? list : runs.back().font, static_cast<char32_t>(c));
+            const bool any_script = script <= USCRIPT_INHERITED;  // common, inherited
+            if (!starts && font == runs.back().font &&
+                (any_script || script == runs.back().script || runs.back().script == USCRIPT_COMMON)) {
+                if (!any_script) runs.back().script = script;
+                runs.back().end = static_cast<std::size_t>(i);
+                continue;
+            }
+            if (any_script) script = USCRIPT_COMMON;
+            runs.push_back({at, static_cast<std::size_t>(i), font, script, backwards});
+        }
+    }
+
+    /// One font; `list` for the first of several families, which is not the same as that family alone.
+    std::optional<FontId> load(const std::string& file, int index, bool list) {
+        for (FontId id = 0; !list && id < fonts.size(); ++id)
+            if (fonts[id].file == file && fonts[id].index == index && fonts[id].others.empty()) return id;
         LoadedFont font{.file = file, .index = index};
         if (FT_New_Face(freetype, file.c_str(), index, &font.face) != 0) return std::nullopt;
         hb_blob_t* blob = hb_blob_create_from_file(file.c_str());
@@ -100,28 +251,52 @@ struct Fonts::State {
         fonts.push_back(std::move(font));
         return static_cast<FontId>(fonts.size() - 1);
     }
+
+    std::optional<FontId> find_one(const std::string& name, int weight, bool list) {
+        const FcPatternPtr pattern(FcPatternCreate());
+        FcPatternAddString(pattern.get(), FC_FAMILY, reinterpret_cast<const FcChar8*>(name.c_str()));
+        FcPatternAddDouble(pattern.get(), FC_WEIGHT, FcWeightFromOpenTypeDouble(weight));
+        FcPatternAddInteger(pattern.get(), FC_SLANT, FC_SLANT_ROMAN);
+        FcConfigSubstitute(config.get(), pattern.get(), FcMatchPattern);
+        FcDefaultSubstitute(pattern.get());
+        FcResult result = FcResultNoMatch;
+        const FcPatternPtr match(FcFontMatch(config.get(), pattern.get(), &result));
+        FcChar8* file = nullptr;
+        int index = 0;
+        if (match == nullptr || (!is_generic(name) && !has_family(match.get(), name)) ||
+            FcPatternGetString(match.get(), FC_FILE, 0, &file) != FcResultMatch)
+            return std::nullopt;
+        FcPatternGetInteger(match.get(), FC_INDEX, 0, &index);
+        return load(reinterpret_cast<const char*>(file), index, list);
+    }
 };
 
 Fonts::Fonts() : state_(std::make_unique<State>()) {}
 Fonts::~Fonts() = default;
 
-std::optional<FontId> Fonts::find(std::string_view family, int weight) {
-    const std::string name(family);
-    const FcPatternPtr pattern(FcPatternCreate());
-    FcPatternAddString(pattern.get(), FC_FAMILY, reinterpret_cast<const FcChar8*>(name.c_str()));
-    FcPatternAddDouble(pattern.get(), FC_WEIGHT, FcWeightFromOpenTypeDouble(weight));
-    FcPatternAddInteger(pattern.get(), FC_SLANT, FC_SLANT_ROMAN);
-    FcConfigSubstitute(state_->config.get(), pattern.get(), FcMatchPattern);
-    FcDefaultSubstitute(pattern.get());
-    FcResult result = FcResultNoMatch;
-    const FcPatternPtr match(FcFontMatch(state_->config.get(), pattern.get(), &result));
-    FcChar8* file = nullptr;
-    int index = 0;
-    if (match == nullptr || (!is_generic(family) && !has_family(match.get(), name)) ||
-        FcPatternGetString(match.get(), FC_FILE, 0, &file) != FcResultMatch)
-        return std::nullopt;
-    FcPatternGetInteger(match.get(), FC_INDEX, 0, &index);
-    return state_->load(reinterpret_cast<const char*>(file), index);
+std::optional<FontId> Fonts::find(std::string_view families, int weight) {
+    for (FontId id = 0; id < state_->fonts.size(); ++id)
+        if (state_->fonts[id].families == families && state_->fonts[id].weight == weight) return id;
+    std::vector<FontId> found;
+    for (std::string_view rest = families; !rest.empty();) {
+        std::string_view family = rest.substr(0, rest.find(','));
+        rest.remove_prefix(std::min(family.size() + 1, rest.size()));
+        while (family.starts_with(' ') || family.starts_with('"'))
+            family.remove_prefix(1);
+        while (family.ends_with(' ') || family.ends_with('"'))
+            family.remove_suffix(1);
+        const bool is_first_of_list = found.empty() && !rest.empty();
+        if (const auto font = state_->find_one(std::string(family), weight, is_first_of_list))
+            found.push_back(*font);
+    }
+    if (found.empty()) return std::nullopt;
+    LoadedFont& first = state_->fonts[found.front()];
+    first.others.assign(found.begin() + 1, found.end());
+    if (first.families.empty()) {
+        first.families = families;
+        first.weight = weight;
+    }
+    return found.front();
 }
 
 FontMetrics Fonts::metrics(FontId font) {
@@ -129,29 +304,28 @@ FontMetrics Fonts::metrics(FontId font) {
 }
 
 float Fonts::shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) {
-    const LoadedFont& loaded = state_->fonts[font];
-    state_->shape(loaded, text);
-    hb_buffer_t* const buffer = state_->buffer.get();
-
-    unsigned count = 0;
-    const hb_glyph_info_t* const infos = hb_buffer_get_glyph_infos(buffer, &count);
-    const hb_glyph_position_t* const positions = hb_buffer_get_glyph_positions(buffer, &count);
-    const float scale = size / loaded.units_per_em;
-    // The pen counts in font units, so that a long text gathers no rounding.
-    std::int64_t pen = 0;
+    State& state = *state_;
     glyphs.clear();
-    for (unsigned i = 0; i < count; ++i) {
-        // Every digit stands in the middle of the same room: fonts without the feature, and with a slip in
-        // it, too.
-        const bool digit = is_digit(text[infos[i].cluster]);
-        const hb_position_t advance = digit ? loaded.digit_advance : positions[i].x_advance;
-        const std::int64_t x = pen + positions[i].x_offset + (advance - positions[i].x_advance) / 2;
-        glyphs.push_back(
-            {infos[i].codepoint,
-             {static_cast<float>(x) * scale, static_cast<float>(-positions[i].y_offset) * scale}});
-        pen += advance;
+    double pen = 0;
+    if (is_simple(text)) {
+        state.shape(state.fonts[font], text);
+        pen = state.append(font, size, text, 0, glyphs);
+        const bool all_there =
+            std::none_of(glyphs.begin(), glyphs.end(), [](const Glyph& glyph) { return glyph.id == 0; });
+        if (all_there) return static_cast<float>(pen);
+        glyphs.clear();
+        pen = 0;
     }
-    return static_cast<float>(pen) * scale;
+    state.split(font, text);
+    for (const Run& run : state.runs) {
+        state.shape(state.fonts[run.font], text, &run);
+        pen = state.append(run.font, size, text, pen, glyphs);
+    }
+    return static_cast<float>(pen);
+}
+
+std::u32string Fonts::take_missing() {
+    return std::exchange(state_->missing, {});
 }
 
 void* Fonts::face(FontId font) const {

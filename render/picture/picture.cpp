@@ -82,16 +82,31 @@ struct Picture::State {
     }
 
     void draw_text(const DrawGroup& group, const DrawCommand& command) {
-        FontFace& face = faces[command.font];
+        cairo_save(context.get());
+        if (command.clip.width > 0) {
+            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width,
+                            command.clip.height);
+            cairo_clip(context.get());
+        }
+        const std::span<const Glyph> all = group.glyphs_of(command);
+        for (std::size_t i = 0; i < all.size();) {
+            const FontId font = all[i].font;
+            glyphs.clear();
+            for (; i < all.size() && all[i].font == font; ++i)
+                glyphs.push_back({all[i].id, static_cast<double>(command.baseline.x + all[i].offset.x),
+                                  static_cast<double>(command.baseline.y + all[i].offset.y)});
+            draw_glyphs(font, command.size);
+        }
+        cairo_restore(context.get());
+    }
+
+    void draw_glyphs(FontId font, float size) {
+        FontFace& face = faces[font];
         if (face == nullptr)
-            face.reset(cairo_ft_font_face_create_for_ft_face(static_cast<FT_Face>(fonts.face(command.font)),
+            face.reset(cairo_ft_font_face_create_for_ft_face(static_cast<FT_Face>(fonts.face(font)),
                                                              FT_LOAD_NO_HINTING));
         cairo_set_font_face(context.get(), face.get());
-        cairo_set_font_size(context.get(), command.size);
-        glyphs.clear();
-        for (const Glyph& glyph : group.glyphs_of(command))
-            glyphs.push_back(
-                {glyph.id, command.baseline.x + glyph.offset.x, command.baseline.y + glyph.offset.y});
+        cairo_set_font_size(context.get(), size);
         // As outlines: glyph images would be moved to whole pixels, and spacing would not be linear any more.
         cairo_glyph_path(context.get(), glyphs.data(), static_cast<int>(glyphs.size()));
         cairo_fill(context.get());

@@ -42,6 +42,16 @@ std::size_t length(std::string_view text) {
     return count;
 }
 
+std::string encode(char32_t c) {
+    const auto part = [c](unsigned shift, unsigned lead, unsigned mask) {
+        return static_cast<char>(lead | ((c >> shift) & mask));
+    };
+    if (c < 0x80) return {static_cast<char>(c)};
+    if (c < 0x800) return {part(6, 0xc0, 0x1f), part(0, 0x80, 0x3f)};
+    if (c < 0x10000) return {part(12, 0xe0, 0x0f), part(6, 0x80, 0x3f), part(0, 0x80, 0x3f)};
+    return {part(18, 0xf0, 0x07), part(12, 0x80, 0x3f), part(6, 0x80, 0x3f), part(0, 0x80, 0x3f)};
+}
+
 bool is_valid(std::string_view text) {
     while (!text.empty()) {
         const std::size_t step = well_formed(text);

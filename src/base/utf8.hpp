@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstddef>
+#include <string>
 #include <string_view>
 
 namespace rapido::utf8 {
@@ -11,6 +12,9 @@ std::size_t front_length(std::string_view text);
 
 /// How many code points `text` holds; a byte that belongs to none counts as one.
 std::size_t length(std::string_view text);
+
+/// One code point.
+std::string encode(char32_t c);
 
 /// Whether `text` is well formed: no stray bytes, overlong forms, surrogates or values above U+10FFFF.
 bool is_valid(std::string_view text);

@@ -98,7 +98,7 @@ void DrawGroup::add_text(FontId font, float size, Point baseline, float width, C
     command.glyph_count = static_cast<std::uint32_t>(glyphs.size());
     text_ += text;
     for (const Glyph& glyph : glyphs)
-        glyphs_.push_back({glyph.id, {glyph.offset.x * scale, glyph.offset.y * scale}});
+        glyphs_.push_back({glyph.id, {glyph.offset.x * scale, glyph.offset.y * scale}, glyph.font});
     add(command);
 }
 

@@ -66,12 +66,14 @@ class BarBody final : public Body {
 
     Size measure(TextMeasurer*, Size) override { return {}; }
 
-    void draw(const Rect& box, float scale, TextMeasurer*, DrawGroup& into) const override {
-        const Rect edges = on_pixels(box);
-        const float radius = radius_ * scale;
+    void draw(const DrawPlace& at, DrawGroup& into) const override {
+        const Rect edges = on_pixels(at.box);
+        const float radius = radius_ * at.scale;
+        const Direction direction = mirrored(direction_, at.mirrored);
         into.add_rect(edges, radius, background_);
-        if (trail_ > fill_) into.add_rect(edges, radius, trail_color_, part_of(edges, fill_, trail_));
-        if (fill_ > 0) into.add_rect(edges, radius, color_, part_of(edges, 0, fill_));
+        if (trail_ > fill_)
+            into.add_rect(edges, radius, trail_color_, part_of(edges, direction, fill_, trail_));
+        if (fill_ > 0) into.add_rect(edges, radius, color_, part_of(edges, direction, 0, fill_));
     }
 
     std::optional<double> fill() const override { return fill_; }
@@ -79,11 +81,16 @@ class BarBody final : public Body {
     Color color() const override { return color_; }
 
  private:
+    static Direction mirrored(Direction direction, bool mirrored) {
+        if (!mirrored) return direction;
+        if (direction == Direction::right) return Direction::left;
+        return direction == Direction::left ? Direction::right : direction;
+    }
     /// The part of the box between two fills.
-    Rect part_of(const Rect& box, double from, double to) const {
+    static Rect part_of(const Rect& box, Direction direction, double from, double to) {
         const auto low = static_cast<float>(from);
         const auto size = static_cast<float>(to) - low;
-        switch (direction_) {
+        switch (direction) {
             case Direction::right:
                 return {box.x + box.width * low, box.y, box.width * size, box.height};
             case Direction::left:

@@ -10,6 +10,7 @@
 #include "base/fields.hpp"
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/element.hpp"
+#include "rapido/layout/flow.hpp"
 #include "rapido/text/formatted_text.hpp"
 #include "text/plain_text.hpp"
 
@@ -47,6 +48,22 @@ struct FurtherSource {
     Source source;
 };
 
+/// How a measured element is held in line with others.
+struct Hold {
+    float baseline = -1;   ///< from its top; negative where it has none
+    float digits = -1;     ///< from its left to the end of its whole digits; negative: not aligned by them
+    bool shrinks = false;  ///< may get less room than it measures
+    friend bool operator==(const Hold&, const Hold&) = default;
+};
+
+/// Where and how an element is drawn.
+struct DrawPlace {
+    Rect box;         ///< in device pixels
+    float scale = 1;  ///< device pixels per design pixel
+    bool mirrored = false;
+    TextMeasurer* measurer = nullptr;
+};
+
 /// The state of one element that is its kind's own.
 class Body {
  public:
@@ -76,10 +93,14 @@ class Body {
     virtual bool resizes() const { return false; }
     /// As large as it is by itself, in design pixels; `content` is what the elements inside need.
     virtual Size measure(TextMeasurer*, Size content) = 0;
-    /// Where elements inside may stand.
+    /// What layout asks besides, valid after `measure`.
+    virtual Hold hold() const { return {}; }
+    /// It is this wide, in design pixels: other than what it has measured, perhaps.
+    virtual void set_width(TextMeasurer*, float) {}
+    /// Where elements inside may stand, and how; null for a kind that holds none.
     virtual Rect content_of(const Rect& box) const { return box; }
-    /// Draws into `box`, in device pixels; `scale` is device pixels per design pixel.
-    virtual void draw(const Rect& box, float scale, TextMeasurer*, DrawGroup& into) const = 0;
+    virtual const Arrangement* arrangement() const { return nullptr; }
+    virtual void draw(const DrawPlace& at, DrawGroup& into) const = 0;
 
     virtual std::string_view text() const { return {}; }
     virtual std::optional<double> fill() const { return std::nullopt; }

@@ -21,6 +21,27 @@ struct Choices<Anchor> {
         "top_left", "top", "top_right", "left", "center", "right", "bottom_left", "bottom", "bottom_right"};
 };
 template <>
+struct Choices<Layout> {
+    static constexpr std::array<std::string_view, 4> names{"stack", "row", "column", "grid"};
+};
+template <>
+struct Choices<Align> {
+    static constexpr std::array<std::string_view, 6> names{"anchor", "start",   "center",
+                                                           "end",    "stretch", "baseline"};
+};
+template <>
+struct Choices<Justify> {
+    static constexpr std::array<std::string_view, 4> names{"start", "center", "end", "space_between"};
+};
+template <>
+struct Choices<TextAlign> {
+    static constexpr std::array<std::string_view, 5> names{"automatic", "start", "center", "end", "digits"};
+};
+template <>
+struct Choices<Overflow> {
+    static constexpr std::array<std::string_view, 4> names{"visible", "clip", "ellipsis", "shrink"};
+};
+template <>
 struct Choices<Rounding> {
     static constexpr std::array<std::string_view, 5> names{"automatic", "nearest", "down", "up", "honest"};
 };
@@ -90,7 +111,11 @@ inline constexpr std::array trail_fields{
 inline constexpr std::array place_fields{
     field<&Place::anchor>("anchor", "the point of the screen or panel that it hangs on"),
     field<&Place::offset>("offset", "inwards from the anchored edges", {"px", -1e5, 1e5}),
-    field<&Place::size>("size", "width and height; zero is as large as what it holds", {"px", 0, 1e5}),
+    field<&Place::pivot>("pivot", "the point of the element that hangs there"),
+    field<&Place::size>("size", "width and height at least; zero is as large as what it holds",
+                        {"px", 0, 1e5}),
+    field<&Place::max_size>("max_size", "width and height at most; zero is without a limit", {"px", 0, 1e5}),
+    field<&Place::grow>("grow", "its part of the spare room along a row, column or grid", {"", 0, 1e6}),
 };
 inline constexpr std::array plural_fields{
     field<&PluralForms::zero>("zero", "pattern for the plural category zero"),

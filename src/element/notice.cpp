@@ -98,7 +98,9 @@ NoticeBody::NoticeBody(const Notice& notice, TextLine line)
       padding_(notice.padding),
       radius_(notice.radius),
       border_(notice.border),
-      show_count_(notice.show_count) {}
+      show_count_(notice.show_count),
+      weight_(notice.weight),
+      uses_hud_font_(notice.font.empty()) {}
 
 bool NoticeBody::make(Said& said, const Message& message, const Language* language, const std::string& field,
                       BodyContext& context) {
@@ -153,6 +155,7 @@ void NoticeBody::set_language(const Language* language, BodyContext& context) {
         const std::string field = i < declared_ ? "messages." + std::to_string(i) + "." : "";
         make(said_[i], Message(said_[i].message), language, field, context);
     }
+    if (uses_hud_font_) line_.set_font(TextLine::find_font("", weight_, context));
     other_ = true;
 }
 
@@ -188,19 +191,26 @@ Size NoticeBody::measure(TextMeasurer* measurer, Size) {
     return {own.width + padding_.left + padding_.right, own.height + padding_.top + padding_.bottom};
 }
 
-void NoticeBody::draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const {
-    const Rect edges = on_pixels(box);
-    into.add_rect(edges, radius_ * scale, background_);
+void NoticeBody::set_width(TextMeasurer* measurer, float width) {
+    line_.fit(measurer, text_, width - padding_.left - padding_.right);
+}
+
+void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
+    const Rect edges = on_pixels(at.box);
+    into.add_rect(edges, radius_ * at.scale, background_);
     if (border_ > 0)
-        into.add_border(edges, radius_ * scale, std::max(1.0F, std::round(border_ * scale)), color_);
-    const Insets padding{padding_.top * scale, padding_.right * scale, padding_.bottom * scale,
-                         padding_.left * scale};
-    line_.draw(box.inset(padding), 0.5F, scale, measurer, color_, text_, into);
+        into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)), color_);
+    const Insets padding{padding_.top * at.scale, padding_.right * at.scale, padding_.bottom * at.scale,
+                         padding_.left * at.scale};
+    DrawPlace inner = at;
+    inner.box = at.box.inset(padding);
+    line_.draw(inner, 0.5F, color_, text_, into);
 }
 
 std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
     auto body = std::make_unique<NoticeBody>(
-        notice, TextLine(TextLine::find_font(notice.font, notice.weight, context), notice.size));
+        notice,
+        TextLine(TextLine::find_font(notice.font, notice.weight, context), notice.size, Overflow::ellipsis));
     for (std::size_t i = 0; i < notice.messages.size(); ++i) {
         const std::string field = "messages." + std::to_string(i) + ".";
         NoticeBody::Said& said = body->said_.emplace_back();

@@ -34,7 +34,8 @@ class NoticeBody final : public Body {
     bool show(const FieldValues&, double) override;
     bool resizes() const override { return true; }
     Size measure(TextMeasurer* measurer, Size) override;
-    void draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const override;
+    void draw(const DrawPlace& at, DrawGroup& into) const override;
+    void set_width(TextMeasurer* measurer, float width) override;
     std::string_view text() const override { return text_; }
     Color color() const override { return color_; }
     std::uint32_t times_made() const override { return times_made_; }
@@ -68,6 +69,8 @@ class NoticeBody final : public Body {
     float radius_;
     float border_;
     bool show_count_;
+    int weight_;
+    bool uses_hud_font_;
 };
 
 }  // namespace rapido

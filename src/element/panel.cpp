@@ -9,6 +9,13 @@ namespace {
 constexpr std::array fields{
     required_field<&Panel::id>("id", "its name, unique among its siblings"),
     field<&Panel::place>("place", "where it stands"),
+    field<&Panel::layout>("layout", "how what stands inside is arranged"),
+    field<&Panel::gap>("gap", "between neighbours", {"px", 0, largest_length}),
+    field<&Panel::row_gap>("row_gap", "between the rows of a grid, instead", {"px", 0, largest_length}),
+    field<&Panel::columns>("columns", "of a grid", {"", 1, 1000}),
+    field<&Panel::align>("align", "across a row or column, and in the rows of a grid"),
+    field<&Panel::justify>("justify", "along a row or column with more room than is needed"),
+    field<&Panel::plate>("plate", "false: nothing is drawn, and there is no padding"),
     field<&Panel::padding>("padding", "between its edges and what stands inside", {"px", 0, largest_length}),
     field<&Panel::color>("color", "of the plate"),
     field<&Panel::radius>("radius", "of the corners", {"px", 0, largest_length}),
@@ -26,7 +33,14 @@ static_assert(fields.size() == member_count<Panel>);
 class PanelBody final : public Body {
  public:
     explicit PanelBody(const Panel& panel)
-        : padding_(panel.padding),
+        : arrangement_{.layout = panel.layout,
+                       .gap = panel.gap,
+                       .row_gap = panel.row_gap,
+                       .columns = panel.columns,
+                       .align = panel.align,
+                       .justify = panel.justify},
+          padding_(panel.plate ? panel.padding : Insets{}),
+          plate_(panel.plate),
           color_(panel.color),
           border_color_(panel.border_color),
           radius_(panel.radius),
@@ -37,19 +51,23 @@ class PanelBody final : public Body {
                 content.height + padding_.top + padding_.bottom};
     }
     Rect content_of(const Rect& box) const override { return box.inset(padding_); }
+    const Arrangement* arrangement() const override { return &arrangement_; }
 
-    void draw(const Rect& box, float scale, TextMeasurer*, DrawGroup& into) const override {
-        const Rect edges = on_pixels(box);
-        into.add_rect(edges, radius_ * scale, color_);
+    void draw(const DrawPlace& at, DrawGroup& into) const override {
+        if (!plate_) return;
+        const Rect edges = on_pixels(at.box);
+        into.add_rect(edges, radius_ * at.scale, color_);
         if (border_ > 0)
-            into.add_border(edges, radius_ * scale, std::max(1.0F, std::round(border_ * scale)),
+            into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)),
                             border_color_);
     }
 
     Color color() const override { return color_; }
 
  private:
+    Arrangement arrangement_;
     Insets padding_;
+    bool plate_;
     Color color_;
     Color border_color_;
     float radius_;

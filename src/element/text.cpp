@@ -41,6 +41,8 @@ constexpr std::array fields{
     field<&Text::font>("font", "a family; empty is the HUD's"),
     field<&Text::weight>("weight", "of the font: 400 is regular, 700 bold", {"", 1, 1000}),
     field<&Text::size>("size", "of the font", {"px", 1, largest_length}),
+    field<&Text::align>("align", "where it stands in a box that is wider"),
+    field<&Text::overflow>("overflow", "what becomes of it where it is wider than its room"),
     field<&Text::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
     field<&Text::visible>("visible", "shown while this is true"),
 };
@@ -94,11 +96,14 @@ class TextBody final : public Body {
              std::optional<Value::Type> value_type)
         : patterns_(std::move(patterns)),
           range_(text.range),
-          anchor_(text.place.anchor),
+          align_(align_of(text)),
+          aligns_digits_(text.align == TextAlign::digits),
           forms_(std::move(forms)),
           color_(text.color),
           options_(std::move(options)),
           line_(std::move(line)),
+          weight_(text.weight),
+          uses_hud_font_(text.font.empty()),
           value_type_(value_type) {}
 
     bool show(const FieldValues& values, double) override {
@@ -117,17 +122,25 @@ class TextBody final : public Body {
     Size measure(TextMeasurer* measurer, Size) override {
         if (!line_.can_measure(measurer)) return {};
         if (reserved_ < 0) reserved_ = reserve(*measurer);
-        const Size own = line_.measure(measurer, shown().text());
+        const Size own = line_.measure(measurer, shown().text(), aligns_digits_ ? decimal_ : "");
         return {std::max(own.width, reserved_), own.height};
     }
 
-    void draw(const Rect& box, float scale, TextMeasurer* measurer, DrawGroup& into) const override {
-        // In a box wider than the text it stands on the side that the box is anchored by.
-        line_.draw(box, horizontal_part(anchor_), scale, measurer, color_, shown().text(), into);
+    Hold hold() const override {
+        return {line_.ascent(), aligns_digits_ ? line_.digits_end() : -1, line_.shrinks()};
+    }
+    void set_width(TextMeasurer* measurer, float width) override {
+        line_.fit(measurer, shown().text(), width);
+    }
+
+    void draw(const DrawPlace& at, DrawGroup& into) const override {
+        line_.draw(at, align_, color_, shown().text(), into);
     }
 
     void set_language(const Language* language, BodyContext& context) override {
         reserved_ = -1;
+        if (uses_hud_font_) line_.set_font(TextLine::find_font("", weight_, context));
+        decimal_ = language != nullptr ? language->numbers.decimal : ".";
         if (Forms made = make_forms(patterns_, options_, language, context); made.own)
             forms_ = std::move(made);
         other_form_ = true;
@@ -173,6 +186,13 @@ class TextBody final : public Body {
     }
 
  private:
+    static float align_of(const Text& text) {
+        if (text.align == TextAlign::start || text.align == TextAlign::digits) return 0;
+        if (text.align == TextAlign::center) return 0.5F;
+        return text.align == TextAlign::end ? 1
+                                            : horizontal_part(text.place.pivot.value_or(text.place.anchor));
+    }
+
     /// The one that is shown now.
     template <class Self>
     static auto& shown_of(Self& self) {
@@ -197,13 +217,17 @@ class TextBody final : public Body {
 
     Patterns patterns_;
     Limits range_;
-    Anchor anchor_;
+    float align_;  ///< the part of spare room before it
+    bool aligns_digits_;
+    std::string decimal_ = ".";
     Forms forms_;
     std::size_t form_ = static_cast<std::size_t>(-1);  ///< the band whose format is shown
     bool other_form_ = false;                          ///< since the last update
     Color color_;
     TextOptions options_;
     TextLine line_;
+    int weight_;
+    bool uses_hud_font_;
     std::optional<Value::Type> value_type_;
     Value max_;
     float reserved_ = -1;  ///< negative: not yet known
@@ -224,7 +248,7 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     Patterns patterns(text);
     TextBody::Forms forms = TextBody::make_forms(patterns, options, nullptr, context);
     if (!forms.own) return nullptr;
-    TextLine line(TextLine::find_font(text.font, text.weight, context), text.size);
+    TextLine line(TextLine::find_font(text.font, text.weight, context), text.size, text.overflow);
     return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, std::move(line),
                                       context.value_type);
 }

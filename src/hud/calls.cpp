@@ -94,9 +94,16 @@ void Hud::set_reduced_motion(bool reduced) {
 void Hud::resize(const Viewport& viewport) {
     const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
     const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
+    const Insets& safe = viewport.safe_area;
     state_->viewport = {{place(viewport.origin.x), place(viewport.origin.y)},
-                        {length(viewport.size.width), length(viewport.size.height)}};
-    state_->layout_dirty = true;
+                        {length(viewport.size.width), length(viewport.size.height)},
+                        {length(safe.top), length(safe.right), length(safe.bottom), length(safe.left)}};
+    state_->screen_dirty = true;
+}
+
+void Hud::set_scale(float scale) {
+    state_->fit.ui_scale = scale >= 0.25F ? std::min(scale, 4.0F) : scale > 0 ? 0.25F : 1.0F;
+    state_->screen_dirty = true;
 }
 
 Shown Hud::operator[](ElementRef ref) const {
@@ -122,7 +129,7 @@ Shown Hud::operator[](ElementRef ref) const {
             .offset = pose.offset,
             .rotation = pose.rotation,
             .visible = element.shown,
-            .box = element.box,
+            .box = state_->screen_box(element.box),
             .changed = hot.changed_in == state_->frame,
             .text_changed = hot.changed_in == state_->frame && hot.text_changed};
 }
@@ -170,7 +177,7 @@ void Hud::draw(DrawList& list) const {
         const Moved moved = state_->moved(index);
         group.begin(element.opacity * moved.opacity, moved.tint, moved.transform);
         if (!element.shown || state_->measurer == nullptr) continue;
-        element.body->draw(device, state_->scale, state_->measurer, group);
+        element.body->draw({device, state_->screen.scale, state_->mirrored, state_->measurer}, group);
         state_->draw_over(index, device, group);
     }
 }

@@ -36,6 +36,11 @@ EventKind event_of(TriggerOn on) {
     }
 }
 
+/// Downwards from where the screen begins.
+Transform stretched(const Fitted& screen) {
+    return {.yy = screen.stretch, .dy = screen.origin.y * (1 - screen.stretch)};
+}
+
 }  // namespace
 
 bool is_of_timer(TriggerOn on) {
@@ -224,24 +229,26 @@ Pose Hud::State::body_pose(ElementIndex index) const {
 }
 
 Rect Hud::State::device_box(ElementIndex index) const {
-    const Rect& box = elements[index].box;
-    return {viewport.origin.x + box.x * scale, viewport.origin.y + box.y * scale, box.width * scale,
+    const Rect box = screen_box(elements[index].box);
+    const float scale = screen.scale;
+    return {screen.origin.x + box.x * scale, screen.origin.y + box.y * scale, box.width * scale,
             box.height * scale};
 }
 
 Moved Hud::State::moved(ElementIndex index) const {
     Moved all;
-    if (playing.empty()) return all;
+    if (playing.empty() && screen.stretch == 1) return all;
     for (ElementIndex at = index; at != no_element; at = elements[at].parent) {
         const Pose pose = body_pose(at);
         if (pose == Pose{}) continue;
         const Rect box = device_box(at);
         const Point middle{box.x + box.width / 2, box.y + box.height / 2};
-        all.transform = all.transform.then(Transform::around(middle, pose.scale, pose.rotation,
-                                                             {pose.offset.x * scale, pose.offset.y * scale}));
+        all.transform = all.transform.then(Transform::around(
+            middle, pose.scale, pose.rotation, {pose.offset.x * screen.scale, pose.offset.y * screen.scale}));
         all.opacity *= pose.opacity;
         if (all.tint.part == 0) all.tint = {pose.color, pose.color_part};
     }
+    if (screen.stretch != 1) all.transform = all.transform.then(stretched(screen));
     return all;
 }
 
@@ -259,20 +266,22 @@ void Hud::State::draw_over(ElementIndex index, const Rect& box, DrawGroup& into)
             const float left = std::max(box.x, middle - width * part / 2);
             const float right = std::min(box.right(), middle + width * part / 2);
             if (right > left)
-                into.add_rect(box, 3 * scale, rgb(0xffffff, 0.07), {left, box.y, right - left, box.height});
+                into.add_rect(box, 3 * screen.scale, rgb(0xffffff, 0.07),
+                              {left, box.y, right - left, box.height});
         }
     }
     if (effect->dots.count == 0 || pose == Pose{} || element.effects->player.is_steady(now)) return;
     const Point middle{box.x + box.width / 2, box.y + box.height / 2};
     const std::uint32_t seed = element.effects->player.seed();
-    const float size = effect->dots.size * scale * pose.scale;
+    const float size = effect->dots.size * screen.scale * pose.scale;
     Color color = effect->dots.color;
     color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * pose.opacity + 0.5F);
     for (int i = 0; i < effect->dots.count; ++i) {
         // Evenly around, each a little off its way and of its own speed.
         const auto number = static_cast<std::uint32_t>(i);
         const double turn = (i + chance(seed, number)) / effect->dots.count * 2 * std::numbers::pi;
-        const double far = static_cast<double>(pose.offset.x * scale) * (0.55 + 0.45 * chance(~seed, number));
+        const double far =
+            static_cast<double>(pose.offset.x * screen.scale) * (0.55 + 0.45 * chance(~seed, number));
         const float x = middle.x + static_cast<float>(far * std::cos(turn));
         const float y = middle.y + static_cast<float>(far * std::sin(turn));
         into.add_rect({x - size / 2, y - size / 2, size, size}, size / 2, color);

@@ -130,7 +130,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         return named != nullptr ? source.applied_to(*named) : Source();
     };
     context.measurer = measurer;
-    context.font = font;
+    context.font = font_of_language();
     const Source value = context.bound(common.value);
     context.value_type = value.type();
     context.value_use = value.use();
@@ -192,9 +192,10 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (elements[index].effects != nullptr) with_triggers.push_back(index);
     watch_bands(index);
     find_plain(index);
+    must_measure(index);
     // Its first frame shows it, whether or not a source has news.
     queue_element(index);
-    visibility_dirty = layout_dirty = structure_dirty = true;
+    visibility_dirty = structure_dirty = true;
     if (language != nullptr) speak(index);
     return ref_of(index);
 }
@@ -239,6 +240,7 @@ void Hud::State::kill(ElementIndex index) {
     if (element.dead || element.body == nullptr) return;
     element.dead = true;
     element.shown = false;
+    must_measure(element.parent);
     ++hot[index].revision;
     removed.push_back(index);
     paths.erase(element.path);
@@ -250,7 +252,6 @@ void Hud::State::kill(ElementIndex index) {
         std::erase(timer.shown_by, index);
     std::erase(with_triggers, index);
     std::erase(notices, index);
-    layout_dirty = true;
     if (element.kind != &Description<Panel>::table) return;
     for (ElementIndex child = 0; child < elements.size(); ++child)
         if (!elements[child].inside.empty() && elements[child].inside == element.path) kill(child);
@@ -283,8 +284,19 @@ void Hud::State::free_removed() {
     structure_dirty = true;
 }
 
+std::string_view Hud::State::font_of_language() const {
+    std::string_view found = font;
+    if (language == nullptr) return found;
+    for (const LocaleFont& known : locale_fonts) {
+        const std::string& tag = language->tag;
+        if (tag == known.locale || tag.starts_with(known.locale + "-")) found = known.font;
+    }
+    return found;
+}
+
 void Hud::set_language(const Language& language) {
     state_->language = std::make_shared<const Language>(language);
+    state_->screen_dirty = true;
     for (ElementIndex index = 0; index < state_->elements.size(); ++index)
         if (state_->elements[index].body != nullptr) state_->speak(index);
 }
@@ -299,6 +311,8 @@ void Hud::State::speak(ElementIndex index) {
         hot[index].value == no_source ? std::nullopt : std::optional(scan.value(hot[index].value).type());
     context.max_type =
         element.max == no_source ? std::nullopt : std::optional(scan.value(element.max).type());
+    context.measurer = measurer;
+    context.font = font_of_language();
     element.body->set_language(language.get(), context);
     if (context.failed()) {
         element.body->set_language(nullptr, context);
@@ -312,6 +326,7 @@ void Hud::State::speak(ElementIndex index) {
 void Hud::State::link_parents() {
     ++structure;
     structure_dirty = false;
+    screen_dirty = true;
     // Room for more events than a frame usually has, so that the first busy one does not allocate.
     constexpr std::size_t usual_events = 64;
     events.reserve(usual_events);
@@ -335,6 +350,17 @@ void Hud::State::link_parents() {
         parents_first.push_back(index);
         waiting.insert(waiting.end(), inside[index].rbegin(), inside[index].rend());
     }
+    children.clear();
+    for (std::uint32_t i = 0; i < parents_first.size(); ++i) {
+        RunningElement& element = elements[parents_first[i]];
+        const auto& held = inside[parents_first[i]];
+        element.order = i;
+        element.first_child = static_cast<std::uint32_t>(children.size());
+        element.child_count = static_cast<std::uint32_t>(held.size());
+        children.insert(children.end(), held.begin(), held.end());
+    }
+    resized.reserve(elements.size());
+    to_place.reserve(elements.size());
     draw_order = parents_first;
     std::stable_sort(draw_order.begin(), draw_order.end(), [this](ElementIndex a, ElementIndex b) {
         return elements[a].layer < elements[b].layer;

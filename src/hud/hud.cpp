@@ -195,11 +195,11 @@ void Hud::State::refresh_plain_texts() {
         element.was_positive = positive;
         if (update == PlainText::Update::same) continue;
         element.show(this_frame);
+        if (!element.size_dirty) must_measure(index);
         ++made;
     }
     changed_sources.resize(others);
     plain_texts_made += made;
-    layout_dirty = layout_dirty || made > 0;
 }
 
 void Hud::State::report_value_events() {
@@ -338,7 +338,7 @@ void Hud::State::refresh(ElementIndex index) {
         const PlainText::Update update = hot[index].plain.update(values.value);
         if (update == PlainText::Update::changed) {
             hot[index].show(frame);
-            layout_dirty = true;
+            must_measure(index);
             ++plain_texts_made;
         }
         if (update != PlainText::Update::unfit) return;
@@ -385,7 +385,7 @@ void Hud::State::show(ElementIndex index, Body& body, const FieldValues& values,
     mark_changed(index);
     if (!body.resizes()) return;
     hot[index].mark_changed(frame, true);
-    hot[index].size_dirty = layout_dirty = true;
+    must_measure(index);
 }
 
 /// A body whose text was shown by its plain writer catches up; the plain writer begins anew after it.
@@ -430,7 +430,7 @@ void Hud::State::refresh_visibility() {
             shown = shown && element.notice->queue.shown() != nullptr;
         }
         if (shown == element.shown && opacity == element.opacity) continue;
-        layout_dirty = layout_dirty || shown != element.shown;
+        if (shown != element.shown) must_measure(element.parent);
         element.shown = shown;
         element.opacity = opacity;
         mark_changed(index);

@@ -102,14 +102,20 @@ std::shared_ptr<const TravelPlan> Hud::State::shared_plan(const TravelPlan& plan
 }
 
 bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
-    design = definition.design;
-    if (!(design.width >= 1) || !(design.height >= 1) || !(design.width <= 1e5F) ||
-        !(design.height <= 1e5F)) {
+    fit = {.design = definition.design,
+           .fit = definition.fit,
+           .whole_scale = definition.whole_scale,
+           .ui_scale = fit.ui_scale,
+           .margin = definition.margin};
+    definition_mirrors = definition.mirror;
+    const auto is_usable = [](float length) { return length >= 1 && length <= 1e5F; };
+    if (!is_usable(fit.design.width) || !is_usable(fit.design.height)) {
         report({definition.origin.of("design"),
                 "the design size must be between 1 and 100000 pixels each way", ""});
-        design = {1280, 720};
+        fit.design = {1280, 720};
     }
     font = definition.font;
+    locale_fonts = definition.locales;
 
     make_timers(definition, sources);
     make_meters(definition);

@@ -116,7 +116,7 @@ void Hud::State::post_messages() {
         const bool speaks = notice.seen && notice.queue.shown() != nullptr;
         if (speaks == elements[index].shown) continue;
         elements[index].shown = speaks;
-        layout_dirty = true;
+        must_measure(elements[index].parent);
         mark_changed(index);
     }
 }

@@ -85,14 +85,18 @@ struct RunningElement {
     GroupIndex group = no_group;
     int layer = 0;
     float opacity = 1;
+    std::uint32_t order = 0;                         ///< its place in the order of parents before children
+    std::uint32_t first_child = 0, child_count = 0;  ///< among the children of all
     Size natural;
-    Size content;  ///< what the elements inside need
-    Rect box;
+    Hold hold;
+    Rect box;  ///< in design pixels, before mirroring
 
-    bool shown = false;    ///< it and all panels around it are visible
-    bool dead = false;     ///< removed, and freed at the next update
-    bool leaving = false;  ///< removed when it rests
-    bool active = false;   ///< moves or waits
+    bool shown = false;         ///< it and all panels around it are visible
+    bool dead = false;          ///< removed, and freed at the next update
+    bool must_place = false;    ///< among those that stand on the screen itself
+    bool must_arrange = false;  ///< what stands inside
+    bool leaving = false;       ///< removed when it rests
+    bool active = false;        ///< moves or waits
     bool shows_pending = false;
     const Effect* leave_effect = nullptr;  ///< runs backwards while it leaves
     bool is_silent = false;                ///< reports no empty or full: it shows a timer, or what is pending
@@ -116,7 +120,7 @@ struct alignas(64) HotElement {
     // Written in every frame: bytes of their own.
     bool shows_plain = false;   ///< is shown by it now, and the body is behind
     bool was_positive = false;  ///< of a plain one
-    bool size_dirty = true;
+    bool size_dirty = false;    ///< among those that are to be measured
 
     void mark_changed(std::uint32_t frame, bool text) {
         text_changed = text || (text_changed && changed_in == frame);
@@ -125,7 +129,7 @@ struct alignas(64) HotElement {
     }
     /// The plain text has new characters in this frame.
     void show(std::uint32_t frame) {
-        shows_plain = size_dirty = true;
+        shows_plain = true;
         mark_changed(frame, true);
     }
 };
@@ -280,17 +284,30 @@ struct Hud::State {
     void show(ElementIndex index, Body& body, const FieldValues& values, double trail);
     void show_moving(const Active& moving);
     Value max_of(const RunningElement& element) const;
-    void measure_elements();
-    void place_elements();
+    void fit_to_screen();
+    void measure_resized();
+    void measure(ElementIndex index);
+    void report_missing(const RunningElement& element);
+    std::string_view font_of_language() const;
+    std::span<const FlowItem> items_of(const RunningElement& panel);
+    void arrange_placed();
+    void place(ElementIndex index, const Rect& box);
+    void must_measure(ElementIndex index);
+    void must_place(ElementIndex index);
+    void must_arrange(ElementIndex index);
+    Rect screen_box(const Rect& box) const;
     void report(Problem problem);
 
     std::uint32_t id = 0;
     std::uint64_t structure = 0;
-    Size design{1280, 720};
+    FitOptions fit;
+    Fitted screen;
+    bool definition_mirrors = true;
+    bool mirrored = false;
     std::string font = "sans-serif";
+    std::vector<LocaleFont> locale_fonts;
     TextMeasurer* measurer = nullptr;
     Viewport viewport;
-    float scale = 1;
 
     Clock real_clock;
     Clock game_clock;
@@ -348,7 +365,14 @@ struct Hud::State {
     std::vector<ElementIndex> queue;    ///< elements whose sources changed in this frame
     std::vector<Active> active;
     bool visibility_dirty = true;
-    bool layout_dirty = true;
+    bool screen_dirty = true;
+    std::vector<ElementIndex> resized;   ///< to be measured
+    std::vector<ElementIndex> to_place;  ///< a heap of those that are to be placed, or arranged
+    std::vector<ElementIndex> children;  ///< of all panels
+    std::vector<ElementIndex> flow_elements;
+    std::vector<FlowItem> flow_items;
+    std::vector<Rect> flow_boxes;
+    Flow flow;
     std::vector<Event> events;
     Problems problems;
 };

@@ -24,7 +24,8 @@ struct DrawCommand {
     Color color;
 
     Rect rect;
-    Rect clip;  ///< nothing is drawn outside; equal to `rect` where nothing is cut
+    Rect
+        clip;  ///< nothing is drawn outside; equal to `rect` where nothing is cut, empty for a text that is not
     float radius = 0;
     float thickness = 0;
 
@@ -88,6 +89,8 @@ class DrawGroup {
     void add_border(const Rect& rect, float radius, float thickness, Color color);
     void add_line(std::span<const Point> points, float thickness, Color color);
     /// `glyphs` are at a size that is multiplied by `scale`.
+    /// Nothing of the last command is drawn outside.
+    void clip_last(const Rect& clip) { commands_.back().clip = clip; }
     void add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
                   std::span<const Glyph> glyphs, float scale);
 

@@ -6,15 +6,24 @@
 
 #include "rapido/base/color.hpp"
 #include "rapido/element/trigger.hpp"
+#include "rapido/layout/flow.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/value/source.hpp"
 
 namespace rapido {
 
-/// The box behind other elements: exactly as large as they need, and its padding. They name it in `inside`.
+/// The box behind other elements: exactly as large as they need, and its padding. They name it in `inside`; in a row, a
+/// column or a grid they stand in the order in which they were added.
 struct Panel {
     std::string id;
     Place place;
+    Layout layout = Layout::stack;
+    float gap = 0;                 ///< between neighbours in a row, a column or a grid, design pixels
+    std::optional<float> row_gap;  ///< between the rows of a grid, instead
+    int columns = 2;               ///< of a grid
+    Align align = Align::anchor;
+    Justify justify = Justify::start;
+    bool plate = true;               ///< false: nothing is drawn, and there is no padding
     Insets padding{12, 16, 12, 16};  ///< between the edges and what stands inside
     Color color = rgb(0x10161c, 0.8);
     float radius = 6;  ///< of the corners, at most half the smaller side

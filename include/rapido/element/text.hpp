@@ -28,6 +28,23 @@ struct PluralForms {
     friend bool operator==(const PluralForms&, const PluralForms&) = default;
 };
 
+/// Where a text stands in a box that is wider than it. In a layout that is mirrored, start is on the right.
+enum class TextAlign : std::uint8_t {
+    automatic,  ///< on the side that the box is anchored by
+    start,
+    center,
+    end,
+    digits,  ///< in a column, or a column of a grid: the ends of the whole digits below each other
+};
+
+/// What becomes of a text that is wider than its room (CSS `overflow`, `text-overflow`).
+enum class Overflow : std::uint8_t {
+    visible,   ///< it goes beyond its box
+    clip,      ///< it is cut off at the edge
+    ellipsis,  ///< as many characters as fit, and `…`
+    shrink,    ///< the whole of it, smaller
+};
+
 /// A counter, a score, a time, a caption: a pattern and what it shows. It is as large as its text.
 struct Text {
     std::string id;
@@ -58,8 +75,10 @@ struct Text {
     std::string font;  ///< a family; empty is the HUD's
     int weight = 400;  ///< 1 to 1000, as in CSS
     float size = 24;   ///< design pixels per em
-    int layer = 0;     ///< higher is drawn later
-    Source visible;    ///< shown while true; without a source, always
+    TextAlign align = TextAlign::automatic;
+    Overflow overflow = Overflow::visible;  ///< all but `visible` let a row make it narrower
+    int layer = 0;                          ///< higher is drawn later
+    Source visible;                         ///< shown while true; without a source, always
     friend bool operator==(const Text&, const Text&) = default;
 };
 

@@ -49,6 +49,13 @@ struct Group {
     friend bool operator==(const Group&, const Group&) = default;
 };
 
+/// Other fonts for the languages of a tag: `ja` is also for `ja-JP`.
+struct LocaleFont {
+    std::string locale;  ///< BCP 47
+    std::string font;    ///< a family or a list of them, instead of the HUD's
+    friend bool operator==(const LocaleFont&, const LocaleFont&) = default;
+};
+
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).
 struct Origin {
     Location location;
@@ -65,8 +72,13 @@ struct Origin {
 /// Everything that a HUD file says. A source in it is a name, or bound by `watch`. Two definitions are equal
 /// if they say the same, wherever they were written.
 struct HudDefinition {
-    Size design{1280, 720};           ///< in design pixels: the screen that offsets and sizes were chosen for
-    std::string font = "sans-serif";  ///< the family of texts that name none
+    Size design{1280, 720};    ///< in design pixels: the screen that offsets and sizes were chosen for
+    Fit fit = Fit::edges;      ///< how it is fitted to a window
+    bool whole_scale = false;  ///< only whole scales and their reciprocals: for pixel art
+    Insets margin;             ///< between the edges and the anchors, in design pixels
+    bool mirror = true;  ///< left and right change places in languages that are written from right to left
+    std::string font = "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
+    std::vector<LocaleFont> locales;  ///< the last that fits the language counts
     std::vector<Timer> timers;
     std::vector<Meter> meters;
     std::vector<Effect> effects;  ///< besides the built-in ones; one with the same id replaces it
@@ -79,11 +91,14 @@ struct HudDefinition {
     std::vector<Origin> meter_origins;
     std::vector<Origin> effect_origins;
     std::vector<Origin> group_origins;
+    std::vector<Origin> locale_origins;
     std::vector<Origin> element_origins;
 
     friend bool operator==(const HudDefinition& a, const HudDefinition& b) {
-        return a.design == b.design && a.font == b.font && a.timers == b.timers && a.meters == b.meters &&
-               a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
+        return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale &&
+               a.margin == b.margin && a.mirror == b.mirror && a.font == b.font && a.locales == b.locales &&
+               a.timers == b.timers && a.meters == b.meters && a.effects == b.effects &&
+               a.groups == b.groups && a.elements == b.elements;
     }
 };
 

@@ -138,6 +138,9 @@ class Hud {
     /// The part of the window to fill. Takes effect in `draw` and `Shown::box` at the next update.
     void resize(const Viewport& viewport);
 
+    /// The player's size of everything, 0.25 to 4, limited to that; 1 at first. Takes effect like `resize`.
+    void set_scale(float scale);
+
     Shown operator[](ElementRef element) const;
     /// All elements, in the order in which they were added.
     std::vector<ElementRef> elements() const;

@@ -1,6 +1,8 @@
 // Where on the screen: anchors, offsets, the viewport.
 #pragma once
 
+#include <optional>
+
 #include "rapido/base/units.hpp"
 
 namespace rapido {
@@ -18,14 +20,19 @@ enum class Anchor : std::uint8_t {
     bottom_right
 };
 
-/// Where an element stands in the viewport, or in the panel that it is inside of.
+/// Where an element stands in the viewport, or in the panel that it is inside of. All lengths are design pixels.
 struct Place {
     Anchor anchor = Anchor::top_left;
-    /// Inwards from the anchored edges, in design pixels; right and down along a centred axis. So another
-    /// corner is a change of one word.
+    /// Which point of the element lies there; without it, the same one as the anchor.
+    std::optional<Anchor> pivot;
+    /// Inwards from the anchored edges; right and down along a centred axis. So another corner is a change of one word.
     Point offset;
-    /// In design pixels. Zero along an axis: as large as what the element holds.
+    /// At least so large; zero along an axis: as large as what the element holds.
     Size size;
+    /// At most so large; zero: without a limit. What a text does then is its `overflow`.
+    Size max_size;
+    /// Its part of the spare room along a row or column, or of the columns of a grid, as in CSS `flex-grow`.
+    float grow = 0;
     friend bool operator==(const Place&, const Place&) = default;
 };
 
@@ -33,8 +40,41 @@ struct Place {
 struct Viewport {
     Point origin;
     Size size{1280, 720};
+    Insets safe_area;  ///< what a screen's corners, cut-outs or overscan may hide along each edge
     friend bool operator==(const Viewport&, const Viewport&) = default;
 };
+
+/// How the design size is fitted to a viewport. All but `edges` are the words of CSS `object-fit`, centred.
+enum class Fit : std::uint8_t {
+    edges,       ///< the whole design fits, and anchors follow the real edges: a wider window shows more room
+    contain,     ///< the whole design fits, with bars
+    cover,       ///< no bars: what does not fit is cut off
+    fill,        ///< stretched, each way by its own scale
+    none,        ///< a design pixel is a device pixel
+    scale_down,  ///< the smaller of `none` and `contain`
+};
+
+/// Where a screen is, for everything that stands on it.
+struct Fitted {
+    float scale = 1;    ///< device pixels per design pixel
+    float stretch = 1;  ///< downwards times so much, with `fill`
+    Point origin;       ///< of the area, in device pixels
+    Size size;          ///< of the area, in design pixels
+    Rect area;          ///< where anchors are: without margins and what is unsafe, in design pixels
+    friend bool operator==(const Fitted&, const Fitted&) = default;
+};
+
+/// How a screen is fitted.
+struct FitOptions {
+    Size design{1280, 720};
+    Fit fit = Fit::edges;
+    bool whole_scale = false;  ///< only whole scales and their reciprocals, rounded down: for pixel art
+    float ui_scale = 1;        ///< the player's
+    Insets margin;             ///< design pixels
+};
+
+/// Everything is zero for an empty viewport or design.
+Fitted fit_screen(const FitOptions& options, const Viewport& viewport);
 
 /// The box of a given size at a place in `area`: the same point of the box lies on the anchor, moved by the
 /// offset.
@@ -46,10 +86,5 @@ float horizontal_part(Anchor anchor);
 /// How much room a box of a given size needs from an area that it is placed in, so that it does not stick
 /// out.
 Size room_for(Size size, const Place& place);
-
-/// Device pixels per design pixel: the largest scale at which the whole design size fits the viewport. The
-/// anchors follow the real edges, so a wider window shows more room, not larger texts. Zero for an empty
-/// viewport.
-float scale_to_fit(Size design, Size viewport);
 
 }  // namespace rapido

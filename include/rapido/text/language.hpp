@@ -49,6 +49,8 @@ struct Translation {
 /// Everything of a HUD that depends on the player's language. Any `format` and `placeholder` in a HUD is a
 /// key into the translations; what is not there is shown as it is.
 struct Language {
+    std::string tag;             ///< BCP 47, as `ar-EG`; chooses among the fonts of a HUD
+    bool right_to_left = false;  ///< layouts are mirrored
     NumberStyle numbers;
     std::map<std::string, Translation, std::less<>> translations;
     friend bool operator==(const Language&, const Language&) = default;
