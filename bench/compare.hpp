@@ -20,5 +20,6 @@ struct Case {
 /// The cases of the table in docs/speed.md.
 std::vector<Case> value_cases();
 std::vector<Case> motion_cases();
+std::vector<Case> layout_cases();
 
 }  // namespace rapido::bench

@@ -465,14 +465,7 @@ class HudReader {
 
     bool in_range(double number, const Field& field, const toml::node& node, const std::string& name) {
         if (number >= field.min && number <= field.max) return true;
-        const auto plain = [](double value) {
-            std::string text = std::to_string(value);
-            text.erase(text.find_last_not_of('0') + 1);
-            if (text.ends_with('.')) text.pop_back();
-            return text;
-        };
-        fail(node.source(), name + " is " + plain(number) + "; expected " + plain(field.min) + " to " +
-                                plain(field.max) + (field.unit.empty() ? "" : " ") + std::string(field.unit));
+        fail(node.source(), name + " is " + plain_number(number) + "; expected " + range_of(field));
         return false;
     }
 

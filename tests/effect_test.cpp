@@ -374,6 +374,8 @@ TEST(FlashLimit, knows_the_luminance_of_colors) {
     EXPECT_EQ(flashes_of(built_in_effects()[1], rgb(0x202020)).size(), 1U) << "flash";
     EXPECT_EQ(flashes_of(built_in_effects()[0], rgb(0x202020)).size(), 0U) << "punch";
     EXPECT_EQ(flashes_of(built_in_effects()[1], rgb(0xffffff)).size(), 0U) << "white on white";
+    EXPECT_EQ(flashes_of(built_in_effects()[3], rgb(0xffffff)).size(), 1U) << "fade";
+    EXPECT_EQ(flashes_of(built_in_effects()[3], rgb(0xffffff), false).size(), 0U) << "appearing by fade";
 }
 
 TEST(ReducedMotion, makes_effects_steady) {

@@ -97,15 +97,16 @@ TEST(Tool, shows_the_values_of_the_first_and_the_last_frame_of_the_flight) {
         std::snprintf(fill.data(), fill.size(), "%.4f", water / tank);
         EXPECT_EQ(shown("saved.acres"), grouped(flight.at(row, "mission.acres_saved")));
         EXPECT_EQ(shown("points.score"), grouped(flight.at(row, "mission.score")));
-        EXPECT_EQ(shown("points.combo"), "COMBO ×" + flight.at(row, "mission.combo"));
-        EXPECT_EQ(shown("plane.water"), grouped(std::to_string(static_cast<int>(std::floor(water)))) + " / " +
-                                            grouped(std::to_string(static_cast<int>(tank))) + " L");
-        EXPECT_EQ(shown("plane.water_bar"), fill.data());
-        EXPECT_EQ(shown("plane.hull"), std::to_string(static_cast<int>(hull)) + "%")
+        EXPECT_EQ(shown("points.head.combo"), "COMBO ×" + flight.at(row, "mission.combo"));
+        EXPECT_EQ(shown("plane.tank.head.water"),
+                  grouped(std::to_string(static_cast<int>(std::floor(water)))) + " / " +
+                      grouped(std::to_string(static_cast<int>(tank))) + " L");
+        EXPECT_EQ(shown("plane.tank.water_bar"), fill.data());
+        EXPECT_EQ(shown("plane.hull_gauge.head.hull"), std::to_string(static_cast<int>(hull)) + "%")
             << "it is 100 at both ends";
-        EXPECT_EQ(shown("warning.caption"), "EVACUATE " + flight.at(row, "world.village"));
-        EXPECT_EQ(shown("warning.countdown"), row == 0 ? "45" : "0");
-        EXPECT_EQ(shown("debug.fps"), row == 0 ? "-- FPS" : "60 FPS");
+        EXPECT_EQ(shown("middle.warning.caption"), "EVACUATE " + flight.at(row, "world.village"));
+        EXPECT_EQ(shown("middle.warning.countdown"), row == 0 ? "45" : "0");
+        EXPECT_EQ(shown("right.debug.fps"), row == 0 ? "-- FPS" : "60 FPS");
     }
 }
 
@@ -133,7 +134,8 @@ TEST(Tool, shows_a_countdown_that_is_never_negative) {
     const auto cells = cells_of(run_tool(play("--table --rate 5" + at)).out);
     for (int second = 80; second <= 150; ++second) {
         const int left = second < 88 ? 45 : std::max(0, 133 - second);
-        EXPECT_EQ(cells.at({std::to_string(second) + ".000", "warning.countdown"}), std::to_string(left))
+        EXPECT_EQ(cells.at({std::to_string(second) + ".000", "middle.warning.countdown"}),
+                  std::to_string(left))
             << second;
     }
 }
@@ -221,8 +223,8 @@ TEST(Tool, puts_several_moments_on_one_sheet) {
 TEST(Tool, plays_in_another_language) {
     const std::string german = "--locale de --translations " + sample("de.toml");
     const auto cells = cells_of(run_tool(play("--table --at 104 " + german)).out);
-    EXPECT_EQ(cells.at({"104.000", "saved.caption"}), "GERETTETE ACRES");
-    EXPECT_EQ(cells.at({"104.000", "warning.caption"}), "Pine Hollow RÄUMEN");
+    EXPECT_EQ(cells.at({"104.000", "saved.head.caption"}), "GERETTETE ACRES");
+    EXPECT_EQ(cells.at({"104.000", "middle.warning.caption"}), "Pine Hollow RÄUMEN");
     EXPECT_EQ(cells.at({"104.000", "saved.acres"}), "1.542");
     const TemporaryFolder folder;
     const std::string bad =

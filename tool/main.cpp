@@ -41,6 +41,8 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
                 throw CLI::ValidationError("--size", fault);
         },
         "size of the pictures, WIDTHxHEIGHT");
+    command.add_option("--scale", options.scale, "the player's size of everything, 0.25 to 4")
+        ->check(CLI::Range(0.25, 4.0));
     command.add_option("--locale", options.locale,
                        "language of numbers and plural forms, a BCP 47 tag such as de");
     command.add_option("--translations", options.translations, "texts in that language (TOML)");
@@ -103,7 +105,10 @@ int main(int count, char** arguments) {
     CLI::App* const play_command = app.add_subcommand("play", "replay a trace through a HUD");
     add_replay(*play_command, options.replay);
     play_command->add_option("--at", options.at, "a moment in seconds; may be given again")->take_all();
-    play_command->add_option("--png", options.png, "a picture for each --at, or for the end")->take_all();
+    play_command
+        ->add_option("--png", options.png,
+                     "a picture for each --at, or for the end; a name in .svg gives a drawing")
+        ->take_all();
     play_command->add_option("--sheet", options.sheet,
                              "one picture of the HUD at each --at, or at ten even moments");
     play_command->add_flag("--table", options.table,

@@ -84,11 +84,26 @@ class Player {
     Exit draw(const Frame& frame) {
         for (std::size_t i = 0; i < options_.png.size(); ++i) {
             if (options_.at.empty() ? !frame.is_last : i >= at_.size() || at_[i] != frame.time) continue;
+            if (options_.png[i].ends_with(".svg")) {
+                if (const Exit written = write_drawing(options_.png[i]); written != Exit::fine)
+                    return written;
+                continue;
+            }
             const Result<Picture> picture = take_picture();
             if (!picture) return report(picture.problems());
             if (const auto problem = picture->write_png(options_.png[i])) return report({*problem});
             err_ << "wrote " << options_.png[i] << '\n';
         }
+        return Exit::fine;
+    }
+
+    /// The drawing of one moment, as lines and not as pixels.
+    Exit write_drawing(const std::string& path) {
+        replay_.hud().draw(list_);
+        const auto problem =
+            write_svg(list_, options_.replay.width, options_.replay.height, replay_.fonts(), path);
+        if (problem) return report({*problem});
+        err_ << "wrote " << path << '\n';
         return Exit::fine;
     }
 

@@ -22,6 +22,7 @@ Problems Replay::open() {
         return found;
     hud_.emplace(*read_hud(*text, options_.hud), player_->sources(), &fonts_);
     hud_->set_reduced_motion(options_.reduced_motion);
+    hud_->set_scale(static_cast<float>(options_.scale));
     hud_->resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
     return speak();
 }

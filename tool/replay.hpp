@@ -22,6 +22,7 @@ struct ReplayOptions {
     std::string locale;          ///< a BCP 47 tag; empty is English
     std::string translations;    ///< a file of them
     bool reduced_motion = false;
+    double scale = 1;  ///< the player's size of everything
     int width = 1280;
     int height = 800;
 };

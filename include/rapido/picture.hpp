@@ -39,8 +39,14 @@ class Picture {
     std::optional<Problem> write_png(const std::string& path) const;
 
  private:
+    friend std::optional<Problem> write_svg(const DrawList&, int, int, const Fonts&, const std::string&);
     struct State;
     std::unique_ptr<State> state_;
 };
+
+/// The same drawing as an SVG file, with texts as outlines: sharp at every size, on a transparent ground. Sizes are limited
+/// as for pictures; a problem if it cannot be written.
+std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
+                                 const std::string& path);
 
 }  // namespace rapido

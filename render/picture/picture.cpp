@@ -1,6 +1,7 @@
 #include "rapido/picture.hpp"
 
 #include <cairo-ft.h>
+#include <cairo-svg.h>
 #include <cairo.h>
 
 #include <algorithm>
@@ -19,6 +20,8 @@ struct Destroyer {
 using Surface = std::unique_ptr<cairo_surface_t, Destroyer<cairo_surface_t, cairo_surface_destroy>>;
 using Context = std::unique_ptr<cairo_t, Destroyer<cairo_t, cairo_destroy>>;
 using FontFace = std::unique_ptr<cairo_font_face_t, Destroyer<cairo_font_face_t, cairo_font_face_destroy>>;
+
+constexpr int largest = 16384;
 
 void set_color(cairo_t* context, Color color) {
     cairo_set_source_rgba(context, color.red / 255.0, color.green / 255.0, color.blue / 255.0,
@@ -49,6 +52,41 @@ struct Picture::State {
     Context context;
     std::unordered_map<FontId, FontFace> faces;
     std::vector<cairo_glyph_t> glyphs;
+
+    static std::unique_ptr<State> on(Surface surface, const Fonts& fonts) {
+        Context context(cairo_create(surface.get()));
+        cairo_font_options_t* const options = cairo_font_options_create();
+        cairo_font_options_set_hint_style(options, CAIRO_HINT_STYLE_NONE);
+        cairo_font_options_set_hint_metrics(options, CAIRO_HINT_METRICS_OFF);
+        cairo_set_font_options(context.get(), options);
+        cairo_font_options_destroy(options);
+        return std::make_unique<State>(State{fonts, std::move(surface), std::move(context), {}, {}});
+    }
+
+    void draw(const DrawGroup& group) {
+        const Transform& t = group.transform();
+        const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
+        cairo_save(context.get());
+        cairo_transform(context.get(), &matrix);
+        for (const DrawCommand& command : group.commands()) {
+            set_color(context.get(), command.color);
+            switch (command.kind) {
+                case DrawCommand::Kind::rect:
+                    draw_rect(command);
+                    break;
+                case DrawCommand::Kind::border:
+                    draw_border(command);
+                    break;
+                case DrawCommand::Kind::text:
+                    draw_text(group, command);
+                    break;
+                case DrawCommand::Kind::line:
+                    draw_line(group, command);
+                    break;
+            }
+        }
+        cairo_restore(context.get());
+    }
 
     void draw_rect(const DrawCommand& command) {
         if (command.rect.width <= 0 || command.rect.height <= 0) return;
@@ -114,16 +152,9 @@ struct Picture::State {
 };
 
 Picture::Picture(int width, int height, const Fonts& fonts) {
-    constexpr int largest = 16384;
-    Surface surface(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::clamp(width, 1, largest),
-                                               std::clamp(height, 1, largest)));
-    Context context(cairo_create(surface.get()));
-    cairo_font_options_t* const options = cairo_font_options_create();
-    cairo_font_options_set_hint_style(options, CAIRO_HINT_STYLE_NONE);
-    cairo_font_options_set_hint_metrics(options, CAIRO_HINT_METRICS_OFF);
-    cairo_set_font_options(context.get(), options);
-    cairo_font_options_destroy(options);
-    state_ = std::make_unique<State>(State{fonts, std::move(surface), std::move(context), {}, {}});
+    state_ = State::on(Surface(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::clamp(width, 1, largest),
+                                                          std::clamp(height, 1, largest))),
+                       fonts);
 }
 
 Picture::~Picture() = default;
@@ -167,28 +198,7 @@ void Picture::draw(const DrawList& list) {
 }
 
 void Picture::draw(const DrawGroup& group) {
-    const Transform& t = group.transform();
-    const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
-    cairo_save(state_->context.get());
-    cairo_transform(state_->context.get(), &matrix);
-    for (const DrawCommand& command : group.commands()) {
-        set_color(state_->context.get(), command.color);
-        switch (command.kind) {
-            case DrawCommand::Kind::rect:
-                state_->draw_rect(command);
-                break;
-            case DrawCommand::Kind::border:
-                state_->draw_border(command);
-                break;
-            case DrawCommand::Kind::text:
-                state_->draw_text(group, command);
-                break;
-            case DrawCommand::Kind::line:
-                state_->draw_line(group, command);
-                break;
-        }
-    }
-    cairo_restore(state_->context.get());
+    state_->draw(group);
 }
 
 void Picture::draw(const Picture& picture, const Rect& into) {
@@ -220,6 +230,22 @@ Color Picture::pixel(int x, int y) const {
 
 std::optional<Problem> Picture::write_png(const std::string& path) const {
     const cairo_status_t status = cairo_surface_write_to_png(state_->surface.get(), path.c_str());
+    if (status == CAIRO_STATUS_SUCCESS) return std::nullopt;
+    return Problem{{path}, std::string("cannot be written: ") + cairo_status_to_string(status), ""};
+}
+
+std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
+                                 const std::string& path) {
+    Surface surface(cairo_svg_surface_create(path.c_str(), std::clamp(width, 1, largest),
+                                             std::clamp(height, 1, largest)));
+    cairo_surface_t* const written = surface.get();
+    cairo_svg_surface_set_document_unit(written, CAIRO_SVG_UNIT_PX);
+    const std::unique_ptr<Picture::State> state = Picture::State::on(std::move(surface), fonts);
+    for (const DrawGroup& group : list.groups())
+        state->draw(group);
+    state->context.reset();
+    cairo_surface_finish(written);
+    const cairo_status_t status = cairo_surface_status(written);
     if (status == CAIRO_STATUS_SUCCESS) return std::nullopt;
     return Problem{{path}, std::string("cannot be written: ") + cairo_status_to_string(status), ""};
 }

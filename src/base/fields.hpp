@@ -4,6 +4,7 @@
 
 #include <array>
 #include <cstddef>
+#include <functional>
 #include <limits>
 #include <optional>
 #include <span>
@@ -50,7 +51,10 @@ struct Field {
     bool required = false;
     std::span<const std::string_view> choices;  ///< the enumerators by value, for a choice
     void* (*append)(void* list) = nullptr;      ///< makes one more, for a list; gives its address
-    const Table* table = nullptr;               ///< the description, for a table
+    const void* (*item)(const void* list, std::size_t index) = nullptr;  ///< null behind the last, for a list
+    const Table* table = nullptr;                                        ///< the description, for a table
+    const void* (*at)(const void* aggregate) =
+        nullptr;  ///< the address of the field; null where it is absent
     void* (*in)(void* aggregate) =
         nullptr;  ///< the address of the field in an aggregate, made where it may be absent
 };
@@ -102,11 +106,13 @@ template <class T>
 struct Held {
     using type = T;
     static void* in(T& member) { return &member; }
+    static const void* at(const T& member) { return &member; }
 };
 template <class T>
 struct Held<std::optional<T>> {
     using type = T;
     static void* in(std::optional<T>& member) { return &(member ? *member : member.emplace()); }
+    static const void* at(const std::optional<T>& member) { return member ? &*member : nullptr; }
 };
 
 template <class>
@@ -143,12 +149,19 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
     if constexpr (FieldTypeOf<Type>::type == FieldType::choice) made.choices = Choices<Type>::names;
     if constexpr (is_list<Type>) {
         made.table = &Description<typename Type::value_type>::table;
+        made.item = [](const void* list, std::size_t index) -> const void* {
+            const Type& all = *static_cast<const Type*>(list);
+            return index < all.size() ? &all[index] : nullptr;
+        };
         made.append = [](void* list) -> void* { return &static_cast<Type*>(list)->emplace_back(); };
     } else if constexpr (FieldTypeOf<Type>::type == FieldType::table) {
         made.table = &Description<Type>::table;
     }
     made.in = [](void* aggregate) -> void* {
         return Written::in(static_cast<Aggregate*>(aggregate)->*Member);
+    };
+    made.at = [](const void* aggregate) -> const void* {
+        return Written::at(static_cast<const Aggregate*>(aggregate)->*Member);
     };
     return made;
 }
@@ -159,6 +172,16 @@ constexpr Field required_field(std::string_view name, std::string_view help, Ran
     made.required = true;
     return made;
 }
+
+/// As many digits as it needs, up to six after the point.
+std::string plain_number(double number);
+/// `0 to 10000 px`.
+std::string range_of(const Field& field);
+
+/// Calls `report` with the name and the range of each number in an aggregate that is outside its range, or none.
+void check_ranges(const Table& table, const void* aggregate,
+                  const std::function<void(std::string_view field, const Field& range)>& report,
+                  const std::string& prefix = {});
 
 namespace detail {
 struct Anything {

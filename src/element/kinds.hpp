@@ -50,6 +50,9 @@ inline const Table& table_of(const Element& element) {
     return *kinds[element.index()].table;
 }
 
+inline const void* address_of(const Element& element) {
+    return std::visit([](const auto& description) -> const void* { return &description; }, element);
+}
 /// The address of the description itself, for its fields.
 inline void* address_of(Element& element) {
     return std::visit([](auto& description) -> void* { return &description; }, element);

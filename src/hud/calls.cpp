@@ -73,7 +73,7 @@ void Hud::leave(ElementRef ref, std::string_view effect) {
     const Effect* const found = effect.empty() ? nullptr : state_->find_effect(effect, problem);
     if (!problem.message.empty()) state_->report(std::move(problem));
     if (found != nullptr && found->repeat > 0 && !state_->reduced_motion &&
-        state_->play(ref.index, *found, state_->now, 1, true))
+        state_->play(ref.index, *found, state_->now, 1, PlayAs::leave))
         element->leave_effect = found;
     state_->leaving.push_back(ref.index);
 }
@@ -182,27 +182,34 @@ void Hud::draw(DrawList& list) const {
     }
 }
 
-ElementRef Hud::find(std::string_view id) {
-    State& state = *state_;
-    if (const auto at = state.paths.find(std::string(id)); at != state.paths.end())
-        return state.ref_of(at->second);
-    ElementRef only;
+/// By its path, or by its id if only one has it; no element, with a problem, for none.
+ElementIndex Hud::State::find_element(std::string_view name, Problem& problem) const {
+    if (const auto at = paths.find(std::string(name)); at != paths.end()) return at->second;
+    ElementIndex only = no_element;
     bool several = false;
     std::vector<std::string_view> names;
-    for (ElementIndex index = 0; index < state.elements.size(); ++index) {
-        if (state.elements[index].body == nullptr || state.elements[index].dead) continue;
-        const std::string_view path = state.elements[index].path;
+    for (ElementIndex index = 0; index < elements.size(); ++index) {
+        if (elements[index].body == nullptr || elements[index].dead) continue;
+        const std::string_view path = elements[index].path;
         const std::string_view last = path.substr(path.rfind('.') + 1);
         names.push_back(last);
-        if (last != id) continue;
-        several = static_cast<bool>(only);
-        only = state.ref_of(index);
+        if (last != name) continue;
+        several = only != no_element;
+        only = index;
     }
-    if (only && !several) return only;
-    state.report({{},
-                  several ? "several elements have the id '" + std::string(id) + "'; give the whole path"
-                          : "no element '" + std::string(id) + "'",
-                  several ? std::string() : did_you_mean(id, names)});
+    if (only != no_element && !several) return only;
+    problem.message = several
+                          ? "several elements have the id '" + std::string(name) + "'; give the whole path"
+                          : "no element '" + std::string(name) + "'";
+    problem.hint = several ? std::string() : did_you_mean(name, names);
+    return no_element;
+}
+
+ElementRef Hud::find(std::string_view id) {
+    Problem problem;
+    const ElementIndex found = state_->find_element(id, problem);
+    if (found != no_element) return state_->ref_of(found);
+    state_->report(std::move(problem));
     return {};
 }
 

@@ -129,8 +129,7 @@ std::unique_ptr<ElementEffects> Hud::State::make_element_effects(const std::vect
     return made;
 }
 
-bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength,
-                      bool backwards) {
+bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength, PlayAs as) {
     RunningElement& element = elements[index];
     if (!element.shown || element.dead) return false;
     if (element.effects == nullptr) {
@@ -140,7 +139,7 @@ bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, 
     }
     ElementEffects& own = *element.effects;
     own.player.set_color(element.body->color());
-    if (!own.player.play(effect, at, strength, seed_of(element.path, own.plays), backwards)) return false;
+    if (!own.player.play(effect, at, strength, seed_of(element.path, own.plays), as)) return false;
     ++own.plays;
     if (own.playing) return true;
     own.playing = true;

@@ -96,6 +96,9 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     made.when_no_value = common.when_no_value;
     made.place = common.place;
     made.layer = common.layer;
+    check_ranges(table_of(element), address_of(element), [&](std::string_view field, const Field& range) {
+        context.report(field, "must be " + range_of(range), "");
+    });
     if (!is_id(common.id)) context.report("id", std::string(id_rule), "");
     if (paths.contains(made.path))
         context.report("id", "is that of an element before it, '" + made.path + "'", "");
@@ -187,7 +190,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         for (std::size_t i = 0; i < notice->posts.size(); ++i)
             notice->posts[i].when = elements[index].further[2 * i + 1];
         notices.push_back(index);
-        if (!making) check_messages(std::get<Notice>(element), origin);
+        if (!making) find_speakers(std::get<Notice>(element), origin);
     }
     if (elements[index].effects != nullptr) with_triggers.push_back(index);
     watch_bands(index);

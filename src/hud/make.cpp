@@ -132,7 +132,7 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
     making = false;
     for (std::size_t i = 0; i < definition.elements.size(); ++i)
         if (const Notice* const notice = std::get_if<Notice>(&definition.elements[i]))
-            check_messages(*notice, origin_at(definition.element_origins, i));
+            find_speakers(*notice, origin_at(definition.element_origins, i));
     return problems.empty();
 }
 

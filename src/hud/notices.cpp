@@ -63,19 +63,20 @@ std::unique_ptr<RunningNotice> Hud::State::make_notice(const Notice& notice, Bod
     return made;
 }
 
-/// Elements may be named before they are made.
-void Hud::State::check_messages(const Notice& notice, const Origin* origin) {
+/// Whose events post messages: elements may be named before they are made.
+void Hud::State::find_speakers(const Notice& notice, const Origin* origin) {
     Problems found;
     ElementContext context(found, "notice '" + notice.id + "'", origin, formats);
-    std::vector<std::string_view> names;
-    for (const auto& [path, index] : paths)
-        names.push_back(path);
-    std::sort(names.begin(), names.end());
-    for (std::size_t i = 0; i < notice.messages.size(); ++i) {
-        const std::string& element = notice.messages[i].element;
-        if (!element.empty() && !paths.contains(element))
-            context.report("messages." + std::to_string(i) + ".element", "no element '" + element + "'",
-                           did_you_mean(element, names));
+    const std::string path = notice.inside.empty() ? notice.id : notice.inside + "." + notice.id;
+    const auto own = paths.find(path);
+    for (std::size_t i = 0; i < notice.messages.size() && own != paths.end(); ++i) {
+        if (notice.messages[i].element.empty()) continue;
+        Problem problem;
+        const ElementIndex speaker = find_element(notice.messages[i].element, problem);
+        if (speaker == no_element)
+            context.report("messages." + std::to_string(i) + ".element", problem.message, problem.hint);
+        else if (RunningNotice* const running = elements[own->second].notice.get())
+            running->posts[i].element = elements[speaker].path;
     }
     for (Problem& problem : found)
         report(std::move(problem));
@@ -144,12 +145,12 @@ void Hud::State::show_messages() {
                 case NoticeChange::Kind::enter:
                     tell(EventKind::enter);
                     if (notice.enter != nullptr && !reduced_motion)
-                        play(index, *notice.enter, change.time, 1);
+                        play(index, *notice.enter, change.time, 1, PlayAs::enter);
                     break;
                 case NoticeChange::Kind::leave:
                     tell(EventKind::leave);
                     if (notice.leave != nullptr && !reduced_motion)
-                        play(index, *notice.leave, change.time, 1, true);
+                        play(index, *notice.leave, change.time, 1, PlayAs::leave);
                     break;
                 case NoticeChange::Kind::gone:
                     if (element.effects != nullptr) element.effects->player.clear();

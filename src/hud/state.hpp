@@ -211,6 +211,7 @@ struct Hud::State {
     RunningElement* living(ElementRef ref);
     ElementRef ref_of(ElementIndex index) const { return {index, elements[index].generation, id}; }
     RunningGroup* find_group(std::string_view id);
+    ElementIndex find_element(std::string_view name, Problem& problem) const;
     void queue_element(ElementIndex index);
     void speak(ElementIndex index);
     SourceIndex connect(const Source& source, std::string_view field, const Sources& sources,
@@ -239,9 +240,9 @@ struct Hud::State {
                                                          const std::vector<Band>& bands, Color color,
                                                          BodyContext& context);
     bool play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength,
-              bool backwards = false);
+              PlayAs as = PlayAs::effect);
     std::unique_ptr<RunningNotice> make_notice(const Notice& notice, BodyContext& context);
-    void check_messages(const Notice& notice, const Origin* origin);
+    void find_speakers(const Notice& notice, const Origin* origin);
     void post(RunningNotice& notice, std::size_t message, Nanoseconds at);
     void post_messages();
     void snap_notice(RunningNotice& notice);

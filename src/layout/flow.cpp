@@ -267,7 +267,9 @@ void Flow::arrange_grid(const Arrangement& arrangement, const Rect& area, std::s
             const FlowItem& item = row[c];
             const Rect cell{x, y, lanes_[c].size, rows_[r].size};
             Size size = item.size;
-            if (item.place->grow > 0 || (item.shrinks && size.width > cell.width))
+            // In line with others it keeps its width.
+            const bool grows = item.place->grow > 0 && item.digits < 0;
+            if (grows || (item.shrinks && size.width > cell.width))
                 size.width = std::min(cell.width, most_of(item.place->max_size.width));
             if (arrangement.align == Align::stretch)
                 size.height = std::min(cell.height, most_of(item.place->max_size.height));

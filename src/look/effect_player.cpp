@@ -28,8 +28,8 @@ std::optional<Nanoseconds> EffectPlayer::end() const {
 void EffectPlayer::begin(Playing playing) {
     playing.start = on_beat(*playing.effect, playing.start);
     // One flash into another: the second only keeps the element bright, and lets it fall when a flash may end.
-    const bool flashes = running_ && limit_ != nullptr && !reduced_ && !flashes_in(*running_->effect).empty();
-    if (flashes && !flashes_in(*playing.effect).empty()) {
+    const bool flashes = running_ && limit_ != nullptr && !reduced_ && !flashes_in(*running_).empty();
+    if (flashes && !flashes_in(playing).empty()) {
         playing.steady_until = running_->steady_until;
         hold(playing, playing.start);
         playing.asked = 0;
@@ -40,7 +40,7 @@ void EffectPlayer::begin(Playing playing) {
 }
 
 bool EffectPlayer::play(const Effect& effect, Nanoseconds now, float strength, std::uint32_t seed,
-                        bool backwards) {
+                        PlayAs as) {
     advance(now);
     const auto last = std::find_if(started_.begin(), started_.end(),
                                    [&](const auto& started) { return started.first == &effect; });
@@ -52,7 +52,7 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, float strength, s
                           .strength = strength,
                           .seed = seed,
                           .runs = std::max(effect.repeat, 0),
-                          .backwards = backwards};
+                          .as = as};
     if (running_ && effect.when_busy != WhenBusy::interrupt) {
         const bool waits_already = std::any_of(waiting_.begin(), waiting_.end(),
                                                [&](const Playing& other) { return other.effect == &effect; });
@@ -100,10 +100,13 @@ void EffectPlayer::advance(Nanoseconds now) {
     ask_limit(now);
 }
 
-const std::vector<Nanoseconds>& EffectPlayer::flashes_in(const Effect& effect) {
-    for (const auto& [known, flashes] : flashes_)
-        if (known == &effect) return flashes;
-    return flashes_.emplace_back(&effect, flashes_of(effect, color_)).second;
+const std::vector<Nanoseconds>& EffectPlayer::flashes_in(const Playing& playing) {
+    const bool from_rest = playing.as == PlayAs::effect;
+    for (const Found& known : flashes_)
+        if (known.effect == playing.effect && known.from_rest == from_rest) return known.flashes;
+    return flashes_
+        .emplace_back(Found{playing.effect, from_rest, flashes_of(*playing.effect, color_, from_rest)})
+        .flashes;
 }
 
 /// Bright from here on, at least for one run, until the fall is a flash that the limit takes on.
@@ -136,10 +139,10 @@ void EffectPlayer::ask_for_run(std::int64_t run) {
         running_->rest_until = begun + whole;
         return;
     }
-    if (limit_ == nullptr || flashes_in(*running_->effect).empty()) return;
-    onsets_ = flashes_in(*running_->effect);
+    if (limit_ == nullptr || flashes_in(*running_).empty()) return;
+    onsets_ = flashes_in(*running_);
     for (Nanoseconds& onset : onsets_)
-        onset = begun + (running_->backwards ? whole - onset : onset);
+        onset = begun + (running_->as == PlayAs::leave ? whole - onset : onset);
     std::sort(onsets_.begin(), onsets_.end());
     if (limit_->admit(onsets_)) return;
     hold(*running_, begun);
@@ -156,7 +159,7 @@ Pose EffectPlayer::pose(Nanoseconds now) const {
     if (!running_ || now < running_->start) return {};
     if (now < running_->steady_until) return steady_pose(*running_->effect);
     if (now < running_->rest_until) return {};
-    const double part = running_->backwards ? 1 - progress(now) : progress(now);
+    const double part = running_->as == PlayAs::leave ? 1 - progress(now) : progress(now);
     return pose_of(*running_->effect, part, running_->strength, running_->seed);
 }
 

@@ -64,9 +64,9 @@ Color seen(Color color, const Pose& pose) {
 }
 
 /// Between turning points of the luminance, found on a fine grid.
-std::vector<Pair> bright_pairs(const Effect& effect, Color color) {
+std::vector<Pair> bright_pairs(const Effect& effect, Color color, bool from_rest) {
     std::vector<Pair> pairs;
-    double turn = relative_luminance(color);  // the element is at rest before
+    double turn = from_rest ? relative_luminance(color) : 0;
     double last = turn;
     int way = 0;
     std::optional<int> changed;
@@ -139,9 +139,9 @@ bool is_flash_change(Color from, Color to) {
     return is_bright_change(relative_luminance(from), relative_luminance(to)) || is_red_change(from, to);
 }
 
-std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color) {
+std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from_rest) {
     if (effect.dots.count > 0) return {};  // the element stays as it is
-    std::vector<Pair> pairs = bright_pairs(effect, color);
+    std::vector<Pair> pairs = bright_pairs(effect, color, from_rest);
     const std::size_t bright = pairs.size();
     // One that is both is one flash.
     for (const Pair& red : red_pairs(effect, color)) {

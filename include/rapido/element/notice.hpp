@@ -20,7 +20,8 @@ struct Message {
     Source value;      ///< what `{}` shows, live while it is on screen; of `Hud::notify` as it is then
     Source when;       ///< posted each time this becomes true; a lasting one leaves when it is false
     std::optional<TriggerOn> on;  ///< posted by an event; all but `gain` and `loss`
-    std::string element;          ///< the path of which element, for `empty`, `full`, `enter` and `leave`
+    std::string
+        element;  ///< the path, or the only id, of which element, for `empty`, `full`, `enter` and `leave`
     std::string band;             ///< which one, for `enter` and `leave`; empty is any
     std::string timer;            ///< which one, for `start`, `mark` and `end`
     std::optional<Seconds> at;    ///< which mark; without it, any

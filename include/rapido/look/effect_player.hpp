@@ -9,6 +9,13 @@
 
 namespace rapido {
 
+/// What an effect is played for.
+enum class PlayAs : std::uint8_t {
+    effect,  ///< from rest to rest
+    enter,   ///< the element was not there before
+    leave,   ///< backwards; the element is not there afterwards
+};
+
 /// Plays one effect at a time. What it shows is a function of time, and when nothing plays it is at rest. Effects must
 /// outlive it; moments must not go back.
 class EffectPlayer {
@@ -22,9 +29,9 @@ class EffectPlayer {
     void set_reduced_motion(bool reduced) { reduced_ = reduced; }
 
     /// Starts it at `now`, or at its next beat; where another one runs it does what its `when_busy` says. False if it is
-    /// dropped: it cools down, is busy, or waits already. Backwards, an effect that something appears with lets it leave.
+    /// dropped: it cools down, is busy, or waits already.
     bool play(const Effect& effect, Nanoseconds now, float strength = 1, std::uint32_t seed = 0,
-              bool backwards = false);
+              PlayAs as = PlayAs::effect);
     /// Ends it, if it runs, at the end of its present run; one that waits does not start.
     void stop(const Effect& effect, Nanoseconds now);
     /// At rest at once.
@@ -48,7 +55,7 @@ class EffectPlayer {
         float strength = 1;
         std::uint32_t seed = 0;
         int runs = 1;  ///< how often; zero is until it is stopped
-        bool backwards = false;
+        PlayAs as = PlayAs::effect;
         std::int64_t asked = -1;                       ///< the last run that the flash limit was asked for
         Nanoseconds steady_until{Nanoseconds::min()};  ///< held back: its strongest color until then
         Nanoseconds rest_until{Nanoseconds::min()};    ///< and at rest until the next run begins
@@ -60,15 +67,20 @@ class EffectPlayer {
     void hold(Playing& playing, Nanoseconds from);
     void ask_limit(Nanoseconds now);
     void ask_for_run(std::int64_t run);
-    const std::vector<Nanoseconds>& flashes_in(const Effect& effect);
+    const std::vector<Nanoseconds>& flashes_in(const Playing& playing);
 
     Color color_;
     FlashLimit* limit_;
     bool reduced_ = false;
     std::optional<Playing> running_;
     std::vector<Playing> waiting_;
-    std::vector<std::pair<const Effect*, Nanoseconds>> started_;               ///< when, for cool-downs
-    std::vector<std::pair<const Effect*, std::vector<Nanoseconds>>> flashes_;  ///< found once
+    std::vector<std::pair<const Effect*, Nanoseconds>> started_;  ///< when, for cool-downs
+    struct Found {
+        const Effect* effect;
+        bool from_rest;
+        std::vector<Nanoseconds> flashes;
+    };
+    std::vector<Found> flashes_;  ///< once for each effect
     std::vector<Nanoseconds> onsets_;
 };
 

@@ -36,8 +36,8 @@ double relative_luminance(Color color);
 bool is_flash_change(Color from, Color to);
 
 /// When an element of this color flashes in one run of an effect, from its start: the moments at which a pair of
-/// opposing changes is complete. Opacity counts as on black.
-std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color);
+/// opposing changes is complete. Opacity counts as on black. Before, the element is at rest, or not there.
+std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from_rest = true);
 
 /// What is shown instead of an effect that is held back, or by reduced motion: its strongest color, steadily and
 /// without movement; a soft white where it has none.

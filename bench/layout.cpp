@@ -1,0 +1,86 @@
+// Layout and the draw list: what a frame costs when a part of the HUD changed, against all of it.
+#include "compare.hpp"
+#include "rapido/rapido.hpp"
+
+namespace rapido::bench {
+namespace {
+
+/// Half an em for every byte: what is measured is the layout, and not a font.
+class EvenMeasurer final : public TextMeasurer {
+ public:
+    std::optional<FontId> find(std::string_view, int) override { return FontId{0}; }
+    FontMetrics metrics(FontId) override { return {0.75F, 0.25F}; }
+    float shape(FontId, float size, std::string_view text, std::vector<Glyph>& glyphs) override {
+        glyphs.clear();
+        for (std::size_t i = 0; i < text.size(); ++i)
+            glyphs.push_back({static_cast<std::uint32_t>(text[i]), {size / 2 * static_cast<float>(i), 0}});
+        return size / 2 * static_cast<float>(text.size());
+    }
+};
+
+constexpr std::size_t count = 1000;
+constexpr Seconds frame{1 / 60.0};
+
+/// A hundred plates over the screen, of ten texts each.
+struct Texts {
+    EvenMeasurer measurer;
+    std::vector<int> values = std::vector<int>(count, 7);
+    Hud hud{HudDefinition{.design = {3840, 2160}}, {}, &measurer};
+    DrawList list;
+
+    Texts() {
+        hud.resize({.size = {3840, 2160}});
+        for (std::size_t i = 0; i < count; ++i) {
+            const std::string panel = "p" + std::to_string(i / 10);
+            const Point offset{static_cast<float>(i / 100) * 380, static_cast<float>(i / 10 % 10) * 210};
+            if (i % 10 == 0)
+                hud.add(Panel{.id = panel, .place = {.offset = offset}, .layout = Layout::column, .gap = 2});
+            hud.add(
+                Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .inside = panel, .size = 10});
+        }
+        hud.update({});
+        hud.draw(list);
+    }
+    /// Every so many texts get another digit, or lose it.
+    void change(std::size_t every, int step) {
+        for (std::size_t i = 0; i < count; i += every)
+            values[i] = step % 2 == 0 ? 7 : 1000;
+    }
+};
+
+template <std::size_t Every, bool Draws>
+void changed_texts(benchmark::State& state) {
+    Texts texts;
+    int step = 0;
+    for (auto _ : state) {
+        texts.change(Every, ++step);
+        texts.hud.update({.real = frame, .game = frame});
+        if (Draws) texts.hud.draw(texts.list);
+        benchmark::DoNotOptimize(texts.list);
+    }
+}
+
+/// The draw list of everything, from nothing.
+void whole_list(benchmark::State& state) {
+    Texts texts;
+    int step = 0;
+    for (auto _ : state) {
+        texts.change(50, ++step);
+        texts.hud.update({.real = frame, .game = frame});
+        DrawList fresh;
+        texts.hud.draw(fresh);
+        benchmark::DoNotOptimize(fresh);
+    }
+}
+
+}  // namespace
+
+std::vector<Case> layout_cases() {
+    return {
+        {"layout: 1 of 1,000 texts grows", "all of them growing", 10, false, changed_texts<count, false>,
+         changed_texts<1, false>},
+        {"draw list: 2 % of 1,000 changed", "making it anew", 4, false, changed_texts<50, true>, whole_list},
+    };
+}
+
+}  // namespace rapido::bench

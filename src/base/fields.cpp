@@ -1,0 +1,75 @@
+#include "base/fields.hpp"
+
+#include <initializer_list>
+
+namespace rapido {
+namespace {
+
+bool in_range(const Field& field, std::initializer_list<double> numbers) {
+    for (const double number : numbers)
+        if (!(number >= field.min && number <= field.max)) return false;  // NaN is not, either
+    return true;
+}
+
+bool is_in_range(const Field& field, const void* value) {
+    switch (field.type) {
+        case FieldType::integer:
+            return in_range(field, {static_cast<double>(*static_cast<const int*>(value))});
+        case FieldType::number:
+            return in_range(field, {static_cast<double>(*static_cast<const float*>(value))});
+        case FieldType::real:
+            return in_range(field, {*static_cast<const double*>(value)});
+        case FieldType::seconds:
+            return in_range(field, {static_cast<const Seconds*>(value)->count()});
+        case FieldType::point: {
+            const auto& point = *static_cast<const Point*>(value);
+            return in_range(field, {static_cast<double>(point.x), static_cast<double>(point.y)});
+        }
+        case FieldType::size: {
+            const auto& size = *static_cast<const Size*>(value);
+            return in_range(field, {static_cast<double>(size.width), static_cast<double>(size.height)});
+        }
+        case FieldType::insets: {
+            const auto& insets = *static_cast<const Insets*>(value);
+            return in_range(field, {static_cast<double>(insets.top), static_cast<double>(insets.right),
+                                    static_cast<double>(insets.bottom), static_cast<double>(insets.left)});
+        }
+        default:
+            return true;
+    }
+}
+
+}  // namespace
+
+std::string plain_number(double number) {
+    std::string text = std::to_string(number);
+    text.erase(text.find_last_not_of('0') + 1);
+    if (text.ends_with('.')) text.pop_back();
+    return text;
+}
+
+std::string range_of(const Field& field) {
+    if (field.max == std::numeric_limits<double>::max()) return "a finite number";
+    return plain_number(field.min) + " to " + plain_number(field.max) + (field.unit.empty() ? "" : " ") +
+           std::string(field.unit);
+}
+
+void check_ranges(const Table& table, const void* aggregate,
+                  const std::function<void(std::string_view field, const Field& range)>& report,
+                  const std::string& prefix) {
+    for (const Field& field : table.fields) {
+        const void* const value = field.at(aggregate);
+        if (value == nullptr) continue;
+        const std::string name = prefix + std::string(field.name);
+        if (field.type == FieldType::table) {
+            check_ranges(*field.table, value, report, name + ".");
+        } else if (field.type == FieldType::list) {
+            for (std::size_t i = 0; const void* item = field.item(value, i); ++i)
+                check_ranges(*field.table, item, report, name + "." + std::to_string(i) + ".");
+        } else if (!is_in_range(field, value)) {
+            report(name, field);
+        }
+    }
+}
+
+}  // namespace rapido
