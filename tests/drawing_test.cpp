@@ -1,4 +1,5 @@
 // Layout, the draw list and pictures.
+#include "rapido/file.hpp"
 #include "rapido/picture.hpp"
 #include "support.hpp"
 
@@ -218,6 +219,32 @@ TEST(Fonts, measure_in_proportion_and_with_digits_of_one_width) {
     EXPECT_TRUE(fonts.find("sans-serif", 400));
     EXPECT_EQ(fonts.find("No Such Family", 400), std::nullopt);
     EXPECT_EQ(fonts.shape(*font, 16, "", glyphs), 0);
+}
+
+TEST(Picture, writes_the_same_as_a_drawing) {
+    TemporaryFolder folder;
+    Fonts fonts;
+    Hud hud({.design = {300, 200}, .font = "Inter"}, {}, &fonts);
+    hud.add(Panel{.id = "p", .color = rgb(0x38b6c9), .border = 2, .border_color = rgb(0xff7a3c)});
+    hud.add(Text{.id = "t", .format = "Acres", .inside = "p", .color = rgb(0x8fce5a)});
+    hud.resize({.size = {300, 200}});
+    update(hud, 0s);
+    DrawList list;
+    hud.draw(list);
+    const std::string path = folder.path("hud.svg");
+    ASSERT_FALSE(write_svg(list, 300, 200, fonts, path));
+    const std::string svg = *read_text_file(path, 1'000'000);
+    EXPECT_NE(svg.find("width=\"300px\" height=\"200px\" viewBox=\"0 0 300 200\""), std::string::npos);
+    const auto percent = [](int channel) {
+        std::array<char, 32> text;
+        std::snprintf(text.data(), text.size(), "%.8g%%", channel * 100 / 255.0);
+        return std::string(text.data());
+    };
+    for (const Color color : {rgb(0x38b6c9), rgb(0xff7a3c), rgb(0x8fce5a)})
+        EXPECT_NE(svg.find("rgb(" + percent(color.red)), std::string::npos) << to_string(color);
+    EXPECT_EQ(svg.find("<image"), std::string::npos) << "no pixels";
+    EXPECT_NE(svg.rfind("</svg>"), std::string::npos);
+    EXPECT_TRUE(write_svg(list, 300, 200, fonts, "/nowhere/at/all.svg"));
 }
 
 TEST(Picture, says_why_a_file_cannot_be_read_or_written) {
