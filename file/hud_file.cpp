@@ -362,7 +362,8 @@ class HudReader {
                       const std::string& path, const std::string& name, Origin& origin) {
         const toml::array* const items = node.as_array();
         const Field& first = field.table->fields.front();
-        const bool takes_numbers = first.type == FieldType::seconds;
+        const bool takes_numbers =
+            first.required && (first.type == FieldType::seconds || first.type == FieldType::real);
         const std::string_view what = takes_numbers ? "a list of numbers and tables" : "a list of tables";
         if (items == nullptr) return expected(node, name, what);
         std::size_t index = 0;

@@ -6,11 +6,12 @@
 #include "rapido/element/bar.hpp"
 #include "rapido/element/notice.hpp"
 #include "rapido/element/panel.hpp"
+#include "rapido/element/ring.hpp"
 #include "rapido/element/text.hpp"
 
 namespace rapido {
 
 /// The description of one element, of any kind.
-using Element = std::variant<Panel, Text, Bar, Notice>;
+using Element = std::variant<Panel, Text, Bar, Ring, Notice>;
 
 }  // namespace rapido

@@ -19,6 +19,7 @@ struct Destroyer {
 };
 using Surface = std::unique_ptr<cairo_surface_t, Destroyer<cairo_surface_t, cairo_surface_destroy>>;
 using Context = std::unique_ptr<cairo_t, Destroyer<cairo_t, cairo_destroy>>;
+using Pattern = std::unique_ptr<cairo_pattern_t, Destroyer<cairo_pattern_t, cairo_pattern_destroy>>;
 using FontFace = std::unique_ptr<cairo_font_face_t, Destroyer<cairo_font_face_t, cairo_font_face_destroy>>;
 
 constexpr int largest = 16384;
@@ -69,7 +70,7 @@ struct Picture::State {
         cairo_save(context.get());
         cairo_transform(context.get(), &matrix);
         for (const DrawCommand& command : group.commands()) {
-            set_color(context.get(), command.color);
+            set_source(command);
             switch (command.kind) {
                 case DrawCommand::Kind::rect:
                     draw_rect(command);
@@ -83,9 +84,33 @@ struct Picture::State {
                 case DrawCommand::Kind::line:
                     draw_line(group, command);
                     break;
+                case DrawCommand::Kind::polygon:
+                    draw_polygon(group, command);
+                    break;
             }
         }
         cairo_restore(context.get());
+    }
+
+    void set_source(const DrawCommand& command) {
+        if (!command.has_gradient) return set_color(context.get(), command.color);
+        const Pattern gradient(cairo_pattern_create_linear(command.gradient_from.x, command.gradient_from.y,
+                                                           command.gradient_to.x, command.gradient_to.y));
+        const auto add_stop = [&](double at, Color color) {
+            cairo_pattern_add_color_stop_rgba(gradient.get(), at, color.red / 255.0, color.green / 255.0,
+                                              color.blue / 255.0, color.alpha / 255.0);
+        };
+        add_stop(0, command.color);
+        add_stop(1, command.end_color);
+        cairo_set_source(context.get(), gradient.get());
+    }
+
+    void draw_polygon(const DrawGroup& group, const DrawCommand& command) {
+        cairo_new_path(context.get());
+        for (const Point& point : group.points_of(command))
+            cairo_line_to(context.get(), point.x, point.y);
+        cairo_close_path(context.get());
+        cairo_fill(context.get());
     }
 
     void draw_rect(const DrawCommand& command) {

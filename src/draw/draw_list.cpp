@@ -37,15 +37,38 @@ void DrawGroup::begin(float opacity, const Tint& tint, const Transform& transfor
     points_.clear();
 }
 
-void DrawGroup::add(DrawCommand command) {
+/// Tinted, and with the opacity of the group.
+Color DrawGroup::seen(Color color) const {
     if (tint_.part > 0) {
-        const std::uint8_t alpha = command.color.alpha;
-        command.color = mix(command.color, tint_.color, static_cast<double>(tint_.part));
-        command.color.alpha = alpha;
+        const std::uint8_t alpha = color.alpha;
+        color = mix(color, tint_.color, static_cast<double>(tint_.part));
+        color.alpha = alpha;
     }
-    command.color.alpha =
-        static_cast<std::uint8_t>(static_cast<float>(command.color.alpha) * opacity_ + 0.5F);
+    color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * opacity_ + 0.5F);
+    return color;
+}
+
+void DrawGroup::add(DrawCommand command) {
+    command.color = seen(command.color);
     commands_.push_back(command);
+}
+
+void DrawGroup::shade_last(Color end_color, Point from, Point to) {
+    DrawCommand& command = commands_.back();
+    command.has_gradient = true;
+    command.end_color = seen(end_color);
+    command.gradient_from = from;
+    command.gradient_to = to;
+}
+
+void DrawGroup::add_polygon(std::span<const Point> points, Color color) {
+    DrawCommand command;
+    command.kind = DrawCommand::Kind::polygon;
+    command.color = color;
+    command.first_point = static_cast<std::uint32_t>(points_.size());
+    command.point_count = static_cast<std::uint32_t>(points.size());
+    points_.insert(points_.end(), points.begin(), points.end());
+    add(command);
 }
 
 void DrawGroup::add_rect(const Rect& rect, float radius, Color color) {

@@ -1,128 +1,265 @@
 #include "rapido/element/bar.hpp"
 
+#include <utility>
+
 #include "element/fields.hpp"
+#include "element/fill_body.hpp"
 #include "element/kinds.hpp"
 
 namespace rapido {
 namespace {
 
-constexpr std::array fields{
+constexpr std::array tick_fields{
+    required_field<&Tick::at>("at", "the value"),
+    field<&Tick::thickness>("thickness", "of the line", {"px", 0, largest_length}),
+    field<&Tick::color>("color", "of the line"),
+};
+static_assert(tick_fields.size() == member_count<Tick>);
+}  // namespace
+
+template <>
+struct Choices<PartOf> {
+    static constexpr std::array<std::string_view, 3> names{"rest", "fill", "end"};
+};
+template <>
+struct Description<Tick> {
+    static constexpr Table table{"tick", tick_fields};
+};
+
+namespace {
+
+constexpr std::array part_fields{
+    required_field<&BarPart::value>("value", "how much"),
+    field<&BarPart::of>("of", "where it is"),
+    field<&BarPart::color>("color", "of the part"),
+};
+static_assert(part_fields.size() == member_count<BarPart>);
+
+}  // namespace
+
+template <>
+struct Description<BarPart> {
+    static constexpr Table table{"part", part_fields};
+};
+
+namespace {
+
+constexpr std::array own_fields{
     required_field<&Bar::id>("id", "its name, unique among its siblings"),
     required_field<&Bar::value>("value", "what fills it"),
     field<&Bar::max>("max", "the value at which it is full"),
-    field<&Bar::pace>("pace", "when it may change"),
-    field<&Bar::motion>("motion", "how the shown value follows"),
-    field<&Bar::rise>("rise", "instead of 'motion', upwards"),
-    field<&Bar::fall>("fall", "instead of 'motion', downwards"),
-    field<&Bar::max_motion>("max_motion", "how the shown maximum follows"),
     field<&Bar::trail>("trail", "a second bar that shows what was just lost"),
-    field<&Bar::bands>("bands", "where it looks different"),
-    field<&Bar::effects>("effects", "what starts effects"),
-    field<&Bar::clock>("clock", "that pace, motion and fades follow"),
-    field<&Bar::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
-    field<&Bar::place>("place", "where it stands, and how large it is"),
-    field<&Bar::inside>("inside", "the panel that it stands in"),
-    field<&Bar::group>("group", "shown, hidden, dimmed and snapped with it"),
     field<&Bar::direction>("direction", "which way it grows when the value does"),
     field<&Bar::color>("color", "of the fill"),
+    field<&Bar::end_color>("end_color", "of the full end: a gradient"),
     field<&Bar::background>("background", "of the part that is not filled"),
     field<&Bar::radius>("radius", "of the corners", {"px", 0, largest_length}),
-    field<&Bar::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
-    field<&Bar::visible>("visible", "shown while this is true"),
+    field<&Bar::border>("border", "width of the line along the edge; zero draws none",
+                        {"px", 0, largest_length}),
+    field<&Bar::border_color>("border_color", "of that line"),
+    field<&Bar::padding>("padding", "between the border and the fill", {"px", 0, largest_length}),
+    field<&Bar::segments>("segments", "whole ones only; zero: one piece", {"", 0, 1000}),
+    field<&Bar::segment_gap>("segment_gap", "between two segments", {"px", 0, largest_length}),
+    field<&Bar::ticks>("ticks", "lines across it at values"),
+    field<&Bar::parts>("parts", "other amounts in it"),
 };
+constexpr auto fields = joined(own_fields, following_fields<Bar>, placed_fields<Bar>);
 static_assert(fields.size() == member_count<Bar>);
 
-/// The part of a maximum, 0 to 1.
-double fill_of(double value, double max) {
-    const double part = value / max;
-    // The comparison is false for NaN, too.
-    if (!(max > 0) || !std::isfinite(max) || !(part > 0)) return 0;
-    return std::min(part, 1.0);
-}
-
-class BarBody final : public Body {
+class BarBody final : public FillBody {
  public:
     explicit BarBody(const Bar& bar)
-        : direction_(bar.direction),
-          color_(bar.color),
+        : FillBody(bar.color, bar.trail.color),
+          direction_(bar.direction),
+          end_color_(bar.end_color),
           background_(bar.background),
-          trail_color_(bar.trail.color),
-          radius_(bar.radius) {}
+          border_color_(bar.border_color),
+          radius_(bar.radius),
+          border_(bar.border),
+          padding_(bar.padding),
+          segments_(std::clamp(bar.segments, 0, 1000)),
+          segment_gap_(bar.segment_gap),
+          ticks_(bar.ticks) {
+        for (const BarPart& part : bar.parts)
+            parts_.push_back({part.of, part.color, 0, 0});
+    }
 
-    bool set_look(Color color, std::size_t) override {
-        const bool differs = !(color == color_);
-        color_ = color;
-        return differs;
+    static void check(BodyContext& context) { check_types(context, "a bar"); }
+
+    void show_further(std::span<const Value> values) override {
+        for (std::size_t i = 0; i < parts_.size(); ++i) {
+            parts_changed_ = parts_changed_ || parts_[i].value != values[i].number();
+            parts_[i].value = values[i].number();
+        }
     }
 
     bool show(const FieldValues& shown, double trail) override {
-        const double fill = fill_of(shown.value.number(), shown.max.number());
-        const double behind = std::isnan(trail) ? fill : std::max(fill_of(trail, shown.max.number()), fill);
-        const bool differs = fill != fill_ || behind != trail_;
-        fill_ = fill;
-        trail_ = behind;
-        return differs;
+        const double max = shown.max.number();
+        const bool rescaled = max != max_ && !(std::isnan(max) && std::isnan(max_));
+        max_ = max;
+        for (Part& part : parts_)
+            part.fill = fill_of(part.value, max);
+        const bool differs = FillBody::show(shown, trail);
+        const bool others =
+            std::exchange(parts_changed_, false) || (rescaled && !(ticks_.empty() && parts_.empty()));
+        return differs || others;
     }
-
-    Size measure(TextMeasurer*, Size) override { return {}; }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const Rect edges = on_pixels(at.box);
-        const float radius = radius_ * at.scale;
-        const Direction direction = mirrored(direction_, at.mirrored);
-        into.add_rect(edges, radius, background_);
-        if (trail_ > fill_)
-            into.add_rect(edges, radius, trail_color_, part_of(edges, direction, fill_, trail_));
-        if (fill_ > 0) into.add_rect(edges, radius, color_, part_of(edges, direction, 0, fill_));
+        const float border = border_ > 0 ? std::max(1.0F, std::round(border_ * at.scale)) : 0;
+        const float inset = border + std::round(padding_ * at.scale);
+        Canvas canvas{into,
+                      edges.inset({inset, inset, inset, inset}),
+                      std::max(0.0F, radius_ * at.scale - inset),
+                      mirrored(direction_, at.mirrored),
+                      segment_gap_ * at.scale,
+                      least_length(at.scale)};
+        if (inset > 0) into.add_rect(edges, radius_ * at.scale, background_);
+        if (inset <= 0 || segments_ > 0) paint(canvas, 0, 1, background_);
+        if (trail_ > fill_) paint(canvas, fill_, trail_, trail_color());
+        if (fill_ > 0) {
+            const bool shaded = end_color_ && !is_in_band();
+            paint(canvas, 0, fill_, color_, shaded ? &*end_color_ : nullptr);
+        }
+        draw_parts(canvas);
+        for (const Tick& tick : ticks_)
+            if (tick.at > 0 && tick.at < max_)
+                canvas.draw_across(tick.at / max_, std::max(1.0F, tick.thickness * at.scale), tick.color);
+        if (border > 0) into.add_border(edges, radius_ * at.scale, border, border_color_);
     }
 
-    std::optional<double> fill() const override { return fill_; }
-    std::optional<double> trail() const override { return trail_; }
-    Color color() const override { return color_; }
-
  private:
+    struct Part {
+        PartOf of;
+        Color color;
+        double value;
+        double fill;
+    };
+
+    /// Where a bar is filled, in device pixels.
+    struct Canvas {
+        DrawGroup& into;
+        Rect inner;
+        float radius;
+        Direction direction;
+        float gap;
+        float least;  ///< what is seen at a glance
+
+        bool is_across() const { return direction == Direction::right || direction == Direction::left; }
+        float length() const { return is_across() ? inner.width : inner.height; }
+        /// From one distance to another, from the empty end on.
+        Rect between(float from, float to) const {
+            const float size = to - from;
+            switch (direction) {
+                case Direction::right:
+                    return {inner.x + from, inner.y, size, inner.height};
+                case Direction::left:
+                    return {inner.right() - to, inner.y, size, inner.height};
+                case Direction::up:
+                    return {inner.x, inner.bottom() - to, inner.width, size};
+                case Direction::down:
+                    return {inner.x, inner.y + from, inner.width, size};
+            }
+            return inner;
+        }
+        void shade(Color end_color) const {
+            const Point start{inner.x, inner.y};
+            const Point end = is_across() ? Point{inner.right(), inner.y} : Point{inner.x, inner.bottom()};
+            const bool forwards = direction == Direction::right || direction == Direction::down;
+            into.shade_last(end_color, forwards ? start : end, forwards ? end : start);
+        }
+        void draw_across(double part, float thickness, Color color) const {
+            const float middle = static_cast<float>(part) * length();
+            const Rect line = on_pixels(between(middle - thickness / 2, middle + thickness / 2));
+            into.add_rect(line, 0, color);
+        }
+    };
+
     static Direction mirrored(Direction direction, bool mirrored) {
         if (!mirrored) return direction;
         if (direction == Direction::right) return Direction::left;
         return direction == Direction::left ? Direction::right : direction;
     }
-    /// The part of the box between two fills.
-    static Rect part_of(const Rect& box, Direction direction, double from, double to) {
-        const auto low = static_cast<float>(from);
-        const auto size = static_cast<float>(to) - low;
-        switch (direction) {
-            case Direction::right:
-                return {box.x + box.width * low, box.y, box.width * size, box.height};
-            case Direction::left:
-                return {box.right() - box.width * (low + size), box.y, box.width * size, box.height};
-            case Direction::up:
-                return {box.x, box.bottom() - box.height * (low + size), box.width, box.height * size};
-            case Direction::down:
-                return {box.x, box.y + box.height * low, box.width, box.height * size};
+
+    /// As many segments as a part stands for.
+    int lit(double part) const {
+        return static_cast<int>(std::lround(honest_length(part, static_cast<float>(segments_), 1)));
+    }
+
+    void paint(const Canvas& canvas, double from, double to, Color color,
+               const Color* end_color = nullptr) const {
+        if (segments_ > 0) {
+            const float room = canvas.length() + canvas.gap;
+            for (int i = lit(from); i < lit(to); ++i) {
+                const auto edge = [&](int segment) {
+                    return std::round(room * static_cast<float>(segment) / static_cast<float>(segments_));
+                };
+                const float end = std::max(edge(i) + 1, edge(i + 1) - std::max(1.0F, std::round(canvas.gap)));
+                const Rect box = canvas.between(edge(i), std::min(end, canvas.length()));
+                canvas.into.add_rect(box, std::min(canvas.radius, (edge(i + 1) - edge(i)) / 4), color);
+                if (end_color != nullptr) canvas.shade(*end_color);
+            }
+            return;
         }
-        return box;
+        const float length = canvas.length();
+        const Rect part = canvas.between(honest_length(from, length, canvas.least),
+                                         honest_length(to, length, canvas.least));
+        if (part.width <= 0 || part.height <= 0) return;
+        canvas.into.add_rect(canvas.inner, canvas.radius, color, part);
+        if (end_color != nullptr) canvas.shade(*end_color);
+    }
+
+    void draw_parts(const Canvas& canvas) const {
+        double rest = fill_, fill = fill_, end = 1, room = 1;
+        for (const Part& part : parts_)
+            if (part.of == PartOf::end) room -= part.fill;
+        for (const Part& part : parts_) {
+            if (!(part.fill > 0)) continue;
+            if (part.of == PartOf::rest) {
+                const double from = std::max(0.0, std::min(rest, room - part.fill));
+                paint(canvas, from, std::max(from, std::min(room, from + part.fill)), part.color);
+                rest = from + part.fill;
+            } else if (part.of == PartOf::fill) {
+                const double from = std::max(0.0, fill - part.fill);
+                paint(canvas, from, fill, part.color);
+                fill = from;
+            } else {
+                const double from = std::max(0.0, end - part.fill);
+                paint(canvas, from, end, part.color);
+                end = from;
+            }
+        }
     }
 
     Direction direction_;
-    Color color_;
+    std::optional<Color> end_color_;
     Color background_;
-    Color trail_color_;
+    Color border_color_;
     float radius_;
-    double fill_ = 0;
-    double trail_ = 0;  ///< where it ends; at least `fill_`
+    float border_;
+    float padding_;
+    int segments_;
+    float segment_gap_;
+    std::vector<Tick> ticks_;
+    std::vector<Part> parts_;
+    double max_ = 1;
+    bool parts_changed_ = false;
 };
-
-void check_type(std::string_view field, std::optional<Value::Type> type, BodyContext& context) {
-    if (type == Value::Type::text) context.report(field, "a bar needs a number, and this source is a text");
-}
 
 }  // namespace
 
 const Table Description<Bar>::table{"bar", fields};
 
+std::vector<FurtherSource> further_sources(const Bar& bar) {
+    std::vector<FurtherSource> sources;
+    for (std::size_t i = 0; i < bar.parts.size(); ++i)
+        sources.push_back({"parts." + std::to_string(i) + ".value", bar.parts[i].value});
+    return sources;
+}
+
 std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
-    check_type("value", context.value_type, context);
-    check_type("max", context.max_type, context);
+    BarBody::check(context);
     return std::make_unique<BarBody>(bar);
 }
 

@@ -184,6 +184,41 @@ struct Description<Place> {
     static constexpr Table table{"place", place_fields};
 };
 
+/// What every element that follows a value has besides it.
+template <class Kind>
+inline constexpr std::array following_fields{
+    field<&Kind::pace>("pace", "when it may change"),
+    field<&Kind::motion>("motion", "how the shown value follows"),
+    field<&Kind::rise>("rise", "instead of 'motion', upwards"),
+    field<&Kind::fall>("fall", "instead of 'motion', downwards"),
+    field<&Kind::max_motion>("max_motion", "how the shown maximum follows"),
+    field<&Kind::bands>("bands", "where it looks different"),
+    field<&Kind::clock>("clock", "that pace, motion and fades follow"),
+    field<&Kind::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
+};
+/// What every element has.
+template <class Kind>
+inline constexpr std::array placed_fields{
+    field<&Kind::effects>("effects", "what starts effects"),
+    field<&Kind::place>("place", "where it stands"),
+    field<&Kind::inside>("inside", "the panel that it stands in"),
+    field<&Kind::group>("group", "shown, hidden, dimmed and snapped with it"),
+    field<&Kind::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
+    field<&Kind::visible>("visible", "shown while this is true"),
+};
+
+template <std::size_t... Counts>
+constexpr auto joined(const std::array<Field, Counts>&... parts) {
+    std::array<Field, (Counts + ...)> all{};
+    std::size_t at = 0;
+    const auto append = [&](const auto& part) {
+        for (const Field& each : part)
+            all[at++] = each;
+    };
+    (append(parts), ...);
+    return all;
+}
+
 /// The largest size of a font, a corner or a line: more than any screen, and far from overflow.
 inline constexpr double largest_length = 1e4;
 

@@ -25,13 +25,20 @@ struct Description<Notice> {
     static const Table table;
 };
 
+template <>
+struct Description<Ring> {
+    static const Table table;
+};
+
 std::unique_ptr<Body> make_body(const Panel& panel, BodyContext& context);
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context);
 std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context);
+std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context);
 std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context);
 
 /// The further sources of those kinds that have some.
 std::vector<FurtherSource> further_sources(const Notice& notice);
+std::vector<FurtherSource> further_sources(const Bar& bar);
 
 /// One kind by its index in `Element`: its description, and an element of it with all defaults.
 struct Kind {

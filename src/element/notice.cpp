@@ -50,7 +50,7 @@ struct Description<ReadingTime> {
 
 namespace {
 
-constexpr std::array fields{
+constexpr std::array own_fields{
     required_field<&Notice::id>("id", "its name, unique among its siblings"),
     field<&Notice::messages>("messages", "what it can say of itself"),
     field<&Notice::enter>("enter", "an effect, on appearing"),
@@ -58,8 +58,6 @@ constexpr std::array fields{
     field<&Notice::gap>("gap", "between two messages", {"s", 0, 3600}),
     field<&Notice::reading>("reading", "how long a message stays"),
     field<&Notice::show_count>("show_count", "×3 behind one that stands for three equal ones"),
-    field<&Notice::effects>("effects", "what starts effects"),
-    field<&Notice::place>("place", "where it stands"),
     field<&Notice::padding>("padding", "between its edges and the text", {"px", 0, largest_length}),
     field<&Notice::color>("color", "of the text"),
     field<&Notice::background>("background", "of the plate"),
@@ -69,11 +67,8 @@ constexpr std::array fields{
     field<&Notice::font>("font", "a family; empty is the HUD's"),
     field<&Notice::weight>("weight", "of the font: 400 is regular, 700 bold", {"", 1, 1000}),
     field<&Notice::size>("size", "of the font", {"px", 1, largest_length}),
-    field<&Notice::inside>("inside", "the panel that it stands in"),
-    field<&Notice::group>("group", "shown, hidden and dimmed with it"),
-    field<&Notice::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
-    field<&Notice::visible>("visible", "while this is false nothing appears"),
 };
+constexpr auto fields = joined(own_fields, placed_fields<Notice>);
 static_assert(fields.size() == member_count<Notice>);
 
 }  // namespace

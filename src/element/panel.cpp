@@ -6,9 +6,8 @@
 namespace rapido {
 namespace {
 
-constexpr std::array fields{
+constexpr std::array own_fields{
     required_field<&Panel::id>("id", "its name, unique among its siblings"),
-    field<&Panel::place>("place", "where it stands"),
     field<&Panel::layout>("layout", "how what stands inside is arranged"),
     field<&Panel::gap>("gap", "between neighbours", {"px", 0, largest_length}),
     field<&Panel::row_gap>("row_gap", "between the rows of a grid, instead", {"px", 0, largest_length}),
@@ -22,12 +21,8 @@ constexpr std::array fields{
     field<&Panel::border>("border", "width of the line along the edge; zero draws none",
                           {"px", 0, largest_length}),
     field<&Panel::border_color>("border_color", "of that line"),
-    field<&Panel::effects>("effects", "what starts effects"),
-    field<&Panel::inside>("inside", "the panel that it stands in"),
-    field<&Panel::group>("group", "shown, hidden and dimmed with it"),
-    field<&Panel::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
-    field<&Panel::visible>("visible", "it and what stands inside are shown while this is true"),
 };
+constexpr auto fields = joined(own_fields, placed_fields<Panel>);
 static_assert(fields.size() == member_count<Panel>);
 
 class PanelBody final : public Body {

@@ -11,7 +11,7 @@
 namespace rapido {
 namespace {
 
-constexpr std::array fields{
+constexpr std::array own_fields{
     required_field<&Text::id>("id", "its name, unique among its siblings"),
     field<&Text::value>("value", "what {} shows"),
     field<&Text::max>("max", "what {max} shows"),
@@ -23,29 +23,16 @@ constexpr std::array fields{
     field<&Text::drop_zero_parts>("drop_zero_parts", "a duration without its leading zero parts"),
     field<&Text::time_of_day>("time_of_day", "hours begin again after 24"),
     field<&Text::range>("range", "what the value can be; the width of the widest text in it is reserved"),
-    field<&Text::pace>("pace", "when it may change"),
-    field<&Text::motion>("motion", "how the shown value follows"),
-    field<&Text::rise>("rise", "instead of 'motion', upwards"),
-    field<&Text::fall>("fall", "instead of 'motion', downwards"),
-    field<&Text::max_motion>("max_motion", "how the shown maximum follows"),
     field<&Text::text_interval>("text_interval", "while it moves, its characters change at multiples of it",
                                 {"s", 0, 3600}),
-    field<&Text::bands>("bands", "where it looks different"),
-    field<&Text::effects>("effects", "what starts effects"),
-    field<&Text::clock>("clock", "that pace, motion and fades follow"),
-    field<&Text::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
-    field<&Text::place>("place", "where it stands"),
-    field<&Text::inside>("inside", "the panel that it stands in"),
-    field<&Text::group>("group", "shown, hidden, dimmed and snapped with it"),
     field<&Text::color>("color", "of the characters"),
     field<&Text::font>("font", "a family; empty is the HUD's"),
     field<&Text::weight>("weight", "of the font: 400 is regular, 700 bold", {"", 1, 1000}),
     field<&Text::size>("size", "of the font", {"px", 1, largest_length}),
     field<&Text::align>("align", "where it stands in a box that is wider"),
     field<&Text::overflow>("overflow", "what becomes of it where it is wider than its room"),
-    field<&Text::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
-    field<&Text::visible>("visible", "shown while this is true"),
 };
+constexpr auto fields = joined(own_fields, following_fields<Text>, placed_fields<Text>);
 static_assert(fields.size() == member_count<Text>);
 
 /// The values whose texts may be the widest in a range: its ends, and the ends of each count of digits.

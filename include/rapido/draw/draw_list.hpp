@@ -15,13 +15,18 @@ namespace rapido {
 /// One thing to draw. Which fields count depends on the kind.
 struct DrawCommand {
     enum class Kind : std::uint8_t {
-        rect,    ///< fill `rect` with rounded corners, inside `clip`
-        border,  ///< a line of `thickness` along the inside of `rect`
-        text,    ///< glyphs from `baseline` on
-        line,    ///< a line of `thickness` through points, with round ends and corners
+        rect,     ///< fill `rect` with rounded corners, inside `clip`
+        border,   ///< a line of `thickness` along the inside of `rect`
+        text,     ///< glyphs from `baseline` on
+        line,     ///< a line of `thickness` through points, with round ends and corners
+        polygon,  ///< fill the area inside points; nothing is inside twice
     };
     Kind kind = Kind::rect;
     Color color;
+    /// Where the color changes evenly: `color` at the first point and before, `end_color` at the second and beyond.
+    bool has_gradient = false;
+    Color end_color;
+    Point gradient_from, gradient_to;
 
     Rect rect;
     Rect
@@ -89,6 +94,9 @@ class DrawGroup {
     void add_border(const Rect& rect, float radius, float thickness, Color color);
     void add_line(std::span<const Point> points, float thickness, Color color);
     /// `glyphs` are at a size that is multiplied by `scale`.
+    void add_polygon(std::span<const Point> points, Color color);
+    /// The last command has a gradient.
+    void shade_last(Color end_color, Point from, Point to);
     /// Nothing of the last command is drawn outside.
     void clip_last(const Rect& clip) { commands_.back().clip = clip; }
     void add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
@@ -96,6 +104,7 @@ class DrawGroup {
 
  private:
     void add(DrawCommand command);
+    Color seen(Color color) const;
 
     float opacity_ = 1;
     Tint tint_;

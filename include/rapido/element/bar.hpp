@@ -30,8 +30,33 @@ struct BarTrail {
     friend bool operator==(const BarTrail&, const BarTrail&) = default;
 };
 
+/// Where a part of a bar is.
+enum class PartOf : std::uint8_t {
+    rest,  ///< from the fill on: a shield, what a heal would give
+    fill,  ///< the last of the fill: what something would cost
+    end,   ///< the last of the whole: what is reserved, and cannot be filled
+};
+
+/// Another amount in the same bar, in the same units. Parts of the same place follow each other. What does not fit behind
+/// the fill lies over the end of it, so that it is always seen.
+struct BarPart {
+    Source value;
+    PartOf of = PartOf::rest;
+    Color color = rgb(0xf2efe6, 0.5);
+    friend bool operator==(const BarPart&, const BarPart&) = default;
+};
+
+/// A line across a bar at a value.
+struct Tick {
+    double at = 0;        ///< in units of the value; outside of 0 and the maximum nothing is drawn
+    float thickness = 2;  ///< design pixels
+    Color color = rgb(0x10161c, 0.7);
+    friend bool operator==(const Tick&, const Tick&) = default;
+};
+
 /// Water, fuel, hull: the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1;
-/// no value, NaN, and a maximum that is zero, negative or not finite give an empty bar.
+/// no value, NaN, and a maximum that is zero, negative or not finite give an empty bar. It is honest to two design
+/// pixels or a segment: a little always shows, and what is not full never looks full.
 struct Bar {
     std::string id;
     Source value;
@@ -51,10 +76,18 @@ struct Bar {
     std::string group;   ///< shown, hidden, dimmed and snapped with it
     Direction direction = Direction::right;
     Color color = rgb(0x38b6c9);
+    std::optional<Color> end_color;  ///< of the full end: a gradient over the whole bar, outside of bands
     Color background = rgb(0x000000, 0.45);
     float radius = 3;  ///< of the corners, at most half the smaller side
-    int layer = 0;     ///< higher is drawn later
-    Source visible;    ///< shown while true; without a source, always
+    float border = 0;  ///< width of the line along the edge; zero draws none
+    Color border_color = rgb(0xf2efe6, 0.6);
+    float padding = 0;      ///< between the border and the fill
+    int segments = 0;       ///< whole ones only, each lit or not; zero: one piece
+    float segment_gap = 2;  ///< design pixels
+    std::vector<Tick> ticks;
+    std::vector<BarPart> parts;
+    int layer = 0;   ///< higher is drawn later
+    Source visible;  ///< shown while true; without a source, always
     friend bool operator==(const Bar&, const Bar&) = default;
 };
 

@@ -1,0 +1,53 @@
+#include "element/arc.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace rapido {
+namespace {
+
+/// Points of a circle from one angle to another, both included. The chords of a step stay within a twentieth of a pixel
+/// (sagitta: r (1 - cos(step / 2))).
+void add_circle(std::vector<Point>& points, Point middle, float radius, float from, float to) {
+    constexpr float tolerance = 0.05F;
+    const float half = radius > tolerance ? std::acos(1 - tolerance / radius) : 1;
+    const float step = half * 2 * 180 / std::numbers::pi_v<float>;
+    const int count = std::clamp(static_cast<int>(std::ceil(std::abs(to - from) / step)), 1, 720);
+    for (int i = 0; i <= count; ++i)
+        points.push_back(
+            point_at(middle, radius, from + (to - from) * static_cast<float>(i) / static_cast<float>(count)));
+}
+
+}  // namespace
+
+Point point_at(Point middle, float radius, float degrees) {
+    // At the quarters exactly.
+    const float turn = degrees - 360 * std::floor(degrees / 360);
+    if (turn == 0) return {middle.x, middle.y - radius};
+    if (turn == 90) return {middle.x + radius, middle.y};
+    if (turn == 180) return {middle.x, middle.y + radius};
+    if (turn == 270) return {middle.x - radius, middle.y};
+    const float angle = turn * std::numbers::pi_v<float> / 180;
+    return {middle.x + radius * std::sin(angle), middle.y - radius * std::cos(angle)};
+}
+
+std::vector<Point> outline_of(const Arc& arc) {
+    std::vector<Point> points;
+    if (!(arc.outer > 0) || arc.from == arc.to) return points;
+    const float inner = std::clamp(arc.inner, 0.0F, arc.outer);
+    const float forwards = arc.to > arc.from ? 1.0F : -1.0F;
+    const float radius = (arc.outer - inner) / 2;
+    const auto add_end = [&](float at, float begin) {
+        if (arc.round_ends)
+            add_circle(points, point_at(arc.middle, inner + radius, at), radius, begin,
+                       begin + forwards * 180);
+    };
+    add_circle(points, arc.middle, arc.outer, arc.from, arc.to);
+    add_end(arc.to, arc.to);
+    add_circle(points, arc.middle, inner, arc.to, arc.from);
+    add_end(arc.from, arc.from + 180);
+    return points;
+}
+
+}  // namespace rapido

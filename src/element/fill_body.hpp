@@ -1,0 +1,73 @@
+// What the kinds have in common that show how full something is.
+#pragma once
+
+#include <algorithm>
+#include <cmath>
+
+#include "element/body.hpp"
+
+namespace rapido {
+
+/// The part of a maximum, 0 to 1.
+inline double fill_of(double value, double max) {
+    const double part = value / max;
+    // The comparison is false for NaN, too.
+    if (!(max > 0) || !std::isfinite(max) || !(part > 0)) return 0;
+    return std::min(part, 1.0);
+}
+
+/// A length that stands for a part of a whole one, honest to a unit: a little is never nothing, nearly all never all.
+inline float honest_length(double part, float whole, float unit) {
+    if (part <= 0) return 0;
+    if (part >= 1) return whole;
+    const float length = static_cast<float>(part) * whole;
+    return std::max(std::min(length, whole - unit), std::min(unit, whole));
+}
+
+/// As little as is seen at a glance: two design pixels, and a device pixel at least.
+inline float least_length(float scale) {
+    return std::max(1.0F, 2 * scale);
+}
+
+class FillBody : public Body {
+ public:
+    FillBody(Color color, Color trail_color) : color_(color), trail_color_(trail_color), own_color_(color) {}
+
+    bool set_look(Color color, std::size_t) override {
+        const bool differs = !(color == color_);
+        color_ = color;
+        return differs;
+    }
+    bool show(const FieldValues& shown, double trail) override {
+        const double fill = fill_of(shown.value.number(), shown.max.number());
+        const double behind = std::isnan(trail) ? fill : std::max(fill_of(trail, shown.max.number()), fill);
+        const bool differs = fill != fill_ || behind != trail_;
+        fill_ = fill;
+        trail_ = behind;
+        return differs;
+    }
+    Size measure(TextMeasurer*, Size) override { return {}; }
+
+    std::optional<double> fill() const override { return fill_; }
+    std::optional<double> trail() const override { return trail_; }
+    Color color() const override { return color_; }
+
+ protected:
+    /// A text cannot fill anything.
+    static void check_types(BodyContext& context, std::string_view kind) {
+        const std::string message = std::string(kind) + " needs a number, and this source is a text";
+        if (context.value_type == Value::Type::text) context.report("value", message);
+        if (context.max_type == Value::Type::text) context.report("max", message);
+    }
+    bool is_in_band() const { return !(color_ == own_color_); }
+    Color trail_color() const { return trail_color_; }
+    double fill_ = 0;
+    double trail_ = 0;  ///< where it ends; at least `fill_`
+    Color color_;
+
+ private:
+    Color trail_color_;
+    Color own_color_;
+};
+
+}  // namespace rapido

@@ -1,0 +1,116 @@
+#include "rapido/element/ring.hpp"
+
+#include <numbers>
+
+#include "element/arc.hpp"
+#include "element/fields.hpp"
+#include "element/fill_body.hpp"
+#include "element/kinds.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr std::array own_fields{
+    required_field<&Ring::id>("id", "its name, unique among its siblings"),
+    required_field<&Ring::value>("value", "what fills it"),
+    field<&Ring::max>("max", "the value at which it is full"),
+    field<&Ring::trail>("trail", "a second arc that shows what was just lost"),
+    field<&Ring::start>("start", "where it is empty, clockwise from the top", {"degrees", -3600, 3600}),
+    field<&Ring::sweep>("sweep", "how far it reaches; below zero anticlockwise", {"degrees", -360, 360}),
+    field<&Ring::thickness>("thickness", "from the outer edge inwards", {"px", 0, largest_length}),
+    field<&Ring::round_ends>("round_ends", "of a ring that does not go all round"),
+    field<&Ring::color>("color", "of the fill"),
+    field<&Ring::background>("background", "of the part that is not filled"),
+    field<&Ring::segments>("segments", "whole ones only; zero: one piece", {"", 0, 360}),
+    field<&Ring::segment_gap>("segment_gap", "between two segments", {"px", 0, largest_length}),
+};
+constexpr auto fields = joined(own_fields, following_fields<Ring>, placed_fields<Ring>);
+static_assert(fields.size() == member_count<Ring>);
+
+class RingBody final : public FillBody {
+ public:
+    explicit RingBody(const Ring& ring)
+        : FillBody(ring.color, ring.trail.color),
+          start_(ring.start),
+          sweep_(ring.sweep),
+          thickness_(ring.thickness),
+          background_(ring.background),
+          segments_(ring.segments),
+          segment_gap_(ring.segment_gap),
+          round_ends_(ring.round_ends) {}
+
+    void draw(const DrawPlace& at, DrawGroup& into) const override {
+        const Rect& box = at.box;
+        const float outer = std::min(box.width, box.height) / 2;
+        const Point middle{box.x + box.width / 2, box.y + box.height / 2};
+        const Arc whole{middle, outer,           std::max(0.0F, outer - thickness_ * at.scale),
+                        start_, start_ + sweep_, round_ends_ && std::abs(sweep_) < 360};
+        if (!(outer > 0)) return;
+        const float gap = segment_gap_ * at.scale;
+        const float least = least_length(at.scale);
+        paint(whole, gap, least, 0, 1, background_, into);
+        if (trail_ > fill_) paint(whole, gap, least, fill_, trail_, trail_color(), into);
+        if (fill_ > 0) paint(whole, gap, least, 0, fill_, color_, into);
+    }
+
+    static void check(BodyContext& context) { check_types(context, "a ring"); }
+
+ private:
+    void paint(const Arc& whole, float gap, float least, double from, double to, Color color,
+               DrawGroup& into) const {
+        const float around = std::abs(sweep_) * std::numbers::pi_v<float> / 180 * whole.outer;
+        const auto degrees = [&](float length) {
+            return around > 0 ? start_ + sweep_ * (length / around) : start_;
+        };
+        const auto draw_arc = [&](float begin, float end, bool round_ends) {
+            Arc arc = whole;
+            arc.from = begin;
+            arc.to = end;
+            arc.round_ends = round_ends;
+            if (const std::vector<Point> outline = outline_of(arc); !outline.empty())
+                into.add_polygon(outline, color);
+        };
+        if (segments_ <= 0) {
+            // The end as such, so that a quarter ends where a quarter does.
+            const auto end_of = [&](double part) {
+                const float length = honest_length(part, around, least);
+                const bool exact = length == static_cast<float>(part) * around;
+                return exact ? start_ + sweep_ * static_cast<float>(part) : degrees(length);
+            };
+            return draw_arc(end_of(from), end_of(to), whole.round_ends);
+        }
+        const auto count = static_cast<float>(segments_);
+        // All round there is a gap behind the last one, too.
+        const bool is_closed = std::abs(sweep_) >= 360;
+        const float room = is_closed ? around : around + gap;
+        for (int i = lit(from); i < lit(to); ++i) {
+            const float begin = room * static_cast<float>(i) / count;
+            const float end = room * static_cast<float>(i + 1) / count - std::min(gap, room / count / 2);
+            const float shift = is_closed ? std::min(gap, room / count / 2) / 2 : 0;
+            draw_arc(degrees(begin + shift), degrees(end + shift), false);
+        }
+    }
+
+    int lit(double part) const {
+        return static_cast<int>(std::lround(honest_length(part, static_cast<float>(segments_), 1)));
+    }
+
+    float start_;
+    float sweep_;
+    float thickness_;
+    Color background_;
+    int segments_;
+    float segment_gap_;
+    bool round_ends_;
+};
+
+}  // namespace
+
+const Table Description<Ring>::table{"ring", fields};
+
+std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context) {
+    RingBody::check(context);
+    return std::make_unique<RingBody>(ring);
+}
+
+}  // namespace rapido

@@ -1,0 +1,261 @@
+// Bars and rings as a player sees them: what is lit, counted in pixels.
+#include <cmath>
+#include <numbers>
+
+#include "rapido/file.hpp"
+#include "rapido/picture.hpp"
+#include "support.hpp"
+
+namespace rapido::test {
+namespace {
+
+constexpr Color white = rgb(0xffffff), black = rgb(0x000000);
+
+/// A picture of one element on black.
+Picture picture_of(const Element& element, const Fonts& fonts, int width = 300, int height = 200) {
+    Hud hud({.design = {static_cast<float>(width), static_cast<float>(height)}}, {},
+            const_cast<Fonts*>(&fonts));
+    hud.add(element);
+    hud.resize({.size = {static_cast<float>(width), static_cast<float>(height)}});
+    update(hud, 0s);
+    EXPECT_TRUE(hud.problems().empty());
+    DrawList list;
+    hud.draw(list);
+    Picture picture(width, height, fonts);
+    picture.fill(black);
+    picture.draw(list);
+    return picture;
+}
+
+double lit(const Picture& picture) {
+    double sum = 0;
+    for (int y = 0; y < picture.height(); ++y)
+        for (int x = 0; x < picture.width(); ++x)
+            sum += picture.pixel(x, y).red / 255.0;
+    return sum;
+}
+
+TEST(Ring, lights_the_area_that_its_fill_says) {
+    const Fonts fonts;
+    for (const float start : {0.0F, 90.0F, 210.0F, -37.0F})
+        for (const float sweep : {360.0F, 300.0F, -360.0F, -120.0F, 45.0F})
+            for (const float thickness : {3.0F, 12.0F, 500.0F})
+                for (const double fill : {0.0, 0.25, 0.5, 0.731, 1.0}) {
+                    const Picture picture = picture_of(Ring{.id = "r",
+                                                            .value = fill,
+                                                            .place = {.offset = {20, 10}, .size = {170, 180}},
+                                                            .start = start,
+                                                            .sweep = sweep,
+                                                            .thickness = thickness,
+                                                            .color = white,
+                                                            .background = black},
+                                                       fonts);
+                    // A sector of a ring: half the angle times the difference of the squares.
+                    const double outer = 85;
+                    const double inner = std::max(0.0, outer - static_cast<double>(thickness));
+                    const double angle = std::abs(static_cast<double>(sweep)) * std::numbers::pi / 180 * fill;
+                    const double area = angle / 2 * (outer * outer - inner * inner);
+                    EXPECT_NEAR(lit(picture), area, 0.004 * area + 1) << start << " " << sweep << " " << fill;
+                }
+}
+
+TEST(Ring, ends_exactly_at_each_quarter) {
+    const Fonts fonts;
+    for (const float way : {1.0F, -1.0F})
+        for (int quarters = 1; quarters <= 3; ++quarters) {
+            const Picture picture = picture_of(Ring{.id = "r",
+                                                    .value = quarters,
+                                                    .max = 4,
+                                                    .place = {.size = {200, 200}},
+                                                    .sweep = 360 * way,
+                                                    .thickness = 30,
+                                                    .color = white,
+                                                    .background = black},
+                                               fonts);
+            // On the middle of the ring, a pixel before and a pixel behind each quarter.
+            const auto is_lit = [&](int x, int y) { return picture.pixel(x, y).red > 250; };
+            const std::array<std::array<bool, 2>, 4> at{{{is_lit(100, 15), is_lit(99, 15)},
+                                                         {is_lit(184, 100), is_lit(184, 99)},
+                                                         {is_lit(99, 184), is_lit(100, 184)},
+                                                         {is_lit(15, 99), is_lit(15, 100)}}};
+            for (std::size_t quarter = 0; quarter < 4; ++quarter) {
+                // Clockwise, [0] is behind a quarter and [1] before it.
+                const std::size_t n = way > 0 ? quarter : (4 - quarter) % 4;
+                const bool behind = static_cast<int>(n) < quarters;
+                const bool before = n == 0 ? false : static_cast<int>(n) - 1 < quarters;
+                EXPECT_EQ(at[quarter][way > 0 ? 0 : 1], behind) << quarters << " " << quarter << " " << way;
+                EXPECT_EQ(at[quarter][way > 0 ? 1 : 0], before) << quarters << " " << quarter << " " << way;
+            }
+        }
+}
+
+/// The lengths of the runs of lit pixels in a row of a picture.
+std::vector<int> runs(const Picture& picture, int y) {
+    std::vector<int> lengths;
+    bool in_run = false;
+    for (int x = 0; x < picture.width(); ++x) {
+        const bool is_lit = picture.pixel(x, y).red > 127;
+        if (is_lit && !in_run) lengths.push_back(0);
+        if (is_lit) ++lengths.back();
+        in_run = is_lit;
+    }
+    return lengths;
+}
+
+TEST(Bar, of_segments_lights_whole_ones_and_honestly) {
+    const Fonts fonts;
+    struct Row {
+        double value;
+        std::size_t lit;
+    };
+    for (const Row& row : std::vector<Row>{{0, 0},
+                                           {0.4, 1},
+                                           {10, 1},
+                                           {14.9, 1},
+                                           {15.1, 2},
+                                           {50, 5},
+                                           {94, 9},
+                                           {99.6, 9},
+                                           {100, 10},
+                                           {NAN, 0}}) {
+        const Picture picture = picture_of(Bar{.id = "b",
+                                               .value = row.value,
+                                               .max = 100,
+                                               .place = {.offset = {10, 10}, .size = {203, 20}},
+                                               .color = white,
+                                               .background = black,
+                                               .radius = 0,
+                                               .segments = 10,
+                                               .segment_gap = 3},
+                                           fonts);
+        const std::vector<int> found = runs(picture, 20);
+        ASSERT_EQ(found.size(), row.lit) << row.value;
+        for (const int length : found)
+            EXPECT_NEAR(length, 17.6, 1) << "203 = 10 x 17.6 + 9 x 3: no sliver";
+    }
+    // So many that a segment has no room: something is still lit, and it ends.
+    EXPECT_GE(lit(picture_of(Bar{.id = "b", .value = 0.5, .color = white, .segments = 1000}, fonts)), 1);
+}
+
+TEST(Bar, shows_parts_ticks_and_a_border) {
+    const Fonts fonts;
+    double shield = 20;
+    const auto color_at = [&](const Picture& picture, int percent) {
+        return to_string(picture.pixel(50 + percent, 20));
+    };
+    const Color red = rgb(0xff0000), green = rgb(0x00ff00), blue = rgb(0x0000ff);
+    Bar bar{.id = "b",
+            .value = 50,
+            .max = 100,
+            .place = {.offset = {50, 10}, .size = {100, 20}},
+            .color = white,
+            .background = black,
+            .radius = 0,
+            .parts = {{.value = watch(shield), .of = PartOf::rest, .color = red},
+                      {.value = 10, .of = PartOf::fill, .color = green},
+                      {.value = 15, .of = PartOf::end, .color = blue}}};
+    const auto check = [&](std::initializer_list<std::pair<int, std::string>> expected) {
+        const Picture picture = picture_of(bar, fonts);
+        for (const auto& [percent, color] : expected)
+            EXPECT_EQ(color_at(picture, percent), color) << percent << " with a shield of " << shield;
+    };
+    check({{0, "#ffffff"},
+           {39, "#ffffff"},
+           {40, "#00ff00"},
+           {49, "#00ff00"},
+           {50, "#ff0000"},
+           {69, "#ff0000"},
+           {70, "#000000"},
+           {84, "#000000"},
+           {85, "#0000ff"},
+           {99, "#0000ff"}});
+    shield = 40;  // what is reserved stays free of it
+    check({{39, "#ffffff"},
+           {40, "#00ff00"},
+           {49, "#00ff00"},
+           {50, "#ff0000"},
+           {84, "#ff0000"},
+           {85, "#0000ff"}});
+    bar.parts.resize(1);
+    shield = 80;  // it does not fit: it lies over the fill, up to the end
+    check({{0, "#ffffff"}, {19, "#ffffff"}, {20, "#ff0000"}, {99, "#ff0000"}});
+    shield = NAN;
+    check({{49, "#ffffff"}, {50, "#000000"}});
+    bar.parts.clear();
+    bar.ticks = {
+        {.at = 30, .thickness = 2, .color = red}, {.at = 100, .color = red}, {.at = -5, .color = red}};
+    bar.border = 4;
+    bar.border_color = blue;
+    bar.padding = 2;
+    bar.value = 100;
+    // Inside border and padding there are 88 pixels: 30 % of them ends at 6 + 26.4.
+    check({{0, "#0000ff"},
+           {3, "#0000ff"},
+           {4, "#000000"},
+           {5, "#000000"},
+           {6, "#ffffff"},
+           {32, "#ff0000"},
+           {35, "#ffffff"},
+           {93, "#ffffff"},
+           {94, "#000000"},
+           {96, "#0000ff"}});
+    bar.border = bar.padding = 0;
+    bar.ticks.clear();
+    bar.color = black;
+    bar.end_color = white;
+    const Picture shaded = picture_of(bar, fonts);
+    for (int percent = 5; percent < 100; percent += 10)
+        EXPECT_NEAR(shaded.pixel(50 + percent, 20).red, 255 * percent / 100, 5) << percent;
+}
+
+TEST(HudFile, reads_rings_and_the_parts_of_bars) {
+    const Result<HudDefinition> read = read_hud(R"([[element]]
+kind = "ring"
+id = "fuel"
+value = 3
+max = 4
+start = 225
+sweep = 270
+thickness = 12
+round_ends = true
+segments = 4
+color = "#ff7a3c"
+rise = { kind = "tween", duration = 0.5 }
+
+[[element]]
+kind = "bar"
+id = "hull"
+value = 3
+end_color = "#ffffff"
+ticks = [25, { at = 50, thickness = 4 }]
+parts = [{ value = 2, of = "end" }]
+)",
+                                                "hud.toml");
+    ASSERT_TRUE(read) << to_string(read.problems().front());
+    Ring ring{.id = "fuel", .value = 3, .max = 4};
+    ring.start = 225;
+    ring.sweep = 270;
+    ring.thickness = 12;
+    ring.round_ends = true;
+    ring.segments = 4;
+    ring.color = rgb(0xff7a3c);
+    ring.rise = tween(500ms);
+    EXPECT_EQ(std::get<Ring>(read->elements.at(0)), ring);
+    Bar bar{.id = "hull", .value = 3};
+    bar.end_color = white;
+    bar.ticks = {{.at = 25}, {.at = 50, .thickness = 4}};
+    bar.parts = {{.value = 2, .of = PartOf::end}};
+    EXPECT_EQ(std::get<Bar>(read->elements.at(1)), bar);
+    const Hud text({.elements = {Ring{.id = "r", .value = "name"}}}, [] {
+        Sources sources;
+        static const std::string name = "Ada";
+        sources.set("name", watch(name));
+        return sources;
+    }());
+    ASSERT_EQ(text.problems().size(), 1U);
+    EXPECT_EQ(to_string(text.problems()[0]),
+              "error: 'value' of ring 'r': a ring needs a number, and this source is a text");
+}
+
+}  // namespace
+}  // namespace rapido::test
