@@ -3,6 +3,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "draw/arc.hpp"
+
 namespace rapido {
 
 Transform Transform::then(const Transform& next) const {
@@ -82,6 +84,18 @@ void DrawGroup::add_rect(const Rect& rect, float radius, Color color, const Rect
     command.rect = rect;
     command.clip = clip;
     command.radius = radius;
+    add(command);
+}
+
+void DrawGroup::add_arc(const Arc& arc, Color color) {
+    const std::size_t first = points_.size();
+    append_outline(arc, points_);
+    if (points_.size() == first) return;
+    DrawCommand command;
+    command.kind = DrawCommand::Kind::polygon;
+    command.color = color;
+    command.first_point = static_cast<std::uint32_t>(first);
+    command.point_count = static_cast<std::uint32_t>(points_.size() - first);
     add(command);
 }
 

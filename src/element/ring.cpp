@@ -2,7 +2,6 @@
 
 #include <numbers>
 
-#include "element/arc.hpp"
 #include "element/fields.hpp"
 #include "element/fill_body.hpp"
 #include "element/kinds.hpp"
@@ -67,8 +66,7 @@ class RingBody final : public FillBody {
             arc.from = begin;
             arc.to = end;
             arc.round_ends = round_ends;
-            if (const std::vector<Point> outline = outline_of(arc); !outline.empty())
-                into.add_polygon(outline, color);
+            into.add_arc(arc, color);
         };
         if (segments_ <= 0) {
             // The end as such, so that a quarter ends where a quarter does.

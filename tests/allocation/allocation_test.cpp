@@ -112,6 +112,28 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
         .bands = {{.below = 0.7, .effect = "pulse"}},
         .effects = {{.on = TriggerOn::loss, .effect = "flash"}, {.on = TriggerOn::gain, .effect = "shine"}}});
     hud.add(Text{.id = "settling", .value = watch(village), .pace = {.settle = 30ms}});
+    hud.add(Panel{.id = "grid", .layout = Layout::grid, .gap = 4, .columns = 2, .align = Align::baseline});
+    hud.add(Panel{.id = "row", .layout = Layout::row, .inside = "grid"});
+    hud.add(Text{.id = "a", .value = watch(score), .inside = "grid.row", .align = TextAlign::digits});
+    hud.add(Text{.id = "b",
+                 .value = watch(village),
+                 .place = {.max_size = {60, 0}},
+                 .inside = "grid",
+                 .overflow = Overflow::ellipsis});
+    hud.add(Text{
+        .id = "c", .value = watch(fuel), .format = "{:.1f}", .inside = "grid", .align = TextAlign::digits});
+    hud.add(Bar{.id = "cells",
+                .value = watch(fuel),
+                .max = 1000,
+                .segments = 12,
+                .ticks = {{.at = 500}},
+                .parts = {{.value = watch(score)}, {.value = 10, .of = PartOf::end}}});
+    hud.add(
+        Ring{.id = "ring", .value = watch(fuel), .max = 1000, .motion = tween(300ms), .round_ends = true});
+    hud.add(
+        Notice{.id = "news",
+               .messages = {{.id = "low", .text = "Low: {}", .value = watch(score), .when = watch(visible)},
+                            {.text = "Late", .on = TriggerOn::mark, .timer = "loop", .priority = 1}}});
     ASSERT_EQ(hud.problems(), Problems{});
     DrawList list;
     const auto frame = [&](int i) {

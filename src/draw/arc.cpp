@@ -1,4 +1,4 @@
-#include "element/arc.hpp"
+#include "draw/arc.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -22,7 +22,6 @@ void add_circle(std::vector<Point>& points, Point middle, float radius, float fr
 }  // namespace
 
 Point point_at(Point middle, float radius, float degrees) {
-    // At the quarters exactly.
     const float turn = degrees - 360 * std::floor(degrees / 360);
     if (turn == 0) return {middle.x, middle.y - radius};
     if (turn == 90) return {middle.x + radius, middle.y};
@@ -32,9 +31,8 @@ Point point_at(Point middle, float radius, float degrees) {
     return {middle.x + radius * std::sin(angle), middle.y - radius * std::cos(angle)};
 }
 
-std::vector<Point> outline_of(const Arc& arc) {
-    std::vector<Point> points;
-    if (!(arc.outer > 0) || arc.from == arc.to) return points;
+void append_outline(const Arc& arc, std::vector<Point>& points) {
+    if (!(arc.outer > 0) || arc.from == arc.to) return;
     const float inner = std::clamp(arc.inner, 0.0F, arc.outer);
     const float forwards = arc.to > arc.from ? 1.0F : -1.0F;
     const float radius = (arc.outer - inner) / 2;
@@ -47,7 +45,6 @@ std::vector<Point> outline_of(const Arc& arc) {
     add_end(arc.to, arc.to);
     add_circle(points, arc.middle, inner, arc.to, arc.from);
     add_end(arc.from, arc.from + 180);
-    return points;
 }
 
 }  // namespace rapido
