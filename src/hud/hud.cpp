@@ -175,6 +175,7 @@ void Hud::State::drop_without_value() {
 
 void Hud::State::refresh_plain_texts() {
     const std::uint32_t this_frame = frame;
+    const bool measures = measurer != nullptr;
     std::uint64_t made = 0;
     std::size_t others = 0;  // what is left for the general way moves to the front
     for (const SourceIndex source : changed_sources) {
@@ -195,7 +196,7 @@ void Hud::State::refresh_plain_texts() {
         element.was_positive = positive;
         if (update == PlainText::Update::same) continue;
         element.show(this_frame);
-        if (!element.size_dirty) must_measure(index);
+        if (measures && !element.size_dirty) must_measure(index);
         ++made;
     }
     changed_sources.resize(others);
