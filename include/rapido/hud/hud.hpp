@@ -30,10 +30,10 @@ struct ElementRef {
 /// What is on screen of one element. The views are valid until the next update.
 struct Shown {
     std::string_view id;         ///< the path: the ids of the panels around it and its own, with dots between
-    std::string_view kind;       ///< "text", "bar", "panel"
-    std::string_view text;       ///< of a text
-    std::optional<double> fill;  ///< of a bar, 0 to 1
-    std::optional<double> trail;  ///< of a bar: where what was just lost ends, `fill` to 1
+    std::string_view kind;       ///< "text", "bar", "ring", "panel", "notice"
+    std::string_view text;       ///< of a text, and of a notice while it says something
+    std::optional<double> fill;  ///< of a bar or a ring, 0 to 1
+    std::optional<double> trail;  ///< of those: where what was just lost ends, `fill` to 1
     Value truth;                  ///< what the source gave
     Value target;                 ///< what pace let through
     Value shown;                  ///< where motion has it
