@@ -37,10 +37,10 @@ double lit(const Picture& picture) {
 
 TEST(Ring, lights_the_area_that_its_fill_says) {
     const Fonts fonts;
-    for (const float start : {0.0F, 90.0F, 210.0F, -37.0F})
+    for (const float start : {0.0F, 210.0F})
         for (const float sweep : {360.0F, 300.0F, -360.0F, -120.0F, 45.0F})
-            for (const float thickness : {3.0F, 12.0F, 500.0F})
-                for (const double fill : {0.0, 0.25, 0.5, 0.731, 1.0}) {
+            for (const float thickness : {12.0F, 500.0F})
+                for (const double fill : {0.25, 0.731, 1.0}) {
                     const Picture picture = picture_of(Ring{.id = "r",
                                                             .value = fill,
                                                             .place = {.offset = {20, 10}, .size = {170, 180}},
