@@ -471,52 +471,5 @@ TEST(Layout, survives_what_nobody_should_ask_for) {
     }
 }
 
-TEST(Fonts, take_each_character_from_the_first_family_that_has_it) {
-    Fonts fonts;
-    std::vector<Glyph> glyphs;
-    const auto list = fonts.find("No Such Family, Inter, Noto Sans Arabic UI, VL PGothic", 400);
-    const auto inter = fonts.find("Inter", 400);
-    const auto arabic = fonts.find("Noto Sans Arabic UI", 400);
-    ASSERT_TRUE(list && inter && arabic);
-    EXPECT_EQ(fonts.find("No Such Family, Inter, Noto Sans Arabic UI, VL PGothic", 400), list);
-    const float plain = fonts.shape(*inter, 20, "Fire 12", glyphs);
-    EXPECT_EQ(fonts.shape(*list, 20, "Fire 12", glyphs), plain);
-    EXPECT_GT(fonts.shape(*list, 20, "Fire 12 火", glyphs), plain);
-    EXPECT_NE(glyphs.back().font, glyphs.front().font);
-    EXPECT_TRUE(fonts.take_missing().empty());
-    fonts.shape(*inter, 20, "a火a", glyphs);
-    EXPECT_EQ(fonts.take_missing(), U"火");
-    EXPECT_TRUE(fonts.take_missing().empty());
-
-    // Joined forms: the letters together are not the letters one by one, and they go from right to left.
-    float apart = 0;
-    std::vector<std::uint32_t> alone;
-    for (const char* letter : {"م", "ا", "ء"}) {
-        apart += fonts.shape(*arabic, 20, letter, glyphs);
-        alone.push_back(glyphs[0].id);
-    }
-    EXPECT_NE(fonts.shape(*arabic, 20, "ماء", glyphs), apart);
-    ASSERT_EQ(glyphs.size(), 3U);
-    EXPECT_EQ(glyphs[0].id, alone[2]) << "the last letter stands on the left, and joins nothing";
-    // Digits among them stay in their order.
-    fonts.shape(*arabic, 20, "ماء 45", glyphs);
-    const std::uint32_t last = glyphs.back().id;
-    fonts.shape(*arabic, 20, "4", glyphs);
-    const std::uint32_t four = glyphs[0].id;
-    fonts.shape(*arabic, 20, "ماء 45", glyphs);
-    EXPECT_EQ(glyphs[0].id, four) << "45 stands on the left, and begins with its 4";
-    EXPECT_NE(last, four);
-}
-
-TEST(Fonts, tell_of_a_missing_character_with_its_element) {
-    Fonts fonts;
-    Hud hud({.font = "Inter"}, {}, &fonts);
-    hud.add(Text{.id = "fire", .format = "火 1"});
-    update(hud, 0s);
-    ASSERT_EQ(hud.problems().size(), 1U);
-    EXPECT_EQ(to_string(hud.problems()[0]),
-              "error: text 'fire': no font has '火' (U+706B); add a family that has it to 'font'");
-}
-
 }  // namespace
 }  // namespace rapido::test

@@ -182,16 +182,11 @@ class BarBody final : public FillBody {
         return direction == Direction::left ? Direction::right : direction;
     }
 
-    /// As many segments as a part stands for.
-    int lit(double part) const {
-        return static_cast<int>(std::lround(honest_length(part, static_cast<float>(segments_), 1)));
-    }
-
     void paint(const Canvas& canvas, double from, double to, Color color,
                const Color* end_color = nullptr) const {
         if (segments_ > 0) {
             const float room = canvas.length() + canvas.gap;
-            for (int i = lit(from); i < lit(to); ++i) {
+            for (int i = lit(from, segments_); i < lit(to, segments_); ++i) {
                 const auto edge = [&](int segment) {
                     return std::round(room * static_cast<float>(segment) / static_cast<float>(segments_));
                 };

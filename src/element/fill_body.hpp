@@ -59,6 +59,10 @@ class FillBody : public Body {
         if (context.value_type == Value::Type::text) context.report("value", message);
         if (context.max_type == Value::Type::text) context.report("max", message);
     }
+    /// As many segments as a part stands for.
+    static int lit(double part, int segments) {
+        return static_cast<int>(std::lround(honest_length(part, static_cast<float>(segments), 1)));
+    }
     bool is_in_band() const { return !(color_ == own_color_); }
     Color trail_color() const { return trail_color_; }
     double fill_ = 0;

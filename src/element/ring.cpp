@@ -81,16 +81,12 @@ class RingBody final : public FillBody {
         // All round there is a gap behind the last one, too.
         const bool is_closed = std::abs(sweep_) >= 360;
         const float room = is_closed ? around : around + gap;
-        for (int i = lit(from); i < lit(to); ++i) {
+        for (int i = lit(from, segments_); i < lit(to, segments_); ++i) {
             const float begin = room * static_cast<float>(i) / count;
             const float end = room * static_cast<float>(i + 1) / count - std::min(gap, room / count / 2);
             const float shift = is_closed ? std::min(gap, room / count / 2) / 2 : 0;
             draw_arc(degrees(begin + shift), degrees(end + shift), false);
         }
-    }
-
-    int lit(double part) const {
-        return static_cast<int>(std::lround(honest_length(part, static_cast<float>(segments_), 1)));
     }
 
     float start_;

@@ -2,12 +2,13 @@
 
 #include <algorithm>
 
+#include "base/utf8.hpp"
+
 namespace rapido {
 
 Seconds ReadingTime::of(std::string_view text) const {
-    const auto characters =
-        std::count_if(text.begin(), text.end(), [](char c) { return (c & 0xc0) != 0x80; });
-    const Seconds read = attention + Seconds{speed > 0 ? static_cast<double>(characters) / speed : 0};
+    const auto characters = static_cast<double>(utf8::length(text));
+    const Seconds read = attention + Seconds{speed > 0 ? characters / speed : 0};
     return std::max(shortest, std::min(read, longest));
 }
 
