@@ -212,6 +212,31 @@ TEST(Fit, puts_the_design_on_every_window_as_object_fit_does) {
     }
 }
 
+TEST(Fit, draws_to_the_corner_that_it_says) {
+    struct Row {
+        Fit fit;
+        Point
+            corner;  // of a plate at the bottom right of a design of 400 x 200, in a window of 800 x 600 at (50, 7)
+    };
+    for (const Row& row :
+         {Row{Fit::edges, {850, 607}}, Row{Fit::contain, {850, 507}}, Row{Fit::cover, {1050, 607}},
+          Row{Fit::fill, {850, 607}}, Row{Fit::none, {650, 407}}}) {
+        BoxMeasurer measurer;
+        Hud hud({.design = {400, 200},
+                 .fit = row.fit,
+                 .elements = {Panel{.id = "p", .place = {.anchor = Anchor::bottom_right, .size = {40, 20}}}}},
+                {}, &measurer);
+        hud.resize({.origin = {50, 7}, .size = {800, 600}});
+        update(hud, 0s);
+        DrawList list;
+        hud.draw(list);
+        const Rect& plate = list.groups()[0].commands()[0].rect;
+        const Point corner = list.groups()[0].transform().apply({plate.right(), plate.bottom()});
+        EXPECT_NEAR(corner.x, row.corner.x, 0.01) << static_cast<int>(row.fit);
+        EXPECT_NEAR(corner.y, row.corner.y, 0.01) << static_cast<int>(row.fit);
+    }
+}
+
 TEST(Fit, keeps_to_whole_scales_the_players_size_margins_and_what_is_safe) {
     const auto scale_of = [](Size window, float ui_scale = 1) {
         return fit_screen({.design = {400, 200}, .whole_scale = true, .ui_scale = ui_scale}, {.size = window})

@@ -15,6 +15,7 @@ constexpr std::array tick_fields{
     field<&Tick::color>("color", "of the line"),
 };
 static_assert(tick_fields.size() == member_count<Tick>);
+
 }  // namespace
 
 template <>
