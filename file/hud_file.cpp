@@ -225,6 +225,8 @@ class HudReader {
                 if (!numbers.empty()) *static_cast<Limits*>(into) = {numbers[0], numbers[1]};
                 return;
             }
+            case FieldType::points:
+                return read_points(node, into, field, name);
             case FieldType::insets:
                 return read_insets(node, into, field, name);
             case FieldType::choice:
@@ -380,6 +382,17 @@ class HudReader {
         return numbers;
     }
 
+    void read_points(const toml::node& node, void* into, const Field& field, const std::string& name) {
+        const toml::array* const list = node.as_array();
+        if (list == nullptr) return expected(node, name, "a list of points, [[x, y], ...]");
+        for (const toml::node& item : *list) {
+            const auto numbers = read_numbers(item, field, "a point in " + name, {2}, "two numbers, [x, y]");
+            if (numbers.empty()) return;
+            static_cast<std::vector<Point>*>(into)->push_back(
+                {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])});
+        }
+    }
+
     /// One number, or two or four of them in the order of CSS.
     void read_insets(const toml::node& node, void* into, const Field& field, const std::string& name) {
         Insets& insets = *static_cast<Insets*>(into);
@@ -417,12 +430,12 @@ Result<HudDefinition> read_hud_file(const std::string& path) {
 }
 
 Problems check_hud(std::string_view text, const std::string& name, const Sources& sources,
-                   TextMeasurer* measurer) {
+                   TextMeasurer* measurer, ImageFinder* images) {
     HudReader reader(text, name);
     reader.read();
     Problems problems = std::move(reader.problems);
     // What could be read is made, only to see what else is wrong with it.
-    const Hud trial(reader.definition, sources, measurer);
+    const Hud trial(reader.definition, sources, measurer, images);
     for (const Problem& problem : trial.problems()) {
         // What a damaged table lacks as a whole, it may lack because of the damage.
         const bool follows =

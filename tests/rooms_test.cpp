@@ -25,7 +25,7 @@ const std::vector<std::vector<std::string>> rooms{
     {"file", "include/rapido/file"},
     {"locale", "include/rapido/locale"},
     {"render/fonts", "include/rapido/fonts"},
-    {"render/picture", "include/rapido/picture"},
+    {"render/picture", "include/rapido/picture", "include/rapido/images"},
     {"render/mesh", "include/rapido/mesh"},
     {"render/window", "include/rapido/window"},
     {"tool"},

@@ -100,15 +100,15 @@ class Player {
     /// The drawing of one moment, as lines and not as pixels.
     Exit write_drawing(const std::string& path) {
         replay_.hud().draw(list_);
-        const auto problem =
-            write_svg(list_, options_.replay.width, options_.replay.height, replay_.fonts(), path);
+        const auto problem = write_svg(list_, options_.replay.width, options_.replay.height, replay_.fonts(),
+                                       path, &replay_.images());
         if (problem) return report({*problem});
         err_ << "wrote " << path << '\n';
         return Exit::fine;
     }
 
     Result<Picture> take_picture() {
-        Picture picture(options_.replay.width, options_.replay.height, replay_.fonts());
+        Picture picture(options_.replay.width, options_.replay.height, replay_.fonts(), &replay_.images());
         picture.fill(rgb(0x2a3440));
         if (!options_.background.empty())
             if (const auto problem = picture.draw_image(options_.background)) return *problem;

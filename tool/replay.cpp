@@ -1,6 +1,7 @@
 #include "tool/replay.hpp"
 
 #include <algorithm>
+#include <filesystem>
 
 #include "rapido/locale.hpp"
 
@@ -20,7 +21,8 @@ Problems Replay::open() {
     player_.emplace(*trace_);
     if (Problems found = check_hud(*text, options_.hud, player_->sources(), &fonts_); !found.empty())
         return found;
-    hud_.emplace(*read_hud(*text, options_.hud), player_->sources(), &fonts_);
+    images_.emplace(std::filesystem::absolute(options_.hud).parent_path().string());
+    hud_.emplace(*read_hud(*text, options_.hud), player_->sources(), &fonts_, &*images_);
     hud_->set_reduced_motion(options_.reduced_motion);
     hud_->set_scale(static_cast<float>(options_.scale));
     hud_->resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
@@ -41,8 +43,10 @@ Problems Replay::speak() {
         if (!translations) return translations.problems();
         language.translations = *std::move(translations);
     }
+    // A missing image is told at the end: the rest is worth to be seen.
+    const auto known = static_cast<std::ptrdiff_t>(hud_->problems().size());
     hud_->set_language(language);
-    return hud_->problems();
+    return {hud_->problems().begin() + known, hud_->problems().end()};
 }
 
 /// The moments of all frames, in order: of the rate or the rows, and those asked for.

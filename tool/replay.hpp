@@ -9,6 +9,7 @@
 #include "rapido/file.hpp"
 #include "rapido/fonts.hpp"
 #include "rapido/hud.hpp"
+#include "rapido/images.hpp"
 
 namespace rapido::tool {
 
@@ -46,6 +47,7 @@ class Replay {
     Nanoseconds last() const { return trace_->rows().back().time; }
     Hud& hud() { return *hud_; }
     Fonts& fonts() { return fonts_; }
+    const Images& images() const { return *images_; }
 
     /// Plays from the first row to the last, with a frame at each moment of `at`; stops after a frame for which
     /// `seen` gives another status than fine.
@@ -57,6 +59,7 @@ class Replay {
 
     const ReplayOptions& options_;
     Fonts fonts_;
+    std::optional<Images> images_;
     std::optional<Trace> trace_;
     std::optional<TracePlayer> player_;
     std::optional<Hud> hud_;

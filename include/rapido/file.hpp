@@ -7,6 +7,7 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/draw/image_finder.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/layout/measurer.hpp"
 #include "rapido/text/language.hpp"
@@ -31,9 +32,10 @@ Result<std::map<std::string, Translation, std::less<>>> read_translations(std::s
 Result<std::map<std::string, Translation, std::less<>>> read_translations_file(const std::string& path);
 
 /// Everything that is wrong with a HUD file, given what it will be shown with: faults of the file, of its
-/// formats and of its names, in one list by line. Without a measurer fonts are not checked.
+/// formats and of its names, in one list by line. Without a measurer fonts are not checked, and images not without a
+/// finder.
 Problems check_hud(std::string_view text, const std::string& name, const Sources& sources,
-                   TextMeasurer* measurer);
+                   TextMeasurer* measurer, ImageFinder* images = nullptr);
 
 /// What a game did: a row of values for each moment.
 class Trace {

@@ -8,6 +8,7 @@
 #include "rapido/base.hpp"
 #include "rapido/draw.hpp"
 #include "rapido/fonts.hpp"
+#include "rapido/images.hpp"
 
 namespace rapido {
 
@@ -15,8 +16,8 @@ namespace rapido {
 class Picture {
  public:
     /// Between 1 and 16384 pixels each way; other sizes are limited to that. `fonts` must be the measurer of
-    /// the HUDs that are drawn, and outlive the picture.
-    Picture(int width, int height, const Fonts& fonts);
+    /// the HUDs that are drawn, and outlive the picture, and so with `images`; without them no image is drawn.
+    Picture(int width, int height, const Fonts& fonts, const Images* images = nullptr);
     ~Picture();
     Picture(Picture&&) noexcept;
     Picture& operator=(Picture&&) noexcept;
@@ -39,7 +40,10 @@ class Picture {
     std::optional<Problem> write_png(const std::string& path) const;
 
  private:
-    friend std::optional<Problem> write_svg(const DrawList&, int, int, const Fonts&, const std::string&);
+    friend std::optional<Problem> write_svg(const DrawList&, int, int, const Fonts&, const std::string&,
+                                            const Images*);
+    static std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
+                                            const Images* images, const std::string& path);
     struct State;
     std::unique_ptr<State> state_;
 };
@@ -47,6 +51,6 @@ class Picture {
 /// The same drawing as an SVG file, with texts as outlines: sharp at every size, on a transparent ground. Sizes are limited
 /// as for pictures; a problem if it cannot be written.
 std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
-                                 const std::string& path);
+                                 const std::string& path, const Images* images = nullptr);
 
 }  // namespace rapido

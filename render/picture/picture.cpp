@@ -2,7 +2,6 @@
 
 #include <cairo-ft.h>
 #include <cairo-svg.h>
-#include <cairo.h>
 
 #include <algorithm>
 #include <cmath>
@@ -10,17 +9,10 @@
 #include <unordered_map>
 #include <vector>
 
+#include "render/picture/image_store.hpp"
+
 namespace rapido {
 namespace {
-
-template <class T, void (*Destroy)(T*)>
-struct Destroyer {
-    void operator()(T* thing) const { Destroy(thing); }
-};
-using Surface = std::unique_ptr<cairo_surface_t, Destroyer<cairo_surface_t, cairo_surface_destroy>>;
-using Context = std::unique_ptr<cairo_t, Destroyer<cairo_t, cairo_destroy>>;
-using Pattern = std::unique_ptr<cairo_pattern_t, Destroyer<cairo_pattern_t, cairo_pattern_destroy>>;
-using FontFace = std::unique_ptr<cairo_font_face_t, Destroyer<cairo_font_face_t, cairo_font_face_destroy>>;
 
 constexpr int largest = 16384;
 
@@ -49,19 +41,20 @@ void rounded_path(cairo_t* context, const Rect& rect, float given_radius) {
 
 struct Picture::State {
     const Fonts& fonts;
+    const Images::State* images;
     Surface surface;
     Context context;
     std::unordered_map<FontId, FontFace> faces;
     std::vector<cairo_glyph_t> glyphs;
 
-    static std::unique_ptr<State> on(Surface surface, const Fonts& fonts) {
+    static std::unique_ptr<State> on(Surface surface, const Fonts& fonts, const Images::State* images) {
         Context context(cairo_create(surface.get()));
         cairo_font_options_t* const options = cairo_font_options_create();
         cairo_font_options_set_hint_style(options, CAIRO_HINT_STYLE_NONE);
         cairo_font_options_set_hint_metrics(options, CAIRO_HINT_METRICS_OFF);
         cairo_set_font_options(context.get(), options);
         cairo_font_options_destroy(options);
-        return std::make_unique<State>(State{fonts, std::move(surface), std::move(context), {}, {}});
+        return std::make_unique<State>(State{fonts, images, std::move(surface), std::move(context), {}, {}});
     }
 
     void draw(const DrawGroup& group) {
@@ -87,6 +80,9 @@ struct Picture::State {
                 case DrawCommand::Kind::polygon:
                     draw_polygon(group, command);
                     break;
+                case DrawCommand::Kind::image:
+                    draw_image(group, command);
+                    break;
             }
         }
         cairo_restore(context.get());
@@ -105,12 +101,81 @@ struct Picture::State {
         cairo_set_source(context.get(), gradient.get());
     }
 
-    void draw_polygon(const DrawGroup& group, const DrawCommand& command) {
+    void add_path(std::span<const Point> points) {
         cairo_new_path(context.get());
-        for (const Point& point : group.points_of(command))
+        for (const Point& point : points)
             cairo_line_to(context.get(), point.x, point.y);
         cairo_close_path(context.get());
+    }
+
+    void draw_polygon(const DrawGroup& group, const DrawCommand& command) {
+        add_path(group.points_of(command));
+        if (const Pattern mask = mask_of(command)) {
+            cairo_save(context.get());
+            cairo_clip(context.get());
+            cairo_mask(context.get(), mask.get());
+            cairo_restore(context.get());
+            return;
+        }
         cairo_fill(context.get());
+    }
+
+    /// Null where there is none.
+    Pattern mask_of(const DrawCommand& command) {
+        if (!command.has_mask || images == nullptr || command.mask >= images->surfaces.size()) return nullptr;
+        cairo_surface_t* const mask = images->surfaces[command.mask].get();
+        const Rect all{0, 0, static_cast<float>(cairo_image_surface_get_width(mask)),
+                       static_cast<float>(cairo_image_surface_get_height(mask))};
+        return over_rect(mask, all, command);
+    }
+
+    /// A part of an image, as a pattern that lies over the rectangle of the command.
+    static Pattern over_rect(cairo_surface_t* part, const Rect& source, const DrawCommand& command) {
+        Pattern pattern(cairo_pattern_create_for_surface(part));
+        const double across = source.width / static_cast<double>(command.rect.width);
+        const double down = source.height / static_cast<double>(command.rect.height);
+        const cairo_matrix_t matrix{across, 0, 0, down, -command.rect.x * across, -command.rect.y * down};
+        cairo_pattern_set_matrix(pattern.get(), &matrix);
+        cairo_pattern_set_filter(pattern.get(), command.smooth ? CAIRO_FILTER_GOOD : CAIRO_FILTER_NEAREST);
+        cairo_pattern_set_extend(pattern.get(), CAIRO_EXTEND_PAD);
+        return pattern;
+    }
+
+    void draw_image(const DrawGroup& group, const DrawCommand& command) {
+        const Rect& rect = command.rect;
+        if (images == nullptr || command.image >= images->surfaces.size() || rect.width <= 0 ||
+            rect.height <= 0)
+            return;
+        cairo_surface_t* const whole = images->surfaces[command.image].get();
+        const bool as_it_is = command.color.red == 255 && command.color.green == 255 &&
+                              command.color.blue == 255 && !(command.tint.part > 0);
+        const Rect& from = command.source;
+        // A surface of its own, so that what lies beside the part does not bleed into its edges.
+        const Surface part =
+            as_it_is
+                ? Surface(cairo_surface_create_for_rectangle(whole, from.x, from.y, from.width, from.height))
+                : recolored(whole, from, command.color, command.tint.color, command.tint.part);
+        const Pattern pattern = over_rect(part.get(), from, command);
+        const Transform& t = command.transform;
+        const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
+        cairo_t* const on = context.get();
+        cairo_save(on);
+        cairo_transform(on, &matrix);
+        if (command.point_count > 0) {
+            add_path(group.points_of(command));
+            cairo_clip(on);
+        }
+        cairo_rectangle(on, rect.x, rect.y, rect.width, rect.height);
+        cairo_clip(on);
+        const Pattern mask = mask_of(command);
+        if (mask) cairo_push_group(on);
+        cairo_set_source(on, pattern.get());
+        cairo_paint_with_alpha(on, command.color.alpha / 255.0);
+        if (mask) {
+            cairo_pop_group_to_source(on);
+            cairo_mask(on, mask.get());
+        }
+        cairo_restore(on);
     }
 
     void draw_rect(const DrawCommand& command) {
@@ -176,10 +241,10 @@ struct Picture::State {
     }
 };
 
-Picture::Picture(int width, int height, const Fonts& fonts) {
+Picture::Picture(int width, int height, const Fonts& fonts, const Images* images) {
     state_ = State::on(Surface(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::clamp(width, 1, largest),
                                                           std::clamp(height, 1, largest))),
-                       fonts);
+                       fonts, images != nullptr ? images->state_.get() : nullptr);
 }
 
 Picture::~Picture() = default;
@@ -259,13 +324,14 @@ std::optional<Problem> Picture::write_png(const std::string& path) const {
     return Problem{{path}, std::string("cannot be written: ") + cairo_status_to_string(status), ""};
 }
 
-std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
-                                 const std::string& path) {
+std::optional<Problem> Picture::write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
+                                          const Images* images, const std::string& path) {
     Surface surface(cairo_svg_surface_create(path.c_str(), std::clamp(width, 1, largest),
                                              std::clamp(height, 1, largest)));
     cairo_surface_t* const written = surface.get();
     cairo_svg_surface_set_document_unit(written, CAIRO_SVG_UNIT_PX);
-    const std::unique_ptr<Picture::State> state = Picture::State::on(std::move(surface), fonts);
+    const std::unique_ptr<Picture::State> state =
+        State::on(std::move(surface), fonts, images != nullptr ? images->state_.get() : nullptr);
     for (const DrawGroup& group : list.groups())
         state->draw(group);
     state->context.reset();
@@ -273,6 +339,11 @@ std::optional<Problem> write_svg(const DrawList& list, int width, int height, co
     const cairo_status_t status = cairo_surface_status(written);
     if (status == CAIRO_STATUS_SUCCESS) return std::nullopt;
     return Problem{{path}, std::string("cannot be written: ") + cairo_status_to_string(status), ""};
+}
+
+std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
+                                 const std::string& path, const Images* images) {
+    return Picture::write_svg(list, width, height, fonts, images, path);
 }
 
 }  // namespace rapido

@@ -34,6 +34,7 @@ enum class FieldType : std::uint8_t {
     source,  ///< the name of a live value, or a constant
     easing,
     limits,  ///< [low, high]
+    points,  ///< a list of [x, y]
     table,   ///< an aggregate with a description of its own
     list,    ///< several of them; a number stands for one with this first field
 };
@@ -99,6 +100,7 @@ template <> struct FieldTypeOf<Color> : KnownFieldType<FieldType::color> {};
 template <> struct FieldTypeOf<Point> : KnownFieldType<FieldType::point> {};
 template <> struct FieldTypeOf<Size> : KnownFieldType<FieldType::size> {};
 template <> struct FieldTypeOf<Insets> : KnownFieldType<FieldType::insets> {};
+template <> struct FieldTypeOf<std::vector<Point>> : KnownFieldType<FieldType::points> {};
 // clang-format on
 
 /// A member that may be left out is described as what it holds.
@@ -119,6 +121,8 @@ template <class>
 inline constexpr bool is_list = false;
 template <class T>
 inline constexpr bool is_list<std::vector<T>> = true;
+template <>
+inline constexpr bool is_list<std::vector<Point>> = false;
 
 template <class>
 struct MemberOf;

@@ -120,6 +120,37 @@ void DrawGroup::add_line(std::span<const Point> points, float thickness, Color c
     add(command);
 }
 
+void DrawGroup::add_image(ImageId image, const Rect& source, const Rect& rect, Color color, bool smooth) {
+    // Not `add`: the tint is kept apart, as the colors of an image are not known here.
+    DrawCommand command;
+    command.kind = DrawCommand::Kind::image;
+    command.color = color;
+    command.color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * opacity_ + 0.5F);
+    command.image = image;
+    command.source = source;
+    command.rect = rect;
+    command.smooth = smooth;
+    command.tint = tint_;
+    commands_.push_back(command);
+}
+
+void DrawGroup::cut_last(std::span<const Point> points) {
+    DrawCommand& command = commands_.back();
+    command.first_point = static_cast<std::uint32_t>(points_.size());
+    command.point_count = static_cast<std::uint32_t>(points.size());
+    points_.insert(points_.end(), points.begin(), points.end());
+}
+
+void DrawGroup::tint_last(const Tint& tint) {
+    if (!(tint_.part > 0)) commands_.back().tint = tint;
+}
+
+void DrawGroup::mask_last(ImageId mask, const Rect& rect) {
+    commands_.back().has_mask = true;
+    commands_.back().mask = mask;
+    commands_.back().rect = rect;
+}
+
 void DrawGroup::add_text(FontId font, float size, Point baseline, float width, Color color,
                          std::string_view text, std::span<const Glyph> glyphs, float scale) {
     DrawCommand command;

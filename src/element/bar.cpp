@@ -7,24 +7,9 @@
 #include "element/kinds.hpp"
 
 namespace rapido {
-namespace {
-
-constexpr std::array tick_fields{
-    required_field<&Tick::at>("at", "the value"),
-    field<&Tick::thickness>("thickness", "of the line", {"px", 0, largest_length}),
-    field<&Tick::color>("color", "of the line"),
-};
-static_assert(tick_fields.size() == member_count<Tick>);
-
-}  // namespace
-
 template <>
 struct Choices<PartOf> {
     static constexpr std::array<std::string_view, 3> names{"rest", "fill", "end"};
-};
-template <>
-struct Description<Tick> {
-    static constexpr Table table{"tick", tick_fields};
 };
 
 namespace {

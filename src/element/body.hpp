@@ -11,6 +11,7 @@
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/element.hpp"
 #include "rapido/layout/flow.hpp"
+#include "rapido/look/flash_limit.hpp"
 #include "rapido/text/formatted_text.hpp"
 #include "text/plain_text.hpp"
 
@@ -22,6 +23,8 @@ class BodyContext {
     virtual ~BodyContext() = default;
     /// Reports that a field of this element cannot be used as it is.
     virtual void report(std::string_view field, std::string message, std::string hint = {}) = 0;
+    /// The same where the element can do without it.
+    virtual void warn(std::string_view field, std::string message, std::string hint = {}) = 0;
     /// Passes on a problem that knows its place.
     virtual void report(Problem problem) = 0;
     /// The place of a field in its file; empty for an element made in C++.
@@ -30,11 +33,22 @@ class BodyContext {
     /// Parses a pattern; the same pattern is parsed once for a whole HUD.
     virtual Result<Format> format(const std::string& pattern, const Location& where) = 0;
 
+    /// The effect of a name; null, with a problem, for none.
+    std::function<const Effect*(std::string_view, Problem&)> find_effect;
+    /// The same, null for an empty name; one that there is not is reported.
+    const Effect* effect(const std::string& name, std::string_view field) {
+        Problem problem;
+        const Effect* const found = name.empty() || !find_effect ? nullptr : find_effect(name, problem);
+        if (!problem.message.empty()) report(field, problem.message, problem.hint);
+        return found;
+    }
+
     /// What a source is bound to, where it is a name.
     std::function<Source(const Source&)> bound = [](const Source& source) { return source; };
 
     Source::Use value_use = Source::Use::amount;
     TextMeasurer* measurer = nullptr;       ///< null where nothing is drawn
+    ImageFinder* images = nullptr;          ///< null where there are none
     std::string_view font;                  ///< the HUD's
     std::optional<Value::Type> value_type;  ///< where they are fixed
     std::optional<Value::Type> max_type;
@@ -64,6 +78,23 @@ struct DrawPlace {
     TextMeasurer* measurer = nullptr;
 };
 
+/// What the bands of an element say about its look; formats and images by the number of the band, or the count of bands
+/// for the element's own.
+struct Look {
+    Color color;
+    std::size_t format = 0;
+    std::size_t image = 0;
+};
+
+/// What a body that lives in time asks of a frame.
+struct Moment {
+    Nanoseconds now{0};   ///< on its own clock
+    Nanoseconds real{0};  ///< on the one of effects
+    bool shown = true;
+    bool reduced_motion = false;
+    FlashLimit* flash_limit = nullptr;
+};
+
 /// The state of one element that is its kind's own.
 class Body {
  public:
@@ -83,14 +114,25 @@ class Body {
     virtual bool show(const FieldValues&, double /*trail*/) { return false; }
     /// Takes the values of its further sources, in their order, before `show`.
     virtual void show_further(std::span<const Value>) {}
-    /// Takes the color and, by its number, the format of a band; true if it looks different for that alone.
-    virtual bool set_look(Color, std::size_t /*format*/) { return false; }
+    /// True if it looks different for that alone.
+    virtual bool set_look(const Look&) { return false; }
+    /// The next values are taken as given: nothing was gained or lost.
+    virtual void snap() {}
+    /// Whether it changes with time alone; asked after `show`, and after each `advance`, which is called in every frame
+    /// while this is true.
+    virtual bool lives_in_time() const { return false; }
+    /// True if it looks different.
+    virtual bool advance(const Moment&) { return false; }
+    /// What it cannot show, told after `advance`; empty for nothing.
+    virtual std::string take_problem() { return {}; }
     /// How many digits after the point it shows, where it shows one number with a fixed count of them.
     virtual std::optional<int> places() const { return std::nullopt; }
     /// A number in units of the last digit that would be shown; nothing where no digits would be.
     virtual std::optional<std::int64_t> count(const FieldValues&) const { return std::nullopt; }
     /// Whether it is a text, so that a new look may have a new size.
-    virtual bool resizes() const { return false; }
+    virtual bool is_text() const { return false; }
+    /// Whether what it took last may have changed its size.
+    virtual bool has_resized() const { return false; }
     /// As large as it is by itself, in design pixels; `content` is what the elements inside need.
     virtual Size measure(TextMeasurer*, Size content) = 0;
     /// What layout asks besides, valid after `measure`.

@@ -79,6 +79,11 @@ struct Choices<WhenBusy> {
     static constexpr std::array<std::string_view, 3> names{"interrupt", "wait", "drop"};
 };
 template <>
+struct Choices<Shape> {
+    static constexpr std::array<std::string_view, 9> names{"box",   "circle", "diamond", "hexagon",    "drop",
+                                                           "heart", "person", "flask",   "thermometer"};
+};
+template <>
 struct Choices<Direction> {
     static constexpr std::array<std::string_view, 4> names{"right", "left", "up", "down"};
 };
@@ -145,6 +150,7 @@ inline constexpr std::array band_fields{
     field<&Band::fade>("fade", "of the change of color", {"s", 0, 3600}),
     field<&Band::visible>("visible", "whether the element is shown, inside"),
     field<&Band::format>("format", "of a text, inside"),
+    field<&Band::image>("image", "of an image, inside: a file"),
     field<&Band::motion>("motion", "to new targets, inside"),
     field<&Band::effect>("effect", "started on entering; an endless one ends on leaving"),
 };
@@ -184,6 +190,54 @@ struct Description<Place> {
     static constexpr Table table{"place", place_fields};
 };
 
+/// The largest size of a font, a corner or a line: more than any screen, and far from overflow.
+inline constexpr double largest_length = 1e4;
+
+inline constexpr std::array tick_fields{
+    required_field<&Tick::at>("at", "the value"),
+    field<&Tick::thickness>("thickness", "of the line", {"px", 0, largest_length}),
+    field<&Tick::color>("color", "of the line"),
+};
+static_assert(tick_fields.size() == member_count<Tick>);
+template <>
+struct Description<Tick> {
+    static constexpr Table table{"tick", tick_fields};
+};
+
+inline constexpr std::array scale_marks_fields{
+    field<&ScaleMarks::every>("every", "the step between two; zero draws none", {"", 0, 1e300}),
+    field<&ScaleMarks::long_every>("long_every", "the step between two long ones", {"", 0, 1e300}),
+    field<&ScaleMarks::format>("format", "for the number at each long one, or at each"),
+    field<&ScaleMarks::length>("length", "of a short one", {"px", 0, largest_length}),
+    field<&ScaleMarks::size>("size", "of the numbers", {"px", 1, largest_length}),
+    field<&ScaleMarks::color>("color", "of the marks and the numbers"),
+};
+static_assert(scale_marks_fields.size() == member_count<ScaleMarks>);
+template <>
+struct Description<ScaleMarks> {
+    static constexpr Table table{"marks", scale_marks_fields};
+};
+inline constexpr std::array zone_fields{
+    required_field<&Zone::from>("from", "where it begins"),
+    required_field<&Zone::to>("to", "where it ends"),
+    field<&Zone::color>("color", "of it"),
+};
+static_assert(zone_fields.size() == member_count<Zone>);
+template <>
+struct Description<Zone> {
+    static constexpr Table table{"zone", zone_fields};
+};
+inline constexpr std::array frames_fields{
+    field<&Frames::count>("count", "how many", {"", 1, 1000}),
+    field<&Frames::columns>("columns", "in a row of the image; zero: all of them", {"", 0, 1000}),
+    field<&Frames::rate>("rate", "how many a second", {"", 0, 1000}),
+};
+static_assert(frames_fields.size() == member_count<Frames>);
+template <>
+struct Description<Frames> {
+    static constexpr Table table{"frames", frames_fields};
+};
+
 /// What every element that follows a value has besides it.
 template <class Kind>
 inline constexpr std::array following_fields{
@@ -218,8 +272,5 @@ constexpr auto joined(const std::array<Field, Counts>&... parts) {
     (append(parts), ...);
     return all;
 }
-
-/// The largest size of a font, a corner or a line: more than any screen, and far from overflow.
-inline constexpr double largest_length = 1e4;
 
 }  // namespace rapido

@@ -33,9 +33,9 @@ class FillBody : public Body {
  public:
     FillBody(Color color, Color trail_color) : color_(color), trail_color_(trail_color), own_color_(color) {}
 
-    bool set_look(Color color, std::size_t) override {
-        const bool differs = !(color == color_);
-        color_ = color;
+    bool set_look(const Look& look) override {
+        const bool differs = !(look.color == color_);
+        color_ = look.color;
         return differs;
     }
     bool show(const FieldValues& shown, double trail) override {

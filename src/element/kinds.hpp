@@ -30,15 +30,52 @@ struct Description<Ring> {
     static const Table table;
 };
 
+template <>
+struct Description<Level> {
+    static const Table table;
+};
+
+template <>
+struct Description<Pips> {
+    static const Table table;
+};
+
+template <>
+struct Description<Dial> {
+    static const Table table;
+};
+
+template <>
+struct Description<Scale> {
+    static const Table table;
+};
+
+template <>
+struct Description<Graph> {
+    static const Table table;
+};
+
+template <>
+struct Description<Image> {
+    static const Table table;
+};
+
 std::unique_ptr<Body> make_body(const Panel& panel, BodyContext& context);
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context);
 std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context);
 std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context);
+std::unique_ptr<Body> make_body(const Level& level, BodyContext& context);
+std::unique_ptr<Body> make_body(const Pips& pips, BodyContext& context);
+std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context);
+std::unique_ptr<Body> make_body(const Scale& scale, BodyContext& context);
+std::unique_ptr<Body> make_body(const Graph& graph, BodyContext& context);
+std::unique_ptr<Body> make_body(const Image& image, BodyContext& context);
 std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context);
 
 /// The further sources of those kinds that have some.
 std::vector<FurtherSource> further_sources(const Notice& notice);
 std::vector<FurtherSource> further_sources(const Bar& bar);
+std::vector<FurtherSource> further_sources(const Pips& pips);
 
 /// One kind by its index in `Element`: its description, and an element of it with all defaults.
 struct Kind {

@@ -104,7 +104,7 @@ class TextBody final : public Body {
         return forms_.own->count(values);
     }
 
-    bool resizes() const override { return true; }
+    bool is_text() const override { return true; }
 
     Size measure(TextMeasurer* measurer, Size) override {
         if (!line_.can_measure(measurer)) return {};
@@ -133,7 +133,8 @@ class TextBody final : public Body {
         other_form_ = true;
     }
 
-    bool set_look(Color color, std::size_t format) override {
+    bool set_look(const Look& look) override {
+        const auto& [color, format, image] = look;
         const bool recolored = !(color == color_);
         color_ = color;
         if (format != form_) {

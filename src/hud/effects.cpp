@@ -1,9 +1,9 @@
 // Effects in the frame: what starts them, and what they do to the elements that they run on.
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "base/nearest.hpp"
+#include "element/effect_drawing.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
@@ -218,13 +218,9 @@ Pose Hud::State::pose_of_element(ElementIndex index) const {
     return element.effects != nullptr ? element.effects->player.pose(now) : Pose{};
 }
 
-/// Without the dots of an effect, which leave the element as it is.
 Pose Hud::State::body_pose(ElementIndex index) const {
     const RunningElement& element = elements[index];
-    const Effect* const effect = element.effects != nullptr ? element.effects->player.running() : nullptr;
-    if (effect == nullptr) return {};
-    return effect->dots.count == 0 || element.effects->player.is_steady(now) ? pose_of_element(index)
-                                                                             : Pose{};
+    return element.effects != nullptr ? pose_of_body(element.effects->player, now) : Pose{};
 }
 
 Rect Hud::State::device_box(ElementIndex index) const {
@@ -240,10 +236,7 @@ Moved Hud::State::moved(ElementIndex index) const {
     for (ElementIndex at = index; at != no_element; at = elements[at].parent) {
         const Pose pose = body_pose(at);
         if (pose == Pose{}) continue;
-        const Rect box = device_box(at);
-        const Point middle{box.x + box.width / 2, box.y + box.height / 2};
-        all.transform = all.transform.then(Transform::around(
-            middle, pose.scale, pose.rotation, {pose.offset.x * screen.scale, pose.offset.y * screen.scale}));
+        all.transform = all.transform.then(transform_of(pose, device_box(at), screen.scale));
         all.opacity *= pose.opacity;
         if (all.tint.part == 0) all.tint = {pose.color, pose.color_part};
     }
@@ -256,35 +249,12 @@ void Hud::State::draw_over(ElementIndex index, const Rect& box, DrawGroup& into)
     const RunningElement& element = elements[index];
     const Effect* const effect = element.effects != nullptr ? element.effects->player.running() : nullptr;
     if (effect == nullptr) return;
-    const Pose pose = pose_of_element(index);
-    if (pose.shine >= 0) {
-        // Soft edges by stripes of different widths over each other, from outside the box to outside it.
-        const float width = std::max(box.height, box.width * 0.16F);
-        const float middle = box.x - width + pose.shine * (box.width + 2 * width);
-        for (const float part : {1.0F, 0.9F, 0.8F, 0.7F, 0.6F, 0.5F, 0.4F, 0.3F, 0.2F}) {
-            const float left = std::max(box.x, middle - width * part / 2);
-            const float right = std::min(box.right(), middle + width * part / 2);
-            if (right > left)
-                into.add_rect(box, 3 * screen.scale, rgb(0xffffff, 0.07),
-                              {left, box.y, right - left, box.height});
-        }
-    }
-    if (effect->dots.count == 0 || pose == Pose{} || element.effects->player.is_steady(now)) return;
-    const Point middle{box.x + box.width / 2, box.y + box.height / 2};
-    const std::uint32_t seed = element.effects->player.seed();
-    const float size = effect->dots.size * screen.scale * pose.scale;
-    Color color = effect->dots.color;
-    color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * pose.opacity + 0.5F);
-    for (int i = 0; i < effect->dots.count; ++i) {
-        // Evenly around, each a little off its way and of its own speed.
-        const auto number = static_cast<std::uint32_t>(i);
-        const double turn = (i + chance(seed, number)) / effect->dots.count * 2 * std::numbers::pi;
-        const double far =
-            static_cast<double>(pose.offset.x * screen.scale) * (0.55 + 0.45 * chance(~seed, number));
-        const float x = middle.x + static_cast<float>(far * std::cos(turn));
-        const float y = middle.y + static_cast<float>(far * std::sin(turn));
-        into.add_rect({x - size / 2, y - size / 2, size, size}, size / 2, color);
-    }
+    if (const Pose pose = pose_of_element(index); pose.shine >= 0)
+        for_each_stripe(box, pose.shine, [&](const ShineStripe& stripe) {
+            into.add_rect(box, 3 * screen.scale, rgb(0xffffff, 0.07),
+                          {stripe.left, box.y, stripe.right - stripe.left, box.height});
+        });
+    draw_dots(element.effects->player, now, box, screen.scale, into);
 }
 
 bool Hud::play(ElementRef ref, std::string_view effect, float strength) {

@@ -26,6 +26,9 @@ class ElementContext final : public BodyContext {
 
     void report(std::string_view field, std::string message, std::string hint) override {
         failed_ = true;
+        warn(field, std::move(message), std::move(hint));
+    }
+    void warn(std::string_view field, std::string message, std::string hint) override {
         const bool verb = message.starts_with("is ") || message.starts_with("shows ") ||
                           message.starts_with("must ") || message.starts_with("needs ");
         problems_.push_back({place_of(field),

@@ -96,6 +96,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     made.when_no_value = common.when_no_value;
     made.place = common.place;
     made.layer = common.layer;
+    made.clock = common.plan.clock;
     check_ranges(table_of(element), address_of(element), [&](std::string_view field, const Field& range) {
         context.report(field, "must be " + range_of(range), "");
     });
@@ -133,6 +134,10 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         return named != nullptr ? source.applied_to(*named) : Source();
     };
     context.measurer = measurer;
+    context.images = images;
+    context.find_effect = [this](std::string_view effect, Problem& problem) {
+        return find_effect(effect, problem);
+    };
     context.font = font_of_language();
     const Source value = context.bound(common.value);
     context.value_type = value.type();
@@ -153,9 +158,9 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (counted != pending.end() && made.body != nullptr && !made.body->places())
         context.report("format",
                        std::string(needs_fixed_digits) + ", as '" + made.path + ".pending' is shown", "");
+    for (Problem& problem : found)
+        report(std::move(problem));
     if (context.failed() || made.body == nullptr) {
-        for (Problem& problem : found)
-            report(std::move(problem));
         made.further.insert(made.further.end(), {value_index, made.max, made.visible});
         for (const SourceIndex source : made.further)
             if (source != no_source) scan.release(source);
@@ -282,6 +287,7 @@ void Hud::State::free_removed() {
     const auto gone = [this](ElementIndex index) { return elements[index].body == nullptr; };
     std::erase_if(queue, gone);
     std::erase_if(playing, gone);
+    std::erase_if(living_bodies, gone);
     std::erase_if(active, [&](const Active& moving) { return gone(moving.index); });
     removed.clear();
     structure_dirty = true;

@@ -37,8 +37,10 @@ Hud::Hud() : state_(std::make_unique<State>()) {
     state_->id = next_hud_id();
 }
 
-Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer) : Hud() {
+Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer, ImageFinder* images)
+    : Hud() {
     state_->measurer = measurer;
+    state_->images = images;
     state_->make(definition, sources);
 }
 
@@ -46,8 +48,9 @@ Hud::~Hud() = default;
 Hud::Hud(Hud&&) noexcept = default;
 Hud& Hud::operator=(Hud&&) noexcept = default;
 
-Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer) {
-    Hud hud(definition, sources, measurer);
+Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer,
+                      ImageFinder* images) {
+    Hud hud(definition, sources, measurer, images);
     if (!hud.problems().empty()) return hud.problems();
     return hud;
 }
@@ -86,6 +89,7 @@ void Hud::State::update(Step step) {
     show_messages();
     start_effects();
     play_effects();
+    advance_bodies();
     lay_out();
 }
 
@@ -238,6 +242,7 @@ void Hud::State::retarget() {
         hot[index].snaps = false;
         if (snaps && element.effects != nullptr) element.effects->player.clear();
         if (snaps && element.notice != nullptr) snap_notice(*element.notice);
+        if (snaps) element.body->snap();
         if (element.travel == nullptr || hot[index].value == no_source) continue;
         Travel& travel = *element.travel;
         const Value& value = scan.value(hot[index].value);
@@ -372,21 +377,53 @@ void Hud::State::show(ElementIndex index, Body& body, const FieldValues& values,
     bool looks = false;
     if (const Travel* const travel = elements[index].travel.get();
         travel != nullptr && travel->bands() != nullptr)
-        looks = body.set_look(travel->color(moment(travel->clock())), travel->bands()->format());
+        looks = body.set_look({.color = travel->color(moment(travel->clock())),
+                               .format = travel->bands()->format(),
+                               .image = travel->bands()->image()});
     if (!elements[index].further.empty()) {
         further_values.clear();
         for (const SourceIndex source : elements[index].further)
             further_values.push_back(source == no_source ? Value() : scan.value(source));
         body.show_further(further_values);
     }
-    if (!body.show(values, trail)) {
+    const bool differs = body.show(values, trail);
+    wake(index);
+    if (!differs) {
         if (looks) mark_changed(index);
         return;
     }
     mark_changed(index);
-    if (!body.resizes()) return;
-    hot[index].mark_changed(frame, true);
-    must_measure(index);
+    if (body.is_text()) hot[index].mark_changed(frame, true);
+    if (body.is_text() || body.has_resized()) must_measure(index);
+}
+
+/// What lives in time goes on: frames of an image, waves, graphs, the effects of single pips.
+void Hud::State::advance_bodies() {
+    std::erase_if(living_bodies, [this](ElementIndex index) {
+        RunningElement& element = elements[index];
+        if (element.body == nullptr) return true;
+        const Moment moment_of{.now = moment(element.clock),
+                               .real = now,
+                               .shown = element.shown,
+                               .reduced_motion = reduced_motion,
+                               .flash_limit = flash_limit};
+        if (element.body->advance(moment_of)) {
+            mark_changed(index);
+            if (element.body->has_resized()) must_measure(index);
+        }
+        if (const std::string problem = element.body->take_problem(); !problem.empty())
+            report({{}, std::string(element.kind->name) + " '" + element.path + "': " + problem, ""});
+        element.in_time = element.body->lives_in_time();
+        return !element.in_time;
+    });
+}
+
+/// From now on it is told of the time, if it lives in it.
+void Hud::State::wake(ElementIndex index) {
+    RunningElement& element = elements[index];
+    if (element.in_time || !element.body->lives_in_time()) return;
+    element.in_time = true;
+    living_bodies.push_back(index);
 }
 
 /// A body whose text was shown by its plain writer catches up; the plain writer begins anew after it.

@@ -102,8 +102,10 @@ struct RunningElement {
     bool is_silent = false;                ///< reports no empty or full: it shows a timer, or what is pending
     std::unique_ptr<RunningNotice> notice;    ///< null for all other kinds
     std::unique_ptr<ElementEffects> effects;  ///< null where there is nothing to play
-    bool moves = false;                       ///< by an effect, its own or one around it
-    std::optional<bool> band_visible;         ///< instead of its source
+    ClockKind clock = ClockKind::real;
+    bool in_time = false;              ///< its body is told of the time
+    bool moves = false;                ///< by an effect, its own or one around it
+    std::optional<bool> band_visible;  ///< instead of its source
 };
 
 /// What a frame touches of an element that shows one number and does not move: most of them, and most of the
@@ -251,6 +253,8 @@ struct Hud::State {
     void start_on_band(ElementIndex index, std::size_t band, bool entered, Nanoseconds at);
     void start_effects();
     void play_effects();
+    void advance_bodies();
+    void wake(ElementIndex index);
     Pose pose_of_element(ElementIndex index) const;
     Pose body_pose(ElementIndex index) const;
     Moved moved(ElementIndex index) const;
@@ -308,6 +312,7 @@ struct Hud::State {
     std::string font = "sans-serif";
     std::vector<LocaleFont> locale_fonts;
     TextMeasurer* measurer = nullptr;
+    ImageFinder* images = nullptr;
     Viewport viewport;
 
     Clock real_clock;
@@ -334,7 +339,8 @@ struct Hud::State {
     std::vector<std::unique_ptr<const Effect>> effects;
     std::vector<ElementIndex> with_triggers;
     std::vector<ElementIndex> notices;
-    std::vector<ElementIndex> playing;  ///< elements on which an effect runs
+    std::vector<ElementIndex> playing;        ///< elements on which an effect runs
+    std::vector<ElementIndex> living_bodies;  ///< elements whose bodies live in time
     FlashLimit own_flash_limit;
     FlashLimit* flash_limit = &own_flash_limit;
     std::vector<PendingAmount> pending;

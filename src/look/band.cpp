@@ -74,8 +74,16 @@ std::optional<bool> BandSet::visible() const {
 }
 
 std::size_t BandSet::format() const {
+    return last_with(&Band::format);
+}
+
+std::size_t BandSet::image() const {
+    return last_with(&Band::image);
+}
+
+std::size_t BandSet::last_with(std::string Band::*text) const {
     for (std::size_t i = bands_->size(); i-- > 0;)
-        if (inside(i) && !(*bands_)[i].format.empty()) return i;
+        if (inside(i) && !((*bands_)[i].*text).empty()) return i;
     return bands_->size();
 }
 

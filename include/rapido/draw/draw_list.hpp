@@ -8,40 +8,10 @@
 #include <vector>
 
 #include "rapido/base/color.hpp"
+#include "rapido/draw/image_finder.hpp"
 #include "rapido/layout/measurer.hpp"
 
 namespace rapido {
-
-/// One thing to draw. Which fields count depends on the kind.
-struct DrawCommand {
-    enum class Kind : std::uint8_t {
-        rect,     ///< fill `rect` with rounded corners, inside `clip`
-        border,   ///< a line of `thickness` along the inside of `rect`
-        text,     ///< glyphs from `baseline` on
-        line,     ///< a line of `thickness` through points, with round ends and corners
-        polygon,  ///< fill the area inside points; nothing is inside twice
-    };
-    Kind kind = Kind::rect;
-    Color color;
-    /// Where the color changes evenly: `color` at the first point and before, `end_color` at the second and beyond.
-    bool has_gradient = false;
-    Color end_color;
-    Point gradient_from, gradient_to;
-
-    Rect rect;
-    Rect
-        clip;  ///< nothing is drawn outside; equal to `rect` where nothing is cut, empty for a text that is not
-    float radius = 0;
-    float thickness = 0;
-
-    FontId font = 0;
-    float size = 0;  ///< device pixels per em
-    Point baseline;  ///< where the text starts
-    float width = 0;
-    std::uint32_t first_byte = 0, byte_count = 0;    ///< the string, in the group's text
-    std::uint32_t first_glyph = 0, glyph_count = 0;  ///< in the group's glyphs
-    std::uint32_t first_point = 0, point_count = 0;  ///< in the group's points
-};
 
 /// x' = xx x + xy y + dx, y' = yx x + yy y + dy.
 struct Transform {
@@ -74,6 +44,50 @@ struct Tint {
     float part = 0;  ///< 0 to 1
 };
 
+/// One thing to draw. Which fields count depends on the kind.
+struct DrawCommand {
+    enum class Kind : std::uint8_t {
+        rect,     ///< fill `rect` with rounded corners, inside `clip`
+        border,   ///< a line of `thickness` along the inside of `rect`
+        text,     ///< glyphs from `baseline` on
+        line,     ///< a line of `thickness` through points, with round ends and corners
+        polygon,  ///< fill the area inside points; nothing is inside twice
+        image,    ///< the pixels in `source` of an image, stretched over `rect`
+    };
+    Kind kind = Kind::rect;
+    Color color;
+    /// Where the color changes evenly: `color` at the first point and before, `end_color` at the second and beyond.
+    bool has_gradient = false;
+    Color end_color;
+    Point gradient_from, gradient_to;
+
+    Rect rect;
+    Rect
+        clip;  ///< nothing of a rect or a text is drawn outside; equal to `rect`, or empty, where nothing is cut
+    float radius = 0;
+    float thickness = 0;
+
+    FontId font = 0;
+    float size = 0;  ///< device pixels per em
+    Point baseline;  ///< where the text starts
+    float width = 0;
+    std::uint32_t first_byte = 0, byte_count = 0;    ///< the string, in the group's text
+    std::uint32_t first_glyph = 0, glyph_count = 0;  ///< in the group's glyphs
+    std::uint32_t first_point = 0, point_count = 0;  ///< in the group's points
+
+    // Of an image: only what is inside the points is drawn, if there are any; its colors are multiplied by `color`, and
+    // then mixed with the tint.
+    ImageId image = 0;
+    Rect source;  ///< in pixels of the image
+    Tint tint;
+    bool smooth = true;   ///< false: the nearest pixel, for pixel art
+    Transform transform;  ///< before that of the group
+
+    // Of an image and a polygon: only as far as another image is opaque, stretched over `rect`.
+    bool has_mask = false;
+    ImageId mask = 0;
+};
+
 /// The commands of one element.
 class DrawGroup {
  public:
@@ -102,15 +116,24 @@ class DrawGroup {
     void add_rect(const Rect& rect, float radius, Color color, const Rect& clip);
     void add_border(const Rect& rect, float radius, float thickness, Color color);
     void add_line(std::span<const Point> points, float thickness, Color color);
-    /// `glyphs` are at a size that is multiplied by `scale`.
     void add_polygon(std::span<const Point> points, Color color);
     /// As a polygon, no point of which is further than a twentieth of a pixel from the true outline. Nothing for an arc of
     /// no angle or no radius.
     void add_arc(const Arc& arc, Color color);
+    /// A part of an image, over `rect`.
+    void add_image(ImageId image, const Rect& source, const Rect& rect, Color color, bool smooth = true);
+    /// Of the last command, which is an image: only what is inside of these points; tinted, where its group is not; seen
+    /// through this.
+    void cut_last(std::span<const Point> points);
+    void tint_last(const Tint& tint);
+    void transform_last(const Transform& transform) { commands_.back().transform = transform; }
+    /// The last command, an image or a polygon, is seen only as far as another image over `rect` is opaque.
+    void mask_last(ImageId mask, const Rect& rect);
     /// The last command has a gradient.
     void shade_last(Color end_color, Point from, Point to);
     /// Nothing of the last command is drawn outside.
     void clip_last(const Rect& clip) { commands_.back().clip = clip; }
+    /// `glyphs` are at a size that is multiplied by `scale`.
     void add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
                   std::span<const Glyph> glyphs, float scale);
 

@@ -17,9 +17,6 @@
 
 namespace rapido {
 
-/// Which way a bar grows when its value does.
-enum class Direction : std::uint8_t { right, left, up, down };
-
 /// A second bar that shows how much was just lost: it stays for the delay, which each further loss begins anew,
 /// and then drains to the value.
 struct BarTrail {
@@ -44,14 +41,6 @@ struct BarPart {
     PartOf of = PartOf::rest;
     Color color = rgb(0xf2efe6, 0.5);
     friend bool operator==(const BarPart&, const BarPart&) = default;
-};
-
-/// A line across a bar at a value.
-struct Tick {
-    double at = 0;        ///< in units of the value; outside of 0 and the maximum nothing is drawn
-    float thickness = 2;  ///< design pixels
-    Color color = rgb(0x10161c, 0.7);
-    friend bool operator==(const Tick&, const Tick&) = default;
 };
 
 /// Water, fuel, hull: the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1;
@@ -81,10 +70,10 @@ struct Bar {
     float radius = 3;  ///< of the corners, at most half the smaller side
     float border = 0;  ///< width of the line along the edge; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);
-    float padding = 0;      ///< between the border and the fill
-    int segments = 0;       ///< whole ones only, each lit or not; zero: one piece
-    float segment_gap = 2;  ///< design pixels
-    std::vector<Tick> ticks;
+    float padding = 0;        ///< between the border and the fill
+    int segments = 0;         ///< whole ones only, each lit or not; zero: one piece
+    float segment_gap = 2;    ///< design pixels
+    std::vector<Tick> ticks;  ///< none at 0 and the maximum
     std::vector<BarPart> parts;
     int layer = 0;   ///< higher is drawn later
     Source visible;  ///< shown while true; without a source, always

@@ -3,6 +3,9 @@
 
 #include <cstdint>
 
+#include "rapido/base/color.hpp"
+#include "rapido/draw/shape.hpp"
+
 namespace rapido {
 
 /// What becomes of an element when its value does: an enemy dies, a level unloads.
@@ -10,6 +13,14 @@ enum class WhenNoValue : std::uint8_t {
     placeholder,  ///< it stays, with its placeholder
     hide,         ///< it is hidden until there is a value again
     remove,       ///< it is removed when the value that it had is gone
+};
+
+/// A line across a bar or a scale at a value.
+struct Tick {
+    double at = 0;        ///< in units of the value; outside of what is shown nothing is drawn
+    float thickness = 2;  ///< design pixels
+    Color color = rgb(0x10161c, 0.7);
+    friend bool operator==(const Tick&, const Tick&) = default;
 };
 
 /// From `low` to `high`; nothing is declared while they are equal.

@@ -63,16 +63,17 @@ class Hud {
     /// An empty HUD, to be filled with `add`.
     Hud();
     /// A HUD of what can be made of `definition`; the rest is in `problems`. Names are looked up in
-    /// `sources`. The measurer must outlive the HUD; without one there is no layout and nothing to draw.
+    /// `sources`, images in `images`. Both must outlive the HUD. Without a measurer there is no layout and nothing to
+    /// draw; where an image is missing, a crossed box stands for it.
     explicit Hud(const HudDefinition& definition, const Sources& sources = {},
-                 TextMeasurer* measurer = nullptr);
+                 TextMeasurer* measurer = nullptr, ImageFinder* images = nullptr);
     ~Hud();
     Hud(Hud&&) noexcept;
     Hud& operator=(Hud&&) noexcept;
 
     /// The same, but all or nothing.
     static Result<Hud> make(const HudDefinition& definition, const Sources& sources = {},
-                            TextMeasurer* measurer = nullptr);
+                            TextMeasurer* measurer = nullptr, ImageFinder* images = nullptr);
 
     /// Adds an element; its sources must be bound, or names of this HUD's timers and meters. On a problem,
     /// reported in `problems`, nothing is added and the reference is dead.

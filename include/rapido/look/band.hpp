@@ -38,6 +38,7 @@ struct Band {
     Seconds fade{0};  ///< of the change to this color, and back
     std::optional<bool> visible;
     std::string format;            ///< of a text, instead of its own
+    std::string image;             ///< of an image, instead of its own
     std::optional<Motion> motion;  ///< instead of all others, to new targets
     std::string effect;            ///< started on entering; an endless one ends on leaving
     friend bool operator==(const Band&, const Band&) = default;
@@ -81,12 +82,14 @@ class BandSet {
     const Color* color() const;
     std::optional<bool> visible() const;
     std::size_t format() const;
+    std::size_t image() const;
     const Motion* motion() const;
 
  private:
     bool is_ratio(const Band& band) const {
         return band.of == BandOf::ratio || (band.of == BandOf::automatic && has_max_);
     }
+    std::size_t last_with(std::string Band::*text) const;
     bool inside_next(std::size_t band, const Value& value, const Value& max) const;
 
     std::shared_ptr<const std::vector<Band>> bands_;

@@ -1,0 +1,14 @@
+// Shapes, and the way in which something is filled.
+#pragma once
+
+#include <cstdint>
+
+namespace rapido {
+
+/// Which way something grows when its value does.
+enum class Direction : std::uint8_t { right, left, up, down };
+
+/// As large as fits its box, in the middle of it; only `box` takes all of it.
+enum class Shape : std::uint8_t { box, circle, diamond, hexagon, drop, heart, person, flask, thermometer };
+
+}  // namespace rapido

@@ -1,0 +1,77 @@
+// A shape or a picture that is filled up to a level.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "rapido/base/color.hpp"
+#include "rapido/element/bar.hpp"
+#include "rapido/element/common.hpp"
+#include "rapido/element/image.hpp"
+#include "rapido/element/trigger.hpp"
+#include "rapido/layout/place.hpp"
+#include "rapido/look/band.hpp"
+#include "rapido/motion/motion.hpp"
+#include "rapido/pace/pace.hpp"
+#include "rapido/time/clock.hpp"
+#include "rapido/value/source.hpp"
+
+namespace rapido {
+
+/// What half of the value is.
+enum class FillBy : std::uint8_t {
+    level,  ///< half of the way from the empty end to the full one, as on a measuring glass
+    area,   ///< half of the area
+};
+
+/// A surface that moves. Towards both ends it calms down, and with reduced motion it is flat.
+struct Wave {
+    float height = 0;   ///< from rest to a crest, design pixels; zero is flat
+    float length = 40;  ///< from crest to crest, design pixels
+    Seconds period{2};  ///< from crest to crest; negative ones run the other way
+    friend bool operator==(const Wave&, const Wave&) = default;
+};
+
+/// A tank, a drop, a flask, a thermometer. The fill and what is shown without a value are as of a `Bar`; it is honest to
+/// two design pixels, and to as much area as is seen at a glance, where the shape is narrow.
+struct Level {
+    std::string id;
+    Source value;
+    Source max = 1;
+    Pace pace;                   ///< when it may change
+    Motion motion;               ///< how the shown value follows, in the value's units
+    std::optional<Motion> rise;  ///< instead, upwards
+    std::optional<Motion> fall;  ///< instead, downwards
+    Motion max_motion;           ///< how the shown maximum follows
+    BarTrail trail;
+    std::vector<Band> bands;            ///< where it looks different
+    std::vector<Trigger> effects;       ///< what starts effects
+    ClockKind clock = ClockKind::real;  ///< that pace, motion, fades, waves and frames follow
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
+    Place place{.size = {64, 64}};
+    std::string inside;  ///< the panel that it stands in; empty is the screen
+    std::string group;   ///< shown, hidden, dimmed and snapped with it
+    Shape shape = Shape::circle;
+    /// Instead, the corners of a polygon as parts of its box, y down: 3 to 256 of them, or none.
+    std::vector<Point> outline;
+    std::string image;        ///< instead, a picture that is seen up to the level
+    std::string empty_image;  ///< the same without what fills it, drawn below
+    std::string mask;         ///< instead, a picture that is filled with color where it is opaque
+    Frames frames;            ///< of `image`
+    Direction direction = Direction::up;
+    FillBy fill_by = FillBy::level;
+    Wave wave;
+    Color color = rgb(0x38b6c9);  ///< of the fill; multiplied with those of a picture
+    std::optional<Color>
+        end_color;  ///< of the full end of a shape: a gradient over the whole of it, outside of bands
+    Color background = rgb(0x000000, 0.45);  ///< of a shape and a mask, where they are not filled
+    float border = 0;                        ///< width of the line along a shape; zero draws none
+    Color border_color = rgb(0xf2efe6, 0.6);
+    float padding = 0;  ///< between that line and the fill
+    int layer = 0;      ///< higher is drawn later
+    Source visible;     ///< shown while true; without a source, always
+    friend bool operator==(const Level&, const Level&) = default;
+};
+
+}  // namespace rapido

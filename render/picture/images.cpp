@@ -1,0 +1,197 @@
+#include "rapido/images.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <cstring>
+#include <fstream>
+
+#include "render/picture/image_store.hpp"
+
+namespace rapido {
+namespace {
+
+namespace fs = std::filesystem;
+
+constexpr std::uint32_t largest_side = 4096;
+constexpr std::uintmax_t largest_file = 64'000'000;
+constexpr std::size_t most_pixels = 128'000'000;  ///< of all images together: half a gigabyte
+
+Problem problem(std::string message, std::string hint = {}) {
+    return {{}, std::move(message), std::move(hint)};
+}
+
+/// Whether a path stays inside the folder that it is looked up in.
+bool stays_inside(const fs::path& path) {
+    return path.is_relative() && !path.empty() &&
+           std::find(path.begin(), path.end(), fs::path("..")) == path.end();
+}
+
+bool is_within(const fs::path& path, const fs::path& folder) {
+    const auto [end, at] = std::mismatch(folder.begin(), folder.end(), path.begin(), path.end());
+    return end == folder.end();
+}
+
+std::uint32_t big_endian(const unsigned char* bytes) {
+    return std::uint32_t{bytes[0]} << 24 | std::uint32_t{bytes[1]} << 16 | std::uint32_t{bytes[2]} << 8 |
+           std::uint32_t{bytes[3]};
+}
+
+cairo_status_t read_stream(void* stream, unsigned char* bytes, unsigned int length) {
+    std::istream& file = *static_cast<std::istream*>(stream);
+    file.read(reinterpret_cast<char*>(bytes), length);
+    return file ? CAIRO_STATUS_SUCCESS : CAIRO_STATUS_READ_ERROR;
+}
+
+/// With 32 bits a pixel, whatever the file had.
+Surface with_alpha(Surface read) {
+    if (cairo_image_surface_get_format(read.get()) == CAIRO_FORMAT_ARGB32) return read;
+    Surface made(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, cairo_image_surface_get_width(read.get()),
+                                            cairo_image_surface_get_height(read.get())));
+    const Context context(cairo_create(made.get()));
+    cairo_set_source_surface(context.get(), read.get(), 0, 0);
+    cairo_paint(context.get());
+    return made;
+}
+
+std::uint32_t* row_of(cairo_surface_t* surface, int y) {
+    return reinterpret_cast<std::uint32_t*>(cairo_image_surface_get_data(surface) +
+                                            static_cast<std::ptrdiff_t>(y) *
+                                                cairo_image_surface_get_stride(surface));
+}
+
+}  // namespace
+
+Images::Images(const std::string& folder) : state_(std::make_unique<State>()) {
+    std::error_code error;
+    if (!folder.empty()) state_->folder = fs::canonical(folder, error);
+}
+
+Images::~Images() = default;
+
+/// What a PNG file says about its size in its first chunk (PNG, 11.2.1), before anything is unpacked.
+std::optional<Problem> Images::State::check_header(std::istream& file) const {
+    constexpr std::array<unsigned char, 8> signature{0x89, 'P', 'N', 'G', '\r', '\n', 0x1a, '\n'};
+    std::array<unsigned char, 24> head{};
+    file.read(reinterpret_cast<char*>(head.data()), head.size());
+    if (!file || !std::equal(signature.begin(), signature.end(), head.begin()) ||
+        std::memcmp(&head[12], "IHDR", 4) != 0)
+        return problem("is not a PNG image");
+    const std::uint32_t width = big_endian(&head[16]), height = big_endian(&head[20]);
+    if (width > largest_side || height > largest_side)
+        return problem("is an image of " + std::to_string(width) + " by " + std::to_string(height) +
+                           " pixels; at most " + std::to_string(largest_side) + " each way are read",
+                       "make it smaller");
+    if (!has_room(width, height))
+        return problem("is too much: 128 million pixels are read, of all images together");
+    file.seekg(0);
+    return std::nullopt;
+}
+
+Result<Surface> Images::State::read(const std::string& name) const {
+    const fs::path path(name);
+    if (!stays_inside(path) || name.find('\0') != std::string::npos)
+        return problem("is not a path inside the folder of the HUD", "put the image beside the HUD file");
+    if (folder.empty()) return problem("is not there: there is no folder of images");
+    std::error_code error;
+    const fs::path file_path = fs::canonical(folder / path, error);
+    if (error) return problem("is not there", "it is looked for in the folder of the HUD file");
+    if (!is_within(file_path, folder))
+        return problem("leads out of the folder of the HUD", "put the image beside the HUD file");
+    if (!fs::is_regular_file(file_path, error)) return problem("is not a file");
+    if (fs::file_size(file_path, error) > largest_file || error) return problem("is larger than 64 MB");
+    std::ifstream file(file_path, std::ios::binary);
+    if (!file) return problem("cannot be read");
+    if (std::optional<Problem> fault = check_header(file)) return *std::move(fault);
+    Surface read(cairo_image_surface_create_from_png_stream(read_stream, &file));
+    if (const cairo_status_t status = cairo_surface_status(read.get()); status != CAIRO_STATUS_SUCCESS)
+        return problem(std::string("is a damaged PNG image: ") + cairo_status_to_string(status));
+    return with_alpha(std::move(read));
+}
+
+ImageId Images::State::keep(const std::string& name, Surface surface) {
+    surfaces.push_back(std::move(surface));
+    const auto id = static_cast<ImageId>(surfaces.size() - 1);
+    known.insert_or_assign(name, id);
+    return id;
+}
+
+bool Images::State::has_room(std::size_t width, std::size_t height) const {
+    std::size_t pixels = width * height;
+    for (const Surface& surface : surfaces)
+        pixels += static_cast<std::size_t>(cairo_image_surface_get_width(surface.get())) *
+                  static_cast<std::size_t>(cairo_image_surface_get_height(surface.get()));
+    return pixels <= most_pixels;
+}
+
+Result<ImageId> Images::find(const std::string& name) {
+    if (const auto known = state_->known.find(name); known != state_->known.end()) return known->second;
+    Result<Surface> read = state_->read(name);
+    if (read) return state_->keep(name, *std::move(read));
+    return state_->known.insert_or_assign(name, read.problems()).first->second;
+}
+
+Result<ImageId> Images::add(const std::string& name, int width, int height, std::span<const Color> pixels) {
+    constexpr int most = largest_side;
+    if (width < 1 || height < 1 || width > most || height > most)
+        return problem("an image is 1 to 4096 pixels each way");
+    if (pixels.size() != static_cast<std::size_t>(width) * static_cast<std::size_t>(height))
+        return problem("an image of " + std::to_string(width) + " by " + std::to_string(height) +
+                       " pixels with " + std::to_string(pixels.size()) + " of them");
+    Surface made(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, width, height));
+    auto pixel = pixels.begin();
+    for (int y = 0; y < height; ++y)
+        for (int x = 0; x < width; ++x, ++pixel) {
+            const auto part = [&](std::uint8_t channel) {
+                return static_cast<std::uint32_t>((channel * pixel->alpha + 127) / 255);
+            };
+            row_of(made.get(), y)[x] = std::uint32_t{pixel->alpha} << 24 | part(pixel->red) << 16 |
+                                       part(pixel->green) << 8 | part(pixel->blue);
+        }
+    cairo_surface_mark_dirty(made.get());
+    return state_->keep(name, std::move(made));
+}
+
+Size Images::size(ImageId image) const {
+    cairo_surface_t* const surface = state_->surfaces[image].get();
+    return {static_cast<float>(cairo_image_surface_get_width(surface)),
+            static_cast<float>(cairo_image_surface_get_height(surface))};
+}
+
+std::vector<float> Images::opacity(ImageId image, const Rect& part, bool of_columns) const {
+    cairo_surface_t* const surface = state_->surfaces[image].get();
+    const auto left = static_cast<int>(part.x), top = static_cast<int>(part.y);
+    const auto wide = static_cast<int>(part.width), high = static_cast<int>(part.height);
+    std::vector<float> slices(static_cast<std::size_t>(of_columns ? wide : high), 0.0F);
+    for (int y = 0; y < high; ++y)
+        for (int x = 0; x < wide; ++x)
+            slices[static_cast<std::size_t>(of_columns ? x : y)] +=
+                static_cast<float>(row_of(surface, top + y)[left + x] >> 24) / 255 /
+                static_cast<float>(of_columns ? high : wide);
+    return slices;
+}
+
+Surface recolored(cairo_surface_t* image, const Rect& part, Color color, Color tint, float tint_part) {
+    const auto left = static_cast<int>(part.x), top = static_cast<int>(part.y);
+    const auto wide = static_cast<int>(part.width), high = static_cast<int>(part.height);
+    Surface made(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, wide, high));
+    const auto mixed = [&](std::uint32_t channel, std::uint32_t alpha, std::uint8_t factor, std::uint8_t to) {
+        const float own = static_cast<float>(channel * factor) / 255;
+        const float other = static_cast<float>(to * alpha) / 255;
+        return static_cast<std::uint32_t>(own + (other - own) * tint_part + 0.5F);
+    };
+    for (int y = 0; y < high; ++y) {
+        const std::uint32_t* const from = row_of(image, top + y) + left;
+        std::uint32_t* const to = row_of(made.get(), y);
+        for (int x = 0; x < wide; ++x) {
+            const std::uint32_t argb = from[x], alpha = argb >> 24;
+            to[x] = alpha << 24 | mixed((argb >> 16) & 255, alpha, color.red, tint.red) << 16 |
+                    mixed((argb >> 8) & 255, alpha, color.green, tint.green) << 8 |
+                    mixed(argb & 255, alpha, color.blue, tint.blue);
+        }
+    }
+    cairo_surface_mark_dirty(made.get());
+    return made;
+}
+
+}  // namespace rapido

@@ -1,0 +1,153 @@
+#include "rapido/element/dial.hpp"
+
+#include <numbers>
+
+#include "draw/arc.hpp"
+#include "element/fields.hpp"
+#include "element/kinds.hpp"
+#include "element/pointer_body.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr std::array needle_fields{
+    field<&Needle::length>("length", "from the middle, parts of the radius", {"", 0, 2}),
+    field<&Needle::tail>("tail", "on the other side, parts of the radius", {"", 0, 2}),
+    field<&Needle::width>("width", "at the middle", {"px", 0, largest_length}),
+    field<&Needle::hub>("hub", "radius of the disc in the middle; zero draws none",
+                        {"px", 0, largest_length}),
+};
+static_assert(needle_fields.size() == member_count<Needle>);
+
+}  // namespace
+
+template <>
+struct Description<Needle> {
+    static constexpr Table table{"needle", needle_fields};
+};
+
+namespace {
+
+constexpr std::array own_fields{
+    required_field<&Dial::id>("id", "its name, unique among its siblings"),
+    required_field<&Dial::value>("value", "what the needle points at"),
+    field<&Dial::min>("min", "where the scale begins", {"", -1e300, 1e300}),
+    field<&Dial::max>("max", "where it ends"),
+    field<&Dial::start>("start", "where the scale begins, clockwise from the top", {"degrees", -3600, 3600}),
+    field<&Dial::sweep>("sweep", "how far it reaches; below zero anticlockwise", {"degrees", -360, 360}),
+    field<&Dial::wraps>("wraps", "behind the end it begins again"),
+    field<&Dial::thickness>("thickness", "of the line along the scale", {"px", 0, largest_length}),
+    field<&Dial::line_color>("line_color", "of that line"),
+    field<&Dial::zones>("zones", "parts of it in other colors"),
+    field<&Dial::marks>("marks", "along the scale"),
+    field<&Dial::needle>("needle", "what points at the value"),
+    field<&Dial::color>("color", "of the needle"),
+    field<&Dial::background>("background", "of the disc behind it"),
+};
+constexpr auto fields = joined(own_fields, following_fields<Dial>, placed_fields<Dial>);
+static_assert(fields.size() == member_count<Dial>);
+
+/// A point at an angle and a distance from the middle, and at a distance to the right of that line.
+Point beside(Point middle, float degrees, float far, float aside) {
+    const Point on = point_at(middle, far, degrees);
+    const float angle = degrees * std::numbers::pi_v<float> / 180;
+    return {on.x + std::cos(angle) * aside, on.y + std::sin(angle) * aside};
+}
+
+class DialBody final : public PointerBody {
+ public:
+    DialBody(const Dial& dial, BodyContext& context)
+        : PointerBody(dial.color, dial.min, dial.wraps, dial.marks, context),
+          start_(dial.start),
+          sweep_(dial.sweep),
+          thickness_(dial.thickness),
+          line_color_(dial.line_color),
+          background_(dial.background),
+          zones_(dial.zones),
+          needle_(dial.needle) {}
+
+    static void check(BodyContext& context) { check_types(context, "a dial"); }
+
+    Size measure(TextMeasurer* measurer, Size) override {
+        marks_.measure(measurer, min_, max_);
+        return {};
+    }
+
+    void draw(const DrawPlace& at, DrawGroup& into) const override {
+        const Rect& box = at.box;
+        const float radius = std::min(box.width, box.height) / 2;
+        const Point middle{box.x + box.width / 2, box.y + box.height / 2};
+        if (!(radius > 0)) return;
+        into.add_arc({middle, radius, 0, 0, 360, false}, background_);
+        const float line = std::min(radius, thickness_ * at.scale);
+        if (line > 0) {
+            into.add_arc({middle, radius, radius - line, start_, start_ + sweep_, false}, line_color_);
+            for (const Zone& zone : zones_)
+                into.add_arc({middle, radius, radius - line, angle_of(part_of(zone.from)),
+                              angle_of(part_of(zone.to)), false},
+                             zone.color);
+        }
+        draw_marks(middle, radius - line - 2 * at.scale, at.scale, into);
+        if (points_) draw_needle(middle, radius, at.scale, into);
+    }
+
+ private:
+    float angle_of(double part) const { return start_ + sweep_ * static_cast<float>(part); }
+
+    void draw_marks(Point middle, float outer, float scale, DrawGroup& into) const {
+        const ScaleMarks& look = marks_.look();
+        const bool closes = wraps_ || std::abs(sweep_) >= 360;
+        for (const Marks::Mark& mark : marks_.all()) {
+            // All round, the end is where the beginning is.
+            if (closes && mark.at >= max_) continue;
+            const float angle = angle_of(part_of(mark.at));
+            const float length = (mark.is_long ? 2 : 1) * look.length * scale;
+            const float half = (mark.is_long ? 1.0F : 0.6F) * scale;
+            const std::array corners{beside(middle, angle, outer, -half), beside(middle, angle, outer, half),
+                                     beside(middle, angle, outer - length, half),
+                                     beside(middle, angle, outer - length, -half)};
+            into.add_polygon(corners, look.color);
+            if (!is_marked(mark)) continue;
+            // As far from the mark as the number reaches towards it.
+            const Point way = point_at({0, 0}, 1, angle);
+            const float room = (std::abs(way.x) * marks_.numbers().width_of(mark.number) +
+                                std::abs(way.y) * 0.73F * marks_.numbers().height()) /
+                                   2 +
+                               4;
+            const Point at = point_at(middle, outer - (marks_.long_length() + room) * scale, angle);
+            marks_.numbers().draw(mark.number, at, {0.5F, 0.5F}, scale, look.color, into);
+        }
+    }
+
+    void draw_needle(Point middle, float radius, float scale, DrawGroup& into) const {
+        const float angle = angle_of(fill_);
+        const float half = needle_.width * scale / 2;
+        const float tip = std::max(0.5F, half / 5);
+        const float length = needle_.length * radius, tail = -needle_.tail * radius;
+        const std::array corners{
+            beside(middle, angle, length, -tip),    beside(middle, angle, length, tip),
+            beside(middle, angle, 0, half),         beside(middle, angle, tail, half / 2),
+            beside(middle, angle, tail, -half / 2), beside(middle, angle, 0, -half)};
+        into.add_polygon(corners, color_);
+        if (needle_.hub > 0) into.add_arc({middle, needle_.hub * scale, 0, 0, 360, false}, color_);
+    }
+
+    float start_;
+    float sweep_;
+    float thickness_;
+    Color line_color_;
+    Color background_;
+    std::vector<Zone> zones_;
+    Needle needle_;
+};
+
+}  // namespace
+
+const Table Description<Dial>::table{"dial", fields};
+
+std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context) {
+    DialBody::check(context);
+    return std::make_unique<DialBody>(dial, context);
+}
+
+}  // namespace rapido

@@ -1,0 +1,168 @@
+#include "rapido/element/image.hpp"
+
+#include <array>
+
+#include "element/fields.hpp"
+#include "element/fill_body.hpp"
+#include "element/image_look.hpp"
+#include "element/kinds.hpp"
+
+namespace rapido {
+
+template <>
+struct Choices<ImageFit> {
+    static constexpr std::array<std::string_view, 5> names{"fill", "contain", "cover", "none", "scale_down"};
+};
+
+namespace {
+
+constexpr std::array own_fields{
+    required_field<&Image::id>("id", "its name, unique among its siblings"),
+    required_field<&Image::image>("image", "a PNG file in the folder of the HUD"),
+    field<&Image::value>("value", "what chooses the frame, and the bands"),
+    field<&Image::max>("max", "the value of the last frame"),
+    field<&Image::frames>("frames", "of an animation"),
+    field<&Image::fit>("fit", "how it fills its box"),
+    field<&Image::slice>("slice", "pixels of the image along each edge that are not stretched across",
+                         {"px", 0, largest_length}),
+    field<&Image::mask>("mask", "only where this image is opaque"),
+    field<&Image::color>("color", "multiplied with those of the image"),
+    field<&Image::smooth>("smooth", "false: the nearest pixel, for pixel art"),
+};
+constexpr auto fields = joined(own_fields, following_fields<Image>, placed_fields<Image>);
+static_assert(fields.size() == member_count<Image>);
+
+/// Where an image of this size is in a box, after CSS Images 3, 5.5.
+Rect placed(const Rect& box, Size own, ImageFit fit, float scale) {
+    if (fit == ImageFit::fill) return box;
+    const float across = box.width / own.width, down = box.height / own.height;
+    float factor = fit == ImageFit::cover ? std::max(across, down) : std::min(across, down);
+    if (fit == ImageFit::none) factor = scale;
+    if (fit == ImageFit::scale_down) factor = std::min(factor, scale);
+    const Size size{own.width * factor, own.height * factor};
+    return {box.x + (box.width - size.width) / 2, box.y + (box.height - size.height) / 2, size.width,
+            size.height};
+}
+
+class ImageBody final : public Body {
+ public:
+    ImageBody(const Image& image, BodyContext& context)
+        : own_(ImageLook::find(image.image, "image", image.frames, context)),
+          mask_(ImageLook::find(image.mask, "mask", {}, context)),
+          fit_(image.fit),
+          slice_(image.slice),
+          color_(image.color),
+          smooth_(image.smooth),
+          has_value_(image.value) {
+        for (std::size_t i = 0; i < image.bands.size(); ++i)
+            of_bands_.push_back(ImageLook::find(image.bands[i].image, "bands." + std::to_string(i) + ".image",
+                                                image.frames, context));
+        band_ = of_bands_.size();
+    }
+
+    bool set_look(const Look& next) override {
+        const bool differs = !(next.color == color_) || next.image != band_;
+        resized_ = next.image != band_;
+        color_ = next.color;
+        band_ = next.image;
+        return differs;
+    }
+
+    bool show(const FieldValues& shown, double) override {
+        if (!has_value_) return false;
+        fill_ = fill_of(shown.value.number(), shown.max.number());
+        const auto last = static_cast<float>(look().frame_count() - 1);
+        return go_to(last > 0 ? static_cast<int>(std::lround(honest_length(fill_, last, 1))) : 0);
+    }
+
+    bool lives_in_time() const override { return !has_value_ && own_.frame_count() > 1; }
+    bool advance(const Moment& at) override {
+        return go_to(at.reduced_motion || look().frame_count() <= 1 ? 0 : look().frame_at(at.now));
+    }
+
+    bool has_resized() const override { return resized_; }
+    Size measure(TextMeasurer*, Size) override { return look().size(); }
+
+    void draw(const DrawPlace& at, DrawGroup& into) const override {
+        const Size own = look().size();
+        const bool sliced = slice_ != Insets{} && look().image();
+        if (sliced) return draw_slices(at, into);
+        const Rect all = placed(at.box, own, fit_, at.scale);
+        if (!look().draw(all, frame_, color_, smooth_, at, into)) return;
+        if (fit_ == ImageFit::cover || fit_ == ImageFit::none) {
+            const Rect& box = at.box;
+            const std::array corners{Point{box.x, box.y}, Point{box.right(), box.y},
+                                     Point{box.right(), box.bottom()}, Point{box.x, box.bottom()}};
+            into.cut_last(corners);
+        }
+        if (mask_.image()) into.mask_last(*mask_.image(), all);
+    }
+
+    std::optional<double> fill() const override { return has_value_ ? std::optional(fill_) : std::nullopt; }
+    Color color() const override { return color_; }
+
+ private:
+    const ImageLook& look() const {
+        return band_ < of_bands_.size() && of_bands_[band_] ? of_bands_[band_] : own_;
+    }
+    bool go_to(int frame) {
+        const bool differs = frame != frame_;
+        frame_ = frame;
+        return differs;
+    }
+
+    /// Three columns and three rows; in a box that is too small for its corners they shrink together.
+    void draw_slices(const DrawPlace& at, DrawGroup& into) const {
+        const Rect edges = on_pixels(at.box);
+        const Rect source = look().frame(frame_);
+        const float across = slice_.left + slice_.right, down = slice_.top + slice_.bottom;
+        const float scale = std::min({at.scale, across > 0 ? edges.width / across : at.scale,
+                                      down > 0 ? edges.height / down : at.scale});
+        const auto stops = [scale](float from, float length, float first, float last, float to, float room) {
+            const float begin = std::min(first, length), end = std::max(begin, length - last);
+            return std::array<std::array<float, 4>, 2>{
+                {{from, from + begin, from + end, from + length},
+                 {to, to + std::round(begin * scale), to + room - std::round((length - end) * scale),
+                  to + room}}};
+        };
+        const auto columns = stops(source.x, source.width, slice_.left, slice_.right, edges.x, edges.width);
+        const auto rows = stops(source.y, source.height, slice_.top, slice_.bottom, edges.y, edges.height);
+        for (std::size_t row = 0; row < 3; ++row)
+            for (std::size_t column = 0; column < 3; ++column) {
+                const auto part = [&](std::size_t which) {
+                    const auto& x = columns[which];
+                    const auto& y = rows[which];
+                    return Rect{x[column], y[row], x[column + 1] - x[column], y[row + 1] - y[row]};
+                };
+                const Rect from = part(0), to = part(1);
+                if (from.width <= 0 || from.height <= 0 || to.width <= 0 || to.height <= 0) continue;
+                into.add_image(*look().image(), from, to, color_, smooth_);
+            }
+    }
+
+    ImageLook own_;
+    ImageLook mask_;
+    std::vector<ImageLook> of_bands_;  ///< none where a band has no other
+    std::size_t band_ = 0;
+    ImageFit fit_;
+    Insets slice_;
+    Color color_;
+    bool smooth_;
+    bool has_value_;
+    bool resized_ = false;
+    double fill_ = 0;
+    int frame_ = 0;
+};
+
+}  // namespace
+
+const Table Description<Image>::table{"image", fields};
+
+std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
+    if (image.image.empty()) context.report("image", "must be the name of a file");
+    if (image.slice != Insets{} && !image.mask.empty())
+        context.report("mask", "must not be there where there is 'slice'");
+    return std::make_unique<ImageBody>(image, context);
+}
+
+}  // namespace rapido

@@ -1,0 +1,71 @@
+#include "element/image_look.hpp"
+
+#include <array>
+
+namespace rapido {
+
+ImageLook ImageLook::find(const std::string& name, std::string_view field, const Frames& frames,
+                          BodyContext& context) {
+    ImageLook look;
+    look.named_ = !name.empty();
+    look.size_ = {32, 32};
+    look.frames_.count = 1;
+    if (!look.named_ || context.images == nullptr) return look;
+    Result<ImageId> found = context.images->find(name);
+    if (!found) {
+        for (const Problem& problem : found.problems())
+            context.warn(field, "'" + name + "' " + problem.message, problem.hint);
+        return look;
+    }
+    const int columns = frames.columns > 0 ? std::min(frames.columns, frames.count) : frames.count;
+    const int rows = (frames.count + columns - 1) / columns;
+    const Size whole = context.images->size(*found);
+    const Size frame{std::floor(whole.width / static_cast<float>(columns)),
+                     std::floor(whole.height / static_cast<float>(rows))};
+    if (frame.width < 1 || frame.height < 1) {
+        context.warn(field, "'" + name + "' is too small for " + std::to_string(frames.count) + " frames");
+        return look;
+    }
+    look.image_ = *found;
+    look.frames_ = frames;
+    look.frames_.columns = columns;
+    look.size_ = frame;
+    return look;
+}
+
+Rect ImageLook::frame(int number) const {
+    const int columns = std::max(frames_.columns, 1);
+    return {static_cast<float>(number % columns) * size_.width,
+            static_cast<float>(number / columns) * size_.height, size_.width, size_.height};
+}
+
+int ImageLook::frame_at(Nanoseconds time) const {
+    const double passed = to_seconds(time).count() * static_cast<double>(frames_.rate);
+    return static_cast<int>(std::fmod(std::floor(passed), frames_.count));
+}
+
+bool ImageLook::draw(const Rect& rect, int frame_number, Color color, bool smooth, const DrawPlace& at,
+                     DrawGroup& into) const {
+    if (!named_) return false;
+    if (!image_) {
+        draw_missing(rect, at, into);
+        return false;
+    }
+    into.add_image(*image_, frame(frame_number), rect, color, smooth);
+    return true;
+}
+
+void ImageLook::draw_missing(const Rect& rect, const DrawPlace& at, DrawGroup& into) {
+    constexpr Color color = rgb(0xffc24a, 0.8);
+    const float line = std::max(1.0F, std::round(1.5F * at.scale));
+    const Rect edges = on_pixels(rect);
+    const Rect inner = edges.inset({line, line, line, line});
+    into.add_rect(edges, 0, rgb(0x10161c, 0.6));
+    into.add_border(edges, 0, line, color);
+    const std::array down{Point{inner.x, inner.y}, Point{inner.right(), inner.bottom()}};
+    const std::array up{Point{inner.x, inner.bottom()}, Point{inner.right(), inner.y}};
+    into.add_line(down, line, color);
+    into.add_line(up, line, color);
+}
+
+}  // namespace rapido

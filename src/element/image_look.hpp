@@ -1,0 +1,41 @@
+// One image of an element, or what stands for it where it is missing.
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "element/body.hpp"
+
+namespace rapido {
+
+class ImageLook {
+ public:
+    ImageLook() = default;
+    /// An empty name is no image at all. One that cannot be read is warned of.
+    static ImageLook find(const std::string& name, std::string_view field, const Frames& frames,
+                          BodyContext& context);
+
+    explicit operator bool() const { return named_; }
+    std::optional<ImageId> image() const { return image_; }
+    int frame_count() const { return frames_.count; }
+    /// Of one frame, in pixels of the image; of what stands for one that is missing.
+    Size size() const { return size_; }
+    /// Where a frame is in the image.
+    Rect frame(int number) const;
+    /// The number of the frame at a time.
+    int frame_at(Nanoseconds time) const;
+
+    /// A frame, or the crossed box, over `rect`. True if it is the last command, for what else is to be done to it.
+    bool draw(const Rect& rect, int frame, Color color, bool smooth, const DrawPlace& at,
+              DrawGroup& into) const;
+    /// The crossed box.
+    static void draw_missing(const Rect& rect, const DrawPlace& at, DrawGroup& into);
+
+ private:
+    bool named_ = false;
+    std::optional<ImageId> image_;
+    Frames frames_;
+    Size size_;
+};
+
+}  // namespace rapido

@@ -1,0 +1,293 @@
+#include "rapido/element/level.hpp"
+
+#include <algorithm>
+
+#include "draw/outline.hpp"
+#include "element/fields.hpp"
+#include "element/fill_body.hpp"
+#include "element/image_look.hpp"
+#include "element/kinds.hpp"
+
+namespace rapido {
+
+template <>
+struct Choices<FillBy> {
+    static constexpr std::array<std::string_view, 2> names{"level", "area"};
+};
+
+namespace {
+
+constexpr std::array wave_fields{
+    field<&Wave::height>("height", "from rest to a crest; zero is flat", {"px", 0, largest_length}),
+    field<&Wave::length>("length", "from crest to crest", {"px", 1, largest_length}),
+    field<&Wave::period>("period", "from crest to crest; below zero the other way", {"s", -3600, 3600}),
+};
+static_assert(wave_fields.size() == member_count<Wave>);
+
+}  // namespace
+
+template <>
+struct Description<Wave> {
+    static constexpr Table table{"wave", wave_fields};
+};
+
+namespace {
+
+constexpr std::array own_fields{
+    required_field<&Level::id>("id", "its name, unique among its siblings"),
+    required_field<&Level::value>("value", "what fills it"),
+    field<&Level::max>("max", "the value at which it is full"),
+    field<&Level::trail>("trail", "a second level that shows what was just lost"),
+    field<&Level::shape>("shape", "that is filled"),
+    field<&Level::outline>("outline", "instead, corners as parts of the box", {"", -10, 10}),
+    field<&Level::image>("image", "instead, a picture that is seen up to the level"),
+    field<&Level::empty_image>("empty_image", "a picture below that"),
+    field<&Level::mask>("mask", "instead, a picture that is filled with color"),
+    field<&Level::frames>("frames", "of the picture"),
+    field<&Level::direction>("direction", "which way it fills"),
+    field<&Level::fill_by>("fill_by", "what half of the value is"),
+    field<&Level::wave>("wave", "of the surface"),
+    field<&Level::color>("color", "of the fill"),
+    field<&Level::end_color>("end_color", "of the full end: a gradient"),
+    field<&Level::background>("background", "of the part that is not filled"),
+    field<&Level::border>("border", "width of the line along the shape; zero draws none",
+                          {"px", 0, largest_length}),
+    field<&Level::border_color>("border_color", "of that line"),
+    field<&Level::padding>("padding", "between that line and the fill", {"px", 0, largest_length}),
+};
+constexpr auto fields = joined(own_fields, following_fields<Level>, placed_fields<Level>);
+static_assert(fields.size() == member_count<Level>);
+
+/// The parts of an area and of a way that are seen at a glance.
+struct Least {
+    double area = 0;
+    double level = 0;
+};
+
+class LevelBody final : public FillBody {
+ public:
+    LevelBody(const Level& level, BodyContext& context)
+        : FillBody(level.color, level.trail.color),
+          outline_(outline_for(level)),
+          image_(ImageLook::find(level.image, "image", level.frames, context)),
+          empty_image_(ImageLook::find(level.empty_image, "empty_image", level.frames, context)),
+          mask_(ImageLook::find(level.mask, "mask", {}, context)),
+          direction_(level.direction),
+          fill_by_(level.fill_by),
+          wave_(level.wave),
+          end_color_(level.end_color),
+          background_(level.background),
+          border_color_(level.border_color),
+          border_(level.border),
+          padding_(level.padding),
+          areas_(areas_of(context)) {}
+
+    static bool check(const Level& level, BodyContext& context) {
+        check_types(context, "a level");
+        const std::size_t corners = level.outline.size();
+        const bool usable = (corners == 0 || (corners >= 3 && corners <= 256)) &&
+                            std::all_of(level.outline.begin(), level.outline.end(), [](const Point& corner) {
+                                return std::isfinite(corner.x) && std::isfinite(corner.y);
+                            });
+        if (!usable) context.report("outline", "must be 3 to 256 points, or none");
+        return usable;
+    }
+
+    bool lives_in_time() const override {
+        return (wave_.height > 0 && wave_.period.count() != 0) || image_.frame_count() > 1;
+    }
+    bool advance(const Moment& at) override {
+        const bool has_frames = image_.frame_count() > 1;
+        const int frame = has_frames && !at.reduced_motion ? image_.frame_at(at.now) : 0;
+        const double period = wave_.period.count();
+        const double turns = period != 0 ? to_seconds(at.now).count() / period : 0;
+        const auto phase = static_cast<float>(std::ceil(turns) - turns);
+        const bool still = at.reduced_motion || !(wave_.height > 0);
+        const bool moves = !still && fill_ > 0 && fill_ < 1;
+        const bool differs = frame != frame_ || still != still_ || (moves && phase != phase_);
+        frame_ = frame;
+        still_ = still;
+        phase_ = phase;
+        return differs && at.shown;
+    }
+
+    void draw(const DrawPlace& at, DrawGroup& into) const override {
+        if (image_ && !image_.image()) return ImageLook::draw_missing(at.box, at, into);
+        if (mask_ && !mask_.image()) return ImageLook::draw_missing(at.box, at, into);
+        const Rect whole = fitted_box(at.box, aspect());
+        const float border = border_ > 0 ? std::max(1.0F, border_ * at.scale) : 0;
+        const float inset = is_picture() ? 0 : border + padding_ * at.scale;
+        const Canvas canvas(*this, whole.inset({inset, inset, inset, inset}), at, into);
+        if (!is_picture() && inset > 0) into.add_polygon(outline_in(whole, at), background_);
+        if (empty_image_)
+            empty_image_.draw(whole, std::min(frame_, empty_image_.frame_count() - 1), rgb(0xffffff), true,
+                              at, into);
+        else if (!image_ && inset <= 0)
+            canvas.paint(0, 1, background_);
+        if (trail_ > fill_) canvas.paint(fill_, trail_, trail_color());
+        if (fill_ > 0) canvas.paint(0, fill_, color_, end_color_ && !is_in_band() ? &*end_color_ : nullptr);
+        if (border > 0 && !is_picture()) draw_border(whole, border, at, into);
+    }
+
+ private:
+    static Outline outline_for(const Level& level) {
+        if (!level.image.empty() || !level.mask.empty()) return outline_of(Shape::box);
+        return level.outline.empty() ? outline_of(level.shape) : Outline{level.outline, 0};
+    }
+    bool is_picture() const { return image_ || mask_; }
+    float aspect() const {
+        if (!is_picture()) return outline_.aspect;
+        const Size size = image_ ? image_.size() : mask_.size();
+        return size.width / size.height;
+    }
+    /// Of a picture by how opaque it is, of a shape by its outline.
+    AreaLevels areas_of(BodyContext& context) const {
+        const ImageLook& picture = image_ ? image_ : mask_;
+        if (is_picture() && picture.image()) {
+            const bool across = direction_ == Direction::right || direction_ == Direction::left;
+            std::vector<float> slices = context.images->opacity(*picture.image(), picture.frame(0), across);
+            if (direction_ == Direction::up || direction_ == Direction::left)
+                std::reverse(slices.begin(), slices.end());
+            if (!slices.empty()) return AreaLevels(slices);
+        }
+        return {outline_.points, direction_};
+    }
+    /// In a layout that is mirrored, what fills sideways is turned round with its shape.
+    bool flips(const DrawPlace& at) const {
+        return at.mirrored && !is_picture() &&
+               (direction_ == Direction::right || direction_ == Direction::left);
+    }
+    std::vector<Point> outline_in(const Rect& box, const DrawPlace& at) const {
+        std::vector<Point> points;
+        for (const Point& corner : outline_.points)
+            points.push_back(
+                {box.x + (flips(at) ? 1 - corner.x : corner.x) * box.width, box.y + corner.y * box.height});
+        return points;
+    }
+    void draw_border(const Rect& whole, float border, const DrawPlace& at, DrawGroup& into) const {
+        const float half = border / 2;
+        std::vector<Point> line = outline_in(whole.inset({half, half, half, half}), at);
+        line.push_back(line.front());
+        into.add_line(line, border, border_color_);
+    }
+
+    /// Where it is filled.
+    class Canvas {
+     public:
+        Canvas(const LevelBody& body, const Rect& box, const DrawPlace& at, DrawGroup& into)
+            : body_(body), box_(box), at_(at), into_(into), axis_(box, body.direction_) {
+            float area = 0;
+            for (const Point& corner : body.outline_.points)
+                outline_.push_back(axis_.from_unit(corner));
+            for (const Point& corner : outline_) {
+                first_ = std::min(first_, corner.y);
+                last_ = std::max(last_, corner.y);
+            }
+            for (std::size_t i = 0; i < outline_.size(); ++i) {
+                const Point a = outline_[i], b = outline_[(i + 1) % outline_.size()];
+                area += (a.x * b.y - b.x * a.y) / 2;
+            }
+            const float least = least_length(at.scale);
+            const float length = last_ - first_;
+            least_ = {.area = std::min(0.5, 4.0 * static_cast<double>(least * least / std::abs(area))),
+                      .level = std::min(0.5, static_cast<double>(least / length))};
+        }
+
+        void paint(double from, double to, Color color, const Color* end_color = nullptr) const {
+            std::vector<Point> part = outline_;
+            std::vector<Point> cut;
+            if (to < 1) {
+                cut_polygon(part, surface_at(to), true, cut);
+                part.swap(cut);
+            }
+            if (from > 0) {
+                cut_polygon(part, surface_at(from), false, cut);
+                part.swap(cut);
+            }
+            if (part.size() < 3) return;
+            for (Point& point : part)
+                point = to_device(point);
+            if (!body_.is_picture()) {
+                into_.add_polygon(part, color);
+                if (end_color != nullptr)
+                    into_.shade_last(*end_color, to_device({0, first_}), to_device({0, last_}));
+                return;
+            }
+            const ImageLook& picture = body_.image_ ? body_.image_ : body_.mask_;
+            // A mask alone gives the color its shape: its own colors are not seen.
+            if (body_.image_) {
+                picture.draw(box_, body_.frame_, color, true, at_, into_);
+                if (body_.mask_.image()) into_.mask_last(*body_.mask_.image(), box_);
+                into_.cut_last(part);
+            } else {
+                into_.add_polygon(part, color);
+                into_.mask_last(*body_.mask_.image(), box_);
+                if (end_color != nullptr)
+                    into_.shade_last(*end_color, to_device({0, first_}), to_device({0, last_}));
+            }
+        }
+
+     private:
+        Point to_device(Point point) const {
+            const Point made = axis_.to_device(point);
+            return body_.flips(at_) ? Point{box_.x + box_.right() - made.x, made.y} : made;
+        }
+        /// The level of a fill: something of it is seen at a glance, and something is missing before it is full.
+        double level_of(double fill) const {
+            if (fill <= 0 || fill >= 1) return fill;
+            const AreaLevels& areas = body_.areas_;
+            const double level = body_.fill_by_ == FillBy::area ? areas.level_of(fill) : fill;
+            const double low = std::max(areas.level_of(least_.area), least_.level);
+            const double high = std::min(areas.level_of(1 - least_.area), 1 - least_.level);
+            return std::max(std::min(level, high), std::min(low, 1.0));
+        }
+        Surface surface_at(double fill) const {
+            const double level = level_of(fill);
+            const float length = last_ - first_;
+            const auto at = static_cast<float>(level) * length;
+            // Nearer to an end than half a wave it calms down, and never reaches it.
+            const float room = std::min(at, length - at) / 2;
+            return {.level = first_ + at,
+                    .height = body_.still_ ? 0 : std::min(body_.wave_.height * at_.scale, room),
+                    .length = body_.wave_.length * at_.scale,
+                    .phase = body_.phase_};
+        }
+
+        const LevelBody& body_;
+        Rect box_;
+        const DrawPlace& at_;
+        DrawGroup& into_;
+        Axis axis_;
+        std::vector<Point> outline_;  ///< { across, along }
+        float first_ = 1e9F, last_ = -1e9F;
+        Least least_;
+    };
+
+    Outline outline_;
+    ImageLook image_;
+    ImageLook empty_image_;
+    ImageLook mask_;
+    Direction direction_;
+    FillBy fill_by_;
+    Wave wave_;
+    std::optional<Color> end_color_;
+    Color background_;
+    Color border_color_;
+    float border_;
+    float padding_;
+    AreaLevels areas_;
+    int frame_ = 0;
+    float phase_ = 0;
+    bool still_ = true;
+};
+
+}  // namespace
+
+const Table Description<Level>::table{"level", fields};
+
+std::unique_ptr<Body> make_body(const Level& level, BodyContext& context) {
+    if (!LevelBody::check(level, context)) return nullptr;
+    return std::make_unique<LevelBody>(level, context);
+}
+
+}  // namespace rapido

@@ -1,0 +1,57 @@
+// What the kinds have in common that point at a value on a scale.
+#pragma once
+
+#include "element/fill_body.hpp"
+#include "element/marks.hpp"
+
+namespace rapido {
+
+class PointerBody : public FillBody {
+ public:
+    PointerBody(Color color, double min, bool wraps, const ScaleMarks& marks, BodyContext& context)
+        : FillBody(color, color), min_(min), wraps_(wraps), marks_(marks, context) {}
+
+    void set_language(const Language* language, BodyContext& context) override {
+        marks_.set_language(language, context);
+        stale_ = true;
+    }
+    bool show(const FieldValues& shown, double) override {
+        const double max = shown.max.number(), value = shown.value.number();
+        resized_ = std::exchange(stale_, false) || !(max == max_ || (std::isnan(max) && std::isnan(max_)));
+        max_ = max;
+        const double length = max - min_;
+        const bool points = std::isfinite(value) && length > 0 && std::isfinite(length);
+        double part = points ? (value - min_) / length : 0;
+        if (wraps_ && points) part -= std::floor(part);
+        part = std::clamp(part, 0.0, 1.0);
+        const bool differs = points != points_ || part != fill_ || value != value_;
+        points_ = points;
+        fill_ = trail_ = part;
+        value_ = points ? value : 0;
+        return differs || resized_;
+    }
+    bool has_resized() const override { return resized_; }
+    std::optional<double> fill() const override { return points_ ? std::optional(fill_) : std::nullopt; }
+    std::optional<double> trail() const override { return std::nullopt; }
+
+ protected:
+    /// Where a value is on the scale, 0 to 1.
+    double part_of(double value) const {
+        const double length = max_ - min_;
+        return length > 0 && std::isfinite(length) ? std::clamp((value - min_) / length, 0.0, 1.0) : 0;
+    }
+    bool is_marked(const Marks::Mark& mark) const { return mark.number < marks_.numbers().count(); }
+
+    double min_;
+    double max_ = 1;
+    bool wraps_;
+    bool points_ = false;  ///< at a value
+    double value_ = 0;
+    Marks marks_;
+
+ private:
+    bool resized_ = false;
+    bool stale_ = true;  ///< the marks are not laid out yet, or in another language
+};
+
+}  // namespace rapido

@@ -1,0 +1,208 @@
+#include "rapido/element/scale.hpp"
+
+#include <algorithm>
+
+#include "draw/outline.hpp"
+#include "element/fields.hpp"
+#include "element/kinds.hpp"
+#include "element/pointer_body.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr std::array stop_fields{
+    required_field<&ColorStop::at>("at", "the value"),
+    required_field<&ColorStop::color>("color", "there"),
+};
+static_assert(stop_fields.size() == member_count<ColorStop>);
+
+}  // namespace
+
+template <>
+struct Description<ColorStop> {
+    static constexpr Table table{"colors", stop_fields};
+};
+
+namespace {
+
+constexpr std::array own_fields{
+    required_field<&Scale::id>("id", "its name, unique among its siblings"),
+    required_field<&Scale::value>("value", "what it points at"),
+    field<&Scale::min>("min", "where it begins", {"", -1e300, 1e300}),
+    field<&Scale::max>("max", "where it ends"),
+    field<&Scale::direction>("direction", "where the end is"),
+    field<&Scale::neutral>("neutral", "the other end of a fill", {"", -1e300, 1e300}),
+    field<&Scale::colors>("colors", "along the whole, at values"),
+    field<&Scale::thickness>("thickness", "of the strip", {"px", 0, largest_length}),
+    field<&Scale::radius>("radius", "of its corners", {"px", 0, largest_length}),
+    field<&Scale::pointer>("pointer", "length of the triangle; zero draws none", {"px", 0, largest_length}),
+    field<&Scale::marks>("marks", "along the strip"),
+    field<&Scale::color>("color", "of the pointer, and of the fill"),
+    field<&Scale::background>("background", "of the strip, where it has no other"),
+};
+constexpr auto fields = joined(own_fields, following_fields<Scale>, placed_fields<Scale>);
+static_assert(fields.size() == member_count<Scale>);
+
+class ScaleBody final : public PointerBody {
+ public:
+    ScaleBody(const Scale& scale, BodyContext& context)
+        : PointerBody(scale.color, scale.min, false, scale.marks, context),
+          direction_(scale.direction),
+          neutral_(scale.neutral),
+          colors_(scale.colors),
+          thickness_(scale.thickness),
+          radius_(scale.radius),
+          pointer_(scale.pointer),
+          background_(scale.background) {}
+
+    static void check(const Scale& scale, BodyContext& context) {
+        check_types(context, "a scale");
+        const auto by_value = [](const ColorStop& a, const ColorStop& b) { return a.at < b.at; };
+        if (!std::is_sorted(scale.colors.begin(), scale.colors.end(), by_value))
+            context.report("colors", "must stand in order of 'at'");
+    }
+
+    Size measure(TextMeasurer* measurer, Size) override {
+        marks_.measure(measurer, min_, max_);
+        const Numbers& numbers = marks_.numbers();
+        float across = pointer_ + thickness_;
+        if (!marks_.all().empty()) across += 2 + marks_.long_length();
+        if (numbers) across += 3 + (is_upright() ? numbers.width() : numbers.height());
+        return is_upright() ? Size{across, 0} : Size{0, across};
+    }
+
+    void draw(const DrawPlace& at, DrawGroup& into) const override {
+        const Strip strip{Axis(on_pixels(at.box), direction(at)), pointer_ * at.scale, thickness_ * at.scale};
+        const Rect whole = strip.between(0, 1);
+        if (colors_.empty() || neutral_)
+            into.add_rect(whole, radius_ * at.scale, background_);
+        else
+            draw_colors(strip, radius_ * at.scale, into);
+        draw_marks(strip, at.scale, into);
+        if (!points_) return;
+        if (neutral_) draw_fill(strip, at.scale, into);
+        draw_pointer(strip, at.scale, into);
+    }
+
+ private:
+    /// The strip along which values lie.
+    struct Strip {
+        Axis axis;
+        float from;  ///< across
+        float thickness;
+
+        float along(double part) const { return std::round(static_cast<float>(part) * axis.length()); }
+        Rect between(double low, double high) const {
+            const Point a = axis.to_device({from, along(low)});
+            const Point b = axis.to_device({from + thickness, along(high)});
+            return {std::min(a.x, b.x), std::min(a.y, b.y), std::abs(a.x - b.x), std::abs(a.y - b.y)};
+        }
+    };
+
+    bool is_upright() const { return direction_ == Direction::up || direction_ == Direction::down; }
+    Direction direction(const DrawPlace& at) const {
+        if (!at.mirrored) return direction_;
+        if (direction_ == Direction::right) return Direction::left;
+        return direction_ == Direction::left ? Direction::right : direction_;
+    }
+
+    Color color_at(double value) const {
+        if (colors_.empty()) return color_;
+        if (value <= colors_.front().at) return colors_.front().color;
+        for (std::size_t i = 1; i < colors_.size(); ++i) {
+            const ColorStop &a = colors_[i - 1], &b = colors_[i];
+            if (value < b.at) return mix(a.color, b.color, (value - a.at) / (b.at - a.at));
+        }
+        return colors_.back().color;
+    }
+
+    /// From stop to stop, each piece with its gradient, on whole pixels so that no seam is seen.
+    void draw_colors(const Strip& strip, float radius, DrawGroup& into) const {
+        const Rect whole = strip.between(0, 1);
+        for (std::size_t i = 0; i <= colors_.size(); ++i) {
+            const bool is_first = i == 0, is_last = i == colors_.size();
+            const double low = is_first ? 0 : part_of(colors_[i - 1].at);
+            const double high = is_last ? 1 : part_of(colors_[i].at);
+            const Rect piece = strip.between(low, high);
+            if (!(high > low) || piece.width <= 0 || piece.height <= 0) continue;
+            const double from = min_ + low * (max_ - min_), to = min_ + high * (max_ - min_);
+            into.add_rect(whole, radius, color_at(from), piece);
+            into.shade_last(color_at(to), strip.axis.to_device({strip.from, strip.along(low)}),
+                            strip.axis.to_device({strip.from, strip.along(high)}));
+        }
+    }
+
+    void draw_marks(const Strip& strip, float scale, DrawGroup& into) const {
+        const ScaleMarks& look = marks_.look();
+        const float begin = strip.from + strip.thickness + 2 * scale;
+        for (const Marks::Mark& mark : marks_.all()) {
+            const float half = (mark.is_long ? 1.0F : 0.6F) * scale;
+            // At the ends, inside.
+            const float along = std::clamp(strip.along(part_of(mark.at)), half, strip.axis.length() - half);
+            const float length = (mark.is_long ? 2 : 1) * look.length * scale;
+            const std::array corners{strip.axis.to_device({begin, along - half}),
+                                     strip.axis.to_device({begin + length, along - half}),
+                                     strip.axis.to_device({begin + length, along + half}),
+                                     strip.axis.to_device({begin, along + half})};
+            into.add_polygon(corners, look.color);
+            if (!is_marked(mark)) continue;
+            const Point at = strip.axis.to_device({begin + (marks_.long_length() + 3) * scale, along});
+            // Below a strip the first and the last number end where it does; beside one they are in the middle of the mark.
+            const float end = 2 * half;
+            const bool first = along <= end, last = along >= strip.axis.length() - end;
+            const bool reversed = strip.axis.to_device({0, 1}).x < strip.axis.to_device({0, 0}).x;
+            const float aside = !first && !last ? 0.5F : first != reversed ? 0.0F : 1.0F;
+            marks_.numbers().draw(mark.number, at, is_upright() ? Point{0, 0.5F} : Point{aside, 0}, scale,
+                                  look.color, into);
+        }
+    }
+
+    /// Both ways from where it rests: a little is seen.
+    void draw_fill(const Strip& strip, float scale, DrawGroup& into) const {
+        const double rest = part_of(*neutral_);
+        if (fill_ == rest) return;
+        const double least = static_cast<double>(least_length(scale) / std::max(1.0F, strip.axis.length()));
+        double low = std::min(rest, fill_), high = std::max(rest, fill_);
+        if (high - low < least) (fill_ > rest ? high : low) = fill_ > rest ? low + least : high - least;
+        const Color color = is_in_band() ? color_ : color_at(value_);
+        into.add_rect(strip.between(0, 1), radius_ * scale, color,
+                      strip.between(std::max(0.0, low), std::min(1.0, high)));
+    }
+
+    void draw_pointer(const Strip& strip, float scale, DrawGroup& into) const {
+        if (pointer_ <= 0) return;
+        const float length = pointer_ * scale, half = length * 0.6F;
+        const float line = std::max(1.0F, scale);
+        const float along =
+            std::clamp(static_cast<float>(fill_) * strip.axis.length(), line, strip.axis.length() - line);
+        const auto at = [&](float across, float far) { return strip.axis.to_device({across, far}); };
+        // A triangle, and a line across the strip below its tip; dark around it, to be seen on every color.
+        const float deep = strip.from + strip.thickness;
+        const std::array edge{at(strip.from, along - 2 * line), at(deep, along - 2 * line),
+                              at(deep, along + 2 * line), at(strip.from, along + 2 * line)};
+        into.add_polygon(edge, rgb(0x10161c, 0.7));
+        const std::array corners{
+            at(0, along - half),    at(0, along + half),    at(length * 0.9F, along + line),
+            at(deep, along + line), at(deep, along - line), at(length * 0.9F, along - line)};
+        into.add_polygon(corners, color_);
+    }
+
+    Direction direction_;
+    std::optional<double> neutral_;
+    std::vector<ColorStop> colors_;
+    float thickness_;
+    float radius_;
+    float pointer_;
+    Color background_;
+};
+
+}  // namespace
+
+const Table Description<Scale>::table{"scale", fields};
+
+std::unique_ptr<Body> make_body(const Scale& scale, BodyContext& context) {
+    ScaleBody::check(scale, context);
+    return std::make_unique<ScaleBody>(scale, context);
+}
+
+}  // namespace rapido
