@@ -2,41 +2,18 @@
 #include <cmath>
 #include <numbers>
 
+#include "pixels.hpp"
 #include "rapido/file.hpp"
-#include "rapido/picture.hpp"
-#include "support.hpp"
 
 namespace rapido::test {
 namespace {
 
-constexpr Color white = rgb(0xffffff), black = rgb(0x000000);
-
 /// A picture of one element on black.
-Picture picture_of(const Element& element, const Fonts& fonts, int width = 300, int height = 200) {
-    Hud hud({.design = {static_cast<float>(width), static_cast<float>(height)}}, {},
-            const_cast<Fonts*>(&fonts));
-    hud.add(element);
-    hud.resize({.size = {static_cast<float>(width), static_cast<float>(height)}});
-    update(hud, 0s);
-    EXPECT_TRUE(hud.problems().empty());
-    DrawList list;
-    hud.draw(list);
-    Picture picture(width, height, fonts);
-    picture.fill(black);
-    picture.draw(list);
-    return picture;
-}
-
-double lit(const Picture& picture) {
-    double sum = 0;
-    for (int y = 0; y < picture.height(); ++y)
-        for (int x = 0; x < picture.width(); ++x)
-            sum += picture.pixel(x, y).red / 255.0;
-    return sum;
+Picture picture_of(const Element& element) {
+    return Stage(element).first();
 }
 
 TEST(Ring, lights_the_area_that_its_fill_says) {
-    const Fonts fonts;
     for (const float start : {0.0F, 210.0F})
         for (const float sweep : {360.0F, 300.0F, -360.0F, -120.0F, 45.0F})
             for (const float thickness : {12.0F, 500.0F})
@@ -48,8 +25,7 @@ TEST(Ring, lights_the_area_that_its_fill_says) {
                                                             .sweep = sweep,
                                                             .thickness = thickness,
                                                             .color = white,
-                                                            .background = black},
-                                                       fonts);
+                                                            .background = black});
                     // A sector of a ring: half the angle times the difference of the squares.
                     const double outer = 85;
                     const double inner = std::max(0.0, outer - static_cast<double>(thickness));
@@ -60,7 +36,6 @@ TEST(Ring, lights_the_area_that_its_fill_says) {
 }
 
 TEST(Ring, ends_exactly_at_each_quarter) {
-    const Fonts fonts;
     for (const float way : {1.0F, -1.0F})
         for (int quarters = 1; quarters <= 3; ++quarters) {
             const Picture picture = picture_of(Ring{.id = "r",
@@ -70,8 +45,7 @@ TEST(Ring, ends_exactly_at_each_quarter) {
                                                     .sweep = 360 * way,
                                                     .thickness = 30,
                                                     .color = white,
-                                                    .background = black},
-                                               fonts);
+                                                    .background = black});
             // On the middle of the ring, a pixel before and a pixel behind each quarter.
             const auto is_lit = [&](int x, int y) { return picture.pixel(x, y).red > 250; };
             const std::array<std::array<bool, 2>, 4> at{{{is_lit(100, 15), is_lit(99, 15)},
@@ -103,7 +77,6 @@ std::vector<int> runs(const Picture& picture, int y) {
 }
 
 TEST(Bar, of_segments_lights_whole_ones_and_honestly) {
-    const Fonts fonts;
     struct Row {
         double value;
         std::size_t lit;
@@ -126,19 +99,17 @@ TEST(Bar, of_segments_lights_whole_ones_and_honestly) {
                                                .background = black,
                                                .radius = 0,
                                                .segments = 10,
-                                               .segment_gap = 3},
-                                           fonts);
+                                               .segment_gap = 3});
         const std::vector<int> found = runs(picture, 20);
         ASSERT_EQ(found.size(), row.lit) << row.value;
         for (const int length : found)
             EXPECT_NEAR(length, 17.6, 1) << "203 = 10 x 17.6 + 9 x 3: no sliver";
     }
     // So many that a segment has no room: something is still lit, and it ends.
-    EXPECT_GE(lit(picture_of(Bar{.id = "b", .value = 0.5, .color = white, .segments = 1000}, fonts)), 1);
+    EXPECT_GE(lit(picture_of(Bar{.id = "b", .value = 0.5, .color = white, .segments = 1000})), 1);
 }
 
 TEST(Bar, shows_parts_ticks_and_a_border) {
-    const Fonts fonts;
     double shield = 20;
     const auto color_at = [&](const Picture& picture, int percent) {
         return to_string(picture.pixel(50 + percent, 20));
@@ -155,7 +126,7 @@ TEST(Bar, shows_parts_ticks_and_a_border) {
                       {.value = 10, .of = PartOf::fill, .color = green},
                       {.value = 15, .of = PartOf::end, .color = blue}}};
     const auto check = [&](std::initializer_list<std::pair<int, std::string>> expected) {
-        const Picture picture = picture_of(bar, fonts);
+        const Picture picture = picture_of(bar);
         for (const auto& [percent, color] : expected)
             EXPECT_EQ(color_at(picture, percent), color) << percent << " with a shield of " << shield;
     };
@@ -203,7 +174,7 @@ TEST(Bar, shows_parts_ticks_and_a_border) {
     bar.ticks.clear();
     bar.color = black;
     bar.end_color = white;
-    const Picture shaded = picture_of(bar, fonts);
+    const Picture shaded = picture_of(bar);
     for (int percent = 5; percent < 100; percent += 10)
         EXPECT_NEAR(shaded.pixel(50 + percent, 20).red, 255 * percent / 100, 5) << percent;
 }

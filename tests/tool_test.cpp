@@ -98,13 +98,15 @@ TEST(Tool, shows_the_values_of_the_first_and_the_last_frame_of_the_flight) {
         EXPECT_EQ(shown("saved.acres"), grouped(flight.at(row, "mission.acres_saved")));
         EXPECT_EQ(shown("points.score"), grouped(flight.at(row, "mission.score")));
         EXPECT_EQ(shown("points.head.combo"), "COMBO ×" + flight.at(row, "mission.combo"));
-        EXPECT_EQ(shown("plane.tank.head.water"),
-                  grouped(std::to_string(static_cast<int>(std::floor(water)))) + " / " +
-                      grouped(std::to_string(static_cast<int>(tank))) + " L");
-        EXPECT_EQ(shown("plane.tank.water_bar"), fill.data());
+        EXPECT_EQ(shown("plane.gauges.water_gauge.vessel.amount.water"),
+                  grouped(std::to_string(static_cast<int>(std::floor(water)))));
+        EXPECT_EQ(shown("points.pilot.career.to_next"), grouped(flight.at(row, "pilot.experience")) + " / " +
+                                                            grouped(flight.at(row, "pilot.next_rank")) +
+                                                            " XP");
+        EXPECT_EQ(shown("plane.gauges.water_gauge.vessel.tank"), fill.data());
         EXPECT_EQ(shown("plane.hull_gauge.head.hull"), std::to_string(static_cast<int>(hull)) + "%")
             << "it is 100 at both ends";
-        EXPECT_EQ(shown("middle.warning.caption"), "EVACUATE " + flight.at(row, "world.village"));
+        EXPECT_EQ(shown("middle.warning.head.caption"), "EVACUATE " + flight.at(row, "world.village"));
         EXPECT_EQ(shown("middle.warning.countdown"), row == 0 ? "45" : "0");
         EXPECT_EQ(shown("right.debug.fps"), row == 0 ? "-- FPS" : "60 FPS");
     }
@@ -224,7 +226,7 @@ TEST(Tool, plays_in_another_language) {
     const std::string german = "--locale de --translations " + sample("de.toml");
     const auto cells = cells_of(run_tool(play("--table --at 104 " + german)).out);
     EXPECT_EQ(cells.at({"104.000", "saved.head.caption"}), "GERETTETE ACRES");
-    EXPECT_EQ(cells.at({"104.000", "middle.warning.caption"}), "Pine Hollow RÄUMEN");
+    EXPECT_EQ(cells.at({"104.000", "middle.warning.head.caption"}), "Pine Hollow RÄUMEN");
     EXPECT_EQ(cells.at({"104.000", "saved.acres"}), "1.542");
     const TemporaryFolder folder;
     const std::string bad =

@@ -31,7 +31,8 @@ void write_row(const ember_ridge::Game& game, double time, double game_time) {
               << number(plane.altitude, 1) << ',' << number(plane.speed, 2) << ',' << plane.crew << ','
               << pilot.rank << ',' << pilot.experience << ',' << pilot.next_rank << ','
               << number(world.time_of_day, 1) << ',' << world.villages[world.in_danger] << ','
-              << (mission.lost ? "true" : "false") << ',' << (mission.won ? "true" : "false") << '\n';
+              << (mission.lost ? "true" : "false") << ',' << (mission.won ? "true" : "false") << ','
+              << plane.rescued << ',' << number(plane.coating, 1) << '\n';
 }
 
 }  // namespace
@@ -43,7 +44,7 @@ int main() {
            "plane.fuel_capacity,plane.hull,plane.hull_max,plane.engine_temperature,plane.altitude,plane."
            "speed,"
            "plane.crew,pilot.rank,pilot.experience,pilot.next_rank,world.time_of_day,world.village,"
-           "mission.lost,mission.won\n";
+           "mission.lost,mission.won,plane.rescued,plane.coating\n";
     constexpr int rate = 60;
     ember_ridge::Game game;
     double last_time = 0;

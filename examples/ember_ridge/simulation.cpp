@@ -27,7 +27,7 @@ void Game::follow_script(double real_time) {
     for (int i = 0; i < 40; ++i)
         if (passed(38.0 + i / 40.0, real_time)) score_points(10);
 
-    if (passed(46, real_time)) take_damage(58);
+    if (passed(46, real_time)) take_damage(88);
     if (passed(46.4, real_time)) plane.crew = 3;
     mission.paused = real_time >= 50 && real_time < 53;
     if (passed(76, real_time)) {
@@ -38,16 +38,20 @@ void Game::follow_script(double real_time) {
         mission.budget -= mission.repair_cost;
         mission.repair_cost = 0;
         plane.crew = 4;
+        plane.coating = 30;
     }
 
     mission.lost = real_time >= 83 && real_time < 87.5;
     mission.won = real_time >= 142;
     if (passed(88, real_time)) world.in_danger = 1;
     if (passed(88, real_time)) mission.evacuating = true;
-    if (passed(118, real_time)) take_damage(99.6F);  // a near miss, survived by a hair
+    for (const double moment : {98.0, 106.0})
+        if (passed(moment, real_time)) ++plane.rescued;
+    if (passed(118, real_time)) take_damage(129.6F);  // a near miss, survived by a hair
     if (passed(126, real_time)) repairing_ = 8;
     if (passed(140, real_time)) {
         mission.evacuating = false;
+        plane.rescued = 0;
         mission.budget += 5000;
         gain_experience(400);
         world.in_danger = 2;
@@ -97,7 +101,9 @@ void Game::drop_water(double dt) {
 }
 
 void Game::take_damage(float amount) {
-    plane.hull = std::max(0.0F, plane.hull - amount);
+    const float absorbed = std::min(plane.coating, amount);
+    plane.coating -= absorbed;
+    plane.hull = std::max(0.0F, plane.hull - (amount - absorbed));
     heat_ = 34;
     mission.combo = 1;
 }

@@ -33,6 +33,8 @@ struct Plane {
     float altitude = 420;           // metres above the lake
     float speed = 81.6F;            // metres a second
     int crew = 4;
+    int rescued = 0;     // villagers aboard
+    float coating = 30;  // against heat, over the hull; it takes damage first
 };
 
 struct Pilot {

@@ -78,8 +78,13 @@ void Hud::State::make_effects(const HudDefinition& definition) {
         const Location where =
             i < definition.effect_origins.size() ? definition.effect_origins[i].of("keyframes") : Location{};
         const auto by_time = [](const Keyframe& a, const Keyframe& b) { return a.at < b.at; };
+        const bool known = std::any_of(effects.begin(), effects.end(),
+                                       [&](const auto& other) { return other->id == effect.id; });
         if (effect.id.empty())
             report({where, "an effect without an id", ""});
+        else if (known)
+            report({i < definition.effect_origins.size() ? definition.effect_origins[i].of("id") : Location{},
+                    "a second effect with the id '" + effect.id + "'", ""});
         else if (!std::is_sorted(effect.keyframes.begin(), effect.keyframes.end(), by_time))
             report({where, "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'", ""});
         else

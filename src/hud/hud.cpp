@@ -134,6 +134,8 @@ void Hud::State::tell_meters() {
     for (const RunningMeter& meter : meters) {
         const std::optional<double> rate = meter.meter.rate();
         scan.tell(meter.rate, rate ? Value(*rate) : Value(), changed_sources);
+        if (told_used[meter.frame_time] != 0 && now > frame_start)
+            scan.tell(meter.frame_time, Value(now - frame_start), changed_sources);
     }
     for (const Adjusted& adjusted : told_adjusted)
         scan.tell(adjusted.to, adjusted.how.adjusted(scan.value(adjusted.from)), changed_sources);

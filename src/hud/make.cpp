@@ -215,6 +215,7 @@ void Hud::State::make_meters(const HudDefinition& definition) {
         RunningMeter& made = meters.emplace_back();
         made.meter = FrameMeter(meter.interval);
         add_told(meter.id + ".rate", made.rate, Value::Type::float64);
+        add_told(meter.id + ".frame_time", made.frame_time, Value::Type::duration);
     }
 }
 

@@ -180,7 +180,7 @@ struct PendingAmount {
 
 struct RunningMeter {
     FrameMeter meter{Seconds{1}};
-    SourceIndex rate = no_source;
+    SourceIndex rate = no_source, frame_time = no_source;
 };
 
 /// Who is told when a source changes.

@@ -33,7 +33,8 @@ struct Timer {
     friend bool operator==(const Timer&, const Timer&) = default;
 };
 
-/// Frames a second by the real clock, as the source `ID.rate`: no value until the first interval has passed.
+/// Frames a second by the real clock, as the source `ID.rate`: no value until the first interval has passed. And the time
+/// of the last frame, a duration: `ID.frame_time`.
 struct Meter {
     std::string id;
     Seconds interval{0.5};  ///< at least a millisecond

@@ -1,0 +1,179 @@
+// The small pictures of the sample HUD and of the gallery: badges, an ember that flickers, a riveted frame, a jar.
+// Usage: ember_ridge_art FOLDER_OF_THE_HUD FOLDER_OF_THE_GALLERY
+#include <cairo.h>
+
+#include <cmath>
+#include <functional>
+#include <iostream>
+#include <numbers>
+#include <string>
+
+namespace {
+
+struct Tint {
+    double red, green, blue, alpha = 1;
+};
+constexpr Tint bone{0.949, 0.937, 0.902};
+constexpr Tint amber{1, 0.761, 0.290};
+constexpr Tint orange{1, 0.478, 0.235};
+constexpr Tint slate{0.063, 0.086, 0.110};
+
+void use(cairo_t* on, Tint tint) {
+    cairo_set_source_rgba(on, tint.red, tint.green, tint.blue, tint.alpha);
+}
+
+bool draw_file(const std::string& path, int width, int height, const std::function<void(cairo_t*)>& draw) {
+    cairo_surface_t* const surface = cairo_image_surface_create(CAIRO_FORMAT_ARGB32, width, height);
+    cairo_t* const on = cairo_create(surface);
+    draw(on);
+    const bool written = cairo_surface_write_to_png(surface, path.c_str()) == CAIRO_STATUS_SUCCESS;
+    cairo_destroy(on);
+    cairo_surface_destroy(surface);
+    if (!written) std::cerr << "cannot write " << path << '\n';
+    return written;
+}
+
+/// A shield with as many chevrons.
+void badge(cairo_t* on, int chevrons) {
+    cairo_move_to(on, 40, 76);
+    cairo_curve_to(on, 18, 66, 12, 52, 12, 32);
+    cairo_line_to(on, 12, 10);
+    cairo_curve_to(on, 24, 12, 32, 9, 40, 4);
+    cairo_curve_to(on, 48, 9, 56, 12, 68, 10);
+    cairo_line_to(on, 68, 32);
+    cairo_curve_to(on, 68, 52, 62, 66, 40, 76);
+    cairo_close_path(on);
+    use(on, {0.16, 0.21, 0.26});
+    cairo_fill_preserve(on);
+    use(on, bone);
+    cairo_set_line_width(on, 4);
+    cairo_set_line_join(on, CAIRO_LINE_JOIN_ROUND);
+    cairo_stroke(on);
+    cairo_set_line_width(on, 7);
+    cairo_set_line_cap(on, CAIRO_LINE_CAP_ROUND);
+    for (int i = 0; i < chevrons; ++i) {
+        const double y = 40 + 8 * (chevrons - 1) - i * 17;
+        use(on, i == 0 ? orange : amber);
+        cairo_move_to(on, 26, y + 6);
+        cairo_line_to(on, 40, y - 6);
+        cairo_line_to(on, 54, y + 6);
+        cairo_stroke(on);
+    }
+}
+
+/// One of the frames of a small flame.
+void ember(cairo_t* on, double x, double turn) {
+    const auto flame = [&](double size, double sway, Tint tint) {
+        const double lean = std::sin(turn + size) * sway;
+        const double tall = 50 * size * (1 + 0.07 * std::cos(turn * 2 + size * 3));
+        cairo_new_path(on);
+        cairo_move_to(on, x + 32 + lean, 60 - tall);
+        cairo_curve_to(on, x + 32 + 26 * size + lean / 2, 60 - tall * 0.45, x + 32 + 22 * size, 60, x + 32,
+                       60);
+        cairo_curve_to(on, x + 32 - 22 * size, 60, x + 32 - 26 * size + lean / 2, 60 - tall * 0.4,
+                       x + 32 + lean, 60 - tall);
+        use(on, tint);
+        cairo_fill(on);
+    };
+    flame(1, 7, orange);
+    flame(0.68, 5, amber);
+    flame(0.34, 3, bone);
+}
+
+/// Thick lines with rivets in the corners: nine parts of 16 pixels' margin.
+void frame(cairo_t* on) {
+    use(on, {slate.red, slate.green, slate.blue, 0.85});
+    cairo_rectangle(on, 3, 3, 58, 58);
+    cairo_fill(on);
+    use(on, {0.55, 0.50, 0.44});
+    cairo_set_line_width(on, 3);
+    cairo_rectangle(on, 4.5, 4.5, 55, 55);
+    cairo_stroke(on);
+    for (const double x : {8.0, 56.0})
+        for (const double y : {8.0, 56.0}) {
+            use(on, {0.30, 0.27, 0.24});
+            cairo_arc(on, x, y, 7, 0, 2 * std::numbers::pi);
+            cairo_fill(on);
+            use(on, amber);
+            cairo_arc(on, x, y, 3.2, 0, 2 * std::numbers::pi);
+            cairo_fill(on);
+        }
+}
+
+void jar_path(cairo_t* on) {
+    cairo_new_path(on);
+    cairo_move_to(on, 30, 22);
+    cairo_curve_to(on, 6, 40, 6, 50, 6, 60);
+    cairo_line_to(on, 6, 104);
+    cairo_curve_to(on, 6, 122, 14, 124, 24, 124);
+    cairo_line_to(on, 72, 124);
+    cairo_curve_to(on, 82, 124, 90, 122, 90, 104);
+    cairo_line_to(on, 90, 60);
+    cairo_curve_to(on, 90, 50, 90, 40, 66, 22);
+    cairo_close_path(on);
+}
+
+/// A jar, empty or full of honey.
+void jar(cairo_t* on, bool full) {
+    jar_path(on);
+    if (full) {
+        cairo_pattern_t* const honey = cairo_pattern_create_linear(0, 22, 0, 124);
+        cairo_pattern_add_color_stop_rgb(honey, 0, 1, 0.83, 0.42);
+        cairo_pattern_add_color_stop_rgb(honey, 1, 0.85, 0.42, 0.10);
+        cairo_set_source(on, honey);
+        cairo_fill_preserve(on);
+        cairo_pattern_destroy(honey);
+    } else {
+        use(on, {0, 0, 0, 0.45});
+        cairo_fill_preserve(on);
+    }
+    use(on, {bone.red, bone.green, bone.blue, full ? 0.95 : 0.7});
+    cairo_set_line_width(on, 4);
+    cairo_stroke(on);
+    use(on, full ? bone : Tint{0.6, 0.6, 0.6});
+    cairo_rectangle(on, 26, 6, 44, 14);
+    cairo_fill(on);
+    use(on, {1, 1, 1, full ? 0.35 : 0.12});
+    cairo_rectangle(on, 16, 52, 8, 52);
+    cairo_fill(on);
+}
+
+/// White where it is: a leaf.
+void leaf(cairo_t* on) {
+    cairo_move_to(on, 48, 4);
+    cairo_curve_to(on, 96, 40, 84, 92, 48, 112);
+    cairo_curve_to(on, 12, 92, 0, 40, 48, 4);
+    use(on, {1, 1, 1});
+    cairo_fill(on);
+    cairo_set_line_width(on, 5);
+    cairo_move_to(on, 48, 108);
+    cairo_line_to(on, 48, 124);
+    cairo_stroke(on);
+}
+
+}  // namespace
+
+int main(int count, char** arguments) {
+    if (count != 3) {
+        std::cerr << "usage: ember_ridge_art FOLDER_OF_THE_HUD FOLDER_OF_THE_GALLERY\n";
+        return 2;
+    }
+    const std::string hud = arguments[1], gallery = arguments[2];
+    constexpr int frames = 8;
+    bool written = true;
+    const auto draw = [&](const std::string& path, int width, int height,
+                          const std::function<void(cairo_t*)>& how) {
+        written = draw_file(path, width, height, how) && written;
+    };
+    draw(hud + "/rank_1.png", 80, 80, [](cairo_t* on) { badge(on, 1); });
+    draw(hud + "/rank_2.png", 80, 80, [](cairo_t* on) { badge(on, 2); });
+    draw(hud + "/ember.png", 64 * frames, 64, [](cairo_t* on) {
+        for (int i = 0; i < frames; ++i)
+            ember(on, 64 * i, i * 2 * std::numbers::pi / frames);
+    });
+    draw(gallery + "/frame.png", 64, 64, frame);
+    draw(gallery + "/jar.png", 96, 128, [](cairo_t* on) { jar(on, true); });
+    draw(gallery + "/jar_empty.png", 96, 128, [](cairo_t* on) { jar(on, false); });
+    draw(gallery + "/leaf.png", 96, 128, leaf);
+    return written ? 0 : 1;
+}

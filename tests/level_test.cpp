@@ -1,0 +1,174 @@
+// Levels as a player sees them: how much of a shape is filled, counted in pixels.
+#include <cmath>
+#include <numbers>
+
+#include "pixels.hpp"
+
+namespace rapido::test {
+namespace {
+
+constexpr std::array directions{Direction::right, Direction::left, Direction::up, Direction::down};
+
+Level level_of(Shape shape, double fill, Size size = {150, 150}) {
+    Level level{.id = "l", .value = fill, .place = {.offset = {10, 10}, .size = size}};
+    level.shape = shape;
+    level.color = white;
+    level.background = black;
+    return level;
+}
+
+/// Of a circle of radius 1: the part of its area below a part of its height.
+double circle_below(double level) {
+    const double h = 2 * level;
+    return (std::acos(1 - h) - (1 - h) * std::sqrt(2 * h - h * h)) / std::numbers::pi;
+}
+/// Of a diamond: two triangles.
+double diamond_below(double level) {
+    return level <= 0.5 ? 2 * level * level : 1 - 2 * (1 - level) * (1 - level);
+}
+
+TEST(Level, fills_every_shape_by_its_area) {
+    for (const Size size : {Size{150, 150}, Size{70, 140}})
+        for (int shape = 0; shape <= static_cast<int>(Shape::thermometer); ++shape)
+            for (const Direction direction : directions) {
+                Level level = level_of(static_cast<Shape>(shape), 1, size);
+                level.direction = direction;
+                level.fill_by = FillBy::area;
+                const double whole = lit(Stage(level).first());
+                EXPECT_GT(whole, 500) << shape;
+                for (const double fill : {0.1, 0.37, 0.5, 0.9}) {
+                    level.value = fill;
+                    EXPECT_NEAR(lit(Stage(level).first()) / whole, fill, 0.006)
+                        << shape << " " << static_cast<int>(direction) << " " << fill;
+                }
+            }
+}
+
+TEST(Level, fills_by_height_what_geometry_says) {
+    struct Row {
+        Shape shape;
+        double whole;  ///< in a box of 150 by 150
+        double (*below)(double);
+    };
+    const std::vector<Row> rows{
+        {Shape::box, 150.0 * 150, [](double level) { return level; }},
+        {Shape::circle, 75.0 * 75 * std::numbers::pi, circle_below},
+        {Shape::diamond, 120.0 * 150 / 2, diamond_below},  // four fifths as wide as it is high
+    };
+    for (const Row& row : rows)
+        for (const Direction direction : directions)
+            for (const double fill : {0.08, 0.25, 0.5, 0.831, 1.0}) {
+                Level level = level_of(row.shape, fill);
+                level.direction = direction;
+                const double expected = row.whole * row.below(fill);
+                EXPECT_NEAR(lit(Stage(level).first()), expected, 0.004 * row.whole)
+                    << static_cast<int>(row.shape) << " " << static_cast<int>(direction) << " " << fill;
+            }
+    // A polygon of one's own: a triangle, upside down, has a quarter of its area below its half.
+    Level level = level_of(Shape::circle, 0.5);
+    level.outline = {{0, 0}, {1, 0}, {0.5F, 1}};
+    EXPECT_NEAR(lit(Stage(level).first()), 150.0 * 150 / 2 / 4, 40);
+}
+
+TEST(Level, is_honest_in_every_shape) {
+    for (int shape = 0; shape <= static_cast<int>(Shape::thermometer); ++shape)
+        for (const FillBy by : {FillBy::level, FillBy::area})
+            for (const Direction direction : directions)
+                for (const float size : {24.0F, 150.0F}) {
+                    const auto lit_of = [&](double fill) {
+                        Level level = level_of(static_cast<Shape>(shape), fill, {size, size});
+                        level.direction = direction;
+                        level.fill_by = by;
+                        return lit(Stage(level).first());
+                    };
+                    const double full = lit_of(1);
+                    EXPECT_EQ(lit_of(0), 0);
+                    EXPECT_GE(lit_of(0.004), 4) << shape << " " << static_cast<int>(direction);
+                    EXPECT_LE(lit_of(0.996), full - 4) << shape << " " << static_cast<int>(direction);
+                    for (const double nothing : {-1.0, std::nan("")})
+                        EXPECT_EQ(lit_of(nothing), 0);
+                    EXPECT_EQ(lit_of(7), full);
+                }
+}
+
+TEST(Level, moves_its_surface_by_the_clock_and_in_no_other_way) {
+    Level level = level_of(Shape::circle, 0.5);
+    level.wave = {.height = 8, .length = 50, .period = 2s};
+    Stage once(level), often(level), calm(level);
+    const double flat = lit(Stage(level_of(Shape::circle, 0.5)).first());
+    calm.hud.set_reduced_motion(true);
+    for (Stage* stage : {&once, &often, &calm})
+        stage->pass(0s);
+    const Picture begin = once.shot();
+    once.pass(700ms);
+    for (int i = 0; i < 70; ++i)
+        often.pass(10ms);
+    EXPECT_TRUE(once.hud[once.element].changed);
+    const Picture moved = once.shot();
+    EXPECT_TRUE(same_pixels(moved, often.shot())) << "at any frame rate";
+    EXPECT_FALSE(same_pixels(begin, moved));
+    EXPECT_NEAR(lit(moved), flat, 0.03 * flat) << "as much as without waves";
+    once.pass(1300ms);
+    EXPECT_TRUE(same_pixels(begin, once.shot())) << "a whole period later";
+    calm.pass(300ms);
+    EXPECT_FALSE(calm.hud[calm.element].changed) << "with reduced motion it is flat";
+    EXPECT_NEAR(lit(calm.shot()), flat, 0.5);
+    // Full and empty are still, and nothing of a wave is beyond them.
+    for (const double fill : {0.0, 1.0, 0.02, 0.98}) {
+        level.value = fill;
+        Stage stage(level);
+        stage.pass(0s);
+        stage.pass(300ms);
+        EXPECT_EQ(stage.hud[stage.element].changed, fill > 0 && fill < 1) << fill;
+        level.value = 1;
+        EXPECT_EQ(lit(stage.shot()) < lit(Stage(level).first()), fill < 1) << fill;
+    }
+}
+
+TEST(Level, fills_pictures_and_masks) {
+    // Opaque are the whole upper half, and the left half of the lower one: 96 of 128 pixels.
+    std::vector<Color> pixels;
+    for (int i = 0; i < 128; ++i)
+        pixels.push_back(i < 64 || i % 8 < 4 ? rgb(0x8080ff) : rgb(0x000000, 0));
+    for (const bool as_mask : {false, true})
+        for (const auto& [by, fill, expected] : std::vector<std::tuple<FillBy, double, double>>{
+                 {FillBy::level, 0.5, 32}, {FillBy::area, 1.0 / 3, 32}, {FillBy::area, 2.0 / 3, 64}}) {
+            Level level = level_of(Shape::circle, fill, {80, 160});
+            (as_mask ? level.mask : level.image) = "p";
+            level.fill_by = by;
+            Stage stage(level, 300, 200);
+            stage.add_image("p", 8, 16, pixels);
+            stage.hud.remove(stage.element);
+            stage.element = stage.hud.add(level);
+            stage.pass(0s);
+            const Picture picture = stage.shot();
+            double blue = 0, red = 0;
+            for (int y = 0; y < 200; ++y)
+                for (int x = 0; x < 300; ++x) {
+                    blue += picture.pixel(x, y).blue / 255.0;
+                    red += picture.pixel(x, y).red / 255.0;
+                }
+            EXPECT_NEAR(blue / 100, expected, 1.5) << as_mask << fill;
+            EXPECT_NEAR(red / blue, as_mask ? 1 : 0.5, 0.02) << "a mask shows the color, a picture its own";
+            EXPECT_EQ(stage.hud.problems().size(), 1U) << "it was not there at first";
+        }
+}
+
+TEST(Level, refuses_outlines_that_are_none) {
+    for (const std::vector<Point>& outline : std::vector<std::vector<Point>>{
+             {{0, 0}}, {{0, 0}, {1, 1}}, std::vector<Point>(257), {{0, 0}, {1, NAN}, {1, 1}}}) {
+        Level level = level_of(Shape::circle, 0.5);
+        level.outline = outline;
+        const Stage stage(level);
+        ASSERT_EQ(stage.hud.problems().size(), 1U);
+        EXPECT_EQ(to_string(stage.hud.problems()[0]),
+                  "error: 'outline' of level 'l' must be 3 to 256 points, or none");
+    }
+    // Without an area there is nothing to see, and nothing to divide by.
+    Level level = level_of(Shape::circle, 0.5);
+    level.outline = {{0.5F, 0.5F}, {0.5F, 0.5F}, {0.5F, 0.5F}};
+    EXPECT_EQ(lit(Stage(level).first()), 0);
+}
+
+}  // namespace
+}  // namespace rapido::test
