@@ -98,7 +98,7 @@ class BarBody final : public FillBody {
         Canvas canvas{into,
                       edges.inset({inset, inset, inset, inset}),
                       std::max(0.0F, radius_ * at.scale - inset),
-                      mirrored(direction_, at.mirrored),
+                      at.seen(direction_),
                       segment_gap_ * at.scale,
                       least_length(at.scale)};
         if (inset > 0) into.add_rect(edges, radius_ * at.scale, background_);
@@ -161,12 +161,6 @@ class BarBody final : public FillBody {
             into.add_rect(line, 0, color);
         }
     };
-
-    static Direction mirrored(Direction direction, bool mirrored) {
-        if (!mirrored) return direction;
-        if (direction == Direction::right) return Direction::left;
-        return direction == Direction::left ? Direction::right : direction;
-    }
 
     void paint(const Canvas& canvas, double from, double to, Color color,
                const Color* end_color = nullptr) const {

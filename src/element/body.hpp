@@ -70,12 +70,25 @@ struct Hold {
     friend bool operator==(const Hold&, const Hold&) = default;
 };
 
+/// Room for points that is used again in each frame, so that drawing allocates nothing. What is drawn last owns all of it.
+struct PointRoom {
+    std::vector<Point> points, cut, turned, line;
+};
+
 /// Where and how an element is drawn.
 struct DrawPlace {
     Rect box;         ///< in device pixels
     float scale = 1;  ///< device pixels per design pixel
     bool mirrored = false;
     TextMeasurer* measurer = nullptr;
+    PointRoom* room = nullptr;  ///< never null
+
+    /// In a layout that is mirrored, right is left.
+    Direction seen(Direction direction) const {
+        if (!mirrored) return direction;
+        if (direction == Direction::right) return Direction::left;
+        return direction == Direction::left ? Direction::right : direction;
+    }
 };
 
 /// What the bands of an element say about its look; formats and images by the number of the band, or the count of bands

@@ -127,7 +127,7 @@ class GraphBody final : public Body {
             std::size_t to = from;
             while (to < pieces_.size() && piece(to).any)
                 ++to;
-            draw_run(box, from, to, box.width / count, at.scale, into);
+            draw_run(box, from, to, box.width / count, at, into);
             from = to;
         }
     }
@@ -185,8 +185,9 @@ class GraphBody final : public Body {
     }
 
     /// Pieces without a gap between them.
-    void draw_run(const Rect& box, std::size_t from, std::size_t to, float width, float scale,
+    void draw_run(const Rect& box, std::size_t from, std::size_t to, float width, const DrawPlace& at,
                   DrawGroup& into) const {
+        const float scale = at.scale;
         const auto x_of = [&](std::size_t index) { return box.x + static_cast<float>(index) * width; };
         const float line = std::max(1.0F, thickness_ * scale);
         if (style_ == GraphStyle::columns) {
@@ -200,7 +201,9 @@ class GraphBody final : public Body {
             }
             return;
         }
-        std::vector<Point> top, area;
+        std::vector<Point>&top = at.room->points, &area = at.room->line;
+        top.clear();
+        area.clear();
         for (std::size_t i = from; i < to; ++i) {
             const float x = x_of(i) + width / 2;
             const float high = y_of(box, piece(i).high) + line / 2, low = y_of(box, piece(i).low) - line / 2;

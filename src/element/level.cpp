@@ -157,8 +157,9 @@ class LevelBody final : public FillBody {
         return at.mirrored && !is_picture() &&
                (direction_ == Direction::right || direction_ == Direction::left);
     }
-    std::vector<Point> outline_in(const Rect& box, const DrawPlace& at) const {
-        std::vector<Point> points;
+    std::vector<Point>& outline_in(const Rect& box, const DrawPlace& at) const {
+        std::vector<Point>& points = at.room->turned;
+        points.clear();
         for (const Point& corner : outline_.points)
             points.push_back(
                 {box.x + (flips(at) ? 1 - corner.x : corner.x) * box.width, box.y + corner.y * box.height});
@@ -166,7 +167,7 @@ class LevelBody final : public FillBody {
     }
     void draw_border(const Rect& whole, float border, const DrawPlace& at, DrawGroup& into) const {
         const float half = border / 2;
-        std::vector<Point> line = outline_in(whole.inset({half, half, half, half}), at);
+        std::vector<Point>& line = outline_in(whole.inset({half, half, half, half}), at);
         line.push_back(line.front());
         into.add_line(line, border, border_color_);
     }
@@ -175,8 +176,14 @@ class LevelBody final : public FillBody {
     class Canvas {
      public:
         Canvas(const LevelBody& body, const Rect& box, const DrawPlace& at, DrawGroup& into)
-            : body_(body), box_(box), at_(at), into_(into), axis_(box, body.direction_) {
+            : body_(body),
+              box_(box),
+              at_(at),
+              into_(into),
+              axis_(box, body.direction_),
+              outline_(at.room->line) {
             float area = 0;
+            outline_.clear();
             for (const Point& corner : body.outline_.points)
                 outline_.push_back(axis_.from_unit(corner));
             for (const Point& corner : outline_) {
@@ -194,8 +201,8 @@ class LevelBody final : public FillBody {
         }
 
         void paint(double from, double to, Color color, const Color* end_color = nullptr) const {
-            std::vector<Point> part = outline_;
-            std::vector<Point> cut;
+            auto& [part, cut, turned, line] = *at_.room;
+            part = outline_;
             if (to < 1) {
                 cut_polygon(part, surface_at(to), true, cut);
                 part.swap(cut);
@@ -258,7 +265,7 @@ class LevelBody final : public FillBody {
         const DrawPlace& at_;
         DrawGroup& into_;
         Axis axis_;
-        std::vector<Point> outline_;  ///< { across, along }
+        std::vector<Point>& outline_;  ///< { across, along }
         float first_ = 1e9F, last_ = -1e9F;
         Least least_;
     };

@@ -327,12 +327,6 @@ class PipsBody final : public FillBody {
         return {x, y, width, height};
     }
 
-    Direction direction(const DrawPlace& at) const {
-        if (!at.mirrored) return direction_;
-        if (direction_ == Direction::right) return Direction::left;
-        return direction_ == Direction::left ? Direction::right : direction_;
-    }
-
     void draw_pip(const Kind& kind, const Slot& slot, const Rect& rect, const DrawPlace& at,
                   DrawGroup& into) const {
         const Pose pose = pose_of_body(slot.player, now_);
@@ -363,9 +357,12 @@ class PipsBody final : public FillBody {
                 into.transform_last(transform);
             return;
         }
-        std::vector<Point> points = corners_of(kind.shape, rect);
-        for (Point& point : points)
-            point = transform.apply(point);
+        const Outline& outline = outline_of(kind.shape);
+        const Rect box = fitted_box(rect, outline.aspect);
+        std::vector<Point>& points = at.room->points;
+        points.clear();
+        for (const Point& corner : outline.points)
+            points.push_back(transform.apply({box.x + corner.x * box.width, box.y + corner.y * box.height}));
         into.add_polygon(points, seen_in(pose, background_));
         if (border_ <= 0) return;
         points.push_back(points.front());
@@ -374,14 +371,6 @@ class PipsBody final : public FillBody {
 
     static Rect box_in(const Rect& rect, const ImageLook& image) {
         return fitted_box(rect, image.size().width / image.size().height);
-    }
-    static std::vector<Point> corners_of(Shape shape, const Rect& rect) {
-        const Outline& outline = outline_of(shape);
-        const Rect box = fitted_box(rect, outline.aspect);
-        std::vector<Point> points;
-        for (const Point& corner : outline.points)
-            points.push_back({box.x + corner.x * box.width, box.y + corner.y * box.height});
-        return points;
     }
 
     /// From one part of a pip to another one.
@@ -393,9 +382,10 @@ class PipsBody final : public FillBody {
         const bool is_strip = kind.image.frame_count() > 1;
         const Rect box =
             kind.image ? box_in(rect, kind.image) : fitted_box(rect, outline_of(kind.shape).aspect);
-        const Axis axis(box, direction(at));
+        const Axis axis(box, at.seen(direction_));
         const Outline& outline = outline_of(kind.image ? Shape::box : kind.shape);
-        std::vector<Point> points, cut;
+        auto& [points, cut, turned, moved] = *at.room;
+        points.clear();
         for (const Point& corner : outline.points)
             points.push_back(axis.from_unit(corner));
         const float least = least_length(at.scale);
@@ -422,7 +412,7 @@ class PipsBody final : public FillBody {
             draw_stripes(points, box, pose, transform, &kind.image, at, into);
             return;
         }
-        std::vector<Point> moved = points;
+        moved = points;
         for (Point& point : moved)
             point = transform.apply(point);
         into.add_polygon(moved, seen);
@@ -434,19 +424,19 @@ class PipsBody final : public FillBody {
                              const Transform& transform, const ImageLook* image, const DrawPlace& at,
                              DrawGroup& into) {
         if (pose.shine < 0) return;
-        std::vector<Point> cut, turned;
+        auto& [room, cut, turned, strip] = *at.room;
         for_each_stripe(box, pose.shine, [&](const ShineStripe& stripe) {
             turned.clear();
             for (const Point& point : points)
                 turned.push_back({point.y, point.x});
             cut_polygon(turned, {.level = stripe.right}, true, cut);
-            cut_polygon(std::vector<Point>(cut), {.level = stripe.left}, false, turned);
-            if (turned.size() < 3) return;
-            for (Point& point : turned)
+            cut_polygon(cut, {.level = stripe.left}, false, strip);
+            if (strip.size() < 3) return;
+            for (Point& point : strip)
                 point = image != nullptr ? Point{point.y, point.x} : transform.apply({point.y, point.x});
-            if (image == nullptr) return into.add_polygon(turned, rgb(0xffffff, 0.1));
+            if (image == nullptr) return into.add_polygon(strip, rgb(0xffffff, 0.1));
             if (!image->draw(box, image->frame_count() - 1, rgb(0xffffff, 0.1), true, at, into)) return;
-            into.cut_last(turned);
+            into.cut_last(strip);
             into.tint_last({rgb(0xffffff), 1});
             into.transform_last(transform);
         });

@@ -72,7 +72,8 @@ class ScaleBody final : public PointerBody {
     }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {
-        const Strip strip{Axis(on_pixels(at.box), direction(at)), pointer_ * at.scale, thickness_ * at.scale};
+        const Strip strip{Axis(on_pixels(at.box), at.seen(direction_)), pointer_ * at.scale,
+                          thickness_ * at.scale};
         const Rect whole = strip.between(0, 1);
         if (colors_.empty() || neutral_)
             into.add_rect(whole, radius_ * at.scale, background_);
@@ -100,11 +101,6 @@ class ScaleBody final : public PointerBody {
     };
 
     bool is_upright() const { return direction_ == Direction::up || direction_ == Direction::down; }
-    Direction direction(const DrawPlace& at) const {
-        if (!at.mirrored) return direction_;
-        if (direction_ == Direction::right) return Direction::left;
-        return direction_ == Direction::left ? Direction::right : direction_;
-    }
 
     Color color_at(double value) const {
         if (colors_.empty()) return color_;

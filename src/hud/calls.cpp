@@ -177,7 +177,8 @@ void Hud::draw(DrawList& list) const {
         const Moved moved = state_->moved(index);
         group.begin(element.opacity * moved.opacity, moved.tint, moved.transform);
         if (!element.shown || state_->measurer == nullptr) continue;
-        element.body->draw({device, state_->screen.scale, state_->mirrored, state_->measurer}, group);
+        element.body->draw(
+            {device, state_->screen.scale, state_->mirrored, state_->measurer, &state_->point_room}, group);
         state_->draw_over(index, device, group);
     }
 }

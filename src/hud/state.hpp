@@ -314,6 +314,7 @@ struct Hud::State {
     TextMeasurer* measurer = nullptr;
     ImageFinder* images = nullptr;
     Viewport viewport;
+    PointRoom point_room;
 
     Clock real_clock;
     Clock game_clock;

@@ -134,6 +134,27 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
         Notice{.id = "news",
                .messages = {{.id = "low", .text = "Low: {}", .value = watch(score), .when = watch(visible)},
                             {.text = "Late", .on = TriggerOn::mark, .timer = "loop", .priority = 1}}});
+    hud.add(Level{.id = "level", .value = watch(fuel), .max = 1000, .wave = {.height = 4}, .border = 2});
+    hud.add(Pips{.id = "pips",
+                 .value = watch(repair),
+                 .max = 5,
+                 .shape = Shape::heart,
+                 .extra = {{.value = 2}},
+                 .gain = "punch",
+                 .loss = "fade",
+                 .shine = {.effect = "shine", .every = 100ms, .step = 10ms},
+                 .border = 1});
+    hud.add(Dial{.id = "dial",
+                 .value = watch(fuel),
+                 .max = 1000,
+                 .motion = spring(200ms),
+                 .marks = {.every = 100, .format = "{:.0f}"}});
+    hud.add(Scale{.id = "scale",
+                  .value = watch(fuel),
+                  .max = 1000,
+                  .colors = {{0, rgb(0x38b6c9)}, {1000, rgb(0xff7a3c)}},
+                  .marks = {.every = 250, .format = "{:.0f}"}});
+    hud.add(Graph{.id = "graph", .value = watch(fuel), .span = 1s, .samples = 40, .ticks = {{.at = 500}}});
     ASSERT_EQ(hud.problems(), Problems{});
     DrawList list;
     const auto frame = [&](int i) {

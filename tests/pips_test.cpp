@@ -1,0 +1,216 @@
+// Pips: how many are full, and what becomes of those that are gained and lost.
+#include <algorithm>
+#include <cmath>
+
+#include "pixels.hpp"
+
+namespace rapido::test {
+namespace {
+
+/// Squares of 20 by 20 pixels, white on black.
+Pips squares(Source value, Source max) {
+    Pips pips{.id = "p", .value = std::move(value), .max = std::move(max), .place = {.offset = {4, 4}}};
+    pips.shape = Shape::box;
+    pips.color = white;
+    pips.background = black;
+    return pips;
+}
+
+/// In squares.
+double lit_squares(Stage& stage) {
+    return lit(stage.shot()) / 400;
+}
+
+TEST(Pips, are_full_in_whole_steps_and_honestly) {
+    struct Row {
+        double value, max;
+        int steps;
+        double lit;
+    };
+    for (const Row& row : std::vector<Row>{
+             {0, 4, 1, 0},     {1, 4, 1, 1},      {2.4, 4, 1, 2},     {2.6, 4, 1, 3},     {0.01, 4, 1, 1},
+             {3.99, 4, 1, 3},  {4, 4, 1, 4},      {9, 4, 1, 4},       {-2, 4, 1, 0},      {NAN, 4, 1, 0},
+             {2, NAN, 1, 0},   {2, -1, 1, 0},     {2, 0, 1, 0},       {2.5, 4, 2, 2.5},   {0.1, 4, 2, 0.5},
+             {3.9, 4, 2, 3.5}, {2.7, 4, 4, 2.75}, {2.25, 4, 0, 2.25}, {0.001, 4, 0, 0.1}, {3.999, 4, 0, 3.9},
+             {3, 3, 0, 3}})
+        for (const Direction direction :
+             {Direction::right, Direction::left, Direction::up, Direction::down}) {
+            Pips pips = squares(row.value, row.max);
+            pips.steps = row.steps;
+            pips.direction = direction;
+            Stage stage(pips);
+            stage.pass(0s);
+            EXPECT_NEAR(lit_squares(stage), row.lit, 0.002) << row.value << " of " << row.max;
+        }
+    Stage alone(squares(3, {}));
+    alone.pass(0s);
+    EXPECT_NEAR(lit_squares(alone), 3, 0.002) << "without a maximum there are as many as there are";
+}
+
+TEST(Pips, take_as_much_room_as_there_are) {
+    int max = 5, guests = 2;
+    Pips pips = squares(4, watch(max));
+    pips.per_row = 4;
+    pips.extra = {{.value = watch(guests), .color = rgb(0xff0000)}};
+    Stage stage(pips);
+    const auto expect = [&](float width, float height) {
+        stage.pass(10ms);
+        EXPECT_EQ(stage.hud[stage.element].box, (Rect{4, 4, width, height})) << max << " and " << guests;
+    };
+    expect(4 * 20 + 3 * 6, 2 * 20 + 6);
+    // The fifth place is the last of five, empty; behind it stand the guests.
+    const Picture picture = stage.shot();
+    EXPECT_EQ(to_string(picture.pixel(14, 40)), "#000000");
+    EXPECT_EQ(to_string(picture.pixel(40, 40)), "#ff0000");
+    EXPECT_EQ(to_string(picture.pixel(66, 40)), "#ff0000");
+    max = 2;
+    guests = 1;
+    expect(3 * 20 + 2 * 6, 20);
+    max = guests = 0;
+    expect(0, 20);
+}
+
+TEST(Pips, that_nobody_can_count_are_a_problem_and_a_bar) {
+    double max = 1'000'000;
+    Pips pips = squares(250'000, watch(max));
+    pips.place.size = {208, 20};
+    Stage stage(pips);
+    for (int i = 0; i < 3; ++i)
+        stage.pass(10ms);
+    ASSERT_EQ(stage.hud.problems().size(), 1U);
+    EXPECT_EQ(to_string(stage.hud.problems()[0]),
+              "error: pips 'p': more than 200 pips cannot be counted; they are shown as a bar");
+    EXPECT_NEAR(lit(stage.shot()), 208 * 20 / 4, 1);
+    max = 5;
+    stage.pass(10ms);
+    EXPECT_NEAR(lit_squares(stage), 5, 0.01) << "as soon as they can be counted, they are";
+    for (const double extra : {201.0, 1e300}) {
+        pips.max = 3;
+        pips.value = 2;
+        pips.extra = {{.value = extra}};
+        Stage other(pips);
+        other.pass(0s);
+        EXPECT_EQ(other.hud.problems().size(), 1U) << extra;
+    }
+}
+
+Nanoseconds length_of(std::string_view effect) {
+    const auto all = built_in_effects();
+    const auto found = std::find_if(all.begin(), all.end(), [&](const Effect& e) { return e.id == effect; });
+    return to_nanoseconds(found->duration);
+}
+
+TEST(Pips, play_an_effect_on_the_one_that_is_lost_or_gained) {
+    const Nanoseconds fade = length_of("fade");
+    for (const int frames : {1, 7, 40}) {
+        double value = 3, max = 4;
+        Pips pips = squares(watch(value), watch(max));
+        pips.loss = pips.gain = pips.appear = "fade";
+        pips.background = rgb(0x400000);
+        Stage stage(pips);
+        const auto pass = [&](Nanoseconds time) {
+            for (int i = 0; i < frames; ++i)
+                stage.pass(to_seconds(time * (i + 1) / frames - time * i / frames));
+        };
+        // The middle of a pip.
+        const auto light = [&](int pip) { return int{stage.shot().pixel(14 + 26 * pip, 14).green}; };
+        stage.pass(0s);
+        EXPECT_EQ(light(2), 255) << "the first frame is silent";
+        value = 2;
+        stage.pass(0s);
+        EXPECT_EQ(light(2), 255) << "it leaves from what it was";
+        pass(fade / 2);
+        EXPECT_GT(light(2), 20);
+        EXPECT_LT(light(2), 235);
+        EXPECT_EQ(light(1), 255) << "the others are at rest";
+        pass(fade);
+        EXPECT_EQ(light(2), 0);
+        stage.pass(10ms);
+        EXPECT_FALSE(stage.hud[stage.element].changed) << "and so is it now";
+        value = 3;
+        stage.pass(0s);
+        EXPECT_EQ(light(2), 0) << "it comes from nothing";
+        pass(fade);
+        EXPECT_EQ(light(2), 255);
+        value = 0;
+        stage.hud.snap();
+        stage.pass(0s);
+        EXPECT_EQ(light(0) + light(1) + light(2), 0) << "a snap is silent";
+        stage.pass(10ms);
+        EXPECT_FALSE(stage.hud[stage.element].changed);
+        // A place that was not there appears as a whole.
+        max = 5;
+        stage.pass(0s);
+        const auto ground = [&] { return int{stage.shot().pixel(14 + 26 * 4, 14).red}; };
+        EXPECT_EQ(ground(), 0);
+        pass(fade);
+        EXPECT_EQ(ground(), 0x40);
+    }
+}
+
+TEST(Pips, let_extra_ones_leave_before_their_room_does) {
+    const Nanoseconds fade = length_of("fade");
+    int guests = 2;
+    Pips pips = squares(1, 1);
+    pips.extra = {{.value = watch(guests), .color = white}};
+    pips.loss = "fade";
+    Stage stage(pips);
+    const auto width = [&] { return stage.hud[stage.element].box.width; };
+    stage.pass(0s);
+    EXPECT_EQ(width(), 72);
+    guests = 1;
+    stage.pass(to_seconds(fade / 4));
+    guests = 0;
+    stage.pass(to_seconds(fade / 4));
+    EXPECT_EQ(width(), 72) << "both are on their way";
+    stage.pass(to_seconds(fade * 2));
+    EXPECT_EQ(width(), 20);
+    EXPECT_NEAR(lit_squares(stage), 1, 0.01);
+    // With reduced motion they are gone at once.
+    guests = 1;
+    stage.hud.set_reduced_motion(true);
+    stage.pass(10ms);
+    guests = 0;
+    stage.pass(10ms);
+    stage.pass(0s);
+    EXPECT_EQ(width(), 20);
+}
+
+TEST(Pips, shine_one_after_the_other_in_step_with_all_others) {
+    Pips pips = squares(3, 4);
+    pips.color = rgb(0x808080);
+    pips.shine = {.effect = "shine", .every = 4s, .step = 800ms};
+    Stage early(pips), late(pips);
+    const Nanoseconds length = length_of("shine");
+    ASSERT_LT(length, 800ms) << "they would overlap";
+    // Which pips are brighter than they are.
+    const auto bright = [](Stage& stage) {
+        std::string found;
+        const Picture picture = stage.shot();
+        for (int pip = 0; pip < 4; ++pip) {
+            int most = 0;
+            for (int x = 4 + 26 * pip; x < 24 + 26 * pip; ++x)
+                most = std::max(most, int{picture.pixel(x, 14).red});
+            found += most > 0x88 ? '*' : '.';
+        }
+        return found;
+    };
+    early.pass(0s);
+    for (int i = 0; i < 100; ++i)
+        early.pass(40ms);
+    late.pass(3900ms);  // it comes later, with one long frame
+    late.pass(100ms);
+    for (const std::string_view expected : {"*...", ".*..", "..*.", "....", "....", "*..."}) {
+        const Seconds half = to_seconds(length / 2);
+        early.pass(half);
+        late.pass(half / 2);
+        late.pass(half / 2);
+        EXPECT_EQ(bright(early), expected) << "an empty one does not shine";
+        EXPECT_EQ(bright(late), expected);
+        early.pass(800ms - half);
+        late.pass(800ms - half);
+    }
+}
+
+}  // namespace
+}  // namespace rapido::test
