@@ -11,7 +11,7 @@ namespace rapido::bench {
 struct Case {
     std::string name;
     std::string theirs;   ///< what it is measured against
-    double target = 0;    ///< see `at_most`
+    double target = 0;    ///< see `at_most`; zero: none
     bool at_most = true;  ///< ours / theirs at most the target, or theirs / ours at least
     void (*ours_run)(benchmark::State&) = nullptr;
     void (*theirs_run)(benchmark::State&) = nullptr;

@@ -73,12 +73,84 @@ void whole_list(benchmark::State& state) {
     }
 }
 
+/// A thousand readouts over the screen, of all kinds in turn or bars alone, drawn after each frame.
+struct Readouts {
+    EvenMeasurer measurer;
+    std::vector<double> values = std::vector<double>(count, 50.0);
+    Hud hud{HudDefinition{.design = {3840, 2160}}, {}, &measurer};
+    DrawList list;
+
+    explicit Readouts(bool all_kinds) {
+        hud.resize({.size = {3840, 2160}});
+        for (std::size_t i = 0; i < count; ++i) {
+            const Place place{.offset = {static_cast<float>(i % 40) * 96, static_cast<float>(i / 40) * 86},
+                              .size = {80, 60}};
+            hud.add(readout(all_kinds ? i % 9 : 1, "e" + std::to_string(i), watch(values[i]), place));
+        }
+        if (!hud.problems().empty()) std::abort();
+        hud.update({});
+        hud.draw(list);
+    }
+    static Element readout(std::size_t kind, const std::string& id, const Source& value, const Place& place) {
+        switch (kind) {
+            case 0:
+                return Text{
+                    .id = id, .value = value, .max = 100, .format = "{:.1f} / {max:.0f}", .place = place};
+            case 2:
+                return Ring{.id = id, .value = value, .max = 100, .place = place};
+            case 3:
+                return Level{.id = id, .value = value, .max = 100, .place = place};
+            case 4:
+                return Pips{.id = id, .value = value, .max = 5, .place = place, .shape = Shape::heart};
+            case 5:
+                return Dial{.id = id,
+                            .value = value,
+                            .max = 100,
+                            .place = place,
+                            .marks = {.every = 10, .long_every = 50, .format = "{:.0f}"}};
+            case 6:
+                return Scale{.id = id,
+                             .value = value,
+                             .max = 100,
+                             .place = place,
+                             .marks = {.every = 25, .format = "{:.0f}"}};
+            case 7:
+                return Graph{.id = id, .value = value, .max = 100, .place = place, .samples = 60};
+            case 8:
+                return Image{.id = id,
+                             .image = "i.png",
+                             .value = value,
+                             .max = 100,
+                             .place = place,
+                             .frames = {.count = 8}};
+            default:
+                return Bar{.id = id, .value = value, .max = 100, .place = place};
+        }
+    }
+};
+
+/// One in twenty changes.
+template <bool AllKinds>
+void readouts(benchmark::State& state) {
+    Readouts all(AllKinds);
+    std::size_t step = 0;
+    for (auto _ : state) {
+        ++step;
+        for (std::size_t i = step % 20; i < count; i += 20)
+            all.values[i] = static_cast<double>((i * 7 + step * 13) % 101);
+        all.hud.update({.real = frame, .game = frame});
+        all.hud.draw(all.list);
+        benchmark::DoNotOptimize(all.list);
+    }
+}
+
 }  // namespace
 
 std::vector<Case> layout_cases() {
     return {
         {"layout: 1 of 1,000 texts grows", "all of them growing", 10, false, changed_texts<count, false>,
          changed_texts<1, false>},
+        {"1,000 of all kinds: 5 % change", "as many bars", 0, true, readouts<true>, readouts<false>},
         {"draw list: 2 % of 1,000 changed", "making it anew", 4, false, changed_texts<50, true>, whole_list},
     };
 }

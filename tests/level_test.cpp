@@ -154,6 +154,20 @@ TEST(Level, fills_pictures_and_masks) {
         }
 }
 
+TEST(Level, of_a_picture_keeps_out_of_its_border) {
+    for (const auto& [fill, rows] :
+         std::vector<std::pair<double, double>>{{0, 0}, {0.001, 22}, {0.5, 80}, {0.999, 138}, {1, 160}}) {
+        Level level = level_of(Shape::circle, fill, {80, 160});
+        level.mask = "m";
+        level.padding = 20;
+        Stage stage(Panel{.id = "none", .plate = false});
+        stage.add_image("m", 1, 2, {white, white});
+        stage.hud.add(level);
+        stage.pass(0s);
+        EXPECT_NEAR(lit(stage.shot()) / 80, rows, 0.1) << fill;
+    }
+}
+
 TEST(Level, refuses_outlines_that_are_none) {
     for (const std::vector<Point>& outline : std::vector<std::vector<Point>>{
              {{0, 0}}, {{0, 0}, {1, 1}}, std::vector<Point>(257), {{0, 0}, {1, NAN}, {1, 1}}}) {

@@ -167,10 +167,11 @@ int main(int count, char** arguments) {
     };
     draw(hud + "/rank_1.png", 80, 80, [](cairo_t* on) { badge(on, 1); });
     draw(hud + "/rank_2.png", 80, 80, [](cairo_t* on) { badge(on, 2); });
-    draw(hud + "/ember.png", 64 * frames, 64, [](cairo_t* on) {
-        for (int i = 0; i < frames; ++i)
-            ember(on, 64 * i, i * 2 * std::numbers::pi / frames);
-    });
+    for (const std::string& folder : {hud, gallery})
+        draw(folder + "/ember.png", 64 * frames, 64, [](cairo_t* on) {
+            for (int i = 0; i < frames; ++i)
+                ember(on, 64 * i, i * 2 * std::numbers::pi / frames);
+        });
     draw(gallery + "/frame.png", 64, 64, frame);
     draw(gallery + "/jar.png", 96, 128, [](cairo_t* on) { jar(on, true); });
     draw(gallery + "/jar_empty.png", 96, 128, [](cairo_t* on) { jar(on, false); });

@@ -91,24 +91,6 @@ Outline thermometer() {
     return symmetric(squeezed(std::move(right), 2 * bulb), 2 * bulb);
 }
 
-/// How broad an outline is at a level, by the rule of even and odd.
-double breadth_at(std::span<const Point> points, double along, std::vector<double>& crossings) {
-    crossings.clear();
-    for (std::size_t i = 0; i < points.size(); ++i) {
-        const Point a = points[i];
-        const Point b = points[(i + 1) % points.size()];
-        const auto ay = static_cast<double>(a.y), by = static_cast<double>(b.y);
-        if ((ay > along) == (by > along)) continue;
-        const double part = (along - ay) / (by - ay);
-        crossings.push_back(static_cast<double>(a.x) + part * static_cast<double>(b.x - a.x));
-    }
-    std::sort(crossings.begin(), crossings.end());
-    double breadth = 0;
-    for (std::size_t i = 0; i + 1 < crossings.size(); i += 2)
-        breadth += crossings[i + 1] - crossings[i];
-    return breadth;
-}
-
 }  // namespace
 
 const Outline& outline_of(Shape shape) {
@@ -170,15 +152,27 @@ AreaLevels::AreaLevels(std::span<const Point> outline, Direction direction) {
     }
     std::sort(levels.begin(), levels.end());
     levels.erase(std::unique(levels.begin(), levels.end()), levels.end());
-    std::vector<double> crossings;
-    for (std::size_t i = 0; i + 1 < levels.size(); ++i) {
-        // Between two corners the breadth is a line: two points inside it give its ends.
-        const double low = levels[i], length = levels[i + 1] - low;
-        const double first = breadth_at(points, low + length / 4, crossings);
-        const double second = breadth_at(points, low + length * 3 / 4, crossings);
-        add(low, levels[i + 1], std::max(0.0, first - (second - first) / 2),
-            std::max(0.0, second + (second - first) / 2));
+    // Between the levels of two corners the breadth changes evenly. It is the sum over all edges, those that go up less
+    // those that go down, as in the shoelace formula.
+    struct Ends {
+        double begin = 0, end = 0;
+    };
+    std::vector<Ends> breadths(levels.size());
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        const Point a = points[i], b = points[(i + 1) % points.size()];
+        const double ay = static_cast<double>(a.y), by = static_cast<double>(b.y);
+        const double ax = static_cast<double>(a.x), bx = static_cast<double>(b.x);
+        const double sign = by > ay ? 1 : -1;
+        const auto first = std::lower_bound(levels.begin(), levels.end(), std::min(ay, by));
+        for (auto level = first; level != levels.end() && *level < std::max(ay, by); ++level) {
+            const auto across = [&](double at) { return sign * (ax + (bx - ax) * (at - ay) / (by - ay)); };
+            Ends& ends = breadths[static_cast<std::size_t>(level - levels.begin())];
+            ends.begin += across(*level);
+            ends.end += across(*(level + 1));
+        }
     }
+    for (std::size_t i = 0; i + 1 < levels.size(); ++i)
+        add(levels[i], levels[i + 1], std::abs(breadths[i].begin), std::abs(breadths[i].end));
     normalise();
 }
 

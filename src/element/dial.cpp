@@ -54,6 +54,10 @@ Point beside(Point middle, float degrees, float far, float aside) {
     return {on.x + std::cos(angle) * aside, on.y + std::sin(angle) * aside};
 }
 
+void add_disc(Point middle, float radius, Color color, DrawGroup& into) {
+    into.add_rect({middle.x - radius, middle.y - radius, 2 * radius, 2 * radius}, radius, color);
+}
+
 class DialBody final : public PointerBody {
  public:
     DialBody(const Dial& dial, BodyContext& context)
@@ -78,7 +82,7 @@ class DialBody final : public PointerBody {
         const float radius = std::min(box.width, box.height) / 2;
         const Point middle{box.x + box.width / 2, box.y + box.height / 2};
         if (!(radius > 0)) return;
-        into.add_arc({middle, radius, 0, 0, 360, false}, background_);
+        add_disc(middle, radius, background_, into);
         const float line = std::min(radius, thickness_ * at.scale);
         if (line > 0) {
             into.add_arc({middle, radius, radius - line, start_, start_ + sweep_, false}, line_color_);
@@ -129,7 +133,7 @@ class DialBody final : public PointerBody {
             beside(middle, angle, 0, half),         beside(middle, angle, tail, half / 2),
             beside(middle, angle, tail, -half / 2), beside(middle, angle, 0, -half)};
         into.add_polygon(corners, color_);
-        if (needle_.hub > 0) into.add_arc({middle, needle_.hub * scale, 0, 0, 360, false}, color_);
+        if (needle_.hub > 0) add_disc(middle, needle_.hub * scale, color_, into);
     }
 
     float start_;

@@ -190,6 +190,12 @@ class LevelBody final : public FillBody {
                 first_ = std::min(first_, corner.y);
                 last_ = std::max(last_, corner.y);
             }
+            // A picture has its border in itself.
+            const float padding = body.padding_ * at.scale;
+            if (body.is_picture() && body.fill_by_ == FillBy::level && last_ - first_ > 2 * padding) {
+                first_ += padding;
+                last_ -= padding;
+            }
             for (std::size_t i = 0; i < outline_.size(); ++i) {
                 const Point a = outline_[i], b = outline_[(i + 1) % outline_.size()];
                 area += (a.x * b.y - b.x * a.y) / 2;

@@ -68,7 +68,9 @@ struct Level {
     Color background = rgb(0x000000, 0.45);  ///< of a shape and a mask, where they are not filled
     float border = 0;                        ///< width of the line along a shape; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);
-    float padding = 0;  ///< between that line and the fill
+    /// Between that line and the fill; of a picture that fills by level, what lies before the empty end and behind the
+    /// full one.
+    float padding = 0;
     int layer = 0;      ///< higher is drawn later
     Source visible;     ///< shown while true; without a source, always
     friend bool operator==(const Level&, const Level&) = default;

@@ -30,9 +30,9 @@ struct ElementRef {
 /// What is on screen of one element. The views are valid until the next update.
 struct Shown {
     std::string_view id;         ///< the path: the ids of the panels around it and its own, with dots between
-    std::string_view kind;       ///< "text", "bar", "ring", "panel", "notice"
+    std::string_view kind;       ///< as in a HUD file: "text", "bar", "dial"
     std::string_view text;       ///< of a text, and of a notice while it says something
-    std::optional<double> fill;  ///< of a bar or a ring, 0 to 1
+    std::optional<double> fill;  ///< of what has one, 0 to 1; of a dial and a scale, where they point
     std::optional<double> trail;  ///< of those: where what was just lost ends, `fill` to 1
     Value truth;                  ///< what the source gave
     Value target;                 ///< what pace let through
