@@ -476,6 +476,59 @@ shine = { efect = "x" }
         "hud.toml:18:11: error: unknown key 'efect' in 'shine' of pips 'p'; did you mean 'effect'?\n");
 }
 
+std::vector<Element> readouts(const Source& value, const Source& max) {
+    return {
+        Bar{.id = "e", .value = value, .max = max},
+        Ring{.id = "e", .value = value, .max = max},
+        Level{.id = "e", .value = value, .max = max, .trail = {.delay = 1s}, .fill_by = FillBy::area},
+        Level{.id = "e", .value = value, .max = max, .direction = Direction::right, .wave = {.height = 5}},
+        Pips{.id = "e", .value = value, .max = max, .steps = 0, .extra = {{.value = value}}},
+        Dial{.id = "e", .value = value, .max = max, .wraps = true, .marks = {.every = 1, .format = "{}"}},
+        Scale{.id = "e", .value = value, .max = max, .neutral = 3, .marks = {.every = 1, .format = "{}"}},
+        Graph{.id = "e", .value = value, .max = max, .ticks = {{.at = 1}}},
+        Graph{.id = "e", .value = value, .style = GraphStyle::columns}};
+}
+
+TEST(Readouts, survive_every_number) {
+    double value = 0, max = 1;
+    for (const Element& element : readouts(watch(value), watch(max))) {
+        Stage stage(element, 120, 80);
+        for (const double most :
+             {0.0, -1.0, 1.0, 7.5, 1e-300, 1e300, 1e308, std::nan(""), HUGE_VAL, -HUGE_VAL})
+            for (const double next :
+                 {0.0, -1.0, 0.5, 5.0, 1e-310, 1e308, -1e308, std::nan(""), HUGE_VAL, -HUGE_VAL}) {
+                value = next;
+                max = most;
+                stage.pass(1s);
+                const double light = lit(stage.shot());
+                EXPECT_GE(light, 0) << next << " of " << most;
+                const std::optional<double> fill = stage.hud[stage.element].fill;
+                EXPECT_TRUE(!fill || (*fill >= 0 && *fill <= 1)) << next << " of " << most;
+            }
+        EXPECT_LE(stage.hud.problems().size(), 1U) << "nothing but that there are too many pips";
+    }
+}
+
+TEST(Readouts, are_mirrored_where_the_language_is_but_for_dials_and_graphs) {
+    Language mirrored;
+    mirrored.right_to_left = true;
+    std::vector<Element> elements = readouts(0.3, 2);
+    elements.push_back(Level{.id = "e", .value = 0.3, .shape = Shape::flask, .direction = Direction::left});
+    elements.push_back(Scale{.id = "e", .value = 0.3, .colors = {{0, rgb(0xff0000)}, {1, white}}});
+    for (const Element& element : elements) {
+        Stage there(element), back(element);
+        back.hud.set_language(mirrored);
+        const Picture one = there.first(), other = back.first();
+        const std::string_view kind = there.hud[there.element].kind;
+        if (kind == "dial" || kind == "ring" || kind == "graph") continue;
+        // Numbers are not read backwards.
+        const bool has_numbers = !written(there).empty();
+        for (int y = 0; y < (has_numbers ? 18 : 200); ++y)
+            for (int x = 0; x < 300; ++x)
+                ASSERT_NEAR(one.pixel(x, y).red, other.pixel(299 - x, y).red, 3) << kind << x << " " << y;
+    }
+}
+
 TEST(Readouts, need_numbers) {
     const std::string name = "Ada";
     struct Row {

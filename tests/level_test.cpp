@@ -79,7 +79,7 @@ TEST(Level, is_honest_in_every_shape) {
                         Level level = level_of(static_cast<Shape>(shape), fill, {size, size});
                         level.direction = direction;
                         level.fill_by = by;
-                        return lit(Stage(level).first());
+                        return lit(Stage(level, 165, 165).first());
                     };
                     const double full = lit_of(1);
                     EXPECT_EQ(lit_of(0), 0);
@@ -152,6 +152,23 @@ TEST(Level, fills_pictures_and_masks) {
             EXPECT_NEAR(red / blue, as_mask ? 1 : 0.5, 0.02) << "a mask shows the color, a picture its own";
             EXPECT_EQ(stage.hud.problems().size(), 1U) << "it was not there at first";
         }
+}
+
+TEST(Level, plays_the_frames_of_its_picture) {
+    Level level = level_of(Shape::circle, 1, {40, 40});
+    level.image = "two";
+    level.frames = {.count = 2, .rate = 10};
+    Stage stage(Panel{.id = "none", .plate = false});
+    stage.add_image("two", 2, 1, {rgb(0xff0000), rgb(0x0000ff)});
+    stage.element = stage.hud.add(level);
+    stage.pass(0s);
+    for (const std::string_view expected : {"#ff0000", "#0000ff", "#ff0000"}) {
+        EXPECT_EQ(to_string(stage.shot().pixel(30, 30)), expected);
+        stage.pass(40ms);
+        EXPECT_FALSE(stage.hud[stage.element].changed);
+        stage.pass(60ms);
+        EXPECT_TRUE(stage.hud[stage.element].changed);
+    }
 }
 
 TEST(Level, of_a_picture_keeps_out_of_its_border) {

@@ -47,6 +47,43 @@ TEST(Pips, are_full_in_whole_steps_and_honestly) {
     EXPECT_NEAR(lit_squares(alone), 3, 0.002) << "without a maximum there are as many as there are";
 }
 
+TEST(Pips, may_be_pictures) {
+    struct Row {
+        double value;
+        int steps;
+        bool is_strip;
+        double red, green;  ///< in squares: of full looks, of empty ones
+    };
+    for (const Row& row : std::vector<Row>{{2, 1, false, 2, 1},
+                                           {1.5, 2, false, 1.5, 1.5},
+                                           {0, 1, false, 0, 3},
+                                           {1.25, 4, false, 1.25, 1.75},
+                                           {3, 1, true, 3, 0},
+                                           {1.5, 2, true, 1.5, 0},
+                                           {0.1, 2, true, 0.5, 0}}) {
+        Pips pips = squares(row.value, 3);
+        pips.steps = row.steps;
+        pips.image = row.is_strip ? "strip" : "full";
+        pips.empty_image = row.is_strip ? "" : "empty";
+        pips.frames.count = row.is_strip ? 3 : 1;
+        Stage stage(Panel{.id = "none", .plate = false});
+        stage.add_image("full", 1, 1, {rgb(0xff0000)});
+        stage.add_image("empty", 1, 1, {rgb(0x00ff00)});
+        stage.add_image("strip", 3, 1, {black, rgb(0x800000), rgb(0xff0000)});
+        stage.hud.add(pips);
+        stage.pass(0s);
+        const Picture picture = stage.shot();
+        double red = 0, green = 0;
+        for (int y = 0; y < 40; ++y)
+            for (int x = 0; x < 100; ++x) {
+                red += picture.pixel(x, y).red / 255.0 / 400;
+                green += picture.pixel(x, y).green / 255.0 / 400;
+            }
+        EXPECT_NEAR(red, row.red, 0.01) << row.value;
+        EXPECT_NEAR(green, row.green, 0.01) << row.value;
+    }
+}
+
 TEST(Pips, take_as_much_room_as_there_are) {
     int max = 5, guests = 2;
     Pips pips = squares(4, watch(max));

@@ -76,6 +76,31 @@ std::vector<int> runs(const Picture& picture, int y) {
     return lengths;
 }
 
+TEST(Bar, lights_the_area_that_its_fill_says) {
+    for (const Size size : {Size{200, 30}, Size{30, 160}, Size{61, 47}})
+        for (const Direction direction : {Direction::right, Direction::left, Direction::up, Direction::down})
+            for (const double fill : {0.2, 0.5, 0.731, 1.0}) {
+                const Picture picture = picture_of(Bar{.id = "b",
+                                                       .value = fill,
+                                                       .place = {.offset = {10, 10}, .size = size},
+                                                       .direction = direction,
+                                                       .color = white,
+                                                       .background = black,
+                                                       .radius = 0});
+                const double area = static_cast<double>(size.width * size.height) * fill;
+                EXPECT_NEAR(lit(picture), area, 0.002 * area + 1)
+                    << fill << " " << static_cast<int>(direction);
+                // At the empty end it is lit.
+                const float far = 0.1F;
+                const Point at = direction == Direction::right ? Point{size.width * far, size.height / 2}
+                                 : direction == Direction::left
+                                     ? Point{size.width * (1 - far), size.height / 2}
+                                 : direction == Direction::up ? Point{size.width / 2, size.height * (1 - far)}
+                                                              : Point{size.width / 2, size.height * far};
+                EXPECT_EQ(picture.pixel(10 + static_cast<int>(at.x), 10 + static_cast<int>(at.y)).red, 255);
+            }
+}
+
 TEST(Bar, of_segments_lights_whole_ones_and_honestly) {
     struct Row {
         double value;

@@ -22,7 +22,7 @@ class PointerBody : public FillBody {
         const double length = max - min_;
         const bool points = std::isfinite(value) && length > 0 && std::isfinite(length);
         double part = points ? (value - min_) / length : 0;
-        if (wraps_ && points) part -= std::floor(part);
+        if (wraps_ && std::isfinite(part)) part -= std::floor(part);
         part = std::clamp(part, 0.0, 1.0);
         const bool differs = points != points_ || part != fill_ || value != value_;
         points_ = points;
