@@ -14,13 +14,11 @@
 #include <utility>
 #include FT_FREETYPE_H
 
+#include "render/fonts/owner.hpp"
+
 namespace rapido {
 namespace {
 
-template <class T, void (*Destroy)(T*)>
-struct Destroyer {
-    void operator()(T* thing) const { Destroy(thing); }
-};
 using HbFont = std::unique_ptr<hb_font_t, Destroyer<hb_font_t, hb_font_destroy>>;
 using HbBuffer = std::unique_ptr<hb_buffer_t, Destroyer<hb_buffer_t, hb_buffer_destroy>>;
 using BidiPtr = std::unique_ptr<UBiDi, Destroyer<UBiDi, ubidi_close>>;

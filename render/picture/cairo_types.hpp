@@ -3,14 +3,10 @@
 
 #include <cairo.h>
 
-#include <memory>
+#include "render/fonts/owner.hpp"
 
 namespace rapido {
 
-template <class T, void (*Destroy)(T*)>
-struct Destroyer {
-    void operator()(T* thing) const { Destroy(thing); }
-};
 using Surface = std::unique_ptr<cairo_surface_t, Destroyer<cairo_surface_t, cairo_surface_destroy>>;
 using Context = std::unique_ptr<cairo_t, Destroyer<cairo_t, cairo_destroy>>;
 using Pattern = std::unique_ptr<cairo_pattern_t, Destroyer<cairo_pattern_t, cairo_pattern_destroy>>;

@@ -9,6 +9,7 @@
 #include "element/fill_body.hpp"
 #include "element/image_look.hpp"
 #include "element/kinds.hpp"
+#include "element/pip_row.hpp"
 
 namespace rapido {
 namespace {
@@ -76,13 +77,6 @@ Color seen_in(const Pose& pose, Color color) {
     return made;
 }
 
-struct PipEffects {
-    const Effect* appear = nullptr;
-    const Effect* gain = nullptr;
-    const Effect* loss = nullptr;
-    const Effect* shine = nullptr;
-};
-
 class PipsBody final : public FillBody {
  public:
     PipsBody(const Pips& pips, BodyContext& context)
@@ -91,20 +85,22 @@ class PipsBody final : public FillBody {
           pip_size_(pips.pip_size),
           gap_(pips.gap),
           per_row_(pips.per_row),
-          steps_(pips.steps),
           direction_(pips.direction),
           background_(pips.background),
           border_(pips.border),
           border_color_(pips.border_color),
-          shine_every_(to_nanoseconds(pips.shine.every)),
-          shine_step_(to_nanoseconds(pips.shine.step)) {
-        effects_ = {context.effect(pips.appear, "appear"), context.effect(pips.gain, "gain"),
-                    context.effect(pips.loss, "loss"), context.effect(pips.shine.effect, "shine.effect")};
+          rules_{.steps = pips.steps,
+                 .appear = context.effect(pips.appear, "appear"),
+                 .gain = context.effect(pips.gain, "gain"),
+                 .loss = context.effect(pips.loss, "loss"),
+                 .shine = context.effect(pips.shine.effect, "shine.effect"),
+                 .shine_every = to_nanoseconds(pips.shine.every),
+                 .shine_step = to_nanoseconds(pips.shine.step)} {
         kinds_.push_back({.shape = pips.shape,
                           .image = ImageLook::find(pips.image, "image", pips.frames, context),
                           .empty_image = ImageLook::find(pips.empty_image, "empty_image", {}, context),
                           .color = pips.color,
-                          .slots = {}});
+                          .row = PipRow(static_cast<bool>(pips.max))});
         for (std::size_t i = 0; i < pips.extra.size(); ++i) {
             const ExtraPips& extra = pips.extra[i];
             const std::string field = "extra." + std::to_string(i) + ".image";
@@ -112,7 +108,7 @@ class PipsBody final : public FillBody {
                               .image = ImageLook::find(extra.image, field, {}, context),
                               .empty_image = {},
                               .color = extra.color,
-                              .slots = {}});
+                              .row = PipRow(false)});
         }
         extra_values_.resize(pips.extra.size());
     }
@@ -134,41 +130,42 @@ class PipsBody final : public FillBody {
         const double value = shown.value.number();
         const double max = has_max_ ? shown.max.number() : value;
         bool differs = FillBody::show(shown, trail);
-        const std::size_t before = slot_count();
+        const std::size_t before = pip_count();
         const bool too_many = !is_countable(max, extra_values_);
         if (too_many != too_many_) differs = true;
         if (too_many && !too_many_) told_ = false;
         too_many_ = too_many;
         if (too_many) {
             for (Kind& kind : kinds_)
-                kind.slots.clear();
+                kind.row.clear();
         } else {
-            differs = set_slots(kinds_[0], value, max, has_max_) || differs;
-            for (std::size_t i = 0; i < extra_values_.size(); ++i)
-                differs = set_slots(kinds_[i + 1], extra_values_[i], extra_values_[i], false) || differs;
+            differs = kinds_[0].row.set(value, max, rules_, silent_) || differs;
+            for (std::size_t i = 0; i < extra_values_.size(); ++i) {
+                const double extra = extra_values_[i];
+                differs = kinds_[i + 1].row.set(extra, extra, rules_, silent_) || differs;
+            }
         }
         silent_ = false;
-        resized_ = slot_count() != before;
+        resized_ = pip_count() != before;
         return differs || resized_;
     }
 
-    bool lives_in_time() const override { return is_busy_ || effects_.shine != nullptr || !told_; }
+    bool lives_in_time() const override {
+        return rules_.shine != nullptr || !told_ ||
+               std::any_of(kinds_.begin(), kinds_.end(), [](const Kind& kind) { return kind.row.is_busy(); });
+    }
     bool advance(const Moment& at) override {
         now_ = at.real;
-        resized_ = false;
+        const std::size_t before = pip_count();
         bool differs = false;
-        is_busy_ = false;
         std::uint32_t number = 0;
         for (Kind& kind : kinds_) {
-            for (Slot& slot : kind.slots) {
-                differs = advance(slot, number, at) || differs;
-                is_busy_ = is_busy_ || !slot.player.resting();
-                ++number;
-            }
-            const auto left = [](const Slot& slot) { return slot.leaving && slot.player.resting(); };
-            resized_ = std::erase_if(kind.slots, left) > 0 || resized_;
+            const auto count = static_cast<std::uint32_t>(kind.row.pips().size());
+            differs = kind.row.advance(at, rules_, color_, number) || differs;
+            number += count;
         }
-        return differs || resized_;
+        resized_ = pip_count() != before;
+        return differs;
     }
 
     std::string take_problem() override {
@@ -182,7 +179,7 @@ class PipsBody final : public FillBody {
 
     bool has_resized() const override { return resized_; }
     Size measure(TextMeasurer*, Size) override {
-        const int count = static_cast<int>(slot_count());
+        const int count = static_cast<int>(pip_count());
         if (too_many_) return {8 * (pip_size_.width + gap_) - gap_, pip_size_.height};
         if (count == 0) return {0, pip_size_.height};
         const int columns = per_row_ > 0 ? std::min(per_row_, count) : count;
@@ -195,29 +192,17 @@ class PipsBody final : public FillBody {
         if (too_many_) return draw_bar(at, into);
         int number = 0;
         for (const Kind& kind : kinds_)
-            for (const Slot& slot : kind.slots)
-                draw_pip(kind, slot, place_of(number++, at), at, into);
+            for (const Pip& pip : kind.row.pips())
+                draw_pip(kind, pip, place_of(number++, at), at, into);
     }
 
  private:
-    enum class Doing : std::uint8_t { nothing, appear, gain, loss };
-
-    /// One pip.
-    struct Slot {
-        float lit = 0;                   ///< how much of it is full
-        float before = 0;                ///< what was, while a gain or a loss runs
-        Doing doing = Doing::nothing;    ///< what its effect is for
-        Doing pending = Doing::nothing;  ///< what it is to begin
-        bool leaving = false;            ///< gone when its effect has run
-        std::int64_t shone = 0;          ///< how often the shine has passed
-        EffectPlayer player;
-    };
     struct Kind {
         Shape shape;
         ImageLook image;
         ImageLook empty_image;
         Color color;
-        std::vector<Slot> slots;
+        PipRow row;
     };
 
     static bool is_countable(double max, const std::vector<double>& extra) {
@@ -227,93 +212,11 @@ class PipsBody final : public FillBody {
         return count <= most_pips;
     }
 
-    std::size_t slot_count() const {
+    std::size_t pip_count() const {
         std::size_t count = 0;
         for (const Kind& kind : kinds_)
-            count += kind.slots.size();
+            count += kind.row.pips().size();
         return count;
-    }
-
-    /// How much of a pip is full.
-    float lit_of(int pip, double value, double max) const {
-        if (!(value > 0)) return 0;
-        if (steps_ <= 0) return static_cast<float>(std::clamp(value - pip, 0.0, 1.0));
-        const double all = std::ceil(max) * steps_;
-        double lit = std::round(std::min(value, max) * steps_);
-        if (value < max) lit = std::min(lit, all - 1);
-        return static_cast<float>(std::clamp(std::max(lit, 1.0) / steps_ - pip, 0.0, 1.0));
-    }
-
-    bool set_slots(Kind& kind, double value, double max, bool has_empty) {
-        const int count = max > 0 ? static_cast<int>(std::ceil(max)) : 0;
-        bool differs = false;
-        int pip = 0;
-        for (Slot& slot : kind.slots) {
-            const float lit = pip < count ? lit_of(pip, value, max) : 0;
-            if (lit != slot.lit) {
-                differs = true;
-                begin(slot, lit > slot.lit ? Doing::gain : Doing::loss);
-                slot.before = slot.lit;
-                slot.lit = lit;
-            }
-            // An extra pip that is lost leaves with what was lost of it, one of the others with its place.
-            const bool runs = slot.pending == Doing::loss || (slot.leaving && !slot.player.resting());
-            slot.leaving = pip >= count && !has_empty && runs;
-            ++pip;
-        }
-        const auto kept = static_cast<std::size_t>(count);
-        while (kind.slots.size() > kept && !kind.slots.back().leaving)
-            kind.slots.pop_back();
-        while (kind.slots.size() < kept) {
-            Slot& slot = kind.slots.emplace_back();
-            slot.lit = slot.before = lit_of(static_cast<int>(kind.slots.size()) - 1, value, max);
-            begin(slot, has_empty || effects_.appear != nullptr ? Doing::appear : Doing::gain);
-            differs = true;
-        }
-        return differs;
-    }
-
-    void begin(Slot& slot, Doing what) {
-        const Effect* const effect = effect_of(what);
-        slot.pending = silent_ || effect == nullptr ? Doing::nothing : what;
-        is_busy_ = is_busy_ || slot.pending != Doing::nothing;
-        if (slot.pending == Doing::nothing && slot.doing != Doing::nothing) {
-            slot.player.clear();
-            slot.doing = Doing::nothing;
-        }
-    }
-    const Effect* effect_of(Doing what) const {
-        if (what == Doing::appear) return effects_.appear;
-        if (what == Doing::gain) return effects_.gain;
-        return what == Doing::loss ? effects_.loss : nullptr;
-    }
-
-    /// True while it looks different for its effect.
-    bool advance(Slot& slot, std::uint32_t number, const Moment& at) {
-        const bool was_resting = slot.player.resting();
-        slot.player.advance(at.real);
-        if (slot.player.resting()) slot.doing = Doing::nothing;
-        const Doing next = std::exchange(slot.pending, Doing::nothing);
-        const auto run = [&](const Effect& effect, Nanoseconds from, PlayAs as) {
-            slot.player.set_limit(at.flash_limit);
-            slot.player.set_color(color_);
-            slot.player.set_reduced_motion(at.reduced_motion);
-            return slot.player.play(effect, from, 1, number, as);
-        };
-        if (next != Doing::nothing && at.shown && !(next == Doing::loss && at.reduced_motion)) {
-            const PlayAs as = next == Doing::loss ? PlayAs::leave : PlayAs::enter;
-            if (run(*effect_of(next), at.real, as)) slot.doing = next;
-        }
-        if (effects_.shine != nullptr && shine_every_.count() > 0) {
-            // Its own moment of each round; what was missed while it was busy or hidden is not made up for.
-            const Nanoseconds own = at.real - shine_step_ * number;
-            const std::int64_t round = own.count() > 0 ? own / shine_every_ : 0;
-            if (round > slot.shone && slot.lit >= 1 && at.shown && slot.player.resting() && !silent_)
-                run(*effects_.shine, shine_every_ * round + shine_step_ * number, PlayAs::effect);
-            slot.shone = round;
-            slot.player.advance(at.real);
-        }
-        return !(was_resting && slot.player.resting());
     }
 
     Rect place_of(int number, const DrawPlace& at) const {
@@ -327,24 +230,21 @@ class PipsBody final : public FillBody {
         return {x, y, width, height};
     }
 
-    void draw_pip(const Kind& kind, const Slot& slot, const Rect& rect, const DrawPlace& at,
+    void draw_pip(const Kind& kind, const Pip& pip, const Rect& rect, const DrawPlace& at,
                   DrawGroup& into) const {
-        const Pose pose = pose_of_body(slot.player, now_);
-        const bool whole = slot.doing == Doing::appear;
-        const Pose rest = whole ? pose : Pose{};
-        const bool is_extra = &kind != &kinds_[0];
-        if (!is_extra) draw_empty(kind, rect, rest, at, into);
-        const Color color = kind.color;
-        if (slot.doing == Doing::loss) {
-            draw_part(kind, rect, 0, slot.lit, color, rest, at, into);
-            draw_part(kind, rect, slot.lit, slot.before, color, pose, at, into);
-        } else if (slot.doing == Doing::gain) {
-            draw_part(kind, rect, 0, std::min(slot.before, slot.lit), color, rest, at, into);
-            draw_part(kind, rect, 0, slot.lit, color, pose, at, into);
+        const Pose pose = pose_of_body(pip.player, now_);
+        const Pose rest = pip.runs == PipChange::appear ? pose : Pose{};
+        if (&kind == &kinds_[0]) draw_empty(kind, rect, rest, at, into);
+        if (pip.runs == PipChange::loss) {
+            draw_part(kind, rect, 0, pip.lit, rest, at, into);
+            draw_part(kind, rect, pip.lit, pip.before, pose, at, into);
+        } else if (pip.runs == PipChange::gain) {
+            draw_part(kind, rect, 0, std::min(pip.before, pip.lit), rest, at, into);
+            draw_part(kind, rect, 0, pip.lit, pose, at, into);
         } else {
-            draw_part(kind, rect, 0, slot.lit, color, slot.doing == Doing::nothing ? pose : rest, at, into);
+            draw_part(kind, rect, 0, pip.lit, pip.runs == PipChange::nothing ? pose : rest, at, into);
         }
-        draw_dots(slot.player, now_, rect, at.scale, into);
+        draw_dots(pip.player, now_, rect, at.scale, into);
     }
 
     void draw_empty(const Kind& kind, const Rect& rect, const Pose& pose, const DrawPlace& at,
@@ -374,11 +274,11 @@ class PipsBody final : public FillBody {
     }
 
     /// From one part of a pip to another one.
-    void draw_part(const Kind& kind, const Rect& rect, float from, float to, Color color, const Pose& pose,
+    void draw_part(const Kind& kind, const Rect& rect, float from, float to, const Pose& pose,
                    const DrawPlace& at, DrawGroup& into) const {
         if (!(to > from)) return;
         const Transform transform = transform_of(pose, rect, at.scale);
-        const Color seen = seen_in(pose, color);
+        const Color seen = seen_in(pose, kind.color);
         const bool is_strip = kind.image.frame_count() > 1;
         const Rect box =
             kind.image ? box_in(rect, kind.image) : fitted_box(rect, outline_of(kind.shape).aspect);
@@ -455,19 +355,15 @@ class PipsBody final : public FillBody {
     Size pip_size_;
     float gap_;
     int per_row_;
-    int steps_;
     Direction direction_;
     Color background_;
     float border_;
     Color border_color_;
-    Nanoseconds shine_every_;
-    Nanoseconds shine_step_;
-    PipEffects effects_;
+    PipRules rules_;
     std::vector<Kind> kinds_;  ///< the others, and then the extra ones
     std::vector<double> extra_values_;
     Nanoseconds now_{0};
     bool silent_ = true;  ///< what is shown next is no gain and no loss
-    bool is_busy_ = false;
     bool resized_ = false;
     bool too_many_ = false;
     bool told_ = true;
