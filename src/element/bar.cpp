@@ -79,16 +79,16 @@ class BarBody final : public FillBody {
         }
     }
 
-    bool show(const FieldValues& shown, double trail) override {
+    News show(const FieldValues& shown, double trail) override {
         const double max = shown.max.number();
         const bool rescaled = max != max_ && !(std::isnan(max) && std::isnan(max_));
         max_ = max;
         for (Part& part : parts_)
             part.fill = fill_of(part.value, max);
-        const bool differs = FillBody::show(shown, trail);
+        const News news = FillBody::show(shown, trail);
         const bool others =
             std::exchange(parts_changed_, false) || (rescaled && !(ticks_.empty() && parts_.empty()));
-        return differs || others;
+        return std::max(news, look_if(others));
     }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {

@@ -108,6 +108,12 @@ struct Moment {
     FlashLimit* flash_limit = nullptr;
 };
 
+/// What of an element is other than before; each word holds those before it.
+enum class News : std::uint8_t { none, look, size, text };
+inline News look_if(bool differs) {
+    return differs ? News::look : News::none;
+}
+
 /// The state of one element that is its kind's own.
 class Body {
  public:
@@ -122,30 +128,23 @@ class Body {
     /// How often its text was written.
     virtual std::uint32_t times_made() const { return 0; }
 
-    /// Takes the shown values, and where the trail of the value ends (NaN where there is none); true if what is
-    /// seen of them differs.
-    virtual bool show(const FieldValues&, double /*trail*/) { return false; }
+    /// Takes the shown values, and where the trail of the value ends (NaN where there is none); what is seen of them.
+    virtual News show(const FieldValues&, double /*trail*/) { return News::none; }
     /// Takes the values of its further sources, in their order, before `show`.
     virtual void show_further(std::span<const Value>) {}
-    /// True if it looks different for that alone.
-    virtual bool set_look(const Look&) { return false; }
+    /// What differs for that alone.
+    virtual News set_look(const Look&) { return News::none; }
     /// The next values are taken as given: nothing was gained or lost.
     virtual void snap() {}
-    /// Whether it changes with time alone; asked after `show`, and after each `advance`, which is called in every frame
-    /// while this is true.
+    /// Whether it may change with time alone: asked once. Then `advance` is called in every frame, after `show`.
     virtual bool lives_in_time() const { return false; }
-    /// True if it looks different.
-    virtual bool advance(const Moment&) { return false; }
+    virtual News advance(const Moment&) { return News::none; }
     /// What it cannot show, told after `advance`; empty for nothing.
     virtual std::string take_problem() { return {}; }
     /// How many digits after the point it shows, where it shows one number with a fixed count of them.
     virtual std::optional<int> places() const { return std::nullopt; }
     /// A number in units of the last digit that would be shown; nothing where no digits would be.
     virtual std::optional<std::int64_t> count(const FieldValues&) const { return std::nullopt; }
-    /// Whether it is a text, so that a new look may have a new size.
-    virtual bool is_text() const { return false; }
-    /// Whether what it took last may have changed its size.
-    virtual bool has_resized() const { return false; }
     /// As large as it is by itself, in design pixels; `content` is what the elements inside need.
     virtual Size measure(TextMeasurer*, Size content) = 0;
     /// What layout asks besides, valid after `measure`.

@@ -33,18 +33,18 @@ class FillBody : public Body {
  public:
     FillBody(Color color, Color trail_color) : color_(color), trail_color_(trail_color), own_color_(color) {}
 
-    bool set_look(const Look& look) override {
+    News set_look(const Look& look) override {
         const bool differs = !(look.color == color_);
         color_ = look.color;
-        return differs;
+        return look_if(differs);
     }
-    bool show(const FieldValues& shown, double trail) override {
+    News show(const FieldValues& shown, double trail) override {
         const double fill = fill_of(shown.value.number(), shown.max.number());
         const double behind = std::isnan(trail) ? fill : std::max(fill_of(trail, shown.max.number()), fill);
         const bool differs = fill != fill_ || behind != trail_;
         fill_ = fill;
         trail_ = behind;
-        return differs;
+        return look_if(differs);
     }
     Size measure(TextMeasurer*, Size) override { return {}; }
 

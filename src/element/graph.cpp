@@ -1,6 +1,7 @@
 #include "rapido/element/graph.hpp"
 
 #include <algorithm>
+#include <utility>
 
 #include "element/fields.hpp"
 #include "element/fill_body.hpp"
@@ -65,23 +66,23 @@ class GraphBody final : public Body {
 
     void set_language(const Language* language, BodyContext& context) override {
         numbers_.set_language(language, context);
-        resized_ = true;
+        stale_ = true;
     }
-    bool set_look(const Look& look) override {
+    News set_look(const Look& look) override {
         const bool differs = !(look.color == color_);
         color_ = look.color;
-        return differs;
+        return look_if(differs);
     }
-    bool show(const FieldValues& shown, double) override {
+    News show(const FieldValues& shown, double) override {
         value_ = shown.value.number();
         const double max = shown.max.number();
         const bool differs = has_max_ && max != top_ && max > min_ && std::isfinite(max);
         if (differs) top_ = max;
-        return differs || resized_;
+        return std::exchange(stale_, false) ? News::size : look_if(differs);
     }
 
     bool lives_in_time() const override { return true; }
-    bool advance(const Moment& at) override {
+    News advance(const Moment& at) override {
         const std::int64_t now = at.now / piece_;
         if (!begun_) {
             begun_ = true;
@@ -99,17 +100,14 @@ class GraphBody final : public Body {
         held_ = value_;
         take(held_);
         if (full > 0 && !has_max_) find_top();
-        resized_ = false;
-        return full > 0 && at.shown;
+        return look_if(full > 0 && at.shown);
     }
 
-    bool has_resized() const override { return resized_; }
     Size measure(TextMeasurer* measurer, Size) override {
         std::vector<double> values;
         for (const Tick& tick : ticks_)
             values.push_back(tick.at);
         numbers_.shape(measurer, values);
-        resized_ = false;
         return {};
     }
 
@@ -242,7 +240,7 @@ class GraphBody final : public Body {
     double value_ = std::numeric_limits<double>::quiet_NaN();  ///< shown from now on
     double held_ = std::numeric_limits<double>::quiet_NaN();   ///< shown until now
     bool begun_ = false;
-    bool resized_ = true;
+    bool stale_ = true;  ///< its numbers are not shaped yet, or in another language
 };
 
 }  // namespace

@@ -1,6 +1,7 @@
 #include "rapido/element/image.hpp"
 
 #include <array>
+#include <utility>
 
 #include "element/fields.hpp"
 #include "element/fill_body.hpp"
@@ -60,27 +61,25 @@ class ImageBody final : public Body {
         band_ = of_bands_.size();
     }
 
-    bool set_look(const Look& next) override {
-        const bool differs = !(next.color == color_) || next.image != band_;
-        resized_ = next.image != band_;
+    News set_look(const Look& next) override {
+        const News news = next.image != band_ ? News::size : look_if(!(next.color == color_));
         color_ = next.color;
         band_ = next.image;
-        return differs;
+        return news;
     }
 
-    bool show(const FieldValues& shown, double) override {
-        if (!has_value_) return false;
+    News show(const FieldValues& shown, double) override {
+        if (!has_value_) return News::none;
         fill_ = fill_of(shown.value.number(), shown.max.number());
         const auto last = static_cast<float>(look().frame_count() - 1);
         return go_to(last > 0 ? static_cast<int>(std::lround(honest_length(fill_, last, 1))) : 0);
     }
 
     bool lives_in_time() const override { return !has_value_ && own_.frame_count() > 1; }
-    bool advance(const Moment& at) override {
+    News advance(const Moment& at) override {
         return go_to(at.reduced_motion || look().frame_count() <= 1 ? 0 : look().frame_at(at.now));
     }
 
-    bool has_resized() const override { return resized_; }
     Size measure(TextMeasurer*, Size) override { return look().size(); }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {
@@ -105,11 +104,7 @@ class ImageBody final : public Body {
     const ImageLook& look() const {
         return band_ < of_bands_.size() && of_bands_[band_] ? of_bands_[band_] : own_;
     }
-    bool go_to(int frame) {
-        const bool differs = frame != frame_;
-        frame_ = frame;
-        return differs;
-    }
+    News go_to(int frame) { return look_if(std::exchange(frame_, frame) != frame); }
 
     /// Three columns and three rows; in a box that is too small for its corners they shrink together.
     void draw_slices(const DrawPlace& at, DrawGroup& into) const {
@@ -149,7 +144,6 @@ class ImageBody final : public Body {
     Color color_;
     bool smooth_;
     bool has_value_;
-    bool resized_ = false;
     double fill_ = 0;
     int frame_ = 0;
 };

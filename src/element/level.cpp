@@ -96,7 +96,7 @@ class LevelBody final : public FillBody {
     bool lives_in_time() const override {
         return (wave_.height > 0 && wave_.period.count() != 0) || image_.frame_count() > 1;
     }
-    bool advance(const Moment& at) override {
+    News advance(const Moment& at) override {
         const bool has_frames = image_.frame_count() > 1;
         const int frame = has_frames && !at.reduced_motion ? image_.frame_at(at.now) : 0;
         const double period = wave_.period.count();
@@ -108,7 +108,7 @@ class LevelBody final : public FillBody {
         frame_ = frame;
         still_ = still;
         phase_ = phase;
-        return differs && at.shown;
+        return look_if(differs && at.shown);
     }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {

@@ -160,8 +160,8 @@ void NoticeBody::show_further(std::span<const Value> values) {
             other_ = said_[i].text->update({.value = values[2 * i], .max = {}, .delta = {}}) || other_;
 }
 
-bool NoticeBody::show(const FieldValues&, double) {
-    if (!std::exchange(other_, false)) return false;
+News NoticeBody::show(const FieldValues&, double) {
+    if (!std::exchange(other_, false)) return News::none;
     std::string next;
     if (shown_ != no_message) {
         next = said_[shown_].text->text();
@@ -170,7 +170,7 @@ bool NoticeBody::show(const FieldValues&, double) {
     color_ = shown_ == no_message ? own_color_ : said_[shown_].message.color.value_or(own_color_);
     ++times_made_;
     text_ = std::move(next);
-    return true;
+    return News::text;
 }
 
 bool NoticeBody::select(std::size_t message, int count) {

@@ -31,8 +31,7 @@ class NoticeBody final : public Body {
 
     void set_language(const Language* language, BodyContext& context) override;
     void show_further(std::span<const Value> values) override;
-    bool show(const FieldValues&, double) override;
-    bool is_text() const override { return true; }
+    News show(const FieldValues&, double) override;
     Size measure(TextMeasurer* measurer, Size) override;
     void draw(const DrawPlace& at, DrawGroup& into) const override;
     void set_width(TextMeasurer* measurer, float width) override;

@@ -115,7 +115,7 @@ class PipsBody final : public FillBody {
 
     static void check(BodyContext& context) { check_types(context, "a row of pips"); }
 
-    bool set_look(const Look& look) override {
+    News set_look(const Look& look) override {
         kinds_[0].color = look.color;
         return FillBody::set_look(look);
     }
@@ -126,10 +126,10 @@ class PipsBody final : public FillBody {
             extra_values_[i] = values[i].number();
     }
 
-    bool show(const FieldValues& shown, double trail) override {
+    News show(const FieldValues& shown, double trail) override {
         const double value = shown.value.number();
         const double max = has_max_ ? shown.max.number() : value;
-        bool differs = FillBody::show(shown, trail);
+        bool differs = FillBody::show(shown, trail) != News::none;
         const std::size_t before = pip_count();
         const bool too_many = !is_countable(max, extra_values_);
         if (too_many != too_many_) differs = true;
@@ -146,16 +146,14 @@ class PipsBody final : public FillBody {
             }
         }
         silent_ = false;
-        resized_ = pip_count() != before;
-        return differs || resized_;
+        return pip_count() != before ? News::size : look_if(differs);
     }
 
-    bool lives_in_time() const override {
-        return rules_.shine != nullptr || !told_ ||
-               std::any_of(kinds_.begin(), kinds_.end(), [](const Kind& kind) { return kind.row.is_busy(); });
-    }
-    bool advance(const Moment& at) override {
+    bool lives_in_time() const override { return true; }
+    News advance(const Moment& at) override {
         now_ = at.real;
+        const auto is_busy = [](const Kind& kind) { return kind.row.is_busy(); };
+        if (rules_.shine == nullptr && std::none_of(kinds_.begin(), kinds_.end(), is_busy)) return News::none;
         const std::size_t before = pip_count();
         bool differs = false;
         std::uint32_t number = 0;
@@ -164,8 +162,7 @@ class PipsBody final : public FillBody {
             differs = kind.row.advance(at, rules_, color_, number) || differs;
             number += count;
         }
-        resized_ = pip_count() != before;
-        return differs;
+        return pip_count() != before ? News::size : look_if(differs);
     }
 
     std::string take_problem() override {
@@ -177,7 +174,6 @@ class PipsBody final : public FillBody {
         return "more than " + std::to_string(most_pips) + " pips cannot be counted; they are shown as a bar";
     }
 
-    bool has_resized() const override { return resized_; }
     Size measure(TextMeasurer*, Size) override {
         const int count = static_cast<int>(pip_count());
         if (too_many_) return {8 * (pip_size_.width + gap_) - gap_, pip_size_.height};
@@ -364,7 +360,6 @@ class PipsBody final : public FillBody {
     std::vector<double> extra_values_;
     Nanoseconds now_{0};
     bool silent_ = true;  ///< what is shown next is no gain and no loss
-    bool resized_ = false;
     bool too_many_ = false;
     bool told_ = true;
 };

@@ -15,9 +15,10 @@ class PointerBody : public FillBody {
         marks_.set_language(language, context);
         stale_ = true;
     }
-    bool show(const FieldValues& shown, double) override {
+    News show(const FieldValues& shown, double) override {
         const double max = shown.max.number(), value = shown.value.number();
-        resized_ = std::exchange(stale_, false) || !(max == max_ || (std::isnan(max) && std::isnan(max_)));
+        const bool resized =
+            std::exchange(stale_, false) || !(max == max_ || (std::isnan(max) && std::isnan(max_)));
         max_ = max;
         const double length = max - min_;
         const bool points = std::isfinite(value) && length > 0 && std::isfinite(length);
@@ -28,9 +29,8 @@ class PointerBody : public FillBody {
         points_ = points;
         fill_ = trail_ = part;
         value_ = points ? value : 0;
-        return differs || resized_;
+        return resized ? News::size : look_if(differs);
     }
-    bool has_resized() const override { return resized_; }
     std::optional<double> fill() const override { return points_ ? std::optional(fill_) : std::nullopt; }
     std::optional<double> trail() const override { return std::nullopt; }
 
@@ -50,7 +50,6 @@ class PointerBody : public FillBody {
     Marks marks_;
 
  private:
-    bool resized_ = false;
     bool stale_ = true;  ///< the marks are not laid out yet, or in another language
 };
 

@@ -93,18 +93,16 @@ class TextBody final : public Body {
           uses_hud_font_(text.font.empty()),
           value_type_(value_type) {}
 
-    bool show(const FieldValues& values, double) override {
+    News show(const FieldValues& values, double) override {
         max_ = values.max;
         const bool differs = shown().update(values);
-        return std::exchange(other_form_, false) || differs;
+        return std::exchange(other_form_, false) || differs ? News::text : News::none;
     }
 
     std::optional<int> places() const override { return forms_.own->places(value_type_); }
     std::optional<std::int64_t> count(const FieldValues& values) const override {
         return forms_.own->count(values);
     }
-
-    bool is_text() const override { return true; }
 
     Size measure(TextMeasurer* measurer, Size) override {
         if (!line_.can_measure(measurer)) return {};
@@ -133,7 +131,7 @@ class TextBody final : public Body {
         other_form_ = true;
     }
 
-    bool set_look(const Look& look) override {
+    News set_look(const Look& look) override {
         const auto& [color, format, image] = look;
         const bool recolored = !(color == color_);
         color_ = color;
@@ -142,7 +140,7 @@ class TextBody final : public Body {
             other_form_ = true;
             reserved_ = -1;
         }
-        return recolored;
+        return look_if(recolored);
     }
 
     std::optional<PlainText> plain_text() const override { return forms_.own->plain(); }

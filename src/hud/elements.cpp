@@ -197,6 +197,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         notices.push_back(index);
         if (!making) find_speakers(std::get<Notice>(element), origin);
     }
+    if (elements[index].body->lives_in_time()) living_bodies.push_back(index);
     if (elements[index].effects != nullptr) with_triggers.push_back(index);
     watch_bands(index);
     find_plain(index);

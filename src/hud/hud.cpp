@@ -270,21 +270,25 @@ void Hud::State::refresh_active() {
 }
 
 void Hud::State::show_moving(const Active& moving) {
-    Travel& travel = *moving.travel;
     if (hot[moving.index].is_plain) return refresh(moving.index);
-    FieldValues values{
-        .value = {}, .max = moving.max == no_source ? Value() : scan.value(moving.max), .delta = {}};
-    double trail = std::numeric_limits<double>::quiet_NaN();
+    const Value max = moving.max == no_source ? Value() : scan.value(moving.max);
+    const Travelled now_at = travelled(moving.index, *moving.travel, max);
+    show(moving.index, *moving.body, now_at.values, now_at.trail);
+}
+
+/// Where the travel of an element has come to.
+Hud::State::Travelled Hud::State::travelled(ElementIndex index, Travel& travel, const Value& max) {
     const Nanoseconds at = moment(travel.clock());
+    Travelled made{{.value = {}, .max = max, .delta = travel.delta()},
+                   std::numeric_limits<double>::quiet_NaN()};
     if (!travel.is_plain()) {
         travel.advance(at, reduced_motion);
-        report_bands(moving.index);
-        values.max = travel.shown_max(at, values.max);
-        trail = travel.trail(at);
+        report_bands(index);
+        made.values.max = travel.shown_max(at, max);
+        made.trail = travel.trail(at);
     }
-    values.value = travel.shown(at);
-    values.delta = travel.delta();
-    show(moving.index, *moving.body, values, trail);
+    made.values.value = travel.shown(at);
+    return made;
 }
 
 void Hud::State::refresh_queued() {
@@ -329,21 +333,14 @@ void Hud::State::follow_pending() {
 
 void Hud::State::refresh(ElementIndex index) {
     RunningElement& element = elements[index];
-    Travel* const travel = element.travel.get();
-    FieldValues values{.value = {}, .max = max_of(element), .delta = element.delta};
-    double trail = std::numeric_limits<double>::quiet_NaN();
-    if (travel != nullptr) {
-        const Nanoseconds at = moment(travel->clock());
-        travel->advance(at, reduced_motion);
-        report_bands(index);
-        values = {
-            .value = travel->shown(at), .max = travel->shown_max(at, values.max), .delta = travel->delta()};
-        trail = travel->trail(at);
-    } else if (hot[index].value != no_source) {
-        values.value = scan.value(hot[index].value);
-    }
+    Travelled made{{.value = {}, .max = max_of(element), .delta = element.delta},
+                   std::numeric_limits<double>::quiet_NaN()};
+    if (element.travel != nullptr)
+        made = travelled(index, *element.travel, made.values.max);
+    else if (hot[index].value != no_source)
+        made.values.value = scan.value(hot[index].value);
     if (hot[index].is_plain) {
-        const PlainText::Update update = hot[index].plain.update(values.value);
+        const PlainText::Update update = hot[index].plain.update(made.values.value);
         if (update == PlainText::Update::changed) {
             hot[index].show(frame);
             must_measure(index);
@@ -352,7 +349,7 @@ void Hud::State::refresh(ElementIndex index) {
         if (update != PlainText::Update::unfit) return;
         update_body_text(index);
     }
-    show(index, *element.body, values, trail);
+    show(index, *element.body, made.values, made.trail);
 }
 
 /// Tells what bands were entered and left, and takes over what they say about being visible.
@@ -376,56 +373,41 @@ void Hud::State::report_bands(ElementIndex index) {
 }
 
 void Hud::State::show(ElementIndex index, Body& body, const FieldValues& values, double trail) {
-    bool looks = false;
+    News news = News::none;
     if (const Travel* const travel = elements[index].travel.get();
         travel != nullptr && travel->bands() != nullptr)
-        looks = body.set_look({.color = travel->color(moment(travel->clock())),
-                               .format = travel->bands()->format(),
-                               .image = travel->bands()->image()});
+        news = body.set_look({.color = travel->color(moment(travel->clock())),
+                              .format = travel->bands()->format(),
+                              .image = travel->bands()->image()});
     if (!elements[index].further.empty()) {
         further_values.clear();
         for (const SourceIndex source : elements[index].further)
             further_values.push_back(source == no_source ? Value() : scan.value(source));
         body.show_further(further_values);
     }
-    const bool differs = body.show(values, trail);
-    wake(index);
-    if (!differs) {
-        if (looks) mark_changed(index);
-        return;
-    }
-    mark_changed(index);
-    if (body.is_text()) hot[index].mark_changed(frame, true);
-    if (body.is_text() || body.has_resized()) must_measure(index);
+    take_news(index, std::max(news, body.show(values, trail)));
+}
+
+void Hud::State::take_news(ElementIndex index, News news) {
+    if (news == News::none) return;
+    hot[index].mark_changed(frame, news == News::text);
+    if (news >= News::size) must_measure(index);
 }
 
 /// What lives in time goes on: frames of an image, waves, graphs, the effects of single pips.
 void Hud::State::advance_bodies() {
-    std::erase_if(living_bodies, [this](ElementIndex index) {
-        RunningElement& element = elements[index];
-        if (element.body == nullptr) return true;
+    for (const ElementIndex index : living_bodies) {
+        const RunningElement& element = elements[index];
+        if (element.body == nullptr) continue;
         const Moment moment_of{.now = moment(element.clock),
                                .real = now,
                                .shown = element.shown,
                                .reduced_motion = reduced_motion,
                                .flash_limit = flash_limit};
-        if (element.body->advance(moment_of)) {
-            mark_changed(index);
-            if (element.body->has_resized()) must_measure(index);
-        }
+        take_news(index, element.body->advance(moment_of));
         if (const std::string problem = element.body->take_problem(); !problem.empty())
             report({{}, std::string(element.kind->name) + " '" + element.path + "': " + problem, ""});
-        element.in_time = element.body->lives_in_time();
-        return !element.in_time;
-    });
-}
-
-/// From now on it is told of the time, if it lives in it.
-void Hud::State::wake(ElementIndex index) {
-    RunningElement& element = elements[index];
-    if (element.in_time || !element.body->lives_in_time()) return;
-    element.in_time = true;
-    living_bodies.push_back(index);
+    }
 }
 
 /// A body whose text was shown by its plain writer catches up; the plain writer begins anew after it.

@@ -103,7 +103,6 @@ struct RunningElement {
     std::unique_ptr<RunningNotice> notice;    ///< null for all other kinds
     std::unique_ptr<ElementEffects> effects;  ///< null where there is nothing to play
     ClockKind clock = ClockKind::real;
-    bool in_time = false;              ///< its body is told of the time
     bool moves = false;                ///< by an effect, its own or one around it
     std::optional<bool> band_visible;  ///< instead of its source
 };
@@ -254,7 +253,7 @@ struct Hud::State {
     void start_effects();
     void play_effects();
     void advance_bodies();
-    void wake(ElementIndex index);
+    void take_news(ElementIndex index, News news);
     Pose pose_of_element(ElementIndex index) const;
     Pose body_pose(ElementIndex index) const;
     Moved moved(ElementIndex index) const;
@@ -287,6 +286,11 @@ struct Hud::State {
     void update_body_text(ElementIndex index);
     void refresh(ElementIndex index);
     void show(ElementIndex index, Body& body, const FieldValues& values, double trail);
+    struct Travelled {
+        FieldValues values;
+        double trail;  ///< NaN where there is none
+    };
+    Travelled travelled(ElementIndex index, Travel& travel, const Value& max);
     void show_moving(const Active& moving);
     Value max_of(const RunningElement& element) const;
     void fit_to_screen();
