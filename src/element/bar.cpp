@@ -224,6 +224,8 @@ class BarBody final : public FillBody {
 
 }  // namespace
 
+bool operator==(const Bar&, const Bar&) = default;
+
 const Table Description<Bar>::table{"bar", fields};
 
 std::vector<FurtherSource> further_sources(const Bar& bar) {

@@ -147,6 +147,8 @@ class DialBody final : public PointerBody {
 
 }  // namespace
 
+bool operator==(const Dial&, const Dial&) = default;
+
 const Table Description<Dial>::table{"dial", fields};
 
 std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context) {

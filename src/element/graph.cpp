@@ -245,6 +245,8 @@ class GraphBody final : public Body {
 
 }  // namespace
 
+bool operator==(const Graph&, const Graph&) = default;
+
 const Table Description<Graph>::table{"graph", fields};
 
 std::unique_ptr<Body> make_body(const Graph& graph, BodyContext& context) {

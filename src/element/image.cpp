@@ -150,6 +150,8 @@ class ImageBody final : public Body {
 
 }  // namespace
 
+bool operator==(const Image&, const Image&) = default;
+
 const Table Description<Image>::table{"image", fields};
 
 std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {

@@ -296,6 +296,8 @@ class LevelBody final : public FillBody {
 
 }  // namespace
 
+bool operator==(const Level&, const Level&) = default;
+
 const Table Description<Level>::table{"level", fields};
 
 std::unique_ptr<Body> make_body(const Level& level, BodyContext& context) {

@@ -73,6 +73,8 @@ static_assert(fields.size() == member_count<Notice>);
 
 }  // namespace
 
+bool operator==(const Notice&, const Notice&) = default;
+
 const Table Description<Notice>::table{"notice", fields};
 
 std::vector<FurtherSource> further_sources(const Notice& notice) {

@@ -71,6 +71,8 @@ class PanelBody final : public Body {
 
 }  // namespace
 
+bool operator==(const Panel&, const Panel&) = default;
+
 const Table Description<Panel>::table{"panel", fields};
 
 std::unique_ptr<Body> make_body(const Panel& panel, BodyContext&) {

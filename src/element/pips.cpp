@@ -366,6 +366,8 @@ class PipsBody final : public FillBody {
 
 }  // namespace
 
+bool operator==(const Pips&, const Pips&) = default;
+
 const Table Description<Pips>::table{"pips", fields};
 
 std::vector<FurtherSource> further_sources(const Pips& pips) {

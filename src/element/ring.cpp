@@ -100,6 +100,8 @@ class RingBody final : public FillBody {
 
 }  // namespace
 
+bool operator==(const Ring&, const Ring&) = default;
+
 const Table Description<Ring>::table{"ring", fields};
 
 std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context) {

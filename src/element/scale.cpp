@@ -194,6 +194,8 @@ class ScaleBody final : public PointerBody {
 
 }  // namespace
 
+bool operator==(const Scale&, const Scale&) = default;
+
 const Table Description<Scale>::table{"scale", fields};
 
 std::unique_ptr<Body> make_body(const Scale& scale, BodyContext& context) {

@@ -221,6 +221,8 @@ class TextBody final : public Body {
 
 }  // namespace
 
+bool operator==(const Text&, const Text&) = default;
+
 const Table Description<Text>::table{"text", fields};
 
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {

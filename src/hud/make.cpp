@@ -18,6 +18,12 @@ std::string path_of(const Element& element) {
 
 }  // namespace
 
+bool operator==(const HudDefinition& a, const HudDefinition& b) {
+    return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale && a.margin == b.margin &&
+           a.mirror == b.mirror && a.font == b.font && a.locales == b.locales && a.timers == b.timers &&
+           a.meters == b.meters && a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
+}
+
 void Hud::State::report(Problem problem) {
     if (std::find(problems.begin(), problems.end(), problem) == problems.end())
         problems.push_back(std::move(problem));

@@ -77,7 +77,7 @@ struct Bar {
     std::vector<BarPart> parts;
     int layer = 0;   ///< higher is drawn later
     Source visible;  ///< shown while true; without a source, always
-    friend bool operator==(const Bar&, const Bar&) = default;
+    friend bool operator==(const Bar&, const Bar&);
 };
 
 }  // namespace rapido

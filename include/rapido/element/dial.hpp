@@ -58,7 +58,7 @@ struct Dial {
     Color background = rgb(0x000000, 0.45);
     int layer = 0;   ///< higher is drawn later
     Source visible;  ///< shown while true; without a source, always
-    friend bool operator==(const Dial&, const Dial&) = default;
+    friend bool operator==(const Dial&, const Dial&);
 };
 
 }  // namespace rapido

@@ -50,7 +50,7 @@ struct Graph {
     Color background = rgb(0x000000, 0.45);
     int layer = 0;   ///< higher is drawn later
     Source visible;  ///< shown while true; without a source, always; a hidden one goes on recording
-    friend bool operator==(const Graph&, const Graph&) = default;
+    friend bool operator==(const Graph&, const Graph&);
 };
 
 }  // namespace rapido

@@ -56,7 +56,7 @@ struct Image {
     bool smooth = true;           ///< false: the nearest pixel, for pixel art
     int layer = 0;                ///< higher is drawn later
     Source visible;               ///< shown while true; without a source, always
-    friend bool operator==(const Image&, const Image&) = default;
+    friend bool operator==(const Image&, const Image&);
 };
 
 }  // namespace rapido

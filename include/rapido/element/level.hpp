@@ -73,7 +73,7 @@ struct Level {
     float padding = 0;
     int layer = 0;      ///< higher is drawn later
     Source visible;     ///< shown while true; without a source, always
-    friend bool operator==(const Level&, const Level&) = default;
+    friend bool operator==(const Level&, const Level&);
 };
 
 }  // namespace rapido

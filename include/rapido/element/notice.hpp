@@ -57,7 +57,7 @@ struct Notice {
     std::string group;   ///< shown, hidden and dimmed with it; while it is hidden nothing new appears
     int layer = 0;       ///< higher is drawn later
     Source visible;      ///< the same for it alone
-    friend bool operator==(const Notice&, const Notice&) = default;
+    friend bool operator==(const Notice&, const Notice&);
 };
 
 }  // namespace rapido

@@ -34,7 +34,7 @@ struct Panel {
     std::string group;             ///< shown, hidden and dimmed with it
     int layer = 0;                 ///< higher is drawn later
     Source visible;  ///< it and what stands inside are shown while true; without a source, always
-    friend bool operator==(const Panel&, const Panel&) = default;
+    friend bool operator==(const Panel&, const Panel&);
 };
 
 }  // namespace rapido

@@ -74,7 +74,7 @@ struct Pips {
     Color border_color = rgb(0xf2efe6, 0.6);
     int layer = 0;   ///< higher is drawn later
     Source visible;  ///< shown while true; without a source, always
-    friend bool operator==(const Pips&, const Pips&) = default;
+    friend bool operator==(const Pips&, const Pips&);
 };
 
 }  // namespace rapido

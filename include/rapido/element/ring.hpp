@@ -47,7 +47,7 @@ struct Ring {
     float segment_gap = 3;  ///< design pixels, at the outer edge
     int layer = 0;          ///< higher is drawn later
     Source visible;         ///< shown while true; without a source, always
-    friend bool operator==(const Ring&, const Ring&) = default;
+    friend bool operator==(const Ring&, const Ring&);
 };
 
 }  // namespace rapido

@@ -49,7 +49,7 @@ struct Scale {
     Color background = rgb(0x000000, 0.45);  ///< of the strip, where it has no other
     int layer = 0;                           ///< higher is drawn later
     Source visible;                          ///< shown while true; without a source, always
-    friend bool operator==(const Scale&, const Scale&) = default;
+    friend bool operator==(const Scale&, const Scale&);
 };
 
 }  // namespace rapido

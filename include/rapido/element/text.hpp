@@ -79,7 +79,7 @@ struct Text {
     Overflow overflow = Overflow::visible;  ///< all but `visible` let a row make it narrower
     int layer = 0;                          ///< higher is drawn later
     Source visible;                         ///< shown while true; without a source, always
-    friend bool operator==(const Text&, const Text&) = default;
+    friend bool operator==(const Text&, const Text&);
 };
 
 }  // namespace rapido

@@ -95,12 +95,7 @@ struct HudDefinition {
     std::vector<Origin> locale_origins;
     std::vector<Origin> element_origins;
 
-    friend bool operator==(const HudDefinition& a, const HudDefinition& b) {
-        return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale &&
-               a.margin == b.margin && a.mirror == b.mirror && a.font == b.font && a.locales == b.locales &&
-               a.timers == b.timers && a.meters == b.meters && a.effects == b.effects &&
-               a.groups == b.groups && a.elements == b.elements;
-    }
+    friend bool operator==(const HudDefinition& a, const HudDefinition& b);
 };
 
 }  // namespace rapido
