@@ -529,6 +529,23 @@ TEST(Readouts, are_mirrored_where_the_language_is_but_for_dials_and_graphs) {
     }
 }
 
+TEST(Readouts, refuse_what_their_bands_cannot_change) {
+    struct Row {
+        Element element;
+        const char* says;
+    };
+    for (const Row& row : std::vector<Row>{
+             {Bar{.id = "e", .value = 1, .bands = {{.below = 3, .format = "{}"}}},
+              "error: 'bands.0.format' of bar 'e' is of texts only"},
+             {Dial{.id = "e", .value = 1, .bands = {{.below = 3}, {.below = 2, .image = "x.png"}}},
+              "error: 'bands.1.image' of dial 'e' is of images only"}}) {
+        Hud hud;
+        EXPECT_FALSE(hud.add(row.element));
+        ASSERT_EQ(hud.problems().size(), 1U);
+        EXPECT_EQ(to_string(hud.problems()[0]), row.says);
+    }
+}
+
 TEST(Readouts, need_numbers) {
     const std::string name = "Ada";
     struct Row {

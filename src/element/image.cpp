@@ -97,7 +97,9 @@ class ImageBody final : public Body {
         if (mask_.image()) into.mask_last(*mask_.image(), all);
     }
 
-    std::optional<double> fill() const override { return has_value_ ? std::optional(fill_) : std::nullopt; }
+    std::optional<double> fill() const override {
+        return has_value_ && own_.frame_count() > 1 ? std::optional(fill_) : std::nullopt;
+    }
     Color color() const override { return color_; }
 
  private:

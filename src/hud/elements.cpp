@@ -69,10 +69,14 @@ void check_pace(const Pace& pace, BodyContext& context) {
     if (pace.window != WindowKind::last) context.report("pace.window", "of a text can only be 'last'");
 }
 
-void check_bands(const std::vector<Band>& bands, BodyContext& context) {
+void check_bands(const std::vector<Band>& bands, const Table& kind, BodyContext& context) {
     for (std::size_t i = 0; i < bands.size(); ++i) {
         const std::string name = "bands." + std::to_string(i);
         const Band& band = bands[i];
+        if (!band.format.empty() && &kind != &Description<Text>::table)
+            context.report(name + ".format", "is of texts only");
+        if (!band.image.empty() && &kind != &Description<Image>::table)
+            context.report(name + ".image", "is of images only");
         if (context.value_type == Value::Type::text)
             return context.report("bands", "needs a number, and this source is a text");
         if (!band.below && !band.above) context.report(name, "needs 'below' or 'above'");
@@ -144,7 +148,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     context.value_use = value.use();
     context.max_type = context.bound(common.max).type();
     check_pace(common.plan.pace, context);
-    check_bands(common.plan.bands, context);
+    check_bands(common.plan.bands, *made.kind, context);
     made.body = std::visit([&](const auto& description) { return make_body(description, context); }, element);
     made.effects = make_element_effects(common.effects, common.plan.bands,
                                         made.body != nullptr ? made.body->color() : Color{}, context);
