@@ -14,9 +14,19 @@ void add_circle(std::vector<Point>& points, Point middle, float radius, float fr
     const float half = radius > tolerance ? std::acos(1 - tolerance / radius) : 1;
     const float step = half * 2 * 180 / std::numbers::pi_v<float>;
     const int count = std::clamp(static_cast<int>(std::ceil(std::abs(to - from) / step)), 1, 720);
-    for (int i = 0; i <= count; ++i)
-        points.push_back(
-            point_at(middle, radius, from + (to - from) * static_cast<float>(i) / static_cast<float>(count)));
+    points.push_back(point_at(middle, radius, from));
+    // Each point is the one before it, turned by the same angle; the ends are exact.
+    const auto turned = static_cast<double>(to - from) / count * std::numbers::pi / 180;
+    const double c = std::cos(turned), s = std::sin(turned);
+    double x = static_cast<double>(points.back().x - middle.x);
+    double y = static_cast<double>(points.back().y - middle.y);
+    for (int i = 1; i < count; ++i) {
+        const double next = x * c - y * s;
+        y = x * s + y * c;
+        x = next;
+        points.push_back({middle.x + static_cast<float>(x), middle.y + static_cast<float>(y)});
+    }
+    points.push_back(point_at(middle, radius, to));
 }
 
 }  // namespace
