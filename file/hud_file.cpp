@@ -14,6 +14,7 @@ namespace rapido {
 namespace {
 
 constexpr std::size_t largest_hud = 4'000'000;
+constexpr std::size_t most_in_list = 10'000;  ///< what a short file asks for must not take gigabytes
 
 std::string_view type_name(const toml::node& node) {
     if (node.is_string()) return "a text";
@@ -107,6 +108,9 @@ class HudReader {
                         "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
                             "; expected a list of tables",
                         "write '[[" + std::string(key.str()) + "]]'");
+        if (list->size() > most_in_list)
+            return fail(key.source(),
+                        std::to_string(list->size()) + " of '" + std::string(key.str()) + "'; at most 10000");
         for (const toml::node& item : *list) {
             if (const toml::table* table = item.as_table())
                 read(*table);
@@ -251,6 +255,7 @@ class HudReader {
             first.required && (first.type == FieldType::seconds || first.type == FieldType::real);
         const std::string_view what = takes_numbers ? "a list of numbers and tables" : "a list of tables";
         if (items == nullptr) return expected(node, name, what);
+        if (items->size() > most_in_list) return fail(node.source(), name + " has more than 10000 entries");
         std::size_t index = 0;
         for (const toml::node& item : *items) {
             const std::string at = path + "." + std::to_string(index++);
@@ -385,6 +390,7 @@ class HudReader {
     void read_points(const toml::node& node, void* into, const Field& field, const std::string& name) {
         const toml::array* const list = node.as_array();
         if (list == nullptr) return expected(node, name, "a list of points, [[x, y], ...]");
+        if (list->size() > most_in_list) return fail(node.source(), name + " has more than 10000 entries");
         for (const toml::node& item : *list) {
             const auto numbers = read_numbers(item, field, "a point in " + name, {2}, "two numbers, [x, y]");
             if (numbers.empty()) return;

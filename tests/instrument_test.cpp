@@ -546,6 +546,27 @@ TEST(Readouts, refuse_what_their_bands_cannot_change) {
     }
 }
 
+TEST(HudFile, refuses_lists_without_end) {
+    const auto says = [](const std::string& text) {
+        const Problems problems = read_hud(text, "hud.toml").problems();
+        return problems.size() == 1 ? to_string(problems[0]) : std::to_string(problems.size()) + " problems";
+    };
+    std::string graphs, ticks, points;
+    for (int i = 0; i <= 10'000; ++i) {
+        graphs +=
+            "[[element]]\nkind = 'graph'\nid = 'g" + std::to_string(i) + "'\nvalue = 1\nsamples = 1000\n";
+        ticks += "1,";
+        points += "[0,0],";
+    }
+    EXPECT_EQ(says(graphs), "hud.toml:1:3: error: 10001 of 'element'; at most 10000");
+    const std::string bar = "[[element]]\nkind = 'bar'\nid = 'b'\nvalue = 1\nticks = [";
+    EXPECT_EQ(says(bar + ticks + "]\n"),
+              "hud.toml:5:9: error: 'ticks' of bar 'b' has more than 10000 entries");
+    const std::string level = "[[element]]\nkind = 'level'\nid = 'l'\nvalue = 1\noutline = [";
+    EXPECT_EQ(says(level + points + "]\n"),
+              "hud.toml:5:11: error: 'outline' of level 'l' has more than 10000 entries");
+}
+
 TEST(Readouts, need_numbers) {
     const std::string name = "Ada";
     struct Row {

@@ -16,7 +16,8 @@
 namespace rapido {
 
 /// Reads a HUD file (TOML). `name` is what its problems call it. The first syntax error, or else every other
-/// fault in one pass, by line. At most 4 MB, and 64 levels of nesting or parts of a key.
+/// fault in one pass, by line. At most 4 MB, 64 levels of nesting or parts of a key, and 10 000 of
+/// anything.
 Result<HudDefinition> read_hud(std::string_view text, const std::string& name);
 /// The same from a file.
 Result<HudDefinition> read_hud_file(const std::string& path);

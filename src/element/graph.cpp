@@ -135,7 +135,7 @@ class GraphBody final : public Body {
  private:
     /// What there was in one piece of time.
     struct Piece {
-        double low = 0, high = 0;
+        float low = 0, high = 0;  ///< above the lower edge
         bool any = false;
     };
 
@@ -143,8 +143,10 @@ class GraphBody final : public Body {
     const Piece& piece(std::size_t index) const { return pieces_[(newest_ + 1 + index) % pieces_.size()]; }
     void take(double value) {
         if (!std::isfinite(value)) return;
-        running_.low = running_.any ? std::min(running_.low, value) : value;
-        running_.high = running_.any ? std::max(running_.high, value) : value;
+        constexpr double most = std::numeric_limits<float>::max();
+        const auto above = static_cast<float>(std::clamp(value - min_, -most, most));
+        running_.low = running_.any ? std::min(running_.low, above) : above;
+        running_.high = running_.any ? std::max(running_.high, above) : above;
         running_.any = true;
     }
     void close() {
@@ -154,7 +156,7 @@ class GraphBody final : public Body {
     void find_top() {
         double most = 0;
         for (const Piece& each : pieces_)
-            if (each.any) most = std::max(most, each.high - min_);
+            if (each.any) most = std::max(most, static_cast<double>(each.high));
         for (const Tick& tick : ticks_)
             most = std::max(most, tick.at - min_);
         top_ = min_ + rounded_up(most);
@@ -163,6 +165,10 @@ class GraphBody final : public Body {
     float y_of(const Rect& box, double value) const {
         const double part = std::clamp((value - min_) / (top_ - min_), 0.0, 1.0);
         return box.bottom() - static_cast<float>(part) * box.height;
+    }
+
+    float y_of_piece(const Rect& box, float above) const {
+        return y_of(box, min_ + static_cast<double>(above));
     }
 
     void draw_ticks(const Rect& box, float scale, DrawGroup& into) const {
@@ -190,11 +196,11 @@ class GraphBody final : public Body {
         const float line = std::max(1.0F, thickness_ * scale);
         if (style_ == GraphStyle::columns) {
             for (std::size_t i = from; i < to; ++i) {
-                const float y = y_of(box, piece(i).high);
+                const float y = y_of_piece(box, piece(i).high);
                 const float least = std::min(y, box.bottom() - least_length(scale));
                 const float left = std::round(x_of(i)),
                             right = std::max(left + 1, std::round(x_of(i + 1)) - 1);
-                if (piece(i).high > min_)
+                if (piece(i).high > 0)
                     into.add_rect({left, least, right - left, box.bottom() - least}, 0, color_);
             }
             return;
@@ -204,7 +210,8 @@ class GraphBody final : public Body {
         area.clear();
         for (std::size_t i = from; i < to; ++i) {
             const float x = x_of(i) + width / 2;
-            const float high = y_of(box, piece(i).high) + line / 2, low = y_of(box, piece(i).low) - line / 2;
+            const float high = y_of_piece(box, piece(i).high) + line / 2,
+                        low = y_of_piece(box, piece(i).low) - line / 2;
             top.push_back({x, std::min(high, box.bottom() - line / 2)});
             // A peak inside of one piece is a line down, and the next piece goes on from where it ends.
             if (piece(i).low < piece(i).high) top.push_back({x, std::max(low, box.y + line / 2)});
@@ -212,7 +219,7 @@ class GraphBody final : public Body {
         if (style_ == GraphStyle::area) {
             area.push_back({x_of(from) + width / 2, box.bottom()});
             for (std::size_t i = from; i < to; ++i)
-                area.push_back({x_of(i) + width / 2, y_of(box, piece(i).high)});
+                area.push_back({x_of(i) + width / 2, y_of_piece(box, piece(i).high)});
             area.push_back({x_of(to) - width / 2, box.bottom()});
             Color shade = color_, faint = color_;
             shade.alpha = static_cast<std::uint8_t>(color_.alpha * 0.55);
