@@ -204,6 +204,61 @@ TEST(Bar, shows_parts_ticks_and_a_border) {
         EXPECT_NEAR(shaded.pixel(50 + percent, 20).red, 255 * percent / 100, 5) << percent;
 }
 
+TEST(Bands, may_stripe_a_fill) {
+    double value = 80;
+    std::vector<Element> elements{
+        Bar{.id = "e", .value = watch(value), .max = 100, .place = {.size = {200, 40}}, .color = white},
+        Ring{.id = "e", .value = watch(value), .max = 100, .place = {.size = {160, 160}}, .color = white},
+        Level{.id = "e", .value = watch(value), .max = 100, .place = {.size = {160, 160}}, .color = white}};
+    for (Element& element : elements) {
+        value = 80;
+        std::visit(
+            [](auto& any) {
+                if constexpr (requires {
+                                  any.background;
+                                  any.bands;
+                              })
+                    any.background = black;
+                if constexpr (requires { any.bands; })
+                    any.bands = {{.below = 0.5, .pattern = FillPattern::stripes}};
+            },
+            element);
+        Stage stage(element);
+        const double high = lit(stage.first());
+        value = 40;
+        stage.pass(10ms);
+        const double low = lit(stage.shot());
+        Stage plain(element);
+        value = 40.0000001;
+        std::visit(
+            [](auto& any) {
+                if constexpr (requires { any.bands; }) any.bands.clear();
+            },
+            element);
+        const double whole = lit(Stage(element).first());
+        EXPECT_LT(low, high);
+        // Half of it is under stripes that let 45 % of the light through, and keep a little of their own.
+        EXPECT_NEAR(low / whole, 0.5 + 0.5 * 0.48, 0.06) << stage.hud[stage.element].kind;
+        value = 80;
+        stage.pass(10ms);
+        EXPECT_NEAR(lit(stage.shot()), high, 0.5) << "outside it is plain again";
+    }
+    const Picture bar = picture_of(Bar{.id = "b",
+                                       .value = 0.3,
+                                       .bands = {{.below = 0.5, .pattern = FillPattern::stripes}},
+                                       .place = {.size = {200, 40}},
+                                       .color = white,
+                                       .background = black,
+                                       .radius = 0});
+    for (int x = 0; x < 60; ++x)
+        EXPECT_EQ(bar.pixel(x, 20).red > 200, x / 4 % 2 == 0) << x << ": four pixels each";
+    Hud hud;
+    EXPECT_FALSE(
+        hud.add(Text{.id = "t", .value = 1, .bands = {{.below = 2, .pattern = FillPattern::stripes}}}));
+    EXPECT_EQ(to_string(hud.problems().at(0)),
+              "error: 'bands.0.pattern' of text 't' is of bars, rings and levels only");
+}
+
 TEST(HudFile, reads_rings_and_the_parts_of_bars) {
     const Result<HudDefinition> read = read_hud(R"([[element]]
 kind = "ring"

@@ -107,6 +107,10 @@ class BarBody final : public FillBody {
         if (fill_ > 0) {
             const bool shaded = end_color_ && !is_in_band();
             paint(canvas, 0, fill_, color_, shaded ? &*end_color_ : nullptr);
+            const float length = honest_length(fill_, canvas.length(), canvas.least);
+            for_each_stripe_of(length, at.scale, [&](float from, float to) {
+                into.add_rect(canvas.inner, canvas.radius, stripe_color, canvas.between(from, to));
+            });
         }
         draw_parts(canvas);
         for (const Tick& tick : ticks_)

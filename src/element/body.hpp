@@ -97,6 +97,7 @@ struct Look {
     Color color;
     std::size_t format = 0;
     std::size_t image = 0;
+    FillPattern pattern = FillPattern::plain;
 };
 
 /// What a body that lives in time asks of a frame.

@@ -66,6 +66,10 @@ struct Choices<BandOn> {
     static constexpr std::array<std::string_view, 3> names{"target", "true", "shown"};
 };
 template <>
+struct Choices<FillPattern> {
+    static constexpr std::array<std::string_view, 2> names{"plain", "stripes"};
+};
+template <>
 struct Choices<ClockKind> {
     static constexpr std::array<std::string_view, 2> names{"real", "game"};
 };
@@ -151,6 +155,7 @@ inline constexpr std::array band_fields{
     field<&Band::visible>("visible", "whether the element is shown, inside"),
     field<&Band::format>("format", "of a text, inside"),
     field<&Band::image>("image", "of an image, inside: a file"),
+    field<&Band::pattern>("pattern", "of a fill, inside"),
     field<&Band::motion>("motion", "to new targets, inside"),
     field<&Band::effect>("effect", "started on entering; an endless one ends on leaving"),
 };

@@ -34,8 +34,9 @@ class FillBody : public Body {
     FillBody(Color color, Color trail_color) : color_(color), trail_color_(trail_color), own_color_(color) {}
 
     News set_look(const Look& look) override {
-        const bool differs = !(look.color == color_);
+        const bool differs = !(look.color == color_) || look.pattern != pattern_;
         color_ = look.color;
+        pattern_ = look.pattern;
         return look_if(differs);
     }
     News show(const FieldValues& shown, double trail) override {
@@ -63,11 +64,21 @@ class FillBody : public Body {
     static int lit(double part, int segments) {
         return static_cast<int>(std::lround(honest_length(part, static_cast<float>(segments), 1)));
     }
+    /// Calls `draw` with the beginning and the end of each stripe across a fill of a length in device pixels.
+    template <class Draw>
+    void for_each_stripe_of(float length, float scale, Draw draw) const {
+        if (pattern_ != FillPattern::stripes) return;
+        const float width = std::max(1.0F, std::round(4 * scale));
+        for (float at = width; at < length; at += 2 * width)
+            draw(at, std::min(at + width, length));
+    }
+    static constexpr Color stripe_color = rgb(0x10161c, 0.55);
     bool is_in_band() const { return !(color_ == own_color_); }
     Color trail_color() const { return trail_color_; }
     double fill_ = 0;
     double trail_ = 0;  ///< where it ends; at least `fill_`
     Color color_;
+    FillPattern pattern_ = FillPattern::plain;
 
  private:
     Color trail_color_;

@@ -125,7 +125,10 @@ class LevelBody final : public FillBody {
         else if (!image_ && inset <= 0)
             canvas.paint(0, 1, background_);
         if (trail_ > fill_) canvas.paint(fill_, trail_, trail_color());
-        if (fill_ > 0) canvas.paint(0, fill_, color_, end_color_ && !is_in_band() ? &*end_color_ : nullptr);
+        if (fill_ > 0) {
+            canvas.paint(0, fill_, color_, end_color_ && !is_in_band() ? &*end_color_ : nullptr);
+            if (!is_picture()) canvas.paint_stripes();
+        }
         if (border > 0 && !is_picture()) draw_border(whole, border, at, into);
     }
 
@@ -238,6 +241,21 @@ class LevelBody final : public FillBody {
                 if (end_color != nullptr)
                     into_.shade_last(*end_color, to_device({0, first_}), to_device({0, last_}));
             }
+        }
+
+        void paint_stripes() const {
+            const Surface top = body_.fill_ < 1 ? surface_at(body_.fill_) : Surface{.level = last_};
+            auto& [part, cut, turned, line] = *at_.room;
+            // Beyond the surface, too: a crest of a wave has stripes.
+            body_.for_each_stripe_of(top.level + top.height - first_, at_.scale, [&](float from, float to) {
+                cut_polygon(outline_, {.level = first_ + to}, true, part);
+                cut_polygon(part, {.level = first_ + from}, false, cut);
+                cut_polygon(cut, top, true, part);
+                if (part.size() < 3) return;
+                for (Point& point : part)
+                    point = to_device(point);
+                into_.add_polygon(part, stripe_color);
+            });
         }
 
      private:

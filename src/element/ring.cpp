@@ -49,15 +49,29 @@ class RingBody final : public FillBody {
         const float least = least_length(at.scale);
         paint(whole, gap, least, 0, 1, background_, into);
         if (trail_ > fill_) paint(whole, gap, least, fill_, trail_, trail_color(), into);
-        if (fill_ > 0) paint(whole, gap, least, 0, fill_, color_, into);
+        if (!(fill_ > 0)) return;
+        paint(whole, gap, least, 0, fill_, color_, into);
+        const float around = length_around(whole);
+        for_each_stripe_of(honest_length(fill_, around, least), at.scale, [&](float from, float to) {
+            Arc stripe = whole;
+            stripe.from = start_ + sweep_ * (from / around);
+            stripe.to = start_ + sweep_ * (to / around);
+            stripe.round_ends = false;
+            into.add_arc(stripe, stripe_color);
+        });
     }
 
     static void check(BodyContext& context) { check_types(context, "a ring"); }
 
  private:
+    /// Along the outer edge.
+    float length_around(const Arc& whole) const {
+        return std::abs(sweep_) * std::numbers::pi_v<float> / 180 * whole.outer;
+    }
+
     void paint(const Arc& whole, float gap, float least, double from, double to, Color color,
                DrawGroup& into) const {
-        const float around = std::abs(sweep_) * std::numbers::pi_v<float> / 180 * whole.outer;
+        const float around = length_around(whole);
         const auto degrees = [&](float length) {
             return around > 0 ? start_ + sweep_ * (length / around) : start_;
         };

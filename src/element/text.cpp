@@ -132,7 +132,7 @@ class TextBody final : public Body {
     }
 
     News set_look(const Look& look) override {
-        const auto& [color, format, image] = look;
+        const auto& [color, format, image, pattern] = look;
         const bool recolored = !(color == color_);
         color_ = color;
         if (format != form_) {

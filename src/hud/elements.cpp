@@ -75,6 +75,10 @@ void check_bands(const std::vector<Band>& bands, const Table& kind, BodyContext&
         const Band& band = bands[i];
         if (!band.format.empty() && &kind != &Description<Text>::table)
             context.report(name + ".format", "is of texts only");
+        const bool has_fill = &kind == &Description<Bar>::table || &kind == &Description<Ring>::table ||
+                              &kind == &Description<Level>::table;
+        if (band.pattern != FillPattern::plain && !has_fill)
+            context.report(name + ".pattern", "is of bars, rings and levels only");
         if (!band.image.empty() && &kind != &Description<Image>::table)
             context.report(name + ".image", "is of images only");
         if (context.value_type == Value::Type::text)

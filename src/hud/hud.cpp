@@ -378,7 +378,8 @@ void Hud::State::show(ElementIndex index, Body& body, const FieldValues& values,
         travel != nullptr && travel->bands() != nullptr)
         news = body.set_look({.color = travel->color(moment(travel->clock())),
                               .format = travel->bands()->format(),
-                              .image = travel->bands()->image()});
+                              .image = travel->bands()->image(),
+                              .pattern = travel->bands()->pattern()});
     if (!elements[index].further.empty()) {
         further_values.clear();
         for (const SourceIndex source : elements[index].further)

@@ -87,6 +87,12 @@ std::size_t BandSet::last_with(std::string Band::*text) const {
     return bands_->size();
 }
 
+FillPattern BandSet::pattern() const {
+    for (std::size_t i = bands_->size(); i-- > 0;)
+        if (inside(i) && (*bands_)[i].pattern != FillPattern::plain) return (*bands_)[i].pattern;
+    return FillPattern::plain;
+}
+
 const Motion* BandSet::motion() const {
     for (std::size_t i = bands_->size(); i-- > 0;)
         if (inside(i) && (*bands_)[i].motion) return &*(*bands_)[i].motion;

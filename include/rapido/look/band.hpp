@@ -23,6 +23,12 @@ enum class BandOf : std::uint8_t {
 /// Which of an element's values a band reads.
 enum class BandOn : std::uint8_t { target, truth, shown };
 
+/// How the fill of a bar, a ring or a level is drawn.
+enum class FillPattern : std::uint8_t {
+    plain,
+    stripes,  ///< dark ones across it, four design pixels each: to be told apart without its color
+};
+
 /// One part of the range, and what it changes; what is not given stays as it is. It is entered at its edge and left
 /// beyond it, by more than `margin`: a value that trembles there changes the look once. A value that begins between the
 /// two edges is outside, and so are no value, NaN, and a ratio without a positive, finite maximum. Where bands
@@ -37,10 +43,11 @@ struct Band {
     std::optional<Color> color;
     Seconds fade{0};  ///< of the change to this color, and back
     std::optional<bool> visible;
-    std::string format;            ///< of a text, instead of its own
-    std::string image;             ///< of an image, instead of its own
-    std::optional<Motion> motion;  ///< instead of all others, to new targets
-    std::string effect;            ///< started on entering; an endless one ends on leaving
+    std::string format;                        ///< of a text, instead of its own
+    std::string image;                         ///< of an image, instead of its own
+    FillPattern pattern = FillPattern::plain;  ///< of a fill; plain leaves it as it is
+    std::optional<Motion> motion;              ///< instead of all others, to new targets
+    std::string effect;                        ///< started on entering; an endless one ends on leaving
     friend bool operator==(const Band&, const Band&) = default;
 };
 
@@ -83,6 +90,7 @@ class BandSet {
     std::optional<bool> visible() const;
     std::size_t format() const;
     std::size_t image() const;
+    FillPattern pattern() const;
     const Motion* motion() const;
 
  private:
