@@ -59,8 +59,9 @@ TEST(Pips, may_be_pictures) {
                                            {0, 1, false, 0, 3},
                                            {1.25, 4, false, 1.25, 1.75},
                                            {3, 1, true, 3, 0},
-                                           {1.5, 2, true, 1.5, 0},
-                                           {0.1, 2, true, 0.5, 0}}) {
+                                           {0, 1, true, 0, 3},
+                                           {1.5, 2, true, 1.5, 1},
+                                           {0.1, 2, true, 0.5, 2}}) {
         Pips pips = squares(row.value, 3);
         pips.steps = row.steps;
         pips.image = row.is_strip ? "strip" : "full";
@@ -69,7 +70,7 @@ TEST(Pips, may_be_pictures) {
         Stage stage(Panel{.id = "none", .plate = false});
         stage.add_image("full", 1, 1, {rgb(0xff0000)});
         stage.add_image("empty", 1, 1, {rgb(0x00ff00)});
-        stage.add_image("strip", 3, 1, {black, rgb(0x800000), rgb(0xff0000)});
+        stage.add_image("strip", 3, 1, {rgb(0x00ff00), rgb(0x800000), rgb(0xff0000)});
         stage.hud.add(pips);
         stage.pass(0s);
         const Picture picture = stage.shot();

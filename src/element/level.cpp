@@ -223,24 +223,16 @@ class LevelBody final : public FillBody {
             if (part.size() < 3) return;
             for (Point& point : part)
                 point = to_device(point);
-            if (!body_.is_picture()) {
-                into_.add_polygon(part, color);
-                if (end_color != nullptr)
-                    into_.shade_last(*end_color, to_device({0, first_}), to_device({0, last_}));
-                return;
-            }
-            const ImageLook& picture = body_.image_ ? body_.image_ : body_.mask_;
-            // A mask alone gives the color its shape: its own colors are not seen.
             if (body_.image_) {
-                picture.draw(box_, body_.frame_, color, true, at_, into_);
-                if (body_.mask_.image()) into_.mask_last(*body_.mask_.image(), box_);
+                body_.image_.draw(box_, body_.frame_, color, true, at_, into_);
                 into_.cut_last(part);
             } else {
                 into_.add_polygon(part, color);
-                into_.mask_last(*body_.mask_.image(), box_);
                 if (end_color != nullptr)
                     into_.shade_last(*end_color, to_device({0, first_}), to_device({0, last_}));
             }
+            // A mask alone gives the color its shape: its own colors are not seen.
+            if (body_.mask_.image()) into_.mask_last(*body_.mask_.image(), box_);
         }
 
         void paint_stripes() const {

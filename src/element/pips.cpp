@@ -230,7 +230,7 @@ class PipsBody final : public FillBody {
                   DrawGroup& into) const {
         const Pose pose = pose_of_body(pip.player, now_);
         const Pose rest = pip.runs == PipChange::appear ? pose : Pose{};
-        if (&kind == &kinds_[0]) draw_empty(kind, rect, rest, at, into);
+        if (&kind == &kinds_[0]) draw_empty(kind, pip, rect, rest, at, into);
         if (pip.runs == PipChange::loss) {
             draw_part(kind, rect, 0, pip.lit, rest, at, into);
             draw_part(kind, rect, pip.lit, pip.before, pose, at, into);
@@ -243,14 +243,16 @@ class PipsBody final : public FillBody {
         draw_dots(pip.player, now_, rect, at.scale, into);
     }
 
-    void draw_empty(const Kind& kind, const Rect& rect, const Pose& pose, const DrawPlace& at,
+    void draw_empty(const Kind& kind, const Pip& pip, const Rect& rect, const Pose& pose, const DrawPlace& at,
                     DrawGroup& into) const {
         const Transform transform = transform_of(pose, rect, at.scale);
         if (kind.image || kind.empty_image) {
-            if (!kind.empty_image) return;
-            const Rect box = box_in(rect, kind.empty_image);
-            if (kind.empty_image.draw(box, 0, seen_in(pose, rgb(0xffffff)), true, at, into))
-                into.transform_last(transform);
+            // The first of several frames is the look of an empty one, unless there is another image for that.
+            const bool was_empty = pip.lit <= 0 || (pip.runs == PipChange::gain && pip.before <= 0);
+            const bool is_in_strip = !kind.empty_image && kind.image.frame_count() > 1 && was_empty;
+            const ImageLook& look = is_in_strip ? kind.image : kind.empty_image;
+            const Color color = seen_in(pose, is_in_strip ? kind.color : rgb(0xffffff));
+            if (look.draw(box_in(rect, look), 0, color, true, at, into)) into.transform_last(transform);
             return;
         }
         const Outline& outline = outline_of(kind.shape);

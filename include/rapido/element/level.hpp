@@ -29,7 +29,7 @@ enum class FillBy : std::uint8_t {
 struct Wave {
     float height = 0;   ///< from rest to a crest, design pixels; zero is flat
     float length = 40;  ///< from crest to crest, design pixels
-    Seconds period{2};  ///< from crest to crest; negative ones run the other way
+    Seconds period{2};  ///< from crest to crest; negative ones run the other way, zero is flat
     friend bool operator==(const Wave&, const Wave&) = default;
 };
 
@@ -71,8 +71,8 @@ struct Level {
     /// Between that line and the fill; of a picture that fills by level, what lies before the empty end and behind the
     /// full one.
     float padding = 0;
-    int layer = 0;      ///< higher is drawn later
-    Source visible;     ///< shown while true; without a source, always
+    int layer = 0;   ///< higher is drawn later
+    Source visible;  ///< shown while true; without a source, always
     friend bool operator==(const Level&, const Level&);
 };
 
