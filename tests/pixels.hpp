@@ -56,6 +56,17 @@ inline double lit(const Picture& picture) {
     return sum;
 }
 
+/// All texts that are drawn, in order.
+inline std::string written(Stage& stage) {
+    stage.shot();
+    std::string all;
+    for (const DrawGroup& group : stage.list.groups())
+        for (const DrawCommand& command : group.commands())
+            if (command.kind == DrawCommand::Kind::text)
+                all += (all.empty() ? "" : " ") + std::string(group.text_of(command));
+    return all;
+}
+
 inline bool same_pixels(const Picture& a, const Picture& b) {
     for (int y = 0; y < a.height(); ++y)
         for (int x = 0; x < a.width(); ++x)

@@ -1,6 +1,5 @@
-// Bars and rings as a player sees them: what is lit, counted in pixels.
+// What all readouts have in common: files, faults, mirrors, and every number.
 #include <cmath>
-#include <numbers>
 
 #include "pixels.hpp"
 #include "rapido/file.hpp"
@@ -8,304 +7,249 @@
 namespace rapido::test {
 namespace {
 
-/// A picture of one element on black.
-Picture picture_of(const Element& element) {
-    return Stage(element).first();
-}
-
-TEST(Ring, lights_the_area_that_its_fill_says) {
-    for (const float start : {0.0F, 210.0F})
-        for (const float sweep : {360.0F, 300.0F, -360.0F, -120.0F, 45.0F})
-            for (const float thickness : {12.0F, 500.0F})
-                for (const double fill : {0.25, 0.731, 1.0}) {
-                    const Picture picture = picture_of(Ring{.id = "r",
-                                                            .value = fill,
-                                                            .place = {.offset = {20, 10}, .size = {170, 180}},
-                                                            .start = start,
-                                                            .sweep = sweep,
-                                                            .thickness = thickness,
-                                                            .color = white,
-                                                            .background = black});
-                    // A sector of a ring: half the angle times the difference of the squares.
-                    const double outer = 85;
-                    const double inner = std::max(0.0, outer - static_cast<double>(thickness));
-                    const double angle = std::abs(static_cast<double>(sweep)) * std::numbers::pi / 180 * fill;
-                    const double area = angle / 2 * (outer * outer - inner * inner);
-                    EXPECT_NEAR(lit(picture), area, 0.004 * area + 1) << start << " " << sweep << " " << fill;
-                }
-}
-
-TEST(Ring, ends_exactly_at_each_quarter) {
-    for (const float way : {1.0F, -1.0F})
-        for (int quarters = 1; quarters <= 3; ++quarters) {
-            const Picture picture = picture_of(Ring{.id = "r",
-                                                    .value = quarters,
-                                                    .max = 4,
-                                                    .place = {.size = {200, 200}},
-                                                    .sweep = 360 * way,
-                                                    .thickness = 30,
-                                                    .color = white,
-                                                    .background = black});
-            // On the middle of the ring, a pixel before and a pixel behind each quarter.
-            const auto is_lit = [&](int x, int y) { return picture.pixel(x, y).red > 250; };
-            const std::array<std::array<bool, 2>, 4> at{{{is_lit(100, 15), is_lit(99, 15)},
-                                                         {is_lit(184, 100), is_lit(184, 99)},
-                                                         {is_lit(99, 184), is_lit(100, 184)},
-                                                         {is_lit(15, 99), is_lit(15, 100)}}};
-            for (std::size_t quarter = 0; quarter < 4; ++quarter) {
-                // Clockwise, [0] is behind a quarter and [1] before it.
-                const std::size_t n = way > 0 ? quarter : (4 - quarter) % 4;
-                const bool behind = static_cast<int>(n) < quarters;
-                const bool before = n == 0 ? false : static_cast<int>(n) - 1 < quarters;
-                EXPECT_EQ(at[quarter][way > 0 ? 0 : 1], behind) << quarters << " " << quarter << " " << way;
-                EXPECT_EQ(at[quarter][way > 0 ? 1 : 0], before) << quarters << " " << quarter << " " << way;
-            }
-        }
-}
-
-/// The lengths of the runs of lit pixels in a row of a picture.
-std::vector<int> runs(const Picture& picture, int y) {
-    std::vector<int> lengths;
-    bool in_run = false;
-    for (int x = 0; x < picture.width(); ++x) {
-        const bool is_lit = picture.pixel(x, y).red > 127;
-        if (is_lit && !in_run) lengths.push_back(0);
-        if (is_lit) ++lengths.back();
-        in_run = is_lit;
-    }
-    return lengths;
-}
-
-TEST(Bar, lights_the_area_that_its_fill_says) {
-    for (const Size size : {Size{200, 30}, Size{30, 160}, Size{61, 47}})
-        for (const Direction direction : {Direction::right, Direction::left, Direction::up, Direction::down})
-            for (const double fill : {0.2, 0.5, 0.731, 1.0}) {
-                const Picture picture = picture_of(Bar{.id = "b",
-                                                       .value = fill,
-                                                       .place = {.offset = {10, 10}, .size = size},
-                                                       .direction = direction,
-                                                       .color = white,
-                                                       .background = black,
-                                                       .radius = 0});
-                const double area = static_cast<double>(size.width * size.height) * fill;
-                EXPECT_NEAR(lit(picture), area, 0.002 * area + 1)
-                    << fill << " " << static_cast<int>(direction);
-                // At the empty end it is lit.
-                const float far = 0.1F;
-                const Point at = direction == Direction::right ? Point{size.width * far, size.height / 2}
-                                 : direction == Direction::left
-                                     ? Point{size.width * (1 - far), size.height / 2}
-                                 : direction == Direction::up ? Point{size.width / 2, size.height * (1 - far)}
-                                                              : Point{size.width / 2, size.height * far};
-                EXPECT_EQ(picture.pixel(10 + static_cast<int>(at.x), 10 + static_cast<int>(at.y)).red, 255);
-            }
-}
-
-TEST(Bar, of_segments_lights_whole_ones_and_honestly) {
-    struct Row {
-        double value;
-        std::size_t lit;
-    };
-    for (const Row& row : std::vector<Row>{{0, 0},
-                                           {0.4, 1},
-                                           {10, 1},
-                                           {14.9, 1},
-                                           {15.1, 2},
-                                           {50, 5},
-                                           {94, 9},
-                                           {99.6, 9},
-                                           {100, 10},
-                                           {NAN, 0}}) {
-        const Picture picture = picture_of(Bar{.id = "b",
-                                               .value = row.value,
-                                               .max = 100,
-                                               .place = {.offset = {10, 10}, .size = {203, 20}},
-                                               .color = white,
-                                               .background = black,
-                                               .radius = 0,
-                                               .segments = 10,
-                                               .segment_gap = 3});
-        const std::vector<int> found = runs(picture, 20);
-        ASSERT_EQ(found.size(), row.lit) << row.value;
-        for (const int length : found)
-            EXPECT_NEAR(length, 17.6, 1) << "203 = 10 x 17.6 + 9 x 3: no sliver";
-    }
-    // So many that a segment has no room: something is still lit, and it ends.
-    EXPECT_GE(lit(picture_of(Bar{.id = "b", .value = 0.5, .color = white, .segments = 1000})), 1);
-}
-
-TEST(Bar, shows_parts_ticks_and_a_border) {
-    double shield = 20;
-    const auto color_at = [&](const Picture& picture, int percent) {
-        return to_string(picture.pixel(50 + percent, 20));
-    };
-    const Color red = rgb(0xff0000), green = rgb(0x00ff00), blue = rgb(0x0000ff);
-    Bar bar{.id = "b",
-            .value = 50,
-            .max = 100,
-            .place = {.offset = {50, 10}, .size = {100, 20}},
-            .color = white,
-            .background = black,
-            .radius = 0,
-            .parts = {{.value = watch(shield), .of = PartOf::rest, .color = red},
-                      {.value = 10, .of = PartOf::fill, .color = green},
-                      {.value = 15, .of = PartOf::end, .color = blue}}};
-    const auto check = [&](std::initializer_list<std::pair<int, std::string>> expected) {
-        const Picture picture = picture_of(bar);
-        for (const auto& [percent, color] : expected)
-            EXPECT_EQ(color_at(picture, percent), color) << percent << " with a shield of " << shield;
-    };
-    check({{0, "#ffffff"},
-           {39, "#ffffff"},
-           {40, "#00ff00"},
-           {49, "#00ff00"},
-           {50, "#ff0000"},
-           {69, "#ff0000"},
-           {70, "#000000"},
-           {84, "#000000"},
-           {85, "#0000ff"},
-           {99, "#0000ff"}});
-    shield = 40;  // what is reserved stays free of it
-    check({{39, "#ffffff"},
-           {40, "#00ff00"},
-           {49, "#00ff00"},
-           {50, "#ff0000"},
-           {84, "#ff0000"},
-           {85, "#0000ff"}});
-    bar.parts.resize(1);
-    shield = 80;  // it does not fit: it lies over the fill, up to the end
-    check({{0, "#ffffff"}, {19, "#ffffff"}, {20, "#ff0000"}, {99, "#ff0000"}});
-    shield = NAN;
-    check({{49, "#ffffff"}, {50, "#000000"}});
-    bar.parts.clear();
-    bar.ticks = {
-        {.at = 30, .thickness = 2, .color = red}, {.at = 100, .color = red}, {.at = -5, .color = red}};
-    bar.border = 4;
-    bar.border_color = blue;
-    bar.padding = 2;
-    bar.value = 100;
-    // Inside border and padding there are 88 pixels: 30 % of them ends at 6 + 26.4.
-    check({{0, "#0000ff"},
-           {3, "#0000ff"},
-           {4, "#000000"},
-           {5, "#000000"},
-           {6, "#ffffff"},
-           {32, "#ff0000"},
-           {35, "#ffffff"},
-           {93, "#ffffff"},
-           {94, "#000000"},
-           {96, "#0000ff"}});
-    bar.border = bar.padding = 0;
-    bar.ticks.clear();
-    bar.color = black;
-    bar.end_color = white;
-    const Picture shaded = picture_of(bar);
-    for (int percent = 5; percent < 100; percent += 10)
-        EXPECT_NEAR(shaded.pixel(50 + percent, 20).red, 255 * percent / 100, 5) << percent;
-}
-
-TEST(Bands, may_stripe_a_fill) {
-    double value = 80;
-    std::vector<Element> elements{
-        Bar{.id = "e", .value = watch(value), .max = 100, .place = {.size = {200, 40}}, .color = white},
-        Ring{.id = "e", .value = watch(value), .max = 100, .place = {.size = {160, 160}}, .color = white},
-        Level{.id = "e", .value = watch(value), .max = 100, .place = {.size = {160, 160}}, .color = white}};
-    for (Element& element : elements) {
-        value = 80;
-        std::visit(
-            [](auto& any) {
-                if constexpr (requires {
-                                  any.background;
-                                  any.bands;
-                              })
-                    any.background = black;
-                if constexpr (requires { any.bands; })
-                    any.bands = {{.below = 0.5, .pattern = FillPattern::stripes}};
-            },
-            element);
-        Stage stage(element);
-        const double high = lit(stage.first());
-        value = 40;
-        stage.pass(10ms);
-        const double low = lit(stage.shot());
-        Stage plain(element);
-        value = 40.0000001;
-        std::visit(
-            [](auto& any) {
-                if constexpr (requires { any.bands; }) any.bands.clear();
-            },
-            element);
-        const double whole = lit(Stage(element).first());
-        EXPECT_LT(low, high);
-        // Half of it is under stripes that let 45 % of the light through, and keep a little of their own.
-        EXPECT_NEAR(low / whole, 0.5 + 0.5 * 0.48, 0.06) << stage.hud[stage.element].kind;
-        value = 80;
-        stage.pass(10ms);
-        EXPECT_NEAR(lit(stage.shot()), high, 0.5) << "outside it is plain again";
-    }
-    const Picture bar = picture_of(Bar{.id = "b",
-                                       .value = 0.3,
-                                       .bands = {{.below = 0.5, .pattern = FillPattern::stripes}},
-                                       .place = {.size = {200, 40}},
-                                       .color = white,
-                                       .background = black,
-                                       .radius = 0});
-    for (int x = 0; x < 60; ++x)
-        EXPECT_EQ(bar.pixel(x, 20).red > 200, x / 4 % 2 == 0) << x << ": four pixels each";
-    Hud hud;
-    EXPECT_FALSE(
-        hud.add(Text{.id = "t", .value = 1, .bands = {{.below = 2, .pattern = FillPattern::stripes}}}));
-    EXPECT_EQ(to_string(hud.problems().at(0)),
-              "error: 'bands.0.pattern' of text 't' is of bars, rings and levels only");
-}
-
-TEST(HudFile, reads_rings_and_the_parts_of_bars) {
+TEST(HudFile, reads_every_key_of_the_readouts) {
     const Result<HudDefinition> read = read_hud(R"([[element]]
-kind = "ring"
-id = "fuel"
-value = 3
-max = 4
-start = 225
-sweep = 270
-thickness = 12
-round_ends = true
-segments = 4
-color = "#ff7a3c"
-rise = { kind = "tween", duration = 0.5 }
+kind = "level"
+id = "l"
+value = 1
+outline = [[0, 0], [1, 0], [0.5, 1]]
+direction = "left"
+fill_by = "area"
+wave = { height = 3, length = 20, period = -1.5 }
 
 [[element]]
-kind = "bar"
-id = "hull"
-value = 3
-end_color = "#ffffff"
-ticks = [25, { at = 50, thickness = 4 }]
-parts = [{ value = 2, of = "end" }]
+kind = "pips"
+id = "p"
+value = 2
+max = 3
+shape = "heart"
+pip_size = [10, 12]
+per_row = 5
+steps = 2
+extra = [{ value = 1, shape = "drop", color = "#ff0000" }]
+loss = "fade"
+shine = { effect = "shine", every = 3, step = 0.1 }
+
+[[element]]
+kind = "dial"
+id = "d"
+value = 5
+min = -5
+max = 10
+wraps = true
+zones = [{ from = 0, to = 3, color = "#ff0000" }]
+marks = { every = 1, long_every = 5, format = "{:.0f}" }
+needle = { length = 0.5, width = 3 }
+
+[[element]]
+kind = "scale"
+id = "s"
+value = 5
+max = 10
+neutral = 2
+colors = [{ at = 0, color = "#00ff00" }]
+
+[[element]]
+kind = "graph"
+id = "g"
+value = 5
+span = 4
+samples = 20
+style = "line"
+ticks = [3]
+tick_format = "{:.1f}"
+
+[[element]]
+kind = "image"
+id = "i"
+image = "a.png"
+frames = { count = 6, columns = 3, rate = 8 }
+slice = [4, 8]
+fit = "scale_down"
+mask = ""
+smooth = false
+bands = [{ above = 3, image = "b.png" }]
 )",
                                                 "hud.toml");
     ASSERT_TRUE(read) << to_string(read.problems().front());
-    Ring ring{.id = "fuel", .value = 3, .max = 4};
-    ring.start = 225;
-    ring.sweep = 270;
-    ring.thickness = 12;
-    ring.round_ends = true;
-    ring.segments = 4;
-    ring.color = rgb(0xff7a3c);
-    ring.rise = tween(500ms);
-    EXPECT_EQ(std::get<Ring>(read->elements.at(0)), ring);
-    Bar bar{.id = "hull", .value = 3};
-    bar.end_color = white;
-    bar.ticks = {{.at = 25}, {.at = 50, .thickness = 4}};
-    bar.parts = {{.value = 2, .of = PartOf::end}};
-    EXPECT_EQ(std::get<Bar>(read->elements.at(1)), bar);
-    const Hud text({.elements = {Ring{.id = "r", .value = "name"}}}, [] {
-        Sources sources;
-        static const std::string name = "Ada";
-        sources.set("name", watch(name));
-        return sources;
-    }());
-    ASSERT_EQ(text.problems().size(), 1U);
-    EXPECT_EQ(to_string(text.problems()[0]),
-              "error: 'value' of ring 'r': a ring needs a number, and this source is a text");
+    Level level{.id = "l", .value = 1};
+    level.outline = {{0, 0}, {1, 0}, {0.5F, 1}};
+    level.direction = Direction::left;
+    level.fill_by = FillBy::area;
+    level.wave = {.height = 3, .length = 20, .period = -1.5s};
+    Pips pips{.id = "p", .value = 2, .max = 3};
+    pips.shape = Shape::heart;
+    pips.pip_size = {10, 12};
+    pips.per_row = 5;
+    pips.steps = 2;
+    pips.extra = {{.value = 1, .shape = Shape::drop, .color = rgb(0xff0000)}};
+    pips.loss = "fade";
+    pips.shine = {.effect = "shine", .every = 3s, .step = 100ms};
+    Dial dial{.id = "d", .value = 5, .min = -5, .max = 10};
+    dial.wraps = true;
+    dial.zones = {{0, 3, rgb(0xff0000)}};
+    dial.marks = {.every = 1, .long_every = 5, .format = "{:.0f}"};
+    dial.needle = {.length = 0.5F, .width = 3};
+    Scale scale{.id = "s", .value = 5, .max = 10};
+    scale.neutral = 2;
+    scale.colors = {{0, rgb(0x00ff00)}};
+    Graph graph{.id = "g", .value = 5};
+    graph.span = 4s;
+    graph.samples = 20;
+    graph.style = GraphStyle::line;
+    graph.ticks = {{.at = 3}};
+    graph.tick_format = "{:.1f}";
+    Image image{.id = "i", .image = "a.png"};
+    image.frames = {.count = 6, .columns = 3, .rate = 8};
+    image.slice = {4, 8, 4, 8};
+    image.fit = ImageFit::scale_down;
+    image.smooth = false;
+    image.bands = {{.above = 3, .image = "b.png"}};
+    const std::vector<Element> expected{level, pips, dial, scale, graph, image};
+    EXPECT_EQ(read->elements, expected);
+    const Problems problems = read_hud(R"([[element]]
+kind = "graph"
+id = "g"
+value = 1
+samples = 1000000
+span = 0
+[[element]]
+kind = "level"
+id = "l"
+value = 1
+shape = "hart"
+outline = [[0, 0], [1]]
+[[element]]
+kind = "pips"
+id = "p"
+value = 1
+per_row = 1000000
+shine = { efect = "x" }
+)",
+                                       "hud.toml")
+                                  .problems();
+    std::string all;
+    for (const Problem& problem : problems)
+        all += to_string(problem) + "\n";
+    EXPECT_EQ(
+        all,
+        "hud.toml:5:11: error: 'samples' of graph 'g' is 1000000; expected 2 to 1000\n"
+        "hud.toml:6:8: error: 'span' of graph 'g' is 0; expected 0.01 to 3600 s\n"
+        "hud.toml:11:9: error: 'shape' of level 'l' is 'hart'; expected one of box, circle, diamond, "
+        "hexagon, drop, heart, person, flask or thermometer; did you mean 'heart'?\n"
+        "hud.toml:12:20: error: a point in 'outline' of level 'l' is a list; expected two numbers, [x, y]\n"
+        "hud.toml:17:11: error: 'per_row' of pips 'p' is 1000000; expected 0 to 200\n"
+        "hud.toml:18:11: error: unknown key 'efect' in 'shine' of pips 'p'; did you mean 'effect'?\n");
+}
+
+std::vector<Element> readouts(const Source& value, const Source& max) {
+    return {
+        Bar{.id = "e", .value = value, .max = max},
+        Ring{.id = "e", .value = value, .max = max},
+        Level{.id = "e", .value = value, .max = max, .trail = {.delay = 1s}, .fill_by = FillBy::area},
+        Level{.id = "e", .value = value, .max = max, .direction = Direction::right, .wave = {.height = 5}},
+        Pips{.id = "e", .value = value, .max = max, .steps = 0, .extra = {{.value = value}}},
+        Dial{.id = "e", .value = value, .max = max, .wraps = true, .marks = {.every = 1, .format = "{}"}},
+        Scale{.id = "e", .value = value, .max = max, .neutral = 3, .marks = {.every = 1, .format = "{}"}},
+        Graph{.id = "e", .value = value, .max = max, .ticks = {{.at = 1}}},
+        Graph{.id = "e", .value = value, .style = GraphStyle::columns}};
+}
+
+TEST(Readouts, survive_every_number) {
+    double value = 0, max = 1;
+    for (const Element& element : readouts(watch(value), watch(max))) {
+        Stage stage(element, 120, 80);
+        for (const double most :
+             {0.0, -1.0, 1.0, 7.5, 1e-300, 1e300, 1e308, std::nan(""), HUGE_VAL, -HUGE_VAL})
+            for (const double next :
+                 {0.0, -1.0, 0.5, 5.0, 1e-310, 1e308, -1e308, std::nan(""), HUGE_VAL, -HUGE_VAL}) {
+                value = next;
+                max = most;
+                stage.pass(1s);
+                const double light = lit(stage.shot());
+                EXPECT_GE(light, 0) << next << " of " << most;
+                const std::optional<double> fill = stage.hud[stage.element].fill;
+                EXPECT_TRUE(!fill || (*fill >= 0 && *fill <= 1)) << next << " of " << most;
+            }
+        EXPECT_LE(stage.hud.problems().size(), 1U) << "nothing but that there are too many pips";
+    }
+}
+
+TEST(Readouts, are_mirrored_where_the_language_is_but_for_dials_and_graphs) {
+    Language mirrored;
+    mirrored.right_to_left = true;
+    std::vector<Element> elements = readouts(0.3, 2);
+    elements.push_back(Level{.id = "e", .value = 0.3, .shape = Shape::flask, .direction = Direction::left});
+    elements.push_back(Scale{.id = "e", .value = 0.3, .colors = {{0, rgb(0xff0000)}, {1, white}}});
+    for (const Element& element : elements) {
+        Stage there(element), back(element);
+        back.hud.set_language(mirrored);
+        const Picture one = there.first(), other = back.first();
+        const std::string_view kind = there.hud[there.element].kind;
+        if (kind == "dial" || kind == "ring" || kind == "graph") continue;
+        // Numbers are not read backwards.
+        const bool has_numbers = !written(there).empty();
+        for (int y = 0; y < (has_numbers ? 18 : 200); ++y)
+            for (int x = 0; x < 300; ++x)
+                ASSERT_NEAR(one.pixel(x, y).red, other.pixel(299 - x, y).red, 3) << kind << x << " " << y;
+    }
+}
+
+TEST(Readouts, refuse_what_their_bands_cannot_change) {
+    struct Row {
+        Element element;
+        const char* says;
+    };
+    for (const Row& row : std::vector<Row>{
+             {Bar{.id = "e", .value = 1, .bands = {{.below = 3, .format = "{}"}}},
+              "error: 'bands.0.format' of bar 'e' is of texts only"},
+             {Dial{.id = "e", .value = 1, .bands = {{.below = 3}, {.below = 2, .image = "x.png"}}},
+              "error: 'bands.1.image' of dial 'e' is of images only"}}) {
+        Hud hud;
+        EXPECT_FALSE(hud.add(row.element));
+        ASSERT_EQ(hud.problems().size(), 1U);
+        EXPECT_EQ(to_string(hud.problems()[0]), row.says);
+    }
+}
+
+TEST(HudFile, refuses_lists_without_end) {
+    const auto says = [](const std::string& text) {
+        const Problems problems = read_hud(text, "hud.toml").problems();
+        return problems.size() == 1 ? to_string(problems[0]) : std::to_string(problems.size()) + " problems";
+    };
+    std::string graphs, ticks, points;
+    for (int i = 0; i <= 10'000; ++i) {
+        graphs +=
+            "[[element]]\nkind = 'graph'\nid = 'g" + std::to_string(i) + "'\nvalue = 1\nsamples = 1000\n";
+        ticks += "1,";
+        points += "[0,0],";
+    }
+    EXPECT_EQ(says(graphs), "hud.toml:1:3: error: 10001 of 'element'; at most 10000");
+    const std::string bar = "[[element]]\nkind = 'bar'\nid = 'b'\nvalue = 1\nticks = [";
+    EXPECT_EQ(says(bar + ticks + "]\n"),
+              "hud.toml:5:9: error: 'ticks' of bar 'b' has more than 10000 entries");
+    const std::string level = "[[element]]\nkind = 'level'\nid = 'l'\nvalue = 1\noutline = [";
+    EXPECT_EQ(says(level + points + "]\n"),
+              "hud.toml:5:11: error: 'outline' of level 'l' has more than 10000 entries");
+}
+
+TEST(Readouts, need_numbers) {
+    const std::string name = "Ada";
+    struct Row {
+        Element element;
+        const char* what;
+    };
+    for (const Row& row : std::vector<Row>{{Level{.id = "e", .value = watch(name)}, "level 'e': a level"},
+                                           {Pips{.id = "e", .value = watch(name)}, "pips 'e': a row of pips"},
+                                           {Dial{.id = "e", .value = watch(name)}, "dial 'e': a dial"},
+                                           {Scale{.id = "e", .value = watch(name)}, "scale 'e': a scale"},
+                                           {Graph{.id = "e", .value = watch(name)}, "graph 'e': a graph"}}) {
+        Hud hud;
+        EXPECT_FALSE(hud.add(row.element));
+        ASSERT_FALSE(hud.problems().empty());
+        EXPECT_EQ(to_string(hud.problems()[0]), std::string("error: 'value' of ") + row.what +
+                                                    " needs a number, and this source is a text");
+    }
 }
 
 }  // namespace

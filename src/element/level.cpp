@@ -237,7 +237,7 @@ class LevelBody final : public FillBody {
 
         void paint_stripes() const {
             const Surface top = body_.fill_ < 1 ? surface_at(body_.fill_) : Surface{.level = last_};
-            auto& [part, cut, turned, line] = *at_.room;
+            std::vector<Point>&part = at_.room->points, &cut = at_.room->cut;
             // Beyond the surface, too: a crest of a wave has stripes.
             body_.for_each_stripe_of(top.level + top.height - first_, at_.scale, [&](float from, float to) {
                 cut_polygon(outline_, {.level = first_ + to}, true, part);

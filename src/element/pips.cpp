@@ -322,7 +322,7 @@ class PipsBody final : public FillBody {
                              const Transform& transform, const ImageLook* image, const DrawPlace& at,
                              DrawGroup& into) {
         if (pose.shine < 0) return;
-        auto& [room, cut, turned, strip] = *at.room;
+        std::vector<Point>&cut = at.room->cut, &turned = at.room->turned, &strip = at.room->line;
         for_each_stripe(box, pose.shine, [&](const ShineStripe& stripe) {
             turned.clear();
             for (const Point& point : points)
