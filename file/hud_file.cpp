@@ -2,11 +2,14 @@
 #include <algorithm>
 
 #include "base/nearest.hpp"
+#include "base/utf8.hpp"
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
-#include "file/hud_tables.hpp"
+#include "file/first_problems.hpp"
 #include "file/prescan.hpp"
+#include "file/syntax_problem.hpp"
 #include "file/toml.hpp"
+#include "hud/definition_tables.hpp"
 #include "rapido/file.hpp"
 #include "rapido/hud/hud.hpp"
 
@@ -15,6 +18,16 @@ namespace {
 
 constexpr std::size_t largest_hud = 4'000'000;
 constexpr std::size_t most_in_list = 10'000;  ///< what a short file asks for must not take gigabytes
+
+/// A word of the file in a message.
+std::string shortened(std::string_view word) {
+    constexpr std::size_t longest = 80;
+    if (word.size() <= longest) return std::string(word);
+    std::size_t end = longest;
+    while (end > 0 && (word[end] & 0xc0) == 0x80)
+        --end;
+    return std::string(word.substr(0, end)) + "…";
+}
 
 std::string_view type_name(const toml::node& node) {
     if (node.is_string()) return "a text";
@@ -30,26 +43,20 @@ class HudReader {
     HudReader(std::string_view text, std::string name) : text_(text), name_(std::move(name)) {}
 
     HudDefinition definition;
-    Problems problems;
+    FirstProblems problems;
     std::vector<Location> damaged;  ///< tables with faults of their own
 
     void read() {
         if (text_.size() > largest_hud) return fail({}, "is larger than 4 MB");
+        if (const int line = utf8::line_of_fault(text_); line > 0)
+            return problems.add({{name_, line, 0}, "is not valid UTF-8", "save it in this encoding"});
         if (auto problem = prescan_toml(text_, name_)) {
-            problems.push_back(*std::move(problem));
+            problems.add(*std::move(problem));
             return;
         }
         const toml::parse_result parsed = toml::parse(text_, name_);
-        if (!parsed) {
-            const toml::parse_error& error = parsed.error();
-            return fail(error.source(), std::string(error.description()));
-        }
+        if (!parsed) return problems.add(syntax_problem(parsed.error(), text_, name_));
         read_top(parsed.table());
-        std::stable_sort(problems.begin(), problems.end(), before);
-    }
-
-    static bool before(const Problem& a, const Problem& b) {
-        return std::pair(a.location.line, a.location.column) < std::pair(b.location.line, b.location.column);
     }
 
  private:
@@ -58,7 +65,7 @@ class HudReader {
     }
 
     void fail(const toml::source_region& at, std::string message, std::string hint = {}) {
-        problems.push_back({place(at), std::move(message), std::move(hint)});
+        problems.add({place(at), std::move(message), std::move(hint)});
     }
 
     void read_top(const toml::table& top) {
@@ -127,6 +134,7 @@ class HudReader {
         const toml::node* node = table.get("kind");
         if (node == nullptr)
             return fail(table.source(), "an element without a 'kind'; expected " + one_of(names));
+        if (!node->is_string()) return expected(*node, "'kind' of an element", one_of(names));
         const std::string name = node->value_or(std::string());
         const auto kind = std::find(names.begin(), names.end(), name);
         if (kind == names.end())
@@ -145,36 +153,37 @@ class HudReader {
         if (const toml::node* id = table.get("id"); id != nullptr && id->is_string())
             name += " '" + id->value_or(std::string()) + "'";
         origin.location = place(table.source());
-        const std::size_t before = problems.size();
+        const std::size_t before = problems.count();
         read_fields(table, description, aggregate, name, "", origin, also);
-        if (problems.size() > before) damaged.push_back(origin.location);
+        if (problems.count() > before) damaged.push_back(origin.location);
     }
 
     void read_fields(const toml::table& table, const Table& description, void* aggregate,
                      const std::string& name, const std::string& prefix, Origin& origin,
                      std::string_view also = {}) {
+        const std::string whole =
+            (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + name;
         for (const auto& [key, node] : table) {
             if (!also.empty() && key.str() == also) continue;
             if (const Field* known = description.find(key.str()))
                 read_field(*known, node, aggregate, name, prefix + std::string(key.str()), origin);
             else
-                unknown_key(
-                    key, description,
-                    (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + name,
-                    {also});
+                unknown_key(key, description, whole, {also});
         }
         for (const Field& required : description.fields)
             if (required.required && !table.contains(required.name))
-                fail(table.source(), name + " has no '" + std::string(required.name) + "'");
+                fail(table.source(), whole + " has no '" + std::string(required.name) + "'");
     }
 
     void unknown_key(const toml::key& key, const Table& description, const std::string& name,
                      std::vector<std::string_view> names) {
+        if (!problems.wants(place(key.source()))) return;
         std::erase(names, std::string_view());
         for (const Field& known : description.fields)
             names.push_back(known.name);
-        fail(key.source(), "unknown key '" + std::string(key.str()) + "' in " + name,
-             did_you_mean(key.str(), names));
+        const bool is_other = &description == &Description<PluralForms>::table && key.str() == "other";
+        fail(key.source(), "unknown key '" + shortened(key.str()) + "' in " + name,
+             is_other ? "the form 'other' is the element's 'format'" : did_you_mean(key.str(), names));
     }
 
     void read_field(const Field& field, const toml::node& node, void* aggregate, std::string_view owner,
@@ -259,6 +268,7 @@ class HudReader {
         std::size_t index = 0;
         for (const toml::node& item : *items) {
             const std::string at = path + "." + std::to_string(index++);
+            if (item.is_table()) origin.fields.emplace_back(at, place(item.source()));
             if (const toml::table* table = item.as_table())
                 read_fields(*table, *field.table, field.append(list), std::string(owner), at + ".", origin);
             else if (takes_numbers && item.is_number())
@@ -302,7 +312,7 @@ class HudReader {
         }
         for (Problem problem : easing.problems()) {
             problem.message = name + ": " + problem.message;
-            problems.push_back(std::move(problem));
+            problems.add(std::move(problem));
         }
     }
 
@@ -393,7 +403,8 @@ class HudReader {
         if (list->size() > most_in_list) return fail(node.source(), name + " has more than 10000 entries");
         for (const toml::node& item : *list) {
             const auto numbers = read_numbers(item, field, "a point in " + name, {2}, "two numbers, [x, y]");
-            if (numbers.empty()) return;
+            // A list with a bad point is no list, so that nobody counts its points.
+            if (numbers.empty()) return static_cast<std::vector<Point>*>(into)->clear();
             static_cast<std::vector<Point>*>(into)->push_back(
                 {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])});
         }
@@ -425,7 +436,7 @@ class HudReader {
 Result<HudDefinition> read_hud(std::string_view text, const std::string& name) {
     HudReader reader(text, name);
     reader.read();
-    if (!reader.problems.empty()) return std::move(reader.problems);
+    if (reader.problems.count() > 0) return reader.problems.take();
     return std::move(reader.definition);
 }
 
@@ -439,17 +450,15 @@ Problems check_hud(std::string_view text, const std::string& name, const Sources
                    TextMeasurer* measurer, ImageFinder* images) {
     HudReader reader(text, name);
     reader.read();
-    Problems problems = std::move(reader.problems);
     // What could be read is made, only to see what else is wrong with it.
     const Hud trial(reader.definition, sources, measurer, images);
     for (const Problem& problem : trial.problems()) {
         // What a damaged table lacks as a whole, it may lack because of the damage.
         const bool follows =
             std::find(reader.damaged.begin(), reader.damaged.end(), problem.location) != reader.damaged.end();
-        if (!follows) problems.push_back(problem);
+        if (!follows) reader.problems.add(problem);
     }
-    std::stable_sort(problems.begin(), problems.end(), HudReader::before);
-    return problems;
+    return reader.problems.take();
 }
 
 }  // namespace rapido

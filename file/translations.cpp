@@ -3,7 +3,10 @@
 #include <array>
 
 #include "base/nearest.hpp"
+#include "base/utf8.hpp"
+#include "file/first_problems.hpp"
 #include "file/prescan.hpp"
+#include "file/syntax_problem.hpp"
 #include "file/toml.hpp"
 #include "rapido/file.hpp"
 #include "rapido/text/format.hpp"
@@ -21,17 +24,14 @@ class TranslationReader {
 
     Result<Translations> read(std::string_view text) {
         if (text.size() > largest_file) return Problem{{name_}, "is larger than 4 MB", ""};
+        if (const int line = utf8::line_of_fault(text); line > 0)
+            return Problem{{name_, line, 0}, "is not valid UTF-8", "save it in this encoding"};
         if (auto problem = prescan_toml(text, name_)) return *std::move(problem);
         const toml::parse_result parsed = toml::parse(text, name_);
-        if (!parsed)
-            return Problem{place(parsed.error().source()), std::string(parsed.error().description()), ""};
+        if (!parsed) return syntax_problem(parsed.error(), text, name_);
         for (const auto& [key, node] : parsed.table())
             read_text(key, node);
-        std::stable_sort(problems_.begin(), problems_.end(), [](const Problem& a, const Problem& b) {
-            return std::pair(a.location.line, a.location.column) <
-                   std::pair(b.location.line, b.location.column);
-        });
-        if (!problems_.empty()) return std::move(problems_);
+        if (problems_.count() > 0) return problems_.take();
         return std::move(translations_);
     }
 
@@ -47,8 +47,7 @@ class TranslationReader {
         if (node.is_string()) return read_pattern(node, translation.forms[other]);
         const toml::table* const table = node.as_table();
         if (table == nullptr) {
-            problems_.push_back(
-                {place(node.source()), name + ": expected a text, or a table of plural forms", ""});
+            problems_.add({place(node.source()), name + ": expected a text, or a table of plural forms", ""});
             return;
         }
         std::array<std::string_view, plural_categories> categories;
@@ -57,32 +56,31 @@ class TranslationReader {
         for (const auto& [category, form] : *table) {
             const auto known = std::find(categories.begin(), categories.end(), category.str());
             if (known == categories.end())
-                problems_.push_back({place(category.source()),
-                                     name + ": unknown plural category '" + std::string(category.str()) + "'",
-                                     did_you_mean(category.str(), categories)});
+                problems_.add({place(category.source()),
+                               name + ": unknown plural category '" + std::string(category.str()) + "'",
+                               did_you_mean(category.str(), categories)});
             else
                 read_pattern(form, translation.forms[static_cast<std::size_t>(known - categories.begin())]);
         }
-        if (!table->contains("other"))
-            problems_.push_back({place(table->source()), name + " has no 'other'", ""});
+        if (!table->contains("other")) problems_.add({place(table->source()), name + " has no 'other'", ""});
     }
 
     void read_pattern(const toml::node& node, std::string& pattern) {
         const auto text = node.value_exact<std::string>();
         if (!text) {
-            problems_.push_back({place(node.source()), "expected a text", ""});
+            problems_.add({place(node.source()), "expected a text", ""});
             return;
         }
         Location inside = place(node.source());
         ++inside.column;
         for (const Problem& problem : Format::parse(*text, inside).problems())
-            problems_.push_back(problem);
+            problems_.add(problem);
         pattern = *text;
     }
 
     std::string name_;
     Translations translations_;
-    Problems problems_;
+    FirstProblems problems_;
 };
 
 }  // namespace

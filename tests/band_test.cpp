@@ -292,9 +292,9 @@ bands = [{ below = "low" }, 7, { on = "shwon" }]
     EXPECT_EQ(texts,
               (std::vector<std::string>{
                   "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
-                  "hud.toml:3:19: error: timer 't' has no 'at'",
+                  "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
                   "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
-                  "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0 to 1000000000 s",
+                  "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
                   "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
                   "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
                   "hud.toml:8:39: error: 'bands.2.on' of bar 'b' is 'shwon'; expected one of target, true or "

@@ -213,9 +213,7 @@ TEST(Trace, reads_csv_with_quotes_line_ends_and_types) {
     ASSERT_EQ(trace.rows().size(), 3U);
     EXPECT_EQ(trace.rows()[2].time, 1250ms);
     EXPECT_EQ(trace.rows()[2].game_time, 1250ms);
-    const auto cell = [&](std::size_t column, std::size_t row) {
-        return trace.columns()[column].values[row];
-    };
+    const auto cell = [&](std::size_t column, std::size_t row) { return trace.columns()[column].at(row); };
     EXPECT_EQ(cell(0, 1), Value(-7));
     EXPECT_EQ(cell(1, 0), Value(2.0)) << "a column of numbers, one of them whole";
     EXPECT_EQ(cell(2, 0), Value("Pine, \"old\""));
@@ -249,7 +247,7 @@ TEST(Trace, names_the_place_of_what_is_wrong) {
              Case{"time,a\n0,\"x\"y\n1,2\n",
                   {"t.csv:2:3: error: text follows the closing quote of a cell; write '\"\"' for a quote "
                    "inside a cell"}},
-             Case{"time,a\n0,\xff\n", {"t.csv: error: is not valid UTF-8"}},
+             Case{"time,a\n0,\xff\n", {"t.csv:2: error: is not valid UTF-8; save it in this encoding"}},
          })
         EXPECT_EQ(texts(Trace::read_csv(row.text, "t.csv").problems()), row.expected) << row.text;
     EXPECT_FALSE(Trace::read_file("/nowhere.csv"));

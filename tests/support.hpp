@@ -77,7 +77,7 @@ struct Ran {
 /// Runs the command line tool; the arguments are shell words.
 inline Ran run_tool(const std::string& arguments) {
     Ran ran;
-    FILE* pipe = popen((std::string(RAPIDO_TOOL) + " " + arguments + " 2>&1").c_str(), "r");
+    FILE* pipe = popen((std::string(RAPIDO_TOOL) + " 2>&1 " + arguments).c_str(), "r");
     std::array<char, 4096> block;
     for (std::size_t n = 0; (n = fread(block.data(), 1, block.size(), pipe)) > 0;)
         ran.out.append(block.data(), n);

@@ -210,7 +210,7 @@ TEST(Tool, puts_several_moments_on_one_sheet) {
     ASSERT_EQ(ran.exit, 0) << ran.out;
     Fonts fonts;
     Picture sheet(1280, 800, fonts);
-    ASSERT_FALSE(sheet.draw_image(folder.path("sheet.png")));
+    ASSERT_TRUE(sheet.draw_image(folder.path("sheet.png")));
     // Three cells of 1280 by 800 fit best two above one; the fourth place is empty.
     const Color paper = rgb(0x10161c);
     int empty = 0;
@@ -257,7 +257,7 @@ TEST(Tool, plots_true_target_and_shown_value) {
     ASSERT_EQ(plot("").exit, 0);
     Fonts fonts;
     Picture picture(1280, 800, fonts);
-    ASSERT_FALSE(picture.draw_image(folder.path("p.png")));
+    ASSERT_TRUE(picture.draw_image(folder.path("p.png")));
     // The area is symmetric around its middle, and so is the range: half way lies there.
     const auto find = [&](int x, Color color) {
         int sum = 0, count = 0;
@@ -278,7 +278,7 @@ TEST(Tool, plots_true_target_and_shown_value) {
     EXPECT_NEAR(find(x_of(0.98), rgb(0x38b6c9)), bottom, 3);
 
     ASSERT_EQ(plot(" --reduced-motion --from 0 --to 4").exit, 0);
-    ASSERT_FALSE(picture.draw_image(folder.path("p.png")));
+    ASSERT_TRUE(picture.draw_image(folder.path("p.png")));
     EXPECT_NEAR(find(x_of(1.5), rgb(0x38b6c9)), top, 3);
     EXPECT_EQ(plot(" --from 3 --to 2").exit, 2);
     EXPECT_EQ(plot("", "wader").exit, 1);
@@ -321,8 +321,14 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
         int exit;
         const char* says;
     };
+    const std::string full = folder.path("full.png");
+    std::filesystem::create_symlink("/dev/full", full);
     for (const Case& row : {
              Case{"play " + hud + " --trace " + csv, 0, "2"},
+             Case{"play " + hud + " --trace " +
+                      folder.write("t.jsonl", "{\"time\": 0, \"mission.acres\": 41}\n{\"time\": 1}\n") +
+                      " --table",
+                  0, "1.000  a   41"},
              Case{"play " + hud + " --trace " + folder.write("missing.csv", "time,water\n0,1\n"), 1,
                   "unknown source 'mission.acres'"},
              Case{"play " + hud + " --trace " + folder.write("torn.csv", "time,mission.acres\n0,1\n1\n"), 1,
@@ -338,7 +344,26 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
                   "/nowhere/x.png: error: cannot be written"},
              Case{"play " + hud + " --trace " + csv + " --background " + csv + " --png " +
                       folder.path("x.png"),
-                  1, "cannot be read as a PNG"},
+                  1, "is not a PNG image"},
+             Case{"play " + hud + " --trace " + csv + " --png /dev/full", 2,
+                  "/dev/full: a picture is written as .png"},
+             Case{"play " + hud + " --trace " + csv + " --png a.jpg", 2,
+                  "a.jpg: a picture is written as .png"},
+             Case{"play " + hud + " --trace " + csv + " --sheet a.svg", 2, "a sheet is written as .png"},
+             Case{"plot " + hud + " --trace " + csv + " --of a -o a.svg", 2, "a plot is written as .png"},
+             Case{"play " + hud + " --trace " + csv + " --background " + sample("scene.png"), 2,
+                  "--background needs"},
+             Case{"play " + hud + " --trace " + csv + " --background b.png --png x.svg", 2,
+                  "a drawing in .svg has none"},
+             Case{"play " + hud + " --trace " + csv + " --png " + full, 1,
+                  "full.png: error: cannot be written: No space left"},
+             Case{"play " + hud + " --trace " + csv + " --table > /dev/full", 1,
+                  "standard output cannot be written"},
+             Case{"play " + hud + " --trace " + csv + " --table >&-", 1, "standard output cannot be written"},
+             Case{"play " + hud + " --trace " + csv + " --rate nan", 2, "nan is no finite number"},
+             Case{"play " + hud + " --trace " + csv + " --scale nan", 2, "nan is no finite number"},
+             Case{"play " + hud + " --trace " + csv + " --at inf", 2, "inf is no finite number"},
+             Case{"play " + hud + " --trace " + csv + " --size 16384x16384", 2, "at most 64 million pixels"},
              Case{"play " + hud, 2, "--trace"},
              Case{"fly", 2, ""},
              Case{"", 2, "subcommand"},

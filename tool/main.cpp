@@ -1,5 +1,8 @@
 // The command line: declared here, done elsewhere.
 #include <CLI/CLI.hpp>
+#include <cerrno>
+#include <cmath>
+#include <cstring>
 #include <filesystem>
 #include <iostream>
 #include <regex>
@@ -23,17 +26,26 @@ std::string read_size(const std::string& text, ReplayOptions& options) {
     const int height = std::stoi(parts[2]);
     if (width < 1 || height < 1 || width > 16384 || height > 16384)
         return "a size is 1 to 16384 pixels each way";
+    if (width * height > 64'000'000) return "a size is at most 64 million pixels in all";
     options.width = width;
     options.height = height;
     return {};
 }
 
+/// Ranges let what is not a number through.
+std::string check_finite(const std::string& text) {
+    double number = 0;
+    if (!CLI::detail::lexical_cast(text, number)) return {};  // the option itself says so
+    return std::isfinite(number) ? std::string() : text + " is no finite number";
+}
+
 /// What every command that replays a trace takes.
 void add_replay(CLI::App& command, ReplayOptions& options) {
     command.add_option("hud", options.hud, "HUD file (TOML)")->required();
-    command.add_option("--trace", options.trace, "trace (CSV)")->required();
+    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines)")->required();
     command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
-        ->check(CLI::Range(0.01, 10000.0));
+        ->check(CLI::Range(0.01, 10000.0))
+        ->check(check_finite);
     command.add_option_function<std::string>(
         "--size",
         [&options](const std::string& text) {
@@ -42,7 +54,8 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
         },
         "size of the pictures, WIDTHxHEIGHT");
     command.add_option("--scale", options.scale, "the player's size of everything, 0.25 to 4")
-        ->check(CLI::Range(0.25, 4.0));
+        ->check(CLI::Range(0.25, 4.0))
+        ->check(check_finite);
     command.add_option("--locale", options.locale,
                        "language of numbers and plural forms, a BCP 47 tag such as de");
     command.add_option("--translations", options.translations, "texts in that language (TOML)");
@@ -61,7 +74,6 @@ Exit demo(const std::string& out, const std::string& from) {
     }
     PlayOptions options{
         .replay = {.hud = (sample / "hud.toml").string(), .trace = (sample / "flight.csv").string()},
-        .background = (sample / "scene.png").string(),
         .table = true,
         .events = true};
     std::cout << "What each element showed at ten moments of the flight, and what happened:\n\n";
@@ -69,6 +81,7 @@ Exit demo(const std::string& out, const std::string& from) {
     std::cout << '\n';
 
     options.table = options.events = false;
+    options.background = (sample / "scene.png").string();
     const auto picture = [&](int width, int height, std::initializer_list<double> at) {
         options.replay.width = width;
         options.replay.height = height;
@@ -104,7 +117,9 @@ int main(int count, char** arguments) {
     PlayOptions options;
     CLI::App* const play_command = app.add_subcommand("play", "replay a trace through a HUD");
     add_replay(*play_command, options.replay);
-    play_command->add_option("--at", options.at, "a moment in seconds; may be given again")->take_all();
+    play_command->add_option("--at", options.at, "a moment in seconds; may be given again")
+        ->take_all()
+        ->check(check_finite);
     play_command
         ->add_option("--png", options.png,
                      "a picture for each --at, or for the end; a name in .svg gives a drawing")
@@ -123,17 +138,30 @@ int main(int count, char** arguments) {
     add_replay(*plot_command, plot.replay);
     plot_command->add_option("--of", plot.of, "the id or path of the element")->required();
     plot_command->add_option("-o,--png", plot.png, "the picture to write")->required();
-    plot_command->add_option("--from", plot.from, "seconds; without it, the first row");
-    plot_command->add_option("--to", plot.to, "seconds; without it, the last row");
+    plot_command->add_option("--from", plot.from, "seconds; without it, the first row")->check(check_finite);
+    plot_command->add_option("--to", plot.to, "seconds; without it, the last row")->check(check_finite);
 
     try {
         app.parse(count, arguments);
     } catch (const CLI::ParseError& error) {
         return app.exit(error) == 0 ? 0 : static_cast<int>(Exit::usage);
     }
-    if (*demo_command) return static_cast<int>(demo(out, sample));
-    if (*plot_command) return static_cast<int>(rapido::tool::plot(plot, std::cerr));
-    if (!options.table && !options.events && options.png.empty() && options.sheet.empty())
-        options.table = options.events = true;
-    return static_cast<int>(rapido::tool::play(options, std::cout, std::cerr));
+    Exit exit = Exit::fine;
+    if (*demo_command) {
+        exit = demo(out, sample);
+    } else if (*plot_command) {
+        exit = rapido::tool::plot(plot, std::cerr);
+    } else {
+        if (!options.table && !options.events && options.png.empty() && options.sheet.empty() &&
+            options.background.empty())
+            options.table = options.events = true;
+        exit = rapido::tool::play(options, std::cout, std::cerr);
+    }
+    errno = 0;
+    if (!std::cout.flush()) {
+        std::cerr << "error: standard output cannot be written"
+                  << (errno != 0 ? std::string(": ") + std::strerror(errno) : "") << '\n';
+        exit = Exit::problems;
+    }
+    return static_cast<int>(exit);
 }

@@ -1,6 +1,7 @@
 #include "tool/play.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <ostream>
 
 #include "rapido/picture.hpp"
@@ -22,15 +23,24 @@ std::vector<Nanoseconds> moments(const Replay& replay, const PlayOptions& option
     return at;
 }
 
+bool is_picture(const std::string& name) {
+    return name.ends_with(".png");
+}
+bool is_drawing(const std::string& name) {
+    return name.ends_with(".svg");
+}
+
 class Player {
  public:
     Player(const PlayOptions& options, std::ostream& out, std::ostream& err)
         : options_(options), out_(out), err_(err), replay_(options.replay) {}
 
     Exit run() {
+        if (const auto usage = check_names()) return *usage;
         if (const Problems problems = replay_.open(); !problems.empty()) return report(problems);
         at_ = moments(replay_, options_);
         if (const auto usage = check_moments()) return *usage;
+        if (!options_.sheet.empty()) plan_sheet();
         const Exit exit = replay_.run(at_, [this](const Frame& frame) { return see(frame); });
         if (exit != Exit::fine) return exit;
         if (!options_.sheet.empty())
@@ -48,18 +58,36 @@ class Player {
         return Exit::problems;
     }
 
+    std::optional<Exit> usage(const std::string& message) {
+        err_ << "error: " << message << '\n';
+        return Exit::usage;
+    }
+
+    /// What is written goes by the end of its name.
+    std::optional<Exit> check_names() {
+        const bool any_drawing = std::any_of(options_.png.begin(), options_.png.end(), is_drawing);
+        for (const std::string& name : options_.png)
+            if (!is_picture(name) && !is_drawing(name))
+                return usage("--png " + name + ": a picture is written as .png, a drawing as .svg");
+        if (!options_.sheet.empty() && !is_picture(options_.sheet))
+            return usage("--sheet " + options_.sheet + ": a sheet is written as .png");
+        if (options_.background.empty()) return std::nullopt;
+        if (options_.png.empty() && options_.sheet.empty())
+            return usage("--background needs --png or --sheet: there is nothing to stand behind");
+        if (any_drawing) return usage("--background is for pictures; a drawing in .svg has none");
+        return std::nullopt;
+    }
+
     std::optional<Exit> check_moments() {
         for (const Nanoseconds time : at_) {
             if (time >= replay_.first() && time <= replay_.last()) continue;
-            err_ << "error: --at " << seconds_text(time) << " lies outside the trace, which goes from "
-                 << seconds_text(replay_.first()) << " to " << seconds_text(replay_.last()) << '\n';
-            return Exit::usage;
+            return usage("--at " + seconds_text(time) + " lies outside the trace, which goes from " +
+                         seconds_text(replay_.first()) + " to " + seconds_text(replay_.last()));
         }
         const std::size_t pictures = std::max<std::size_t>(options_.at.size(), 1);
         if (options_.png.size() <= pictures) return std::nullopt;
-        err_ << "error: " << options_.png.size() << " --png for " << pictures
-             << " moments; give one --at for each\n";
-        return Exit::usage;
+        return usage(std::to_string(options_.png.size()) + " --png for " + std::to_string(pictures) +
+                     " moments; give one --at for each");
     }
 
     Exit see(const Frame& frame) {
@@ -75,7 +103,11 @@ class Player {
         if (frame.asked_for && !options_.sheet.empty()) {
             Result<Picture> picture = take_picture();
             if (!picture) return report(picture.problems());
-            cells_.emplace_back(frame.time, *std::move(picture));
+            // In its size on the sheet: many large pictures would not fit into memory.
+            Picture small(static_cast<int>(std::ceil(cell_)), static_cast<int>(std::ceil(tall_)),
+                          replay_.fonts());
+            small.draw(*picture, {0, 0, cell_, tall_});
+            cells_.emplace_back(frame.time, std::move(small));
         }
         return draw(frame);
     }
@@ -84,14 +116,15 @@ class Player {
     Exit draw(const Frame& frame) {
         for (std::size_t i = 0; i < options_.png.size(); ++i) {
             if (options_.at.empty() ? !frame.is_last : i >= at_.size() || at_[i] != frame.time) continue;
-            if (options_.png[i].ends_with(".svg")) {
+            if (is_drawing(options_.png[i])) {
                 if (const Exit written = write_drawing(options_.png[i]); written != Exit::fine)
                     return written;
                 continue;
             }
             const Result<Picture> picture = take_picture();
             if (!picture) return report(picture.problems());
-            if (const auto problem = picture->write_png(options_.png[i])) return report({*problem});
+            if (const Status written = picture->write_png(options_.png[i]); !written)
+                return report({written.problem()});
             err_ << "wrote " << options_.png[i] << '\n';
         }
         return Exit::fine;
@@ -100,61 +133,65 @@ class Player {
     /// The drawing of one moment, as lines and not as pixels.
     Exit write_drawing(const std::string& path) {
         replay_.hud().draw(list_);
-        const auto problem = write_svg(list_, options_.replay.width, options_.replay.height, replay_.fonts(),
-                                       path, &replay_.images());
-        if (problem) return report({*problem});
+        const Status written = write_svg(list_, options_.replay.width, options_.replay.height,
+                                         replay_.fonts(), path, &replay_.images());
+        if (!written) return report({written.problem()});
         err_ << "wrote " << path << '\n';
         return Exit::fine;
     }
 
     Result<Picture> take_picture() {
         Picture picture(options_.replay.width, options_.replay.height, replay_.fonts(), &replay_.images());
+        if (!picture.status()) return picture.status().problem();
         picture.fill(rgb(0x2a3440));
         if (!options_.background.empty())
-            if (const auto problem = picture.draw_image(options_.background)) return *problem;
+            if (const Status drawn = picture.draw_image(options_.background); !drawn) return drawn.problem();
         replay_.hud().draw(list_);
         picture.draw(list_);
         return picture;
     }
 
-    /// All moments side by side, each with its time, on about 1280 by 800 pixels.
-    Exit write_sheet() {
-        constexpr float gap = 12, caption = 26, width = 1280, height = 800;
-        const auto count = static_cast<int>(cells_.size());
+    /// All moments side by side, on about 1280 by 800 pixels: in as many columns as make them largest.
+    void plan_sheet() {
+        const auto count = static_cast<int>(at_.size());
         const float aspect =
             static_cast<float>(options_.replay.width) / static_cast<float>(options_.replay.height);
-        int columns = 1;
-        float cell = 0;
         for (int tried = 1; tried <= count; ++tried) {
             const auto rows = static_cast<float>((count + tried - 1) / tried);
-            const float across = (width - gap) / static_cast<float>(tried) - gap;
-            const float down = ((height - gap) / rows - gap - caption) * aspect;
-            if (std::min(across, down) <= cell) continue;
-            cell = std::min(across, down);
-            columns = tried;
+            const float across = (1280 - gap) / static_cast<float>(tried) - gap;
+            const float down = ((800 - gap) / rows - gap - caption) * aspect;
+            if (std::min(across, down) <= cell_) continue;
+            cell_ = std::min(across, down);
+            columns_ = tried;
         }
-        const int rows = (count + columns - 1) / columns;
-        const float tall = cell / aspect;
-        Picture sheet(static_cast<int>(gap + static_cast<float>(columns) * (cell + gap)),
-                      static_cast<int>(gap + static_cast<float>(rows) * (tall + gap + caption)),
+        cell_ = std::max(cell_, 1.0F);
+        tall_ = cell_ / aspect;
+    }
+
+    Exit write_sheet() {
+        const auto count = static_cast<int>(cells_.size());
+        const int rows = (count + columns_ - 1) / columns_;
+        Picture sheet(static_cast<int>(gap + static_cast<float>(columns_) * (cell_ + gap)),
+                      static_cast<int>(gap + static_cast<float>(rows) * (tall_ + gap + caption)),
                       replay_.fonts());
         sheet.fill(rgb(0x10161c));
         Fonts& fonts = replay_.fonts();
         const FontId font = fonts.find("Inter", 500).value_or(fonts.find("sans-serif", 500).value_or(0));
         for (int i = 0; i < count; ++i) {
             const auto& [time, picture] = cells_[static_cast<std::size_t>(i)];
-            const float x = gap + static_cast<float>(i % columns) * (cell + gap);
-            const float y = gap + static_cast<float>(i / columns) * (tall + gap + caption);
-            sheet.draw(picture, {x, y, cell, tall});
+            const float x = gap + static_cast<float>(i % columns_) * (cell_ + gap);
+            const float y = gap + static_cast<float>(i / columns_) * (tall_ + gap + caption);
+            sheet.draw(picture, {x, y, std::ceil(cell_), std::ceil(tall_)});
             std::vector<Glyph> glyphs;
             const std::string text = seconds_text(time) + " s";
             const float wide = fonts.shape(font, 14, text, glyphs);
             DrawGroup group;
             group.begin();
-            group.add_text(font, 14, {x, y + tall + 18}, wide, rgb(0xf2efe6, 0.7), text, glyphs, 1);
+            group.add_text(font, 14, {x, y + tall_ + 18}, wide, rgb(0xf2efe6, 0.7), text, glyphs, 1);
             sheet.draw(group);
         }
-        if (const auto problem = sheet.write_png(options_.sheet)) return report({*problem});
+        if (const Status written = sheet.write_png(options_.sheet); !written)
+            return report({written.problem()});
         err_ << "wrote " << options_.sheet << '\n';
         return Exit::fine;
     }
@@ -167,6 +204,9 @@ class Player {
     std::vector<TableRow> table_;
     std::vector<Event> events_;
     DrawList list_;
+    static constexpr float gap = 12, caption = 26;  ///< of the sheet
+    float cell_ = 0, tall_ = 0;
+    int columns_ = 1;
     std::vector<std::pair<Nanoseconds, Picture>> cells_;
 };
 

@@ -53,6 +53,10 @@ class Plotter {
         : options_(options), err_(err), replay_(options.replay) {}
 
     Exit run() {
+        if (!options_.png.ends_with(".png")) {
+            err_ << "error: -o " << options_.png << ": a plot is written as .png\n";
+            return Exit::usage;
+        }
         if (const Problems problems = replay_.open(); !problems.empty()) return report(problems);
         const double first = to_seconds(replay_.first()).count();
         const double last = to_seconds(replay_.last()).count();
@@ -113,9 +117,11 @@ class Plotter {
         draw_texts();
         draw_titles();
         Picture picture(options_.replay.width, options_.replay.height, replay_.fonts());
+        if (!picture.status()) return report({picture.status().problem()});
         picture.fill(paper);
         picture.draw(group_);
-        if (const auto problem = picture.write_png(options_.png)) return report({*problem});
+        if (const Status written = picture.write_png(options_.png); !written)
+            return report({written.problem()});
         err_ << "wrote " << options_.png << '\n';
         return Exit::fine;
     }

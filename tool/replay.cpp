@@ -49,40 +49,33 @@ Problems Replay::speak() {
     return {hud_->problems().begin() + known, hud_->problems().end()};
 }
 
-/// The moments of all frames, in order: of the rate or the rows, and those asked for.
-std::vector<Frame> Replay::frames(const std::vector<Nanoseconds>& at) const {
-    std::vector<Frame> frames;
+/// The next frame of the rate or of the rows, behind the one at `behind`.
+std::optional<Nanoseconds> Replay::next_frame(std::optional<Nanoseconds> behind) {
     if (options_.rate) {
-        for (std::int64_t k = 0;; ++k) {
-            const Nanoseconds time =
-                first() + to_nanoseconds(Seconds{static_cast<double>(k) / *options_.rate});
-            if (time > last()) break;
-            frames.push_back({time});
-        }
-    } else {
-        for (const Trace::Row& row : trace_->rows())
-            if (frames.empty() || frames.back().time != row.time) frames.push_back({row.time});
+        const Nanoseconds time =
+            first() + to_nanoseconds(Seconds{static_cast<double>(frame_++) / *options_.rate});
+        return time > last() ? std::nullopt : std::optional(time);
     }
-    for (const Nanoseconds time : at)
-        frames.push_back({time, true});
-    std::stable_sort(frames.begin(), frames.end(),
-                     [](const Frame& a, const Frame& b) { return a.time < b.time; });
-    // A frame asked for at the moment of another one is that frame.
-    std::vector<Frame> merged;
-    for (const Frame& frame : frames) {
-        if (!merged.empty() && merged.back().time == frame.time)
-            merged.back().asked_for |= frame.asked_for;
-        else
-            merged.push_back(frame);
-    }
-    merged.back().is_last = true;
-    return merged;
+    const std::vector<Trace::Row>& rows = trace_->rows();
+    while (frame_ < rows.size() && behind && rows[frame_].time == *behind)
+        ++frame_;
+    return frame_ < rows.size() ? std::optional(rows[frame_].time) : std::nullopt;
 }
 
-Exit Replay::run(const std::vector<Nanoseconds>& at, const std::function<Exit(const Frame&)>& seen) {
+Exit Replay::run(std::vector<Nanoseconds> at, const std::function<Exit(const Frame&)>& seen) {
+    std::sort(at.begin(), at.end());
+    auto asked = at.begin();
+    frame_ = 0;
     Nanoseconds now = first();
     Nanoseconds game_now = trace_->rows().front().game_time;
-    for (const Frame& frame : frames(at)) {
+    // Made one by one: a long trace at a high rate has more frames than there is memory.
+    std::optional<Nanoseconds> own = next_frame(std::nullopt);
+    while (own || asked != at.end()) {
+        Frame frame{.time = !own ? *asked : asked == at.end() ? *own : std::min(*own, *asked)};
+        for (; asked != at.end() && *asked == frame.time; ++asked)
+            frame.asked_for = true;
+        if (own && *own == frame.time) own = next_frame(own);
+        frame.is_last = !own && asked == at.end();
         const Nanoseconds game_time = player_->seek(frame.time);
         hud_->update({.real = to_seconds(frame.time - now), .game = to_seconds(game_time - game_now)});
         now = frame.time;

@@ -51,11 +51,11 @@ class Replay {
 
     /// Plays from the first row to the last, with a frame at each moment of `at`; stops after a frame for which
     /// `seen` gives another status than fine.
-    Exit run(const std::vector<Nanoseconds>& at, const std::function<Exit(const Frame&)>& seen);
+    Exit run(std::vector<Nanoseconds> at, const std::function<Exit(const Frame&)>& seen);
 
  private:
     Problems speak();
-    std::vector<Frame> frames(const std::vector<Nanoseconds>& at) const;
+    std::optional<Nanoseconds> next_frame(std::optional<Nanoseconds> behind);
 
     const ReplayOptions& options_;
     Fonts fonts_;
@@ -63,6 +63,7 @@ class Replay {
     std::optional<Trace> trace_;
     std::optional<TracePlayer> player_;
     std::optional<Hud> hud_;
+    std::size_t frame_ = 0;  ///< the number of the next one, or its row
 };
 
 }  // namespace rapido::tool

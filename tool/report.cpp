@@ -71,7 +71,7 @@ void print_table(const std::vector<TableRow>& rows, bool json, std::ostream& out
                                         {"color", to_string(row.color)},
                                         {"visible", row.visible}};
             if (row.fill) line["fill"] = *row.fill;
-            out << line.dump() << '\n';
+            out << line.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace) << '\n';
         }
         return;
     }
@@ -89,7 +89,7 @@ void print_events(const std::vector<Event>& events, bool json, std::ostream& out
                                           {"id", event.id},
                                           {"event", to_string(event.kind)},
                                           {"detail", event.detail}}
-                       .dump()
+                       .dump(-1, ' ', false, nlohmann::json::error_handler_t::replace)
                 << '\n';
         return;
     }

@@ -25,5 +25,5 @@ int main() {
     Picture picture(1280, 720, fonts);
     picture.fill(rgb(0x10161c));
     picture.draw(list);
-    return picture.write_png("first_hud.png") ? 1 : 0;
+    return picture.write_png("first_hud.png") ? 0 : 1;
 }

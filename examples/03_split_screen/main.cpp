@@ -83,7 +83,7 @@ int main(int count, char** arguments) {
     Fonts fonts;
     Picture picture(static_cast<int>(2 * width), static_cast<int>(height), fonts);
     picture.fill(rgb(0x2a3440));
-    if (count > 1 && picture.draw_image(arguments[1])) return 1;
+    if (count > 1 && !picture.draw_image(arguments[1])) return 1;
     for (std::size_t player = 0; player < pilots.size(); ++player) {
         Pilot& pilot = pilots[player];
         Sources sources;
@@ -101,5 +101,5 @@ int main(int count, char** arguments) {
         hud.draw(list);
         picture.draw(list);
     }
-    return picture.write_png("split_screen.png") ? 1 : 0;
+    return picture.write_png("split_screen.png") ? 0 : 1;
 }

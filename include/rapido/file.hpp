@@ -41,11 +41,20 @@ Problems check_hud(std::string_view text, const std::string& name, const Sources
 /// What a game did: a row of values for each moment.
 class Trace {
  public:
+    /// From this row on it has this value; an empty cell is no value.
+    struct Change {
+        std::size_t row = 0;
+        Value value;
+    };
     struct Column {
         std::string name;
-        Value::Type type =
-            Value::Type::none;      ///< boolean, int64, float64 or text; none if no row has a value
-        std::vector<Value> values;  ///< one a row; an empty cell is no value
+        Value::Type type = Value::Type::none;  ///< what its values are; none if no row has a value
+        std::vector<Change> changes;           ///< by row; before the first there is no value
+
+        /// The value in a row.
+        Value at(std::size_t row) const;
+        /// Gives it a value from a row on; rows must not go back.
+        void set(std::size_t row, const Value& value);
     };
     struct Row {
         Nanoseconds time;       ///< real time
@@ -54,9 +63,13 @@ class Trace {
 
     /// Reads CSV as of RFC 4180. The first row names the columns: `time` in seconds, perhaps `game_time`, and
     /// sources. Times never go back. A column holds integers, numbers, booleans (`true`, `false`) or texts:
-    /// what its cells have in common; one that begins with a number holds numbers. At most 256 MB and 1024
-    /// columns.
+    /// what its cells have in common; one that begins with a number holds numbers.
     static Result<Trace> read_csv(std::string_view text, const std::string& name);
+    /// Reads JSON Lines: an object a line, with the same names. `null` is no value; a name that a line leaves out keeps the
+    /// value of the line before. Values are numbers, texts, `true`, `false` and `null`, of one kind for each name.
+    static Result<Trace> read_json_lines(std::string_view text, const std::string& name);
+    /// Reads what begins with `{` as JSON Lines and everything else as CSV. At most 256 MB and 1024 columns.
+    static Result<Trace> read(std::string_view text, const std::string& name);
     static Result<Trace> read_file(const std::string& path);
 
     const std::vector<Row>& rows() const { return rows_; }
@@ -64,6 +77,7 @@ class Trace {
 
  private:
     friend class CsvReader;
+    friend class JsonLinesReader;
     std::vector<Row> rows_;
     std::vector<Column> columns_;
     // What text values view: the file, and the cells that had quotes inside.

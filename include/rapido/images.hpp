@@ -10,8 +10,8 @@
 namespace rapido {
 
 /// The PNG files of one folder and of those inside it. A HUD file may come from anywhere, so that a name is a path inside the
-/// folder, without `..` and without links that leave it; a file is at most 64 MB, and an image 4096 pixels each way, known
-/// from its first bytes.
+/// folder, without `..` and without links that leave it; a file is at most 64 MB, an image 4096 pixels each way, known
+/// from its first bytes, and all images together 32 million pixels (128 MB).
 ///
 /// One thread at a time. It must outlive the HUDs and pictures that use it.
 class Images final : public ImageFinder {

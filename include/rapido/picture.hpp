@@ -15,16 +15,21 @@ namespace rapido {
 /// An image in memory that draw lists are drawn on. It begins transparent.
 class Picture {
  public:
-    /// Between 1 and 16384 pixels each way; other sizes are limited to that. `fonts` must be the measurer of
-    /// the HUDs that are drawn, and outlive the picture, and so with `images`; without them no image is drawn.
+    /// Between 1 and 16384 pixels each way; other sizes are limited to that. `fonts` must be the measurer of the HUDs that
+    /// are drawn, and outlive the picture, and so with `images`; without them no image is drawn. Where there is no memory
+    /// for so many pixels, the picture has a single one and `status` says so.
     Picture(int width, int height, const Fonts& fonts, const Images* images = nullptr);
     ~Picture();
     Picture(Picture&&) noexcept;
     Picture& operator=(Picture&&) noexcept;
 
+    /// A problem where the picture could not be made in its size.
+    const Status& status() const;
+
+    /// Every pixel takes this color; a transparent one clears the picture.
     void fill(Color color);
     /// Draws a PNG file over the whole, as CSS `object-fit: cover` does. A problem if it cannot be read.
-    std::optional<Problem> draw_image(const std::string& path);
+    Status draw_image(const std::string& path);
     void draw(const DrawList& list);
     /// Another picture, scaled to fill `into`.
     void draw(const Picture& picture, const Rect& into);
@@ -36,21 +41,20 @@ class Picture {
     /// Straight alpha. A pixel outside is transparent.
     Color pixel(int x, int y) const;
 
-    /// A problem if it cannot be written.
-    std::optional<Problem> write_png(const std::string& path) const;
+    /// Writes a PNG file. A problem, with the reason of the system, if it cannot be written.
+    Status write_png(const std::string& path) const;
 
  private:
-    friend std::optional<Problem> write_svg(const DrawList&, int, int, const Fonts&, const std::string&,
-                                            const Images*);
-    static std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
-                                            const Images* images, const std::string& path);
+    friend Status write_svg(const DrawList&, int, int, const Fonts&, const std::string&, const Images*);
+    static Status write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
+                            const Images* images, const std::string& path);
     struct State;
     std::unique_ptr<State> state_;
 };
 
 /// The same drawing as an SVG file, with texts as outlines: sharp at every size, on a transparent ground. Sizes are limited
 /// as for pictures; a problem if it cannot be written.
-std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
-                                 const std::string& path, const Images* images = nullptr);
+Status write_svg(const DrawList& list, int width, int height, const Fonts& fonts, const std::string& path,
+                 const Images* images = nullptr);
 
 }  // namespace rapido

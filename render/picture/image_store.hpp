@@ -14,14 +14,25 @@ namespace rapido {
 
 struct Images::State {
     std::filesystem::path folder;
-    std::unordered_map<std::string, Result<ImageId>> known;
-    std::vector<Surface> surfaces;  ///< by image; 32 bits a pixel, premultiplied
+    std::unordered_map<std::string, Result<ImageId>> known;  ///< by name
+    std::unordered_map<std::string, Result<ImageId>> files;  ///< by path: one file may have several names
+    std::vector<Surface> surfaces;                           ///< by image; 32 bits a pixel, premultiplied
+    std::size_t pixels = 0;                                  ///< of all files that were read
+    std::size_t summed = 0;                                  ///< pixels that `opacity` has looked at
 
-    bool has_room(std::size_t width, std::size_t height) const;
-    std::optional<Problem> check_header(std::istream& file) const;
-    Result<Surface> read(const std::string& name) const;
-    ImageId keep(const std::string& name, Surface surface);
+    Result<std::filesystem::path> file_of(const std::string& name) const;
+    Result<ImageId> read(const std::filesystem::path& path);
+    ImageId keep(Surface surface);
 };
+
+struct PixelSize {
+    std::size_t width = 0, height = 0;
+    std::size_t pixels() const { return width * height; }
+    std::string text() const { return std::to_string(width) + " by " + std::to_string(height); }
+};
+
+/// A PNG image of at most so many pixels; the stream is at its beginning.
+Result<Surface> read_png(std::istream& file, std::size_t most);
 
 /// A part of an image, its colors multiplied and then mixed with a tint.
 Surface recolored(cairo_surface_t* image, const Rect& part, Color color, Color tint, float tint_part);

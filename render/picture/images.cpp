@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cerrno>
 #include <cmath>
 #include <cstring>
 #include <fstream>
@@ -15,7 +16,9 @@ namespace fs = std::filesystem;
 
 constexpr std::uint32_t largest_side = 4096;
 constexpr std::uintmax_t largest_file = 64'000'000;
-constexpr std::size_t most_pixels = 128'000'000;  ///< of all images together: half a gigabyte
+constexpr std::size_t most_pixels =
+    32'000'000;  ///< of all images together: 128 MB, and as much again while one is read
+constexpr std::size_t most_summed = 256'000'000;  ///< of all that `opacity` looks at: a fraction of a second
 
 Problem problem(std::string message, std::string hint = {}) {
     return {{}, std::move(message), std::move(hint)};
@@ -70,65 +73,79 @@ Images::Images(const std::string& folder) : state_(std::make_unique<State>()) {
 Images::~Images() = default;
 
 /// What a PNG file says about its size in its first chunk (PNG, 11.2.1), before anything is unpacked.
-std::optional<Problem> Images::State::check_header(std::istream& file) const {
+Result<PixelSize> png_size(std::istream& file) {
     constexpr std::array<unsigned char, 8> signature{0x89, 'P', 'N', 'G', '\r', '\n', 0x1a, '\n'};
     std::array<unsigned char, 24> head{};
     file.read(reinterpret_cast<char*>(head.data()), head.size());
     if (!file || !std::equal(signature.begin(), signature.end(), head.begin()) ||
         std::memcmp(&head[12], "IHDR", 4) != 0)
         return problem("is not a PNG image");
-    const std::uint32_t width = big_endian(&head[16]), height = big_endian(&head[20]);
-    if (width > largest_side || height > largest_side)
-        return problem("is an image of " + std::to_string(width) + " by " + std::to_string(height) +
-                           " pixels; at most " + std::to_string(largest_side) + " each way are read",
-                       "make it smaller");
-    if (!has_room(width, height))
-        return problem("is too much: 128 million pixels are read, of all images together");
     file.seekg(0);
-    return std::nullopt;
+    return PixelSize{big_endian(&head[16]), big_endian(&head[20])};
 }
 
-Result<Surface> Images::State::read(const std::string& name) const {
+Result<Surface> read_png(std::istream& file, std::size_t most) {
+    const Result<PixelSize> size = png_size(file);
+    if (!size) return size.problems();
+    if (size->width > most || size->height > most || size->pixels() > most)
+        return problem(
+            "is an image of " + size->text() + " pixels; at most " + std::to_string(most) + " are read",
+            "make it smaller");
+    Surface read(cairo_image_surface_create_from_png_stream(read_stream, &file));
+    // Cairo says that it has no memory where the bytes make no sense.
+    if (cairo_surface_status(read.get()) != CAIRO_STATUS_SUCCESS)
+        return problem("is a damaged PNG image", "save it again");
+    return read;
+}
+
+/// The file of a name, if it may be read; by this path it is known, however it is spelled.
+Result<fs::path> Images::State::file_of(const std::string& name) const {
     const fs::path path(name);
     if (!stays_inside(path) || name.find('\0') != std::string::npos)
         return problem("is not a path inside the folder of the HUD", "put the image beside the HUD file");
     if (folder.empty()) return problem("is not there: there is no folder of images");
     std::error_code error;
-    const fs::path file_path = fs::canonical(folder / path, error);
+    fs::path file_path = fs::canonical(folder / path, error);
     if (error) return problem("is not there", "it is looked for in the folder of the HUD file");
     if (!is_within(file_path, folder))
         return problem("leads out of the folder of the HUD", "put the image beside the HUD file");
     if (!fs::is_regular_file(file_path, error)) return problem("is not a file");
     if (fs::file_size(file_path, error) > largest_file || error) return problem("is larger than 64 MB");
-    std::ifstream file(file_path, std::ios::binary);
-    if (!file) return problem("cannot be read");
-    if (std::optional<Problem> fault = check_header(file)) return *std::move(fault);
-    Surface read(cairo_image_surface_create_from_png_stream(read_stream, &file));
-    if (const cairo_status_t status = cairo_surface_status(read.get()); status != CAIRO_STATUS_SUCCESS)
-        return problem(std::string("is a damaged PNG image: ") + cairo_status_to_string(status));
-    return with_alpha(std::move(read));
+    return file_path;
 }
 
-ImageId Images::State::keep(const std::string& name, Surface surface) {
+Result<ImageId> Images::State::read(const fs::path& path) {
+    std::ifstream file(path, std::ios::binary);
+    if (!file) return problem(std::string("cannot be read: ") + std::strerror(errno));
+    const Result<PixelSize> size = png_size(file);
+    if (!size) return size.problems();
+    if (size->width > largest_side || size->height > largest_side)
+        return problem("is an image of " + size->text() + " pixels; at most " + std::to_string(largest_side) +
+                           " each way are read",
+                       "make it smaller");
+    // Those of damaged files count, too: unpacking them takes as long.
+    if (size->pixels() > most_pixels - pixels)
+        return problem("is too much: 32 million pixels are read, of all images together",
+                       "make the images smaller");
+    pixels += size->pixels();
+    Result<Surface> read = read_png(file, most_pixels);
+    if (!read) return read.problems();
+    return keep(with_alpha(*std::move(read)));
+}
+
+ImageId Images::State::keep(Surface surface) {
     surfaces.push_back(std::move(surface));
-    const auto id = static_cast<ImageId>(surfaces.size() - 1);
-    known.insert_or_assign(name, id);
-    return id;
-}
-
-bool Images::State::has_room(std::size_t width, std::size_t height) const {
-    std::size_t pixels = width * height;
-    for (const Surface& surface : surfaces)
-        pixels += static_cast<std::size_t>(cairo_image_surface_get_width(surface.get())) *
-                  static_cast<std::size_t>(cairo_image_surface_get_height(surface.get()));
-    return pixels <= most_pixels;
+    return static_cast<ImageId>(surfaces.size() - 1);
 }
 
 Result<ImageId> Images::find(const std::string& name) {
     if (const auto known = state_->known.find(name); known != state_->known.end()) return known->second;
-    Result<Surface> read = state_->read(name);
-    if (read) return state_->keep(name, *std::move(read));
-    return state_->known.insert_or_assign(name, read.problems()).first->second;
+    const Result<fs::path> file = state_->file_of(name);
+    if (!file) return state_->known.insert_or_assign(name, file.problems()).first->second;
+    auto read = state_->files.find(file->string());
+    if (read == state_->files.end())
+        read = state_->files.insert_or_assign(file->string(), state_->read(*file)).first;
+    return state_->known.insert_or_assign(name, read->second).first->second;
 }
 
 Result<ImageId> Images::add(const std::string& name, int width, int height, std::span<const Color> pixels) {
@@ -149,7 +166,9 @@ Result<ImageId> Images::add(const std::string& name, int width, int height, std:
                                        part(pixel->green) << 8 | part(pixel->blue);
         }
     cairo_surface_mark_dirty(made.get());
-    return state_->keep(name, std::move(made));
+    const ImageId id = state_->keep(std::move(made));
+    state_->known.insert_or_assign(name, id);
+    return id;
 }
 
 Size Images::size(ImageId image) const {
@@ -162,6 +181,9 @@ std::vector<float> Images::opacity(ImageId image, const Rect& part, bool of_colu
     cairo_surface_t* const surface = state_->surfaces[image].get();
     const auto left = static_cast<int>(part.x), top = static_cast<int>(part.y);
     const auto wide = static_cast<int>(part.width), high = static_cast<int>(part.height);
+    const std::size_t looked_at = static_cast<std::size_t>(wide) * static_cast<std::size_t>(high);
+    if (looked_at > most_summed - state_->summed) return {};
+    state_->summed += looked_at;
     std::vector<float> slices(static_cast<std::size_t>(of_columns ? wide : high), 0.0F);
     for (int y = 0; y < high; ++y)
         for (int x = 0; x < wide; ++x)

@@ -4,7 +4,10 @@
 #include <cairo-svg.h>
 
 #include <algorithm>
+#include <cerrno>
 #include <cmath>
+#include <cstring>
+#include <fstream>
 #include <numbers>
 #include <unordered_map>
 #include <vector>
@@ -15,6 +18,7 @@ namespace rapido {
 namespace {
 
 constexpr int largest = 16384;
+constexpr std::size_t most_background_pixels = 64'000'000;
 
 void set_color(cairo_t* context, Color color) {
     cairo_set_source_rgba(context, color.red / 255.0, color.green / 255.0, color.blue / 255.0,
@@ -37,6 +41,37 @@ void rounded_path(cairo_t* context, const Rect& rect, float given_radius) {
     cairo_close_path(context);
 }
 
+/// A file that Cairo writes into, with the reason of the system where that fails.
+class FileWriter {
+ public:
+    explicit FileWriter(const std::string& path) : path_(path), file_(path, std::ios::binary) { check(); }
+
+    static cairo_status_t write(void* self, const unsigned char* bytes, unsigned int length) {
+        FileWriter& writer = *static_cast<FileWriter*>(self);
+        writer.file_.write(reinterpret_cast<const char*>(bytes), static_cast<std::streamsize>(length));
+        writer.check();
+        return writer.file_ ? CAIRO_STATUS_SUCCESS : CAIRO_STATUS_WRITE_ERROR;
+    }
+    Status finish(cairo_status_t status) {
+        file_.close();
+        check();
+        if (reason_ == 0 && status == CAIRO_STATUS_SUCCESS) return {};
+        return Problem{{path_},
+                       std::string("cannot be written: ") +
+                           (reason_ != 0 ? std::strerror(reason_) : cairo_status_to_string(status)),
+                       ""};
+    }
+
+ private:
+    void check() {
+        if (!file_ && reason_ == 0) reason_ = errno != 0 ? errno : EIO;
+    }
+
+    std::string path_;
+    std::ofstream file_;
+    int reason_ = 0;
+};
+
 }  // namespace
 
 struct Picture::State {
@@ -46,6 +81,7 @@ struct Picture::State {
     Context context;
     std::unordered_map<FontId, FontFace> faces;
     std::vector<cairo_glyph_t> glyphs;
+    Status status;
 
     static std::unique_ptr<State> on(Surface surface, const Fonts& fonts, const Images::State* images) {
         Context context(cairo_create(surface.get()));
@@ -54,7 +90,8 @@ struct Picture::State {
         cairo_font_options_set_hint_metrics(options, CAIRO_HINT_METRICS_OFF);
         cairo_set_font_options(context.get(), options);
         cairo_font_options_destroy(options);
-        return std::make_unique<State>(State{fonts, images, std::move(surface), std::move(context), {}, {}});
+        return std::make_unique<State>(
+            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}});
     }
 
     void draw(const DrawGroup& group) {
@@ -242,9 +279,16 @@ struct Picture::State {
 };
 
 Picture::Picture(int width, int height, const Fonts& fonts, const Images* images) {
-    state_ = State::on(Surface(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::clamp(width, 1, largest),
-                                                          std::clamp(height, 1, largest))),
-                       fonts, images != nullptr ? images->state_.get() : nullptr);
+    Surface surface(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::clamp(width, 1, largest),
+                                               std::clamp(height, 1, largest)));
+    const cairo_status_t made = cairo_surface_status(surface.get());
+    if (made != CAIRO_STATUS_SUCCESS) surface.reset(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, 1, 1));
+    state_ = State::on(std::move(surface), fonts, images != nullptr ? images->state_.get() : nullptr);
+    if (made != CAIRO_STATUS_SUCCESS)
+        state_->status = Problem{{},
+                                 "a picture of " + std::to_string(width) + " by " + std::to_string(height) +
+                                     " pixels cannot be made: " + cairo_status_to_string(made),
+                                 ""};
 }
 
 Picture::~Picture() = default;
@@ -258,16 +302,25 @@ int Picture::height() const {
     return cairo_image_surface_get_height(state_->surface.get());
 }
 
-void Picture::fill(Color color) {
-    set_color(state_->context.get(), color);
-    cairo_paint(state_->context.get());
+const Status& Picture::status() const {
+    return state_->status;
 }
 
-std::optional<Problem> Picture::draw_image(const std::string& path) {
-    const Surface image(cairo_image_surface_create_from_png(path.c_str()));
-    if (const cairo_status_t status = cairo_surface_status(image.get()); status != CAIRO_STATUS_SUCCESS)
-        return Problem{
-            {path}, std::string("cannot be read as a PNG image: ") + cairo_status_to_string(status), ""};
+void Picture::fill(Color color) {
+    cairo_t* const context = state_->context.get();
+    cairo_save(context);
+    cairo_set_operator(context, CAIRO_OPERATOR_SOURCE);
+    set_color(context, color);
+    cairo_paint(context);
+    cairo_restore(context);
+}
+
+Status Picture::draw_image(const std::string& path) {
+    std::ifstream file(path, std::ios::binary);
+    if (!file) return Problem{{path}, std::string("cannot be opened: ") + std::strerror(errno), ""};
+    Result<Surface> read = read_png(file, most_background_pixels);
+    if (!read) return Problem{{path}, read.problems().front().message, read.problems().front().hint};
+    const Surface image = *std::move(read);
     const double image_width = cairo_image_surface_get_width(image.get());
     const double image_height = cairo_image_surface_get_height(image.get());
     const double scale = std::max(width() / image_width, height() / image_height);
@@ -279,7 +332,7 @@ std::optional<Problem> Picture::draw_image(const std::string& path) {
     cairo_pattern_set_filter(cairo_get_source(context), CAIRO_FILTER_GOOD);
     cairo_paint(context);
     cairo_restore(context);
-    return std::nullopt;
+    return {};
 }
 
 void Picture::draw(const DrawList& list) {
@@ -318,16 +371,16 @@ Color Picture::pixel(int x, int y) const {
             static_cast<std::uint8_t>(alpha)};
 }
 
-std::optional<Problem> Picture::write_png(const std::string& path) const {
-    const cairo_status_t status = cairo_surface_write_to_png(state_->surface.get(), path.c_str());
-    if (status == CAIRO_STATUS_SUCCESS) return std::nullopt;
-    return Problem{{path}, std::string("cannot be written: ") + cairo_status_to_string(status), ""};
+Status Picture::write_png(const std::string& path) const {
+    FileWriter file(path);
+    return file.finish(cairo_surface_write_to_png_stream(state_->surface.get(), FileWriter::write, &file));
 }
 
-std::optional<Problem> Picture::write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
-                                          const Images* images, const std::string& path) {
-    Surface surface(cairo_svg_surface_create(path.c_str(), std::clamp(width, 1, largest),
-                                             std::clamp(height, 1, largest)));
+Status Picture::write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
+                          const Images* images, const std::string& path) {
+    FileWriter file(path);
+    Surface surface(cairo_svg_surface_create_for_stream(
+        FileWriter::write, &file, std::clamp(width, 1, largest), std::clamp(height, 1, largest)));
     cairo_surface_t* const written = surface.get();
     cairo_svg_surface_set_document_unit(written, CAIRO_SVG_UNIT_PX);
     const std::unique_ptr<Picture::State> state =
@@ -336,13 +389,11 @@ std::optional<Problem> Picture::write_svg(const DrawList& list, int width, int h
         state->draw(group);
     state->context.reset();
     cairo_surface_finish(written);
-    const cairo_status_t status = cairo_surface_status(written);
-    if (status == CAIRO_STATUS_SUCCESS) return std::nullopt;
-    return Problem{{path}, std::string("cannot be written: ") + cairo_status_to_string(status), ""};
+    return file.finish(cairo_surface_status(written));
 }
 
-std::optional<Problem> write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
-                                 const std::string& path, const Images* images) {
+Status write_svg(const DrawList& list, int width, int height, const Fonts& fonts, const std::string& path,
+                 const Images* images) {
     return Picture::write_svg(list, width, height, fonts, images, path);
 }
 

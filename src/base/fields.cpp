@@ -1,5 +1,8 @@
 #include "base/fields.hpp"
 
+#include <array>
+#include <charconv>
+#include <cmath>
 #include <initializer_list>
 
 namespace rapido {
@@ -42,10 +45,14 @@ bool is_in_range(const Field& field, const void* value) {
 }  // namespace
 
 std::string plain_number(double number) {
-    std::string text = std::to_string(number);
-    text.erase(text.find_last_not_of('0') + 1);
-    if (text.ends_with('.')) text.pop_back();
-    return text;
+    std::array<char, 64> text;
+    char* const end = text.data() + text.size();
+    const double size = std::abs(number);
+    const bool is_short = size == 0 || (size >= 1e-9 && size < 1e15);
+    const auto made =
+        is_short ? std::to_chars(text.data(), end, number == 0 ? 0.0 : number, std::chars_format::fixed)
+                 : std::to_chars(text.data(), end, number);
+    return {text.data(), made.ptr};
 }
 
 std::string range_of(const Field& field) {

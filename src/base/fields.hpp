@@ -177,7 +177,7 @@ constexpr Field required_field(std::string_view name, std::string_view help, Ran
     return made;
 }
 
-/// As many digits as it needs, up to six after the point.
+/// As many digits as it needs; a power of ten where that would be a long row of zeros.
 std::string plain_number(double number);
 /// `0 to 10000 px`.
 std::string range_of(const Field& field);

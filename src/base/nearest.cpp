@@ -1,14 +1,18 @@
 #include "base/nearest.hpp"
 
 #include <algorithm>
-#include <vector>
+#include <array>
 
 namespace rapido {
 namespace {
 
-/// The optimal string alignment distance, by three rows of its table.
+// The table of distances is quadratic: a longer word, from a hostile file perhaps, is not worth guessing at.
+constexpr std::size_t longest = 64;
+
+/// The optimal string alignment distance, by three rows of its table. Both words are at most `longest`.
 std::size_t slips(std::string_view a, std::string_view b) {
-    std::vector<std::size_t> before(b.size() + 1), previous(b.size() + 1), row(b.size() + 1);
+    using Row = std::array<std::size_t, longest + 1>;
+    Row before{}, previous{}, row{};
     for (std::size_t j = 0; j <= b.size(); ++j)
         previous[j] = j;
     for (std::size_t i = 1; i <= a.size(); ++i) {
@@ -19,8 +23,8 @@ std::size_t slips(std::string_view a, std::string_view b) {
             if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
                 row[j] = std::min(row[j], before[j - 2] + 1);
         }
-        before.swap(previous);
-        previous.swap(row);
+        before = previous;
+        previous = row;
     }
     return previous[b.size()];
 }
@@ -28,13 +32,17 @@ std::size_t slips(std::string_view a, std::string_view b) {
 }  // namespace
 
 std::string_view nearest(std::string_view word, std::span<const std::string_view> candidates) {
-    // The table is quadratic: a word from a hostile file is not worth guessing at.
-    constexpr std::size_t longest = 64;
+    // Enough for a thousand names of thirty letters; of more of them, the first ones are looked at.
+    std::size_t cells_left = 1'000'000;
     if (word.size() > longest) return {};
     std::size_t fewest = (word.size() + 2) / 3 + 1;
     std::string_view best;
     for (const std::string_view candidate : candidates) {
-        if (candidate.size() > longest) continue;
+        const std::size_t longer = std::max(word.size(), candidate.size());
+        const std::size_t shorter = std::min(word.size(), candidate.size());
+        if (longer > longest || longer - shorter >= fewest) continue;
+        if (longer * shorter > cells_left) break;
+        cells_left -= longer * shorter;
         const std::size_t count = slips(word, candidate);
         if (count < fewest) {
             fewest = count;

@@ -61,4 +61,15 @@ bool is_valid(std::string_view text) {
     return true;
 }
 
+int line_of_fault(std::string_view text) {
+    int line = 1;
+    while (!text.empty()) {
+        const std::size_t step = well_formed(text);
+        if (step == 0) return line;
+        line += text.front() == '\n' ? 1 : 0;
+        text.remove_prefix(step);
+    }
+    return 0;
+}
+
 }  // namespace rapido::utf8

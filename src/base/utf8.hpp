@@ -19,4 +19,7 @@ std::string encode(char32_t c);
 /// Whether `text` is well formed: no stray bytes, overlong forms, surrogates or values above U+10FFFF.
 bool is_valid(std::string_view text);
 
+/// The line, from 1, of the first byte that is not well formed; zero where all are.
+int line_of_fault(std::string_view text);
+
 }  // namespace rapido::utf8

@@ -30,8 +30,9 @@ class BodyContext {
     /// The place of a field in its file; empty for an element made in C++.
     virtual Location place_of(std::string_view field) const = 0;
 
-    /// Parses a pattern; the same pattern is parsed once for a whole HUD.
-    virtual Result<Format> format(const std::string& pattern, const Location& where) = 0;
+    /// Parses a pattern, which stands in this field; no field for one that is not of the file. The same pattern is parsed
+    /// once.
+    virtual Result<Format> format(const std::string& pattern, std::string_view field) = 0;
 
     /// The effect of a name; null, with a problem, for none.
     std::function<const Effect*(std::string_view, Problem&)> find_effect;

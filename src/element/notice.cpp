@@ -73,6 +73,10 @@ static_assert(fields.size() == member_count<Notice>);
 
 }  // namespace
 
+const Table& message_table() {
+    return Description<Message>::table;
+}
+
 bool operator==(const Notice&, const Notice&) = default;
 
 const Table Description<Notice>::table{"notice", fields};
@@ -137,7 +141,13 @@ std::size_t NoticeBody::add(const Message& message, const Value& value, const La
 }
 
 void NoticeBody::forget(std::size_t message) {
-    if (message >= declared_) said_[message] = {};
+    if (message < declared_) return;
+    said_[message] = {};
+}
+
+void NoticeBody::forget_posted() {
+    for (std::size_t i = declared_; i < said_.size(); ++i)
+        forget(i);
 }
 
 std::size_t NoticeBody::find(std::string_view id) const {
@@ -165,11 +175,13 @@ void NoticeBody::show_further(std::span<const Value> values) {
 News NoticeBody::show(const FieldValues&, double) {
     if (!std::exchange(other_, false)) return News::none;
     std::string next;
-    if (shown_ != no_message) {
+    // One that was forgotten by a snap is gone before the frame selects another.
+    const bool speaks = shown_ != no_message && said_[shown_].text.has_value();
+    if (speaks) {
         next = said_[shown_].text->text();
         if (show_count_ && count_ > 1) next += " ×" + std::to_string(count_);
     }
-    color_ = shown_ == no_message ? own_color_ : said_[shown_].message.color.value_or(own_color_);
+    color_ = speaks ? said_[shown_].message.color.value_or(own_color_) : own_color_;
     ++times_made_;
     text_ = std::move(next);
     return News::text;

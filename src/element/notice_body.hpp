@@ -1,12 +1,16 @@
 // What a notice says: its own messages and those that the game has posted.
 #pragma once
 
+#include "base/fields.hpp"
 #include "element/body.hpp"
 #include "element/text_line.hpp"
 #include "rapido/element/notice.hpp"
 #include "rapido/value/kept_value.hpp"
 
 namespace rapido {
+
+/// The description of a message, for those that the game posts.
+const Table& message_table();
 
 class NoticeBody final : public Body {
  public:
@@ -20,6 +24,8 @@ class NoticeBody final : public Body {
                     BodyContext& context);
     /// One of the game is not needed any more.
     void forget(std::size_t message);
+    /// None of them is.
+    void forget_posted();
     /// By its id.
     std::size_t find(std::string_view id) const;
     const Message& message(std::size_t index) const { return said_[index].message; }

@@ -3,6 +3,18 @@
 namespace rapido {
 namespace {
 
+/// The type of what a field shows, where it is known.
+std::optional<Value::Type> type_of(FieldName field, const BodyContext& context) {
+    if (field == FieldName::max) return context.max_type;
+    if (field != FieldName::left || !context.value_type || !context.max_type) return context.value_type;
+    const auto is_whole = [](Value::Type type) {
+        return type == Value::Type::int64 || type == Value::Type::uint64;
+    };
+    if (is_whole(*context.value_type) && is_whole(*context.max_type)) return context.value_type;
+    const bool same = *context.value_type == *context.max_type;
+    return same || *context.value_type == Value::Type::text ? context.value_type : Value::Type::float64;
+}
+
 void check_fields(const Format& format, const Pattern& pattern, std::string_view name, BodyContext& context) {
     const std::vector<Format::Use> uses = format.uses();
     for (std::size_t i = 0; i < uses.size(); ++i) {
@@ -18,7 +30,7 @@ void check_fields(const Format& format, const Pattern& pattern, std::string_view
             context.report(name, "shows " + braces + " but has no 'value'");
             continue;
         }
-        const auto type = field == FieldName::max ? context.max_type : context.value_type;
+        const auto type = type_of(field, context);
         if (!type) continue;
         const std::string mismatch = format.mismatch(i, *type);
         if (mismatch.empty()) continue;
@@ -57,8 +69,8 @@ std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOpt
         const std::string& form = translated != nullptr ? translated->forms[i] : *own[i];
         const bool is_other = i + 1 == plural_categories;
         if (form.empty() && !is_other) continue;
-        const Location where = translated == nullptr ? context.place_of(names[i]) : Location{};
-        const Result<Format> format = context.format(form, where);
+        const Result<Format> format =
+            context.format(form, translated == nullptr ? names[i] : std::string_view());
         if (!format) {
             for (const Problem& problem : format.problems())
                 context.report(problem);

@@ -36,10 +36,13 @@ std::size_t end_of_whole_digits(std::string_view text, std::string_view decimal)
 
 std::optional<FontId> TextLine::find_font(const std::string& family, int weight, BodyContext& context) {
     if (context.measurer == nullptr) return std::nullopt;
-    const std::string_view name = family.empty() ? context.font : std::string_view(family);
-    const std::optional<FontId> font = context.measurer->find(name, weight);
-    if (!font) context.report("font", "no font family '" + std::string(name) + "' is installed");
-    return font;
+    if (!family.empty()) {
+        if (const std::optional<FontId> font = context.measurer->find(family, weight)) return font;
+        context.warn("font", "no font family '" + family + "' is installed; another one stands for it");
+    }
+    // Whether the HUD's own family is there is said once, where the HUD names it.
+    const std::optional<FontId> font = context.measurer->find(context.font, weight);
+    return font ? font : context.measurer->find("sans-serif", weight);
 }
 
 Size TextLine::measure(TextMeasurer* measurer, std::string_view text, std::string_view decimal) {

@@ -15,7 +15,7 @@ class TextLine {
     TextLine(std::optional<FontId> font, float size, Overflow overflow)
         : font_(font), size_(size), overflow_(overflow) {}
 
-    /// The font of an element, its own family or the HUD's; a missing one is reported.
+    /// The font of an element: its own family, else the HUD's, else a sans-serif; a missing family of its own is reported.
     static std::optional<FontId> find_font(const std::string& family, int weight, BodyContext& context);
 
     void set_font(std::optional<FontId> font) { font_ = font; }

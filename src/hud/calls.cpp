@@ -2,7 +2,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "base/nearest.hpp"
 #include "hud/state.hpp"
 #include "rapido/hud/hud.hpp"
 
@@ -16,16 +15,14 @@ RunningElement* Hud::State::living(ElementRef ref) {
 }
 
 RunningGroup* Hud::State::find_group(std::string_view group) {
-    std::vector<std::string_view> names;
-    for (RunningGroup& known : groups) {
-        if (known.id == group) return &known;
-        names.push_back(known.id);
-    }
-    report({{}, "no group '" + std::string(group) + "'", did_you_mean(group, names)});
+    if (const auto known = group_indices.find(std::string(group)); known != group_indices.end())
+        return &groups[known->second];
+    report({{}, "no group '" + std::string(group) + "'", hint(group, [this] { return group_names(); })});
     return nullptr;
 }
 
 void Hud::snap() {
+    if (!state_->may("snap")) return;
     for (ElementIndex index = 0; index < state_->elements.size(); ++index)
         if (state_->elements[index].body != nullptr) {
             state_->hot[index].snaps = true;
@@ -34,12 +31,14 @@ void Hud::snap() {
 }
 
 void Hud::snap(ElementRef ref) {
+    if (!state_->may("snap")) return;
     if (state_->living(ref) == nullptr) return;
     state_->hot[ref.index].snaps = true;
     state_->queue_element(ref.index);
 }
 
 void Hud::snap(std::string_view group) {
+    if (!state_->may("snap")) return;
     const RunningGroup* const found = state_->find_group(group);
     for (ElementIndex index = 0; found != nullptr && index < state_->elements.size(); ++index) {
         const RunningElement& element = state_->elements[index];
@@ -51,21 +50,25 @@ void Hud::snap(std::string_view group) {
 }
 
 void Hud::set_visible(std::string_view group, bool visible) {
+    if (!state_->may("set_visible")) return;
     if (RunningGroup* const found = state_->find_group(group)) found->game_shows = visible;
     state_->visibility_dirty = true;
 }
 
 void Hud::set_opacity(std::string_view group, float opacity) {
+    if (!state_->may("set_opacity")) return;
     if (RunningGroup* const found = state_->find_group(group))
         found->game_opacity = opacity > 0 ? std::min(opacity, 1.0F) : 0.0F;
     state_->visibility_dirty = true;
 }
 
 void Hud::remove(ElementRef ref) {
+    if (!state_->may("remove")) return;
     if (state_->living(ref) != nullptr) state_->kill(ref.index);
 }
 
 void Hud::leave(ElementRef ref, std::string_view effect) {
+    if (!state_->may("leave")) return;
     RunningElement* const element = state_->living(ref);
     if (element == nullptr || element->leaving) return;
     element->leaving = true;
@@ -79,6 +82,7 @@ void Hud::leave(ElementRef ref, std::string_view effect) {
 }
 
 void Hud::set_reduced_motion(bool reduced) {
+    if (!state_->may("set_reduced_motion")) return;
     if (reduced == state_->reduced_motion) return;
     state_->reduced_motion = reduced;
     for (RunningElement& element : state_->elements)
@@ -92,6 +96,7 @@ void Hud::set_reduced_motion(bool reduced) {
 }
 
 void Hud::resize(const Viewport& viewport) {
+    if (!state_->may("resize")) return;
     const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
     const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
     const Insets& safe = viewport.safe_area;
@@ -102,6 +107,7 @@ void Hud::resize(const Viewport& viewport) {
 }
 
 void Hud::set_scale(float scale) {
+    if (!state_->may("set_scale")) return;
     state_->fit.ui_scale = scale >= 0.25F ? std::min(scale, 4.0F) : scale > 0 ? 0.25F : 1.0F;
     state_->screen_dirty = true;
 }
@@ -151,13 +157,13 @@ std::uint64_t Hud::texts_made() const {
 }
 
 std::span<const Event> Hud::events() const {
-    return state_->events;
+    return std::as_const(state_->events).all();
 }
 Nanoseconds Hud::now() const {
     return state_->now;
 }
 const Problems& Hud::problems() const {
-    return state_->problems;
+    return state_->problems.all();
 }
 
 void Hud::draw(DrawList& list) const {
@@ -186,23 +192,20 @@ void Hud::draw(DrawList& list) const {
 /// By its path, or by its id if only one has it; no element, with a problem, for none.
 ElementIndex Hud::State::find_element(std::string_view name, Problem& problem) const {
     if (const auto at = paths.find(std::string(name)); at != paths.end()) return at->second;
-    ElementIndex only = no_element;
-    bool several = false;
-    std::vector<std::string_view> names;
-    for (ElementIndex index = 0; index < elements.size(); ++index) {
-        if (elements[index].body == nullptr || elements[index].dead) continue;
-        const std::string_view path = elements[index].path;
-        const std::string_view last = path.substr(path.rfind('.') + 1);
-        names.push_back(last);
-        if (last != name) continue;
-        several = only != no_element;
-        only = index;
-    }
-    if (only != no_element && !several) return only;
+    const auto [first, last] = ids.equal_range(std::string(name));
+    if (first != last && std::next(first) == last) return first->second;
+    const bool several = first != last;
     problem.message = several
                           ? "several elements have the id '" + std::string(name) + "'; give the whole path"
                           : "no element '" + std::string(name) + "'";
-    problem.hint = several ? std::string() : did_you_mean(name, names);
+    if (!several)
+        problem.hint = hint(name, [this] {
+            std::vector<std::string_view> names;
+            for (const RunningElement& element : elements)
+                if (element.body != nullptr && !element.dead)
+                    names.push_back(std::string_view(element.path).substr(element.path.rfind('.') + 1));
+            return names;
+        });
     return no_element;
 }
 
@@ -215,13 +218,12 @@ ElementRef Hud::find(std::string_view id) {
 }
 
 GameTimer* Hud::timer(std::string_view id) {
-    std::vector<std::string_view> names;
-    for (RunningTimer& timer : state_->timers) {
-        if (timer.owned == nullptr) continue;
-        if (timer.id == id) return timer.owned.get();
-        names.push_back(timer.id);
-    }
-    state_->report({{}, "no timer '" + std::string(id) + "' of this HUD", did_you_mean(id, names)});
+    const auto known = state_->timer_indices.find(std::string(id));
+    if (known != state_->timer_indices.end() && state_->timers[known->second].owned != nullptr)
+        return state_->timers[known->second].owned.get();
+    state_->report({{}, "no timer '" + std::string(id) + "' of this HUD", state_->hint(id, [this] {
+                        return state_->timer_names();
+                    })});
     return nullptr;
 }
 

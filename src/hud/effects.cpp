@@ -2,9 +2,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "base/nearest.hpp"
 #include "element/effect_drawing.hpp"
-#include "hud/state.hpp"
+#include "hud/definition_tables.hpp"
+#include "hud/element_context.hpp"
 
 namespace rapido {
 namespace {
@@ -36,6 +36,11 @@ EventKind event_of(TriggerOn on) {
     }
 }
 
+bool is_built_in(const Effect* effect) {
+    const std::span<const Effect> all = built_in_effects();
+    return effect >= all.data() && effect < all.data() + all.size();
+}
+
 /// Downwards from where the screen begins.
 Transform stretched(const Fitted& screen) {
     return {.yy = screen.stretch, .dy = screen.origin.y * (1 - screen.stretch)};
@@ -47,48 +52,60 @@ bool is_of_timer(TriggerOn on) {
     return on == TriggerOn::start || on == TriggerOn::mark || on == TriggerOn::end;
 }
 
-bool starts(const Trigger& trigger, std::string_view element, const Event& event) {
+RunningTrigger::RunningTrigger(Trigger given, const Effect* started)
+    : trigger(std::move(given)), effect(started) {
+    if (trigger.at) at = seconds_text(to_nanoseconds(*trigger.at));
+}
+
+bool RunningTrigger::waits_for(const Event& event, std::string_view element) const {
     if (trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss) return false;
     if (event_of(trigger.on) != event.kind) return false;
     if (event.id != (is_of_timer(trigger.on) ? std::string_view(trigger.timer) : element)) return false;
     const bool of_band = trigger.on == TriggerOn::enter || trigger.on == TriggerOn::leave;
     if (of_band && !trigger.band.empty() && event.detail != trigger.band) return false;
-    return !trigger.at || event.detail == seconds_text(to_nanoseconds(*trigger.at));
+    return at.empty() || event.detail == at;
 }
 
 /// The HUD's own one, or a built-in one; null, with a problem, for none.
 const Effect* Hud::State::find_effect(std::string_view name, Problem& problem) const {
-    std::vector<std::string_view> names;
-    for (const auto& effect : effects) {
-        if (effect->id == name) return effect.get();
-        names.push_back(effect->id);
-    }
-    for (const Effect& effect : built_in_effects()) {
-        if (effect.id == name) return &effect;
-        names.push_back(effect.id);
-    }
+    if (const auto known = effects_by_name.find(name); known != effects_by_name.end()) return known->second;
     problem.message = "no effect '" + std::string(name) + "'";
-    problem.hint = did_you_mean(name, names);
+    problem.hint = hint(name, [&] {
+        std::vector<std::string_view> names;
+        for (const auto& effect : effects)
+            names.push_back(effect->id);
+        for (const Effect& effect : built_in_effects())
+            names.push_back(effect.id);
+        return names;
+    });
     return nullptr;
 }
 
 void Hud::State::make_effects(const HudDefinition& definition) {
     for (std::size_t i = 0; i < definition.effects.size(); ++i) {
         const Effect& effect = definition.effects[i];
-        const Location where =
-            i < definition.effect_origins.size() ? definition.effect_origins[i].of("keyframes") : Location{};
+        const auto place = [&](std::string_view field) {
+            const Origin* const origin = origin_at(definition.effect_origins, i);
+            return origin != nullptr ? origin->of(field) : Location{};
+        };
         const auto by_time = [](const Keyframe& a, const Keyframe& b) { return a.at < b.at; };
-        const bool known = std::any_of(effects.begin(), effects.end(),
-                                       [&](const auto& other) { return other->id == effect.id; });
+        const auto known = effects_by_name.find(effect.id);
+        const bool replaces = known != effects_by_name.end() && is_built_in(known->second);
+        // A faulty one is there and does nothing, so that who names it is not at fault, too.
+        const bool fine = check(effect_table, &effect, "effect '" + effect.id + "'",
+                                origin_at(definition.effect_origins, i));
         if (effect.id.empty())
-            report({where, "an effect without an id", ""});
-        else if (known)
-            report({i < definition.effect_origins.size() ? definition.effect_origins[i].of("id") : Location{},
-                    "a second effect with the id '" + effect.id + "'", ""});
+            report({place("id"), "an effect without an id", ""});
+        else if (known != effects_by_name.end() && !replaces)
+            report({place("id"), "a second effect with the id '" + effect.id + "'", ""});
         else if (!std::is_sorted(effect.keyframes.begin(), effect.keyframes.end(), by_time))
-            report({where, "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'", ""});
-        else
-            effects.push_back(std::make_unique<const Effect>(effect));
+            report({place("keyframes"),
+                    "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'", ""});
+        else {
+            effects.push_back(std::make_unique<const Effect>(fine ? effect : Effect{.id = effect.id}));
+            if (replaces) effects_by_name.erase(known);
+            effects_by_name.emplace(effects.back()->id, effects.back().get());
+        }
     }
 }
 
@@ -102,25 +119,26 @@ std::unique_ptr<ElementEffects> Hud::State::make_element_effects(const std::vect
     auto made = std::make_unique<ElementEffects>();
     made->player = EffectPlayer(color, flash_limit);
     made->player.set_reduced_motion(reduced_motion);
+    const auto band_names = [&] {
+        std::vector<std::string_view> names;
+        for (const Band& band : bands)
+            names.push_back(band.id);
+        return names;
+    };
     for (std::size_t i = 0; i < triggers.size(); ++i) {
         const Trigger& trigger = triggers[i];
         const std::string field = "effects." + std::to_string(i);
         Problem problem;
         const Effect* const effect = find_effect(trigger.effect, problem);
         if (effect == nullptr) context.report(field + ".effect", problem.message, problem.hint);
-        std::vector<std::string_view> names;
-        const auto check = [&](const std::string& name, const auto& known, std::string_view what) {
-            if (name.empty() || std::find(known.begin(), known.end(), name) != known.end()) return;
-            context.report(field + "." + std::string(what), "no " + std::string(what) + " '" + name + "'",
-                           did_you_mean(name, known));
-        };
-        for (const Band& band : bands)
-            names.push_back(band.id);
-        check(trigger.band, names, "band");
-        names.clear();
-        for (const RunningTimer& timer : timers)
-            names.push_back(timer.id);
-        check(trigger.timer, names, "timer");
+        const bool knows_band =
+            trigger.band.empty() || std::any_of(bands.begin(), bands.end(),
+                                                [&](const Band& band) { return band.id == trigger.band; });
+        if (!knows_band)
+            context.report(field + ".band", "no band '" + trigger.band + "'", hint(trigger.band, band_names));
+        if (!trigger.timer.empty() && !timer_indices.contains(trigger.timer))
+            context.report(field + ".timer", "no timer '" + trigger.timer + "'",
+                           hint(trigger.timer, [this] { return timer_names(); }));
         if (is_of_timer(trigger.on) && trigger.timer.empty()) context.report(field, "needs 'timer'", "");
         made->triggers.emplace_back(trigger, effect);
     }
@@ -152,15 +170,22 @@ bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, 
     return true;
 }
 
+/// To be started when it is known what is visible in this frame.
+void Hud::State::start(const EffectStart& effect) {
+    // A hostile file may want thousands of them for each of a thousand events.
+    constexpr std::size_t most = 10'000;
+    if (effect_starts.size() < most) effect_starts.push_back(effect);
+}
+
 /// A gain or a loss of the true value.
 void Hud::State::start_on_change(ElementIndex index, const Value& change) {
     if (elements[index].effects == nullptr) return;
     const double amount = change.number();
-    for (const auto& [trigger, effect] : elements[index].effects->triggers) {
+    for (const auto& [trigger, effect, at] : elements[index].effects->triggers) {
         if (trigger.on != (amount > 0 ? TriggerOn::gain : TriggerOn::loss) || !(std::abs(amount) > 0))
             continue;
         const double part = trigger.full_change > 0 ? std::abs(amount) / trigger.full_change : 1;
-        play(index, *effect, now, static_cast<float>(std::min(part, 1.0)));
+        start({now, index, effect, static_cast<float>(std::min(part, 1.0))});
     }
 }
 
@@ -169,31 +194,51 @@ void Hud::State::start_on_band(ElementIndex index, std::size_t band, bool entere
     if (elements[index].effects == nullptr) return;
     ElementEffects& own = *elements[index].effects;
     const std::string& name = elements[index].travel->bands()->bands()[band].id;
-    for (const auto& [trigger, effect] : own.triggers) {
+    for (const RunningTrigger& waiting : own.triggers) {
+        const Trigger& trigger = waiting.trigger;
         const bool fits = trigger.on == (entered ? TriggerOn::enter : TriggerOn::leave);
-        if (fits && (trigger.band.empty() || trigger.band == name)) play(index, *effect, at, 1);
+        if (fits && (trigger.band.empty() || trigger.band == name)) start({at, index, waiting.effect});
     }
     const Effect* const effect = own.of_bands[band];
     if (effect == nullptr) return;
     if (entered)
-        play(index, *effect, at, 1);
+        start({at, index, effect});
     else if (effect->repeat == 0)
-        own.player.stop(*effect, at);
+        start({.at = at, .element = index, .effect = effect, .stops = true});
 }
 
-/// What the events of this frame start: they have their own times, and the effects have run since then.
+/// What this event starts on one element.
+void Hud::State::start_on_event(ElementIndex index, const Event& event) {
+    if (elements[index].effects == nullptr) return;
+    for (const RunningTrigger& waiting : elements[index].effects->triggers)
+        if (waiting.waits_for(event, elements[index].path)) start({event.time, index, waiting.effect});
+}
+
+/// What happened in this frame starts effects, each at its own time: they have run since then.
 void Hud::State::start_effects() {
-    if (with_triggers.empty()) return;
-    for (const Event& event : events) {
-        if (event.kind == EventKind::enter || event.kind == EventKind::leave ||
-            event.kind == EventKind::skipped)
-            continue;
-        for (const ElementIndex index : with_triggers) {
-            if (elements[index].effects == nullptr) continue;
-            for (const auto& [trigger, effect] : elements[index].effects->triggers)
-                if (starts(trigger, elements[index].path, event)) play(index, *effect, event.time, 1);
+    for (const Event& event : events.all()) {
+        if (event.kind == EventKind::empty || event.kind == EventKind::full) {
+            if (const auto own = paths.find(event.id); own != paths.end()) start_on_event(own->second, event);
+        } else if (event.kind <= EventKind::end) {
+            const auto waiting = wait_for_timer.find(event.id);
+            if (waiting == wait_for_timer.end()) continue;
+            for (const ElementIndex index : waiting->second)
+                start_on_event(index, event);
         }
     }
+    if (effect_starts.empty()) return;
+    for (std::uint32_t i = 0; i < effect_starts.size(); ++i)
+        effect_starts[i].order = i;
+    std::sort(effect_starts.begin(), effect_starts.end(), [](const EffectStart& a, const EffectStart& b) {
+        return std::pair(a.at, a.order) < std::pair(b.at, b.order);
+    });
+    for (const EffectStart& started : effect_starts) {
+        if (!started.stops)
+            play(started.element, *started.effect, started.at, started.strength);
+        else if (elements[started.element].effects != nullptr)
+            elements[started.element].effects->player.stop(*started.effect, started.at);
+    }
+    effect_starts.clear();
 }
 
 /// Moves the elements on which effects run, and all that stands inside them.
@@ -263,6 +308,12 @@ void Hud::State::draw_over(ElementIndex index, const Rect& box, DrawGroup& into)
 }
 
 bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
+    if (!state_->may("play")) return false;
+    if (!std::isfinite(strength)) {
+        state_->report(
+            {{}, "the strength of effect '" + std::string(effect) + "' must be a finite number", ""});
+        return false;
+    }
     Problem problem;
     const Effect* const found = state_->find_effect(effect, problem);
     if (found == nullptr) {
@@ -273,6 +324,7 @@ bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
 }
 
 void Hud::stop(ElementRef ref, std::string_view effect) {
+    if (!state_->may("stop")) return;
     Problem problem;
     const Effect* const found = state_->find_effect(effect, problem);
     if (found == nullptr) return state_->report(std::move(problem));
@@ -281,6 +333,7 @@ void Hud::stop(ElementRef ref, std::string_view effect) {
 }
 
 void Hud::set_flash_limit(FlashLimit& limit) {
+    if (!state_->may("set_flash_limit")) return;
     state_->flash_limit = &limit;
     for (RunningElement& element : state_->elements) {
         if (element.effects != nullptr) element.effects->player.set_limit(&limit);

@@ -5,6 +5,7 @@
 #include <chrono>
 
 #include "base/nearest.hpp"
+#include "base/problem_log.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
@@ -14,13 +15,17 @@ class ElementContext final : public BodyContext {
  public:
     using Formats = std::unordered_map<std::string, Format>;
 
-    ElementContext(Problems& problems, std::string name, const Origin* origin, Formats& formats)
+    ElementContext(ProblemLog& problems, std::string name, const Origin* origin, Formats& formats)
         : problems_(problems), name_(std::move(name)), origin_(origin), formats_(formats) {}
 
-    Result<Format> format(const std::string& pattern, const Location& where) override {
+    Result<Format> format(const std::string& pattern, std::string_view field) override {
         if (const auto known = formats_.find(pattern); known != formats_.end()) return known->second;
-        Result<Format> parsed = Format::parse(pattern, where);
-        if (parsed) formats_.emplace(pattern, *parsed);
+        Result<Format> parsed = Format::parse(pattern);
+        if (!parsed) return Format::parse(pattern, field.empty() ? Location{} : place_of(field));
+        // A game that notifies ever new patterns does not gather them.
+        constexpr std::size_t most_kept = 1024;
+        if (formats_.size() >= most_kept) formats_.clear();
+        formats_.emplace(pattern, *parsed);
         return parsed;
     }
 
@@ -31,22 +36,22 @@ class ElementContext final : public BodyContext {
     void warn(std::string_view field, std::string message, std::string hint) override {
         const bool verb = message.starts_with("is ") || message.starts_with("shows ") ||
                           message.starts_with("must ") || message.starts_with("needs ");
-        problems_.push_back({place_of(field),
-                             "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
-                             std::move(hint)});
+        problems_.report({place_of(field),
+                          "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
+                          std::move(hint)});
     }
     void report(Problem problem) override {
         failed_ = true;
         problem.message = name_ + ": " + problem.message;
-        problems_.push_back(std::move(problem));
+        problems_.report(std::move(problem));
     }
     Location place_of(std::string_view field) const override {
-        return origin_ != nullptr ? origin_->of(field) : Location{};
+        return origin_ != nullptr && !problems_.is_full() ? origin_->of(field) : Location{};
     }
     bool failed() const { return failed_; }
 
  private:
-    Problems& problems_;
+    ProblemLog& problems_;
     std::string name_;
     const Origin* origin_;
     Formats& formats_;

@@ -94,8 +94,7 @@ void check_bands(const std::vector<Band>& bands, const Table& kind, BodyContext&
 ElementRef Hud::State::add(const Element& element, const Origin* origin, const Sources& sources) {
     const CommonFields common = common_fields(element);
     const std::string name = std::string(table_of(element).name) + " '" + common.id + "'";
-    Problems found;
-    ElementContext context(found, name, origin, formats);
+    ElementContext context(problems, name, origin, formats);
 
     RunningElement made;
     made.path = path_of(common);
@@ -112,21 +111,17 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (paths.contains(made.path))
         context.report("id", "is that of an element before it, '" + made.path + "'", "");
     if (!common.inside.empty() && !panels.contains(common.inside)) {
-        const std::vector<std::string_view> names(panels.begin(), panels.end());
-        context.report("inside", "no panel '" + common.inside + "'", did_you_mean(common.inside, names));
+        context.report("inside", "no panel '" + common.inside + "'", hint(common.inside, [this] {
+                           return std::vector<std::string_view>(panels.begin(), panels.end());
+                       }));
     }
 
     if (!common.group.empty()) {
-        const auto group = std::find_if(groups.begin(), groups.end(),
-                                        [&](const RunningGroup& known) { return known.id == common.group; });
-        if (group != groups.end()) {
-            made.group = static_cast<GroupIndex>(group - groups.begin());
-        } else {
-            std::vector<std::string_view> names;
-            for (const RunningGroup& known : groups)
-                names.push_back(known.id);
-            context.report("group", "no group '" + common.group + "'", did_you_mean(common.group, names));
-        }
+        if (const auto group = group_indices.find(common.group); group != group_indices.end())
+            made.group = group->second;
+        else
+            context.report("group", "no group '" + common.group + "'",
+                           hint(common.group, [this] { return group_names(); }));
     }
     const SourceIndex value_index = connect(common.value, "value", sources, context);
     made.max = connect(common.max, "max", sources, context);
@@ -161,17 +156,16 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         made.notice = make_notice(*notice, context);
         made.notice->body = made.body->notice();
     }
-    const auto counted = std::find_if(pending.begin(), pending.end(),
-                                      [&](const PendingAmount& amount) { return amount.path == made.path; });
-    if (counted != pending.end() && made.body != nullptr && !made.body->places())
+    const auto known_pending = pending_indices.find(made.path);
+    PendingAmount* const counted =
+        known_pending != pending_indices.end() ? &pending[known_pending->second] : nullptr;
+    if (counted != nullptr && made.body != nullptr && !made.body->places())
         context.report("format",
                        std::string(needs_fixed_digits) + ", as '" + made.path + ".pending' is shown", "");
-    for (Problem& problem : found)
-        report(std::move(problem));
     if (context.failed() || made.body == nullptr) {
         made.further.insert(made.further.end(), {value_index, made.max, made.visible});
         for (const SourceIndex source : made.further)
-            if (source != no_source) scan.release(source);
+            release(source);
         return {};
     }
 
@@ -186,15 +180,13 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         made.travel = std::make_unique<Travel>(shared_plan(common.plan));
         made.travel->set_flash_limit(flash_limit);
     }
-    made.shows_pending = std::any_of(pending.begin(), pending.end(), [&](const PendingAmount& amount) {
-        return value_index != no_source &&
-               (value_index == amount.net || value_index == amount.gain || value_index == amount.loss);
-    });
+    made.shows_pending = value_index != no_source && is_pending_source.contains(value_index);
     made.is_silent = made.shows_pending || value.use() == Source::Use::time_left ||
                      value.use() == Source::Use::time_passed;
-    if (counted != pending.end()) counted->total = index;
+    if (counted != nullptr) counted->total = index;
     if (made.kind == &Description<Text>::table) counters.insert(made.path);
     paths.emplace(made.path, index);
+    ids.emplace(common.id, index);
     if (made.kind == &Description<Panel>::table) panels.insert(made.path);
     elements[index] = std::move(made);
     hot[index] = HotElement{.value = value_index};
@@ -206,7 +198,12 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
         if (!making) find_speakers(std::get<Notice>(element), origin);
     }
     if (elements[index].body->lives_in_time()) living_bodies.push_back(index);
-    if (elements[index].effects != nullptr) with_triggers.push_back(index);
+    if (const ElementEffects* const own = elements[index].effects.get())
+        for (const RunningTrigger& waiting : own->triggers) {
+            if (waiting.trigger.timer.empty()) continue;
+            std::vector<ElementIndex>& all = wait_for_timer[waiting.trigger.timer];
+            if (all.empty() || all.back() != index) all.push_back(index);
+        }
     watch_bands(index);
     find_plain(index);
     must_measure(index);
@@ -266,8 +263,13 @@ void Hud::State::kill(ElementIndex index) {
     for (PendingAmount& amount : pending)
         if (amount.total == index) amount.total = no_element;
     for (RunningTimer& timer : timers)
-        std::erase(timer.shown_by, index);
-    std::erase(with_triggers, index);
+        timer.edges_dirty = std::erase(timer.shown_by, index) > 0 || timer.edges_dirty;
+    const auto [first_id, last_id] = ids.equal_range(element.path.substr(element.path.rfind('.') + 1));
+    ids.erase(std::find_if(first_id, last_id, [&](const auto& known) { return known.second == index; }));
+    if (element.effects != nullptr)
+        for (const RunningTrigger& waiting : element.effects->triggers)
+            if (const auto all = wait_for_timer.find(waiting.trigger.timer); all != wait_for_timer.end())
+                std::erase(all->second, index);
     std::erase(notices, index);
     if (element.kind != &Description<Panel>::table) return;
     for (ElementIndex child = 0; child < elements.size(); ++child)
@@ -285,7 +287,7 @@ void Hud::State::free_removed() {
             std::erase_if(dependents[source],
                           [&](const Dependent& dependent) { return dependent.element == index; });
             if (only_dependent[source] == index) only_dependent[source] = no_element;
-            scan.release(source);
+            release(source);
         }
         const std::uint32_t generation = element.generation + 1;
         element = RunningElement{};
@@ -313,6 +315,7 @@ std::string_view Hud::State::font_of_language() const {
 }
 
 void Hud::set_language(const Language& language) {
+    if (!state_->may("set_language")) return;
     state_->language = std::make_shared<const Language>(language);
     state_->screen_dirty = true;
     for (ElementIndex index = 0; index < state_->elements.size(); ++index)
@@ -322,7 +325,7 @@ void Hud::set_language(const Language& language) {
 void Hud::State::speak(ElementIndex index) {
     RunningElement& element = elements[index];
     update_body_text(index);
-    Problems found;
+    ProblemLog found;
     ElementContext context(found, std::string(element.kind->name) + " '" + element.path + "'", nullptr,
                            formats);
     context.value_type =
@@ -334,8 +337,8 @@ void Hud::State::speak(ElementIndex index) {
     element.body->set_language(language.get(), context);
     if (context.failed()) {
         element.body->set_language(nullptr, context);
-        for (Problem& problem : found)
-            report(std::move(problem));
+        for (const Problem& problem : found.all())
+            report(problem);
     }
     find_plain(index);
     queue_element(index);

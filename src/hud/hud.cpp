@@ -33,9 +33,12 @@ std::string_view to_string(EventKind kind) {
     return words[static_cast<std::size_t>(kind)];
 }
 
-Hud::Hud() : state_(std::make_unique<State>()) {
-    state_->id = next_hud_id();
+Hud::State::State() : id(next_hud_id()) {
+    for (const Effect& effect : built_in_effects())
+        effects_by_name.emplace(effect.id, &effect);
 }
+
+Hud::Hud() : state_(std::make_unique<State>()) {}
 
 Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer, ImageFinder* images)
     : Hud() {
@@ -45,8 +48,14 @@ Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* 
 }
 
 Hud::~Hud() = default;
-Hud::Hud(Hud&&) noexcept = default;
-Hud& Hud::operator=(Hud&&) noexcept = default;
+Hud::Hud(Hud&& other) noexcept : Hud() {
+    state_.swap(other.state_);
+}
+Hud& Hud::operator=(Hud&& other) noexcept {
+    Hud taken(std::move(other));
+    state_.swap(taken.state_);
+    return *this;
+}
 
 Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer,
                       ImageFinder* images) {
@@ -56,15 +65,15 @@ Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, T
 }
 
 ElementRef Hud::add(const Element& element) {
-    return state_->add(element, nullptr, {});
+    return state_->may("add") ? state_->add(element, nullptr, {}) : ElementRef{};
 }
 
 bool Hud::add(const Group& group) {
-    return state_->add(group, nullptr, {});
+    return state_->may("add") && state_->add(group, nullptr, {});
 }
 
 void Hud::update(Step step) {
-    state_->update(step);
+    if (state_->may("update")) state_->update(step);
 }
 
 void Hud::State::update(Step step) {
@@ -91,6 +100,7 @@ void Hud::State::update(Step step) {
     play_effects();
     advance_bodies();
     lay_out();
+    finish_events();
 }
 
 void Hud::State::begin_frame() {
@@ -112,6 +122,7 @@ void Hud::State::advance_clocks(Step step) {
     game_start = game_now;
     game_now = game_clock.now();
 
+    mark_band_edges();
     advance_timers();
     const Seconds real_step = to_seconds(now - frame_start);
     for (RunningMeter& meter : meters)
@@ -119,15 +130,26 @@ void Hud::State::advance_clocks(Step step) {
 }
 
 void Hud::State::read_sources() {
+    is_reading = true;
     scan.read(changed_sources, snapped_sources);
+    is_reading = false;
 }
 
-/// Among the events of this frame: by time, timers before values, and then as they come.
-void Hud::State::report_event(Event event) {
-    const auto rank = [](const Event& any) { return std::pair(any.time, any.kind >= EventKind::empty); };
-    const auto later = std::upper_bound(events.begin(), events.end(), event,
-                                        [&](const Event& a, const Event& b) { return rank(a) < rank(b); });
-    events.insert(later, std::move(event));
+bool Hud::State::may(std::string_view call) {
+    if (is_reading)
+        report({{},
+                "a getter calls '" + std::string(call) + "' of the HUD that is reading it; nothing was done",
+                "call it before or after 'update'"});
+    return !is_reading;
+}
+
+/// Puts the events in order, for whoever asks for them.
+void Hud::State::finish_events() {
+    events.all();
+    if (events.overflowed())
+        report({{},
+                "more than " + std::to_string(EventList::most) + " events in one update; the others are lost",
+                "let timers with many marks loop more slowly"});
 }
 
 void Hud::State::tell_meters() {

@@ -1,7 +1,6 @@
 // Notices in the frame: what posts their messages, and what is on screen of them.
 #include <algorithm>
 
-#include "base/nearest.hpp"
 #include "hud/element_context.hpp"
 
 namespace rapido {
@@ -34,20 +33,18 @@ std::unique_ptr<RunningNotice> Hud::State::make_notice(const Notice& notice, Bod
     made->leave = effect(notice.leave, "leave");
     made->queue = NoticeQueue(length_of(made->enter), length_of(made->leave), notice.gap);
     made->reading = notice.reading;
-    std::vector<std::string_view> names;
-    for (const RunningTimer& timer : timers)
-        names.push_back(timer.id);
     for (std::size_t i = 0; i < notice.messages.size(); ++i) {
         const Message& message = notice.messages[i];
         const std::string field = "messages." + std::to_string(i);
         RunningNotice::Post& post = made->posts.emplace_back();
         post.by_event = message.on.has_value();
         post.element = message.element;
-        post.trigger = {.on = message.on.value_or(TriggerOn::start),
-                        .effect = "",
-                        .band = message.band,
-                        .timer = message.timer,
-                        .at = message.at};
+        post.trigger = RunningTrigger({.on = message.on.value_or(TriggerOn::start),
+                                       .effect = "",
+                                       .band = message.band,
+                                       .timer = message.timer,
+                                       .at = message.at},
+                                      nullptr);
         if (!message.on) continue;
         if (message.on == TriggerOn::gain || message.on == TriggerOn::loss)
             context.report(field + ".on", "a message cannot be posted by a gain or a loss");
@@ -55,18 +52,16 @@ std::unique_ptr<RunningNotice> Hud::State::make_notice(const Notice& notice, Bod
             context.report(field, "needs 'element'");
         else if (is_of_timer(*message.on) && message.timer.empty())
             context.report(field, "needs 'timer'");
-        else if (is_of_timer(*message.on) &&
-                 std::find(names.begin(), names.end(), message.timer) == names.end())
+        else if (is_of_timer(*message.on) && !timer_indices.contains(message.timer))
             context.report(field + ".timer", "no timer '" + message.timer + "'",
-                           did_you_mean(message.timer, names));
+                           hint(message.timer, [this] { return timer_names(); }));
     }
     return made;
 }
 
 /// Whose events post messages: elements may be named before they are made.
 void Hud::State::find_speakers(const Notice& notice, const Origin* origin) {
-    Problems found;
-    ElementContext context(found, "notice '" + notice.id + "'", origin, formats);
+    ElementContext context(problems, "notice '" + notice.id + "'", origin, formats);
     const std::string path = notice.inside.empty() ? notice.id : notice.inside + "." + notice.id;
     const auto own = paths.find(path);
     for (std::size_t i = 0; i < notice.messages.size() && own != paths.end(); ++i) {
@@ -78,8 +73,6 @@ void Hud::State::find_speakers(const Notice& notice, const Origin* origin) {
         else if (RunningNotice* const running = elements[own->second].notice.get())
             running->posts[i].element = elements[speaker].path;
     }
-    for (Problem& problem : found)
-        report(std::move(problem));
 }
 
 void Hud::State::post(RunningNotice& notice, std::size_t index, Nanoseconds at) {
@@ -96,10 +89,10 @@ void Hud::State::post(RunningNotice& notice, std::size_t index, Nanoseconds at) 
 void Hud::State::post_messages() {
     for (const ElementIndex index : notices) {
         RunningNotice& notice = *elements[index].notice;
-        for (const Event& event : events)
+        for (const Event& event : events.all())
             for (std::size_t i = 0; i < notice.posts.size(); ++i) {
                 const RunningNotice::Post& own = notice.posts[i];
-                if (own.by_event && starts(own.trigger, own.element, event)) post(notice, i, event.time);
+                if (own.by_event && own.trigger.waits_for(event, own.element)) post(notice, i, event.time);
             }
         notice.queue.hold(!notice.seen, now);
         for (std::size_t i = 0; i < notice.posts.size(); ++i) {
@@ -126,6 +119,7 @@ void Hud::State::post_messages() {
 void Hud::State::snap_notice(RunningNotice& notice) {
     notice.queue.clear();
     notice.queue.forget_changes();
+    notice.body->forget_posted();
     notice.begun = false;
     for (RunningNotice::Post& own : notice.posts)
         own.was_true = false;
@@ -154,14 +148,15 @@ void Hud::State::show_messages() {
                     break;
                 case NoticeChange::Kind::gone:
                     if (element.effects != nullptr) element.effects->player.clear();
-                    if (!notice.queue.has(change.key)) notice.body->forget(message);
                     break;
                 case NoticeChange::Kind::skip:
                     tell(EventKind::skipped);
-                    if (!notice.queue.has(change.key)) notice.body->forget(message);
                     break;
             }
         }
+        // Only now: a message may go and come again within one long frame.
+        for (const NoticeChange& change : notice.queue.changes())
+            if (!notice.queue.has(change.key)) notice.body->forget(change.key);
         notice.queue.forget_changes();
         const PostedMessage* const shown = notice.queue.shown();
         if (notice.body->select(shown != nullptr ? shown->key : NoticeBody::no_message, notice.queue.count()))
@@ -170,24 +165,30 @@ void Hud::State::show_messages() {
 }
 
 bool Hud::notify(ElementRef ref, const Message& message) {
+    if (!state_->may("notify")) return false;
     RunningElement* const element = state_->living(ref);
     if (element == nullptr || element->notice == nullptr) {
         state_->report({{}, "only a notice can be notified", ""});
         return false;
     }
-    Problems found;
-    ElementContext context(found, "a message of notice '" + element->path + "'", nullptr, state_->formats);
+    ElementContext context(state_->problems, "a message of notice '" + element->path + "'", nullptr,
+                           state_->formats);
+    check_ranges(message_table(), &message, [&](std::string_view field, const Field& range) {
+        context.report(field, "must be " + range_of(range), "");
+    });
+    if (context.failed()) return false;
     std::string storage;
-    const std::size_t index =
-        element->notice->body->add(message, message.value.read(storage), state_->language.get(), context);
-    for (Problem& problem : found)
-        state_->report(std::move(problem));
+    state_->is_reading = true;
+    const Value value = message.value.read(storage);
+    state_->is_reading = false;
+    const std::size_t index = element->notice->body->add(message, value, state_->language.get(), context);
     if (index == NoticeBody::no_message) return false;
     state_->post(*element->notice, index, state_->now);
     return true;
 }
 
 bool Hud::notify(ElementRef ref, std::string_view message) {
+    if (!state_->may("notify")) return false;
     RunningElement* const element = state_->living(ref);
     const std::size_t index = element != nullptr && element->notice != nullptr
                                   ? element->notice->body->find(message)
@@ -201,6 +202,7 @@ bool Hud::notify(ElementRef ref, std::string_view message) {
 }
 
 bool Hud::dismiss(ElementRef ref, std::string_view message) {
+    if (!state_->may("dismiss")) return false;
     RunningElement* const element = state_->living(ref);
     if (element == nullptr || element->notice == nullptr) return false;
     const std::size_t index = element->notice->body->find(message);

@@ -4,10 +4,15 @@
 #include <set>
 #include <string>
 #include <unordered_map>
+#include <unordered_set>
+#include <utility>
 #include <vector>
 
+#include "base/nearest.hpp"
+#include "base/problem_log.hpp"
 #include "element/kinds.hpp"
 #include "element/notice_body.hpp"
+#include "hud/event_list.hpp"
 #include "hud/travel.hpp"
 #include "rapido/hud/hud.hpp"
 #include "rapido/time/frame_meter.hpp"
@@ -19,8 +24,17 @@ namespace rapido {
 std::string seconds_text(Nanoseconds time);
 
 bool is_of_timer(TriggerOn on);
-/// Whether this event is what the trigger of an element waits for; never for a gain or a loss, which are no events.
-bool starts(const Trigger& trigger, std::string_view element, const Event& event);
+
+/// What starts an effect, or posts a message, compiled for the frame.
+struct RunningTrigger {
+    Trigger trigger;
+    const Effect* effect = nullptr;
+    std::string at;  ///< the mark, as events write it; empty for any
+
+    RunningTrigger(Trigger given, const Effect* started);
+    /// Whether this event is what it waits for; never for a gain or a loss, which are no events.
+    bool waits_for(const Event& event, std::string_view element) const;
+};
 
 using ElementIndex = std::uint32_t;
 inline constexpr ElementIndex no_element = UINT32_MAX;
@@ -37,17 +51,27 @@ struct Moved {
 /// The effects of one element.
 struct ElementEffects {
     EffectPlayer player;
-    std::vector<std::pair<Trigger, const Effect*>> triggers;
+    std::vector<RunningTrigger> triggers;
     std::vector<const Effect*> of_bands;  ///< by band; null where it has none
     std::uint32_t plays = 0;
     bool playing = false;
+};
+
+/// An effect that something in a frame starts, or stops.
+struct EffectStart {
+    Nanoseconds at{0};
+    ElementIndex element = no_element;
+    const Effect* effect = nullptr;
+    float strength = 1;
+    bool stops = false;
+    std::uint32_t order = 0;  ///< as they came
 };
 
 /// A notice, with what it waits for.
 struct RunningNotice {
     /// What posts a message of its own.
     struct Post {
-        Trigger trigger;
+        RunningTrigger trigger{{}, nullptr};
         bool by_event = false;
         std::string element;
         SourceIndex when = no_source;
@@ -136,9 +160,18 @@ struct alignas(64) HotElement {
 };
 static_assert(sizeof(HotElement) == 64);
 
+/// A timer that a HUD advances.
+class OwnedTimer final : public GameTimer {
+ public:
+    explicit OwnedTimer(const Timer& timer)
+        : GameTimer(timer.kind == TimerKind::countdown ? Direction::down : Direction::up,
+                    timer.duration.value_or(Seconds{timer.kind == TimerKind::countdown ? 60.0 : 0.0}),
+                    timer.begin) {}
+};
+
 struct RunningTimer {
     std::string id;
-    std::unique_ptr<GameTimer> owned;  ///< null for one that the game advances
+    std::unique_ptr<OwnedTimer> owned;  ///< null for one that the game advances
     const GameTimer* timer = nullptr;
     ClockKind clock = ClockKind::game;
     std::vector<Mark> marks;             ///< that are reported; others are edges of bands
@@ -147,7 +180,8 @@ struct RunningTimer {
     SourceIndex start = no_source, pause = no_source, speed = no_source;
     Nanoseconds left_before{0}, elapsed_before{0};  ///< at the end of the last frame
     bool start_was_true = false;
-    bool held = false;  ///< paused by its source
+    bool held = false;         ///< paused by its source
+    bool edges_dirty = false;  ///< other elements show it than before
     SourceIndex left = no_source, elapsed = no_source, duration = no_source, running = no_source;
 
     /// A stopwatch without a duration has no time left.
@@ -190,6 +224,8 @@ struct Dependent {
 };
 
 struct Hud::State {
+    State();
+
     /// An element in motion, or one that waits, with what a frame asks of it.
     struct Active {
         ElementIndex index;
@@ -200,6 +236,8 @@ struct Hud::State {
 
     // Making
     bool make(const HudDefinition& definition, const Sources& sources);
+    bool check(const Table& table, const void* aggregate, const std::string& name, const Origin* origin);
+    void check_font(const std::string& family, const Origin& origin);
     void make_timers(const HudDefinition& definition, const Sources& sources);
     RunningTimer* add_timer(const std::string& name, const Location& where);
     void make_meters(const HudDefinition& definition);
@@ -212,6 +250,19 @@ struct Hud::State {
     RunningElement* living(ElementRef ref);
     ElementRef ref_of(ElementIndex index) const { return {index, elements[index].generation, id}; }
     RunningGroup* find_group(std::string_view id);
+    /// "did you mean", for a problem that is kept; the names are asked for only then.
+    template <class Names>
+    std::string hint(std::string_view word, Names&& names) const {
+        if (problems.is_full()) return {};
+        const std::vector<std::string_view> all = names();
+        return did_you_mean(word, all);
+    }
+    std::vector<std::string_view> timer_names() const;
+    std::vector<std::string_view> group_names() const;
+    /// Whether the game may call this now: not while a getter of the HUD is being read, which is a problem.
+    bool may(std::string_view call);
+    SourceIndex adjusted(SourceIndex from, const Source& how);
+    void release(SourceIndex index);
     ElementIndex find_element(std::string_view name, Problem& problem) const;
     void queue_element(ElementIndex index);
     void speak(ElementIndex index);
@@ -248,6 +299,8 @@ struct Hud::State {
     void post_messages();
     void snap_notice(RunningNotice& notice);
     void show_messages();
+    void start(const EffectStart& effect);
+    void start_on_event(ElementIndex index, const Event& event);
     void start_on_change(ElementIndex index, const Value& change);
     void start_on_band(ElementIndex index, std::size_t band, bool entered, Nanoseconds at);
     void start_effects();
@@ -259,12 +312,14 @@ struct Hud::State {
     Moved moved(ElementIndex index) const;
     Rect device_box(ElementIndex index) const;
     void draw_over(ElementIndex index, const Rect& box, DrawGroup& into) const;
-    void report_event(Event event);
+    void report_event(Event event) { events.add(std::move(event)); }
     void report_bands(ElementIndex index);
     void watch_bands(ElementIndex index);
+    void mark_band_edges();
     void mark_band_edges(RunningTimer& timer);
     void control_timers();
     void tell_timers();
+    void finish_events();
     void tell_meters();
     void mark_snapped();
     void refresh_plain_texts();
@@ -307,7 +362,7 @@ struct Hud::State {
     Rect screen_box(const Rect& box) const;
     void report(Problem problem);
 
-    std::uint32_t id = 0;
+    std::uint32_t id;
     std::uint64_t structure = 0;
     FitOptions fit;
     Fitted screen;
@@ -333,34 +388,48 @@ struct Hud::State {
     std::vector<std::uint8_t> told_used;             ///< by source: whether a told one is asked for
     std::unordered_map<std::string, SourceIndex> told_names;
     std::unordered_map<std::string, Source> told_kinds;  ///< type and use of the told sources
+    /// A told source, negated or scaled.
     struct Adjusted {
         SourceIndex from, to;
         Source how;
+        std::uint32_t users = 1;
+        std::size_t hash = 0;
     };
-    std::vector<Adjusted> told_adjusted;  ///< told sources, negated or scaled
+    std::vector<Adjusted> told_adjusted;
+    std::unordered_map<SourceIndex, std::size_t> adjusted_places;      ///< in `told_adjusted`
+    std::unordered_multimap<std::size_t, SourceIndex> known_adjusted;  ///< by a hash of what they are made of
 
     std::vector<RunningTimer> timers;
+    std::unordered_map<std::string, std::size_t> timer_indices;  ///< by id
     std::vector<RunningMeter> meters;
     std::vector<std::unique_ptr<const Effect>> effects;
-    std::vector<ElementIndex> with_triggers;
+    std::unordered_map<std::string_view, const Effect*> effects_by_name;  ///< the built-in ones, too
+    /// Elements that wait for events of a timer, by its id.
+    std::unordered_map<std::string, std::vector<ElementIndex>> wait_for_timer;
+    std::vector<EffectStart> effect_starts;  ///< of this frame
     std::vector<ElementIndex> notices;
     std::vector<ElementIndex> playing;        ///< elements on which an effect runs
     std::vector<ElementIndex> living_bodies;  ///< elements whose bodies live in time
     FlashLimit own_flash_limit;
     FlashLimit* flash_limit = &own_flash_limit;
     std::vector<PendingAmount> pending;
-    std::vector<std::shared_ptr<const TravelPlan>> plans;
+    std::unordered_map<std::string, std::size_t> pending_indices;  ///< by the path of the total
+    std::unordered_multimap<std::size_t, std::weak_ptr<const TravelPlan>> plans;  ///< by hash
+    std::unordered_set<SourceIndex> is_pending_source;
+    std::size_t most_plans = 64;  ///< where those without a user are looked for
     bool reduced_motion = false;
     bool making = false;  ///< of a definition, whose later elements are still to come
     std::vector<RunningElement> elements;
     std::vector<HotElement> hot;  ///< by element
     std::unordered_map<std::string, ElementIndex> paths;
+    std::unordered_multimap<std::string, ElementIndex> ids;  ///< the last parts of the paths
     std::set<std::string, std::less<>>
         counters;  ///< paths of texts, those of the definition before they are made
     std::set<std::string, std::less<>> panels;  ///< by path, those of the definition before they are made
     std::vector<ElementIndex> free_places;
     std::vector<ElementIndex> removed;  ///< since the last update
     std::vector<RunningGroup> groups;
+    std::unordered_map<std::string, GroupIndex> group_indices;  ///< by id
     std::shared_ptr<const Language> language;
     bool structure_dirty = true;
     std::vector<ElementIndex> parents_first;
@@ -385,8 +454,9 @@ struct Hud::State {
     std::vector<FlowItem> flow_items;
     std::vector<Rect> flow_boxes;
     Flow flow;
-    std::vector<Event> events;
-    Problems problems;
+    EventList events;
+    ProblemLog problems;
+    bool is_reading = false;  ///< the game's getters are being called
 };
 
 }  // namespace rapido

@@ -163,14 +163,21 @@ void Hud::State::watch_bands(ElementIndex index) {
         if (timer.owned == nullptr) continue;
         if (hot[index].value != timer.left && hot[index].value != timer.elapsed) continue;
         timer.shown_by.push_back(index);
-        mark_band_edges(timer);
+        timer.edges_dirty = true;
     }
+}
+
+/// The edges of bands on a timer are marks of it that are not reported.
+void Hud::State::mark_band_edges() {
+    for (RunningTimer& timer : timers)
+        if (std::exchange(timer.edges_dirty, false)) mark_band_edges(timer);
 }
 
 void Hud::State::mark_band_edges(RunningTimer& timer) {
     std::vector<Mark> all = timer.marks;
     const Seconds duration = to_seconds(timer.timer->duration());
     for (const ElementIndex index : timer.shown_by) {
+        if (elements[index].dead) continue;
         const bool by_duration = elements[index].max == timer.duration;
         const double max = by_duration ? duration.count() : 0;
         for (const BandOn on : {BandOn::target, BandOn::truth})

@@ -16,6 +16,37 @@ bool TravelPlan::is_direct() const {
            trail == BarTrail{} && bands.empty();
 }
 
+std::size_t TravelPlan::hash() const {
+    std::size_t hash = bands.size();
+    const auto add = [&](double part) { hash = hash * 31 + std::hash<double>{}(part); };
+    const auto add_motion = [&](const Motion& motion) {
+        add(static_cast<double>(motion.kind));
+        add(motion.duration.count());
+        add(motion.full_jump);
+    };
+    add_motion(motions.both);
+    add_motion(motions.towards(true));
+    add_motion(motions.towards(false));
+    add_motion(max_motion);
+    add(pace.interval.count());
+    add(pace.quantise);
+    add(pace.smallest_change);
+    add(pace.settle.count());
+    add(trail.delay.count());
+    add((color.red * 256 + color.green) * 256 + color.blue);
+    add(color.alpha);
+    add(static_cast<double>(text_interval.count()));
+    for (const Band& band : bands) {
+        add(band.below.value_or(-1));
+        add(band.above.value_or(-1));
+        add(band.margin);
+        hash = hash * 31 + std::hash<std::string>{}(band.id);
+        hash = hash * 31 + std::hash<std::string>{}(band.format);
+        if (band.color) add((band.color->red * 256 + band.color->green) * 256 + band.color->blue);
+    }
+    return hash;
+}
+
 Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) {
     if (!(plan_->pace == Pace{})) pacer_ = std::make_unique<Pacer>(plan_->pace);
     if (plan_->max_motion.kind != MotionKind::instant) max_ = std::make_unique<MovingValue>();

@@ -26,6 +26,8 @@ struct TravelPlan {
 
     /// Whether a value goes through it unchanged and at once.
     bool is_direct() const;
+    /// Equal for equal plans; of what usually differs.
+    std::size_t hash() const;
     friend bool operator==(const TravelPlan&, const TravelPlan&) = default;
 };
 

@@ -118,7 +118,9 @@ double chance(std::uint32_t seed, std::uint32_t index) {
 }
 
 Pose pose_of(const Effect& effect, double progress, float strength, std::uint32_t seed) {
+    constexpr float strongest = 100;
     progress = progress > 0 ? std::min(progress, 1.0) : 0;
+    strength = std::isfinite(strength) ? std::clamp(strength, -strongest, strongest) : 0;
     Pose pose;
     pose.scale = 1 + (number(effect, &Keyframe::scale, progress, 1) - 1) * strength;
     pose.opacity =

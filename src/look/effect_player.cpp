@@ -1,6 +1,7 @@
 #include "rapido/look/effect_player.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 namespace rapido {
 
@@ -42,6 +43,7 @@ void EffectPlayer::begin(Playing playing) {
 bool EffectPlayer::play(const Effect& effect, Nanoseconds now, float strength, std::uint32_t seed,
                         PlayAs as) {
     advance(now);
+    if (!std::isfinite(strength)) return false;
     const auto last = std::find_if(started_.begin(), started_.end(),
                                    [&](const auto& started) { return started.first == &effect; });
     const bool known = last != started_.end();

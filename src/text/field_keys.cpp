@@ -95,6 +95,9 @@ bool shows_fraction(const Spec& spec) {
 bool is_fixed(const Spec& spec) {
     return spec.type == 'f' || spec.type == 'F';
 }
+bool is_whole(const Spec& spec) {
+    return spec.type != 0 && std::string_view("bBdoxX").find(spec.type) != std::string_view::npos;
+}
 
 }  // namespace
 
@@ -155,7 +158,9 @@ Key FieldWriter::number_key(const Spec& spec, const Amount& amount, Rounding rou
         if (value.type() == Value::Type::uint64) return {.bits = value.uint64(), .kind = Kind::digits};
         return integer_key(value.int64());
     }
-    if (is_fixed(spec)) return fixed_key(spec, amount, rounding);
+    if (is_fixed(spec)) return fixed_key(spec.precision < 0 ? 6 : spec.precision, amount, rounding);
+    // A type of whole numbers that meets another number only at run time shows it rounded.
+    if (is_whole(spec)) return fixed_key(0, amount, rounding);
     const double number = value.number();
     const bool is_float32 = value.type() == Value::Type::float32;
     return {.bits = std::bit_cast<std::uint64_t>(std::abs(number)),
@@ -164,9 +169,8 @@ Key FieldWriter::number_key(const Spec& spec, const Amount& amount, Rounding rou
             .power = static_cast<std::int8_t>(is_float32 ? 1 : 0)};
 }
 
-Key FieldWriter::fixed_key(const Spec& spec, const Amount& amount, Rounding rounding) const {
+Key FieldWriter::fixed_key(int places, const Amount& amount, Rounding rounding) const {
     const Value& value = amount.value;
-    const int places = spec.precision < 0 ? 6 : spec.precision;
     std::optional<Decimal> decimal;
     if (value.is_real() && rounding != Rounding::honest)
         decimal = round_decimal(value.real(), value.type() == Value::Type::float32, places, rounding);

@@ -1,8 +1,6 @@
 // Keys to characters.
 #include "text/field_writer.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <bit>
 #include <charconv>
@@ -55,26 +53,58 @@ std::string_view fixed_text(std::uint64_t bits, int places, bool always_point, B
     return view(buffer, at);
 }
 
-/// What is left of the grammar: no type, `e`, `g`, `a`, and numbers too large for a key of digits.
+/// `#` of ISO: always a point, and with `g` all significant digits.
+char* write_alternate(const Spec& spec, char* begin, char* end, char* limit) {
+    char* const exponent = std::find_if(begin, end, [](char c) { return c == 'e'; });
+    char* const point = std::find(begin, exponent, '.');
+    const bool is_general = spec.type == 'g' || spec.type == 'G' || (spec.type == 0 && spec.precision >= 0);
+    const char* const first = std::find_if(begin, exponent, [](char c) { return c >= '1' && c <= '9'; });
+    // Of zero, its own digit counts.
+    const auto digits = std::max<std::ptrdiff_t>(
+        std::count_if(first, static_cast<const char*>(exponent), [](char c) { return c != '.'; }), 1);
+    const std::ptrdiff_t asked = spec.precision < 0 ? 6 : std::max(spec.precision, 1);
+    const std::ptrdiff_t zeros = is_general ? std::max<std::ptrdiff_t>(asked - digits, 0) : 0;
+    const std::ptrdiff_t more = zeros + (point == exponent ? 1 : 0);
+    if (more > limit - end) return end;
+    std::copy_backward(exponent, end, end + more);
+    char* at = exponent;
+    if (point == exponent) *at++ = '.';
+    std::fill_n(at, zeros, '0');
+    return end + more;
+}
+
+/// What is left of the grammar: no type, `e`, `g`, numbers too large for a key of digits, and those too large for a type
+/// of whole numbers, which are written without it.
 std::string_view real_text(const Spec& spec, const Key& key, Buffer& buffer) {
     const double magnitude = std::bit_cast<double>(key.bits);
     const bool is_float32 = key.power != 0;
-    char* const end = buffer.data() + buffer.size();
-    if (spec.type == 0 && spec.precision < 0 && !spec.alternate)
-        return view(buffer, (is_float32 ? std::to_chars(buffer.data(), end, static_cast<float>(magnitude))
-                                        : std::to_chars(buffer.data(), end, magnitude))
-                                .ptr);
-    // The rest is fmt's: it sees a spec made here from the parsed form, never text from a file.
-    std::string rebuilt = "{:";
-    if (spec.alternate) rebuilt += '#';
-    if (spec.precision >= 0) rebuilt += '.' + std::to_string(spec.precision);
-    if (spec.type != 0) rebuilt += spec.type;
-    rebuilt += '}';
-    const auto made = is_float32
-                          ? fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt),
-                                             static_cast<float>(magnitude))
-                          : fmt::format_to_n(buffer.data(), buffer.size(), fmt::runtime(rebuilt), magnitude);
-    return {buffer.data(), std::min(made.size, buffer.size())};
+    char* const begin = buffer.data();
+    char* const limit = begin + buffer.size();
+    const auto written = [&](auto... how) {
+        return is_float32 ? std::to_chars(begin, limit, static_cast<float>(magnitude), how...).ptr
+                          : std::to_chars(begin, limit, magnitude, how...).ptr;
+    };
+    const int precision = spec.precision < 0 ? 6 : spec.precision;
+    char* end = nullptr;
+    switch (spec.type) {
+        case 'e':
+        case 'E':
+            end = written(std::chars_format::scientific, precision);
+            break;
+        case 'f':
+        case 'F':
+            end = written(std::chars_format::fixed, precision);
+            break;
+        case 'g':
+        case 'G':
+            end = written(std::chars_format::general, precision);
+            break;
+        default:
+            end = spec.precision < 0 ? written() : written(std::chars_format::general, precision);
+    }
+    if (spec.alternate) end = write_alternate(spec, begin, end, limit);
+    if (spec.type == 'E' || spec.type == 'G') std::replace(begin, end, 'e', 'E');
+    return view(buffer, end);
 }
 
 std::string_view sign_of(const Spec& spec, bool negative) {
@@ -90,6 +120,13 @@ std::string_view cut(std::string_view text, int precision) {
     for (int i = 0; i < precision && end < text.size(); ++i)
         end += utf8::front_length(text.substr(end));
     return text.substr(0, end);
+}
+
+/// A text that a spec of numbers met only at run time is shown whole.
+std::string_view text_of(const Format::Parsed::Piece& piece, const FieldValues& values) {
+    const std::string_view text = (piece.field == FieldName::max ? values.max : values.value).text();
+    const bool takes_text = (piece.spec.type == 0 || piece.spec.type == 's') && !piece.spec.is_time();
+    return takes_text ? cut(text, piece.spec.precision) : text;
 }
 
 void pad(const Spec& spec, std::string_view sign, std::string_view body, char default_align,
@@ -137,10 +174,7 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
         case Kind::boolean:
             return pad(spec, "", key.bits != 0 ? "true" : "false", '<', out);
         case Kind::text:
-            return pad(
-                spec, "",
-                cut((piece.field == FieldName::max ? values.max : values.value).text(), spec.precision), '<',
-                out);
+            return pad(spec, "", text_of(piece, values), '<', out);
         case Kind::real:
             return number(spec, key, real_text(spec, key, buffer), out);
         case Kind::digits:

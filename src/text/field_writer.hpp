@@ -33,7 +33,7 @@ class FieldWriter {
     Amount amount_of(FieldName field, const FieldValues& values) const;
     Rounding rounding_of(FieldName field) const;
     Key number_key(const Spec& spec, const Amount& amount, Rounding rounding) const;
-    Key fixed_key(const Spec& spec, const Amount& amount, Rounding rounding) const;
+    Key fixed_key(int places, const Amount& amount, Rounding rounding) const;
     Key time_key(const Spec& spec, const Amount& amount, Rounding rounding) const;
     Key part_key(const Spec& spec, FieldName field, const FieldValues& values, Rounding rounding) const;
     Key compact_key(const Amount& amount, Rounding rounding) const;

@@ -79,7 +79,8 @@ class PatternParser {
             piece.spec_text = inside.substr(colon + 1);
             SpecFault fault;
             if (!parse_spec(piece.spec_text, piece.spec, fault))
-                return fail(begin + 1 + colon + 1 + fault.offset, std::move(fault.message));
+                return fail(begin + 1 + colon + 1 + fault.offset, std::move(fault.message),
+                            std::move(fault.hint));
         }
         add_defaults(piece);
         parsed_.pieces.push_back(std::move(piece));

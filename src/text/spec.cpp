@@ -48,8 +48,8 @@ class SpecParser {
  private:
     static bool is_digit(char c) { return c >= '0' && c <= '9'; }
 
-    bool fail(std::string message) {
-        fault_ = {std::move(message), at_};
+    bool fail(std::string message, std::string hint = {}) {
+        fault_ = {std::move(message), at_, std::move(hint)};
         return false;
     }
 
@@ -80,7 +80,9 @@ class SpecParser {
             read = std::min(limit + 1, read * 10 + (text_[at_] - '0'));
         if (at_ == begin) return true;
         if (read > limit) {
-            const std::string found(text_.substr(begin, at_ - begin));
+            constexpr std::size_t most_quoted = 20;
+            std::string found(text_.substr(begin, std::min(at_ - begin, most_quoted)));
+            if (at_ - begin > most_quoted) found += "…";
             at_ = begin;
             return fail("a " + std::string(what) + " of " + found + " is more than " + std::to_string(limit));
         }
@@ -101,7 +103,10 @@ class SpecParser {
                 at_ += length;
                 continue;
             }
-            const char unit = at_ + 1 < text_.size() ? text_[at_ + 1] : '\0';
+            if (at_ + 1 == text_.size())
+                return fail("'%' alone is no part of a duration",
+                            "a part of the maximum in hundredths is '{percent}%'");
+            const char unit = text_[at_ + 1];
             switch (unit) {
                 case '%':
                     add_literal("%");
@@ -124,7 +129,7 @@ class SpecParser {
                     break;
                 default:
                     return fail(
-                        "'%" + std::string(1, unit) +
+                        "'%" + std::string(text_.substr(at_ + 1, utf8::front_length(text_.substr(at_ + 1)))) +
                         "' is no part of a duration; expected one of %H, %I, %M, %S, %p, %T, %R or %%");
             }
             at_ += 2;

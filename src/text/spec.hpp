@@ -42,6 +42,7 @@ struct Spec {
 struct SpecFault {
     std::string message;
     std::size_t offset = 0;
+    std::string hint;
 };
 
 inline constexpr int widest = 256;

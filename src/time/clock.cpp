@@ -17,8 +17,7 @@ bool Clock::advance(Seconds step) {
 Nanoseconds Clock::now() const {
     // Whole seconds apart from the rest: beyond 104 days a double no longer tells nanoseconds apart.
     const double whole = std::floor(sum_);
-    constexpr double limit = 9.2e9;  // seconds, 291 years: the end of int64 nanoseconds
-    if (whole >= limit) return Nanoseconds::max();
+    if (whole >= std::floor(to_seconds(longest).count())) return longest;
     return std::chrono::seconds{static_cast<std::int64_t>(whole)} +
            to_nanoseconds(Seconds{(sum_ - whole) + lost_});
 }

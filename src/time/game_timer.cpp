@@ -55,51 +55,68 @@ Nanoseconds GameTimer::elapsed() const {
     return std::max(duration_ - position(), Nanoseconds{0});
 }
 
-/// The least run that makes this way.
+/// The least run that makes this way; negative where no run does.
 std::int64_t GameTimer::run_for(std::int64_t way) const {
     way = std::max(way, std::int64_t{0});
-    if (speed_ == 1) return way;
-    auto run = static_cast<std::int64_t>(std::min(std::ceil(static_cast<double>(way) / speed_), 4e18));
-    // The quotient and the product round differently.
-    while (run > 0 && travelled(run - 1) >= way)
-        --run;
-    while (travelled(run) < way)
-        ++run;
-    return run;
+    if (speed_ == 1 || way == 0) return way;
+    constexpr std::int64_t longest = std::numeric_limits<std::int64_t>::max();
+    if (travelled(longest) < way) return -1;
+    // The quotient and the product round differently. What a run travels never falls, so the least one is found between
+    // two bounds, first by doubling and then by halving.
+    const double quotient = static_cast<double>(way) / speed_;
+    std::int64_t enough = quotient < 9e18 ? static_cast<std::int64_t>(quotient) : longest;
+    for (std::int64_t step = 1; travelled(enough) < way; step *= 2)
+        enough = enough < longest - step ? enough + step : longest;
+    std::int64_t too_short = enough;
+    for (std::int64_t step = 1; travelled(too_short) >= way; step *= 2)
+        too_short = std::max(too_short - step, std::int64_t{0});  // a run of zero makes no way
+    while (enough - too_short > 1) {
+        const std::int64_t middle = too_short + (enough - too_short) / 2;
+        (travelled(middle) >= way ? enough : too_short) = middle;
+    }
+    return enough;
 }
 
 std::optional<std::int64_t> GameTimer::next_mark(std::int64_t from) const {
     std::optional<std::int64_t> nearest;
-    for (const Moment& mark : marks_) {
-        std::int64_t at = mark.at;
-        if (direction_ == Direction::down) {
-            if (at >= from && mark.every == 0) continue;
-            if (at >= from) at -= ((at - from) / mark.every + 1) * mark.every;
+    if (direction_ == Direction::down) {
+        if (const auto after = std::lower_bound(marks_.begin(), marks_.end(), from); after != marks_.begin())
+            nearest = *(after - 1);
+        for (const Series& series : series_) {
+            std::int64_t at = series.at;
+            if (at >= from) at -= ((at - from) / series.every + 1) * series.every;
             if (at > 0 && (!nearest || at > *nearest)) nearest = at;
-        } else {
-            if (at <= from && mark.every == 0) continue;
-            if (at <= from) at += ((from - at) / mark.every + 1) * mark.every;
-            if (at < limit && (!nearest || at < *nearest)) nearest = at;
         }
+        return nearest;
+    }
+    if (const auto after = std::upper_bound(marks_.begin(), marks_.end(), from);
+        after != marks_.end() && *after < limit)
+        nearest = *after;
+    for (const Series& series : series_) {
+        std::int64_t at = series.at;
+        if (at <= from) at += ((from - at) / series.every + 1) * series.every;
+        if (at < limit && (!nearest || at < *nearest)) nearest = at;
     }
     return nearest;
 }
 
 /// How many marks lie behind `from` up to `to`, each of a series for itself.
 std::uint64_t GameTimer::count_marks(std::int64_t from, std::int64_t to) const {
-    std::uint64_t count = 0;
-    const auto up_to = [](const Moment& mark, std::int64_t way) -> std::int64_t {
-        if (way < 0) return 0;
-        return mark.every > 0 ? way / mark.every + 1 : 1;
+    const bool up = direction_ == Direction::up;
+    const std::int64_t last = up ? to : std::max(to, std::int64_t{1});
+    // Of a countdown: `last` up to, but without, `from`.
+    const auto begin = up ? std::upper_bound(marks_.begin(), marks_.end(), from)
+                          : std::lower_bound(marks_.begin(), marks_.end(), last);
+    const auto end = up ? std::upper_bound(marks_.begin(), marks_.end(), last)
+                        : std::lower_bound(marks_.begin(), marks_.end(), from);
+    auto count = static_cast<std::uint64_t>(std::max<std::ptrdiff_t>(end - begin, 0));
+    const auto up_to = [](const Series& series, std::int64_t way) -> std::int64_t {
+        return way < 0 ? 0 : way / series.every + 1;
     };
-    for (const Moment& mark : marks_) {
-        if (direction_ == Direction::up) {
-            count += static_cast<std::uint64_t>(up_to(mark, to - mark.at) - up_to(mark, from - mark.at));
-        } else {
-            const std::int64_t last = std::max(to, std::int64_t{1});
-            count += static_cast<std::uint64_t>(up_to(mark, mark.at - last) - up_to(mark, mark.at - from));
-        }
-    }
+    for (const Series& series : series_)
+        count += static_cast<std::uint64_t>(
+            up ? up_to(series, last - series.at) - up_to(series, from - series.at)
+               : up_to(series, series.at - last) - up_to(series, series.at - from));
     return count;
 }
 
@@ -169,11 +186,19 @@ void GameTimer::set_speed(double speed) {
 
 void GameTimer::set_marks(std::span<const Mark> marks) {
     marks_.clear();
+    series_.clear();
     for (const Mark& mark : marks) {
         if (!(mark.at.count() > 0) || !std::isfinite(mark.at.count())) continue;
-        const Moment made{count_of(mark.at), count_of(mark.every)};
-        if (std::find(marks_.begin(), marks_.end(), made) == marks_.end()) marks_.push_back(made);
+        const Series made{count_of(mark.at), count_of(mark.every)};
+        if (made.every > 0)
+            series_.push_back(made);
+        else
+            marks_.push_back(made.at);
     }
+    std::sort(marks_.begin(), marks_.end());
+    marks_.erase(std::unique(marks_.begin(), marks_.end()), marks_.end());
+    std::sort(series_.begin(), series_.end());
+    series_.erase(std::unique(series_.begin(), series_.end()), series_.end());
     plan();
 }
 
@@ -240,6 +265,7 @@ std::optional<Seconds> GameTimer::advance(Seconds step) {
 std::optional<Seconds> GameTimer::advance_past(Nanoseconds step) {
     if (log_.size() > kept_events) log_.erase(log_.begin(), log_.end() - kept_events / 2);
     if (step.count() < 0) return std::nullopt;
+    step = std::min(step, Nanoseconds::max() - age_);
     const Nanoseconds before = age_;
     age_ += step;
     if (state_ != State::running) return std::nullopt;

@@ -83,14 +83,7 @@ SourceIndex Scan::add(const Source& source) {
             return at->second;
         }
     }
-    SourceIndex index = static_cast<SourceIndex>(records_.size());
-    if (free_.empty()) {
-        records_.emplace_back();
-        details_.emplace_back();
-    } else {
-        index = free_.back();
-        free_.pop_back();
-    }
+    const SourceIndex index = take_index();
     details_[index].source = source;
     details_[index].users = 1;
     // The first read gives the value its type; from then on new bits are enough for these.
@@ -106,10 +99,27 @@ SourceIndex Scan::add(const Source& source) {
     return index;
 }
 
+SourceIndex Scan::take_index() {
+    if (free_.empty()) {
+        records_.emplace_back();
+        details_.emplace_back();
+        return static_cast<SourceIndex>(records_.size() - 1);
+    }
+    const SourceIndex index = free_.back();
+    free_.pop_back();
+    return index;
+}
+
 SourceIndex Scan::add_told() {
-    records_.emplace_back();
-    details_.emplace_back().users = 1;
-    return static_cast<SourceIndex>(records_.size() - 1);
+    const SourceIndex index = take_index();
+    details_[index].users = 1;
+    return index;
+}
+
+void Scan::remove_told(SourceIndex index) {
+    details_[index] = Details{};
+    records_[index] = Record{};
+    free_.push_back(index);
 }
 
 void Scan::start_reading(SourceIndex index) {

@@ -24,8 +24,10 @@ class Scan {
     /// A bound or constant source; the same variable or getter gives the same index. Each `add` wants a
     /// `release`.
     SourceIndex add(const Source& source);
-    /// A source whose value is told by `tell`; it is never released.
+    /// A source whose value is told by `tell`; `release` does nothing to it.
     SourceIndex add_told();
+    /// Nobody asks for it any more; its index may be given again.
+    void remove_told(SourceIndex index);
     /// One user less; without any it is no longer read, and its index may be given again.
     void release(SourceIndex index);
 
@@ -77,6 +79,7 @@ class Scan {
         std::vector<SourceIndex> parts;
     };
 
+    SourceIndex take_index();
     bool take(SourceIndex index, Value value);
     bool read_details(SourceIndex index, std::vector<SourceIndex>& snapped);
     void read_one(SourceIndex index, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);

@@ -1,6 +1,7 @@
 #include "rapido/value/source.hpp"
 
 #include <algorithm>
+#include <functional>
 
 namespace rapido {
 
@@ -92,6 +93,19 @@ Value Source::read(std::string& storage) const {
 
 Value Source::read_snapshot(const void* snapshot, std::string& storage) const {
     return adjusted(part_->read(snapshot, storage));
+}
+
+std::size_t Source::hash() const {
+    const std::hash<double> of_number;
+    std::size_t hash = std::hash<std::string>{}(name_);
+    const auto add = [&](std::size_t part) { hash = hash * 31 + part; };
+    add(static_cast<std::size_t>(access_) * 2 + (negated_ ? 1 : 0));
+    add(std::hash<const void*>{}(address_));
+    add(std::hash<const void*>{}(getter_.get()));
+    add(of_number(scale_));
+    add(of_number(offset_));
+    if (access_ == Access::constant) add(of_number(constant_.number()));
+    return hash;
 }
 
 namespace {

@@ -29,6 +29,23 @@ using Problems = std::vector<Problem>;
 /// `file:line:column: error: message; hint`, leaving out the parts of the place that are not known.
 std::string to_string(const Problem& problem);
 
+/// Whether something was done, or why it was not.
+///
+///     if (const rapido::Status written = picture.write_png("hud.png"); !written) log(to_string(written.problem()));
+class [[nodiscard]] Status {
+ public:
+    /// It was done.
+    Status() = default;
+    Status(Problem problem) : problem_(std::move(problem)) {}
+
+    explicit operator bool() const { return !problem_; }
+    /// Only where it was not done.
+    const Problem& problem() const { return *problem_; }
+
+ private:
+    std::optional<Problem> problem_;
+};
+
 /// A thing, or the reasons why there is none.
 template <class T>
 class [[nodiscard]] Result {

@@ -62,12 +62,8 @@ struct Origin {
     Location location;
     std::vector<std::pair<std::string, Location>> fields;
 
-    /// The place of a field, or of the whole where the field was not written.
-    const Location& of(std::string_view field) const {
-        for (const auto& [name, place] : fields)
-            if (name == field) return place;
-        return location;
-    }
+    /// The place of a field; where it was not written, that of the table or list around it, or of the whole.
+    const Location& of(std::string_view field) const;
 };
 
 /// Everything that a HUD file says. A source in it is a name, or bound by `watch`. Two definitions are equal

@@ -57,7 +57,8 @@ struct Shown {
 ///         if (hud[acres].text_changed) label.set_text(hud[acres].text);
 ///     }
 ///
-/// A HUD belongs to one thread. It never throws, prints or reads a clock.
+/// A HUD belongs to one thread. It never throws, prints or reads a clock. One that was moved from is empty, like a new one.
+/// While a HUD reads its sources, a getter must not change that HUD: such a call does nothing, and is a problem.
 class Hud {
  public:
     /// An empty HUD, to be filled with `add`.
@@ -103,8 +104,9 @@ class Hud {
     /// The same for all elements of a group; an unknown one is a problem.
     void snap(std::string_view group);
 
-    /// Starts an effect of this HUD, or a built-in one, on an element; `strength` multiplies its way from rest. False if
-    /// it is dropped, for a hidden or dead element, and for an unknown effect, which is a problem.
+    /// Starts an effect of this HUD, or a built-in one, on an element; `strength`, -100 to 100, multiplies its way from
+    /// rest. False if it is dropped, for a hidden or dead element, and, with a problem, for an unknown effect and a strength
+    /// that is not finite.
     bool play(ElementRef element, std::string_view effect, float strength = 1);
     /// Ends it at the end of its present run.
     void stop(ElementRef element, std::string_view effect);
@@ -146,7 +148,8 @@ class Hud {
     /// All elements, in the order in which they were added.
     std::vector<ElementRef> elements() const;
 
-    /// What happened in the last update, by time, timers before values; valid until the next one.
+    /// What happened in the last update, by time, timers before values; valid until the next one. One update tells a thousand
+    /// events; the others are lost, with a problem.
     std::span<const Event> events() const;
 
     /// A timer that this HUD advances, to be started, paused, given time and so on by the game between two updates;
@@ -168,7 +171,7 @@ class Hud {
     /// Now, on the real clock.
     Nanoseconds now() const;
 
-    /// What went wrong so far, each once.
+    /// What went wrong so far, each once: the first hundred, and then one that counts the others.
     const Problems& problems() const;
 
  private:

@@ -66,7 +66,7 @@ struct Pose {
     friend bool operator==(const Pose&, const Pose&) = default;
 };
 
-/// The pose at a progress of 0 to 1. `strength` multiplies the way from rest; `seed` decides what chance does: the
+/// The pose at a progress of 0 to 1. `strength`, -100 to 100, multiplies the way from rest; `seed` decides what chance does: the
 /// same seed, the same pose.
 Pose pose_of(const Effect& effect, double progress, float strength = 1, std::uint32_t seed = 0);
 

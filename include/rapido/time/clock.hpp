@@ -23,8 +23,11 @@ class Clock {
     /// Adds a step. A step that is negative or not finite counts as zero and gives false.
     bool advance(Seconds step);
 
-    /// The sum, rounded to whole nanoseconds: the one "now" of every comparison, text and formula.
+    /// The sum, rounded to whole nanoseconds: the one "now" of every comparison, text and formula. The clock stands
+    /// still at `longest`.
     Nanoseconds now() const;
+    /// 146 years. Any duration that a description may hold (1e9 s) can be added without an overflow.
+    static constexpr Nanoseconds longest = Nanoseconds::max() / 2;
 
  private:
     double sum_ = 0;

@@ -11,7 +11,7 @@ namespace rapido {
 /// that crosses a grid point is carried over, and a hitch that crosses several closes once.
 class FrameMeter {
  public:
-    /// An interval below a millisecond, or not a number, counts as a millisecond.
+    /// An interval below a millisecond, or not a number, counts as a millisecond; one above `Clock::longest` as that.
     explicit FrameMeter(Seconds interval);
 
     /// Counts one frame of this real length; true when it closed an interval, so that `rate` is new.

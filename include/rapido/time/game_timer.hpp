@@ -66,10 +66,10 @@ class GameTimer {
     /// Moves by a step of the clock that it follows. If it reaches its end it gives the overshoot: the part of the
     /// step that lies after the (last) end. A step that is negative or not finite changes nothing.
     std::optional<Seconds> advance(Seconds step);
-    /// The same for a whole number of nanoseconds, not negative.
+    /// The same for a whole number of nanoseconds, not negative. The age stands still at the largest number.
     std::optional<Seconds> advance_exactly(Nanoseconds step) {
-        // Most steps of most timers pass nothing.
-        const bool quiet = next_ < 0 || run_ + step.count() < next_;
+        // Most steps of most timers pass nothing. A run is never longer than the age.
+        const bool quiet = (next_ < 0 || step.count() < next_ - run_) && step <= Nanoseconds::max() - age_;
         if (state_ != State::running || !quiet || step.count() < 0) return advance_past(step);
         age_ += step;
         run_ += step.count();
@@ -104,9 +104,9 @@ class GameTimer {
     Nanoseconds position() const;
 
     enum class State : std::uint8_t { stopped, running, paused, ended };
-    struct Moment {  ///< a mark in whole nanoseconds
+    struct Series {  ///< a mark that comes again, in whole nanoseconds
         std::int64_t at, every;
-        friend auto operator<=>(const Moment&, const Moment&) = default;
+        friend auto operator<=>(const Series&, const Series&) = default;
     };
 
     std::optional<Seconds> advance_past(Nanoseconds step);
@@ -143,7 +143,8 @@ class GameTimer {
 
     Clock clock_;  ///< of the steps given in seconds
     Nanoseconds clock_before_{0};
-    std::vector<Moment> marks_;
+    std::vector<std::int64_t> marks_;  ///< those that come once, in order
+    std::vector<Series> series_;       ///< in order
     std::vector<TimerEvent> log_;
 };
 

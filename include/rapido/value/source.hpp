@@ -110,6 +110,8 @@ class Source {
     const Getter* getter() const { return getter_.get(); }
     const std::shared_ptr<const SharedState>& shared_state() const { return state_; }
 
+    /// Equal for equal sources.
+    std::size_t hash() const;
     /// Same name or constant, or bound to the same thing.
     friend bool operator==(const Source&, const Source&) = default;
 

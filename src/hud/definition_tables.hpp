@@ -1,4 +1,4 @@
-// Descriptions of what a HUD file holds besides its elements.
+// Descriptions of what a HUD holds besides its elements.
 #pragma once
 
 #include "element/fields.hpp"

@@ -1,0 +1,30 @@
+#include "base/problem_log.hpp"
+
+#include <functional>
+#include <string_view>
+
+namespace rapido {
+
+Problem more_problems(std::size_t count) {
+    return {{}, "and " + std::to_string(count) + (count == 1 ? " more problem" : " more problems"), ""};
+}
+
+bool stands_before(const Problem& a, const Problem& b) {
+    return std::pair(a.location.line, a.location.column) < std::pair(b.location.line, b.location.column);
+}
+
+void ProblemLog::report(Problem problem) {
+    // Beyond this many nobody counts, and a program that is wrong in every frame does not grow.
+    constexpr std::size_t most_counted = 10'000;
+    if (known_.size() >= most_counted) return;
+    const std::hash<std::string_view> hash;
+    std::size_t seen = hash(problem.message) ^ hash(problem.location.file) * 3;
+    seen ^= (static_cast<std::size_t>(problem.location.line) << 20U) +
+            static_cast<std::size_t>(problem.location.column);
+    if (!known_.insert(seen).second) return;
+    if (problems_.size() < most) return problems_.push_back(std::move(problem));
+    problems_.resize(most);
+    problems_.push_back(more_problems(known_.size() - most));
+}
+
+}  // namespace rapido

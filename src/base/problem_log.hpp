@@ -1,0 +1,34 @@
+// Problems as they come: each once, and no more of them than anybody reads.
+#pragma once
+
+#include <cstddef>
+#include <unordered_set>
+
+#include "rapido/base/problem.hpp"
+
+namespace rapido {
+
+/// Keeps the first hundred different problems and counts the rest, so that what a hostile file can say wrong costs
+/// neither time nor memory.
+class ProblemLog {
+ public:
+    static constexpr std::size_t most = 100;
+
+    void report(Problem problem);
+    /// Those that are kept, and one more that counts the others. Valid until the next report.
+    const Problems& all() const { return problems_; }
+    bool empty() const { return problems_.empty(); }
+    /// Whether a further problem would only be counted: its words need not be made.
+    bool is_full() const { return problems_.size() >= most; }
+
+ private:
+    Problems problems_;
+    std::unordered_set<std::size_t> known_;  ///< hashes of all that were counted, up to a limit
+};
+
+/// `and 17 more problems`, without a place.
+Problem more_problems(std::size_t count);
+/// By line and column.
+bool stands_before(const Problem& a, const Problem& b);
+
+}  // namespace rapido
