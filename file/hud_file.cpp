@@ -17,17 +17,8 @@ namespace rapido {
 namespace {
 
 constexpr std::size_t largest_hud = 4'000'000;
-constexpr std::size_t most_in_list = 10'000;  ///< what a short file asks for must not take gigabytes
-
-/// A word of the file in a message.
-std::string shortened(std::string_view word) {
-    constexpr std::size_t longest = 80;
-    if (word.size() <= longest) return std::string(word);
-    std::size_t end = longest;
-    while (end > 0 && (word[end] & 0xc0) == 0x80)
-        --end;
-    return std::string(word.substr(0, end)) + "…";
-}
+constexpr std::size_t most_elements = 4'000;  ///< what a short file asks for must not take gigabytes
+constexpr std::size_t most_others = 1'000;    ///< timers, meters, effects, groups, locales
 
 std::string_view type_name(const toml::node& node) {
     if (node.is_string()) return "a text";
@@ -115,9 +106,10 @@ class HudReader {
                         "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
                             "; expected a list of tables",
                         "write '[[" + std::string(key.str()) + "]]'");
-        if (list->size() > most_in_list)
-            return fail(key.source(),
-                        std::to_string(list->size()) + " of '" + std::string(key.str()) + "'; at most 10000");
+        const std::size_t most = key.str() == "element" ? most_elements : most_others;
+        if (list->size() > most)
+            return fail(key.source(), std::to_string(list->size()) + " of '" + std::string(key.str()) +
+                                          "'; at most " + std::to_string(most));
         for (const toml::node& item : *list) {
             if (const toml::table* table = item.as_table())
                 read(*table);
@@ -138,7 +130,8 @@ class HudReader {
         const std::string name = node->value_or(std::string());
         const auto kind = std::find(names.begin(), names.end(), name);
         if (kind == names.end())
-            return fail(node->source(), "unknown kind '" + name + "'; expected " + one_of(names),
+            return fail(node->source(),
+                        "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(names),
                         did_you_mean(name, names));
         const Kind& found = kinds[static_cast<std::size_t>(kind - names.begin())];
         Element& element = definition.elements.emplace_back(found.create());
@@ -151,7 +144,7 @@ class HudReader {
                     std::string_view also = {}) {
         std::string name(description.name);
         if (const toml::node* id = table.get("id"); id != nullptr && id->is_string())
-            name += " '" + id->value_or(std::string()) + "'";
+            name += " '" + utf8::shortened(id->value_or(std::string())) + "'";
         origin.location = place(table.source());
         const std::size_t before = problems.count();
         read_fields(table, description, aggregate, name, "", origin, also);
@@ -182,7 +175,7 @@ class HudReader {
         for (const Field& known : description.fields)
             names.push_back(known.name);
         const bool is_other = &description == &Description<PluralForms>::table && key.str() == "other";
-        fail(key.source(), "unknown key '" + shortened(key.str()) + "' in " + name,
+        fail(key.source(), "unknown key '" + utf8::shortened(key.str()) + "' in " + name,
              is_other ? "the form 'other' is the element's 'format'" : did_you_mean(key.str(), names));
     }
 
@@ -210,12 +203,8 @@ class HudReader {
                     *static_cast<float*>(into) = static_cast<float>(*number);
                 return;
             case FieldType::real:
-                if (const auto number = read_number(node, field, name)) *static_cast<double*>(into) = *number;
-                return;
             case FieldType::seconds:
-                if (const auto number = read_number(node, field, name))
-                    *static_cast<Seconds*>(into) = Seconds{*number};
-                return;
+                return read_number_into(field, node, into, name);
             case FieldType::color:
                 return read_parsed<Color>(node, into, name, Color::parse,
                                           "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
@@ -255,6 +244,16 @@ class HudReader {
         }
     }
 
+    /// Into a double, or seconds.
+    void read_number_into(const Field& field, const toml::node& node, void* into, const std::string& name) {
+        const auto number = read_number(node, field, name);
+        if (!number) return;
+        if (field.type == FieldType::seconds)
+            *static_cast<Seconds*>(into) = Seconds{*number};
+        else
+            *static_cast<double*>(into) = *number;
+    }
+
     /// A list of tables; a number in it stands for a table of which only the first field is given.
     void read_list_of(const toml::node& node, void* list, const Field& field, std::string_view owner,
                       const std::string& path, const std::string& name, Origin& origin) {
@@ -264,7 +263,9 @@ class HudReader {
             first.required && (first.type == FieldType::seconds || first.type == FieldType::real);
         const std::string_view what = takes_numbers ? "a list of numbers and tables" : "a list of tables";
         if (items == nullptr) return expected(node, name, what);
-        if (items->size() > most_in_list) return fail(node.source(), name + " has more than 10000 entries");
+        if (items->size() > field.most)
+            return fail(node.source(), name + " has " + std::to_string(items->size()) + " entries; at most " +
+                                           std::to_string(field.most));
         std::size_t index = 0;
         for (const toml::node& item : *items) {
             const std::string at = path + "." + std::to_string(index++);
@@ -272,7 +273,8 @@ class HudReader {
             if (const toml::table* table = item.as_table())
                 read_fields(*table, *field.table, field.append(list), std::string(owner), at + ".", origin);
             else if (takes_numbers && item.is_number())
-                read_field(first, item, field.append(list), owner, at, origin);
+                read_number_into(first, item, first.in(field.append(list)),
+                                 "'" + at + "' of " + std::string(owner));
             else
                 expected(item, "'" + at + "' of " + std::string(owner),
                          takes_numbers ? "a number or a table" : "a table");
@@ -299,7 +301,7 @@ class HudReader {
         if (const auto parsed = parse(*text))
             *static_cast<T*>(into) = *parsed;
         else
-            fail(node.source(), name + " is '" + *text + "'; expected " + std::string(what));
+            fail(node.source(), name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what));
     }
 
     void read_easing(const toml::node& node, void* into, const std::string& name, const Location& where) {
@@ -321,7 +323,8 @@ class HudReader {
         if (!text) return expected(node, name, one_of(field.choices));
         const auto at = std::find(field.choices.begin(), field.choices.end(), *text);
         if (at == field.choices.end())
-            return fail(node.source(), name + " is '" + *text + "'; expected " + one_of(field.choices),
+            return fail(node.source(),
+                        name + " is '" + utf8::shortened(*text) + "'; expected " + one_of(field.choices),
                         did_you_mean(*text, field.choices));
         *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
     }

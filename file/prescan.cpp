@@ -6,6 +6,8 @@ namespace rapido {
 namespace {
 
 constexpr int deepest = 64;
+/// The parser takes about two microseconds for each.
+constexpr int most_values = 300'000;
 
 /// The position behind the string or comment that begins at `at`, or `at` where neither does.
 std::size_t skip_opaque(std::string_view text, std::size_t at) {
@@ -35,6 +37,7 @@ std::optional<Problem> prescan_toml(std::string_view text, const std::string& na
     int line = 1;
     int depth = 0;
     int parts = 1;
+    int values = 0;
     for (std::size_t at = 0; at < text.size(); ++at) {
         if (const std::size_t behind = skip_opaque(text, at); behind != at) {
             line += static_cast<int>(std::count(text.begin() + static_cast<std::ptrdiff_t>(at),
@@ -59,6 +62,7 @@ std::optional<Problem> prescan_toml(std::string_view text, const std::string& na
             case '=':
             case ',':
                 parts = 1;
+                ++values;
                 break;
             case '.':
                 ++parts;
@@ -66,6 +70,8 @@ std::optional<Problem> prescan_toml(std::string_view text, const std::string& na
             default:
                 break;
         }
+        if (values > most_values)
+            return Problem{{name, line, 0}, "more than 300000 values stand before this line", ""};
         if (depth > deepest || parts > deepest)
             return Problem{
                 {name, line, 0},

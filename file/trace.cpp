@@ -49,6 +49,7 @@ Sources TracePlayer::sources() const {
 }
 
 Nanoseconds TracePlayer::seek(Nanoseconds time) {
+    time = std::clamp(time, Nanoseconds::zero(), Clock::longest);
     const auto& rows = trace_.rows();
     const auto after = std::upper_bound(rows.begin(), rows.end(), time,
                                         [](Nanoseconds t, const Trace::Row& row) { return t < row.time; });

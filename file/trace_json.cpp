@@ -143,13 +143,14 @@ class JsonLinesReader {
             return false;
         }
         if (is_new) trace_.columns_.push_back({key_});
-        const bool twice = std::any_of(row_.begin(), row_.end(),
-                                       [&](const auto& other) { return other.first == known->second; });
+        const std::size_t column = known->second;
+        const bool twice =
+            std::any_of(row_.begin(), row_.end(), [&](const auto& other) { return other.first == column; });
         if (twice) {
             fail(0, "'" + key_ + "' stands twice in this line");
             return false;
         }
-        row_.emplace_back(known->second, value);
+        row_.emplace_back(column, value);
         return true;
     }
 

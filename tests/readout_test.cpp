@@ -224,10 +224,10 @@ TEST(HudFile, refuses_lists_without_end) {
         ticks += "1,";
         points += "[0,0],";
     }
-    EXPECT_EQ(says(graphs), "hud.toml:1:3: error: 10001 of 'element'; at most 10000");
+    EXPECT_EQ(says(graphs), "hud.toml:1:3: error: 10001 of 'element'; at most 4000");
     const std::string bar = "[[element]]\nkind = 'bar'\nid = 'b'\nvalue = 1\nticks = [";
     EXPECT_EQ(says(bar + ticks + "]\n"),
-              "hud.toml:5:9: error: 'ticks' of bar 'b' has more than 10000 entries");
+              "hud.toml:5:9: error: 'ticks' of bar 'b' has 10001 entries; at most 1000");
     const std::string level = "[[element]]\nkind = 'level'\nid = 'l'\nvalue = 1\noutline = [";
     EXPECT_EQ(says(level + points + "]\n"),
               "hud.toml:5:11: error: 'outline' of level 'l' has more than 10000 entries");

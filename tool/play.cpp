@@ -48,7 +48,9 @@ class Player {
         if (options_.table) print_table(table_, options_.json, out_);
         if (options_.table && options_.events && !options_.json) out_ << '\n';
         if (options_.events) print_events(events_, options_.json, out_);
-        if (!replay_.hud().problems().empty()) return report(replay_.hud().problems());
+        Problems problems = replay_.hud().problems();
+        if (!too_much_) problems.push_back(too_much_.problem());
+        if (!problems.empty()) return report(problems);
         return Exit::fine;
     }
 
@@ -148,6 +150,7 @@ class Player {
             if (const Status drawn = picture.draw_image(options_.background); !drawn) return drawn.problem();
         replay_.hud().draw(list_);
         picture.draw(list_);
+        if (!picture.status()) too_much_ = picture.status();
         return picture;
     }
 
@@ -204,6 +207,7 @@ class Player {
     std::vector<TableRow> table_;
     std::vector<Event> events_;
     DrawList list_;
+    Status too_much_;                               ///< of a picture that could not be drawn as a whole
     static constexpr float gap = 12, caption = 26;  ///< of the sheet
     float cell_ = 0, tall_ = 0;
     int columns_ = 1;

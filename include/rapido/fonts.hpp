@@ -11,7 +11,8 @@ namespace rapido {
 /// `sans-serif`, `serif` and `monospace`; texts are not hinted, so that sizes are linear. Digits are all as
 /// wide as the widest one, in the forms of the OpenType feature `tnum` where the font has them. Scripts are shaped with
 /// their joins and marks, and ordered by the Unicode bidirectional algorithm (UAX #9). Of a list of families, those
-/// that are not installed are passed over; lines are as high as the first.
+/// that are not installed are passed over, as is what follows the sixteenth; lines are as high as the first. Weights are
+/// told apart by steps of ten.
 ///
 /// One thread at a time. It must outlive the HUDs and pictures that use it.
 class Fonts final : public TextMeasurer {

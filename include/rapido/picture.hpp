@@ -23,7 +23,8 @@ class Picture {
     Picture(Picture&&) noexcept;
     Picture& operator=(Picture&&) noexcept;
 
-    /// A problem where the picture could not be made in its size.
+    /// A problem where the picture could not be made in its size, or a draw list was too much to draw: about a second's
+    /// work is drawn of each.
     const Status& status() const;
 
     /// Every pixel takes this color; a transparent one clears the picture.

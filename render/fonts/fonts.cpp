@@ -10,6 +10,9 @@
 
 #include <algorithm>
 #include <array>
+#include <map>
+#include <optional>
+#include <set>
 #include <string>
 #include <utility>
 #include FT_FREETYPE_H
@@ -22,21 +25,32 @@ namespace {
 using HbFont = std::unique_ptr<hb_font_t, Destroyer<hb_font_t, hb_font_destroy>>;
 using HbBuffer = std::unique_ptr<hb_buffer_t, Destroyer<hb_buffer_t, hb_buffer_destroy>>;
 using BidiPtr = std::unique_ptr<UBiDi, Destroyer<UBiDi, ubidi_close>>;
+void done_with_face(FT_Face face) {
+    FT_Done_Face(face);
+}
+
 using FcPatternPtr = std::unique_ptr<FcPattern, Destroyer<FcPattern, FcPatternDestroy>>;
 using FcConfigPtr = std::unique_ptr<FcConfig, Destroyer<FcConfig, FcConfigDestroy>>;
 
-struct LoadedFont {
-    std::string file;
-    int index = 0;
-    FT_Face face = nullptr;
+using FacePtr = std::unique_ptr<FT_FaceRec_, Destroyer<FT_FaceRec_, done_with_face>>;
+
+/// One face of one file, read once.
+struct LoadedFace {
+    FacePtr face;
     HbFont shaper;
     float units_per_em = 1;
     FontMetrics metrics;
     hb_position_t digit_advance = 0;  ///< of the widest digit
-    std::vector<FontId> others;       ///< for characters that it does not have
-    std::string families;             ///< what it was asked for by
-    int weight = 0;
 };
+
+/// A family, or a list of them: a face, and the fonts for characters that it does not have.
+struct LoadedFont {
+    const LoadedFace* face = nullptr;
+    std::vector<FontId> others;
+};
+
+/// So many families of a list are looked at.
+constexpr int most_families = 16;
 
 /// A part of a text in one font, one script and one direction.
 struct Run {
@@ -73,6 +87,14 @@ bool is_digit(char c) {
     return c >= '0' && c <= '9';
 }
 
+/// Of the Latin letters, as fontconfig compares families.
+std::string lower_case(std::string_view text) {
+    std::string lower(text);
+    for (char& c : lower)
+        if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
+    return lower;
+}
+
 bool is_generic(std::string_view family) {
     constexpr std::array<std::string_view, 3> generic{"sans-serif", "serif", "monospace"};
     return std::find(generic.begin(), generic.end(), family) != generic.end();
@@ -93,23 +115,38 @@ struct Fonts::State {
     FT_Library freetype = nullptr;
     HbBuffer buffer{hb_buffer_create()};
     BidiPtr bidi{ubidi_open()};
+    std::map<std::pair<std::string, int>, LoadedFace> faces;  ///< by file and index
     std::vector<LoadedFont> fonts;
+    std::map<std::pair<std::string, int>, std::optional<FontId>>
+        known;  ///< by families and weight, as asked for
+    std::map<std::pair<std::string, int>, std::optional<FontId>> families;  ///< by one family and its weight
+    std::set<std::string, std::less<>> installed;                           ///< families, in lower case
     std::u32string missing;
     std::vector<Run> runs;
     std::u16string wide;
     std::vector<std::size_t> bytes;  ///< where each unit of `wide` begins in the text, and its end
 
-    State() { FT_Init_FreeType(&freetype); }
+    State() {
+        FT_Init_FreeType(&freetype);
+        for (const FcSetName name : {FcSetSystem, FcSetApplication}) {
+            const FcFontSet* const all = FcConfigGetFonts(config.get(), name);
+            for (int i = 0; all != nullptr && i < all->nfont; ++i) {
+                FcChar8* family = nullptr;
+                for (int k = 0; FcPatternGetString(all->fonts[i], FC_FAMILY, k, &family) == FcResultMatch;
+                     ++k)
+                    installed.insert(lower_case(reinterpret_cast<const char*>(family)));
+            }
+        }
+    }
     ~State() {
-        for (LoadedFont& font : fonts)
-            FT_Done_Face(font.face);
+        faces.clear();
         FT_Done_FreeType(freetype);
     }
     State(const State&) = delete;
     State& operator=(const State&) = delete;
 
     /// Of text in one direction and script; nothing about it is given for the usual case.
-    void shape(const LoadedFont& font, std::string_view text, const Run* run = nullptr) {
+    void shape(const LoadedFace& font, std::string_view text, const Run* run = nullptr) {
         hb_buffer_t* const to = buffer.get();
         hb_buffer_clear_contents(to);
         const std::size_t begin = run != nullptr ? run->begin : 0;
@@ -128,7 +165,7 @@ struct Fonts::State {
 
     bool has(FontId id, char32_t c) const {
         hb_codepoint_t glyph = 0;
-        return hb_font_get_nominal_glyph(fonts[id].shaper.get(), c, &glyph) != 0;
+        return hb_font_get_nominal_glyph(fonts[id].face->shaper.get(), c, &glyph) != 0;
     }
 
     /// The first font of a list that has a character; the one before it for what has no look of its own.
@@ -146,7 +183,7 @@ struct Fonts::State {
 
     /// What was shaped last, at the end of the glyphs; gives where the pen is then.
     double append(FontId id, float size, std::string_view text, double pen, std::vector<Glyph>& glyphs) {
-        const LoadedFont& font = fonts[id];
+        const LoadedFace& font = *fonts[id].face;
         unsigned count = 0;
         const hb_glyph_info_t* const infos = hb_buffer_get_glyph_infos(buffer.get(), &count);
         const hb_glyph_position_t* const positions = hb_buffer_get_glyph_positions(buffer.get(), &count);
@@ -224,12 +261,13 @@ struct Fonts::State {
         }
     }
 
-    /// One font; `list` for the first of several families, which is not the same as that family alone.
-    std::optional<FontId> load(const std::string& file, int index, bool list) {
-        for (FontId id = 0; !list && id < fonts.size(); ++id)
-            if (fonts[id].file == file && fonts[id].index == index && fonts[id].others.empty()) return id;
-        LoadedFont font{.file = file, .index = index};
-        if (FT_New_Face(freetype, file.c_str(), index, &font.face) != 0) return std::nullopt;
+    /// A face of a file; null if it cannot be read.
+    const LoadedFace* load(const std::string& file, int index) {
+        if (const auto read = faces.find({file, index}); read != faces.end()) return &read->second;
+        FT_Face opened = nullptr;
+        if (FT_New_Face(freetype, file.c_str(), index, &opened) != 0) return nullptr;
+        LoadedFace& font = faces[{file, index}];
+        font.face.reset(opened);
         hb_blob_t* blob = hb_blob_create_from_file(file.c_str());
         hb_face_t* face = hb_face_create(blob, static_cast<unsigned>(index));
         font.shaper.reset(hb_font_create(face));
@@ -246,11 +284,16 @@ struct Fonts::State {
             font.digit_advance = std::max(font.digit_advance, digits[i].x_advance);
         hb_face_destroy(face);
         hb_blob_destroy(blob);
+        return &font;
+    }
+
+    FontId add(LoadedFont font) {
         fonts.push_back(std::move(font));
         return static_cast<FontId>(fonts.size() - 1);
     }
 
-    std::optional<FontId> find_one(const std::string& name, int weight, bool list) {
+    /// The face that fontconfig takes for an installed family.
+    const LoadedFace* match(const std::string& name, int weight) {
         const FcPatternPtr pattern(FcPatternCreate());
         FcPatternAddString(pattern.get(), FC_FAMILY, reinterpret_cast<const FcChar8*>(name.c_str()));
         FcPatternAddDouble(pattern.get(), FC_WEIGHT, FcWeightFromOpenTypeDouble(weight));
@@ -258,14 +301,42 @@ struct Fonts::State {
         FcConfigSubstitute(config.get(), pattern.get(), FcMatchPattern);
         FcDefaultSubstitute(pattern.get());
         FcResult result = FcResultNoMatch;
-        const FcPatternPtr match(FcFontMatch(config.get(), pattern.get(), &result));
+        const FcPatternPtr found(FcFontMatch(config.get(), pattern.get(), &result));
         FcChar8* file = nullptr;
         int index = 0;
-        if (match == nullptr || (!is_generic(name) && !has_family(match.get(), name)) ||
-            FcPatternGetString(match.get(), FC_FILE, 0, &file) != FcResultMatch)
-            return std::nullopt;
-        FcPatternGetInteger(match.get(), FC_INDEX, 0, &index);
-        return load(reinterpret_cast<const char*>(file), index, list);
+        if (found == nullptr || (!is_generic(name) && !has_family(found.get(), name)) ||
+            FcPatternGetString(found.get(), FC_FILE, 0, &file) != FcResultMatch)
+            return nullptr;
+        FcPatternGetInteger(found.get(), FC_INDEX, 0, &index);
+        return load(reinterpret_cast<const char*>(file), index);
+    }
+
+    /// One family. Weights are told apart by steps of ten, so that no file can ask for ever new ones.
+    std::optional<FontId> find_one(const std::string& name, int weight) {
+        if (!is_generic(name) && !installed.contains(lower_case(name))) return std::nullopt;
+        weight = std::clamp((weight + 5) / 10 * 10, 1, 1000);
+        const auto [known_font, is_new] = families.try_emplace({lower_case(name), weight});
+        if (is_new)
+            if (const LoadedFace* const face = match(name, weight)) known_font->second = add({face, {}});
+        return known_font->second;
+    }
+
+    std::optional<FontId> find(std::string_view list, int weight) {
+        std::vector<FontId> found;
+        std::string_view rest = list;
+        for (int i = 0; i < most_families && !rest.empty(); ++i) {
+            std::string_view family = rest.substr(0, rest.find(','));
+            rest.remove_prefix(std::min(family.size() + 1, rest.size()));
+            while (family.starts_with(' ') || family.starts_with('"'))
+                family.remove_prefix(1);
+            while (family.ends_with(' ') || family.ends_with('"'))
+                family.remove_suffix(1);
+            const auto font = find_one(std::string(family), weight);
+            if (font && std::find(found.begin(), found.end(), *font) == found.end()) found.push_back(*font);
+        }
+        if (found.empty()) return std::nullopt;
+        if (found.size() == 1) return found.front();
+        return add({fonts[found.front()].face, {found.begin() + 1, found.end()}});
     }
 };
 
@@ -273,32 +344,14 @@ Fonts::Fonts() : state_(std::make_unique<State>()) {}
 Fonts::~Fonts() = default;
 
 std::optional<FontId> Fonts::find(std::string_view families, int weight) {
-    for (FontId id = 0; id < state_->fonts.size(); ++id)
-        if (state_->fonts[id].families == families && state_->fonts[id].weight == weight) return id;
-    std::vector<FontId> found;
-    for (std::string_view rest = families; !rest.empty();) {
-        std::string_view family = rest.substr(0, rest.find(','));
-        rest.remove_prefix(std::min(family.size() + 1, rest.size()));
-        while (family.starts_with(' ') || family.starts_with('"'))
-            family.remove_prefix(1);
-        while (family.ends_with(' ') || family.ends_with('"'))
-            family.remove_suffix(1);
-        const bool is_first_of_list = found.empty() && !rest.empty();
-        if (const auto font = state_->find_one(std::string(family), weight, is_first_of_list))
-            found.push_back(*font);
-    }
-    if (found.empty()) return std::nullopt;
-    LoadedFont& first = state_->fonts[found.front()];
-    first.others.assign(found.begin() + 1, found.end());
-    if (first.families.empty()) {
-        first.families = families;
-        first.weight = weight;
-    }
-    return found.front();
+    const auto known = state_->known.find(std::pair(std::string(families), weight));
+    if (known != state_->known.end()) return known->second;
+    return state_->known.emplace(std::pair(std::string(families), weight), state_->find(families, weight))
+        .first->second;
 }
 
 FontMetrics Fonts::metrics(FontId font) {
-    return state_->fonts[font].metrics;
+    return state_->fonts[font].face->metrics;
 }
 
 float Fonts::shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) {
@@ -306,7 +359,7 @@ float Fonts::shape(FontId font, float size, std::string_view text, std::vector<G
     glyphs.clear();
     double pen = 0;
     if (is_simple(text)) {
-        state.shape(state.fonts[font], text);
+        state.shape(*state.fonts[font].face, text);
         pen = state.append(font, size, text, 0, glyphs);
         const bool all_there =
             std::none_of(glyphs.begin(), glyphs.end(), [](const Glyph& glyph) { return glyph.id == 0; });
@@ -316,7 +369,7 @@ float Fonts::shape(FontId font, float size, std::string_view text, std::vector<G
     }
     state.split(font, text);
     for (const Run& run : state.runs) {
-        state.shape(state.fonts[run.font], text, &run);
+        state.shape(*state.fonts[run.font].face, text, &run);
         pen = state.append(run.font, size, text, pen, glyphs);
     }
     return static_cast<float>(pen);
@@ -327,7 +380,7 @@ std::u32string Fonts::take_missing() {
 }
 
 void* Fonts::face(FontId font) const {
-    return state_->fonts[font].face;
+    return state_->fonts[font].face->face.get();
 }
 
 }  // namespace rapido

@@ -19,6 +19,7 @@ struct Images::State {
     std::vector<Surface> surfaces;                           ///< by image; 32 bits a pixel, premultiplied
     std::size_t pixels = 0;                                  ///< of all files that were read
     std::size_t summed = 0;                                  ///< pixels that `opacity` has looked at
+    std::size_t slices = 0;                                  ///< numbers that it gave
 
     Result<std::filesystem::path> file_of(const std::string& name) const;
     Result<ImageId> read(const std::filesystem::path& path);

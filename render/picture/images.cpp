@@ -20,6 +20,8 @@ constexpr std::size_t most_pixels =
     32'000'000;  ///< of all images together: 128 MB, and as much again while one is read
 constexpr std::size_t most_summed = 256'000'000;  ///< of all that `opacity` looks at: a fraction of a second
 
+constexpr std::size_t most_slices = 2'000'000;  ///< of all that it gives
+
 Problem problem(std::string message, std::string hint = {}) {
     return {{}, std::move(message), std::move(hint)};
 }
@@ -182,14 +184,26 @@ std::vector<float> Images::opacity(ImageId image, const Rect& part, bool of_colu
     const auto left = static_cast<int>(part.x), top = static_cast<int>(part.y);
     const auto wide = static_cast<int>(part.width), high = static_cast<int>(part.height);
     const std::size_t looked_at = static_cast<std::size_t>(wide) * static_cast<std::size_t>(high);
-    if (looked_at > most_summed - state_->summed) return {};
+    if (looked_at > most_summed - state_->summed || state_->slices > most_slices) return {};
     state_->summed += looked_at;
-    std::vector<float> slices(static_cast<std::size_t>(of_columns ? wide : high), 0.0F);
-    for (int y = 0; y < high; ++y)
-        for (int x = 0; x < wide; ++x)
-            slices[static_cast<std::size_t>(of_columns ? x : y)] +=
-                static_cast<float>(row_of(surface, top + y)[left + x] >> 24) / 255 /
-                static_cast<float>(of_columns ? high : wide);
+    state_->slices += static_cast<std::size_t>(of_columns ? wide : high);
+    std::vector<std::uint64_t> sums(static_cast<std::size_t>(of_columns ? wide : high), 0);
+    for (int y = 0; y < high; ++y) {
+        const std::uint32_t* const row = row_of(surface, top + y) + left;
+        if (of_columns) {
+            for (int x = 0; x < wide; ++x)
+                sums[static_cast<std::size_t>(x)] += row[x] >> 24;
+        } else {
+            std::uint64_t sum = 0;
+            for (int x = 0; x < wide; ++x)
+                sum += row[x] >> 24;
+            sums[static_cast<std::size_t>(y)] = sum;
+        }
+    }
+    std::vector<float> slices;
+    const float whole = 255 * static_cast<float>(of_columns ? high : wide);
+    for (const std::uint64_t sum : sums)
+        slices.push_back(static_cast<float>(sum) / whole);
     return slices;
 }
 

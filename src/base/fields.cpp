@@ -56,6 +56,7 @@ std::string plain_number(double number) {
 }
 
 std::string range_of(const Field& field) {
+    if (field.type == FieldType::list) return "a list of at most " + std::to_string(field.most);
     if (field.max == std::numeric_limits<double>::max()) return "a finite number";
     return plain_number(field.min) + " to " + plain_number(field.max) + (field.unit.empty() ? "" : " ") +
            std::string(field.unit);
@@ -71,6 +72,7 @@ void check_ranges(const Table& table, const void* aggregate,
         if (field.type == FieldType::table) {
             check_ranges(*field.table, value, report, name + ".");
         } else if (field.type == FieldType::list) {
+            if (field.item(value, field.most) != nullptr) report(name, field);
             for (std::size_t i = 0; const void* item = field.item(value, i); ++i)
                 check_ranges(*field.table, item, report, name + "." + std::to_string(i) + ".");
         } else if (!is_in_range(field, value)) {

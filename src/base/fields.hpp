@@ -41,6 +41,9 @@ enum class FieldType : std::uint8_t {
 
 struct Table;
 
+/// No list of a description is longer, whatever it holds.
+inline constexpr std::size_t most_in_list = 10'000;
+
 /// One field of an aggregate.
 struct Field {
     std::string_view name;
@@ -49,6 +52,7 @@ struct Field {
     std::string_view unit;
     double min = std::numeric_limits<double>::lowest();
     double max = std::numeric_limits<double>::max();
+    std::size_t most = most_in_list;  ///< entries of a list
     bool required = false;
     std::span<const std::string_view> choices;  ///< the enumerators by value, for a choice
     void* (*append)(void* list) = nullptr;      ///< makes one more, for a list; gives its address
@@ -136,6 +140,7 @@ struct Range {
     std::string_view unit;
     double min = std::numeric_limits<double>::lowest();
     double max = std::numeric_limits<double>::max();
+    std::size_t most = most_in_list;  ///< entries, of a list
 };
 
 /// Describes one member; type, choices and nested description follow from the member itself.
@@ -149,7 +154,8 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
                .help = help,
                .unit = range.unit,
                .min = range.min,
-               .max = range.max};
+               .max = range.max,
+               .most = range.most};
     if constexpr (FieldTypeOf<Type>::type == FieldType::choice) made.choices = Choices<Type>::names;
     if constexpr (is_list<Type>) {
         made.table = &Description<typename Type::value_type>::table;

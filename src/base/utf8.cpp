@@ -61,6 +61,15 @@ bool is_valid(std::string_view text) {
     return true;
 }
 
+std::string shortened(std::string_view word) {
+    constexpr std::size_t longest = 80;
+    if (word.size() <= longest) return std::string(word);
+    std::size_t end = longest;
+    while (end > 0 && (static_cast<std::uint8_t>(word[end]) & 0xc0U) == 0x80U)
+        --end;
+    return std::string(word.substr(0, end)) + "…";
+}
+
 int line_of_fault(std::string_view text) {
     int line = 1;
     while (!text.empty()) {

@@ -19,6 +19,9 @@ std::string encode(char32_t c);
 /// Whether `text` is well formed: no stray bytes, overlong forms, surrogates or values above U+10FFFF.
 bool is_valid(std::string_view text);
 
+/// A word for a message: its first eighty bytes and an ellipsis where it is longer.
+std::string shortened(std::string_view word);
+
 /// The line, from 1, of the first byte that is not well formed; zero where all are.
 int line_of_fault(std::string_view text);
 

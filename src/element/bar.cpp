@@ -46,8 +46,8 @@ constexpr std::array own_fields{
     field<&Bar::padding>("padding", "between the border and the fill", {"px", 0, largest_length}),
     field<&Bar::segments>("segments", "whole ones only; zero: one piece", {"", 0, 1000}),
     field<&Bar::segment_gap>("segment_gap", "between two segments", {"px", 0, largest_length}),
-    field<&Bar::ticks>("ticks", "lines across it at values"),
-    field<&Bar::parts>("parts", "other amounts in it"),
+    field<&Bar::ticks>("ticks", "lines across it at values", {.most = 1000}),
+    field<&Bar::parts>("parts", "other amounts in it", {.most = 32}),
 };
 constexpr auto fields = joined(own_fields, following_fields<Bar>, placed_fields<Bar>);
 static_assert(fields.size() == member_count<Bar>);

@@ -38,7 +38,7 @@ constexpr std::array own_fields{
     field<&Dial::wraps>("wraps", "behind the end it begins again"),
     field<&Dial::thickness>("thickness", "of the line along the scale", {"px", 0, largest_length}),
     field<&Dial::line_color>("line_color", "of that line"),
-    field<&Dial::zones>("zones", "parts of it in other colors"),
+    field<&Dial::zones>("zones", "parts of it in other colors", {.most = 64}),
     field<&Dial::marks>("marks", "along the scale"),
     field<&Dial::needle>("needle", "what points at the value"),
     field<&Dial::color>("color", "of the needle"),

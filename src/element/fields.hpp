@@ -251,14 +251,14 @@ inline constexpr std::array following_fields{
     field<&Kind::rise>("rise", "instead of 'motion', upwards"),
     field<&Kind::fall>("fall", "instead of 'motion', downwards"),
     field<&Kind::max_motion>("max_motion", "how the shown maximum follows"),
-    field<&Kind::bands>("bands", "where it looks different"),
+    field<&Kind::bands>("bands", "where it looks different", {.most = 32}),
     field<&Kind::clock>("clock", "that pace, motion and fades follow"),
     field<&Kind::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
 };
 /// What every element has.
 template <class Kind>
 inline constexpr std::array placed_fields{
-    field<&Kind::effects>("effects", "what starts effects"),
+    field<&Kind::effects>("effects", "what starts effects", {.most = 32}),
     field<&Kind::place>("place", "where it stands"),
     field<&Kind::inside>("inside", "the panel that it stands in"),
     field<&Kind::group>("group", "shown, hidden, dimmed and snapped with it"),

@@ -26,7 +26,7 @@ constexpr std::array own_fields{
     field<&Graph::samples>("samples", "pieces of that time", {"", 2, 1000}),
     field<&Graph::style>("style", "how it is drawn"),
     field<&Graph::thickness>("thickness", "of the line", {"px", 0, largest_length}),
-    field<&Graph::ticks>("ticks", "lines across it at values"),
+    field<&Graph::ticks>("ticks", "lines across it at values", {.most = 1000}),
     field<&Graph::tick_format>("tick_format", "for the number at each of them"),
     field<&Graph::size>("size", "of those numbers", {"px", 1, largest_length}),
     field<&Graph::color>("color", "of the graph"),

@@ -70,6 +70,9 @@ void Marks::measure(TextMeasurer* measurer, double min, double max) {
             numbered.push_back(at);
         }
     }
+    // So many nobody reads; they take much longer to make than lines.
+    constexpr std::size_t most_numbers = 60;
+    if (numbered.size() > most_numbers) numbered.clear();
     numbers_.shape(measurer, numbered);
     for (Mark& mark : marks_)
         mark.number = std::min(mark.number, numbers_.count());

@@ -52,7 +52,7 @@ namespace {
 
 constexpr std::array own_fields{
     required_field<&Notice::id>("id", "its name, unique among its siblings"),
-    field<&Notice::messages>("messages", "what it can say of itself"),
+    field<&Notice::messages>("messages", "what it can say of itself", {.most = 2000}),
     field<&Notice::enter>("enter", "an effect, on appearing"),
     field<&Notice::leave>("leave", "an effect, backwards, on leaving"),
     field<&Notice::gap>("gap", "between two messages", {"s", 0, 3600}),

@@ -54,7 +54,7 @@ constexpr std::array own_fields{
     field<&Pips::per_row>("per_row", "how many in a row; zero: all", {"", 0, 200}),
     field<&Pips::steps>("steps", "in which one becomes full; zero: as far as the value says", {"", 0, 100}),
     field<&Pips::direction>("direction", "the way in which one becomes full"),
-    field<&Pips::extra>("extra", "pips of other kinds behind the others"),
+    field<&Pips::extra>("extra", "pips of other kinds behind the others", {.most = 16}),
     field<&Pips::appear>("appear", "an effect on a pip that was not there"),
     field<&Pips::gain>("gain", "an effect on what becomes full"),
     field<&Pips::loss>("loss", "an effect, backwards, on what was full"),

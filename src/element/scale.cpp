@@ -32,7 +32,7 @@ constexpr std::array own_fields{
     field<&Scale::max>("max", "where it ends"),
     field<&Scale::direction>("direction", "where the end is"),
     field<&Scale::neutral>("neutral", "the other end of a fill", {"", -1e300, 1e300}),
-    field<&Scale::colors>("colors", "along the whole, at values"),
+    field<&Scale::colors>("colors", "along the whole, at values", {.most = 64}),
     field<&Scale::thickness>("thickness", "of the strip", {"px", 0, largest_length}),
     field<&Scale::radius>("radius", "of its corners", {"px", 0, largest_length}),
     field<&Scale::pointer>("pointer", "length of the triangle; zero draws none", {"px", 0, largest_length}),

@@ -1,5 +1,7 @@
 #include "rapido/element/text.hpp"
 
+#include <algorithm>
+#include <cmath>
 #include <utility>
 
 #include "base/utf8.hpp"
@@ -22,7 +24,8 @@ constexpr std::array own_fields{
     field<&Text::compact>("compact", "significant digits of 12.3K; zero writes numbers in full", {"", 0, 15}),
     field<&Text::drop_zero_parts>("drop_zero_parts", "a duration without its leading zero parts"),
     field<&Text::time_of_day>("time_of_day", "hours begin again after 24"),
-    field<&Text::range>("range", "what the value can be; the width of the widest text in it is reserved"),
+    field<&Text::range>("range", "what the value can be; the width of the widest text in it is reserved",
+                        {"", -1e18, 1e18}),
     field<&Text::text_interval>("text_interval", "while it moves, its characters change at multiples of it",
                                 {"s", 0, 3600}),
     field<&Text::color>("color", "of the characters"),
@@ -35,22 +38,36 @@ constexpr std::array own_fields{
 constexpr auto fields = joined(own_fields, following_fields<Text>, placed_fields<Text>);
 static_assert(fields.size() == member_count<Text>);
 
-/// The values whose texts may be the widest in a range: its ends, and the ends of each count of digits.
-std::vector<Value> widest_candidates(const Limits& range, bool whole) {
+/// The values whose texts may be the widest in a range: its ends, and the ends of the largest counts of digits; of all
+/// counts where a number may take other words (`of_all`).
+std::vector<Value> widest_candidates(const Limits& range, bool whole, bool of_all) {
     std::vector<double> numbers{range.low, range.high, 0};
-    for (double power = 10; power <= 1e18; power *= 10)
-        for (const double number : {power, power - 1, power - 0.5})
-            for (const double sign : {1.0, -1.0})
+    for (const double sign : {1.0, -1.0}) {
+        const double end = std::min(sign > 0 ? range.high : -range.low, 1e18);
+        int counts = of_all ? 18 : 2;
+        for (double power = std::pow(10.0, std::floor(std::log10(std::max(end, 1.0))));
+             counts > 0 && power >= 10; power /= 10, --counts)
+            for (const double number : {power, power - 1, power - 0.5})
                 numbers.push_back(sign * number);
+    }
+    std::sort(numbers.begin(), numbers.end());
+    numbers.erase(std::unique(numbers.begin(), numbers.end()), numbers.end());
     std::vector<Value> candidates;
     for (const double number : numbers) {
         if (number < range.low || number > range.high) continue;
         if (whole)
-            candidates.emplace_back(static_cast<std::int64_t>(number));
+            candidates.emplace_back(static_cast<std::int64_t>(std::clamp(number, -9e18, 9e18)));
         else
             candidates.emplace_back(number);
     }
     return candidates;
+}
+
+/// Whether one text is another with characters left out: it is then not wider.
+bool is_part_of(std::string_view part, std::string_view whole) {
+    for (const char c : whole)
+        if (!part.empty() && part.front() == c) part.remove_prefix(1);
+    return part.empty();
 }
 
 /// What a text may say, in the language of its description.
@@ -192,11 +209,26 @@ class TextBody final : public Body {
     float reserve(TextMeasurer& measurer) {
         if (!(range_.low < range_.high)) return 0;
         const bool is_whole = value_type_ == Value::Type::int64 || value_type_ == Value::Type::uint64;
+        const bool of_all = options_.compact > 0 || patterns_.plural != nullptr || max_.has_value();
         FormattedText probe = shown().copy();
-        float widest = 0;
-        for (const Value value : widest_candidates(range_, is_whole)) {
+        // All digits are as wide as each other, so that texts are told apart by all else.
+        std::vector<std::string> texts;
+        for (const Value value : widest_candidates(range_, is_whole, of_all)) {
             probe.update({.value = value, .max = max_, .delta = value});
-            widest = std::max(widest, line_.width_of(measurer, probe.text()));
+            std::string& text = texts.emplace_back(probe.text());
+            std::replace_if(
+                text.begin(), text.end(), [](char c) { return c >= '1' && c <= '9'; }, '0');
+        }
+        std::sort(texts.begin(), texts.end(),
+                  [](const std::string& a, const std::string& b) { return a.size() > b.size(); });
+        float widest = 0;
+        std::vector<std::string_view> shaped;
+        for (const std::string& text : texts) {
+            if (std::any_of(shaped.begin(), shaped.end(),
+                            [&](std::string_view longer) { return is_part_of(text, longer); }))
+                continue;
+            shaped.push_back(text);
+            widest = std::max(widest, line_.width_of(measurer, text));
         }
         return widest;
     }

@@ -1,5 +1,7 @@
 #include "element/text_line.hpp"
 
+#include <algorithm>
+
 namespace rapido {
 namespace {
 
@@ -73,11 +75,26 @@ void TextLine::fit(TextMeasurer* measurer, std::string_view text, float width) {
     width_ = measurer->shape(*font_, size_, text, glyphs_);
 }
 
-/// The longest beginning that fits with an ellipsis behind it, found by halving.
+/// How many bytes may have room, by the glyphs of the whole text: about one for each character.
+std::size_t TextLine::guess_cut(std::string_view text, float width) const {
+    if (is_cut_) return std::min(fitted_.size(), text.size());
+    const auto beyond = std::find_if(glyphs_.begin(), glyphs_.end(),
+                                     [&](const Glyph& glyph) { return glyph.offset.x > width - size_; });
+    const auto part = static_cast<double>(beyond - glyphs_.begin()) / static_cast<double>(glyphs_.size() + 1);
+    return static_cast<std::size_t>(part * static_cast<double>(text.size()));
+}
+
+/// The longest beginning that fits with an ellipsis behind it: between two bounds that are found by steps from a good
+/// guess, since shaping a long text takes long.
 void TextLine::cut(TextMeasurer& measurer, std::string_view text, float width) {
+    if (text.empty()) return;
+    const std::size_t guess = guess_cut(text, width);
     is_cut_ = true;
-    std::size_t fits = 0;
-    std::size_t too_long = text.size();
+    const auto whole_character = [&](std::size_t bytes) {
+        while (bytes > 0 && bytes < text.size() && continues_character(text[bytes]))
+            --bytes;
+        return bytes;
+    };
     const auto try_out = [&](std::size_t bytes) {
         fitted_.assign(text.substr(0, bytes));
         while (!fitted_.empty() && fitted_.back() == ' ')
@@ -86,17 +103,27 @@ void TextLine::cut(TextMeasurer& measurer, std::string_view text, float width) {
         width_ = measurer.shape(*font_, size_, fitted_, glyphs_);
         return width_ <= width + 0.01F;
     };
-    while (fits + 1 < too_long) {
-        std::size_t middle = (fits + too_long) / 2;
-        while (middle > fits && continues_character(text[middle]))
-            --middle;
-        if (middle == fits) {
-            middle = (fits + too_long) / 2;
-            while (middle < too_long && continues_character(text[middle]))
-                ++middle;
-            if (middle == too_long) break;
+    std::size_t fits = 0;
+    std::size_t too_long = text.size();
+    std::size_t tried =
+        whole_character(std::clamp<std::size_t>(guess, 4, std::max<std::size_t>(text.size() - 1, 4)));
+    for (std::size_t step = 2; tried > fits && tried < too_long; step *= 2) {
+        const bool did_fit = try_out(tried);
+        (did_fit ? fits : too_long) = tried;
+        tried = whole_character(did_fit ? std::min(tried + step, too_long) : tried - std::min(step, tried));
+    }
+    while (true) {
+        const std::size_t middle = whole_character(fits + (too_long - fits) / 2);
+        if (middle > fits) {
+            (try_out(middle) ? fits : too_long) = middle;
+            continue;
         }
-        (try_out(middle) ? fits : too_long) = middle;
+        // The character around the middle may end before the upper bound.
+        std::size_t next = fits + 1;
+        while (next < too_long && continues_character(text[next]))
+            ++next;
+        if (next >= too_long) break;
+        (try_out(next) ? fits : too_long) = next;
     }
     if (try_out(fits) || fits > 0) return;
     // Not even the ellipsis has room.

@@ -34,6 +34,7 @@ class TextLine {
     void draw(const DrawPlace& at, float part, Color color, std::string_view text, DrawGroup& into) const;
 
  private:
+    std::size_t guess_cut(std::string_view text, float width) const;
     void cut(TextMeasurer& measurer, std::string_view text, float width);
 
     std::optional<FontId> font_;

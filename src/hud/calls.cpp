@@ -173,20 +173,35 @@ void Hud::draw(DrawList& list) const {
         list.structure_ = structure;
         list.groups_.assign(state_->draw_order.size(), {});
     }
+    std::size_t commands = 0, glyphs = 0, points = 0;
     for (std::size_t i = 0; i < state_->draw_order.size(); ++i) {
         const ElementIndex index = state_->draw_order[i];
         DrawGroup& group = list.groups_[i];
-        if (group.revision == state_->hot[index].revision) continue;
-        group.revision = state_->hot[index].revision;
-        const RunningElement& element = state_->elements[index];
-        const Rect device = state_->device_box(index);
-        const Moved moved = state_->moved(index);
-        group.begin(element.opacity * moved.opacity, moved.tint, moved.transform);
-        if (!element.shown || state_->measurer == nullptr) continue;
-        element.body->draw(
-            {device, state_->screen.scale, state_->mirrored, state_->measurer, &state_->point_room}, group);
-        state_->draw_over(index, device, group);
+        if (group.revision != state_->hot[index].revision) {
+            group.revision = state_->hot[index].revision;
+            state_->draw(index, group);
+        }
+        commands += group.commands().size();
+        glyphs += group.glyph_count();
+        points += group.point_count();
+        if (commands <= DrawList::most_commands && glyphs <= DrawList::most_glyphs &&
+            points <= DrawList::most_points)
+            continue;
+        for (; i < state_->draw_order.size(); ++i)
+            list.groups_[i] = {};
+        state_->report({{}, "the HUD draws more than a screen can show; what comes later is left out", ""});
     }
+}
+
+/// All that an element draws, into a group that is empty or out of date.
+void Hud::State::draw(ElementIndex index, DrawGroup& group) {
+    const RunningElement& element = elements[index];
+    const Rect device = device_box(index);
+    const Moved moved_by = moved(index);
+    group.begin(element.opacity * moved_by.opacity, moved_by.tint, moved_by.transform);
+    if (!element.shown || measurer == nullptr) return;
+    element.body->draw({device, screen.scale, mirrored, measurer, &point_room}, group);
+    draw_over(index, device, group);
 }
 
 /// By its path, or by its id if only one has it; no element, with a problem, for none.

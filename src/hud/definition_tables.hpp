@@ -58,7 +58,7 @@ inline constexpr std::array effect_fields{
     field<&Effect::duration>("duration", "of one run", {"s", 0.001, 3600}),
     field<&Effect::repeat>("repeat", "how often; zero is until it is stopped", {"", 0, 10000}),
     field<&Effect::easing>("easing", "of the way to the first keyframe"),
-    field<&Effect::keyframes>("keyframes", "what it says, in order"),
+    field<&Effect::keyframes>("keyframes", "what it says, in order", {.most = 64}),
     field<&Effect::scatter>("scatter", "offsets in a direction of chance, rotations either way"),
     field<&Effect::dots>("dots", "that fly out of the middle"),
     field<&Effect::when_busy>("when_busy", "what it does where another one runs"),
@@ -78,7 +78,7 @@ inline constexpr std::array timer_fields{
     field<&Timer::pause>("pause", "stands still while this is true"),
     field<&Timer::speed>("speed", "how fast it runs; 1 is like its clock"),
     field<&Timer::loop>("loop", "begins again at its end"),
-    field<&Timer::marks>("marks", "moments that are reported"),
+    field<&Timer::marks>("marks", "moments that are reported", {.most = 1000}),
     field<&Timer::clock>("clock", "which it follows"),
 };
 inline constexpr std::array meter_fields{

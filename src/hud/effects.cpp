@@ -9,6 +9,9 @@
 namespace rapido {
 namespace {
 
+/// In one frame: a hostile file may want thousands of them for each of a thousand events.
+constexpr std::size_t most_effect_starts = 5'000;
+
 /// Each start of an effect on each element has a seed of its own, the same in every replay.
 std::uint32_t seed_of(std::string_view path, std::uint32_t plays) {
     std::uint32_t seed = 2166136261U;  // FNV-1a
@@ -172,9 +175,7 @@ bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, 
 
 /// To be started when it is known what is visible in this frame.
 void Hud::State::start(const EffectStart& effect) {
-    // A hostile file may want thousands of them for each of a thousand events.
-    constexpr std::size_t most = 10'000;
-    if (effect_starts.size() < most) effect_starts.push_back(effect);
+    if (effect_starts.size() < most_effect_starts) effect_starts.push_back(effect);
 }
 
 /// A gain or a loss of the true value.
@@ -222,8 +223,10 @@ void Hud::State::start_effects() {
         } else if (event.kind <= EventKind::end) {
             const auto waiting = wait_for_timer.find(event.id);
             if (waiting == wait_for_timer.end()) continue;
-            for (const ElementIndex index : waiting->second)
+            for (const ElementIndex index : waiting->second) {
+                if (effect_starts.size() >= most_effect_starts) break;
                 start_on_event(index, event);
+            }
         }
     }
     if (effect_starts.empty()) return;

@@ -91,7 +91,7 @@ void check_bands(const std::vector<Band>& bands, const Table& kind, BodyContext&
 
 }  // namespace
 
-ElementRef Hud::State::add(const Element& element, const Origin* origin, const Sources& sources) {
+ElementRef Hud::State::add(const Element& element, const Origin* origin) {
     const CommonFields common = common_fields(element);
     const std::string name = std::string(table_of(element).name) + " '" + common.id + "'";
     ElementContext context(problems, name, origin, formats);
@@ -111,7 +111,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     if (paths.contains(made.path))
         context.report("id", "is that of an element before it, '" + made.path + "'", "");
     if (!common.inside.empty() && !panels.contains(common.inside)) {
-        context.report("inside", "no panel '" + common.inside + "'", hint(common.inside, [this] {
+        context.report("inside", missing_panel(common.inside, common.id), hint(common.inside, [this] {
                            return std::vector<std::string_view>(panels.begin(), panels.end());
                        }));
     }
@@ -123,11 +123,11 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
             context.report("group", "no group '" + common.group + "'",
                            hint(common.group, [this] { return group_names(); }));
     }
-    const SourceIndex value_index = connect(common.value, "value", sources, context);
-    made.max = connect(common.max, "max", sources, context);
-    made.visible = connect(common.visible, "visible", sources, context);
+    const SourceIndex value_index = connect(common.value, "value", context);
+    made.max = connect(common.max, "max", context);
+    made.visible = connect(common.visible, "visible", context);
     for (const FurtherSource& further : common.further)
-        made.further.push_back(connect(further.source, further.field, sources, context));
+        made.further.push_back(connect(further.source, further.field, context));
 
     context.bound = [&](const Source& source) -> Source {
         if (source.access() != Source::Access::name) return source;
@@ -212,6 +212,20 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin, const S
     visibility_dirty = structure_dirty = true;
     if (language != nullptr) speak(index);
     return ref_of(index);
+}
+
+/// Why there is no such panel for an element with this id.
+std::string Hud::State::missing_panel(const std::string& panel, const std::string& own) const {
+    std::string at = panel.substr(panel.rfind('.') + 1);
+    if (at == own) return "'" + own + "' stands inside itself";
+    // As deep as keys of a file may be.
+    for (int depth = 0; depth < 64; ++depth) {
+        const auto around = panel_parents.find(at);
+        if (around == panel_parents.end() || around->second.empty()) break;
+        at = around->second.substr(around->second.rfind('.') + 1);
+        if (at == own) return "'" + panel + "' stands inside '" + own + "' in turn: a circle of panels";
+    }
+    return "no panel '" + panel + "'";
 }
 
 /// Tells them when the source changes; whoever was alone with it is not any more.

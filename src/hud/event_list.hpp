@@ -20,6 +20,9 @@ class EventList {
     /// In order. Valid until the next change.
     std::span<const Event> all();
     std::span<const Event> all() const { return events_; }  ///< after they were put in order
+    bool is_full() const { return events_.size() == most; }
+    /// One more that is lost: its words need not be made.
+    void lose() { overflowed_ = true; }
     bool overflowed() const { return overflowed_; }
     /// Room for a busy frame, so that the first one does not allocate.
     void reserve(std::size_t count);

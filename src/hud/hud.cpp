@@ -44,7 +44,8 @@ Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* 
     : Hud() {
     state_->measurer = measurer;
     state_->images = images;
-    state_->make(definition, sources);
+    state_->sources = sources;
+    state_->make(definition);
 }
 
 Hud::~Hud() = default;
@@ -65,11 +66,11 @@ Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, T
 }
 
 ElementRef Hud::add(const Element& element) {
-    return state_->may("add") ? state_->add(element, nullptr, {}) : ElementRef{};
+    return state_->may("add") ? state_->add(element, nullptr) : ElementRef{};
 }
 
 bool Hud::add(const Group& group) {
-    return state_->may("add") && state_->add(group, nullptr, {});
+    return state_->may("add") && state_->add(group, nullptr);
 }
 
 void Hud::update(Step step) {

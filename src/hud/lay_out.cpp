@@ -89,7 +89,7 @@ void Hud::State::measure(ElementIndex index) {
     const bool same = natural == element.natural && hold == element.hold;
     element.natural = natural;
     element.hold = hold;
-    element.body->set_width(measurer, element.box.width);
+    if (element.placed) element.body->set_width(measurer, element.box.width);
     if (same) return;
     if (element.parent == no_element)
         must_place(index);
@@ -146,7 +146,7 @@ void Hud::State::arrange_placed() {
             const FlowItem alone{element.natural, &element.place, -1, -1, element.hold.shrinks};
             Rect box;
             flow.arrange({}, screen.area, std::span(&alone, 1), std::span(&box, 1));
-            if (!(box == element.box)) {
+            if (!(box == element.box) || !element.placed) {
                 place(index, box);
                 holds = true;
             }
@@ -158,7 +158,7 @@ void Hud::State::arrange_placed() {
         flow.arrange(*arrangement, element.body->content_of(element.box), items, flow_boxes);
         for (std::size_t i = 0; i < items.size(); ++i) {
             const ElementIndex child = flow_elements[i];
-            if (flow_boxes[i] == elements[child].box) continue;
+            if (flow_boxes[i] == elements[child].box && elements[child].placed) continue;
             const std::size_t others = to_place.size();
             place(child, flow_boxes[i]);
             if (elements[child].body->arrangement() != nullptr) must_arrange(child);
@@ -170,6 +170,7 @@ void Hud::State::arrange_placed() {
 void Hud::State::place(ElementIndex index, const Rect& box) {
     RunningElement& element = elements[index];
     element.box = box;
+    element.placed = true;
     element.body->set_width(measurer, box.width);
     ++hot[index].revision;
 }

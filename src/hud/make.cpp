@@ -66,8 +66,7 @@ void Hud::State::add_told(const std::string& name, SourceIndex& index, Value::Ty
     told_kinds.emplace(name, Source(name).expecting(type).used_as(use));
 }
 
-std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sources& sources,
-                                               Problem& problem) {
+std::optional<SourceIndex> Hud::State::resolve(const Source& source, Problem& problem) {
     const auto added = [this](const Source& bound) {
         const SourceIndex index = scan.add(bound);
         dependents.resize(scan.size());
@@ -81,7 +80,7 @@ std::optional<SourceIndex> Hud::State::resolve(const Source& source, const Sourc
         return source.is_negated() || source.is_scaled() ? adjusted(told->second, source) : told->second;
     }
     if (const Source* named = sources.find(source.name())) return added(source.applied_to(*named));
-    if (pending_of(source.name(), problem) != nullptr) return resolve(source, sources, problem);
+    if (pending_of(source.name(), problem) != nullptr) return resolve(source, problem);
     if (!problem.message.empty()) return std::nullopt;
 
     problem.message = "unknown source '" + source.name() + "'";
@@ -195,7 +194,7 @@ std::vector<std::string_view> Hud::State::group_names() const {
     return names;
 }
 
-bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
+bool Hud::State::make(const HudDefinition& definition) {
     fit = {.design = definition.design,
            .fit = definition.fit,
            .whole_scale = definition.whole_scale,
@@ -216,18 +215,21 @@ bool Hud::State::make(const HudDefinition& definition, const Sources& sources) {
         check_font(locale_fonts[i].font, origin != nullptr ? *origin : Origin{});
     }
 
-    make_timers(definition, sources);
+    make_timers(definition);
     make_meters(definition);
     make_effects(definition);
     for (std::size_t i = 0; i < definition.groups.size(); ++i)
-        add(definition.groups[i], origin_at(definition.group_origins, i), sources);
+        add(definition.groups[i], origin_at(definition.group_origins, i));
     for (const Element& element : definition.elements) {
-        if (std::holds_alternative<Panel>(element)) panels.insert(path_of(element));
+        if (const Panel* const panel = std::get_if<Panel>(&element)) {
+            panels.insert(path_of(element));
+            panel_parents.emplace(panel->id, panel->inside);
+        }
         if (std::holds_alternative<Text>(element)) counters.insert(path_of(element));
     }
     making = true;
     for (std::size_t i = 0; i < definition.elements.size(); ++i)
-        add(definition.elements[i], origin_at(definition.element_origins, i), sources);
+        add(definition.elements[i], origin_at(definition.element_origins, i));
     making = false;
     for (std::size_t i = 0; i < definition.elements.size(); ++i)
         if (const Notice* const notice = std::get_if<Notice>(&definition.elements[i]))
@@ -262,7 +264,7 @@ bool Hud::add_timer(const std::string& id, const GameTimer& timer, ClockKind clo
     return true;
 }
 
-void Hud::State::make_timers(const HudDefinition& definition, const Sources& sources) {
+void Hud::State::make_timers(const HudDefinition& definition) {
     for (const Sources::NamedTimer& named : sources.timers())
         if (RunningTimer* const made = add_timer(named.name, {})) {
             made->timer = named.timer;
@@ -295,7 +297,7 @@ void Hud::State::make_timers(const HudDefinition& definition, const Sources& sou
         const std::string name = "timer '" + timer.id + "'";
         ElementContext context(problems, name, origin_at(definition.timer_origins, i), formats);
         const auto joined = [&](const Source& source, std::string_view field) {
-            return connect(source, field, sources, context);
+            return connect(source, field, context);
         };
         made.start = joined(timer.start, "start");
         made.pause = joined(timer.pause, "pause");
@@ -319,22 +321,21 @@ void Hud::State::make_meters(const HudDefinition& definition) {
     }
 }
 
-SourceIndex Hud::State::connect(const Source& source, std::string_view field, const Sources& sources,
-                                BodyContext& context) {
+SourceIndex Hud::State::connect(const Source& source, std::string_view field, BodyContext& context) {
     Problem problem;
-    if (const auto index = resolve(source, sources, problem)) return *index;
+    if (const auto index = resolve(source, problem)) return *index;
     context.report(field, std::move(problem.message), std::move(problem.hint));
     return no_source;
 }
 
-bool Hud::State::add(const Group& group, const Origin* origin, const Sources& sources) {
+bool Hud::State::add(const Group& group, const Origin* origin) {
     ElementContext context(problems, "group '" + group.id + "'", origin, formats);
     check(group_table, &group, "group '" + group.id + "'", origin);
     if (!is_id(group.id)) context.report("id", std::string(id_rule), "");
     if (group_indices.contains(group.id)) context.report("id", "is that of a group before it", "");
     RunningGroup made{.id = group.id, .dim = std::clamp(group.dim, 0.0F, 1.0F)};
-    made.visible = connect(group.visible, "visible", sources, context);
-    made.dimmed = connect(group.dimmed, "dimmed", sources, context);
+    made.visible = connect(group.visible, "visible", context);
+    made.dimmed = connect(group.dimmed, "dimmed", context);
     if (context.failed()) {
         release(made.visible);
         release(made.dimmed);

@@ -117,6 +117,7 @@ struct RunningElement {
 
     bool shown = false;         ///< it and all panels around it are visible
     bool dead = false;          ///< removed, and freed at the next update
+    bool placed = false;        ///< has a box
     bool must_place = false;    ///< among those that stand on the screen itself
     bool must_arrange = false;  ///< what stands inside
     bool leaving = false;       ///< removed when it rests
@@ -169,6 +170,10 @@ class OwnedTimer final : public GameTimer {
                     timer.begin) {}
 };
 
+struct TimerPosition {
+    Nanoseconds left{0}, elapsed{0};
+};
+
 struct RunningTimer {
     std::string id;
     std::unique_ptr<OwnedTimer> owned;  ///< null for one that the game advances
@@ -176,7 +181,12 @@ struct RunningTimer {
     ClockKind clock = ClockKind::game;
     std::vector<Mark> marks;             ///< that are reported; others are edges of bands
     std::vector<ElementIndex> shown_by;  ///< elements whose bands are solved in its time
-    std::uint64_t seen = 0;              ///< the last of its events that was taken over
+    struct Edge {
+        Nanoseconds at;
+        ElementIndex element;
+    };
+    std::vector<Edge> edges;  ///< of those bands, as marks of the timer, in order
+    std::uint64_t seen = 0;   ///< the last of its events that was taken over
     SourceIndex start = no_source, pause = no_source, speed = no_source;
     Nanoseconds left_before{0}, elapsed_before{0};  ///< at the end of the last frame
     bool start_was_true = false;
@@ -235,14 +245,15 @@ struct Hud::State {
     };
 
     // Making
-    bool make(const HudDefinition& definition, const Sources& sources);
+    bool make(const HudDefinition& definition);
     bool check(const Table& table, const void* aggregate, const std::string& name, const Origin* origin);
     void check_font(const std::string& family, const Origin& origin);
-    void make_timers(const HudDefinition& definition, const Sources& sources);
+    void make_timers(const HudDefinition& definition);
     RunningTimer* add_timer(const std::string& name, const Location& where);
     void make_meters(const HudDefinition& definition);
-    bool add(const Group& group, const Origin* origin, const Sources& sources);
-    ElementRef add(const Element& element, const Origin* origin, const Sources& sources);
+    bool add(const Group& group, const Origin* origin);
+    ElementRef add(const Element& element, const Origin* origin);
+    std::string missing_panel(const std::string& panel, const std::string& own) const;
     ElementIndex take_place();
     void link_parents();
     void free_removed();
@@ -266,9 +277,8 @@ struct Hud::State {
     ElementIndex find_element(std::string_view name, Problem& problem) const;
     void queue_element(ElementIndex index);
     void speak(ElementIndex index);
-    SourceIndex connect(const Source& source, std::string_view field, const Sources& sources,
-                        BodyContext& context);
-    std::optional<SourceIndex> resolve(const Source& source, const Sources& sources, Problem& problem);
+    SourceIndex connect(const Source& source, std::string_view field, BodyContext& context);
+    std::optional<SourceIndex> resolve(const Source& source, Problem& problem);
     PendingAmount* pending_of(std::string_view name, Problem& problem);
     std::shared_ptr<const TravelPlan> shared_plan(const TravelPlan& plan);
     void add_told(const std::string& name, SourceIndex& index, Value::Type type,
@@ -284,7 +294,8 @@ struct Hud::State {
     Nanoseconds real_time(Nanoseconds before, ClockKind clock) const;
     Nanoseconds moment(ClockKind clock) const { return clock == ClockKind::game ? game_now : now; }
     void report_timer(RunningTimer& timer, Nanoseconds to_come);
-    void pass_edge(RunningTimer& timer, Nanoseconds left, Nanoseconds elapsed, Nanoseconds before);
+    void pass_edge(ElementIndex index, RunningTimer& timer, const TimerPosition& position,
+                   Nanoseconds before);
     void pass_edges(RunningTimer& timer, const TimerEvent& told, Nanoseconds before);
     const Effect* find_effect(std::string_view name, Problem& problem) const;
     void make_effects(const HudDefinition& definition);
@@ -311,6 +322,7 @@ struct Hud::State {
     Pose body_pose(ElementIndex index) const;
     Moved moved(ElementIndex index) const;
     Rect device_box(ElementIndex index) const;
+    void draw(ElementIndex index, DrawGroup& group);
     void draw_over(ElementIndex index, const Rect& box, DrawGroup& into) const;
     void report_event(Event event) { events.add(std::move(event)); }
     void report_bands(ElementIndex index);
@@ -382,6 +394,7 @@ struct Hud::State {
     Nanoseconds game_start{0};
     Nanoseconds game_now{0};
 
+    Sources sources;
     Scan scan;
     std::vector<std::vector<Dependent>> dependents;  ///< by source
     std::vector<ElementIndex> only_dependent;        ///< by source: a plain text, and nobody else
@@ -400,6 +413,7 @@ struct Hud::State {
     std::unordered_multimap<std::size_t, SourceIndex> known_adjusted;  ///< by a hash of what they are made of
 
     std::vector<RunningTimer> timers;
+    std::size_t edges_passed = 0;                                ///< in this frame
     std::unordered_map<std::string, std::size_t> timer_indices;  ///< by id
     std::vector<RunningMeter> meters;
     std::vector<std::unique_ptr<const Effect>> effects;
@@ -426,6 +440,7 @@ struct Hud::State {
     std::set<std::string, std::less<>>
         counters;  ///< paths of texts, those of the definition before they are made
     std::set<std::string, std::less<>> panels;  ///< by path, those of the definition before they are made
+    std::unordered_map<std::string, std::string> panel_parents;  ///< `inside` by id, to find circles
     std::vector<ElementIndex> free_places;
     std::vector<ElementIndex> removed;  ///< since the last update
     std::vector<RunningGroup> groups;

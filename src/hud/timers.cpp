@@ -28,6 +28,7 @@ std::string seconds_text(Nanoseconds time) {
 }
 
 void Hud::State::advance_timers() {
+    edges_passed = 0;
     for (RunningTimer& timer : timers) {
         if (timer.owned == nullptr) {
             report_timer(timer, Nanoseconds{0});
@@ -38,7 +39,8 @@ void Hud::State::advance_timers() {
         report_timer(timer, step);
         if (!timer.shown_by.empty() &&
             (timer.owned->left() != timer.left_before || timer.owned->elapsed() != timer.elapsed_before))
-            pass_edge(timer, timer.owned->left(), timer.owned->elapsed(), step);
+            for (const ElementIndex index : timer.shown_by)
+                pass_edge(index, timer, {timer.owned->left(), timer.owned->elapsed()}, step);
         timer.owned->advance_exactly(step);
         report_timer(timer, Nanoseconds{0});
     }
@@ -48,38 +50,46 @@ Nanoseconds Hud::State::step_of(ClockKind clock) const {
     return clock == ClockKind::game ? game_now - game_start : now - frame_start;
 }
 
-/// The bands of elements that show this timer, at a position that it had so long before the end of this frame.
-void Hud::State::pass_edge(RunningTimer& timer, Nanoseconds left, Nanoseconds elapsed, Nanoseconds before) {
-    for (const ElementIndex index : timer.shown_by) {
-        RunningElement& element = elements[index];
-        if (element.dead) continue;
-        Travel& travel = *element.travel;
-        Nanoseconds at = real_time(before, timer.clock);
-        if (travel.clock() == ClockKind::game)
-            at = timer.clock == ClockKind::game ? game_now - before : game_now;
-        const Nanoseconds shown = hot[index].value == timer.left ? left : elapsed;
-        travel.pass_edge(std::max(shown, Nanoseconds{0}), max_of(element), at, reduced_motion);
-        report_bands(index);
-    }
+/// The bands of an element that shows this timer, at a position that it had so long before the end of this frame.
+void Hud::State::pass_edge(ElementIndex index, RunningTimer& timer, const TimerPosition& position,
+                           Nanoseconds before) {
+    RunningElement& element = elements[index];
+    // A hostile file may have ten thousand readouts of a timer that ends hundreds of times in one frame. What is not
+    // followed inside the frame is read at its end.
+    constexpr std::size_t most_passed = 100'000;
+    if (element.dead || ++edges_passed > most_passed) return;
+    Travel& travel = *element.travel;
+    Nanoseconds at = real_time(before, timer.clock);
+    if (travel.clock() == ClockKind::game) at = timer.clock == ClockKind::game ? game_now - before : game_now;
+    const Nanoseconds shown = hot[index].value == timer.left ? position.left : position.elapsed;
+    travel.pass_edge(std::max(shown, Nanoseconds{0}), max_of(element), at, reduced_motion);
+    report_bands(index);
 }
 
-/// The same for what a timer told.
+/// What a timer told, for the bands that have an edge there.
 void Hud::State::pass_edges(RunningTimer& timer, const TimerEvent& told, Nanoseconds before) {
     if (timer.shown_by.empty() || told.kind == TimerEvent::Kind::skipped) return;
     const bool down = timer.timer->counts_down();
     const Nanoseconds duration = timer.timer->duration();
-    const auto pass = [&](Nanoseconds position) {
-        const Nanoseconds rest = duration - position;
-        pass_edge(timer, down ? position : rest, down ? rest : position, before);
+    const auto position_at = [&](Nanoseconds at) {
+        return down ? TimerPosition{at, duration - at} : TimerPosition{duration - at, at};
     };
     if (told.kind == TimerEvent::Kind::end) {
-        pass(down ? Nanoseconds{0} : duration);
-        if (!timer.timer->ended()) pass(down ? duration : Nanoseconds{0});
+        for (const ElementIndex index : timer.shown_by) {
+            pass_edge(index, timer, position_at(down ? Nanoseconds{0} : duration), before);
+            if (!timer.timer->ended())
+                pass_edge(index, timer, position_at(down ? duration : Nanoseconds{0}), before);
+        }
         return;
     }
-    // On the edge, and the least time behind it: a band ends beyond its edge.
-    pass(told.at);
-    pass(told.at + Nanoseconds{down ? -1 : 1});
+    const auto [first, last] = std::equal_range(
+        timer.edges.begin(), timer.edges.end(), RunningTimer::Edge{told.at, no_element},
+        [](const RunningTimer::Edge& a, const RunningTimer::Edge& b) { return a.at < b.at; });
+    for (auto edge = first; edge != last; ++edge) {
+        // On the edge, and the least time behind it: a band ends beyond its edge.
+        pass_edge(edge->element, timer, position_at(told.at), before);
+        pass_edge(edge->element, timer, position_at(told.at + Nanoseconds{down ? -1 : 1}), before);
+    }
 }
 
 /// Takes over what a timer has told since the last frame, at its time on the real clock.
@@ -91,6 +101,11 @@ void Hud::State::report_timer(RunningTimer& timer, Nanoseconds to_come) {
         if (told.number > timer.seen + 1)
             report_event({time, timer.id, EventKind::skipped, std::to_string(told.number - timer.seen - 1)});
         timer.seen = told.number;
+        pass_edges(timer, told, before);
+        if (events.is_full()) {
+            events.lose();
+            continue;
+        }
         switch (told.kind) {
             case TimerEvent::Kind::mark:
                 if (is_reported(timer, told.at))
@@ -103,7 +118,6 @@ void Hud::State::report_timer(RunningTimer& timer, Nanoseconds to_come) {
                 report_event({time, timer.id, EventKind::skipped, std::to_string(told.count)});
                 break;
         }
-        pass_edges(timer, told, before);
     }
 }
 
@@ -175,6 +189,7 @@ void Hud::State::mark_band_edges() {
 
 void Hud::State::mark_band_edges(RunningTimer& timer) {
     std::vector<Mark> all = timer.marks;
+    timer.edges.clear();
     const Seconds duration = to_seconds(timer.timer->duration());
     for (const ElementIndex index : timer.shown_by) {
         if (elements[index].dead) continue;
@@ -184,9 +199,14 @@ void Hud::State::mark_band_edges(RunningTimer& timer) {
             for (const double edge : elements[index].travel->bands()->edges(on, max)) {
                 const bool shows_left = hot[index].value == timer.left;
                 const bool same_way = shows_left == timer.timer->counts_down();
-                all.push_back({.at = same_way ? Seconds{edge} : duration - Seconds{edge}});
+                const Seconds at = same_way ? Seconds{edge} : duration - Seconds{edge};
+                all.push_back({.at = at});
+                timer.edges.push_back({to_nanoseconds(at), index});
             }
     }
+    std::sort(timer.edges.begin(), timer.edges.end(), [](const auto& a, const auto& b) {
+        return std::pair(a.at, a.element) < std::pair(b.at, b.element);
+    });
     timer.owned->set_marks(all);
 }
 

@@ -106,6 +106,21 @@ std::vector<Effect> make_built_in() {
     };
 }
 
+void add_tint(const Effect& effect, double progress, Pose& pose) {
+    const Between tint = around(effect, &Keyframe::color, progress);
+    const auto tinted = static_cast<float>(std::clamp(tint.part, 0.0, 1.0));
+    if (tint.from != nullptr && tint.to != nullptr) {
+        pose.color = mix(*tint.from->color, *tint.to->color, tint.part);
+        pose.color_part = 1;
+    } else if (tint.from != nullptr) {
+        pose.color = *tint.from->color;
+        pose.color_part = 1 - tinted;
+    } else if (tint.to != nullptr) {
+        pose.color = *tint.to->color;
+        pose.color_part = tinted;
+    }
+}
+
 }  // namespace
 
 /// A finalizer of avalanche type (Steele and Flood 2014, the mixing steps of SplitMix).
@@ -136,23 +151,20 @@ Pose pose_of(const Effect& effect, double progress, float strength, std::uint32_
     const auto part = static_cast<float>(way.part);
     pose.offset = {(a.x + (b.x - a.x) * part) * strength, (a.y + (b.y - a.y) * part) * strength};
 
-    const Between tint = around(effect, &Keyframe::color, progress);
-    const auto tinted = static_cast<float>(std::clamp(tint.part, 0.0, 1.0));
-    if (tint.from != nullptr && tint.to != nullptr) {
-        pose.color = mix(*tint.from->color, *tint.to->color, tint.part);
-        pose.color_part = 1;
-    } else if (tint.from != nullptr) {
-        pose.color = *tint.from->color;
-        pose.color_part = 1 - tinted;
-    } else if (tint.to != nullptr) {
-        pose.color = *tint.to->color;
-        pose.color_part = tinted;
-    }
+    add_tint(effect, progress, pose);
     pose.color_part *= std::clamp(strength, 0.0F, 1.0F);
 
     const Between shine = around(effect, &Keyframe::shine, progress);
     if (shine.from != nullptr && shine.to != nullptr)
         pose.shine = number(effect, &Keyframe::shine, progress, 0);
+    return pose;
+}
+
+Pose light_of(const Effect& effect, double progress) {
+    progress = progress > 0 ? std::min(progress, 1.0) : 0;
+    Pose pose;
+    pose.opacity = std::clamp(number(effect, &Keyframe::opacity, progress, 1), 0.0F, 1.0F);
+    add_tint(effect, progress, pose);
     return pose;
 }
 

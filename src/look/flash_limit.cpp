@@ -55,23 +55,28 @@ struct Pair {
     int first, second;
 };
 constexpr int samples = 128;
+using Samples = std::array<Pose, samples + 1>;
 
-Pose sample(const Effect& effect, int i) {
-    return i < samples ? pose_of(effect, static_cast<double>(i) / samples) : Pose{};
+/// One run, and rest after it.
+Samples sample(const Effect& effect) {
+    Samples poses;
+    for (int i = 0; i < samples; ++i)
+        poses[static_cast<std::size_t>(i)] = light_of(effect, static_cast<double>(i) / samples);
+    return poses;
 }
 Color seen(Color color, const Pose& pose) {
     return mix(color, pose.color, static_cast<double>(pose.color_part));
 }
 
 /// Between turning points of the luminance, found on a fine grid.
-std::vector<Pair> bright_pairs(const Effect& effect, Color color, bool from_rest) {
+std::vector<Pair> bright_pairs(const Samples& poses, Color color, bool from_rest) {
     std::vector<Pair> pairs;
     double turn = from_rest ? relative_luminance(color) : 0;
     double last = turn;
     int way = 0;
     std::optional<int> changed;
     for (int i = 0; i <= samples; ++i) {
-        const Pose pose = sample(effect, i);
+        const Pose& pose = poses[static_cast<std::size_t>(i)];
         const double light = relative_luminance(seen(color, pose)) * static_cast<double>(pose.opacity);
         const int now = light > last ? 1 : light < last ? -1 : way;
         if (now != way && way != 0) {
@@ -89,12 +94,12 @@ std::vector<Pair> bright_pairs(const Effect& effect, Color color, bool from_rest
 }
 
 /// To a saturated red and back, or from it and back.
-std::vector<Pair> red_pairs(const Effect& effect, Color color) {
+std::vector<Pair> red_pairs(const Samples& poses, Color color) {
     std::vector<Pair> pairs;
     Color from = color;
     std::optional<int> changed;
     for (int i = 0; i <= samples; ++i) {
-        const Color now = seen(color, sample(effect, i));
+        const Color now = seen(color, poses[static_cast<std::size_t>(i)]);
         if (!is_red_change(from, now)) continue;
         from = now;
         if (changed) pairs.push_back({*changed, i});
@@ -141,10 +146,15 @@ bool is_flash_change(Color from, Color to) {
 
 std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from_rest) {
     if (effect.dots.count > 0) return {};  // the element stays as it is
-    std::vector<Pair> pairs = bright_pairs(effect, color, from_rest);
+    const bool changes_light =
+        std::any_of(effect.keyframes.begin(), effect.keyframes.end(),
+                    [](const Keyframe& frame) { return frame.color || frame.opacity; });
+    if (!changes_light && from_rest) return {};
+    const Samples poses = sample(effect);
+    std::vector<Pair> pairs = bright_pairs(poses, color, from_rest);
     const std::size_t bright = pairs.size();
     // One that is both is one flash.
-    for (const Pair& red : red_pairs(effect, color)) {
+    for (const Pair& red : red_pairs(poses, color)) {
         const auto overlaps = [&](const Pair& other) {
             return red.first <= other.second && other.first <= red.second;
         };

@@ -7,6 +7,7 @@
 #include <string>
 
 #include "base/nearest.hpp"
+#include "base/utf8.hpp"
 #include "rapido/motion/easing.hpp"
 
 namespace rapido {
@@ -50,7 +51,7 @@ class Parser {
             unknown(word + "()", start);
         skip_space();
         if (!problem_ && at_ < text_.size())
-            fail(at_, "expected nothing behind it, found '" + std::string(text_.substr(at_)) + "'");
+            fail(at_, "expected nothing behind it, found '" + utf8::shortened(text_.substr(at_)) + "'");
         if (problem_) return *std::move(problem_);
         return easing;
     }
@@ -60,7 +61,7 @@ class Parser {
         if (problem_) return;
         Location place = where_;
         if (place.column > 0) place.column += static_cast<int>(at);
-        problem_ = Problem{std::move(place), "easing '" + std::string(text_) + "': " + std::move(message),
+        problem_ = Problem{std::move(place), "easing '" + utf8::shortened(text_) + "': " + std::move(message),
                            std::move(hint)};
     }
 

@@ -219,7 +219,7 @@ Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& 
         return {};
     if (!is_finite_number(value)) return infinity_key(value.number() < 0);
     const bool is_percent = field == FieldName::percent;
-    const int places = spec.precision < 0 ? 6 : spec.precision;
+    const int places = is_whole(spec) ? 0 : spec.precision < 0 ? 6 : spec.precision;
     const bool integers = (value.is_integer() && max.is_integer()) ||
                           (value.type() == Value::Type::duration && max.type() == Value::Type::duration);
     const double part = as_meant(value) / as_meant(max) * (is_percent ? 100 : 1);
@@ -234,7 +234,7 @@ Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& 
         decimal = round_percent(magnitude, negative, max.uint64(), percent_places, rounding);
     }
     if (!decimal && places <= 18) decimal = round_digits(digits, places, rounding);
-    if (!is_fixed(spec) || !decimal)
+    if (!(is_fixed(spec) || is_whole(spec)) || !decimal)
         return {
             .bits = std::bit_cast<std::uint64_t>(std::abs(part)), .kind = Kind::real, .negative = part < 0};
     if (rounding == Rounding::honest) {

@@ -44,8 +44,7 @@ class PatternParser {
         Location location = where_;
         if (location.column > 0)
             location.column += static_cast<int>(utf8::length(pattern_.substr(0, offset)));
-        return {std::move(location),
-                "format \"" + std::string(pattern_.substr(0, 80)) + "\": " + std::move(message),
+        return {std::move(location), "format \"" + utf8::shortened(pattern_) + "\": " + std::move(message),
                 std::move(hint)};
     }
 

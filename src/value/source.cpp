@@ -114,34 +114,39 @@ constexpr auto by_name = [](const std::pair<std::string, Source>& entry, std::st
 };
 }  // namespace
 
+Sources::Sources() : table_(std::make_shared<Table>()) {}
+
 void Sources::set(std::string_view name, Source source) {
-    const auto at = std::lower_bound(entries_.begin(), entries_.end(), name, by_name);
-    if (at != entries_.end() && at->first == name)
+    auto& entries = table_->entries;
+    const auto at = std::lower_bound(entries.begin(), entries.end(), name, by_name);
+    if (at != entries.end() && at->first == name)
         at->second = std::move(source);
     else
-        entries_.emplace(at, name, std::move(source));
+        entries.emplace(at, name, std::move(source));
 }
 
 void Sources::set(std::string_view name, const Sources& nested) {
-    for (const auto& [inner, source] : nested.entries_)
-        set(std::string(name) + "." + inner, source);
-    for (const NamedTimer& inner : nested.timers_)
-        set(std::string(name) + "." + inner.name, *inner.timer, inner.clock);
+    const Table inner = *nested.table_;  // a copy: it may be this table itself
+    for (const auto& [inner_name, source] : inner.entries)
+        set(std::string(name) + "." + inner_name, source);
+    for (const NamedTimer& timer : inner.timers)
+        set(std::string(name) + "." + timer.name, *timer.timer, timer.clock);
 }
 
 void Sources::set(std::string_view name, const GameTimer& timer, ClockKind clock) {
-    std::erase_if(timers_, [&](const NamedTimer& known) { return known.name == name; });
-    timers_.push_back({std::string(name), &timer, clock});
+    std::erase_if(table_->timers, [&](const NamedTimer& known) { return known.name == name; });
+    table_->timers.push_back({std::string(name), &timer, clock});
 }
 
 const Source* Sources::find(std::string_view name) const {
-    const auto at = std::lower_bound(entries_.begin(), entries_.end(), name, by_name);
-    return at != entries_.end() && at->first == name ? &at->second : nullptr;
+    const auto& entries = table_->entries;
+    const auto at = std::lower_bound(entries.begin(), entries.end(), name, by_name);
+    return at != entries.end() && at->first == name ? &at->second : nullptr;
 }
 
 std::vector<std::string_view> Sources::names() const {
     std::vector<std::string_view> names;
-    for (const auto& [name, source] : entries_)
+    for (const auto& [name, source] : table_->entries)
         names.push_back(name);
     return names;
 }

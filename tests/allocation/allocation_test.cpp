@@ -9,34 +9,43 @@
 
 namespace {
 std::atomic<long> allocations{0};
+std::atomic<long> live{0};  ///< made and not yet given back
+}  // namespace
+
+static void give_back(void* memory) noexcept {
+    if (memory != nullptr) --live;
+    std::free(memory);
 }
 
 void* operator new(std::size_t size) {
     ++allocations;
+    ++live;
     if (void* memory = std::malloc(size)) return memory;
     throw std::bad_alloc();
 }
 void* operator new(std::size_t size, const std::nothrow_t&) noexcept {
     ++allocations;
+    ++live;
     return std::malloc(size);
 }
 void* operator new(std::size_t size, std::align_val_t alignment) {
     ++allocations;
+    ++live;
     const auto step = static_cast<std::size_t>(alignment);
     if (void* memory = std::aligned_alloc(step, (size + step - 1) / step * step)) return memory;
     throw std::bad_alloc();
 }
 void operator delete(void* memory) noexcept {
-    std::free(memory);
+    give_back(memory);
 }
 void operator delete(void* memory, std::size_t) noexcept {
-    std::free(memory);
+    give_back(memory);
 }
 void operator delete(void* memory, std::align_val_t) noexcept {
-    std::free(memory);
+    give_back(memory);
 }
 void operator delete(void* memory, std::size_t, std::align_val_t) noexcept {
-    std::free(memory);
+    give_back(memory);
 }
 
 namespace rapido::test {
@@ -179,6 +188,54 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     const auto* made = new std::string(100, 'x');
     EXPECT_GT(allocations - probe, 0) << "the count works";
     delete made;
+}
+
+/// What is made and goes again leaves nothing behind, whatever it was made of.
+TEST(Growth, ends_when_elements_patterns_and_problems_come_and_go) {
+    LineMeasurer measurer;
+    HudDefinition definition;
+    definition.timers = {{.id = "t", .duration = 10s, .loop = true, .marks = {{.at = 5s, .every = 1s}}}};
+    definition.elements = {Notice{.id = "n", .enter = "fade", .leave = "fade"}};
+    double value = 0;
+    Hud hud(definition, {}, &measurer);
+    const ElementRef notice = hud.find("n");
+    DrawList list;
+    int round = 0;
+    const auto pass = [&] {
+        ++round;
+        const std::string number = std::to_string(round);
+        const auto color = rgb(static_cast<std::uint32_t>(round));
+        const ElementRef refs[]{
+            hud.add(Text{.id = "a", .value = "t.left", .format = "{:%S}", .visible = "!t.running"}),
+            hud.add(Bar{.id = "b",
+                        .value = Source("t.left").scaled(0.1 * round),
+                        .bands = {{.id = "x", .below = 5, .color = color, .effect = "pulse"}},
+                        .effects = {{.on = TriggerOn::mark, .effect = "shake", .timer = "t"}},
+                        .color = color}),
+            hud.add(
+                Text{.id = "c", .value = watch(value), .format = "{} in " + number, .motion = roll(300ms)}),
+            hud.add(Text{
+                .id = "d", .value = "t.elapsed", .format = "{:.1%S}", .bands = {{.above = 0.01 * round}}}),
+        };
+        hud.add(Text{.id = "e", .value = "no." + number});
+        hud.notify(notice, {.text = "message " + number, .time = 20ms});
+        if (round % 50 == 0) hud.snap();
+        value += round;
+        for (int i = 0; i < 3; ++i) {
+            hud.update({.real = 20ms, .game = 20ms});
+            hud.draw(list);
+        }
+        for (const ElementRef ref : refs)
+            hud.remove(ref);
+    };
+    // Problems are counted up to ten thousand; the caches of patterns and plans are full long before.
+    for (int i = 0; i < 11'000; ++i)
+        pass();
+    const long before = live;
+    for (int i = 0; i < 5'000; ++i)
+        pass();
+    EXPECT_LT(std::abs(live - before), 3'000) << "a leak of one allocation a round is 5000";
+    EXPECT_EQ(hud.problems().size(), 101U);
 }
 
 }  // namespace

@@ -107,6 +107,9 @@ class DrawGroup {
         return std::span(points_).subspan(command.first_point, command.point_count);
     }
 
+    std::size_t glyph_count() const { return glyphs_.size(); }
+    std::size_t point_count() const { return points_.size(); }
+
     /// What all commands go through, in device pixels; the identity for an element at rest.
     const Transform& transform() const { return transform_; }
 
@@ -154,6 +157,11 @@ class DrawGroup {
 /// alternate between a game thread and a render thread.
 class DrawList {
  public:
+    /// A HUD draws so much at most; elements that come later are left out, with a problem in the HUD.
+    static constexpr std::size_t most_commands = 250'000;
+    static constexpr std::size_t most_glyphs = 2'000'000;
+    static constexpr std::size_t most_points = 2'000'000;
+
     std::span<const DrawGroup> groups() const { return groups_; }
 
  private:

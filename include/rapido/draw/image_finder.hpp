@@ -25,7 +25,8 @@ class ImageFinder {
     /// In pixels of the image.
     virtual Size size(ImageId image) const = 0;
     /// How opaque each row of a part of an image is on average, 0 to 1, from the top down; or each column from the left on.
-    /// Where nothing is given, all count as equal; `Images` gives nothing after it has looked at 256 million pixels.
+    /// Where nothing is given, all count as equal; `Images` gives nothing after it has looked at 256 million pixels, or has
+    /// given two million numbers.
     virtual std::vector<float> opacity(ImageId /*image*/, const Rect& /*part*/, bool /*of_columns*/) const {
         return {};
     }

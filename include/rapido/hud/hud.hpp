@@ -64,7 +64,7 @@ class Hud {
     /// An empty HUD, to be filled with `add`.
     Hud();
     /// A HUD of what can be made of `definition`; the rest is in `problems`. Names are looked up in
-    /// `sources`, images in `images`. Both must outlive the HUD. Without a measurer there is no layout and nothing to
+    /// `sources`, which the HUD keeps, and images in `images`. Measurer and images must outlive the HUD. Without a measurer there is no layout and nothing to
     /// draw; where an image is missing, a crossed box stands for it.
     explicit Hud(const HudDefinition& definition, const Sources& sources = {},
                  TextMeasurer* measurer = nullptr, ImageFinder* images = nullptr);
@@ -76,8 +76,8 @@ class Hud {
     static Result<Hud> make(const HudDefinition& definition, const Sources& sources = {},
                             TextMeasurer* measurer = nullptr, ImageFinder* images = nullptr);
 
-    /// Adds an element; its sources must be bound, or names of this HUD's timers and meters. On a problem,
-    /// reported in `problems`, nothing is added and the reference is dead.
+    /// Adds an element; its sources are bound, or names of this HUD's timers and meters, or of the sources that the HUD was
+    /// made with. On a problem, reported in `problems`, nothing is added and the reference is dead.
     ElementRef add(const Element& element);
     /// Adds a group, for elements that are added after it. False, with a problem, if there is one with this
     /// id.

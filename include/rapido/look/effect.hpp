@@ -69,6 +69,8 @@ struct Pose {
 /// The pose at a progress of 0 to 1. `strength`, -100 to 100, multiplies the way from rest; `seed` decides what chance does: the
 /// same seed, the same pose.
 Pose pose_of(const Effect& effect, double progress, float strength = 1, std::uint32_t seed = 0);
+/// Only the opacity and the color of that pose, at full strength.
+Pose light_of(const Effect& effect, double progress);
 
 /// `punch`, `flash`, `shake`, `fade`, `pulse`, `blink`, `shine`, `burst`, written with nothing but the fields above.
 std::span<const Effect> built_in_effects();

@@ -15,29 +15,29 @@ template <Showable T>
 class Live {
  public:
     explicit Live(T value = {}) : cell_(std::make_shared<Cell>(std::move(value))) {}
-    ~Live() {
-        if (cell_ == nullptr) return;
-        cell_->alive = false;
-        ++cell_->version;
-    }
-    Live(Live&&) noexcept = default;
+    ~Live() { end(); }
+    /// Whoever shows `other` shows this one from now on; `other` is then like a new one, which nobody shows.
+    Live(Live&& other) noexcept = default;
+    /// The same; whoever showed this one shows "no value".
     Live& operator=(Live&& other) noexcept {
-        std::swap(cell_, other.cell_);
+        if (this == &other) return *this;
+        end();
+        cell_ = std::move(other.cell_);
         return *this;
     }
     Live(const Live&) = delete;
     Live& operator=(const Live&) = delete;
 
-    const T& get() const { return cell_->value; }
+    const T& get() const { return cell().value; }
     operator const T&() const { return get(); }
 
     void set(T value) {
-        cell_->value = std::move(value);
-        ++cell_->version;
+        cell().value = std::move(value);
+        ++cell().version;
     }
     /// Sets it as given: no motion, no gain or loss, no event, wherever it is shown.
     void snap(T value) {
-        ++cell_->snap_count;
+        ++cell().snap_count;
         set(std::move(value));
     }
     Live& operator=(T value) {
@@ -69,12 +69,24 @@ class Live {
         std::uint32_t version = 0;
         std::uint32_t snap_count = 0;
     };
-    std::shared_ptr<Cell> cell_;
+    Cell& cell() const {
+        if (cell_ == nullptr) [[unlikely]]
+            cell_ = std::make_shared<Cell>(T{});
+        return *cell_;
+    }
+    void end() noexcept {
+        if (cell_ == nullptr) return;
+        cell_->alive = false;
+        ++cell_->version;
+    }
+
+    mutable std::shared_ptr<Cell> cell_;  ///< null where it was moved from
 };
 
 template <Showable T>
 Source watch(const Live<T>& live) {
-    return Source::getter(live.cell_, detail::type_of<T>(), &live.cell_->version);
+    const std::uint32_t& version = live.cell().version;
+    return Source::getter(live.cell_, detail::type_of<T>(), &version);
 }
 template <Showable T>
 Source watch(Live<T>& live) {

@@ -133,16 +133,20 @@ class Source {
     double offset_ = 0;
 };
 
-/// The names under which a game offers its state to HUD files.
+/// The names under which a game offers its state to HUD files. It is a handle: copies share one table, and a HUD keeps one,
+/// so that the object that a HUD was made with may go. What is watched must live as `watch` says.
 class Sources {
  public:
-    /// Offers `source` as `name`; a name given before now means this one.
+    Sources();
+
+    /// Offers `source` as `name`; a name given before now means this one. HUDs that are made, and elements that are added,
+    /// from here on see it.
     void set(std::string_view name, Source source);
-    /// Offers everything in `nested` with `name.` before it.
+    /// Offers everything that `nested` holds now, with `name.` before it.
     void set(std::string_view name, const Sources& nested);
 
     /// Offers a timer that the game advances, by this clock, as `name.left`, `name.elapsed`, `name.duration` and
-    /// `name.running`, with its events. It must outlive every HUD that is made with this.
+    /// `name.running`, with its events. The timer must outlive every HUD that is made with this.
     void set(std::string_view name, const GameTimer& timer, ClockKind clock = ClockKind::game);
 
     struct NamedTimer {
@@ -150,7 +154,7 @@ class Sources {
         const GameTimer* timer = nullptr;
         ClockKind clock = ClockKind::game;
     };
-    const std::vector<NamedTimer>& timers() const { return timers_; }
+    const std::vector<NamedTimer>& timers() const { return table_->timers; }
 
     /// Null for a name that is not there. Valid until the next `set`.
     const Source* find(std::string_view name) const;
@@ -158,8 +162,11 @@ class Sources {
     std::vector<std::string_view> names() const;
 
  private:
-    std::vector<std::pair<std::string, Source>> entries_;  ///< ordered by name
-    std::vector<NamedTimer> timers_;
+    struct Table {
+        std::vector<std::pair<std::string, Source>> entries;  ///< ordered by name
+        std::vector<NamedTimer> timers;
+    };
+    std::shared_ptr<Table> table_;
 };
 
 }  // namespace rapido
