@@ -323,11 +323,9 @@ TEST(GameTimer, is_its_own_twin_that_steps_a_microsecond_at_a_time) {
         std::sort(acts.begin(), acts.end(), [](const Act& a, const Act& b) { return a.time < b.time; });
 
         const auto play = [&](Nanoseconds longest) {
-            std::unique_ptr<GameTimer> timer;
-            if (down)
-                timer = std::make_unique<Countdown>(Seconds{duration / 1e6});
-            else
-                timer = std::make_unique<Stopwatch>(0s, Seconds{duration / 1e6});
+            Countdown countdown(Seconds{duration / 1e6});
+            Stopwatch stopwatch(0s, Seconds{duration / 1e6});
+            GameTimer* const timer = down ? static_cast<GameTimer*>(&countdown) : &stopwatch;
             timer->set_loop(loop);
             timer->set_marks(marks);
             timer->start();

@@ -203,25 +203,5 @@ TEST(Image, that_cannot_be_read_is_a_problem_and_a_crossed_box) {
     }
 }
 
-TEST(Image, is_looked_for_beside_the_hud_file_by_the_tool) {
-    const TemporaryFolder folder;
-    Picture small(4, 4, Stage::fonts());
-    small.fill(green);
-    ASSERT_TRUE(small.write_png(folder.path("g.png")));
-    const std::string trace = folder.write("t.csv", "time,v\n0,1\n1,2\n");
-    const std::string both =
-        "[[element]]\nkind = \"image\"\nid = \"a\"\nimage = \"g.png\"\nplace = { size = [50, 50] }\n"
-        "[[element]]\nkind = \"image\"\nid = \"b\"\nimage = \"n.png\"\n";
-    const std::string hud = folder.write("hud.toml", both);
-    const std::string png = folder.path("out.png");
-    const Ran ran = run_tool("play " + hud + " --trace " + trace + " --at 0 --png " + png);
-    EXPECT_EQ(ran.exit, 1);
-    EXPECT_NE(ran.out.find(":9:10: error: 'image' of image 'b': 'n.png' is not there"), std::string::npos)
-        << ran.out;
-    Picture read(1280, 800, Stage::fonts());
-    ASSERT_TRUE(read.draw_image(png)) << "there is a picture all the same";
-    EXPECT_EQ(to_string(read.pixel(45, 45)), "#00ff00");
-}
-
 }  // namespace
 }  // namespace rapido::test

@@ -94,6 +94,8 @@ TEST(Format, shows_a_defined_text_for_what_it_meets_only_at_run_time) {
              RuntimeCase{"{left:d}", Value(INT64_MAX), Value(INT64_MIN), "-18446744073709551616"},
              RuntimeCase{"{:s}", Value(7), {}, "7"},
              RuntimeCase{"{percent:d}", Value(1), Value(3), "33"},
+             RuntimeCase{"{percent}%", Value(1e308), Value(0.1), "∞%"},
+             RuntimeCase{"{ratio}", Value(-1e308), Value(0.1F), "-∞"},
          }) {
         FormattedText shown(*Format::parse(row.format));
         shown.update({.value = row.value, .max = row.max, .delta = row.value});

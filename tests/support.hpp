@@ -69,6 +69,7 @@ class BoxMeasurer final : public TextMeasurer {
     }
 };
 
+#ifdef RAPIDO_TOOL
 struct Ran {
     int exit = 0;
     std::string out;  ///< with standard error
@@ -84,6 +85,7 @@ inline Ran run_tool(const std::string& arguments) {
     ran.exit = WEXITSTATUS(pclose(pipe));
     return ran;
 }
+#endif
 
 /// A folder of this test's own, removed with it.
 class TemporaryFolder {

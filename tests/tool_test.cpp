@@ -387,5 +387,26 @@ TEST(Tool, plays_the_demo_with_table_events_and_pictures) {
     EXPECT_EQ(pictures, 5);
 }
 
+TEST(Tool, looks_for_images_beside_the_hud_file) {
+    const TemporaryFolder folder;
+    Fonts fonts;
+    Picture small(4, 4, fonts);
+    small.fill(rgb(0x00ff00));
+    ASSERT_TRUE(small.write_png(folder.path("g.png")));
+    const std::string trace = folder.write("t.csv", "time,v\n0,1\n1,2\n");
+    const std::string both =
+        "[[element]]\nkind = \"image\"\nid = \"a\"\nimage = \"g.png\"\nplace = { size = [50, 50] }\n"
+        "[[element]]\nkind = \"image\"\nid = \"b\"\nimage = \"n.png\"\n";
+    const std::string hud = folder.write("hud.toml", both);
+    const std::string png = folder.path("out.png");
+    const Ran ran = run_tool("play " + hud + " --trace " + trace + " --at 0 --png " + png);
+    EXPECT_EQ(ran.exit, 1);
+    EXPECT_NE(ran.out.find(":9:10: error: 'image' of image 'b': 'n.png' is not there"), std::string::npos)
+        << ran.out;
+    Picture read(1280, 800, fonts);
+    ASSERT_TRUE(read.draw_image(png)) << "there is a picture all the same";
+    EXPECT_EQ(to_string(read.pixel(45, 45)), "#00ff00");
+}
+
 }  // namespace
 }  // namespace rapido::test

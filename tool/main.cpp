@@ -62,6 +62,15 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
     command.add_flag("--reduced-motion", options.reduced_motion, "no movement, only plain changes");
 }
 
+/// Where the sample data are: in the sources that it was built from, or beside an installed tool.
+std::string sample_folder() {
+    namespace fs = std::filesystem;
+    std::error_code error;
+    if (fs::exists(RAPIDO_DEMO_DIR, error)) return RAPIDO_DEMO_DIR;
+    const fs::path self = fs::read_symlink("/proc/self/exe", error);
+    return (self.parent_path().parent_path() / "share" / "rapido" / "ember_ridge").string();
+}
+
 /// The whole thing on the sample data.
 Exit demo(const std::string& out, const std::string& from) {
     namespace fs = std::filesystem;
@@ -107,7 +116,7 @@ int main(int count, char** arguments) {
     app.failure_message(CLI::FailureMessage::help);
 
     std::string out = "out";
-    std::string sample = RAPIDO_DEMO_DIR;
+    std::string sample = sample_folder();
     CLI::App* const demo_command =
         app.add_subcommand("demo", "the whole thing on the sample data: pictures, table, events");
     demo_command->add_option("--out", out, "the folder for pictures")->capture_default_str();

@@ -45,7 +45,7 @@ constexpr std::array own_fields{
     field<&Level::mask>("mask", "instead, a picture that is filled with color"),
     field<&Level::frames>("frames", "of the picture"),
     field<&Level::direction>("direction", "which way it fills"),
-    field<&Level::fill_by>("fill_by", "what half of the value is"),
+    field<&Level::fill_by>("fill_by", "how a fill fraction maps to the shape"),
     field<&Level::wave>("wave", "of the surface"),
     field<&Level::color>("color", "of the fill"),
     field<&Level::end_color>("end_color", "of the full end: a gradient"),

@@ -32,7 +32,7 @@ inline constexpr std::array keyframe_fields{
     field<&Keyframe::offset>("offset", "to the right and down", {"px", -1e5, 1e5}),
     field<&Keyframe::rotation>("rotation", "clockwise", {"degrees", -36000, 36000}),
     field<&Keyframe::opacity>("opacity", "on top of the element's", {"", 0, 1}),
-    field<&Keyframe::color>("color", "instead of all its colors"),
+    field<&Keyframe::color>("color", "replaces all colors of the element"),
     field<&Keyframe::shine>("shine", "where a bright stripe is on its way across", {"", 0, 1}),
     field<&Keyframe::easing>("easing", "of the way to the next keyframe"),
 };
@@ -56,12 +56,13 @@ struct Description<Dots> {
 inline constexpr std::array effect_fields{
     required_field<&Effect::id>("id", "its name"),
     field<&Effect::duration>("duration", "of one run", {"s", 0.001, 3600}),
-    field<&Effect::repeat>("repeat", "how often; zero is until it is stopped", {"", 0, 10000}),
+    field<&Effect::repeat>("repeat", "how many times it runs; zero: until it is stopped", {"", 0, 10000}),
     field<&Effect::easing>("easing", "of the way to the first keyframe"),
-    field<&Effect::keyframes>("keyframes", "what it says, in order", {.most = 64}),
-    field<&Effect::scatter>("scatter", "offsets in a direction of chance, rotations either way"),
+    field<&Effect::keyframes>("keyframes", "its states, in order of time", {.most = 64}),
+    field<&Effect::scatter>("scatter",
+                            "each offset goes in a random direction, each rotation to a random side"),
     field<&Effect::dots>("dots", "that fly out of the middle"),
-    field<&Effect::when_busy>("when_busy", "what it does where another one runs"),
+    field<&Effect::when_busy>("when_busy", "what it does when another one runs"),
     field<&Effect::cool_down>("cool_down", "it does not start again for so long", {"s", 0, 3600}),
     field<&Effect::beat>("beat", "it starts at multiples of this", {"s", 0, 3600}),
 };

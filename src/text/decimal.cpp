@@ -21,11 +21,11 @@ DecimalDigits from_scientific(const char* text, const char* end, bool negative) 
     DecimalDigits found;
     found.negative = negative;
     const char* at = text;
-    for (; *at != 'e'; ++at)
+    for (; at != end && *at != 'e'; ++at)
         if (*at != '.')
             found.digits[static_cast<std::size_t>(found.count++)] = static_cast<std::uint8_t>(*at - '0');
     int exponent = 0;
-    std::from_chars(at[1] == '+' ? at + 2 : at + 1, end, exponent);
+    if (at != end) std::from_chars(at[1] == '+' ? at + 2 : at + 1, end, exponent);
     found.point = exponent + 1;
     while (found.count > 0 && found.digits[static_cast<std::size_t>(found.count - 1)] == 0)
         --found.count;

@@ -223,6 +223,8 @@ Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& 
     const bool integers = (value.is_integer() && max.is_integer()) ||
                           (value.type() == Value::Type::duration && max.type() == Value::Type::duration);
     const double part = as_meant(value) / as_meant(max) * (is_percent ? 100 : 1);
+    // The quotient of two finite numbers may be beyond all of them.
+    if (!std::isfinite(part)) return infinity_key(part < 0);
     const DecimalDigits digits = significant_digits(part, 15);
 
     std::optional<Decimal> decimal;

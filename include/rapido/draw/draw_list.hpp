@@ -13,7 +13,7 @@
 
 namespace rapido {
 
-/// x' = xx x + xy y + dx, y' = yx x + yy y + dy.
+/// An affine transform: x' = xx x + xy y + dx, y' = yx x + yy y + dy.
 struct Transform {
     float xx = 1, xy = 0, yx = 0, yy = 1;
     float dx = 0, dy = 0;
@@ -22,9 +22,9 @@ struct Transform {
     Point apply(Point point) const {
         return {xx * point.x + xy * point.y + dx, yx * point.x + yy * point.y + dy};
     }
-    /// This one first, then `next`.
+    /// Returns the transform that applies this one first and then `next`.
     Transform then(const Transform& next) const;
-    /// Scaled and turned clockwise around a point, then moved.
+    /// Returns a transform that scales and rotates clockwise around a point, and then moves.
     static Transform around(Point middle, float scale, float degrees, Point offset);
     friend bool operator==(const Transform&, const Transform&) = default;
 };
@@ -38,7 +38,7 @@ struct Arc {
     bool round_ends = false;
 };
 
-/// A color that is mixed into all others.
+/// A color that is mixed into all colors of a group.
 struct Tint {
     Color color;
     float part = 0;  ///< 0 to 1
@@ -56,7 +56,7 @@ struct DrawCommand {
     };
     Kind kind = Kind::rect;
     Color color;
-    /// Where the color changes evenly: `color` at the first point and before, `end_color` at the second and beyond.
+    /// A linear gradient: `color` at the first point and before, `end_color` at the second and beyond.
     bool has_gradient = false;
     Color end_color;
     Point gradient_from, gradient_to;
@@ -113,28 +113,28 @@ class DrawGroup {
     /// What all commands go through, in device pixels; the identity for an element at rest.
     const Transform& transform() const { return transform_; }
 
-    /// Empties it; what is added from here on is tinted, and has its alpha multiplied by `opacity`.
+    /// Removes all commands. Commands that are added from here on are tinted, and their alpha is multiplied by `opacity`.
     void begin(float opacity = 1, const Tint& tint = {}, const Transform& transform = {});
     void add_rect(const Rect& rect, float radius, Color color);
     void add_rect(const Rect& rect, float radius, Color color, const Rect& clip);
     void add_border(const Rect& rect, float radius, float thickness, Color color);
     void add_line(std::span<const Point> points, float thickness, Color color);
     void add_polygon(std::span<const Point> points, Color color);
-    /// As a polygon, no point of which is further than a twentieth of a pixel from the true outline. Nothing for an arc of
-    /// no angle or no radius.
+    /// Adds a part of a ring as a polygon, no point of which is further than a twentieth of a pixel from the true outline.
+    /// Adds nothing for an arc without an angle or a radius.
     void add_arc(const Arc& arc, Color color);
-    /// A part of an image, over `rect`.
+    /// Adds a part of an image, stretched over `rect`.
     void add_image(ImageId image, const Rect& source, const Rect& rect, Color color, bool smooth = true);
-    /// Of the last command, which is an image: only what is inside of these points; tinted, where its group is not; seen
-    /// through this.
+    /// These three change the last command, which must be an image: `cut_last` draws only what is inside of the points,
+    /// `tint_last` tints it on top of the group, and `transform_last` transforms it before the group does.
     void cut_last(std::span<const Point> points);
     void tint_last(const Tint& tint);
     void transform_last(const Transform& transform) { commands_.back().transform = transform; }
-    /// The last command, an image or a polygon, is seen only as far as another image over `rect` is opaque.
+    /// Masks the last command, an image or a polygon: it is drawn only as far as another image over `rect` is opaque.
     void mask_last(ImageId mask, const Rect& rect);
-    /// The last command has a gradient.
+    /// Gives the last command a linear gradient.
     void shade_last(Color end_color, Point from, Point to);
-    /// Nothing of the last command is drawn outside.
+    /// Clips the last command to a rectangle.
     void clip_last(const Rect& clip) { commands_.back().clip = clip; }
     /// `glyphs` are at a size that is multiplied by `scale`.
     void add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,

@@ -1,4 +1,4 @@
-// What a HUD needs to know about images, and who knows it is not its business.
+// The interface through which a HUD finds images. Any image store can implement it.
 #pragma once
 
 #include <cstdint>
@@ -13,18 +13,19 @@ namespace rapido {
 /// An image of one finder, by its number there.
 using ImageId = std::uint32_t;
 
-/// Finds the images that a HUD names. `rapido::Images` is one, over a folder of PNG files; a game with images of its own
-/// writes another.
+/// Finds the images that a HUD names. `rapido::Images` implements it over a folder of PNG files; a game with images of its
+/// own implements it over those.
 class ImageFinder {
  public:
     virtual ~ImageFinder() = default;
 
-    /// The image of a name, as it is written in the HUD; or what is wrong with it. Asked when a HUD is made, never in a
-    /// frame.
+    /// Returns the image for a name as it is written in the HUD, or a problem. A HUD calls it while it is made and when an
+    /// element is added, never in a frame.
     virtual Result<ImageId> find(const std::string& name) = 0;
-    /// In pixels of the image.
+    /// Returns the size of an image in its own pixels.
     virtual Size size(ImageId image) const = 0;
-    /// How opaque each row of a part of an image is on average, 0 to 1, from the top down; or each column from the left on.
+    /// Returns the average opacity, 0 to 1, of each row of a part of an image from the top down, or of each column from left
+    /// to right. A level that is filled by area asks for it.
     /// Where nothing is given, all count as equal; `Images` gives nothing after it has looked at 256 million pixels, or has
     /// given two million numbers.
     virtual std::vector<float> opacity(ImageId /*image*/, const Rect& /*part*/, bool /*of_columns*/) const {

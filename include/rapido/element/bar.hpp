@@ -17,7 +17,7 @@
 
 namespace rapido {
 
-/// A second bar that shows how much was just lost: it stays for the delay, which each further loss begins anew,
+/// A second bar that shows how much was just lost: it stays for the delay, which each further loss restarts,
 /// and then drains to the value.
 struct BarTrail {
     Seconds delay{0};       ///< zero is no trail
@@ -52,8 +52,8 @@ struct Bar {
     Source max = 1;
     Pace pace;      ///< when it may change
     Motion motion;  ///< how the shown value follows, in the value's units: a growing maximum is no loss
-    std::optional<Motion> rise;  ///< instead, upwards
-    std::optional<Motion> fall;  ///< instead, downwards
+    std::optional<Motion> rise;  ///< replaces `motion` when the value rises
+    std::optional<Motion> fall;  ///< replaces `motion` when the value falls
     Motion max_motion;           ///< how the shown maximum follows
     BarTrail trail;
     std::vector<Band> bands;            ///< where it looks different

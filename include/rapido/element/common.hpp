@@ -8,14 +8,14 @@
 
 namespace rapido {
 
-/// What becomes of an element when its value does: an enemy dies, a level unloads.
+/// What happens to an element when its source has no value any more: an enemy dies, a level unloads.
 enum class WhenNoValue : std::uint8_t {
     placeholder,  ///< it stays, with its placeholder
     hide,         ///< it is hidden until there is a value again
     remove,       ///< it is removed when the value that it had is gone
 };
 
-/// A line across a bar or a scale at a value.
+/// A line across a bar, a scale or a graph at a value.
 struct Tick {
     double at = 0;        ///< in units of the value; outside of what is shown nothing is drawn
     float thickness = 2;  ///< design pixels
@@ -23,7 +23,7 @@ struct Tick {
     friend bool operator==(const Tick&, const Tick&) = default;
 };
 
-/// From `low` to `high`; nothing is declared while they are equal.
+/// A range from `low` to `high`. Equal bounds mean that no range is declared.
 struct Limits {
     double low = 0;
     double high = 0;

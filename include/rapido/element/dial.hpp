@@ -36,8 +36,8 @@ struct Dial {
     Source max = 1;                     ///< where it ends
     Pace pace;                          ///< when it may change
     Motion motion;                      ///< how the needle follows, in the value's units
-    std::optional<Motion> rise;         ///< instead, upwards
-    std::optional<Motion> fall;         ///< instead, downwards
+    std::optional<Motion> rise;         ///< replaces `motion` when the value rises
+    std::optional<Motion> fall;         ///< replaces `motion` when the value falls
     Motion max_motion;                  ///< how the shown maximum follows
     std::vector<Band> bands;            ///< where the needle looks different
     std::vector<Trigger> effects;       ///< what starts effects

@@ -29,8 +29,8 @@ struct Graph {
     Source max;  ///< at the upper edge; without it, the largest in sight, rounded up to 1, 2 or 5 with zeros
     Pace pace;   ///< when it may change
     Motion motion;                      ///< how the shown value follows
-    std::optional<Motion> rise;         ///< instead, upwards
-    std::optional<Motion> fall;         ///< instead, downwards
+    std::optional<Motion> rise;         ///< replaces `motion` when the value rises
+    std::optional<Motion> fall;         ///< replaces `motion` when the value falls
     Motion max_motion;                  ///< how the shown maximum follows
     std::vector<Band> bands;            ///< where all of it has another color
     std::vector<Trigger> effects;       ///< what starts effects

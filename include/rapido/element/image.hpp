@@ -37,8 +37,8 @@ struct Image {
     Source max = 1;
     Pace pace;                          ///< when it may change
     Motion motion;                      ///< how the shown value follows
-    std::optional<Motion> rise;         ///< instead, upwards
-    std::optional<Motion> fall;         ///< instead, downwards
+    std::optional<Motion> rise;         ///< replaces `motion` when the value rises
+    std::optional<Motion> fall;         ///< replaces `motion` when the value falls
     Motion max_motion;                  ///< how the shown maximum follows
     std::vector<Band> bands;            ///< where it has another color or another image
     std::vector<Trigger> effects;       ///< what starts effects

@@ -19,13 +19,13 @@
 
 namespace rapido {
 
-/// What half of the value is.
+/// How a fill fraction maps to the shape.
 enum class FillBy : std::uint8_t {
-    level,  ///< half of the way from the empty end to the full one, as on a measuring glass
-    area,   ///< half of the area
+    level,  ///< by height: half is half of the way from the empty end to the full one, as on a measuring glass
+    area,   ///< by area: half is half of the area of the shape
 };
 
-/// A surface that moves. Towards both ends it calms down, and with reduced motion it is flat.
+/// A moving surface of the fill. It is flatter near the empty and the full end, and flat with reduced motion.
 struct Wave {
     float height = 0;   ///< from rest to a crest, design pixels; zero is flat
     float length = 40;  ///< from crest to crest, design pixels
@@ -41,8 +41,8 @@ struct Level {
     Source max = 1;
     Pace pace;                   ///< when it may change
     Motion motion;               ///< how the shown value follows, in the value's units
-    std::optional<Motion> rise;  ///< instead, upwards
-    std::optional<Motion> fall;  ///< instead, downwards
+    std::optional<Motion> rise;  ///< replaces `motion` when the value rises
+    std::optional<Motion> fall;  ///< replaces `motion` when the value falls
     Motion max_motion;           ///< how the shown maximum follows
     BarTrail trail;
     std::vector<Band> bands;            ///< where it looks different
@@ -53,11 +53,11 @@ struct Level {
     std::string inside;  ///< the panel that it stands in; empty is the screen
     std::string group;   ///< shown, hidden, dimmed and snapped with it
     Shape shape = Shape::circle;
-    /// Instead, the corners of a polygon as parts of its box, y down: 3 to 256 of them, or none.
+    /// Replaces `shape` by a polygon: its 3 to 256 corners as fractions of the box, y down. Empty means `shape` counts.
     std::vector<Point> outline;
-    std::string image;        ///< instead, a picture that is seen up to the level
-    std::string empty_image;  ///< the same without what fills it, drawn below
-    std::string mask;         ///< instead, a picture that is filled with color where it is opaque
+    std::string image;        ///< replaces `shape`: a picture that is revealed up to the level
+    std::string empty_image;  ///< the same picture empty, drawn below it
+    std::string mask;         ///< replaces `shape`: a picture that is filled with `color` where it is opaque
     Frames frames;            ///< of `image`
     Direction direction = Direction::up;
     FillBy fill_by = FillBy::level;

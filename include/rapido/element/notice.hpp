@@ -13,7 +13,7 @@
 
 namespace rapido {
 
-/// One thing that a notice can say. What posts it is `when`, `on`, or `Hud::notify`.
+/// One message of a notice. It is posted by `when`, by `on`, or by `Hud::notify`.
 struct Message {
     std::string id;    ///< for `Hud::notify`, `Hud::dismiss` and the events; may be empty
     std::string text;  ///< a pattern, see `Format`; a key into the translations
@@ -22,19 +22,19 @@ struct Message {
     std::optional<TriggerOn> on;  ///< posted by an event; all but `gain` and `loss`
     std::string
         element;  ///< the path, or the only id, of which element, for `empty`, `full`, `enter` and `leave`
-    std::string band;             ///< which one, for `enter` and `leave`; empty is any
-    std::string timer;            ///< which one, for `start`, `mark` and `end`
-    std::optional<Seconds> at;    ///< which mark; without it, any
-    int priority = 0;             ///< a higher one goes first, and sends a lower one away
-    bool lasting = false;         ///< stays until it is taken away: a banner
+    std::string band;           ///< which one, for `enter` and `leave`; empty is any
+    std::string timer;          ///< which one, for `start`, `mark` and `end`
+    std::optional<Seconds> at;  ///< which mark; without it, any
+    int priority = 0;      ///< a message of higher priority goes first, and interrupts one of lower priority
+    bool lasting = false;  ///< stays until it is taken away: a banner
     std::optional<Seconds> time;  ///< on screen; without it, as long as its text takes to read
     Seconds expires{10};          ///< it is skipped when it has waited for so long; zero: never
     std::optional<Color> color;   ///< instead of the notice's
     friend bool operator==(const Message&, const Message&) = default;
 };
 
-/// A plate for messages, one at a time; hidden while there is none, and as large as what it says. See `NoticeQueue` for
-/// who comes first.
+/// A plate that shows messages, one at a time. It is hidden while there is no message, and as large as the message. See
+/// `NoticeQueue` for the order of messages.
 struct Notice {
     std::string id;
     std::vector<Message> messages;  ///< what it can say of itself

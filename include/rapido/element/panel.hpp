@@ -12,8 +12,8 @@
 
 namespace rapido {
 
-/// The box behind other elements: exactly as large as they need, and its padding. They name it in `inside`; in a row, a
-/// column or a grid they stand in the order in which they were added.
+/// The box behind other elements. The panel is as large as its content plus its padding. Elements name it in `inside`; in a
+/// row, a column or a grid they stand in the order in which they were added.
 struct Panel {
     std::string id;
     Place place;

@@ -21,8 +21,8 @@ namespace rapido {
 /// Pips of another kind behind the others, as many as their own value: a bonus, a guest aboard.
 struct ExtraPips {
     Source value;
-    std::optional<Shape> shape;  ///< instead of that of the others
-    std::string image;           ///< instead, a picture
+    std::optional<Shape> shape;  ///< replaces the shape of the others
+    std::string image;           ///< replaces the shape by a picture
     Color color = rgb(0xffc24a);
     friend bool operator==(const ExtraPips&, const ExtraPips&) = default;
 };
@@ -43,8 +43,8 @@ struct Pips {
     Source max;                         ///< without one there are as many as there are full ones
     Pace pace;                          ///< when it may change
     Motion motion;                      ///< how the shown value follows
-    std::optional<Motion> rise;         ///< instead, upwards
-    std::optional<Motion> fall;         ///< instead, downwards
+    std::optional<Motion> rise;         ///< replaces `motion` when the value rises
+    std::optional<Motion> fall;         ///< replaces `motion` when the value falls
     Motion max_motion;                  ///< how the shown maximum follows
     std::vector<Band> bands;            ///< where they have another color
     std::vector<Trigger> effects;       ///< what starts effects on all of them as one
@@ -54,7 +54,7 @@ struct Pips {
     std::string inside;  ///< the panel that it stands in; empty is the screen
     std::string group;   ///< shown, hidden, dimmed and snapped with it
     Shape shape = Shape::circle;
-    std::string image;        ///< instead, a picture of a full one; with frames, from empty to full
+    std::string image;  ///< replaces the shape by a picture of a full one; with frames, from empty to full
     std::string empty_image;  ///< of an empty one
     Frames frames;            ///< of `image`; its rate does not count
     Size pip_size{20, 20};

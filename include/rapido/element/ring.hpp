@@ -26,8 +26,8 @@ struct Ring {
     Source max = 1;
     Pace pace;                   ///< when it may change
     Motion motion;               ///< how the shown value follows, in the value's units
-    std::optional<Motion> rise;  ///< instead, upwards
-    std::optional<Motion> fall;  ///< instead, downwards
+    std::optional<Motion> rise;  ///< replaces `motion` when the value rises
+    std::optional<Motion> fall;  ///< replaces `motion` when the value falls
     Motion max_motion;           ///< how the shown maximum follows
     BarTrail trail;
     std::vector<Band> bands;            ///< where it looks different

@@ -8,7 +8,8 @@
 
 namespace rapido {
 
-/// Marks at even steps from the least value on, and numbers at the long ones. More than 200 are not drawn.
+/// Marks at even steps from the least value on, and numbers at the long ones. More than 200 marks are not drawn, and no
+/// numbers where there would be more than 60.
 struct ScaleMarks {
     double every = 0;       ///< in units of the value; zero draws none
     double long_every = 0;  ///< the long ones; zero: none is longer
@@ -27,7 +28,7 @@ struct Zone {
     friend bool operator==(const Zone&, const Zone&) = default;
 };
 
-/// A color at a value; between two of them it changes evenly.
+/// A color at a value; between two values colors are interpolated.
 struct ColorStop {
     double at = 0;
     Color color;

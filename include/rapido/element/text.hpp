@@ -18,7 +18,8 @@
 
 namespace rapido {
 
-/// Patterns for the plural categories of the language; `format` is `other`. Empty where `format` counts.
+/// Patterns for the plural categories of the language. The element's `format` is the category `other`; an empty pattern
+/// means that `format` is used for that category, too.
 struct PluralForms {
     std::string zero;
     std::string one;
@@ -28,16 +29,16 @@ struct PluralForms {
     friend bool operator==(const PluralForms&, const PluralForms&) = default;
 };
 
-/// Where a text stands in a box that is wider than it. In a layout that is mirrored, start is on the right.
+/// Where a text stands in a box that is wider than the text. In a mirrored layout `start` is on the right.
 enum class TextAlign : std::uint8_t {
     automatic,  ///< on the side that the box is anchored by
     start,
     center,
     end,
-    digits,  ///< in a column, or a column of a grid: the ends of the whole digits below each other
+    digits,  ///< in a column, or a column of a grid: decimal points stand below each other
 };
 
-/// What becomes of a text that is wider than its room (CSS `overflow`, `text-overflow`).
+/// What happens to a text that is wider than its room (CSS `overflow`, `text-overflow`).
 enum class Overflow : std::uint8_t {
     visible,   ///< it goes beyond its box
     clip,      ///< it is cut off at the edge
@@ -45,7 +46,7 @@ enum class Overflow : std::uint8_t {
     shrink,    ///< the whole of it, smaller
 };
 
-/// A counter, a score, a time, a caption: a pattern and what it shows. It is as large as its text.
+/// A counter, a score, a time or a caption: a pattern and the values that it shows. The element is as large as its text.
 struct Text {
     std::string id;
     Source value;                             ///< what `{}` shows; a caption has none
@@ -60,8 +61,8 @@ struct Text {
     Limits range;                  ///< what the value can be: the width of the widest text in it is reserved
     Pace pace;                     ///< when it may change
     Motion motion;                 ///< how the shown value follows
-    std::optional<Motion> rise;    ///< instead, upwards
-    std::optional<Motion> fall;    ///< instead, downwards
+    std::optional<Motion> rise;    ///< replaces `motion` when the value rises
+    std::optional<Motion> fall;    ///< replaces `motion` when the value falls
     Motion max_motion;             ///< how the shown maximum follows
     Seconds text_interval{0};      ///< while it moves, characters change at multiples of it; at rest at once
     std::vector<Band> bands;       ///< where it looks different

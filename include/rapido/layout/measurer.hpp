@@ -1,4 +1,4 @@
-// What layout needs to know about fonts, and who knows it is not its business.
+// The interface through which layout measures text. Any text engine can implement it.
 #pragma once
 
 #include <cstdint>
@@ -28,20 +28,20 @@ struct FontMetrics {
     float descent = 0;
 };
 
-/// Finds fonts and measures texts. `rapido::Fonts` is one; a game with its own text engine writes another.
-/// Sizes are linear: a text at twice the size is exactly twice as wide.
+/// Finds fonts and measures texts. `rapido::Fonts` implements it over the installed fonts; a game with a text engine of its
+/// own implements it over that. Sizes must be linear: a text at twice the size is exactly twice as wide.
 class TextMeasurer {
  public:
     virtual ~TextMeasurer() = default;
 
-    /// The font of a family at a weight (CSS: 400 is regular, 700 bold), or of a list of families with commas between: as in
-    /// CSS, each character is taken from the first that has it. Nothing if there is no such family.
+    /// Returns the font for a family at a weight (CSS: 400 is regular, 700 bold), or for a list of families separated by
+    /// commas: as in CSS, each character comes from the first family that has it. Returns nothing if none is there.
     virtual std::optional<FontId> find(std::string_view families, int weight) = 0;
     virtual FontMetrics metrics(FontId font) = 0;
-    /// Shapes one line of UTF-8: replaces `glyphs`, gives the width. Digits are as wide as each other where
-    /// the font can do that.
+    /// Shapes one line of UTF-8 text: replaces `glyphs` and returns the width. All digits should have the same width, so
+    /// that a counting number does not tremble.
     virtual float shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) = 0;
-    /// Characters that none of the fonts asked for had, since this was asked last.
+    /// Returns the characters that no font had since the last call, each once.
     virtual std::u32string take_missing() { return {}; }
 };
 

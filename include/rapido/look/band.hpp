@@ -20,19 +20,21 @@ enum class BandOf : std::uint8_t {
     ratio,      ///< value over maximum: 0.25 is a quarter
 };
 
-/// Which of an element's values a band reads.
+/// Which value of its element a band compares with its edges: the target that pace let through, the true value of the
+/// source, or the value shown by motion.
 enum class BandOn : std::uint8_t { target, truth, shown };
 
 /// How the fill of a bar, a ring or a level is drawn.
 enum class FillPattern : std::uint8_t {
     plain,
-    stripes,  ///< dark ones across it, four design pixels each: to be told apart without its color
+    stripes,  ///< dark stripes across the fill, four design pixels each, so that it differs without its color
 };
 
-/// One part of the range, and what it changes; what is not given stays as it is. It is entered at its edge and left
-/// beyond it, by more than `margin`: a value that trembles there changes the look once. A value that begins between the
-/// two edges is outside, and so are no value, NaN, and a ratio without a positive, finite maximum. Where bands
-/// overlap the one that is listed last wins, field by field.
+/// One part of the range of a value, and how an element looks while the value is in it. A field that is not given changes
+/// nothing. A value enters a band at its edge and leaves it only when it is more than `margin` beyond the edge, so that a
+/// value that trembles at the edge changes the look once. A value that starts between these two edges is outside; so are
+/// "no value", NaN, and a ratio without a positive, finite maximum. Where bands overlap, the one listed last wins, field by
+/// field.
 struct Band {
     std::string id;               ///< named by the events `enter` and `leave`; without one there are none
     std::optional<double> below;  ///< inside at this or less
@@ -47,7 +49,7 @@ struct Band {
     std::string image;                         ///< of an image, instead of its own
     FillPattern pattern = FillPattern::plain;  ///< of a fill; plain leaves it as it is
     std::optional<Motion> motion;              ///< instead of all others, to new targets
-    std::string effect;                        ///< started on entering; an endless one ends on leaving
+    std::string effect;                        ///< starts on entering; an endless effect ends on leaving
     friend bool operator==(const Band&, const Band&) = default;
 };
 
@@ -59,30 +61,31 @@ struct BandChange {
     friend bool operator==(const BandChange&, const BandChange&) = default;
 };
 
-/// Which bands a value is in.
+/// Tracks which bands a value is in.
 ///
 ///     rapido::BandSet bands{{{.below = 0.25, .margin = 0.02, .color = amber}}, true};
 ///     bands.update(rapido::BandOn::target, hull, max, now, changes);
 class BandSet {
  public:
-    /// `has_max` is what `automatic` asks.
+    /// With `has_max`, the edges of bands that are `BandOf::automatic` are ratios.
     BandSet(std::vector<Band> bands, bool has_max);
-    /// The same for bands that others share.
+    /// The same, for a list of bands that several sets share.
     BandSet(std::shared_ptr<const std::vector<Band>> bands, bool has_max);
 
-    /// The value that bands of this kind read is this one from `now` on; appends what is entered and left, in order.
+    /// Takes the value that bands with this `on` read from `now` on, and appends the bands that it enters and leaves, in
+    /// the order of the list.
     void update(BandOn on, const Value& value, const Value& max, Nanoseconds now,
                 std::vector<BandChange>& changes);
-    /// Whether such a value would change anything.
+    /// Returns whether `update` with this value would append anything.
     bool would_change(BandOn on, const Value& value, const Value& max) const;
-    /// Whether any band reads this one.
+    /// Returns whether any band has this `on`.
     bool reads(BandOn on) const;
 
     bool inside(std::size_t band) const { return inside_[band] != 0; }
     const std::vector<Band>& bands() const { return *bands_; }
 
-    /// Where the edges lie, leaving edges too, as values of this kind; ratios as parts of `max`, if that is above
-    /// zero.
+    /// Returns all edges of the bands with this `on`, those for leaving too, in units of the value. Edges that are ratios are
+    /// multiplied by `max`, and left out if `max` is not above zero.
     std::vector<double> edges(BandOn on, double max) const;
 
     // Of the last band inside that changes it; without one, null, nothing or the count of bands.

@@ -13,8 +13,8 @@
 
 namespace rapido {
 
-/// What an effect says at one moment of it. What is not given is on its way between the keyframes around it that
-/// give it; before the first and after the last of those it is at rest.
+/// The state of an element at one moment of an effect. A property that a keyframe does not give is interpolated between the
+/// nearest keyframes before and after it that give it; before the first and after the last of those it is at rest.
 struct Keyframe {
     double at = 0;                  ///< part of the duration, 0 to 1
     std::optional<float> scale;     ///< around the middle of the element; 1 is at rest
@@ -27,11 +27,11 @@ struct Keyframe {
     friend bool operator==(const Keyframe&, const Keyframe&) = default;
 };
 
-/// What an effect does where another one runs on the same element.
+/// What an effect does when it is started while another one runs on the same element.
 enum class WhenBusy : std::uint8_t { interrupt, wait, drop };
 
-/// Dots that fly out of the middle of an element, each in its own direction; the keyframes' offset to the right is
-/// how far, their scale and opacity are the dots' own, and the element stays as it is.
+/// Dots that fly out of the middle of an element, each in a direction of its own. The keyframes then describe the dots and
+/// not the element: their x offset is how far a dot has flown, and scale and opacity are those of a dot.
 struct Dots {
     int count = 0;
     float size = 6;  ///< design pixels across
@@ -43,10 +43,11 @@ struct Dots {
 struct Effect {
     std::string id;
     Seconds duration{0.3};
-    int repeat = 1;  ///< how often; zero is until it is stopped
+    int repeat = 1;  ///< how many times it runs; zero: until it is stopped
     Easing easing;   ///< of the way to the first keyframe
     std::vector<Keyframe> keyframes;
-    bool scatter = false;  ///< each keyframe's offset in a direction of chance, its rotation either way
+    bool scatter =
+        false;  ///< each keyframe's offset goes in a random direction, its rotation to a random side
     Dots dots;
     WhenBusy when_busy = WhenBusy::interrupt;
     Seconds cool_down{0};  ///< after a start it does not start again for so long on the same element
@@ -54,7 +55,7 @@ struct Effect {
     friend bool operator==(const Effect&, const Effect&) = default;
 };
 
-/// How an element differs from rest.
+/// How far an element is from rest at one moment.
 struct Pose {
     float scale = 1;
     Point offset;
@@ -66,8 +67,8 @@ struct Pose {
     friend bool operator==(const Pose&, const Pose&) = default;
 };
 
-/// The pose at a progress of 0 to 1. `strength`, -100 to 100, multiplies the way from rest; `seed` decides what chance does: the
-/// same seed, the same pose.
+/// The pose at a progress of 0 to 1. `strength`, -100 to 100, multiplies the distance from rest; `seed` chooses
+/// the random directions: the same seed gives the same pose.
 Pose pose_of(const Effect& effect, double progress, float strength = 1, std::uint32_t seed = 0);
 /// Only the opacity and the color of that pose, at full strength.
 Pose light_of(const Effect& effect, double progress);
@@ -75,7 +76,7 @@ Pose light_of(const Effect& effect, double progress);
 /// `punch`, `flash`, `shake`, `fade`, `pulse`, `blink`, `shine`, `burst`, written with nothing but the fields above.
 std::span<const Effect> built_in_effects();
 
-/// A number that looks like chance, from 0 up to 1, the same for the same two numbers.
+/// Returns a pseudo-random number from 0 up to 1, the same for the same two arguments.
 double chance(std::uint32_t seed, std::uint32_t index);
 
 }  // namespace rapido

@@ -9,41 +9,41 @@
 
 namespace rapido {
 
-/// What an effect is played for.
+/// How an effect is played.
 enum class PlayAs : std::uint8_t {
     effect,  ///< from rest to rest
     enter,   ///< the element was not there before
     leave,   ///< backwards; the element is not there afterwards
 };
 
-/// Plays one effect at a time. What it shows is a function of time, and when nothing plays it is at rest. Effects must
-/// outlive it; moments must not go back.
+/// Plays the effects of one element, one at a time. The pose is a function of time, and at rest when nothing plays. Effects
+/// must outlive the player. Times that are passed in must not decrease.
 class EffectPlayer {
  public:
-    /// `color` is the element's, for the flash limit; without a limit nothing is held back.
+    /// `color` is the color of the element, from which the flash limit computes flashes. Without a limit every effect plays.
     explicit EffectPlayer(Color color = {}, FlashLimit* limit = nullptr) : color_(color), limit_(limit) {}
     void set_limit(FlashLimit* limit) { limit_ = limit; }
-    /// The element has this color now, for effects that start from here on.
+    /// Sets the color of the element, for effects that start from here on.
     void set_color(Color color);
-    /// From now on, effects that start are steady.
+    /// With reduced motion, effects that start from here on show a steady pose.
     void set_reduced_motion(bool reduced) { reduced_ = reduced; }
 
-    /// Starts it at `now`, or at its next beat; where another one runs it does what its `when_busy` says. False if it is
-    /// dropped: it cools down, is busy, or waits already.
+    /// Starts an effect at `now`, or at its next beat; while another one runs it does what its `when_busy` says. Returns
+    /// false if the effect is dropped: it is cooling down, another one runs, it waits already, or the strength is not finite.
     bool play(const Effect& effect, Nanoseconds now, float strength = 1, std::uint32_t seed = 0,
               PlayAs as = PlayAs::effect);
-    /// Ends it, if it runs, at the end of its present run; one that waits does not start.
+    /// Ends an effect at the end of its present run; an effect that waits does not start.
     void stop(const Effect& effect, Nanoseconds now);
-    /// At rest at once.
+    /// Ends all effects at once: the element is at rest.
     void clear();
 
-    /// Lets time pass: what has ended makes room for what waits.
+    /// Lets time pass up to `now`: an effect that has ended makes room for the next one.
     void advance(Nanoseconds now);
     Pose pose(Nanoseconds now) const;
-    /// The effect that runs, null for none; and how far its present run is, 0 to 1.
+    /// The effect that runs, or null; and the progress of its present run, 0 to 1.
     const Effect* running() const { return running_ ? running_->effect : nullptr; }
     double progress(Nanoseconds now) const;
-    /// Whether only its steady pose is shown.
+    /// Whether the flash limit, or reduced motion, holds the effect in its steady pose.
     bool is_steady(Nanoseconds now) const { return running_ && now < running_->steady_until; }
     std::uint32_t seed() const { return running_ ? running_->seed : 0; }
     bool resting() const { return !running_ && waiting_.empty(); }

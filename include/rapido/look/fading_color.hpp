@@ -1,4 +1,4 @@
-// A color on its way to another one.
+// A color that fades to another one.
 #pragma once
 
 #include <optional>
@@ -9,19 +9,19 @@
 
 namespace rapido {
 
-/// Changes at even speed, as a function of time; a change in mid-flight begins at the color of that moment. Moments
-/// must not go back. With a limit of flashes, a change back within a second of a change that `is_flash_change` asks it;
-/// one that is held back comes when the limit has room.
+/// Fades linearly to a new color, as a function of time. A change in mid-fade starts from the color of that moment. Times
+/// that are passed in must not decrease. With a flash limit, a change back within a second of a flash-like change
+/// (`is_flash_change`) asks the limit first; if it is refused, it happens when the limit has room.
 class FadingColor {
  public:
     explicit FadingColor(Color color) : from_(color), to_(color) {}
 
     void set(Color color, Nanoseconds now, Seconds fade, FlashLimit* limit = nullptr);
-    /// Lets time pass: what was held back may come now.
+    /// Lets time pass up to `now`: a change that was refused may happen now.
     void advance(Nanoseconds now);
-    /// Valid up to the last `advance` or `set`.
+    /// Returns the color at a time not after that of the last `advance` or `set`.
     Color at(Nanoseconds now) const;
-    /// Where it goes, at once or when the limit lets it.
+    /// The color that it fades to, or will when the limit has room.
     Color target() const { return held_ ? held_->color : to_; }
     bool resting(Nanoseconds now) const { return now >= end_ && !held_; }
 

@@ -16,11 +16,11 @@ class FlashLimit {
     static constexpr std::size_t most = 3;
     static constexpr Nanoseconds window{1'000'000'000};
 
-    /// Takes all of these flashes on, in order of time, if no second then holds more than three; otherwise none.
+    /// Admits these flashes, in order of time, if no second then holds more than three of them; otherwise admits none.
     bool admit(std::span<const Nanoseconds> flashes);
-    /// Takes one on, as early as may be from `earliest` on; gives when.
+    /// Admits one flash at the earliest possible time from `earliest` on, and returns that time.
     Nanoseconds reserve(Nanoseconds earliest);
-    /// One that was taken on will not be.
+    /// Withdraws a flash that was admitted and will not happen.
     void release(Nanoseconds flash);
 
  private:
@@ -39,8 +39,8 @@ bool is_flash_change(Color from, Color to);
 /// opposing changes is complete. Opacity counts as on black. Before, the element is at rest, or not there.
 std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from_rest = true);
 
-/// What is shown instead of an effect that is held back, or by reduced motion: its strongest color, steadily and
-/// without movement; a soft white where it has none.
+/// The pose that replaces an effect under reduced motion, or when the flash limit refuses it: its first color, steadily and
+/// without movement; a soft white if it has no color.
 Pose steady_pose(const Effect& effect);
 
 }  // namespace rapido

@@ -10,10 +10,10 @@
 
 namespace rapido {
 
-/// How long a message of some length is read.
+/// How long a message stays on screen, computed from the length of its text.
 struct ReadingTime {
     double speed = 12;     ///< characters a second
-    Seconds attention{1};  ///< until the eye has found it
+    Seconds attention{1};  ///< time until the player has noticed the message
     Seconds shortest{2};
     Seconds longest{8};
 
@@ -23,17 +23,17 @@ struct ReadingTime {
     friend bool operator==(const ReadingTime&, const ReadingTime&) = default;
 };
 
-/// One message that wants to be shown.
+/// One message that is posted to the queue.
 struct PostedMessage {
-    std::uint32_t key = 0;  ///< those with the same one are merged
-    int priority = 0;       ///< a higher one goes first, and sends a lower one away
+    std::uint32_t key = 0;  ///< messages with the same key are merged
+    int priority = 0;       ///< a message of higher priority goes first, and interrupts one of lower priority
     Seconds time{4};        ///< on screen, between entering and leaving
     bool lasting = false;   ///< stays until it is taken away
-    Seconds expires{0};     ///< one that has waited for longer is skipped; zero: never
+    Seconds expires{0};     ///< a message that has waited longer is skipped; zero: never
     friend bool operator==(const PostedMessage&, const PostedMessage&) = default;
 };
 
-/// What became of a message.
+/// Something that happened to a message.
 struct NoticeChange {
     enum class Kind : std::uint8_t {
         enter,  ///< it appears
@@ -60,15 +60,15 @@ class NoticeQueue {
     void post(const PostedMessage& message, Nanoseconds now);
     /// The one with this key leaves, or waits no more.
     void take_away(std::uint32_t key, Nanoseconds now);
-    /// As if nothing had been posted.
+    /// Forgets all messages, the one on screen too, without a change.
     void clear();
-    /// While it holds, nothing new appears.
+    /// While the queue is held, no message appears; the one on screen leaves at its time.
     void hold(bool holds, Nanoseconds now);
     void advance(Nanoseconds now);
 
     /// The message on screen, entering and leaving included; null for none.
     const PostedMessage* shown() const { return shown_ ? &shown_->message : nullptr; }
-    /// How many equal ones the shown one stands for.
+    /// How many equal messages the one on screen stands for.
     int count() const { return shown_ ? shown_->count : 0; }
     /// Whether the one with this key is shown or waits.
     bool has(std::uint32_t key) const;
@@ -76,7 +76,7 @@ class NoticeQueue {
     /// Nothing is shown and nothing waits.
     bool resting() const { return !shown_ && waiting_.empty(); }
 
-    /// What happened since it was forgotten, by time.
+    /// What happened since `forget_changes`, in order of time.
     const std::vector<NoticeChange>& changes() const { return changes_; }
     void forget_changes() { changes_.clear(); }
 

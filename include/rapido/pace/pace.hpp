@@ -1,11 +1,11 @@
-// When a shown value may change: the choice, as it stands in a description.
+// When a shown value may change, as a description says it.
 #pragma once
 
 #include "rapido/value/value.hpp"
 
 namespace rapido {
 
-/// What an interval makes of the values in it.
+/// Which value passes at the end of an interval.
 enum class WindowKind : std::uint8_t {
     last,     ///< the value at its end
     average,  ///< over time; of integers rounded to the nearest one
@@ -13,10 +13,9 @@ enum class WindowKind : std::uint8_t {
     maximum,
 };
 
-/// The stages of pace, in the order in which a value passes them. Zero is off. These always pass, and at once:
-/// the first value, one of another type, no value, zero, and one at its maximum or above. And once the source
-/// has been quiet for half a second, nothing is quantised or held back any more: at rest the true value is
-/// shown.
+/// The stages of pace, in the order in which a value passes them. Zero switches a stage off. Some values always pass at once:
+/// the first value, a value of another type, "no value", zero, and a value at or above the maximum. When the source has been
+/// quiet for half a second, the true value passes, neither quantised nor held back.
 struct Pace {
     Seconds settle{0};      ///< a change passes when the value has been quiet for so long: many become one
     Seconds settle_cap{0};  ///< or when the first of them has waited for so long; zero is four times `settle`
@@ -27,7 +26,7 @@ struct Pace {
     friend bool operator==(const Pace&, const Pace&) = default;
 };
 
-/// A value and the moment since which it holds.
+/// A value and the time since which it holds.
 struct TimedValue {
     Nanoseconds time{0};
     Value value;

@@ -1,4 +1,4 @@
-// All of pace, for one value.
+// Applies a `Pace` to one value.
 #pragma once
 
 #include <memory>
@@ -9,8 +9,8 @@
 
 namespace rapido {
 
-/// Settle, window, quantise and smallest change, in this order. What passes does so at its exact moment,
-/// between two frames, too. Moments must not go back.
+/// Applies settle, window, quantise and smallest change, in this order. A value passes at its exact time, even between two
+/// frames. Times that are passed in must not decrease.
 ///
 ///     rapido::Pacer pacer{{.interval = 500ms, .window = rapido::WindowKind::average}};
 ///     pacer.set(frame_time, now);                       // in every frame
@@ -19,19 +19,19 @@ class Pacer {
  public:
     explicit Pacer(const Pace& pace);
 
-    /// The source gives this from `now` on; `max` is what always passes, and whatever comes with `at_once`. What came
-    /// before must have been taken.
+    /// The source has this value from `now` on. A value at `max` or above passes at once, and so does any value with
+    /// `at_once`. Call `take` until it returns nothing before the next `set`.
     void set(const Value& value, Nanoseconds now, const Value& max = {}, bool at_once = false);
-    /// Is at `value`, with nothing waiting; nothing is to be taken.
+    /// Starts anew at `value`: nothing waits, and `take` returns nothing.
     void snap(const Value& value, Nanoseconds now);
 
-    /// The earliest change that passes by `now`; call it until there is nothing. The value is valid until the
-    /// next `set`.
+    /// Returns the earliest change that passes by `now`; call it until it returns nothing. The value is valid until the next
+    /// `set`.
     std::optional<TimedValue> take(Nanoseconds now);
-    /// Whether something may still pass if the source rests.
+    /// Whether a value may still pass even if the source does not change any more.
     bool waits() const { return next_due().has_value(); }
 
-    /// What passed last.
+    /// The value that passed last.
     Value passed() const { return passed_.get(); }
 
     /// How long a source must be quiet until it is shown as it is.

@@ -8,8 +8,8 @@
 
 namespace rapido {
 
-/// Lets a value pass when it has not changed for a while, or when its first change has waited long enough.
-/// Moments must not go back.
+/// Lets a value pass when it has not changed for a while, or when its first change has waited long enough. Times that are
+/// passed in must not decrease.
 class Settle {
  public:
     /// `cap` of zero is four times `quiet`.
@@ -17,12 +17,12 @@ class Settle {
 
     /// The value changed at `now`.
     void set(const Value& value, Nanoseconds now);
-    /// Forgets what waits.
+    /// Forgets a value that waits.
     void reset() { waits_ = false; }
 
-    /// When what waits will pass.
+    /// Returns when the value that waits will pass.
     std::optional<Nanoseconds> due() const;
-    /// What has passed by `now`, once; the value is valid until the next `set`.
+    /// Returns a value that has passed by `now`, once. It is valid until the next `set`.
     std::optional<TimedValue> take(Nanoseconds now);
 
  private:

@@ -1,4 +1,4 @@
-// Lets a value change at even intervals only.
+// Lets a value change only at multiples of an interval.
 #pragma once
 
 #include <optional>
@@ -9,21 +9,21 @@
 namespace rapido {
 
 /// Windows between the multiples of an interval, counted from moment zero, so that the interval is exact on
-/// average whatever the frames are. Each gives one value at its end, if that is another one. A value read at
-/// the very end of a window belongs to it. Moments must not go back.
+/// average whatever the frames are. A window gives one value at its end, if that differs from the value before. A
+/// value that is read exactly at the end of a window belongs to it. Times that are passed in must not decrease.
 class Window {
  public:
     /// An interval below a microsecond counts as one.
     Window(Seconds interval, WindowKind kind);
 
-    /// The value is another one from `now` on. What is due before `now` must have been taken.
+    /// The value changes at `now`. Call `take` until it returns nothing for times before `now` first.
     void set(const Value& value, Nanoseconds now);
-    /// The value passes by the window, which begins anew.
+    /// The value bypasses the window and starts a new one.
     void reset(const Value& value, Nanoseconds now);
 
-    /// When the window closes, if it will have another value.
+    /// Returns when the window closes, if it will then give another value.
     std::optional<Nanoseconds> due() const;
-    /// What the earliest window that closes by `now` gives; call it until there is nothing. The value is valid
+    /// Returns the value of the earliest window that closes by `now`; call it until it returns nothing. The value is valid
     /// until the next `set`.
     std::optional<TimedValue> take(Nanoseconds now);
 

@@ -99,6 +99,12 @@ class GameTimer {
     enum class Direction : std::int8_t { down = -1, up = 1 };
     /// A duration that is negative or not a number counts as zero, as does the beginning of a stopwatch.
     GameTimer(Direction direction, Seconds duration, Seconds begin);
+    GameTimer(const GameTimer&) = default;
+    GameTimer(GameTimer&&) = default;
+    GameTimer& operator=(const GameTimer&) = default;
+    GameTimer& operator=(GameTimer&&) = default;
+    /// Not for users: what is owned is a `Countdown` or a `Stopwatch`.
+    ~GameTimer() = default;
 
  private:
     Nanoseconds position() const;

@@ -20,7 +20,7 @@ class Getter {
  public:
     virtual ~Getter() = default;
     virtual Value read(std::string& storage) const = 0;
-    /// How often a value came with a snap.
+    /// How many times a value was set with a snap so far.
     virtual std::uint32_t snaps() const { return 0; }
 };
 
@@ -36,7 +36,7 @@ class SharedState {
     virtual bool take(void* snapshot, std::uint64_t& version, std::uint32_t& snaps) const = 0;
 };
 
-/// What is read of a snapshot.
+/// Reads one part of a snapshot of a shared state.
 class SnapshotGetter {
  public:
     virtual ~SnapshotGetter() = default;
@@ -75,7 +75,7 @@ class Source {
     /// The amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A
     /// duration counts in seconds; a text has no amount and gives no value.
     Source scaled(double scale, double offset = 0) const;
-    /// The truth of it, turned round: `.visible = watch(paused).negated()`.
+    /// The opposite of its truth: `.visible = watch(paused).negated()`.
     Source negated() const;
     /// The same source, with a promise for checks that a watched `Value` is of this type, or no value.
     Source expecting(Value::Type type) const;

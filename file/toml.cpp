@@ -1,0 +1,3 @@
+// The TOML parser, compiled once.
+#define TOML_IMPLEMENTATION
+#include "file/toml.hpp"
