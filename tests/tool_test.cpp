@@ -329,6 +329,12 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
                       folder.write("t.jsonl", "{\"time\": 0, \"mission.acres\": 41}\n{\"time\": 1}\n") +
                       " --table",
                   0, "1.000  a   41"},
+             Case{"play " +
+                      folder.write("font.toml",
+                                   "font = \"No Such Font\"\n[[element]]\nkind = \"text\"\nid = \"a\"\n"
+                                   "value = \"mission.acres\"\nformat = \"{} acres\"\n") +
+                      " --trace " + csv + " --table",
+                  1, "2 acres"},
              Case{"play " + hud + " --trace " + folder.write("missing.csv", "time,water\n0,1\n"), 1,
                   "unknown source 'mission.acres'"},
              Case{"play " + hud + " --trace " + folder.write("torn.csv", "time,mission.acres\n0,1\n1\n"), 1,

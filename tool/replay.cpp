@@ -19,7 +19,8 @@ Problems Replay::open() {
     }
     trace_ = *std::move(trace);
     player_.emplace(*trace_);
-    if (Problems found = check_hud(*text, options_.hud, player_->sources(), &fonts_); !found.empty())
+    // Fonts and images that are missing are told at the end: the rest is worth being seen.
+    if (Problems found = check_hud(*text, options_.hud, player_->sources(), nullptr); !found.empty())
         return found;
     images_.emplace(std::filesystem::absolute(options_.hud).parent_path().string());
     hud_.emplace(*read_hud(*text, options_.hud), player_->sources(), &fonts_, &*images_);
@@ -43,7 +44,6 @@ Problems Replay::speak() {
         if (!translations) return translations.problems();
         language.translations = *std::move(translations);
     }
-    // A missing image is told at the end: the rest is worth to be seen.
     const auto known = static_cast<std::ptrdiff_t>(hud_->problems().size());
     hud_->set_language(language);
     return {hud_->problems().begin() + known, hud_->problems().end()};
