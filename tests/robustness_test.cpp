@@ -209,6 +209,11 @@ TEST(Hud, plays_no_effect_of_a_strength_that_is_no_number) {
         EXPECT_TRUE(std::isfinite(hud[text].scale) && std::isfinite(hud[text].opacity)) << i;
     }
     EXPECT_EQ(hud[text].scale, 1) << "at rest again";
+    EffectPlayer player;
+    for (const double strength : {nan, inf, -inf}) {
+        EXPECT_FALSE(player.play(built_in_effects()[0], 0s, static_cast<float>(strength)));
+        EXPECT_TRUE(player.resting());
+    }
 }
 
 TEST(Hud, that_was_moved_from_is_empty_and_works) {
