@@ -101,8 +101,8 @@ class JsonLinesReader {
 
     void set(Trace::Column& column, Value value) {
         if (value.has_value() && !accept(column, value.type()))
-            fail(0, "'" + column.name + "' is a " + std::string(to_string(value.type())) + ", and a " +
-                        std::string(to_string(column.type)) + " in a line before");
+            fail(0, "'" + column.name + "' is of type " + std::string(to_string(value.type())) +
+                        ", and of type " + std::string(to_string(column.type)) + " in a line before");
         column.set(trace_.rows_.size() - 1, value);
     }
 

@@ -446,7 +446,7 @@ TEST(Trace, names_the_place_of_what_is_wrong_in_json_lines) {
              MessageCase{"{\"time\": 2}\n{\"time\": 1}\n",
                          "t.jsonl:2:1: error: 'time' goes back from the line before"},
              MessageCase{"{\"time\": 0, \"a\": 1}\n{\"time\": 1, \"a\": \"x\"}\n",
-                         "t.jsonl:2: error: 'a' is a text, and a integer in a line before"},
+                         "t.jsonl:2: error: 'a' is of type text, and of type integer in a line before"},
              MessageCase{"{\"time\": 0, \"a\": [1]}\n", "t.jsonl:1: error: 'a' is a list; expected a number"},
              MessageCase{"{\"time\": 0, \"a\": {}}\n",
                          "t.jsonl:1: error: 'a' is an object; expected a number"},
