@@ -284,6 +284,24 @@ TEST(Effect, starts_in_the_frame_in_which_its_element_becomes_visible) {
     }
 }
 
+TEST(Effect, of_a_band_that_a_timer_passed_ends_with_a_snap) {
+    for (const bool snaps : {false, true}) {
+        HudDefinition definition;
+        definition.timers = {{.id = "t", .duration = 10s}};
+        definition.elements = {Text{.id = "left",
+                                    .value = "t.left",
+                                    .format = "{:%S}",
+                                    .bands = {{.id = "low", .below = 5, .effect = "punch"}}}};
+        Hud hud(definition);
+        const ElementRef text = hud.find("left");
+        update(hud, 0s);
+        update(hud, 4900ms);
+        if (snaps) hud.snap();
+        update(hud, 160ms);  // the band is entered at 5 s, inside of this frame
+        EXPECT_EQ(hud[text].scale > 1, !snaps);
+    }
+}
+
 TEST(FontFamilies, fall_back_where_a_family_is_missing) {
     BoxMeasurer measurer;
     HudDefinition definition{.font = "missing"};

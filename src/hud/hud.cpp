@@ -265,7 +265,12 @@ void Hud::State::retarget() {
         RunningElement& element = elements[index];
         const bool snaps = hot[index].snaps;
         hot[index].snaps = false;
-        if (snaps && element.effects != nullptr) element.effects->player.clear();
+        if (snaps && element.effects != nullptr) {
+            element.effects->player.clear();
+            // What a timer started earlier in this frame was before the snap.
+            std::erase_if(effect_starts,
+                          [index](const EffectStart& start) { return start.element == index; });
+        }
         if (snaps && element.notice != nullptr) snap_notice(*element.notice);
         if (snaps) element.body->snap();
         if (element.travel == nullptr || hot[index].value == no_source) continue;
