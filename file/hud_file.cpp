@@ -120,9 +120,10 @@ class HudReader {
     }
 
     void read_element(const toml::table& table) {
-        std::array<std::string_view, kinds.size()> names;
+        const auto& kinds = all_kinds();
+        std::array<std::string_view, std::variant_size_v<Element>> names;
         for (std::size_t i = 0; i < kinds.size(); ++i)
-            names[i] = kinds[i].table->name;
+            names[i] = kinds[i]->name();
         const toml::node* node = table.get("kind");
         if (node == nullptr)
             return fail(table.source(), "an element without a 'kind'; expected " + one_of(names));
@@ -133,7 +134,7 @@ class HudReader {
             return fail(node->source(),
                         "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(names),
                         did_you_mean(name, names));
-        const Kind& found = kinds[static_cast<std::size_t>(kind - names.begin())];
+        const Kind& found = *kinds[static_cast<std::size_t>(kind - names.begin())];
         Element& element = definition.elements.emplace_back(found.create());
         read_table(table, *found.table, address_of(element), definition.element_origins.emplace_back(),
                    "kind");

@@ -16,7 +16,7 @@ std::string shown(std::string_view pattern, const FieldValues& values, const Tex
     FormattedText text(*format, options);
     text.set_numbers(numbers);
     text.update(values);
-    return text.text();
+    return std::string(text.text());
 }
 
 /// Digits of value / max * 100 by long division, nearest with ties to even.

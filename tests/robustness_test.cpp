@@ -314,7 +314,8 @@ TEST(FontFamilies, fall_back_where_a_family_is_missing) {
     EXPECT_EQ(hud[hud.find("b")].box.width, 12);
     EXPECT_EQ(
         all_of(hud.problems()),
-        "hud.toml:1:9: error: no font family 'missing' is installed; another one stands for it\n"
+        "hud.toml:1:9: error: 'font' of the HUD: no font family 'missing' is installed; another one stands "
+        "for it\n"
         "error: 'font' of text 'b': no font family 'missing' is installed; another one stands for it\n");
     Fonts fonts;
     EXPECT_FALSE(fonts.find("No Such Family", 400));
@@ -433,7 +434,8 @@ TEST(HudFile, says_where_it_is_wrong_and_how_to_mend_it) {
         all_of(check_hud(
             "design = [9, 9]\nfont = \"missing\"\n[[element]]\nkind = \"text\"\nid = \"a\"\nformat = \"x\"\n",
             "h.toml", {}, &measurer)),
-        "h.toml:2:9: error: no font family 'missing' is installed; another one stands for it\n");
+        "h.toml:2:9: error: 'font' of the HUD: no font family 'missing' is installed; another one stands for "
+        "it\n");
 }
 
 TEST(Trace, reads_json_lines) {

@@ -18,6 +18,7 @@ const std::vector<std::vector<std::string>> rooms{
     {"src/motion", "include/rapido/motion"},
     {"src/text", "include/rapido/text"},
     {"src/look", "include/rapido/look"},
+    {"src/travel"},
     {"src/layout", "include/rapido/layout"},
     {"src/draw", "include/rapido/draw"},
     {"src/element", "include/rapido/element"},

@@ -15,7 +15,7 @@ std::string shown(std::string_view pattern, Value value, Rounding rounding = Rou
     if (!format) return "problem: " + format.problems().front().message;
     FormattedText text(*format, {.rounding = rounding});
     text.update({.value = value, .max = max});
-    return text.text();
+    return std::string(text.text());
 }
 
 TEST(Format, agrees_with_fmt_on_integers) {

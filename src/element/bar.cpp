@@ -79,13 +79,13 @@ class BarBody final : public FillBody {
         }
     }
 
-    News show(const FieldValues& shown, double trail) override {
+    Change show(const FieldValues& shown, double trail) override {
         const double max = shown.max.number();
         const bool rescaled = max != max_ && !(std::isnan(max) && std::isnan(max_));
         max_ = max;
         for (Part& part : parts_)
             part.fill = fill_of(part.value, max);
-        const News news = FillBody::show(shown, trail);
+        const Change news = FillBody::show(shown, trail);
         const bool others =
             std::exchange(parts_changed_, false) || (rescaled && !(ticks_.empty() && parts_.empty()));
         return std::max(news, look_if(others));
@@ -230,8 +230,6 @@ class BarBody final : public FillBody {
 
 bool operator==(const Bar&, const Bar&) = default;
 
-const Table Description<Bar>::table{"bar", fields};
-
 std::vector<FurtherSource> further_sources(const Bar& bar) {
     std::vector<FurtherSource> sources;
     for (std::size_t i = 0; i < bar.parts.size(); ++i)
@@ -242,6 +240,12 @@ std::vector<FurtherSource> further_sources(const Bar& bar) {
 std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
     BarBody::check(context);
     return std::make_unique<BarBody>(bar);
+}
+
+const Kind& describe(const Bar&) {
+    static constexpr Table table{"bar", fields};
+    static constexpr Kind kind = kind_of<Bar>(table, {.has_fill = true});
+    return kind;
 }
 
 }  // namespace rapido

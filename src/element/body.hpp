@@ -13,7 +13,6 @@
 #include "rapido/layout/flow.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/text/formatted_text.hpp"
-#include "text/plain_text.hpp"
 
 namespace rapido {
 
@@ -56,6 +55,7 @@ class BodyContext {
 };
 
 class NoticeBody;
+class NumberText;
 
 /// A source of an element besides its value, its maximum and what shows it.
 struct FurtherSource {
@@ -110,10 +110,10 @@ struct Moment {
     FlashLimit* flash_limit = nullptr;
 };
 
-/// What of an element is other than before; each word holds those before it.
-enum class News : std::uint8_t { none, look, size, text };
-inline News look_if(bool differs) {
-    return differs ? News::look : News::none;
+/// What of an element differs from the frame before; each word holds those before it.
+enum class Change : std::uint8_t { none, look, size, text };
+inline Change look_if(bool differs) {
+    return differs ? Change::look : Change::none;
 }
 
 /// The state of one element that is its kind's own.
@@ -123,24 +123,25 @@ class Body {
 
     /// From now on in this language, null for the one of its own description; `show` must follow.
     virtual void set_language(const Language*, BodyContext&) {}
-    /// A cheaper writer of its text, if writing it from the value alone is all that there is to do.
-    virtual std::optional<PlainText> plain_text() const { return std::nullopt; }
-    /// Takes over what that writer shows.
-    virtual void set_text(std::string_view) {}
+    /// Lets a text whose characters change in one number only write them there; the number must outlive the body. While
+    /// they stand there, the frame loop updates them in place of `show`.
+    virtual void write_into(NumberText*) {}
+    /// Whether it shows the last change of its value.
+    virtual bool shows_delta() const { return false; }
     /// How often its text was written.
     virtual std::uint32_t times_made() const { return 0; }
 
     /// Takes the shown values, and where the trail of the value ends (NaN where there is none); what is seen of them.
-    virtual News show(const FieldValues&, double /*trail*/) { return News::none; }
+    virtual Change show(const FieldValues&, double /*trail*/) { return Change::none; }
     /// Takes the values of its further sources, in their order, before `show`.
     virtual void show_further(std::span<const Value>) {}
     /// What differs for that alone.
-    virtual News set_look(const Look&) { return News::none; }
+    virtual Change set_look(const Look&) { return Change::none; }
     /// The next values are taken as given: nothing was gained or lost.
     virtual void snap() {}
     /// Whether it may change with time alone: asked once. Then `advance` is called in every frame, after `show`.
     virtual bool lives_in_time() const { return false; }
-    virtual News advance(const Moment&) { return News::none; }
+    virtual Change advance(const Moment&) { return Change::none; }
     /// What it cannot show, told after `advance`; empty for nothing.
     virtual std::string take_problem() { return {}; }
     /// How many digits after the point it shows, where it shows one number with a fixed count of them.

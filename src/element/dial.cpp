@@ -149,11 +149,15 @@ class DialBody final : public PointerBody {
 
 bool operator==(const Dial&, const Dial&) = default;
 
-const Table Description<Dial>::table{"dial", fields};
-
 std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context) {
     DialBody::check(context);
     return std::make_unique<DialBody>(dial, context);
+}
+
+const Kind& describe(const Dial&) {
+    static constexpr Table table{"dial", fields};
+    static constexpr Kind kind = kind_of<Dial>(table);
+    return kind;
 }
 
 }  // namespace rapido

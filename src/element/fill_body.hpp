@@ -33,13 +33,13 @@ class FillBody : public Body {
  public:
     FillBody(Color color, Color trail_color) : color_(color), trail_color_(trail_color), own_color_(color) {}
 
-    News set_look(const Look& look) override {
+    Change set_look(const Look& look) override {
         const bool differs = !(look.color == color_) || look.pattern != pattern_;
         color_ = look.color;
         pattern_ = look.pattern;
         return look_if(differs);
     }
-    News show(const FieldValues& shown, double trail) override {
+    Change show(const FieldValues& shown, double trail) override {
         const double fill = fill_of(shown.value.number(), shown.max.number());
         const double behind = std::isnan(trail) ? fill : std::max(fill_of(trail, shown.max.number()), fill);
         const bool differs = fill != fill_ || behind != trail_;

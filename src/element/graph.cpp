@@ -68,21 +68,21 @@ class GraphBody final : public Body {
         numbers_.set_language(language, context);
         stale_ = true;
     }
-    News set_look(const Look& look) override {
+    Change set_look(const Look& look) override {
         const bool differs = !(look.color == color_);
         color_ = look.color;
         return look_if(differs);
     }
-    News show(const FieldValues& shown, double) override {
+    Change show(const FieldValues& shown, double) override {
         value_ = shown.value.number();
         const double max = shown.max.number();
         const bool differs = has_max_ && max != top_ && max > min_ && std::isfinite(max);
         if (differs) top_ = max;
-        return std::exchange(stale_, false) ? News::size : look_if(differs);
+        return std::exchange(stale_, false) ? Change::size : look_if(differs);
     }
 
     bool lives_in_time() const override { return true; }
-    News advance(const Moment& at) override {
+    Change advance(const Moment& at) override {
         const std::int64_t now = at.now / piece_;
         if (!begun_) {
             begun_ = true;
@@ -254,11 +254,15 @@ class GraphBody final : public Body {
 
 bool operator==(const Graph&, const Graph&) = default;
 
-const Table Description<Graph>::table{"graph", fields};
-
 std::unique_ptr<Body> make_body(const Graph& graph, BodyContext& context) {
     GraphBody::check(context);
     return std::make_unique<GraphBody>(graph, context);
+}
+
+const Kind& describe(const Graph&) {
+    static constexpr Table table{"graph", fields};
+    static constexpr Kind kind = kind_of<Graph>(table);
+    return kind;
 }
 
 }  // namespace rapido

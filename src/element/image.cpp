@@ -61,22 +61,22 @@ class ImageBody final : public Body {
         band_ = of_bands_.size();
     }
 
-    News set_look(const Look& next) override {
-        const News news = next.image != band_ ? News::size : look_if(!(next.color == color_));
+    Change set_look(const Look& next) override {
+        const Change news = next.image != band_ ? Change::size : look_if(!(next.color == color_));
         color_ = next.color;
         band_ = next.image;
         return news;
     }
 
-    News show(const FieldValues& shown, double) override {
-        if (!has_value_) return News::none;
+    Change show(const FieldValues& shown, double) override {
+        if (!has_value_) return Change::none;
         fill_ = fill_of(shown.value.number(), shown.max.number());
         const auto last = static_cast<float>(look().frame_count() - 1);
         return go_to(last > 0 ? static_cast<int>(std::lround(honest_length(fill_, last, 1))) : 0);
     }
 
     bool lives_in_time() const override { return !has_value_ && own_.frame_count() > 1; }
-    News advance(const Moment& at) override {
+    Change advance(const Moment& at) override {
         return go_to(at.reduced_motion || look().frame_count() <= 1 ? 0 : look().frame_at(at.now));
     }
 
@@ -106,7 +106,7 @@ class ImageBody final : public Body {
     const ImageLook& look() const {
         return band_ < of_bands_.size() && of_bands_[band_] ? of_bands_[band_] : own_;
     }
-    News go_to(int frame) { return look_if(std::exchange(frame_, frame) != frame); }
+    Change go_to(int frame) { return look_if(std::exchange(frame_, frame) != frame); }
 
     /// Three columns and three rows; in a box that is too small for its corners they shrink together.
     void draw_slices(const DrawPlace& at, DrawGroup& into) const {
@@ -154,13 +154,17 @@ class ImageBody final : public Body {
 
 bool operator==(const Image&, const Image&) = default;
 
-const Table Description<Image>::table{"image", fields};
-
 std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
     if (image.image.empty()) context.report("image", "must be the name of a file");
     if (image.slice != Insets{} && !image.mask.empty())
         context.report("mask", "must not be there where there is 'slice'");
     return std::make_unique<ImageBody>(image, context);
+}
+
+const Kind& describe(const Image&) {
+    static constexpr Table table{"image", fields};
+    static constexpr Kind kind = kind_of<Image>(table, {.takes_image = true});
+    return kind;
 }
 
 }  // namespace rapido

@@ -1,4 +1,4 @@
-// The list of kinds, for the rooms that work on all of them: a description and a body for each.
+// The list of kinds, for the rooms that work on all of them.
 #pragma once
 
 #include <array>
@@ -7,93 +7,70 @@
 
 namespace rapido {
 
-template <>
-struct Description<Panel> {
-    static const Table table;
-};
-template <>
-struct Description<Text> {
-    static const Table table;
-};
-template <>
-struct Description<Bar> {
-    static const Table table;
+/// What elements of a kind can do besides being placed and drawn.
+struct Abilities {
+    bool has_fill = false;        ///< bands may give it a pattern
+    bool takes_format = false;    ///< bands may give it a format
+    bool takes_image = false;     ///< bands may give it a picture
+    bool holds_children = false;  ///< other elements stand inside
+    bool counts = false;          ///< what it has not shown yet of its value can be asked for
 };
 
-template <>
-struct Description<Notice> {
-    static const Table table;
-};
-
-template <>
-struct Description<Ring> {
-    static const Table table;
-};
-
-template <>
-struct Description<Level> {
-    static const Table table;
-};
-
-template <>
-struct Description<Pips> {
-    static const Table table;
-};
-
-template <>
-struct Description<Dial> {
-    static const Table table;
-};
-
-template <>
-struct Description<Scale> {
-    static const Table table;
-};
-
-template <>
-struct Description<Graph> {
-    static const Table table;
-};
-
-template <>
-struct Description<Image> {
-    static const Table table;
-};
-
-std::unique_ptr<Body> make_body(const Panel& panel, BodyContext& context);
-std::unique_ptr<Body> make_body(const Text& text, BodyContext& context);
-std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context);
-std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context);
-std::unique_ptr<Body> make_body(const Level& level, BodyContext& context);
-std::unique_ptr<Body> make_body(const Pips& pips, BodyContext& context);
-std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context);
-std::unique_ptr<Body> make_body(const Scale& scale, BodyContext& context);
-std::unique_ptr<Body> make_body(const Graph& graph, BodyContext& context);
-std::unique_ptr<Body> make_body(const Image& image, BodyContext& context);
-std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context);
-
-/// The further sources of those kinds that have some.
-std::vector<FurtherSource> further_sources(const Notice& notice);
-std::vector<FurtherSource> further_sources(const Bar& bar);
-std::vector<FurtherSource> further_sources(const Pips& pips);
-
-/// One kind by its index in `Element`: its description, and an element of it with all defaults.
+/// What a kind is: its description, and how one of it is made. Each kind defines its own in its file, by `kind_of`.
 struct Kind {
     const Table* table = nullptr;
-    Element (*create)() = nullptr;
+    Abilities can;
+    Element (*create)() = nullptr;  ///< one with all defaults
+    std::unique_ptr<Body> (*make)(const Element&, BodyContext&) = nullptr;
+    std::vector<FurtherSource> (*further)(const Element&) = nullptr;  ///< besides value, maximum and visible
+
+    std::string_view name() const { return table->name; }
 };
 
+// One line for each kind.
+const Kind& describe(const Panel&);
+const Kind& describe(const Text&);
+const Kind& describe(const Bar&);
+const Kind& describe(const Ring&);
+const Kind& describe(const Level&);
+const Kind& describe(const Pips&);
+const Kind& describe(const Dial&);
+const Kind& describe(const Scale&);
+const Kind& describe(const Graph&);
+const Kind& describe(const Image&);
+const Kind& describe(const Notice&);
+
+/// Returns the kind of an aggregate. Its file has a `make_body`, and a `further_sources` if it has such.
+template <class Aggregate>
+constexpr Kind kind_of(const Table& table, Abilities can = {}) {
+    return {
+        .table = &table,
+        .can = can,
+        .create = [] { return Element(Aggregate{}); },
+        .make = [](const Element& element,
+                   BodyContext& context) { return make_body(*std::get_if<Aggregate>(&element), context); },
+        .further =
+            [](const Element& element) {
+                if constexpr (requires(const Aggregate& made) { further_sources(made); })
+                    return further_sources(*std::get_if<Aggregate>(&element));
+                else
+                    return std::vector<FurtherSource>();
+            }};
+}
+
 template <class... Kinds>
-constexpr auto list_kinds(const std::variant<Kinds...>*) {
-    return std::array<Kind, sizeof...(Kinds)>{
-        Kind{&Description<Kinds>::table, [] { return Element(Kinds{}); }}...};
+auto list_kinds(const std::variant<Kinds...>*) {
+    return std::array<const Kind*, sizeof...(Kinds)>{&describe(Kinds{})...};
 }
-inline constexpr auto kinds = list_kinds(static_cast<const Element*>(nullptr));
-
-inline const Table& table_of(const Element& element) {
-    return *kinds[element.index()].table;
+/// Returns all kinds, by their index in `Element`.
+inline const auto& all_kinds() {
+    static const auto kinds = list_kinds(static_cast<const Element*>(nullptr));
+    return kinds;
 }
 
+inline const Kind& kind_of(const Element& element) {
+    return std::visit([](const auto& description) -> const Kind& { return describe(description); }, element);
+}
 inline const void* address_of(const Element& element) {
     return std::visit([](const auto& description) -> const void* { return &description; }, element);
 }

@@ -96,7 +96,7 @@ class LevelBody final : public FillBody {
     bool lives_in_time() const override {
         return (wave_.height > 0 && wave_.period.count() != 0) || image_.frame_count() > 1;
     }
-    News advance(const Moment& at) override {
+    Change advance(const Moment& at) override {
         const bool has_frames = image_.frame_count() > 1;
         const int frame = has_frames && !at.reduced_motion ? image_.frame_at(at.now) : 0;
         const double period = wave_.period.count();
@@ -308,11 +308,15 @@ class LevelBody final : public FillBody {
 
 bool operator==(const Level&, const Level&) = default;
 
-const Table Description<Level>::table{"level", fields};
-
 std::unique_ptr<Body> make_body(const Level& level, BodyContext& context) {
     if (!LevelBody::check(level, context)) return nullptr;
     return std::make_unique<LevelBody>(level, context);
+}
+
+const Kind& describe(const Level&) {
+    static constexpr Table table{"level", fields};
+    static constexpr Kind kind = kind_of<Level>(table, {.has_fill = true});
+    return kind;
 }
 
 }  // namespace rapido

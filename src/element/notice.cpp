@@ -79,8 +79,6 @@ const Table& message_table() {
 
 bool operator==(const Notice&, const Notice&) = default;
 
-const Table Description<Notice>::table{"notice", fields};
-
 std::vector<FurtherSource> further_sources(const Notice& notice) {
     std::vector<FurtherSource> sources;
     for (std::size_t i = 0; i < notice.messages.size(); ++i) {
@@ -92,7 +90,8 @@ std::vector<FurtherSource> further_sources(const Notice& notice) {
 }
 
 NoticeBody::NoticeBody(const Notice& notice, TextLine line)
-    : line_(std::move(line)),
+    : course_{notice.enter, notice.leave, notice.gap, notice.reading},
+      line_(std::move(line)),
       own_color_(notice.color),
       color_(notice.color),
       background_(notice.background),
@@ -172,8 +171,8 @@ void NoticeBody::show_further(std::span<const Value> values) {
             other_ = said_[i].text->update({.value = values[2 * i], .max = {}, .delta = {}}) || other_;
 }
 
-News NoticeBody::show(const FieldValues&, double) {
-    if (!std::exchange(other_, false)) return News::none;
+Change NoticeBody::show(const FieldValues&, double) {
+    if (!std::exchange(other_, false)) return Change::none;
     std::string next;
     // One that was forgotten by a snap is gone before the frame selects another.
     const bool speaks = shown_ != no_message && said_[shown_].text.has_value();
@@ -184,7 +183,7 @@ News NoticeBody::show(const FieldValues&, double) {
     color_ = speaks ? said_[shown_].message.color.value_or(own_color_) : own_color_;
     ++times_made_;
     text_ = std::move(next);
-    return News::text;
+    return Change::text;
 }
 
 bool NoticeBody::select(std::size_t message, int count) {
@@ -230,6 +229,12 @@ std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
     }
     body->declared_ = notice.messages.size();
     return body;
+}
+
+const Kind& describe(const Notice&) {
+    static constexpr Table table{"notice", fields};
+    static constexpr Kind kind = kind_of<Notice>(table);
+    return kind;
 }
 
 }  // namespace rapido

@@ -18,6 +18,14 @@ class NoticeBody final : public Body {
 
     NoticeBody(const Notice& notice, TextLine line);
 
+    /// How its messages come and go.
+    struct Course {
+        std::string enter, leave;  ///< names of effects
+        Seconds gap;
+        ReadingTime reading;
+    };
+    const Course& course() const { return course_; }
+
     /// A message of the game with its value: the one that says the same, or another number. `no_message` after a
     /// fault.
     std::size_t add(const Message& message, const Value& value, const Language* language,
@@ -29,7 +37,7 @@ class NoticeBody final : public Body {
     /// By its id.
     std::size_t find(std::string_view id) const;
     const Message& message(std::size_t index) const { return said_[index].message; }
-    const std::string& text_of(std::size_t index) const { return said_[index].text->text(); }
+    std::string_view text_of(std::size_t index) const { return said_[index].text->text(); }
     /// As many as it has declared.
     std::size_t declared() const { return declared_; }
     /// Shows this one from the next `show` on; true if that is another one than before, or of another count.
@@ -37,7 +45,7 @@ class NoticeBody final : public Body {
 
     void set_language(const Language* language, BodyContext& context) override;
     void show_further(std::span<const Value> values) override;
-    News show(const FieldValues&, double) override;
+    Change show(const FieldValues&, double) override;
     Size measure(TextMeasurer* measurer, Size) override;
     void draw(const DrawPlace& at, DrawGroup& into) const override;
     void set_width(TextMeasurer* measurer, float width) override;
@@ -59,6 +67,7 @@ class NoticeBody final : public Body {
     bool make(Said& said, const Message& message, const Language* language, const std::string& field,
               BodyContext& context);
 
+    Course course_;
     TextLine line_;
     std::vector<Said> said_;
     std::size_t declared_ = 0;

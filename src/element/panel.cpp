@@ -73,10 +73,14 @@ class PanelBody final : public Body {
 
 bool operator==(const Panel&, const Panel&) = default;
 
-const Table Description<Panel>::table{"panel", fields};
-
 std::unique_ptr<Body> make_body(const Panel& panel, BodyContext&) {
     return std::make_unique<PanelBody>(panel);
+}
+
+const Kind& describe(const Panel&) {
+    static constexpr Table table{"panel", fields};
+    static constexpr Kind kind = kind_of<Panel>(table, {.holds_children = true});
+    return kind;
 }
 
 }  // namespace rapido

@@ -115,7 +115,7 @@ class PipsBody final : public FillBody {
 
     static void check(BodyContext& context) { check_types(context, "a row of pips"); }
 
-    News set_look(const Look& look) override {
+    Change set_look(const Look& look) override {
         kinds_[0].color = look.color;
         return FillBody::set_look(look);
     }
@@ -126,10 +126,10 @@ class PipsBody final : public FillBody {
             extra_values_[i] = values[i].number();
     }
 
-    News show(const FieldValues& shown, double trail) override {
+    Change show(const FieldValues& shown, double trail) override {
         const double value = shown.value.number();
         const double max = has_max_ ? shown.max.number() : value;
-        bool differs = FillBody::show(shown, trail) != News::none;
+        bool differs = FillBody::show(shown, trail) != Change::none;
         const std::size_t before = pip_count();
         const bool too_many = !is_countable(max, extra_values_);
         if (too_many != too_many_) differs = true;
@@ -146,14 +146,15 @@ class PipsBody final : public FillBody {
             }
         }
         silent_ = false;
-        return pip_count() != before ? News::size : look_if(differs);
+        return pip_count() != before ? Change::size : look_if(differs);
     }
 
     bool lives_in_time() const override { return true; }
-    News advance(const Moment& at) override {
+    Change advance(const Moment& at) override {
         now_ = at.real;
         const auto is_busy = [](const Kind& kind) { return kind.row.is_busy(); };
-        if (rules_.shine == nullptr && std::none_of(kinds_.begin(), kinds_.end(), is_busy)) return News::none;
+        if (rules_.shine == nullptr && std::none_of(kinds_.begin(), kinds_.end(), is_busy))
+            return Change::none;
         const std::size_t before = pip_count();
         bool differs = false;
         std::uint32_t number = 0;
@@ -162,7 +163,7 @@ class PipsBody final : public FillBody {
             differs = kind.row.advance(at, rules_, color_, number) || differs;
             number += count;
         }
-        return pip_count() != before ? News::size : look_if(differs);
+        return pip_count() != before ? Change::size : look_if(differs);
     }
 
     std::string take_problem() override {
@@ -370,8 +371,6 @@ class PipsBody final : public FillBody {
 
 bool operator==(const Pips&, const Pips&) = default;
 
-const Table Description<Pips>::table{"pips", fields};
-
 std::vector<FurtherSource> further_sources(const Pips& pips) {
     std::vector<FurtherSource> sources;
     for (std::size_t i = 0; i < pips.extra.size(); ++i)
@@ -382,6 +381,12 @@ std::vector<FurtherSource> further_sources(const Pips& pips) {
 std::unique_ptr<Body> make_body(const Pips& pips, BodyContext& context) {
     PipsBody::check(context);
     return std::make_unique<PipsBody>(pips, context);
+}
+
+const Kind& describe(const Pips&) {
+    static constexpr Table table{"pips", fields};
+    static constexpr Kind kind = kind_of<Pips>(table);
+    return kind;
 }
 
 }  // namespace rapido

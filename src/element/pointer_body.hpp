@@ -15,7 +15,7 @@ class PointerBody : public FillBody {
         marks_.set_language(language, context);
         stale_ = true;
     }
-    News show(const FieldValues& shown, double) override {
+    Change show(const FieldValues& shown, double) override {
         const double max = shown.max.number(), value = shown.value.number();
         const bool resized =
             std::exchange(stale_, false) || !(max == max_ || (std::isnan(max) && std::isnan(max_)));
@@ -29,7 +29,7 @@ class PointerBody : public FillBody {
         points_ = points;
         fill_ = trail_ = part;
         value_ = points ? value : 0;
-        return resized ? News::size : look_if(differs);
+        return resized ? Change::size : look_if(differs);
     }
     std::optional<double> fill() const override { return points_ ? std::optional(fill_) : std::nullopt; }
     std::optional<double> trail() const override { return std::nullopt; }

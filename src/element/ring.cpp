@@ -116,11 +116,15 @@ class RingBody final : public FillBody {
 
 bool operator==(const Ring&, const Ring&) = default;
 
-const Table Description<Ring>::table{"ring", fields};
-
 std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context) {
     RingBody::check(context);
     return std::make_unique<RingBody>(ring);
+}
+
+const Kind& describe(const Ring&) {
+    static constexpr Table table{"ring", fields};
+    static constexpr Kind kind = kind_of<Ring>(table, {.has_fill = true});
+    return kind;
 }
 
 }  // namespace rapido

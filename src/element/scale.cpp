@@ -196,11 +196,15 @@ class ScaleBody final : public PointerBody {
 
 bool operator==(const Scale&, const Scale&) = default;
 
-const Table Description<Scale>::table{"scale", fields};
-
 std::unique_ptr<Body> make_body(const Scale& scale, BodyContext& context) {
     ScaleBody::check(scale, context);
     return std::make_unique<ScaleBody>(scale, context);
+}
+
+const Kind& describe(const Scale&) {
+    static constexpr Table table{"scale", fields};
+    static constexpr Kind kind = kind_of<Scale>(table);
+    return kind;
 }
 
 }  // namespace rapido

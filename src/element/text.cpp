@@ -110,10 +110,10 @@ class TextBody final : public Body {
           uses_hud_font_(text.font.empty()),
           value_type_(value_type) {}
 
-    News show(const FieldValues& values, double) override {
+    Change show(const FieldValues& values, double) override {
         max_ = values.max;
         const bool differs = shown().update(values);
-        return std::exchange(other_form_, false) || differs ? News::text : News::none;
+        return std::exchange(other_form_, false) || differs ? Change::text : Change::none;
     }
 
     std::optional<int> places() const override { return forms_.own->places(value_type_); }
@@ -143,12 +143,15 @@ class TextBody final : public Body {
         reserved_ = -1;
         if (uses_hud_font_) line_.set_font(TextLine::find_font("", weight_, context));
         decimal_ = language != nullptr ? language->numbers.decimal : ".";
-        if (Forms made = make_forms(patterns_, options_, language, context); made.own)
+        if (Forms made = make_forms(patterns_, options_, language, context); made.own) {
+            forms_.own->write_into(nullptr);
             forms_ = std::move(made);
+            forms_.own->write_into(number_);
+        }
         other_form_ = true;
     }
 
-    News set_look(const Look& look) override {
+    Change set_look(const Look& look) override {
         const auto& [color, format, image, pattern] = look;
         const bool recolored = !(color == color_);
         color_ = color;
@@ -160,8 +163,16 @@ class TextBody final : public Body {
         return look_if(recolored);
     }
 
-    std::optional<PlainText> plain_text() const override { return forms_.own->plain(); }
-    void set_text(std::string_view text) override { forms_.own->set_text(text); }
+    bool shows_delta() const override {
+        const auto shows = [](const std::optional<FormattedText>& form) {
+            return form && form->shows_delta();
+        };
+        return shows(forms_.own) || std::any_of(forms_.of_bands.begin(), forms_.of_bands.end(), shows);
+    }
+    void write_into(NumberText* number) override {
+        number_ = number;
+        forms_.own->write_into(number);
+    }
     std::string_view text() const override { return shown().text(); }
     Color color() const override { return color_; }
     std::uint32_t times_made() const override {
@@ -247,6 +258,7 @@ class TextBody final : public Body {
     int weight_;
     bool uses_hud_font_;
     std::optional<Value::Type> value_type_;
+    NumberText* number_ = nullptr;  ///< what its own form writes into
     Value max_;
     float reserved_ = -1;  ///< negative: not yet known
 };
@@ -254,8 +266,6 @@ class TextBody final : public Body {
 }  // namespace
 
 bool operator==(const Text&, const Text&) = default;
-
-const Table Description<Text>::table{"text", fields};
 
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     if (!utf8::is_valid(text.placeholder)) context.report("placeholder", "is not valid UTF-8");
@@ -271,6 +281,12 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     TextLine line(TextLine::find_font(text.font, text.weight, context), text.size, text.overflow);
     return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, std::move(line),
                                       context.value_type);
+}
+
+const Kind& describe(const Text&) {
+    static constexpr Table table{"text", fields};
+    static constexpr Kind kind = kind_of<Text>(table, {.takes_format = true, .counts = true});
+    return kind;
 }
 
 }  // namespace rapido

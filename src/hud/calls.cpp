@@ -2,97 +2,89 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/nearest.hpp"
 #include "hud/state.hpp"
 #include "rapido/hud/hud.hpp"
 
 namespace rapido {
+namespace {
 
-RunningElement* Hud::State::living(ElementRef ref) {
-    if (ref.hud != id || ref.index >= elements.size()) return nullptr;
-    RunningElement& element = elements[ref.index];
-    return element.generation == ref.generation && element.body != nullptr && !element.dead ? &element
-                                                                                            : nullptr;
-}
-
-RunningGroup* Hud::State::find_group(std::string_view group) {
-    if (const auto known = group_indices.find(std::string(group)); known != group_indices.end())
-        return &groups[known->second];
-    report({{}, "no group '" + std::string(group) + "'", hint(group, [this] { return group_names(); })});
+/// The group of an id; null, with a problem, for none.
+RunningGroup* find_group(Parts& hud, std::string_view id) {
+    const GroupIndex index = hud.visibility.find(std::string(id));
+    if (index != no_group) return &hud.visibility.group(index);
+    hud.problems.report(
+        {{}, "no group '" + std::string(id) + "'", did_you_mean(id, hud.visibility.group_names())});
     return nullptr;
 }
 
+/// The effect of a name; null, with a problem, for none.
+const Effect* find_effect(Parts& hud, std::string_view name) {
+    Problem problem;
+    const Effect* const found = hud.effects.find(name, problem);
+    if (found == nullptr) hud.problems.report(std::move(problem));
+    return found;
+}
+
+/// The notice that a reference means; null for none.
+RunningNotice* find_notice(const Parts& hud, ElementRef ref) {
+    const ElementIndex index = hud.elements.living(ref);
+    return index != no_element ? hud.notices.find(index) : nullptr;
+}
+
+}  // namespace
+
 void Hud::snap() {
     if (!state_->may("snap")) return;
-    for (ElementIndex index = 0; index < state_->elements.size(); ++index)
-        if (state_->elements[index].body != nullptr) {
-            state_->hot[index].snaps = true;
-            state_->queue_element(index);
-        }
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index)
+        if (state_->elements[index].body != nullptr) state_->readouts.snap(index);
 }
 
 void Hud::snap(ElementRef ref) {
     if (!state_->may("snap")) return;
-    if (state_->living(ref) == nullptr) return;
-    state_->hot[ref.index].snaps = true;
-    state_->queue_element(ref.index);
+    if (const ElementIndex index = state_->elements.living(ref); index != no_element)
+        state_->readouts.snap(index);
 }
 
 void Hud::snap(std::string_view group) {
-    if (!state_->may("snap")) return;
-    const RunningGroup* const found = state_->find_group(group);
-    for (ElementIndex index = 0; found != nullptr && index < state_->elements.size(); ++index) {
-        const RunningElement& element = state_->elements[index];
-        if (element.body == nullptr || element.group == no_group || &state_->groups[element.group] != found)
-            continue;
-        state_->hot[index].snaps = true;
-        state_->queue_element(index);
-    }
+    if (!state_->may("snap") || find_group(*state_, group) == nullptr) return;
+    const GroupIndex found = state_->visibility.find(std::string(group));
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index)
+        if (state_->elements[index].body != nullptr && state_->visibility.conditions(index).group == found)
+            state_->readouts.snap(index);
 }
 
 void Hud::set_visible(std::string_view group, bool visible) {
     if (!state_->may("set_visible")) return;
-    if (RunningGroup* const found = state_->find_group(group)) found->game_shows = visible;
-    state_->visibility_dirty = true;
+    if (RunningGroup* const found = find_group(*state_, group)) found->game_shows = visible;
+    state_->visibility.touch();
 }
 
 void Hud::set_opacity(std::string_view group, float opacity) {
     if (!state_->may("set_opacity")) return;
-    if (RunningGroup* const found = state_->find_group(group))
+    if (RunningGroup* const found = find_group(*state_, group))
         found->game_opacity = opacity > 0 ? std::min(opacity, 1.0F) : 0.0F;
-    state_->visibility_dirty = true;
-}
-
-void Hud::remove(ElementRef ref) {
-    if (!state_->may("remove")) return;
-    if (state_->living(ref) != nullptr) state_->kill(ref.index);
-}
-
-void Hud::leave(ElementRef ref, std::string_view effect) {
-    if (!state_->may("leave")) return;
-    RunningElement* const element = state_->living(ref);
-    if (element == nullptr || element->leaving) return;
-    element->leaving = true;
-    Problem problem;
-    const Effect* const found = effect.empty() ? nullptr : state_->find_effect(effect, problem);
-    if (!problem.message.empty()) state_->report(std::move(problem));
-    if (found != nullptr && found->repeat > 0 && !state_->reduced_motion &&
-        state_->play(ref.index, *found, state_->now, 1, PlayAs::leave))
-        element->leave_effect = found;
-    state_->leaving.push_back(ref.index);
+    state_->visibility.touch();
 }
 
 void Hud::set_reduced_motion(bool reduced) {
-    if (!state_->may("set_reduced_motion")) return;
-    if (reduced == state_->reduced_motion) return;
-    state_->reduced_motion = reduced;
-    for (RunningElement& element : state_->elements)
-        if (element.effects != nullptr) element.effects->player.set_reduced_motion(reduced);
-    for (ElementIndex index = 0; reduced && index < state_->elements.size(); ++index) {
-        RunningElement& element = state_->elements[index];
-        if (element.travel == nullptr) continue;
-        element.travel->land(state_->moment(element.travel->clock()));
-        state_->queue_element(index);
-    }
+    if (!state_->may("set_reduced_motion") || reduced == state_->effects.reduced_motion()) return;
+    state_->effects.set_reduced_motion(reduced);
+    state_->readouts.set_reduced_motion(reduced, state_->time);
+}
+
+void Hud::set_flash_limit(FlashLimit& limit) {
+    if (!state_->may("set_flash_limit")) return;
+    state_->effects.set_limit(limit);
+    state_->readouts.set_limit(&limit);
+}
+
+void Hud::set_language(const Language& language) {
+    if (!state_->may("set_language")) return;
+    state_->language = std::make_shared<const Language>(language);
+    state_->layouter.set_right_to_left(language.right_to_left);
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index)
+        if (state_->elements[index].body != nullptr) state_->speak(index);
 }
 
 void Hud::resize(const Viewport& viewport) {
@@ -100,146 +92,143 @@ void Hud::resize(const Viewport& viewport) {
     const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
     const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
     const Insets& safe = viewport.safe_area;
-    state_->viewport = {{place(viewport.origin.x), place(viewport.origin.y)},
-                        {length(viewport.size.width), length(viewport.size.height)},
-                        {length(safe.top), length(safe.right), length(safe.bottom), length(safe.left)}};
-    state_->screen_dirty = true;
+    state_->layouter.set_viewport(
+        {{place(viewport.origin.x), place(viewport.origin.y)},
+         {length(viewport.size.width), length(viewport.size.height)},
+         {length(safe.top), length(safe.right), length(safe.bottom), length(safe.left)}});
 }
 
 void Hud::set_scale(float scale) {
     if (!state_->may("set_scale")) return;
-    state_->fit.ui_scale = scale >= 0.25F ? std::min(scale, 4.0F) : scale > 0 ? 0.25F : 1.0F;
-    state_->screen_dirty = true;
+    state_->layouter.set_scale(scale >= 0.25F ? std::min(scale, 4.0F) : scale > 0 ? 0.25F : 1.0F);
+}
+
+bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
+    if (!state_->may("play")) return false;
+    if (!std::isfinite(strength)) {
+        state_->problems.report(
+            {{}, "the strength of effect '" + std::string(effect) + "' must be a finite number", ""});
+        return false;
+    }
+    const Effect* const found = find_effect(*state_, effect);
+    const ElementIndex index = state_->elements.living(ref);
+    return found != nullptr && index != no_element &&
+           state_->effects.play(index, *found, state_->time.now(), strength);
+}
+
+void Hud::stop(ElementRef ref, std::string_view effect) {
+    if (!state_->may("stop")) return;
+    const Effect* const found = find_effect(*state_, effect);
+    const ElementIndex index = state_->elements.living(ref);
+    if (found != nullptr && index != no_element) state_->effects.stop(index, *found, state_->time.now());
+}
+
+bool Hud::notify(ElementRef ref, const Message& message) {
+    if (!state_->may("notify")) return false;
+    RunningNotice* const notice = find_notice(*state_, ref);
+    if (notice == nullptr) {
+        state_->problems.report({{}, "only a notice can be notified", ""});
+        return false;
+    }
+    ElementContext context(state_->problems, "a message of " + state_->elements[notice->element].name(),
+                           nullptr, state_->formats);
+    context.check_numbers(message_table(), &message);
+    if (context.failed()) return false;
+    std::string storage;
+    const Value value = state_->bindings.read_once(message.value, storage);
+    const std::size_t index = notice->body->add(message, value, state_->language.get(), context);
+    if (index == NoticeBody::no_message) return false;
+    state_->notices.post(*notice, index, state_->time.now());
+    return true;
+}
+
+bool Hud::notify(ElementRef ref, std::string_view message) {
+    if (!state_->may("notify")) return false;
+    RunningNotice* const notice = find_notice(*state_, ref);
+    const std::size_t index = notice != nullptr ? notice->body->find(message) : NoticeBody::no_message;
+    if (index == NoticeBody::no_message) {
+        state_->problems.report({{}, "no message '" + std::string(message) + "' of a notice", ""});
+        return false;
+    }
+    state_->notices.post(*notice, index, state_->time.now());
+    return true;
+}
+
+bool Hud::dismiss(ElementRef ref, std::string_view message) {
+    if (!state_->may("dismiss")) return false;
+    RunningNotice* const notice = find_notice(*state_, ref);
+    if (notice == nullptr) return false;
+    const auto key = static_cast<std::uint32_t>(notice->body->find(message));
+    if (notice->body->find(message) == NoticeBody::no_message || !notice->queue.has(key)) return false;
+    notice->queue.take_away(key, state_->time.now());
+    return true;
 }
 
 Shown Hud::operator[](ElementRef ref) const {
-    const RunningElement* const living = state_->living(ref);
-    if (living == nullptr) return {};
-    const RunningElement& element = *living;
-    const HotElement& hot = state_->hot[ref.index];
-    const Pose pose = state_->body_pose(ref.index);
-    const Value truth = hot.value == no_source ? Value() : state_->scan.value(hot.value);
+    const ElementIndex index = state_->elements.living(ref);
+    if (index == no_element) return {};
+    const Parts& hud = *state_;
+    const RunningElement& element = hud.elements[index];
+    const Travel* const travel = hud.readouts[index].travel.get();
+    const Pose pose = hud.effects.pose(index, hud.time.now());
+    const Value& truth = hud.readouts.value(index);
     return {.id = element.path,
-            .kind = element.kind->name,
-            .text = hot.shows_plain ? hot.plain.text() : element.body->text(),
+            .kind = element.kind->name(),
+            .text = element.body->text(),
             .fill = element.body->fill(),
             .trail = element.body->trail(),
             .truth = truth,
-            .target = element.travel != nullptr ? element.travel->target() : truth,
-            .shown = element.travel != nullptr
-                         ? element.travel->shown(state_->moment(element.travel->clock()))
-                         : truth,
+            .target = travel != nullptr ? travel->target() : truth,
+            .shown = travel != nullptr ? travel->shown(hud.time.now(travel->clock())) : truth,
             .color = mix(element.body->color(), pose.color, static_cast<double>(pose.color_part)),
-            .opacity = element.opacity * pose.opacity,
+            .opacity = hud.visibility.opacity(index) * pose.opacity,
             .scale = pose.scale,
             .offset = pose.offset,
             .rotation = pose.rotation,
-            .visible = element.shown,
-            .box = state_->screen_box(element.box),
-            .changed = hot.changed_in == state_->frame,
-            .text_changed = hot.changed_in == state_->frame && hot.text_changed};
+            .visible = hud.visibility.is_shown(index),
+            .box = hud.layouter.box(index),
+            .changed = hud.elements.changed(index),
+            .text_changed = hud.elements.text_changed(index)};
 }
 
 std::vector<ElementRef> Hud::elements() const {
     std::vector<ElementRef> refs;
-    for (ElementIndex index = 0; index < state_->elements.size(); ++index) {
-        const ElementRef ref = state_->ref_of(index);
-        if (state_->living(ref) != nullptr) refs.push_back(ref);
-    }
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index)
+        if (state_->elements[index].is_living()) refs.push_back(state_->elements.ref(index));
     return refs;
-}
-
-std::uint64_t Hud::texts_made() const {
-    std::uint64_t count = state_->plain_texts_made;
-    for (const RunningElement& element : state_->elements)
-        if (element.body != nullptr) count += element.body->times_made();
-    return count;
-}
-
-std::span<const Event> Hud::events() const {
-    return std::as_const(state_->events).all();
-}
-Nanoseconds Hud::now() const {
-    return state_->now;
-}
-const Problems& Hud::problems() const {
-    return state_->problems.all();
-}
-
-void Hud::draw(DrawList& list) const {
-    if (state_->structure_dirty) state_->link_parents();
-    const std::uint64_t structure = (std::uint64_t{state_->id} << 32) | state_->structure;
-    if (list.structure_ != structure) {
-        list.structure_ = structure;
-        list.groups_.assign(state_->draw_order.size(), {});
-    }
-    std::size_t commands = 0, glyphs = 0, points = 0;
-    for (std::size_t i = 0; i < state_->draw_order.size(); ++i) {
-        const ElementIndex index = state_->draw_order[i];
-        DrawGroup& group = list.groups_[i];
-        if (group.revision != state_->hot[index].revision) {
-            group.revision = state_->hot[index].revision;
-            state_->draw(index, group);
-        }
-        commands += group.commands().size();
-        glyphs += group.glyph_count();
-        points += group.point_count();
-        if (commands <= DrawList::most_commands && glyphs <= DrawList::most_glyphs &&
-            points <= DrawList::most_points)
-            continue;
-        for (; i < state_->draw_order.size(); ++i)
-            list.groups_[i] = {};
-        state_->report({{}, "the HUD draws more than a screen can show; what comes later is left out", ""});
-    }
-}
-
-/// All that an element draws, into a group that is empty or out of date.
-void Hud::State::draw(ElementIndex index, DrawGroup& group) {
-    const RunningElement& element = elements[index];
-    const Rect device = device_box(index);
-    const Moved moved_by = moved(index);
-    group.begin(element.opacity * moved_by.opacity, moved_by.tint, moved_by.transform);
-    if (!element.shown || measurer == nullptr) return;
-    element.body->draw({device, screen.scale, mirrored, measurer, &point_room}, group);
-    draw_over(index, device, group);
-}
-
-/// By its path, or by its id if only one has it; no element, with a problem, for none.
-ElementIndex Hud::State::find_element(std::string_view name, Problem& problem) const {
-    if (const auto at = paths.find(std::string(name)); at != paths.end()) return at->second;
-    const auto [first, last] = ids.equal_range(std::string(name));
-    if (first != last && std::next(first) == last) return first->second;
-    const bool several = first != last;
-    problem.message = several
-                          ? "several elements have the id '" + std::string(name) + "'; give the whole path"
-                          : "no element '" + std::string(name) + "'";
-    if (!several)
-        problem.hint = hint(name, [this] {
-            std::vector<std::string_view> names;
-            for (const RunningElement& element : elements)
-                if (element.body != nullptr && !element.dead)
-                    names.push_back(std::string_view(element.path).substr(element.path.rfind('.') + 1));
-            return names;
-        });
-    return no_element;
 }
 
 ElementRef Hud::find(std::string_view id) {
     Problem problem;
-    const ElementIndex found = state_->find_element(id, problem);
-    if (found != no_element) return state_->ref_of(found);
-    state_->report(std::move(problem));
+    const ElementIndex found = state_->elements.find(id, problem);
+    if (found != no_element) return state_->elements.ref(found);
+    state_->problems.report(std::move(problem));
     return {};
 }
 
 GameTimer* Hud::timer(std::string_view id) {
-    const auto known = state_->timer_indices.find(std::string(id));
-    if (known != state_->timer_indices.end() && state_->timers[known->second].owned != nullptr)
-        return state_->timers[known->second].owned.get();
-    state_->report({{}, "no timer '" + std::string(id) + "' of this HUD", state_->hint(id, [this] {
-                        return state_->timer_names();
-                    })});
+    const TimerIndex index = state_->timers.find(std::string(id));
+    if (index != no_timer && state_->timers[index].owned != nullptr) return state_->timers[index].owned.get();
+    state_->problems.report(
+        {{}, "no timer '" + std::string(id) + "' of this HUD", did_you_mean(id, state_->timers.names())});
     return nullptr;
+}
+
+std::uint64_t Hud::texts_made() const {
+    std::uint64_t count = 0;
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index)
+        if (const Body* const body = state_->elements[index].body.get()) count += body->times_made();
+    return count;
+}
+
+std::span<const Event> Hud::events() const {
+    return state_->events.all();
+}
+Nanoseconds Hud::now() const {
+    return state_->time.now();
+}
+const Problems& Hud::problems() const {
+    return state_->problems.all();
 }
 
 }  // namespace rapido

@@ -1,16 +1,16 @@
-// Effects in the frame: what starts them, and what they do to the elements that they run on.
+#include "hud/effects.hpp"
+
 #include <algorithm>
 #include <cmath>
 
+#include "base/nearest.hpp"
 #include "element/effect_drawing.hpp"
-#include "hud/definition_tables.hpp"
-#include "hud/element_context.hpp"
 
 namespace rapido {
 namespace {
 
 /// In one frame: a hostile file may want thousands of them for each of a thousand events.
-constexpr std::size_t most_effect_starts = 5'000;
+constexpr std::size_t most_started = 5'000;
 
 /// Each start of an effect on each element has a seed of its own, the same in every replay.
 std::uint32_t seed_of(std::string_view path, std::uint32_t plays) {
@@ -18,25 +18,6 @@ std::uint32_t seed_of(std::string_view path, std::uint32_t plays) {
     for (const char c : path)
         seed = (seed ^ static_cast<unsigned char>(c)) * 16777619U;
     return seed + plays * 0x9e3779b9U;
-}
-
-EventKind event_of(TriggerOn on) {
-    switch (on) {
-        case TriggerOn::empty:
-            return EventKind::empty;
-        case TriggerOn::full:
-            return EventKind::full;
-        case TriggerOn::enter:
-            return EventKind::enter;
-        case TriggerOn::leave:
-            return EventKind::leave;
-        case TriggerOn::mark:
-            return EventKind::mark;
-        case TriggerOn::end:
-            return EventKind::end;
-        default:
-            return EventKind::start;
-    }
 }
 
 bool is_built_in(const Effect* effect) {
@@ -51,297 +32,243 @@ Transform stretched(const Fitted& screen) {
 
 }  // namespace
 
-bool is_of_timer(TriggerOn on) {
-    return on == TriggerOn::start || on == TriggerOn::mark || on == TriggerOn::end;
+Effects::Effects(Elements& elements, const Visibility& visibility, const Layouter& layouter,
+                 ProblemLog& problems)
+    : elements_(elements), visibility_(visibility), layouter_(layouter), problems_(problems) {
+    for (const Effect& effect : built_in_effects())
+        by_name_.emplace(effect.id, &effect);
 }
 
-RunningTrigger::RunningTrigger(Trigger given, const Effect* started)
-    : trigger(std::move(given)), effect(started) {
-    if (trigger.at) at = seconds_text(to_nanoseconds(*trigger.at));
-}
-
-bool RunningTrigger::waits_for(const Event& event, std::string_view element) const {
-    if (trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss) return false;
-    if (event_of(trigger.on) != event.kind) return false;
-    if (event.id != (is_of_timer(trigger.on) ? std::string_view(trigger.timer) : element)) return false;
-    const bool of_band = trigger.on == TriggerOn::enter || trigger.on == TriggerOn::leave;
-    if (of_band && !trigger.band.empty() && event.detail != trigger.band) return false;
-    return at.empty() || event.detail == at;
-}
-
-/// The HUD's own one, or a built-in one; null, with a problem, for none.
-const Effect* Hud::State::find_effect(std::string_view name, Problem& problem) const {
-    if (const auto known = effects_by_name.find(name); known != effects_by_name.end()) return known->second;
+const Effect* Effects::find(std::string_view name, Problem& problem) const {
+    if (const auto known = by_name_.find(name); known != by_name_.end()) return known->second;
     problem.message = "no effect '" + std::string(name) + "'";
-    problem.hint = hint(name, [&] {
-        std::vector<std::string_view> names;
-        for (const auto& effect : effects)
-            names.push_back(effect->id);
-        for (const Effect& effect : built_in_effects())
-            names.push_back(effect.id);
-        return names;
-    });
+    if (problems_.is_full()) return nullptr;
+    std::vector<std::string_view> names;
+    for (const auto& effect : effects_)
+        names.push_back(effect->id);
+    for (const Effect& effect : built_in_effects())
+        names.push_back(effect.id);
+    problem.hint = did_you_mean(name, names);
     return nullptr;
 }
 
-void Hud::State::make_effects(const HudDefinition& definition) {
-    for (std::size_t i = 0; i < definition.effects.size(); ++i) {
-        const Effect& effect = definition.effects[i];
-        const auto place = [&](std::string_view field) {
-            const Origin* const origin = origin_at(definition.effect_origins, i);
-            return origin != nullptr ? origin->of(field) : Location{};
-        };
-        const auto by_time = [](const Keyframe& a, const Keyframe& b) { return a.at < b.at; };
-        const auto known = effects_by_name.find(effect.id);
-        const bool replaces = known != effects_by_name.end() && is_built_in(known->second);
-        // A faulty one is there and does nothing, so that who names it is not at fault, too.
-        const bool fine = check(effect_table, &effect, "effect '" + effect.id + "'",
-                                origin_at(definition.effect_origins, i));
-        if (effect.id.empty())
-            report({place("id"), "an effect without an id", ""});
-        else if (known != effects_by_name.end() && !replaces)
-            report({place("id"), "a second effect with the id '" + effect.id + "'", ""});
-        else if (!std::is_sorted(effect.keyframes.begin(), effect.keyframes.end(), by_time))
-            report({place("keyframes"),
-                    "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'", ""});
-        else {
-            effects.push_back(std::make_unique<const Effect>(fine ? effect : Effect{.id = effect.id}));
-            if (replaces) effects_by_name.erase(known);
-            effects_by_name.emplace(effects.back()->id, effects.back().get());
-        }
-    }
-}
-
-/// What an element plays and when; null where there is nothing to play.
-std::unique_ptr<ElementEffects> Hud::State::make_element_effects(const std::vector<Trigger>& triggers,
-                                                                 const std::vector<Band>& bands, Color color,
-                                                                 BodyContext& context) {
-    if (triggers.empty() &&
-        std::all_of(bands.begin(), bands.end(), [](const Band& b) { return b.effect.empty(); }))
-        return nullptr;
-    auto made = std::make_unique<ElementEffects>();
-    made->player = EffectPlayer(color, flash_limit);
-    made->player.set_reduced_motion(reduced_motion);
-    const auto band_names = [&] {
-        std::vector<std::string_view> names;
-        for (const Band& band : bands)
-            names.push_back(band.id);
-        return names;
+void Effects::define(const Effect& effect, bool fine, const Origin* origin) {
+    const auto place = [&](std::string_view field) {
+        return origin != nullptr ? origin->of(field) : Location{};
     };
-    for (std::size_t i = 0; i < triggers.size(); ++i) {
-        const Trigger& trigger = triggers[i];
-        const std::string field = "effects." + std::to_string(i);
-        Problem problem;
-        const Effect* const effect = find_effect(trigger.effect, problem);
-        if (effect == nullptr) context.report(field + ".effect", problem.message, problem.hint);
-        const bool knows_band =
-            trigger.band.empty() || std::any_of(bands.begin(), bands.end(),
-                                                [&](const Band& band) { return band.id == trigger.band; });
-        if (!knows_band)
-            context.report(field + ".band", "no band '" + trigger.band + "'", hint(trigger.band, band_names));
-        if (!trigger.timer.empty() && !timer_indices.contains(trigger.timer))
-            context.report(field + ".timer", "no timer '" + trigger.timer + "'",
-                           hint(trigger.timer, [this] { return timer_names(); }));
-        if (is_of_timer(trigger.on) && trigger.timer.empty()) context.report(field, "needs 'timer'", "");
-        made->triggers.emplace_back(trigger, effect);
-    }
-    for (std::size_t i = 0; i < bands.size(); ++i) {
-        Problem problem;
-        const Effect* effect = bands[i].effect.empty() ? nullptr : find_effect(bands[i].effect, problem);
-        if (!problem.message.empty())
-            context.report("bands." + std::to_string(i) + ".effect", problem.message, problem.hint);
-        made->of_bands.push_back(effect);
-    }
-    return made;
+    const auto by_time = [](const Keyframe& a, const Keyframe& b) { return a.at < b.at; };
+    const auto known = by_name_.find(effect.id);
+    const bool replaces = known != by_name_.end() && is_built_in(known->second);
+    if (effect.id.empty()) return problems_.report({place("id"), "an effect without an id", ""});
+    if (known != by_name_.end() && !replaces)
+        return problems_.report({place("id"), "a second effect with the id '" + effect.id + "'", ""});
+    if (!std::is_sorted(effect.keyframes.begin(), effect.keyframes.end(), by_time))
+        return problems_.report({place("keyframes"),
+                                 "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'",
+                                 ""});
+    // A faulty one is there and does nothing, so that who names it is not at fault, too.
+    effects_.push_back(std::make_unique<const Effect>(fine ? effect : Effect{.id = effect.id}));
+    if (replaces) by_name_.erase(known);
+    by_name_.emplace(effects_.back()->id, effects_.back().get());
 }
 
-bool Hud::State::play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength, PlayAs as) {
-    RunningElement& element = elements[index];
-    if (!element.shown || element.dead) return false;
-    if (element.effects == nullptr) {
-        element.effects = std::make_unique<ElementEffects>();
-        element.effects->player = EffectPlayer(element.body->color(), flash_limit);
-        element.effects->player.set_reduced_motion(reduced_motion);
+void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
+    if (index >= on_.size()) on_.resize(index + std::size_t{1});
+    on_[index] = {};
+    if (effects == nullptr) return;
+    on_[index].own = std::move(effects);
+    ElementEffects& own = *on_[index].own;
+    own.player = EffectPlayer(elements_[index].body->color(), limit_);
+    own.player.set_reduced_motion(reduced_motion_);
+    for (ElementEffects::Trigger& trigger : own.triggers) {
+        if (!is_of_timer(trigger.on.on)) {
+            trigger.on.subject = index;
+            continue;
+        }
+        if (trigger.on.subject >= by_timer_.size()) by_timer_.resize(trigger.on.subject + std::size_t{1});
+        std::vector<ElementIndex>& all = by_timer_[trigger.on.subject];
+        if (all.empty() || all.back() != index) all.push_back(index);
     }
-    ElementEffects& own = *element.effects;
+}
+
+void Effects::remove(ElementIndex index) {
+    if (on_[index].own == nullptr) return;
+    for (const ElementEffects::Trigger& trigger : on_[index].own->triggers)
+        if (is_of_timer(trigger.on.on)) std::erase(by_timer_[trigger.on.subject], index);
+}
+
+void Effects::free_removed() {
+    const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
+    std::erase_if(playing_, gone);
+    std::erase_if(leaving_, [&](const Leaving& leaving) { return gone(leaving.index); });
+    for (const ElementIndex index : elements_.removed())
+        on_[index] = {};
+}
+
+ElementEffects& Effects::made_for(ElementIndex index) {
+    if (on_[index].own == nullptr) add(index, std::make_unique<ElementEffects>());
+    return *on_[index].own;
+}
+
+bool Effects::play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength, PlayAs as) {
+    const RunningElement& element = elements_[index];
+    if (!visibility_.is_shown(index) || element.dead) return false;
+    ElementEffects& own = made_for(index);
     own.player.set_color(element.body->color());
     if (!own.player.play(effect, at, strength, seed_of(element.path, own.plays), as)) return false;
     ++own.plays;
-    if (own.playing) return true;
-    own.playing = true;
-    playing.push_back(index);
+    if (!std::exchange(own.is_playing, true)) playing_.push_back(index);
     return true;
 }
 
-/// To be started when it is known what is visible in this frame.
-void Hud::State::start(const EffectStart& effect) {
-    if (effect_starts.size() < most_effect_starts) effect_starts.push_back(effect);
+void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at) {
+    if (on_[index].own != nullptr) on_[index].own->player.stop(effect, at);
 }
 
-/// A gain or a loss of the true value.
-void Hud::State::start_on_change(ElementIndex index, const Value& change) {
-    if (elements[index].effects == nullptr) return;
-    const double amount = change.number();
-    for (const auto& [trigger, effect, at] : elements[index].effects->triggers) {
-        if (trigger.on != (amount > 0 ? TriggerOn::gain : TriggerOn::loss) || !(std::abs(amount) > 0))
-            continue;
-        const double part = trigger.full_change > 0 ? std::abs(amount) / trigger.full_change : 1;
-        start({now, index, effect, static_cast<float>(std::min(part, 1.0))});
-    }
+bool Effects::is_leaving(ElementIndex index) const {
+    return std::any_of(leaving_.begin(), leaving_.end(),
+                       [index](const Leaving& leaving) { return leaving.index == index; });
 }
 
-/// A band that was entered or left, by its number.
-void Hud::State::start_on_band(ElementIndex index, std::size_t band, bool entered, Nanoseconds at) {
-    if (elements[index].effects == nullptr) return;
-    ElementEffects& own = *elements[index].effects;
-    const std::string& name = elements[index].travel->bands()->bands()[band].id;
-    for (const RunningTrigger& waiting : own.triggers) {
-        const Trigger& trigger = waiting.trigger;
-        const bool fits = trigger.on == (entered ? TriggerOn::enter : TriggerOn::leave);
-        if (fits && (trigger.band.empty() || trigger.band == name)) start({at, index, waiting.effect});
-    }
-    const Effect* const effect = own.of_bands[band];
-    if (effect == nullptr) return;
-    if (entered)
-        start({at, index, effect});
-    else if (effect->repeat == 0)
-        start({.at = at, .element = index, .effect = effect, .stops = true});
+void Effects::leave(ElementIndex index, const Effect* effect, Nanoseconds now) {
+    const bool plays = effect != nullptr && effect->repeat > 0 && !reduced_motion_ &&
+                       play(index, *effect, now, 1, PlayAs::leave);
+    leaving_.push_back({index, plays ? effect : nullptr});
 }
 
-/// What this event starts on one element.
-void Hud::State::start_on_event(ElementIndex index, const Event& event) {
-    if (elements[index].effects == nullptr) return;
-    for (const RunningTrigger& waiting : elements[index].effects->triggers)
-        if (waiting.waits_for(event, elements[index].path)) start({event.time, index, waiting.effect});
+void Effects::take_left(Nanoseconds now, const std::function<bool(ElementIndex)>& moves,
+                        const std::function<void(ElementIndex)>& gone) {
+    std::erase_if(leaving_, [&](const Leaving& leaving) {
+        if (elements_[leaving.index].dead) return true;
+        if (moves(leaving.index)) return false;
+        ElementEffects* const own = on_[leaving.index].own.get();
+        if (own != nullptr) own->player.advance(now);
+        if (leaving.effect != nullptr && own != nullptr && own->player.running() == leaving.effect)
+            return false;
+        gone(leaving.index);
+        return true;
+    });
 }
 
-/// What happened in this frame starts effects, each at its own time: they have run since then.
-void Hud::State::start_effects() {
-    for (const Event& event : events.all()) {
-        if (event.kind == EventKind::empty || event.kind == EventKind::full) {
-            if (const auto own = paths.find(event.id); own != paths.end()) start_on_event(own->second, event);
-        } else if (event.kind <= EventKind::end) {
-            const auto waiting = wait_for_timer.find(event.id);
-            if (waiting == wait_for_timer.end()) continue;
-            for (const ElementIndex index : waiting->second) {
-                if (effect_starts.size() >= most_effect_starts) break;
-                start_on_event(index, event);
-            }
+void Effects::set_reduced_motion(bool reduced) {
+    reduced_motion_ = reduced;
+    for (const OnElement& on : on_)
+        if (on.own != nullptr) on.own->player.set_reduced_motion(reduced);
+}
+
+void Effects::set_limit(FlashLimit& limit) {
+    limit_ = &limit;
+    for (const OnElement& on : on_)
+        if (on.own != nullptr) on.own->player.set_limit(limit_);
+}
+
+void Effects::snap(ElementIndex index) {
+    if (on_[index].own == nullptr) return;
+    on_[index].own->player.clear();
+    if (!std::exchange(on_[index].snapped, true)) snapped_.push_back(index);
+}
+
+void Effects::start(std::span<const Happening> happenings) {
+    started_ = 0;
+    for (const Happening& happening : happenings) {
+        if (!happening.is_of_timer()) {
+            start(happening.subject, happening);
+        } else if (happening.subject < by_timer_.size()) {
+            for (const ElementIndex index : by_timer_[happening.subject])
+                start(index, happening);
         }
     }
-    if (effect_starts.empty()) return;
-    for (std::uint32_t i = 0; i < effect_starts.size(); ++i)
-        effect_starts[i].order = i;
-    std::sort(effect_starts.begin(), effect_starts.end(), [](const EffectStart& a, const EffectStart& b) {
-        return std::pair(a.at, a.order) < std::pair(b.at, b.order);
-    });
-    for (const EffectStart& started : effect_starts) {
-        if (!started.stops)
-            play(started.element, *started.effect, started.at, started.strength);
-        else if (elements[started.element].effects != nullptr)
-            elements[started.element].effects->player.stop(*started.effect, started.at);
-    }
-    effect_starts.clear();
+    for (const ElementIndex index : snapped_)
+        on_[index].snapped = false;
+    snapped_.clear();
 }
 
-/// Moves the elements on which effects run, and all that stands inside them.
-void Hud::State::play_effects() {
-    if (playing.empty()) return;
+void Effects::start(ElementIndex index, const Happening& happening) {
+    if (on_[index].own == nullptr || started_ >= most_started) return;
+    if (happening.kind >= HappeningKind::message_enter) return start_message(index, happening);
+    if (on_[index].snapped) return;
+    const auto begin = [&](const Effect* effect, float strength) {
+        if (effect == nullptr || ++started_ > most_started) return;
+        play(index, *effect, happening.time, strength);
+    };
+    const ElementEffects& own = *on_[index].own;
+    for (const ElementEffects::Trigger& trigger : own.triggers) {
+        if (!trigger.on.waits_for(happening)) continue;
+        // Only a gain or a loss has an amount.
+        const double part = trigger.full_change > 0 && happening.amount != 0
+                                ? std::abs(happening.amount) / trigger.full_change
+                                : 1;
+        begin(trigger.effect, static_cast<float>(std::min(part, 1.0)));
+    }
+    const bool entered = happening.kind == HappeningKind::band_enter;
+    if (!entered && happening.kind != HappeningKind::band_leave) return;
+    const auto band = static_cast<std::size_t>(happening.detail);
+    const Effect* const effect = band < own.of_bands.size() ? own.of_bands[band] : nullptr;
+    if (entered)
+        begin(effect, 1);
+    else if (effect != nullptr && effect->repeat == 0)
+        stop(index, *effect, happening.time);
+}
+
+void Effects::start_message(ElementIndex index, const Happening& happening) {
+    ElementEffects& own = *on_[index].own;
+    if (happening.kind == HappeningKind::message_gone) return own.player.clear();
+    if (reduced_motion_) return;
+    const bool enters = happening.kind == HappeningKind::message_enter;
+    const Effect* const effect = enters ? own.enter : own.leave;
+    if (effect != nullptr && happening.kind != HappeningKind::message_skipped)
+        play(index, *effect, happening.time, 1, enters ? PlayAs::enter : PlayAs::leave);
+}
+
+void Effects::advance(Nanoseconds now) {
+    if (playing_.empty()) return;
     bool has_panel = false;
-    std::erase_if(playing, [&](ElementIndex index) {
-        RunningElement& element = elements[index];
-        if (element.effects == nullptr) return true;
-        element.effects->player.advance(now);
-        mark_changed(index);
-        has_panel = has_panel || element.kind == &Description<Panel>::table;
-        element.effects->playing = !element.effects->player.resting();
-        return !element.effects->playing;
+    std::erase_if(playing_, [&](ElementIndex index) {
+        ElementEffects& own = *on_[index].own;
+        own.player.advance(now);
+        elements_.mark_changed(index);
+        has_panel = has_panel || elements_[index].kind->can.holds_children;
+        own.is_playing = !own.player.resting();
+        return !own.is_playing;
     });
     if (!has_panel) return;
-    for (const ElementIndex index : parents_first) {
-        RunningElement& element = elements[index];
-        const bool parent_moves = element.parent != no_element && elements[element.parent].moves;
-        element.moves = parent_moves || (element.effects != nullptr && hot[index].changed_in == frame);
-        if (parent_moves) mark_changed(index);
+    for (const ElementIndex index : elements_.parents_first()) {
+        const ElementIndex parent = elements_[index].parent;
+        const bool parent_moves = parent != no_element && on_[parent].moves;
+        on_[index].moves = parent_moves || (on_[index].own != nullptr && elements_.changed(index));
+        if (parent_moves) elements_.mark_changed(index);
     }
 }
 
-Pose Hud::State::pose_of_element(ElementIndex index) const {
-    const RunningElement& element = elements[index];
-    return element.effects != nullptr ? element.effects->player.pose(now) : Pose{};
+Pose Effects::pose(ElementIndex index, Nanoseconds now) const {
+    return on_[index].own != nullptr ? pose_of_body(on_[index].own->player, now) : Pose{};
 }
 
-Pose Hud::State::body_pose(ElementIndex index) const {
-    const RunningElement& element = elements[index];
-    return element.effects != nullptr ? pose_of_body(element.effects->player, now) : Pose{};
-}
-
-Rect Hud::State::device_box(ElementIndex index) const {
-    const Rect box = screen_box(elements[index].box);
-    const float scale = screen.scale;
-    return {screen.origin.x + box.x * scale, screen.origin.y + box.y * scale, box.width * scale,
-            box.height * scale};
-}
-
-Moved Hud::State::moved(ElementIndex index) const {
+Moved Effects::moved(ElementIndex index, Nanoseconds now) const {
     Moved all;
-    if (playing.empty() && screen.stretch == 1) return all;
-    for (ElementIndex at = index; at != no_element; at = elements[at].parent) {
-        const Pose pose = body_pose(at);
-        if (pose == Pose{}) continue;
-        all.transform = all.transform.then(transform_of(pose, device_box(at), screen.scale));
-        all.opacity *= pose.opacity;
-        if (all.tint.part == 0) all.tint = {pose.color, pose.color_part};
+    const Fitted& screen = layouter_.screen();
+    for (ElementIndex at = playing_.empty() ? no_element : index; at != no_element;
+         at = elements_[at].parent) {
+        const Pose here = pose(at, now);
+        if (here == Pose{}) continue;
+        all.transform = all.transform.then(transform_of(here, layouter_.device_box(at), screen.scale));
+        all.opacity *= here.opacity;
+        if (all.tint.part == 0) all.tint = {here.color, here.color_part};
     }
     if (screen.stretch != 1) all.transform = all.transform.then(stretched(screen));
     return all;
 }
 
-/// What an effect draws besides: a stripe of light, dots.
-void Hud::State::draw_over(ElementIndex index, const Rect& box, DrawGroup& into) const {
-    const RunningElement& element = elements[index];
-    const Effect* const effect = element.effects != nullptr ? element.effects->player.running() : nullptr;
-    if (effect == nullptr) return;
-    if (const Pose pose = pose_of_element(index); pose.shine >= 0)
-        for_each_stripe(box, pose.shine, [&](const ShineStripe& stripe) {
-            into.add_rect(box, 3 * screen.scale, rgb(0xffffff, 0.07),
+void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DrawGroup& into) const {
+    const ElementEffects* const own = on_[index].own.get();
+    if (own == nullptr || own->player.running() == nullptr) return;
+    const float scale = layouter_.screen().scale;
+    if (const Pose here = own->player.pose(now); here.shine >= 0)
+        for_each_stripe(box, here.shine, [&](const ShineStripe& stripe) {
+            into.add_rect(box, 3 * scale, rgb(0xffffff, 0.07),
                           {stripe.left, box.y, stripe.right - stripe.left, box.height});
         });
-    draw_dots(element.effects->player, now, box, screen.scale, into);
-}
-
-bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
-    if (!state_->may("play")) return false;
-    if (!std::isfinite(strength)) {
-        state_->report(
-            {{}, "the strength of effect '" + std::string(effect) + "' must be a finite number", ""});
-        return false;
-    }
-    Problem problem;
-    const Effect* const found = state_->find_effect(effect, problem);
-    if (found == nullptr) {
-        state_->report(std::move(problem));
-        return false;
-    }
-    return state_->living(ref) != nullptr && state_->play(ref.index, *found, state_->now, strength);
-}
-
-void Hud::stop(ElementRef ref, std::string_view effect) {
-    if (!state_->may("stop")) return;
-    Problem problem;
-    const Effect* const found = state_->find_effect(effect, problem);
-    if (found == nullptr) return state_->report(std::move(problem));
-    RunningElement* const element = state_->living(ref);
-    if (element != nullptr && element->effects != nullptr) element->effects->player.stop(*found, state_->now);
-}
-
-void Hud::set_flash_limit(FlashLimit& limit) {
-    if (!state_->may("set_flash_limit")) return;
-    state_->flash_limit = &limit;
-    for (RunningElement& element : state_->elements) {
-        if (element.effects != nullptr) element.effects->player.set_limit(&limit);
-        if (element.travel != nullptr) element.travel->set_flash_limit(&limit);
-    }
+    draw_dots(own->player, now, box, scale, into);
 }
 
 }  // namespace rapido

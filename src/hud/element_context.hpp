@@ -1,56 +1,63 @@
-// Faults of what a HUD is made of, with its name and its place.
+// What an element is made with: where its faults are reported, formats, fonts.
 #pragma once
 
-#include <algorithm>
-#include <chrono>
+#include <string>
+#include <unordered_map>
+#include <vector>
 
-#include "base/nearest.hpp"
 #include "base/problem_log.hpp"
-#include "hud/state.hpp"
+#include "element/body.hpp"
+#include "rapido/hud/definition.hpp"
+#include "rapido/text/language.hpp"
 
 namespace rapido {
 
-/// Reports faults of one element with its name and its place.
+/// Parsed patterns: the same pattern is parsed once.
+class Formats {
+ public:
+    Result<Format> parse(const std::string& pattern);
+
+ private:
+    std::unordered_map<std::string, Format> known_;
+};
+
+/// The fonts of a HUD by language.
+struct FontFamilies {
+    std::string family = "sans-serif";
+    std::vector<LocaleFont> by_locale;
+
+    /// The last that fits the language counts; null is no language.
+    std::string_view of(const Language* language) const;
+};
+
+/// Reports faults of one thing in a HUD with its name and its place.
 class ElementContext final : public BodyContext {
  public:
-    using Formats = std::unordered_map<std::string, Format>;
-
     ElementContext(ProblemLog& problems, std::string name, const Origin* origin, Formats& formats)
         : problems_(problems), name_(std::move(name)), origin_(origin), formats_(formats) {}
 
-    Result<Format> format(const std::string& pattern, std::string_view field) override {
-        if (const auto known = formats_.find(pattern); known != formats_.end()) return known->second;
-        Result<Format> parsed = Format::parse(pattern);
-        if (!parsed) return Format::parse(pattern, field.empty() ? Location{} : place_of(field));
-        // A game that notifies ever new patterns does not gather them.
-        constexpr std::size_t most_kept = 1024;
-        if (formats_.size() >= most_kept) formats_.clear();
-        formats_.emplace(pattern, *parsed);
-        return parsed;
-    }
-
-    void report(std::string_view field, std::string message, std::string hint) override {
-        failed_ = true;
-        warn(field, std::move(message), std::move(hint));
-    }
-    void warn(std::string_view field, std::string message, std::string hint) override {
-        const bool verb = message.starts_with("is ") || message.starts_with("shows ") ||
-                          message.starts_with("must ") || message.starts_with("needs ");
-        problems_.report({place_of(field),
-                          "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
-                          std::move(hint)});
-    }
-    void report(Problem problem) override {
-        failed_ = true;
-        problem.message = name_ + ": " + problem.message;
-        problems_.report(std::move(problem));
-    }
-    Location place_of(std::string_view field) const override {
-        return origin_ != nullptr && !problems_.is_full() ? origin_->of(field) : Location{};
-    }
+    Result<Format> format(const std::string& pattern, std::string_view field) override;
+    void report(std::string_view field, std::string message, std::string hint = {}) override;
+    void warn(std::string_view field, std::string message, std::string hint = {}) override;
+    void report(Problem problem) override;
+    Location place_of(std::string_view field) const override;
     bool failed() const { return failed_; }
+    const std::string& name() const { return name_; }
+
+    /// Reports an id that is none.
+    void check_id(std::string_view id);
+    /// Reports the numbers of an aggregate that are not in their ranges, in definitions written in C++, too.
+    void check_numbers(const Table& table, const void* aggregate);
+    /// Reports a name that nothing has, with the nearest of those that there are.
+    template <class Names>
+    void report_unknown(std::string_view field, std::string_view what, std::string_view name, Names&& names) {
+        report(field, "no " + std::string(what) + " '" + std::string(name) + "'",
+               problems_.is_full() ? std::string() : nearest_of(name, names()));
+    }
 
  private:
+    static std::string nearest_of(std::string_view name, const std::vector<std::string_view>& names);
+
     ProblemLog& problems_;
     std::string name_;
     const Origin* origin_;
@@ -62,16 +69,5 @@ class ElementContext final : public BodyContext {
 inline const Origin* origin_at(const std::vector<Origin>& origins, std::size_t index) {
     return index < origins.size() ? &origins[index] : nullptr;
 }
-
-inline bool is_id(std::string_view id) {
-    const auto allowed = [](char c) {
-        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
-               c == '-';
-    };
-    return !id.empty() && std::all_of(id.begin(), id.end(), allowed);
-}
-
-inline constexpr std::string_view id_rule = "an id is made of letters, digits, '_' and '-'";
-inline constexpr std::string_view needs_fixed_digits = "must show one number with a fixed count of digits";
 
 }  // namespace rapido

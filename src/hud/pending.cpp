@@ -1,8 +1,7 @@
-// The gain beside the counter: what a text has not shown yet, in units of its last digit.
+#include "hud/pending.hpp"
+
 #include <algorithm>
 #include <cmath>
-
-#include "hud/state.hpp"
 
 namespace rapido {
 namespace {
@@ -15,14 +14,60 @@ Value amount_of(std::int64_t units, int places) {
 
 }  // namespace
 
+bool PendingAmounts::offer(const std::string& name, Problem& problem) {
+    const std::size_t dot = name.rfind('.');
+    if (dot == std::string::npos) return false;
+    const std::string path = name.substr(0, dot);
+    const std::string part = name.substr(dot + 1);
+    if ((part != "pending" && part != "gain" && part != "loss") || !elements_.counts(path)) return false;
+    const ElementIndex total = elements_.at(path);
+    std::optional<Value::Type> type;
+    if (total != no_element) {
+        const std::optional<int> places = elements_[total].body->places();
+        if (!places || readouts_[total].shows_pending) {
+            problem.message = "'" + path + "' " +
+                              (places ? "shows what is pending of another one"
+                                      : std::string(needs_fixed_digits) + " for '" + name + "'");
+            return false;
+        }
+        type = *places > 0 ? Value::Type::float64 : Value::Type::int64;
+    }
+    Amount made;
+    made.net = bindings_.add_told(path + ".pending", type);
+    made.gain = bindings_.add_told(path + ".gain", type);
+    made.loss = bindings_.add_told(path + ".loss", type);
+    sources_.insert({made.net, made.gain, made.loss});
+    by_path_.emplace(path, all_.size());
+    all_.push_back(std::move(made));
+    if (total != no_element) set_total(path, total);
+    return true;
+}
+
+void PendingAmounts::set_total(const std::string& path, ElementIndex total) {
+    const auto known = by_path_.find(path);
+    if (known == by_path_.end()) return;
+    all_[known->second].total = total;
+    readouts_.must_know(total);
+}
+
+void PendingAmounts::remove(ElementIndex total) {
+    const auto known = by_path_.find(elements_[total].path);
+    if (known != by_path_.end() && all_[known->second].total == total) all_[known->second].total = no_element;
+}
+
+void PendingAmounts::tell(const FrameTime& time) {
+    for (Amount& amount : all_)
+        tell(amount, time);
+}
+
 /// Total shown and pending add up to the true value. What pace still holds back counts as gains and losses as
 /// they came; what travels already, by the way that it travels.
-void Hud::State::tell_pending(PendingAmount& amount) {
-    const RunningElement* const total = amount.total == no_element ? nullptr : &elements[amount.total];
+void PendingAmounts::tell(Amount& amount, const FrameTime& time) {
+    const Readout* const total = amount.total == no_element ? nullptr : &readouts_[amount.total];
     const Travel* const travel = total != nullptr ? total->travel.get() : nullptr;
     const Value truth = total != nullptr ? total->truth : Value();
     const Value target = travel != nullptr ? travel->target() : truth;
-    const Value shown = travel != nullptr ? travel->shown(moment(travel->clock())) : truth;
+    const Value shown = travel != nullptr ? travel->shown(time.now(travel->clock())) : truth;
     const bool waits = travel != nullptr && travel->waits();
     const bool same = truth == amount.truth && target == amount.target && shown == amount.shown;
     const bool is_settled = amount.waiting_gain == 0 || amount.waiting_loss == 0;
@@ -33,14 +78,15 @@ void Hud::State::tell_pending(PendingAmount& amount) {
 
     const auto units = [&](const Value& value) -> std::optional<std::int64_t> {
         if (total == nullptr || !value.is_number()) return std::nullopt;
-        return total->body->count({.value = value, .max = max_of(*total), .delta = {}});
+        return elements_[amount.total].body->count(
+            {.value = value, .max = readouts_.max(amount.total), .delta = {}});
     };
     const auto of_truth = units(truth);
     const auto of_target = units(target);
     const auto of_shown = units(shown);
     if (!of_truth || !of_target || !of_shown) {
         for (const SourceIndex source : {amount.net, amount.gain, amount.loss})
-            scan.tell(source, Value(), changed_sources);
+            bindings_.tell(source, Value());
         return;
     }
     const std::int64_t change = *of_truth - amount.counted;
@@ -52,9 +98,9 @@ void Hud::State::tell_pending(PendingAmount& amount) {
         amount.waiting_loss = std::min<std::int64_t>(held, 0);
     }
     const std::int64_t travels = *of_target - *of_shown;
-    const int places = total->body->places().value_or(0);
+    const int places = elements_[amount.total].body->places().value_or(0);
     const auto tell = [&](SourceIndex source, std::int64_t count) {
-        scan.tell(source, amount_of(count, places), changed_sources);
+        bindings_.tell(source, amount_of(count, places));
     };
     tell(amount.net, held + travels);
     tell(amount.gain, amount.waiting_gain + std::max<std::int64_t>(travels, 0));

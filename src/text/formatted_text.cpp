@@ -1,10 +1,11 @@
 #include "rapido/text/formatted_text.hpp"
 
+#include <algorithm>
 #include <array>
 #include <limits>
 
 #include "text/field_writer.hpp"
-#include "text/plain_text.hpp"
+#include "text/number_text.hpp"
 
 namespace rapido {
 namespace {
@@ -25,21 +26,82 @@ FormattedText::FormattedText(Format format, TextOptions options)
     text_.reserve(31);
 }
 
-std::optional<PlainText> FormattedText::plain() const {
+std::string_view FormattedText::text() const {
+    return number_ != nullptr && number_->is_shown() ? number_->text() : std::string_view(text_);
+}
+
+std::uint32_t FormattedText::times_made() const {
+    return times_made_ + (number_ != nullptr ? number_->times_made() : 0);
+}
+
+bool FormattedText::shows_delta() const {
+    const auto shows = [](const Format& format) {
+        const auto& pieces = format.parsed_->pieces;
+        return std::any_of(pieces.begin(), pieces.end(),
+                           [](const auto& piece) { return piece.field == FieldName::delta; });
+    };
+    if (shows(format_)) return true;
+    return forms_ != nullptr && std::any_of(forms_->begin(), forms_->end(),
+                                            [&](const auto& form) { return form && shows(*form); });
+}
+
+void FormattedText::write_into(NumberText* number) {
+    take_back();
+    number_ = number;
+}
+
+/// The characters stand in this text again; they must be made anew for the next values.
+void FormattedText::take_back() {
+    made_ = false;
+    if (number_ == nullptr || !number_->is_shown()) return;
+    text_ = number_->text();
+    number_->forget();
+}
+
+/// Hands over the characters that were just made, if one number in them is all that may change.
+void FormattedText::hand_over(const FieldValues& values) {
     const auto& pieces = format_.parsed_->pieces;
-    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact > 0 ||
-        forms_ != nullptr)
-        return std::nullopt;
-    const Spec& spec = pieces[0].spec;
-    const std::string& tail = format_.parsed_->tail;
-    const bool short_text = pieces[0].literal.size() + tail.size() <= PlainText::longest_literals;
-    if (spec.width > 0 || spec.sign != '-' || spec.alternate || spec.localized || spec.is_time() ||
-        !short_text)
-        return std::nullopt;
-    if (spec.type == 0 && spec.precision < 0) return PlainText(pieces[0].literal, tail, -1);
-    const bool few_places = spec.type == 'f' && spec.precision >= 0 && spec.precision <= 3;
-    if (!few_places || options_.rounding != Rounding::nearest) return std::nullopt;
-    return PlainText(pieces[0].literal, tail, spec.precision);
+    if (number_ == nullptr || forms_ != nullptr || options_.compact > 0) return;
+    std::size_t shown = pieces.size();
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        const bool is_value = pieces[i].field == FieldName::value;
+        if (is_value ? shown != pieces.size() : pieces[i].field != FieldName::max) return;
+        if (is_value) shown = i;
+    }
+    if (shown == pieces.size() || keys_[shown].kind != Key::Kind::digits ||
+        values.max.type() == Value::Type::text)
+        return;
+    const Spec& spec = pieces[shown].spec;
+    const bool is_default = spec.type == 0 && spec.precision < 0;
+    const bool is_fixed =
+        (spec.type == 'f' || spec.type == 'F') && spec.precision >= 0 && spec.precision <= 3;
+    if (spec.is_time() || spec.alternate || spec.width > NumberText::widest ||
+        (spec.align != 0 && spec.align != '>'))
+        return;
+    if (is_fixed ? options_.rounding != Rounding::nearest || values.value.type() != Value::Type::float64
+                 : !(is_default || spec.type == 'd') || !values.value.is_integer())
+        return;
+    NumberLook look{.places = is_fixed ? spec.precision : -1, .width = spec.width};
+    look.zeros = spec.zero && spec.align == 0;
+    if (spec.fill.size() != 1) return;
+    look.fill = spec.fill[0];
+    if (spec.sign != '-') look.plus = spec.sign;
+    if (spec.localized) {
+        const bool is_like_english = numbers_->digits == english().digits && numbers_->decimal == "." &&
+                                     numbers_->minus == "-" && numbers_->plus == "+" &&
+                                     numbers_->primary_group == 3 && numbers_->secondary_group == 3 &&
+                                     numbers_->minimum_grouping == 1 && numbers_->group.size() <= 3;
+        const bool is_plain_group = std::none_of(numbers_->group.begin(), numbers_->group.end(),
+                                                 [](char c) { return c >= '0' && c <= '9'; });
+        if (!is_like_english || !is_plain_group || numbers_->group.empty()) return;
+        look.grouped = true;
+        look.group = numbers_->group;
+    }
+    const std::string_view text = text_;
+    if (text.size() > NumberText::longest) return;
+    const auto [begin, end] = number_in_text_;
+    number_->begin(text.substr(0, begin), text.substr(end), look, keys_[shown].bits, keys_[shown].negative);
+    handed_max_ = values.max;
 }
 
 std::optional<int> FormattedText::places(std::optional<Value::Type> type) const {
@@ -63,20 +125,15 @@ std::optional<std::int64_t> FormattedText::count(const FieldValues& values) cons
     return key.negative ? -count : count;
 }
 
-void FormattedText::set_text(std::string_view text) {
-    text_ = text;
-    made_ = false;  // its keys are not those of this text
-}
-
 void FormattedText::set_form(PluralCategory category, Format format) {
     if (forms_ == nullptr) forms_ = std::make_unique<Forms>();
     (*forms_)[static_cast<std::size_t>(category)] = std::move(format);
-    made_ = false;
+    take_back();
 }
 
 void FormattedText::set_numbers(const NumberStyle* numbers) {
     numbers_ = numbers != nullptr ? numbers : &english();
-    made_ = false;
+    take_back();
 }
 
 FormattedText FormattedText::copy() const {
@@ -87,6 +144,18 @@ FormattedText FormattedText::copy() const {
 }
 
 bool FormattedText::update(const FieldValues& values) {
+    if (number_ != nullptr && number_->is_shown()) {
+        const NumberText::Update update =
+            handed_max_ == values.max ? number_->update(values.value) : NumberText::Update::unfit;
+        if (update != NumberText::Update::unfit) return update == NumberText::Update::changed;
+        take_back();
+        return make(values, false);
+    }
+    return make(values, !made_);
+}
+
+/// The general way; `first` if it counts as a change in any case.
+bool FormattedText::make(const FieldValues& values, bool first) {
     const FieldWriter writer(options_, *numbers_);
     const auto& pieces = format_.parsed_->pieces;
     bool differs = !made_;
@@ -101,8 +170,9 @@ bool FormattedText::update(const FieldValues& values) {
     draft_.swap(text_);
     text_.clear();
     write(pieces.empty() || forms_ == nullptr ? format_ : form_for(keys_[0]), values);
-    const bool changed = !made_ || draft_ != text_;
+    const bool changed = first || draft_ != text_;
     made_ = true;
+    hand_over(values);
     return changed;
 }
 
@@ -118,7 +188,9 @@ void FormattedText::write(const Format& form, const FieldValues& values) {
     for (std::size_t i = 0; i < form.parsed_->pieces.size(); ++i) {
         const auto& piece = form.parsed_->pieces[i];
         text_ += piece.literal;
+        const std::size_t begin = text_.size();
         writer.write(piece, own ? keys_[i] : writer.key_of(piece, values), values, text_);
+        if (piece.field == FieldName::value) number_in_text_ = {begin, text_.size()};
     }
     text_ += form.parsed_->tail;
 }

@@ -11,21 +11,12 @@
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
 #include "rapido/motion/motion.hpp"
+#include "rapido/motion/trail.hpp"
 #include "rapido/pace/pace.hpp"
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
 namespace rapido {
-
-/// A second bar that shows how much was just lost: it stays for the delay, which each further loss restarts,
-/// and then drains to the value.
-struct BarTrail {
-    Seconds delay{0};       ///< zero is no trail
-    Seconds duration{0.5};  ///< of the drain
-    Easing easing = Easing::ease_in_out();
-    Color color = rgb(0xff7a3c);
-    friend bool operator==(const BarTrail&, const BarTrail&) = default;
-};
 
 /// Where a part of a bar is.
 enum class PartOf : std::uint8_t {

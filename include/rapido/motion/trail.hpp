@@ -1,9 +1,20 @@
 // The bar behind the bar: how much was just lost.
 #pragma once
 
+#include "rapido/base/color.hpp"
 #include "rapido/motion/flight.hpp"
 
 namespace rapido {
+
+/// A second bar that shows how much was just lost: it stays for the delay, which each further loss restarts,
+/// and then drains to the value.
+struct BarTrail {
+    Seconds delay{0};       ///< zero is no trail
+    Seconds duration{0.5};  ///< of the drain
+    Easing easing = Easing::ease_in_out();
+    Color color = rgb(0xff7a3c);
+    friend bool operator==(const BarTrail&, const BarTrail&) = default;
+};
 
 /// Stays where the value was, and drains to where it is once nothing more was lost for a while. Several quick
 /// losses join into one; one that comes while it drains lets it drain on, and starts a new delay. A gain changes

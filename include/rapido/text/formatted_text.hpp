@@ -3,13 +3,15 @@
 
 #include <array>
 #include <optional>
+#include <string_view>
+#include <utility>
 
 #include "rapido/text/format.hpp"
 #include "rapido/text/language.hpp"
 
 namespace rapido {
 
-class PlainText;
+class NumberText;
 
 /// What stands beside a format.
 struct TextOptions {
@@ -41,18 +43,20 @@ class FormattedText {
     /// Shows these values; true if the visible characters changed. Always true the first time.
     bool update(const FieldValues& values);
 
-    const std::string& text() const { return text_; }
-    /// Takes over what a `PlainText` of `plain` shows now.
-    void set_text(std::string_view text);
-    /// A cheaper writer of the same characters, if the pattern is simple enough; valid as long as the pattern
-    /// is shown.
-    std::optional<PlainText> plain() const;
+    /// Valid until the next update.
+    std::string_view text() const;
+    /// Lets a `NumberText`, which must outlive this text, write and hold the characters where only one number of them
+    /// changes; while it holds them, it may be updated in place of this text, with the same maximum and delta. Null for
+    /// none, as at first. The characters stay.
+    void write_into(NumberText* number);
     /// The digits after the point, where one number of this type is shown with a fixed count of them.
     std::optional<int> places(std::optional<Value::Type> type) const;
     /// Of such a text: these values in units of its last digit; nothing where no digits would be shown.
     std::optional<std::int64_t> count(const FieldValues& values) const;
+    /// Whether any of its patterns has a `{delta}`.
+    bool shows_delta() const;
     /// How often the characters were written, whether or not they differed.
-    std::uint32_t times_made() const { return times_made_; }
+    std::uint32_t times_made() const;
 
  private:
     friend class FieldWriter;
@@ -71,6 +75,9 @@ class FormattedText {
 
     const Format& form_for(const Key& first) const;
     void write(const Format& form, const FieldValues& values);
+    bool make(const FieldValues& values, bool first);
+    void take_back();
+    void hand_over(const FieldValues& values);
 
     Format format_;
     TextOptions options_;
@@ -79,8 +86,11 @@ class FormattedText {
     std::vector<Key> keys_;
     std::uint32_t times_made_ = 0;
     bool made_ = false;  ///< with the present forms and language
-    std::string text_;
+    std::string text_;   ///< unless `number_` holds it
     std::string draft_;
+    NumberText* number_ = nullptr;
+    std::pair<std::size_t, std::size_t> number_in_text_;  ///< where the value stands in `text_`
+    Value handed_max_;  ///< what was shown of the maximum when it was handed over
 };
 
 }  // namespace rapido

@@ -5,10 +5,10 @@
 #include <span>
 #include <vector>
 
-#include "rapido/element.hpp"
 #include "rapido/look.hpp"
 #include "rapido/motion.hpp"
 #include "rapido/pace.hpp"
+#include "rapido/time/clock.hpp"
 
 namespace rapido {
 

@@ -1,4 +1,4 @@
-#include "hud/travel.hpp"
+#include "travel/travel.hpp"
 
 #include <algorithm>
 #include <cmath>

@@ -1,0 +1,127 @@
+// Elements come and go, between two frames.
+#include "hud/new_element.hpp"
+
+namespace rapido {
+namespace {
+
+const std::vector<Band> no_bands;
+
+const std::vector<Band>& bands_of(const Readouts& readouts, ElementIndex index) {
+    const BandSet* const bands = readouts.bands(index);
+    return bands != nullptr ? bands->bands() : no_bands;
+}
+
+}  // namespace
+
+ElementRef Hud::State::add(const Element& element, const Origin* origin) {
+    NewElement made(*this, element, origin);
+    made.check();
+    made.bind();
+    made.make();
+    if (made.failed()) {
+        made.release();
+        return {};
+    }
+
+    RunningElement running;
+    running.path = made.path;
+    running.inside = made.common.inside;
+    running.kind = &made.kind;
+    running.body = std::move(made.body);
+    running.layer = made.common.layer;
+    running.clock = made.common.plan.clock;
+    const ElementIndex index = elements.add(std::move(running));
+
+    bindings.depend(made.conditions.visible, {index, Dependent::Role::look});
+    layouter.add(index, made.common.place);
+    visibility.add(index, made.conditions);
+    readouts.add(index, made.value, std::move(made.readout));
+    effects.add(index, std::move(made.effects));
+    pending.set_total(made.path, index);
+    const Travel* const travel = readouts[index].travel.get();
+    if (travel != nullptr && travel->bands() != nullptr && !travel->is_paced()) timers.watch_bands(index);
+    notices.add_speaker(index, bands_of(readouts, index));
+    if (made.notice != nullptr) {
+        made.notice->element = index;
+        notices.add(std::move(made.notice));
+    }
+    if (language != nullptr) speak(index);
+    return elements.ref(index);
+}
+
+/// The elements whose events post messages of a notice.
+void Hud::State::find_speakers(ElementIndex index, const Origin* origin) {
+    RunningNotice* const notice = notices.find(index);
+    if (notice == nullptr) return;
+    ElementContext context(problems, elements[index].name(), origin, formats);
+    for (std::size_t i = 0; i < notice->posts.size(); ++i) {
+        RunningNotice::Post& post = notice->posts[i];
+        if (post.speaker.empty()) continue;
+        Problem problem;
+        const ElementIndex speaker = elements.find(post.speaker, problem);
+        if (speaker == no_element)
+            context.report("messages." + std::to_string(i) + ".element", problem.message, problem.hint);
+        else
+            notices.listen(post, elements[speaker].path, bands_of(readouts, speaker));
+    }
+}
+
+void Hud::State::kill(ElementIndex index) {
+    for (const ElementIndex gone : elements.kill(index)) {
+        visibility.remove(gone);
+        pending.remove(gone);
+        timers.remove(gone);
+        effects.remove(gone);
+        notices.remove(gone);
+        notices.remove_speaker(gone);
+    }
+}
+
+void Hud::State::speak(ElementIndex index) {
+    const RunningElement& element = elements[index];
+    ProblemLog found;
+    ElementContext context(found, element.name(), nullptr, formats);
+    const auto type_of = [this](SourceIndex source) {
+        return source == no_source ? std::nullopt : std::optional(bindings.value(source).type());
+    };
+    context.value_type = type_of(readouts.value_source(index));
+    context.max_type = type_of(readouts.max_source(index));
+    context.measurer = layouter.measurer();
+    context.font = fonts.of(language.get());
+    element.body->set_language(language.get(), context);
+    if (context.failed()) {
+        element.body->set_language(nullptr, context);
+        for (const Problem& problem : found.all())
+            problems.report(problem);
+    }
+    if (element.body->shows_delta()) readouts.must_know(index);
+    readouts.refresh_next(index);
+}
+
+ElementRef Hud::add(const Element& element) {
+    if (!state_->may("add")) return {};
+    const ElementRef made = state_->add(element, nullptr);
+    if (made) state_->find_speakers(made.index, nullptr);
+    return made;
+}
+
+bool Hud::add(const Group& group) {
+    return state_->may("add") && state_->add(group, nullptr);
+}
+
+void Hud::remove(ElementRef ref) {
+    if (!state_->may("remove")) return;
+    if (const ElementIndex index = state_->elements.living(ref); index != no_element) state_->kill(index);
+}
+
+void Hud::leave(ElementRef ref, std::string_view effect) {
+    if (!state_->may("leave")) return;
+    const ElementIndex index = state_->elements.living(ref);
+    if (index == no_element || state_->effects.is_leaving(index)) return;
+    Problem problem;
+    const Effect* const found = effect.empty() ? nullptr : state_->effects.find(effect, problem);
+    if (!problem.message.empty()) state_->problems.report(std::move(problem));
+    state_->effects.leave(index, found, state_->time.now());
+}
+
+}  // namespace rapido

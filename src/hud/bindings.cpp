@@ -1,0 +1,159 @@
+#include "hud/bindings.hpp"
+
+#include <algorithm>
+
+#include "base/nearest.hpp"
+
+namespace rapido {
+
+void Bindings::grow() {
+    dependents_.resize(scan_.size());
+    used_.resize(scan_.size());
+}
+
+SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Type> type, Source::Use use) {
+    const SourceIndex index = scan_.add_told();
+    grow();
+    const Source named(name);
+    told_.emplace(name, Told{index, (type ? named.expecting(*type) : named).used_as(use)});
+    return index;
+}
+
+std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem) {
+    const auto added = [this](const Source& bound) {
+        const SourceIndex index = scan_.add(bound);
+        grow();
+        return index;
+    };
+    if (!source) return no_source;
+    if (source.access() != Source::Access::name) return added(source);
+    const std::string& name = source.name();
+    if (!is_told(name)) {
+        if (const Source* const named = sources_.find(name)) return added(source.applied_to(*named));
+        if (!offer || !offer(name, problem)) {
+            if (!problem.message.empty()) return std::nullopt;
+            problem.message = "unknown source '" + name + "'";
+            if (problems_.is_full()) return std::nullopt;
+            std::vector<std::string_view> names = sources_.names();
+            for (const auto& [told, index] : told_)
+                names.push_back(told);
+            std::sort(names.begin(), names.end());
+            problem.hint = did_you_mean(name, names);
+            return std::nullopt;
+        }
+    }
+    const SourceIndex told = told_.at(name).index;
+    used_[told] = 1;
+    return source.is_negated() || source.is_scaled() ? derived(told, source) : told;
+}
+
+Source Bindings::bound(const Source& source) const {
+    if (source.access() != Source::Access::name) return source;
+    if (const auto told = told_.find(source.name()); told != told_.end())
+        return source.applied_to(told->second.kind);
+    const Source* const named = sources_.find(source.name());
+    return named != nullptr ? source.applied_to(*named) : Source();
+}
+
+/// Those who ask for the same share it.
+SourceIndex Bindings::derived(SourceIndex from, const Source& how) {
+    const std::size_t hash = how.hash() * 31 + from;
+    const auto [first, last] = known_derived_.equal_range(hash);
+    for (auto known = first; known != last; ++known) {
+        Derived& same = derived_[derived_places_[known->second]];
+        if (same.from != from || !(same.how == how)) continue;
+        ++same.users;
+        return same.to;
+    }
+    const SourceIndex to = scan_.add_told();
+    grow();
+    known_derived_.emplace(hash, to);
+    derived_places_.emplace(to, derived_.size());
+    derived_.push_back({from, to, how, 1, hash});
+    return to;
+}
+
+void Bindings::release(SourceIndex index) {
+    if (index == no_source) return;
+    const auto own = derived_places_.find(index);
+    if (own == derived_places_.end()) return scan_.release(index);
+    const std::size_t place = own->second;
+    if (--derived_[place].users > 0) return;
+    const auto [first, last] = known_derived_.equal_range(derived_[place].hash);
+    known_derived_.erase(std::find_if(first, last, [&](const auto& known) { return known.second == index; }));
+    derived_places_.erase(own);
+    scan_.remove_told(index);
+    // The last one takes its place.
+    if (place + 1 != derived_.size()) {
+        derived_[place] = std::move(derived_.back());
+        derived_places_[derived_[place].to] = place;
+    }
+    derived_.pop_back();
+}
+
+void Bindings::depend(SourceIndex index, Dependent dependent) {
+    if (index == no_source) return;
+    Dependents& of = dependents_[index];
+    if (of.several == Dependents::none) {
+        of = {dependent, Dependents::one};
+        return;
+    }
+    if (of.several == Dependents::one) {
+        if (free_several_.empty()) {
+            free_several_.push_back(static_cast<std::uint32_t>(several_.size()));
+            several_.emplace_back();
+        }
+        of.several = free_several_.back();
+        free_several_.pop_back();
+        several_[of.several] = {of.only};
+    }
+    several_[of.several].push_back(dependent);
+}
+
+void Bindings::set_role(SourceIndex index, ElementIndex element, Dependent::Role from, Dependent::Role to) {
+    if (index == no_source) return;
+    Dependents& of = dependents_[index];
+    const bool is_one = of.several == Dependents::one;
+    for (Dependent& dependent : is_one ? std::span(&of.only, 1) : std::span(several_[of.several]))
+        if (dependent.element == element && dependent.role == from) dependent.role = to;
+}
+
+void Bindings::forget(SourceIndex index, ElementIndex element) {
+    if (index == no_source) return;
+    Dependents& of = dependents_[index];
+    if (of.several == Dependents::none) return;
+    if (of.several == Dependents::one) {
+        if (of.only.element == element) of = {};
+        return;
+    }
+    std::vector<Dependent>& all = several_[of.several];
+    std::erase_if(all, [element](const Dependent& dependent) { return dependent.element == element; });
+    if (!all.empty()) return;
+    free_several_.push_back(of.several);
+    of = {};
+}
+
+void Bindings::begin() {
+    changed_.clear();
+    snapped_.clear();
+}
+
+void Bindings::read() {
+    is_reading_ = true;
+    scan_.read(changed_, snapped_);
+    is_reading_ = false;
+}
+
+Value Bindings::read_once(const Source& source, std::string& storage) {
+    is_reading_ = true;
+    const Value value = source.read(storage);
+    is_reading_ = false;
+    return value;
+}
+
+void Bindings::tell_derived() {
+    for (const Derived& made : derived_)
+        scan_.tell(made.to, made.how.adjusted(scan_.value(made.from)), changed_);
+}
+
+}  // namespace rapido

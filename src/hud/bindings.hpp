@@ -1,0 +1,126 @@
+// Where values come from: the sources of a HUD, who depends on them, and which changed.
+#pragma once
+
+#include <functional>
+#include <optional>
+#include <span>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+#include "base/problem_log.hpp"
+#include "hud/element_index.hpp"
+#include "rapido/value/watch.hpp"
+#include "value/scan.hpp"
+
+namespace rapido {
+
+/// Who is told when a source changes.
+struct Dependent {
+    enum class Role : std::uint8_t {
+        value,   ///< an element shows it
+        simple,  ///< the same, and it is a simple one: see `HotElement`
+        other,   ///< an element shows it besides its value: a maximum, a part
+        look,    ///< an element or a group is visible or dimmed by it
+    };
+    ElementIndex element;  ///< no element for a group
+    Role role;
+};
+
+/// Finds sources by name, reads them once a frame, and lists those that changed. Sources that the HUD itself tells (timers,
+/// meters, what is pending) have names, too, and can be negated and scaled like those of the game.
+class Bindings {
+ public:
+    explicit Bindings(const ProblemLog& problems) : problems_(problems) {}
+
+    // Between frames
+
+    void set_sources(Sources sources) { sources_ = std::move(sources); }
+    const Sources& sources() const { return sources_; }
+
+    /// Returns the source that is read for a description, with one user more; `no_source` for an empty one; nothing, with a
+    /// problem, for a name that nobody has.
+    std::optional<SourceIndex> find(const Source& source, Problem& problem);
+    /// Returns what a source is bound to: itself, unless it is a name; empty for an unknown name.
+    Source bound(const Source& source) const;
+    /// Takes one user away from what `find` gave.
+    void release(SourceIndex index);
+    void depend(SourceIndex index, Dependent dependent);
+    /// The element that shows a source depends on it in another way from now on.
+    void set_role(SourceIndex index, ElementIndex element, Dependent::Role from, Dependent::Role to);
+    /// An element depends on this source no more.
+    void forget(SourceIndex index, ElementIndex element);
+
+    /// Adds a source that the HUD tells.
+    SourceIndex add_told(const std::string& name, std::optional<Value::Type> type,
+                         Source::Use use = Source::Use::amount);
+    bool is_told(const std::string& name) const { return told_.contains(name); }
+    /// Whether anybody has asked for a told source.
+    bool is_used(SourceIndex index) const { return used_[index] != 0; }
+    /// Asked for a name that is neither the game's nor told yet; true if it is told from now on.
+    std::function<bool(const std::string& name, Problem&)> offer;
+
+    // In a frame
+
+    /// Forgets what changed.
+    void begin();
+    /// Reads all sources of the game. A getter that calls into the HUD finds it reading.
+    void read();
+    bool is_reading() const { return is_reading_; }
+    /// Reads a source once, at once; a text in it is kept in `storage`.
+    Value read_once(const Source& source, std::string& storage);
+    void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
+    /// Follows what was told with what is made of it, negated or scaled.
+    void tell_derived();
+
+    /// The value of a source; no value for none.
+    const Value& value(SourceIndex index) const { return index == no_source ? nothing_ : scan_.value(index); }
+    bool is_true(SourceIndex index) const { return value(index).truth(); }
+    std::span<const SourceIndex> changed() const { return changed_; }
+    /// Those whose value came with a snap.
+    std::span<const SourceIndex> snapped() const { return snapped_; }
+    std::span<const Dependent> dependents(SourceIndex index) const {
+        const Dependents& of = dependents_[index];
+        if (of.several == Dependents::one) [[likely]]
+            return {&of.only, 1};
+        return of.several == Dependents::none ? std::span<const Dependent>() : several_[of.several];
+    }
+
+ private:
+    struct Told {
+        SourceIndex index;
+        Source kind;  ///< its type and use
+    };
+    /// A told source, negated or scaled.
+    struct Derived {
+        SourceIndex from, to;
+        Source how;
+        std::uint32_t users = 1;
+        std::size_t hash = 0;
+    };
+    /// Most sources have one dependent, which stands in the array itself.
+    struct Dependents {
+        static constexpr std::uint32_t none = UINT32_MAX, one = UINT32_MAX - 1;
+        Dependent only{no_element, Dependent::Role::value};
+        std::uint32_t several = none;  ///< none, one, or where all of them stand in `several_`
+    };
+    SourceIndex derived(SourceIndex from, const Source& how);
+    void grow();
+
+    const ProblemLog& problems_;
+    Sources sources_;
+    Scan scan_;
+    std::vector<Dependents> dependents_;  ///< by source
+    std::vector<std::vector<Dependent>> several_;
+    std::vector<std::uint32_t> free_several_;  ///< places in `several_`
+    std::vector<std::uint8_t> used_;           ///< by source
+    std::unordered_map<std::string, Told> told_;
+    std::vector<Derived> derived_;
+    std::unordered_map<SourceIndex, std::size_t> derived_places_;      ///< in `derived_`
+    std::unordered_multimap<std::size_t, SourceIndex> known_derived_;  ///< by a hash of what they are made of
+    std::vector<SourceIndex> changed_, snapped_;
+    bool is_reading_ = false;
+    Value nothing_;
+};
+
+}  // namespace rapido

@@ -1,0 +1,83 @@
+#include "hud/element_context.hpp"
+
+#include <algorithm>
+
+#include "base/nearest.hpp"
+
+namespace rapido {
+namespace {
+
+bool is_id(std::string_view id) {
+    const auto allowed = [](char c) {
+        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
+               c == '-';
+    };
+    return !id.empty() && std::all_of(id.begin(), id.end(), allowed);
+}
+
+}  // namespace
+
+Result<Format> Formats::parse(const std::string& pattern) {
+    if (const auto known = known_.find(pattern); known != known_.end()) return known->second;
+    Result<Format> parsed = Format::parse(pattern);
+    if (!parsed) return parsed;
+    // A game that notifies ever new patterns does not gather them.
+    constexpr std::size_t most_kept = 1024;
+    if (known_.size() >= most_kept) known_.clear();
+    known_.emplace(pattern, *parsed);
+    return parsed;
+}
+
+std::string_view FontFamilies::of(const Language* language) const {
+    std::string_view found = family;
+    if (language == nullptr) return found;
+    for (const LocaleFont& known : by_locale)
+        if (language->tag == known.locale || language->tag.starts_with(known.locale + "-"))
+            found = known.font;
+    return found;
+}
+
+Result<Format> ElementContext::format(const std::string& pattern, std::string_view field) {
+    Result<Format> parsed = formats_.parse(pattern);
+    if (!parsed && !field.empty()) return Format::parse(pattern, place_of(field));
+    return parsed;
+}
+
+void ElementContext::report(std::string_view field, std::string message, std::string hint) {
+    failed_ = true;
+    warn(field, std::move(message), std::move(hint));
+}
+
+void ElementContext::warn(std::string_view field, std::string message, std::string hint) {
+    const bool verb = message.starts_with("is ") || message.starts_with("shows ") ||
+                      message.starts_with("must ") || message.starts_with("needs ");
+    problems_.report({place_of(field),
+                      "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
+                      std::move(hint)});
+}
+
+void ElementContext::report(Problem problem) {
+    failed_ = true;
+    problem.message = name_ + ": " + problem.message;
+    problems_.report(std::move(problem));
+}
+
+Location ElementContext::place_of(std::string_view field) const {
+    return origin_ != nullptr && !problems_.is_full() ? origin_->of(field) : Location{};
+}
+
+void ElementContext::check_id(std::string_view id) {
+    if (!is_id(id)) report("id", "an id is made of letters, digits, '_' and '-'");
+}
+
+void ElementContext::check_numbers(const Table& table, const void* aggregate) {
+    check_ranges(table, aggregate, [this](std::string_view field, const Field& range) {
+        report(field, "must be " + range_of(range));
+    });
+}
+
+std::string ElementContext::nearest_of(std::string_view name, const std::vector<std::string_view>& names) {
+    return did_you_mean(name, names);
+}
+
+}  // namespace rapido

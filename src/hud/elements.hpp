@@ -1,0 +1,166 @@
+// The elements of a HUD: what they are, where they stand among each other, and what changed of them.
+#pragma once
+
+#include <array>
+#include <set>
+#include <span>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+#include "base/problem_log.hpp"
+#include "element/kinds.hpp"
+#include "hud/element_index.hpp"
+#include "rapido/hud/hud.hpp"
+#include "text/number_text.hpp"
+#include "value/scan.hpp"
+
+namespace rapido {
+
+/// One element; without a body its place is free.
+struct RunningElement {
+    std::string path;
+    std::string inside;  ///< the path of its panel; empty on the screen
+    const Kind* kind = nullptr;
+    std::unique_ptr<Body> body;
+    std::uint32_t generation = 0;
+    ElementIndex parent = no_element;
+    std::uint32_t order = 0;                         ///< its place in the order of parents before children
+    std::uint32_t first_child = 0, child_count = 0;  ///< among the children of all
+    int layer = 0;
+    ClockKind clock = ClockKind::real;
+    bool dead = false;  ///< removed, and freed at the next update
+
+    bool is_living() const { return body != nullptr && !dead; }
+    /// The last part of its path.
+    std::string_view id() const { return std::string_view(path).substr(path.rfind('.') + 1); }
+    /// For problems: `text 'acres'`.
+    std::string name() const { return std::string(kind->name()) + " '" + path + "'"; }
+};
+
+/// What a frame touches of an element that shows one number and does not move: most of them, and most of the
+/// time. It lies in one cache line.
+struct alignas(64) HotElement {
+    NumberText number;  ///< holds the characters of a text where only one number of it changes
+    std::uint32_t revision = 1;
+    std::uint32_t changed_in = 0;  ///< the number of the frame
+    SourceIndex value = no_source;
+    bool text_changed : 1 = false;  ///< in the frame of the last change
+    bool queued : 1 = false;
+    bool snaps : 1 = false;      ///< takes the next value as given
+    bool must_show : 1 = false;  ///< something besides its value differs
+    bool is_direct : 1 = false;  ///< while `number` holds its text, a new value may be written there alone
+    bool is_still : 1 = false;   ///< the value does not travel
+    bool is_simple : 1 = false;  ///< it does not travel, and nothing happens but that it is empty or full
+    bool has_max : 1 = false;
+    // Written in every frame: a byte of its own.
+    bool was_positive = false;
+
+    void mark_changed(std::uint32_t frame, bool text) {
+        text_changed = text || (text_changed && changed_in == frame);
+        changed_in = frame;
+        ++revision;
+    }
+};
+static_assert(sizeof(HotElement) == 64);
+
+/// An array that grows without moving what is in it.
+template <class T>
+class Pages {
+ public:
+    T& operator[](std::size_t index) { return (*pages_[index / page])[index % page]; }
+    const T& operator[](std::size_t index) const { return (*pages_[index / page])[index % page]; }
+    void grow_to(std::size_t count) {
+        while (pages_.size() * page < count)
+            pages_.push_back(std::make_unique<std::array<T, page>>());
+    }
+
+ private:
+    static constexpr std::size_t page = 256;
+    std::vector<std::unique_ptr<std::array<T, page>>> pages_;
+};
+
+/// Owns the elements: names, panels, places that are used again, and marks of change.
+class Elements {
+ public:
+    explicit Elements(const ProblemLog& problems);
+
+    // Names
+
+    /// Makes the names of elements known that will be added in this order, so that earlier ones may refer to them.
+    void announce(const std::vector<Element>& elements);
+    /// Returns the element with this path, or no element.
+    ElementIndex at(const std::string& path) const;
+    /// Returns the element with this path, or the only one with this id; no element, with a problem, for none.
+    ElementIndex find(std::string_view name, Problem& problem) const;
+    bool is_panel(const std::string& path) const { return panels_.contains(path); }
+    /// Whether this is the path of an element that counts, perhaps of one that is only announced.
+    bool counts(const std::string& path) const { return counters_.contains(path); }
+    /// Returns why an element of this id cannot stand in a panel of this path.
+    Problem missing_panel(const std::string& panel, const std::string& id) const;
+
+    // Elements come and go
+
+    /// Returns the place that the next `add` gives.
+    ElementIndex add(RunningElement element);
+    ElementRef ref(ElementIndex index) const { return {index, all_[index].generation, hud_}; }
+    /// Returns the index of an element that this reference means and that was not removed, or no element.
+    ElementIndex living(ElementRef ref) const;
+    /// Removes an element and all that stands inside. Returns them; valid until the next call.
+    std::span<const ElementIndex> kill(ElementIndex index);
+    /// Returns those removed since the last `free`.
+    std::span<const ElementIndex> removed() const { return removed_; }
+    void free_removed();
+
+    RunningElement& operator[](ElementIndex index) { return all_[index]; }
+    const RunningElement& operator[](ElementIndex index) const { return all_[index]; }
+    ElementIndex count() const { return static_cast<ElementIndex>(all_.size()); }
+
+    // Order
+
+    /// Sets parents and orders anew, if elements have come or gone. Returns whether that was so.
+    bool link();
+    /// A number that differs for each HUD and each set of its elements.
+    std::uint64_t structure() const { return (std::uint64_t{hud_} << 32) | structure_; }
+    std::span<const ElementIndex> parents_first() const { return parents_first_; }
+    std::span<const ElementIndex> draw_order() const { return draw_order_; }
+    std::span<const ElementIndex> children(ElementIndex panel) const {
+        return std::span(children_).subspan(all_[panel].first_child, all_[panel].child_count);
+    }
+
+    // Change
+
+    HotElement& hot(ElementIndex index) { return hot_[index]; }
+    const HotElement& hot(ElementIndex index) const { return hot_[index]; }
+    void begin_frame() { ++frame_; }
+    std::uint32_t frame() const { return frame_; }
+    void mark_changed(ElementIndex index, bool text = false) { hot_[index].mark_changed(frame_, text); }
+    /// It must be drawn anew, though nothing of it is other than before.
+    void mark_moved(ElementIndex index) { ++hot_[index].revision; }
+    bool changed(ElementIndex index) const { return hot_[index].changed_in == frame_; }
+    bool text_changed(ElementIndex index) const { return changed(index) && hot_[index].text_changed; }
+
+ private:
+    void gather(ElementIndex index);
+
+    const ProblemLog& problems_;
+    std::uint32_t hud_;
+    std::vector<RunningElement> all_;
+    Pages<HotElement> hot_;
+    std::unordered_map<std::string, ElementIndex> paths_;
+    std::unordered_multimap<std::string, ElementIndex> ids_;
+    std::set<std::string, std::less<>> counters_;                 ///< paths
+    std::set<std::string, std::less<>> panels_;                   ///< paths
+    std::unordered_map<std::string, std::string> panel_parents_;  ///< `inside` by id, to find circles
+    std::vector<ElementIndex> free_, removed_;
+    std::size_t first_killed_ = 0;  ///< by the last `kill`, in `removed_`
+    std::vector<ElementIndex> parents_first_, draw_order_, children_;
+    std::uint32_t structure_ = 0;
+    bool structure_dirty_ = true;
+    std::uint32_t frame_ = 1;
+};
+
+/// Where an element stands among the others.
+std::string path_of(std::string_view inside, std::string_view id);
+
+}  // namespace rapido

@@ -1,0 +1,91 @@
+#include "hud/events.hpp"
+
+#include <array>
+
+namespace rapido {
+namespace {
+
+EventKind event_of(HappeningKind kind) {
+    switch (kind) {
+        case HappeningKind::mark:
+            return EventKind::mark;
+        case HappeningKind::end:
+            return EventKind::end;
+        case HappeningKind::skipped:
+        case HappeningKind::message_skipped:
+            return EventKind::skipped;
+        case HappeningKind::empty:
+            return EventKind::empty;
+        case HappeningKind::full:
+            return EventKind::full;
+        case HappeningKind::band_enter:
+        case HappeningKind::message_enter:
+            return EventKind::enter;
+        case HappeningKind::band_leave:
+        case HappeningKind::message_leave:
+            return EventKind::leave;
+        default:
+            return EventKind::start;
+    }
+}
+
+/// As many digits as it needs: 45, 0.5.
+std::string seconds_text(Nanoseconds time) {
+    std::string text = std::to_string(time.count() / 1'000'000'000);
+    std::string fraction = std::to_string(time.count() % 1'000'000'000 + 1'000'000'000).substr(1);
+    fraction.erase(fraction.find_last_not_of('0') + 1);
+    return fraction.empty() ? text : text + "." + fraction;
+}
+
+}  // namespace
+
+std::string_view to_string(EventKind kind) {
+    constexpr std::array<std::string_view, 8> words{"start", "mark", "end",   "skipped",
+                                                    "empty", "full", "enter", "leave"};
+    return words[static_cast<std::size_t>(kind)];
+}
+
+void Events::reserve(std::size_t count) {
+    constexpr std::size_t usual_length = 31;
+    while (events_.size() < count) {
+        Event& event = events_.emplace_back();
+        event.id.reserve(usual_length);
+        event.detail.reserve(usual_length);
+    }
+}
+
+void Events::write(const Happenings& happenings, const Elements& elements, const Readouts& readouts,
+                   Timers& timers, const Notices& notices) {
+    count_ = 0;
+    for (const Happening& happening : happenings.all()) {
+        if (!happening.is_event) continue;
+        if (count_ == events_.size()) events_.emplace_back();
+        Event& event = events_[count_++];
+        event.time = happening.time;
+        event.kind = event_of(happening.kind);
+        event.id = happening.is_of_timer() ? timers[happening.subject].id : elements[happening.subject].path;
+        event.detail.clear();
+        switch (happening.kind) {
+            case HappeningKind::mark:
+                event.detail = seconds_text(Nanoseconds{happening.detail});
+                break;
+            case HappeningKind::skipped:
+                event.detail = std::to_string(happening.detail);
+                break;
+            case HappeningKind::band_enter:
+            case HappeningKind::band_leave:
+                event.detail =
+                    readouts.bands(happening.subject)->bands()[static_cast<std::size_t>(happening.detail)].id;
+                break;
+            case HappeningKind::message_enter:
+            case HappeningKind::message_leave:
+            case HappeningKind::message_skipped:
+                event.detail = notices.text_of(happening.detail);
+                break;
+            default:
+                break;
+        }
+    }
+}
+
+}  // namespace rapido

@@ -1,0 +1,244 @@
+#include "hud/new_element.hpp"
+
+#include <algorithm>
+
+namespace rapido {
+
+CommonFields CommonFields::of(const Element& element) {
+    return std::visit(
+        [](const auto& description) {
+            CommonFields common{.id = description.id,
+                                .inside = description.inside,
+                                .value = {},
+                                .max = {},
+                                .visible = description.visible,
+                                .plan = {},
+                                .effects = description.effects,
+                                .place = description.place,
+                                .group = description.group,
+                                .layer = description.layer};
+            if constexpr (requires { description.value; }) common.value = description.value;
+            if constexpr (requires { description.max; }) common.max = description.max;
+            if constexpr (requires { description.motion; }) {
+                common.plan.pace = description.pace;
+                common.plan.motions = {description.motion, description.rise, description.fall};
+                common.plan.max_motion = description.max_motion;
+                common.plan.bands = description.bands;
+                common.plan.has_max = static_cast<bool>(description.max);
+                common.plan.color = description.color;
+                common.plan.clock = description.clock;
+            }
+            if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
+            if constexpr (requires { description.text_interval; })
+                common.plan.text_interval = to_nanoseconds(description.text_interval);
+            if constexpr (requires { description.when_no_value; })
+                common.when_no_value = description.when_no_value;
+            return common;
+        },
+        element);
+}
+
+NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin)
+    : common(CommonFields::of(element)),
+      kind(kind_of(element)),
+      path(path_of(common.inside, common.id)),
+      hud_(hud),
+      element_(element),
+      context_(hud.problems, std::string(kind.name()) + " '" + common.id + "'", origin, hud.formats) {
+    context_.bound = [this](const Source& source) { return hud_.bindings.bound(source); };
+    context_.measurer = hud.layouter.measurer();
+    context_.images = hud.images;
+    context_.find_effect = [this](std::string_view name, Problem& problem) {
+        return hud_.effects.find(name, problem);
+    };
+    context_.font = hud.fonts.of(hud.language.get());
+}
+
+void NewElement::check() {
+    context_.check_numbers(*kind.table, address_of(element_));
+    context_.check_id(common.id);
+    if (hud_.elements.at(path) != no_element)
+        context_.report("id", "is that of an element before it, '" + path + "'");
+    if (!common.inside.empty() && !hud_.elements.is_panel(common.inside)) {
+        const Problem problem = hud_.elements.missing_panel(common.inside, common.id);
+        context_.report("inside", problem.message, problem.hint);
+    }
+    if (common.group.empty()) return;
+    conditions.group = hud_.visibility.find(common.group);
+    if (conditions.group == no_group)
+        context_.report_unknown("group", "group", common.group,
+                                [&] { return hud_.visibility.group_names(); });
+}
+
+SourceIndex NewElement::connect(const Source& source, std::string_view field) {
+    Problem problem;
+    if (const auto index = hud_.bindings.find(source, problem)) return *index;
+    context_.report(field, std::move(problem.message), std::move(problem.hint));
+    return no_source;
+}
+
+void NewElement::bind() {
+    value = connect(common.value, "value");
+    readout.max = connect(common.max, "max");
+    conditions.visible = connect(common.visible, "visible");
+    for (const FurtherSource& further : kind.further(element_))
+        readout.further.push_back(connect(further.source, further.field));
+
+    const Source bound = context_.bound(common.value);
+    context_.value_type = bound.type();
+    context_.value_use = bound.use();
+    context_.max_type = context_.bound(common.max).type();
+    readout.when_no_value = common.when_no_value;
+    readout.shows_pending = value != no_source && hud_.pending.is_one(value);
+    readout.is_silent = readout.shows_pending || bound.use() == Source::Use::time_left ||
+                        bound.use() == Source::Use::time_passed;
+    conditions.hides_without_value = common.when_no_value == WhenNoValue::hide && value != no_source;
+}
+
+void NewElement::make() {
+    check_pace();
+    check_bands();
+    body = kind.make(element_, context_);
+    make_effects();
+    if (body == nullptr) return;
+    if (NoticeBody* const notice_body = body->notice()) make_notice(*notice_body);
+    if (hud_.pending.is_asked_for(path) && !body->places())
+        context_.report("format", std::string(PendingAmounts::needs_fixed_digits) + ", as '" + path +
+                                      ".pending' is shown");
+    if (common.plan.is_direct()) return;
+    readout.travel = std::make_unique<Travel>(hud_.plans.share(common.plan));
+    readout.travel->set_flash_limit(hud_.effects.limit());
+}
+
+/// What needs a number cannot work on a text.
+void NewElement::check_pace() {
+    if (context_.value_type != Value::Type::text) return;
+    const Pace& pace = common.plan.pace;
+    if (pace.quantise > 0) context_.report("pace.quantise", "needs a number, and this source is a text");
+    if (pace.smallest_change > 0)
+        context_.report("pace.smallest_change", "needs a number, and this source is a text");
+    if (pace.window != WindowKind::last) context_.report("pace.window", "of a text can only be 'last'");
+}
+
+void NewElement::check_bands() {
+    for (std::size_t i = 0; i < common.plan.bands.size(); ++i) {
+        const std::string name = "bands." + std::to_string(i);
+        const Band& band = common.plan.bands[i];
+        if (!band.format.empty() && !kind.can.takes_format)
+            context_.report(name + ".format", "is of texts only");
+        if (band.pattern != FillPattern::plain && !kind.can.has_fill)
+            context_.report(name + ".pattern", "is of bars, rings and levels only");
+        if (!band.image.empty() && !kind.can.takes_image)
+            context_.report(name + ".image", "is of images only");
+        if (context_.value_type == Value::Type::text)
+            return context_.report("bands", "needs a number, and this source is a text");
+        if (!band.below && !band.above) context_.report(name, "needs 'below' or 'above'");
+        if (band.below && band.above && *band.below < *band.above)
+            context_.report(name, "is empty: 'below' is less than 'above'");
+    }
+}
+
+/// What an element plays and when; nothing where there is nothing to play.
+void NewElement::make_effects() {
+    const std::vector<Band>& bands = common.plan.bands;
+    const bool of_bands =
+        std::any_of(bands.begin(), bands.end(), [](const Band& band) { return !band.effect.empty(); });
+    if (common.effects.empty() && !of_bands) return;
+    effects = std::make_unique<ElementEffects>();
+    for (std::size_t i = 0; i < common.effects.size(); ++i)
+        make_trigger(i);
+    for (std::size_t i = 0; i < bands.size(); ++i)
+        effects->of_bands.push_back(
+            context_.effect(bands[i].effect, "bands." + std::to_string(i) + ".effect"));
+}
+
+void NewElement::make_trigger(std::size_t index) {
+    const Trigger& trigger = common.effects[index];
+    const std::vector<Band>& bands = common.plan.bands;
+    const std::string field = "effects." + std::to_string(index);
+    ElementEffects::Trigger& made = effects->triggers.emplace_back();
+    Problem problem;
+    made.effect = hud_.effects.find(trigger.effect, problem);
+    if (made.effect == nullptr) context_.report(field + ".effect", problem.message, problem.hint);
+    made.full_change = trigger.full_change;
+    made.on.on = trigger.on;
+    if (trigger.at) made.on.mark = to_nanoseconds(*trigger.at).count();
+    made.on.bands = bands_named(bands, trigger.band);
+    if (made.on.bands == 0)
+        context_.report_unknown(field + ".band", "band", trigger.band, [&] {
+            std::vector<std::string_view> names;
+            for (const Band& band : bands)
+                names.push_back(band.id);
+            return names;
+        });
+    const TimerIndex timer = trigger.timer.empty() ? no_timer : hud_.timers.find(trigger.timer);
+    if (!trigger.timer.empty() && timer == no_timer)
+        context_.report_unknown(field + ".timer", "timer", trigger.timer,
+                                [&] { return hud_.timers.names(); });
+    if (is_of_timer(trigger.on)) {
+        made.on.subject = timer;
+        if (trigger.timer.empty()) context_.report(field, "needs 'timer'");
+    }
+    readout.starts_effects =
+        readout.starts_effects || trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss;
+}
+
+void NewElement::make_notice(NoticeBody& notice_body) {
+    notice = std::make_unique<RunningNotice>();
+    notice->body = &notice_body;
+    conditions.speaks = true;
+    const NoticeBody::Course& course = notice_body.course();
+    const auto effect = [&](const std::string& name, std::string_view field) {
+        const Effect* const found = context_.effect(name, field);
+        if (found != nullptr && found->repeat == 0)
+            context_.report(field, "effect '" + name + "' never ends");
+        return found;
+    };
+    const Effect* const enter = effect(course.enter, "enter");
+    const Effect* const leave = effect(course.leave, "leave");
+    if (effects == nullptr && (enter != nullptr || leave != nullptr))
+        effects = std::make_unique<ElementEffects>();
+    if (effects != nullptr) {
+        effects->enter = enter;
+        effects->leave = leave;
+    }
+    const auto length_of = [](const Effect* played) {
+        return played != nullptr ? played->duration * std::max(played->repeat, 1) : Seconds{0};
+    };
+    notice->queue = NoticeQueue(length_of(enter), length_of(leave), course.gap);
+    for (std::size_t i = 0; i < notice_body.declared(); ++i) {
+        RunningNotice::Post& post = notice->posts.emplace_back();
+        post.when = readout.further[2 * i + 1];
+        make_post(post, notice_body.message(i), "messages." + std::to_string(i));
+    }
+}
+
+void NewElement::make_post(RunningNotice::Post& post, const Message& message, const std::string& field) {
+    if (!message.on) return;
+    post.by_event = true;
+    post.on.on = *message.on;
+    post.band = message.band;
+    if (message.at) post.on.mark = to_nanoseconds(*message.at).count();
+    if (message.on == TriggerOn::gain || message.on == TriggerOn::loss)
+        return context_.report(field + ".on", "a message cannot be posted by a gain or a loss");
+    if (!is_of_timer(*message.on)) {
+        if (message.element.empty()) context_.report(field, "needs 'element'");
+        post.speaker = message.element;
+        return;
+    }
+    post.on.subject = hud_.timers.find(message.timer);
+    if (message.timer.empty())
+        context_.report(field, "needs 'timer'");
+    else if (post.on.subject == no_timer)
+        context_.report_unknown(field + ".timer", "timer", message.timer,
+                                [&] { return hud_.timers.names(); });
+}
+
+void NewElement::release() {
+    for (const SourceIndex source : readout.further)
+        hud_.bindings.release(source);
+    for (const SourceIndex source : {value, readout.max, conditions.visible})
+        hud_.bindings.release(source);
+}
+
+}  // namespace rapido

@@ -1,0 +1,60 @@
+// From the description of an element to what runs of it, step by step: read, check, bind, make.
+#pragma once
+
+#include "hud/state.hpp"
+
+namespace rapido {
+
+/// The fields that the frame loop works on; what a kind lacks stays at its default.
+struct CommonFields {
+    std::string id;
+    std::string inside;
+    Source value;
+    Source max;
+    Source visible;
+    TravelPlan plan;
+    std::vector<Trigger> effects;
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
+    Place place;
+    std::string group;
+    int layer = 0;
+
+    static CommonFields of(const Element& element);
+};
+
+/// An element that is being made. What goes wrong is reported, and then `release` takes back what was bound.
+class NewElement {
+ public:
+    NewElement(Parts& hud, const Element& element, const Origin* origin);
+
+    void check();
+    void bind();
+    void make();
+    bool failed() const { return context_.failed() || body == nullptr; }
+    void release();
+
+    const CommonFields common;
+    const Kind& kind;
+    const std::string path;
+    std::unique_ptr<Body> body;
+    SourceIndex value = no_source;
+    Readout readout;
+    Visibility::Conditions conditions;
+    std::unique_ptr<ElementEffects> effects;
+    std::unique_ptr<RunningNotice> notice;
+
+ private:
+    SourceIndex connect(const Source& source, std::string_view field);
+    void check_pace();
+    void check_bands();
+    void make_effects();
+    void make_trigger(std::size_t index);
+    void make_notice(NoticeBody& notice_body);
+    void make_post(RunningNotice::Post& post, const Message& message, const std::string& field);
+
+    Parts& hud_;
+    const Element& element_;
+    ElementContext context_;
+};
+
+}  // namespace rapido

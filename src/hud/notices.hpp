@@ -1,0 +1,79 @@
+// Notices in the frame: what posts their messages, and what is on screen of them.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+#include "element/notice_body.hpp"
+#include "hud/bindings.hpp"
+#include "hud/elements.hpp"
+#include "hud/frame_time.hpp"
+#include "hud/trigger.hpp"
+#include "rapido/look/notice_queue.hpp"
+
+namespace rapido {
+
+class Visibility;
+
+/// A notice, with what its messages wait for.
+struct RunningNotice {
+    /// What posts a message of its own.
+    struct Post {
+        bool by_event = false;
+        CompiledTrigger on;
+        std::string speaker;  ///< the id or the path of the element whose events post it
+        std::string band;     ///< the name of one of its bands
+        SourceIndex when = no_source;
+        bool was_true = false;
+    };
+    ElementIndex element = no_element;
+    NoticeBody* body = nullptr;
+    NoticeQueue queue{Seconds{0}, Seconds{0}, Seconds{0}};
+    std::vector<Post> posts;  ///< by message
+    bool begun = false;       ///< has seen a frame
+};
+
+/// Owns the notices of a HUD.
+class Notices {
+ public:
+    explicit Notices(const Elements& elements) : elements_(elements) {}
+
+    void add(std::unique_ptr<RunningNotice> notice);
+    void remove(ElementIndex element);
+    /// Null for an element that is none.
+    RunningNotice* find(ElementIndex element) const;
+    /// The events of the element with this path post a message from now on.
+    void listen(RunningNotice::Post& post, const std::string& path, const std::vector<Band>& bands);
+    /// An element is there from now on, perhaps one whose events post messages.
+    void add_speaker(ElementIndex element, const std::vector<Band>& bands);
+    void remove_speaker(ElementIndex element);
+
+    void post(RunningNotice& notice, std::size_t message, Nanoseconds at);
+    /// Only what is true for as long as it stays survives a snap, and is there at once.
+    void snap(ElementIndex element);
+    /// Posts messages by what happened in this frame and by sources that became true in it, and decides which notices
+    /// speak.
+    void post_messages(std::span<const Happening> happenings, const FrameTime& time, const Bindings& bindings,
+                       Visibility& visibility);
+    /// Takes over what became of the messages, tells it, and calls `refresh` for each notice that says something else.
+    template <class Refresh>
+    void show_messages(Happenings& happenings, Refresh refresh) {
+        texts_.clear();
+        for (const auto& notice : all_)
+            if (show(*notice, happenings)) refresh(notice->element);
+    }
+    /// What a message of this frame is called in events, by the detail of its happening.
+    const std::string& text_of(std::int64_t detail) const { return texts_[static_cast<std::size_t>(detail)]; }
+
+ private:
+    bool show(RunningNotice& notice, Happenings& happenings);
+
+    const Elements& elements_;
+    std::vector<std::unique_ptr<RunningNotice>> all_;
+    std::unordered_multimap<std::string, RunningNotice::Post*> by_speaker_;
+    std::vector<std::string> texts_;  ///< of this frame
+};
+
+}  // namespace rapido

@@ -1,0 +1,245 @@
+#include "hud/readouts.hpp"
+
+#include <algorithm>
+#include <utility>
+
+namespace rapido {
+namespace {
+
+/// Cheap for integers: only a change of it can be an event.
+bool is_positive(const Value& value) {
+    if (value.type() == Value::Type::int64) return value.int64() > 0;
+    if (value.type() == Value::Type::float64) return value.real() > 0;
+    return value.is_number() && value.number() > 0;
+}
+
+}  // namespace
+
+void Readouts::add(ElementIndex index, SourceIndex value, Readout readout) {
+    if (index >= all_.size()) all_.resize(index + std::size_t{1});
+    for (const SourceIndex source : readout.further)
+        bindings_.depend(source, {index, Dependent::Role::other});
+    bindings_.depend(readout.max, {index, Dependent::Role::other});
+
+    HotElement& hot = elements_.hot(index);
+    hot.value = value;
+    const bool has_bands = readout.travel != nullptr && readout.travel->bands() != nullptr;
+    hot.is_direct = readout.further.empty() && !has_bands;
+    hot.is_still = readout.travel == nullptr;
+    hot.has_max = readout.max != no_source;
+    hot.is_simple = hot.is_still && !readout.starts_effects &&
+                    readout.when_no_value == WhenNoValue::placeholder && !readout.is_silent &&
+                    !elements_[index].body->shows_delta();
+    bindings_.depend(value, {index, hot.is_simple ? Dependent::Role::simple : Dependent::Role::value});
+    all_[index] = std::move(readout);
+    if (elements_[index].body->lives_in_time()) in_time_.push_back(index);
+    // Its first frame shows it, whether or not a source has news.
+    refresh_next(index);
+}
+
+void Readouts::free_removed() {
+    for (const ElementIndex index : elements_.removed()) {
+        Readout& readout = all_[index];
+        for (const SourceIndex source : readout.further) {
+            bindings_.forget(source, index);
+            bindings_.release(source);
+        }
+        for (const SourceIndex source : {elements_.hot(index).value, readout.max}) {
+            bindings_.forget(source, index);
+            bindings_.release(source);
+        }
+        readout = {};
+    }
+    const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
+    for (Followed& lane : lanes_) {
+        std::erase_if(lane.queue, gone);
+        std::erase_if(lane.active, [&](const Active& moving) { return gone(moving.index); });
+    }
+    std::erase_if(in_time_, gone);
+}
+
+void Readouts::queue(ElementIndex index, Lane lane) {
+    HotElement& hot = elements_.hot(index);
+    if (!hot.queued) of(lane).queue.push_back(index);
+    hot.queued = true;
+}
+
+void Readouts::must_know(ElementIndex index) {
+    HotElement& hot = elements_.hot(index);
+    if (!hot.is_simple) return;
+    hot.is_simple = false;
+    bindings_.set_role(hot.value, index, Dependent::Role::simple, Dependent::Role::value);
+    keep_truth(index, bindings_.value(hot.value));
+}
+
+void Readouts::refresh_next(ElementIndex index) {
+    elements_.hot(index).must_show = true;
+    queue(index, lane_of(index));
+}
+
+void Readouts::snap(ElementIndex index) {
+    elements_.hot(index).snaps = true;
+    refresh_next(index);
+}
+
+void Readouts::set_reduced_motion(bool reduced, const FrameTime& time) {
+    reduced_motion_ = reduced;
+    for (ElementIndex index = 0; reduced && index < all_.size(); ++index) {
+        Travel* const travel = all_[index].travel.get();
+        if (travel == nullptr) continue;
+        travel->land(time.now(travel->clock()));
+        refresh_next(index);
+    }
+}
+
+void Readouts::set_limit(FlashLimit* limit) {
+    for (const Readout& readout : all_)
+        if (readout.travel != nullptr) readout.travel->set_flash_limit(limit);
+}
+
+void Readouts::pass_edge(ElementIndex index, const Value& value, const FrameTime& time, Nanoseconds before,
+                         ClockKind of_timer) {
+    Travel& travel = *all_[index].travel;
+    Nanoseconds at = time.real_time(before, of_timer);
+    if (travel.clock() == ClockKind::game) {
+        at = time.now(ClockKind::game);
+        if (of_timer == ClockKind::game) at -= before;
+    }
+    travel.pass_edge(value, max(index), at, reduced_motion_);
+    report_bands(index, time);
+}
+
+std::span<const ElementIndex> Readouts::take_changes(Lane lane) {
+    lost_.clear();
+    for (const SourceIndex source : bindings_.snapped())
+        for (const Dependent& dependent : bindings_.dependents(source))
+            if (dependent.element != no_element) snap(dependent.element);
+    Followed& followed = of(lane);
+    for (const SourceIndex source : bindings_.changed())
+        for (const Dependent& dependent : bindings_.dependents(source)) {
+            if (dependent.role == Dependent::Role::simple)
+                followed.simple.push_back({dependent.element, source});
+            else
+                take_change_of(dependent, lane);
+        }
+    // The scan reads in nearly this order.
+    const auto sort = [](auto& queue) {
+        if (!std::is_sorted(queue.begin(), queue.end())) std::sort(queue.begin(), queue.end());
+    };
+    sort(followed.queue);
+    sort(followed.simple);
+    return lost_;
+}
+
+void Readouts::take_change_of(const Dependent& dependent, Lane lane) {
+    if (dependent.role == Dependent::Role::look) return visibility_.touch();
+    const ElementIndex index = dependent.element;
+    HotElement& hot = elements_.hot(index);
+    hot.must_show = hot.must_show || dependent.role == Dependent::Role::other;
+    queue(index, lane == Lane::pending ? lane : lane_of(index));
+    const Readout& readout = all_[index];
+    if (readout.when_no_value == WhenNoValue::placeholder || hot.value == no_source) return;
+    visibility_.touch();
+    if (readout.when_no_value == WhenNoValue::remove && readout.truth.has_value() &&
+        !value(index).has_value())
+        lost_.push_back(index);
+}
+
+void Readouts::drop_dead(Lane lane) {
+    std::erase_if(of(lane).queue, [this](ElementIndex index) { return elements_[index].dead; });
+    std::erase_if(of(lane).simple, [this](const Simple& simple) { return elements_[simple.index].dead; });
+}
+
+/// All of the way of those that neither travel nor have bands: the value is compared, told and written.
+void Readouts::follow_simple(Lane lane, const FrameTime& time) {
+    for (const auto [index, source] : of(lane).simple) {
+        HotElement& hot = elements_.hot(index);
+        if (hot.queued) continue;  // something besides its value differs, too
+        const Value& value = bindings_.value(source);
+        tell_simple(index, hot, value, time.now());
+        if (!show_number(index, hot, value)) refresh(index, time);
+    }
+    of(lane).simple.clear();
+}
+
+void Readouts::tell_changes(Lane lane, const FrameTime& time) {
+    for (const ElementIndex index : of(lane).queue) {
+        HotElement& hot = elements_.hot(index);
+        if (hot.value == no_source) continue;
+        if (hot.is_simple)
+            tell_simple(index, hot, bindings_.value(hot.value), time.now());
+        else
+            tell_change(index, time.now());
+    }
+}
+
+/// Only whether it is empty or full. Most values stay on their side of zero.
+void Readouts::tell_simple(ElementIndex index, HotElement& hot, const Value& value, Nanoseconds now) {
+    const bool was_positive = std::exchange(hot.was_positive, is_positive(value));
+    if (hot.has_max) return tell_amount(index, value, keep_truth(index, value), was_positive, now);
+    if (was_positive && !hot.was_positive && !hot.snaps && value.is_number() && value.number() <= 0)
+        happenings_.add({.time = now, .kind = HappeningKind::empty, .subject = index});
+}
+
+/// Keeps the true value, and returns the one before. A text may be gone by the next frame, and no event asks for it.
+Value Readouts::keep_truth(ElementIndex index, const Value& value) {
+    return std::exchange(all_[index].truth, value.type() == Value::Type::text ? Value("") : value);
+}
+
+void Readouts::tell_amount(ElementIndex index, const Value& value, const Value& before, bool was_positive,
+                           Nanoseconds now) {
+    if (value == before || elements_.hot(index).snaps || !value.is_number() || all_[index].is_silent) return;
+    const double amount = value.number();
+    if (amount <= 0 && was_positive)
+        happenings_.add({.time = now, .kind = HappeningKind::empty, .subject = index});
+    const double most = max(index).number();
+    if (most > 0 && amount >= most && before.number() < most)
+        happenings_.add({.time = now, .kind = HappeningKind::full, .subject = index});
+}
+
+void Readouts::tell_change(ElementIndex index, Nanoseconds now) {
+    Readout& readout = all_[index];
+    HotElement& hot = elements_.hot(index);
+    const Value& value = bindings_.value(hot.value);
+    const bool was_positive = std::exchange(hot.was_positive, is_positive(value));
+    if (value == readout.truth) return;
+    const Value before = keep_truth(index, value);
+    readout.delta = hot.snaps ? Value() : difference(value, before);
+    if (const double change = readout.delta.number(); readout.starts_effects && (change > 0 || change < 0))
+        happenings_.add({.time = now,
+                         .kind = change > 0 ? HappeningKind::gain : HappeningKind::loss,
+                         .is_event = false,
+                         .subject = index,
+                         .amount = change});
+    tell_amount(index, value, before, was_positive, now);
+}
+
+std::span<const ElementIndex> Readouts::aim(Lane lane, const FrameTime& time) {
+    snapped_.clear();
+    for (const ElementIndex index : of(lane).queue) {
+        HotElement& hot = elements_.hot(index);
+        const bool snaps = hot.snaps;
+        if (hot.is_simple && !snaps) continue;
+        hot.snaps = false;
+        if (snaps) {
+            snapped_.push_back(index);
+            elements_[index].body->snap();
+        }
+        Readout& readout = all_[index];
+        if (readout.travel == nullptr || hot.value == no_source) continue;
+        Travel& travel = *readout.travel;
+        const Value& value = bindings_.value(hot.value);
+        const Nanoseconds at = time.now(travel.clock());
+        if (snaps)
+            travel.snap(value, max(index), at);
+        else
+            travel.read(value, max(index), at, reduced_motion_);
+        report_bands(index, time);
+        if (readout.active || travel.resting(at)) continue;
+        readout.active = true;
+        of(lane_of(index)).active.push_back({index, readout.max, &travel, elements_[index].body.get()});
+    }
+    return snapped_;
+}
+
+}  // namespace rapido

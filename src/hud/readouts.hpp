@@ -1,0 +1,143 @@
+// The way of every value from true to shown: value events, pace, bands, motion, text.
+#pragma once
+
+#include <array>
+#include <memory>
+#include <span>
+#include <vector>
+
+#include "hud/bindings.hpp"
+#include "hud/frame_time.hpp"
+#include "hud/happenings.hpp"
+#include "hud/visibility.hpp"
+#include "travel/travel.hpp"
+
+namespace rapido {
+
+/// What is followed of one element.
+struct Readout {
+    SourceIndex max = no_source;
+    std::vector<SourceIndex> further;  ///< in the order of its kind; no source where one is absent
+    std::unique_ptr<Travel> travel;    ///< null where the value is shown as it is
+    Value truth;                       ///< the value that events last saw
+    Value delta;                       ///< its last change
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
+    bool starts_effects = false;  ///< its gains and losses may
+    bool is_silent = false;       ///< reports no empty or full: it shows a timer, or what is pending
+    bool shows_pending = false;
+    bool active = false;  ///< moves or waits
+};
+
+/// Follows the values of elements. Those that show what is pending of others are followed after all others, in the same
+/// way: they are in a lane of their own.
+class Readouts {
+ public:
+    Readouts(Elements& elements, Bindings& bindings, Visibility& visibility, Layouter& layouter,
+             Happenings& happenings)
+        : elements_(elements),
+          bindings_(bindings),
+          visibility_(visibility),
+          layouter_(layouter),
+          happenings_(happenings) {}
+
+    // Between frames
+
+    void add(ElementIndex index, SourceIndex value, Readout readout);
+    /// Gives back the sources of those that were removed.
+    void free_removed();
+    /// Somebody asks for the true value of an element, and for its change.
+    void must_know(ElementIndex index);
+    /// It is shown anew in the next update.
+    void refresh_next(ElementIndex index);
+    void snap(ElementIndex index);
+    /// Motions in flight land, if motion is reduced from now on.
+    void set_reduced_motion(bool reduced, const FrameTime& time);
+    void set_limit(FlashLimit* limit);
+
+    // In a frame
+
+    enum class Lane : std::uint8_t { ordinary, pending };
+
+    /// A band of an element that shows a timer passed an edge inside the frame.
+    void pass_edge(ElementIndex index, const Value& value, const FrameTime& time, Nanoseconds before,
+                   ClockKind of_timer);
+    /// Takes what changed of the sources: in the second lane, whoever depends on it is followed there. Returns those whose
+    /// value has gone for good, and that are to be removed then; valid until the next call.
+    std::span<const ElementIndex> take_changes(Lane lane);
+    /// Forgets those of this lane that were removed since.
+    void drop_dead(Lane lane);
+    /// Compares true values with those before, and tells gains, losses, empty and full.
+    void tell_changes(Lane lane, const FrameTime& time);
+    /// Gives the values to pace, bands and motion. Returns those that took the present as given.
+    std::span<const ElementIndex> aim(Lane lane, const FrameTime& time);
+    /// Lets time pass, and makes texts and looks.
+    void show(Lane lane, const FrameTime& time);
+    void refresh(ElementIndex index, const FrameTime& time);
+    /// What lives in time goes on: frames of an image, waves, graphs, the effects of single pips.
+    void advance_bodies(const FrameTime& time, FlashLimit* limit, ProblemLog& problems);
+    void take_change(ElementIndex index, Change change);
+
+    const Readout& operator[](ElementIndex index) const { return all_[index]; }
+    SourceIndex value_source(ElementIndex index) const { return elements_.hot(index).value; }
+    SourceIndex max_source(ElementIndex index) const { return all_[index].max; }
+    const Value& value(ElementIndex index) const { return bindings_.value(elements_.hot(index).value); }
+    const Value& max(ElementIndex index) const { return bindings_.value(all_[index].max); }
+    /// Null for an element without bands.
+    const BandSet* bands(ElementIndex index) const {
+        return all_[index].travel != nullptr ? all_[index].travel->bands() : nullptr;
+    }
+
+ private:
+    /// An element in motion, or one that waits, with what a frame asks of it.
+    struct Active {
+        ElementIndex index;
+        SourceIndex max;
+        Travel* travel;
+        Body* body;
+    };
+    /// A simple element with its value: both are read at once.
+    struct Simple {
+        ElementIndex index;
+        SourceIndex value;
+        friend bool operator<(const Simple& a, const Simple& b) { return a.index < b.index; }
+    };
+    struct Followed {
+        std::vector<ElementIndex> queue;  ///< whose sources changed
+        std::vector<Simple> simple;       ///< the same of simple ones
+        std::vector<Active> active;
+    };
+    struct Shown {
+        FieldValues values;
+        double trail;  ///< NaN where there is none
+    };
+    Followed& of(Lane lane) { return lanes_[static_cast<std::size_t>(lane)]; }
+    void queue(ElementIndex index, Lane lane);
+    Lane lane_of(ElementIndex index) const {
+        return all_[index].shows_pending ? Lane::pending : Lane::ordinary;
+    }
+    void take_change_of(const Dependent& dependent, Lane lane);
+    void follow_simple(Lane lane, const FrameTime& time);
+    void tell_simple(ElementIndex index, HotElement& hot, const Value& value, Nanoseconds now);
+    void tell_amount(ElementIndex index, const Value& value, const Value& before, bool was_positive,
+                     Nanoseconds now);
+    Value keep_truth(ElementIndex index, const Value& value);
+    void tell_change(ElementIndex index, Nanoseconds now);
+    void report_bands(ElementIndex index, const FrameTime& time);
+    Shown shown(ElementIndex index, Travel& travel, const Value& max, const FrameTime& time);
+    void show(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time);
+    bool show_number(ElementIndex index, HotElement& hot, const Value& value);
+
+    Elements& elements_;
+    Bindings& bindings_;
+    Visibility& visibility_;
+    Layouter& layouter_;
+    Happenings& happenings_;
+    std::vector<Readout> all_;  ///< by element
+    std::array<Followed, 2> lanes_;
+    std::vector<ElementIndex> in_time_;  ///< elements whose bodies live in time
+    std::vector<ElementIndex> snapped_, lost_;
+    std::vector<Value> further_values_;  ///< of the element that is being shown
+    bool reduced_motion_ = false;
+};
+
+}  // namespace rapido

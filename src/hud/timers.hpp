@@ -1,0 +1,121 @@
+// Timers and meters in the frame: advanced, obeyed and told.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+#include "hud/bindings.hpp"
+#include "hud/frame_time.hpp"
+#include "hud/happenings.hpp"
+#include "rapido/hud/definition.hpp"
+#include "rapido/time/frame_meter.hpp"
+#include "rapido/time/game_timer.hpp"
+
+namespace rapido {
+
+class Readouts;
+
+/// A timer that a HUD advances.
+class OwnedTimer final : public GameTimer {
+ public:
+    explicit OwnedTimer(const Timer& timer)
+        : GameTimer(timer.kind == TimerKind::countdown ? Direction::down : Direction::up,
+                    timer.duration.value_or(Seconds{timer.kind == TimerKind::countdown ? 60.0 : 0.0}),
+                    timer.begin) {}
+};
+
+struct TimerPosition {
+    Nanoseconds left{0}, elapsed{0};
+};
+
+struct RunningTimer {
+    std::string id;
+    std::unique_ptr<OwnedTimer> owned;  ///< null for one that the game advances
+    const GameTimer* timer = nullptr;
+    ClockKind clock = ClockKind::game;
+    std::vector<Mark> marks;             ///< that are reported; others are edges of bands
+    std::vector<ElementIndex> shown_by;  ///< elements whose bands are solved in its time
+    struct Edge {
+        Nanoseconds at;
+        ElementIndex element;
+    };
+    std::vector<Edge> edges;  ///< of those bands, as marks of the timer, in order
+    std::uint64_t seen = 0;   ///< the last of its events that was taken over
+    SourceIndex start = no_source, pause = no_source, speed = no_source;
+    TimerPosition before;  ///< at the end of the last frame
+    bool start_was_true = false;
+    bool held = false;         ///< paused by its source
+    bool edges_dirty = false;  ///< other elements show it than before
+    SourceIndex left = no_source, elapsed = no_source, duration = no_source, running = no_source;
+
+    TimerPosition position() const { return {timer->left(), timer->elapsed()}; }
+    /// Whether a moment is one of the marks, and not only the edge of a band.
+    bool reports(Nanoseconds at) const;
+};
+
+/// Owns the timers of a HUD, and knows those of the game.
+class Timers {
+ public:
+    Timers(Bindings& bindings, Happenings& happenings, Readouts& readouts)
+        : bindings_(bindings), happenings_(happenings), readouts_(readouts) {}
+
+    // Between frames
+
+    /// Adds a timer of the HUD, or of the game, with its sources. Its id must be free.
+    TimerIndex add(const Timer& timer);
+    TimerIndex add(const std::string& id, const GameTimer& timer, ClockKind clock);
+    RunningTimer& operator[](TimerIndex index) { return timers_[index]; }
+    /// Returns the timer of an id, or no timer.
+    TimerIndex find(const std::string& id) const;
+    std::vector<std::string_view> names() const;
+    /// An element with bands on a timer of this HUD, that nothing paces: their edges are solved like marks.
+    void watch_bands(ElementIndex index);
+    void remove(ElementIndex index);
+
+    // In a frame
+
+    /// Advances them, and tells what happened to them since the last frame.
+    void advance(const FrameTime& time);
+    /// Follows the sources of timers.
+    void obey(const FrameTime& time);
+    /// Tells the sources that timers give.
+    void tell();
+
+ private:
+    TimerIndex add(RunningTimer timer);
+    void report(TimerIndex index, const FrameTime& time, Nanoseconds to_come);
+    void pass_edge(ElementIndex index, const RunningTimer& timer, const TimerPosition& position,
+                   const FrameTime& time, Nanoseconds before);
+    void pass_edges(const RunningTimer& timer, const TimerEvent& told, const FrameTime& time,
+                    Nanoseconds before);
+    void mark_edges(RunningTimer& timer);
+
+    Bindings& bindings_;
+    Happenings& happenings_;
+    Readouts& readouts_;
+    std::vector<RunningTimer> timers_;
+    std::unordered_map<std::string, TimerIndex> indices_;  ///< by id
+    std::size_t edges_passed_ = 0;                         ///< in this frame
+};
+
+/// Owns the meters of a HUD.
+class Meters {
+ public:
+    explicit Meters(Bindings& bindings) : bindings_(bindings) {}
+
+    void add(const Meter& meter);
+    void advance(const FrameTime& time);
+    void tell(const FrameTime& time);
+
+ private:
+    struct Running {
+        FrameMeter meter{Seconds{1}};
+        SourceIndex rate = no_source, frame_time = no_source;
+    };
+    Bindings& bindings_;
+    std::vector<Running> meters_;
+};
+
+}  // namespace rapido
