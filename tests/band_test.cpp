@@ -114,7 +114,7 @@ TEST(Band, fades_its_color_and_is_silent_at_first_and_after_a_snap) {
     EXPECT_EQ(told(hud), "");
     heat = 20;
     update(hud, 100ms);
-    EXPECT_EQ(told(hud), "leave:hot");
+    EXPECT_EQ(told(hud), "band_leave:hot");
     update(hud, 500ms);
     EXPECT_EQ(hud[text].color, rgb(0x800000));
     heat = 60;
@@ -125,7 +125,7 @@ TEST(Band, fades_its_color_and_is_silent_at_first_and_after_a_snap) {
     EXPECT_EQ(hud[text].color, rgb(0xff0000));
     heat.reset();
     update(hud, 2s);
-    EXPECT_EQ(told(hud), "leave:hot") << "no value is in no band";
+    EXPECT_EQ(told(hud), "band_leave:hot") << "no value is in no band";
     heat = 60;
     hud.snap();
     update(hud, 1ms);
@@ -154,12 +154,12 @@ TEST(Band, reads_the_true_the_target_or_the_shown_value) {
     value = 40;
     update(hud, 10ms);
     // A change of band passes pace at once.
-    EXPECT_EQ(told(hud), "enter:true enter:target");
+    EXPECT_EQ(told(hud), "band_enter:true band_enter:target");
     EXPECT_EQ(hud[bar].target.number(), 40);
     update(hud, 800ms);
     EXPECT_EQ(told(hud), "");
     update(hud, 100ms);
-    EXPECT_EQ(told(hud), "enter:shown");
+    EXPECT_EQ(told(hud), "band_enter:shown");
 }
 
 TEST(Band, may_change_the_motion) {
@@ -207,10 +207,11 @@ TEST(Band, on_a_timer_is_entered_at_its_exact_time) {
                 events.push_back(std::to_string(event.time.count() / 1'000'000) + " " + event.id + " " +
                                  std::string(to_string(event.kind)));
         }
-        EXPECT_EQ(events, (std::vector<std::string>{"5000 bar enter", "7500 left enter", "10000 t end",
-                                                    "10000 left leave", "10000 bar leave", "15000 bar enter",
-                                                    "17500 left enter", "20000 t end", "20000 left leave",
-                                                    "20000 bar leave"}))
+        EXPECT_EQ(events,
+                  (std::vector<std::string>{"5000 bar band_enter", "7500 left band_enter", "10000 t end",
+                                            "10000 left band_leave", "10000 bar band_leave",
+                                            "15000 bar band_enter", "17500 left band_enter", "20000 t end",
+                                            "20000 left band_leave", "20000 bar band_leave"}))
             << step.count();
         // Black to white from 7.5 s on for 2.5 of 8 s, back for 7.5 s, and there again for 2.5 s.
         const double first = 255 * 2.5 / 8, back = first - first * 7.5 / 8,
@@ -251,7 +252,7 @@ value = "t.left"
 rise = { kind = "spring", duration = 0.5, damping = 0.7 }
 bands = [
     { id = "late", below = 10, margin = 1, color = "#ffc24a", fade = 0.2, visible = true },
-    { above = 5, of = "value", on = "true", format = "! {}", motion = { kind = "roll" } },
+    { above = 5, of = "value", on = "truth", format = "! {}", motion = { kind = "roll" } },
 ]
 )",
                                "hud.toml");
@@ -267,7 +268,7 @@ bands = [
     const Text text{
         .id = "a",
         .value = "t.left",
-        .rise = spring(500ms, 0.7F),
+        .motion = {.rise = spring(500ms, 0.7F)},
         .bands = {{.id = "late", .below = 10, .margin = 1, .color = amber, .fade = 200ms, .visible = true},
                   {.above = 5,
                    .of = BandOf::value,
@@ -289,17 +290,18 @@ bands = [{ below = "low" }, 7, { on = "shwon" }]
     std::vector<std::string> texts;
     for (const Problem& problem : bad.problems())
         texts.push_back(to_string(problem));
-    EXPECT_EQ(texts,
-              (std::vector<std::string>{
-                  "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
-                  "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
-                  "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
-                  "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
-                  "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
-                  "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
-                  "hud.toml:8:39: error: 'bands.2.on' of bar 'b' is 'shwon'; expected one of target, true or "
-                  "shown; "
-                  "did you mean 'shown'?"}));
+    EXPECT_EQ(
+        texts,
+        (std::vector<std::string>{
+            "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
+            "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
+            "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
+            "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
+            "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
+            "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
+            "hud.toml:8:39: error: 'bands.2.on' of bar 'b' is 'shwon'; expected one of target, truth or "
+            "shown; "
+            "did you mean 'shown'?"}));
 }
 
 }  // namespace

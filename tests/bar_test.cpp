@@ -290,7 +290,7 @@ parts = [{ value = 2, of = "end" }]
     ring.round_ends = true;
     ring.segments = 4;
     ring.color = rgb(0xff7a3c);
-    ring.rise = tween(500ms);
+    ring.motion.rise = tween(500ms);
     EXPECT_EQ(std::get<Ring>(read->elements.at(0)), ring);
     Bar bar{.id = "hull", .value = 3};
     bar.end_color = white;

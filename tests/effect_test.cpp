@@ -245,7 +245,7 @@ TEST(Effect, starts_by_what_happens_to_a_value_or_a_timer) {
     hud.add(Bar{.id = "x",
                 .value = watch(hull),
                 .bands = {{.id = "low", .below = 1, .effect = "glwo"}},
-                .effects = {{.on = TriggerOn::enter, .effect = "hit", .band = "lwo"},
+                .effects = {{.on = TriggerOn::band_enter, .effect = "hit", .band = "lwo"},
                             {.on = TriggerOn::end, .effect = "hit"}}});
     std::vector<std::string> messages;
     for (std::size_t i = 1; i < hud.problems().size(); ++i)

@@ -123,7 +123,7 @@ TEST(Notice, is_hidden_until_something_is_to_be_said) {
                .messages = {{.id = "hull",
                              .text = "Hull {}",
                              .value = watch(hull),
-                             .on = TriggerOn::enter,
+                             .on = TriggerOn::band_enter,
                              .element = "hull",
                              .band = "critical"},
                             {.id = "won", .text = "Won", .when = watch(won), .priority = 5, .lasting = true}},
@@ -138,7 +138,7 @@ TEST(Notice, is_hidden_until_something_is_to_be_said) {
     update(hud, 10ms);
     EXPECT_TRUE(hud[notice].visible);
     EXPECT_EQ(hud[notice].text, "Hull 15");
-    EXPECT_EQ(told(hud), "hull enter critical\nnews enter hull\n");
+    EXPECT_EQ(told(hud), "hull band_enter critical\nnews enter hull\n");
     hull = 7;  // live while it is on screen
     update(hud, 1s);
     EXPECT_EQ(hud[notice].text, "Hull 7");

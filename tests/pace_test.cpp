@@ -71,7 +71,7 @@ TEST(Pace, holds_back_small_changes_until_the_value_rests) {
                                          {620, 2, 0},
                                          {630, 1000, 1000},
                                          {640, 998, 1000}});
-    expect_rows({.quantise = 25}, {{0, 30, 30},  // the first value as it is
+    expect_rows({.quantize = 25}, {{0, 30, 30},  // the first value as it is
                                    {10, 38, 50},
                                    {20, 37.5, 50},  // ties to even: two steps
                                    {30, 12, 25},    // no amount is shown as none
@@ -84,7 +84,7 @@ TEST(Pace, holds_back_small_changes_until_the_value_rests) {
                                    {580, 61, 61}});
 }
 
-TEST(Pace, quantises_in_the_values_own_type) {
+TEST(Pace, quantizes_in_the_values_own_type) {
     const std::vector<std::tuple<Value, double, Value, Value>> rows{
         {7, 5, {}, 5},
         {std::int64_t{-8}, 5, {}, -10},
@@ -104,8 +104,8 @@ TEST(Pace, quantises_in_the_values_own_type) {
         {Value(), 5, {}, Value()},
     };
     for (const auto& [value, step, max, expected] : rows)
-        EXPECT_TRUE(quantise(value, step, max) == expected)
-            << value.number() << " by " << step << " gives " << quantise(value, step, max).number();
+        EXPECT_TRUE(quantize(value, step, max) == expected)
+            << value.number() << " by " << step << " gives " << quantize(value, step, max).number();
 }
 
 /// One sample a millisecond, kept; windows are looked up in them.
@@ -203,20 +203,21 @@ TEST(Pace, and_motion_are_the_same_at_every_frame_rate) {
             {},
             {.settle = 120ms},
             {.interval = 70ms, .window = static_cast<WindowKind>(random.below(4))},
-            {.settle = 30ms, .interval = 45ms, .quantise = 5, .smallest_change = 7},
+            {.settle = 30ms, .interval = 45ms, .quantize = 5, .smallest_change = 7},
         };
         const Pace pace = paces[static_cast<std::size_t>(round) % paces.size()];
         const Motion motion = round % 3 == 0 ? tween(200ms) : round % 3 == 1 ? spring(150ms) : roll(300ms);
         std::vector<std::vector<double>> runs;
         for (const Nanoseconds longest : {ms(1), ms(17), ms(50), ms(5000)}) {
             Hud hud;
-            const auto bar = hud.add(Bar{.id = "b",
-                                         .value = watch(game.value),
-                                         .max = 250,
-                                         .pace = pace,
-                                         .motion = motion,
-                                         .fall = round % 2 == 0 ? std::optional(tween(80ms)) : std::nullopt,
-                                         .trail = {.delay = 150ms, .duration = 200ms}});
+            const auto bar =
+                hud.add(Bar{.id = "b",
+                            .value = watch(game.value),
+                            .max = 250,
+                            .pace = pace,
+                            .motion = {.both = motion,
+                                       .fall = round % 2 == 0 ? std::optional(tween(80ms)) : std::nullopt},
+                            .trail = {.delay = 150ms, .duration = 200ms}});
             auto& run = runs.emplace_back();
             game.play(hud, random, longest, [&](bool at_probe) {
                 if (!at_probe) return;
@@ -346,8 +347,7 @@ TEST(Motion, may_differ_for_rising_and_falling) {
     const auto bar = hud.add(Bar{.id = "hull",
                                  .value = watch(hull),
                                  .max = 100,
-                                 .motion = tween(1s, Easing::linear()),
-                                 .fall = instant()});
+                                 .motion = {.both = tween(1s, Easing::linear()), .fall = instant()}});
     update(hud, 0s);
     hull = 90;
     update(hud, 10ms);
@@ -367,8 +367,7 @@ TEST(Motion, of_a_maximum_is_neither_gain_nor_loss) {
     const auto bar = hud.add(Bar{.id = "hull",
                                  .value = watch(hull),
                                  .max = watch(most),
-                                 .motion = tween(1s),
-                                 .max_motion = tween(1s, Easing::linear()),
+                                 .motion = {.both = tween(1s), .max = tween(1s, Easing::linear())},
                                  .trail = {.delay = 500ms}});
     update(hud, 0s);
     most = 200;
@@ -439,10 +438,10 @@ TEST(Pace, of_a_text_waits_and_keeps_its_characters) {
     std::string village = "Alder Creek";
     Hud hud;
     const auto text = hud.add(Text{.id = "v", .value = watch(village), .pace = {.settle = 100ms}});
-    hud.add(Text{.id = "w", .value = watch(village), .pace = {.window = WindowKind::average, .quantise = 5}});
+    hud.add(Text{.id = "w", .value = watch(village), .pace = {.window = WindowKind::average, .quantize = 5}});
     ASSERT_EQ(hud.problems().size(), 2U);
     EXPECT_EQ(hud.problems()[0].message,
-              "'pace.quantise' of text 'w' needs a number, and this source is a text");
+              "'pace.quantize' of text 'w' needs a number, and this source is a text");
     update(hud, 0s);
     for (const char* next : {"Birch Hollow, by the old mill and the two bridges", "Cedar Flats"}) {
         const std::string before = text_of(hud, text);

@@ -264,7 +264,7 @@ TEST(Events, stay_in_order_and_within_their_limit_however_many_timers_loop) {
 }
 
 TEST(Effect, starts_in_the_frame_in_which_its_element_becomes_visible) {
-    for (const TriggerOn on : {TriggerOn::loss, TriggerOn::gain, TriggerOn::empty, TriggerOn::enter}) {
+    for (const TriggerOn on : {TriggerOn::loss, TriggerOn::gain, TriggerOn::empty, TriggerOn::band_enter}) {
         const bool rises = on == TriggerOn::gain;
         int value = rises ? 1 : 9;
         bool shown = false;

@@ -1,8 +1,11 @@
 // Images out of a folder.
 #pragma once
 
+#include <cstdint>
 #include <memory>
 #include <span>
+#include <string>
+#include <vector>
 
 #include "rapido/base/color.hpp"
 #include "rapido/draw/image_finder.hpp"
@@ -26,6 +29,10 @@ class Images final : public ImageFinder {
     Result<ImageId> find(const std::string& name) override;
     Size size(ImageId image) const override;
     std::vector<float> opacity(ImageId image, const Rect& part, bool of_columns) const override;
+
+    /// The pixels of an image, for a renderer that uploads them: row by row from the top, as many as `size` says, each of
+    /// four bytes, red, green, blue and alpha, multiplied by the alpha. Empty for an unknown image.
+    std::vector<std::uint8_t> pixels(ImageId image) const;
 
     /// An image of the game's own under a name, row by row from the top, with straight alpha. A problem if there are not
     /// `width` times `height` pixels, or more than 4096 each way.

@@ -173,6 +173,26 @@ Result<ImageId> Images::add(const std::string& name, int width, int height, std:
     return id;
 }
 
+std::vector<std::uint8_t> Images::pixels(ImageId image) const {
+    if (image >= state_->surfaces.size()) return {};
+    cairo_surface_t* const surface = state_->surfaces[image].get();
+    cairo_surface_flush(surface);
+    const auto width = static_cast<std::size_t>(cairo_image_surface_get_width(surface));
+    const auto height = static_cast<std::size_t>(cairo_image_surface_get_height(surface));
+    const auto stride = static_cast<std::size_t>(cairo_image_surface_get_stride(surface));
+    const unsigned char* const rows = cairo_image_surface_get_data(surface);
+    std::vector<std::uint8_t> pixels;
+    pixels.reserve(width * height * 4);
+    for (std::size_t y = 0; y < height; ++y)
+        for (std::size_t x = 0; x < width; ++x) {
+            std::uint32_t pixel = 0;
+            std::memcpy(&pixel, rows + y * stride + x * 4, sizeof pixel);
+            for (const unsigned shift : {16U, 8U, 0U, 24U})
+                pixels.push_back(static_cast<std::uint8_t>(pixel >> shift));
+        }
+    return pixels;
+}
+
 Size Images::size(ImageId image) const {
     cairo_surface_t* const surface = state_->surfaces[image].get();
     return {static_cast<float>(cairo_image_surface_get_width(surface)),

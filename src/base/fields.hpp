@@ -143,11 +143,32 @@ struct Range {
     std::size_t most = most_in_list;  ///< entries, of a list
 };
 
-/// Describes one member; type, choices and nested description follow from the member itself.
-template <auto Member>
+/// The last of a row of members, each of which stands in the one before it.
+template <auto Member, auto... Inner>
+struct MemberPath {
+    using aggregate = typename MemberOf<decltype(Member)>::aggregate;
+    using member = typename MemberOf<decltype(Member)>::member;
+    template <class Aggregate>
+    static auto& in(Aggregate& aggregate) {
+        return aggregate.*Member;
+    }
+};
+template <auto Member, auto Next, auto... Inner>
+struct MemberPath<Member, Next, Inner...> {
+    using aggregate = typename MemberOf<decltype(Member)>::aggregate;
+    using member = typename MemberPath<Next, Inner...>::member;
+    template <class Aggregate>
+    static auto& in(Aggregate& aggregate) {
+        return MemberPath<Next, Inner...>::in(aggregate.*Member);
+    }
+};
+
+/// Describes one member, or one inside a member; type, choices and nested description follow from the member itself.
+template <auto... Members>
 constexpr Field field(std::string_view name, std::string_view help, Range range = {}) {
-    using Aggregate = typename MemberOf<decltype(Member)>::aggregate;
-    using Written = Held<typename MemberOf<decltype(Member)>::member>;
+    using Path = MemberPath<Members...>;
+    using Aggregate = typename Path::aggregate;
+    using Written = Held<typename Path::member>;
     using Type = typename Written::type;
     Field made{.name = name,
                .type = is_list<Type> ? FieldType::list : FieldTypeOf<Type>::type,
@@ -168,10 +189,10 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
         made.table = &Description<Type>::table;
     }
     made.in = [](void* aggregate) -> void* {
-        return Written::in(static_cast<Aggregate*>(aggregate)->*Member);
+        return Written::in(Path::in(*static_cast<Aggregate*>(aggregate)));
     };
     made.at = [](const void* aggregate) -> const void* {
-        return Written::at(static_cast<const Aggregate*>(aggregate)->*Member);
+        return Written::at(Path::in(*static_cast<const Aggregate*>(aggregate)));
     };
     return made;
 }

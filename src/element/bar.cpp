@@ -50,7 +50,7 @@ constexpr std::array own_fields{
     field<&Bar::parts>("parts", "other amounts in it", {.most = 32}),
 };
 constexpr auto fields = joined(own_fields, following_fields<Bar>, placed_fields<Bar>);
-static_assert(fields.size() == member_count<Bar>);
+static_assert(fields.size() == member_count<Bar> + flat_motions);
 
 class BarBody final : public FillBody {
  public:

@@ -44,9 +44,11 @@ class BodyContext {
     }
 
     /// What a source is bound to, where it is a name.
-    std::function<Source(const Source&)> bound = [](const Source& source) { return source; };
+    std::function<detail::Binding(const Source&)> bound = [](const Source& source) {
+        return source.binding();
+    };
 
-    Source::Use value_use = Source::Use::amount;
+    detail::ValueUse value_use = detail::ValueUse::amount;
     TextMeasurer* measurer = nullptr;       ///< null where nothing is drawn
     ImageFinder* images = nullptr;          ///< null where there are none
     std::string_view font;                  ///< the HUD's

@@ -45,7 +45,7 @@ constexpr std::array own_fields{
     field<&Dial::background>("background", "of the disc behind it"),
 };
 constexpr auto fields = joined(own_fields, following_fields<Dial>, placed_fields<Dial>);
-static_assert(fields.size() == member_count<Dial>);
+static_assert(fields.size() == member_count<Dial> + flat_motions);
 
 /// A point at an angle and a distance from the middle, and at a distance to the right of that line.
 Point beside(Point middle, float degrees, float far, float aside) {

@@ -63,7 +63,7 @@ struct Choices<BandOf> {
 };
 template <>
 struct Choices<BandOn> {
-    static constexpr std::array<std::string_view, 3> names{"target", "true", "shown"};
+    static constexpr std::array<std::string_view, 3> names{"target", "truth", "shown"};
 };
 template <>
 struct Choices<FillPattern> {
@@ -75,8 +75,8 @@ struct Choices<ClockKind> {
 };
 template <>
 struct Choices<TriggerOn> {
-    static constexpr std::array<std::string_view, 9> names{"gain",  "loss",  "empty", "full", "enter",
-                                                           "leave", "start", "mark",  "end"};
+    static constexpr std::array<std::string_view, 9> names{
+        "gain", "loss", "empty", "full", "band_enter", "band_leave", "start", "mark", "end"};
 };
 template <>
 struct Choices<WhenBusy> {
@@ -108,7 +108,7 @@ inline constexpr std::array pace_fields{
     field<&Pace::settle_cap>("settle_cap", "the longest wait; zero is four times settle", {"s", 0, 3600}),
     field<&Pace::interval>("interval", "changes pass at multiples of it", {"s", 0, 3600}),
     field<&Pace::window>("window", "what passes of the values in an interval"),
-    field<&Pace::quantise>("quantise", "to the nearest multiple", {"", 0, 1e18}),
+    field<&Pace::quantize>("quantize", "to the nearest multiple", {"", 0, 1e18}),
     field<&Pace::smallest_change>("smallest_change", "a smaller one is held back", {"", 0, 1e18}),
 };
 inline constexpr std::array trail_fields{
@@ -144,7 +144,7 @@ struct Description<Motion> {
     static constexpr Table table{"motion", motion_fields};
 };
 inline constexpr std::array band_fields{
-    field<&Band::id>("id", "its name in the events 'enter' and 'leave'"),
+    field<&Band::id>("id", "its name in the events band_enter and band_leave"),
     field<&Band::below>("below", "inside at this or less", {"", -1e300, 1e300}),
     field<&Band::above>("above", "inside at this or more", {"", -1e300, 1e300}),
     field<&Band::margin>("margin", "how far beyond its edge a value must be to leave", {"", 0, 1e300}),
@@ -175,7 +175,7 @@ struct Description<BarTrail> {
 inline constexpr std::array trigger_fields{
     field<&Trigger::on>("on", "what happened"),
     required_field<&Trigger::effect>("effect", "the id of the effect"),
-    field<&Trigger::band>("band", "which band, for enter and leave"),
+    field<&Trigger::band>("band", "which band, for band_enter and band_leave"),
     field<&Trigger::timer>("timer", "which timer, for start, mark and end"),
     field<&Trigger::at>("at", "which mark", {"s", 0, 1e9}),
     field<&Trigger::full_change>("full_change", "the gain or loss that plays at full strength",
@@ -243,14 +243,17 @@ struct Description<Frames> {
     static constexpr Table table{"frames", frames_fields};
 };
 
+/// The members of `Motions` are four keys of the element itself: so many more than it has members.
+inline constexpr std::size_t flat_motions = 3;
+
 /// What every element that follows a value has besides it.
 template <class Kind>
 inline constexpr std::array following_fields{
     field<&Kind::pace>("pace", "when it may change"),
-    field<&Kind::motion>("motion", "how the shown value follows"),
-    field<&Kind::rise>("rise", "instead of 'motion', upwards"),
-    field<&Kind::fall>("fall", "instead of 'motion', downwards"),
-    field<&Kind::max_motion>("max_motion", "how the shown maximum follows"),
+    field<&Kind::motion, &Motions::both>("motion", "how the shown value follows"),
+    field<&Kind::motion, &Motions::rise>("rise", "replaces 'motion' when the value rises"),
+    field<&Kind::motion, &Motions::fall>("fall", "replaces 'motion' when the value falls"),
+    field<&Kind::motion, &Motions::max>("max_motion", "how the shown maximum follows"),
     field<&Kind::bands>("bands", "where it looks different", {.most = 32}),
     field<&Kind::clock>("clock", "that pace, motion and fades follow"),
     field<&Kind::when_no_value>("when_no_value", "what becomes of it when its value is gone"),

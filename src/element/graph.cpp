@@ -33,7 +33,7 @@ constexpr std::array own_fields{
     field<&Graph::background>("background", "behind it"),
 };
 constexpr auto fields = joined(own_fields, following_fields<Graph>, placed_fields<Graph>);
-static_assert(fields.size() == member_count<Graph>);
+static_assert(fields.size() == member_count<Graph> + flat_motions);
 
 /// The next of 1, 2, 5, 10, 20, 50 and so on.
 double rounded_up(double number) {

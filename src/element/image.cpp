@@ -31,7 +31,7 @@ constexpr std::array own_fields{
     field<&Image::smooth>("smooth", "false: the nearest pixel, for pixel art"),
 };
 constexpr auto fields = joined(own_fields, following_fields<Image>, placed_fields<Image>);
-static_assert(fields.size() == member_count<Image>);
+static_assert(fields.size() == member_count<Image> + flat_motions);
 
 /// Where an image of this size is in a box, after CSS Images 3, 5.5.
 Rect placed(const Rect& box, Size own, ImageFit fit, float scale) {

@@ -56,7 +56,7 @@ constexpr std::array own_fields{
     field<&Level::padding>("padding", "between that line and the fill", {"px", 0, largest_length}),
 };
 constexpr auto fields = joined(own_fields, following_fields<Level>, placed_fields<Level>);
-static_assert(fields.size() == member_count<Level>);
+static_assert(fields.size() == member_count<Level> + flat_motions);
 
 /// The parts of an area and of a way that are seen at a glance.
 struct Least {

@@ -16,8 +16,8 @@ constexpr std::array message_fields{
     field<&Message::value>("value", "what {} shows"),
     field<&Message::when>("when", "posted each time this becomes true"),
     field<&Message::on>("on", "posted by an event; all but gain and loss"),
-    field<&Message::element>("element", "which element, for empty, full, enter and leave"),
-    field<&Message::band>("band", "which band, for enter and leave"),
+    field<&Message::element>("element", "which element, for empty, full, band_enter and band_leave"),
+    field<&Message::band>("band", "which band, for band_enter and band_leave"),
     field<&Message::timer>("timer", "which timer, for start, mark and end"),
     field<&Message::at>("at", "which mark", {"s", 0, 1e9}),
     field<&Message::priority>("priority", "a higher one goes first", {"", -1000, 1000}),
@@ -121,8 +121,8 @@ std::size_t NoticeBody::add(const Message& message, const Value& value, const La
                             BodyContext& context) {
     Said said;
     said.value = value;
-    said.use = message.value.use();
-    said.type = message.value.type();
+    said.use = message.value.binding().use();
+    said.type = message.value.binding().type();
     if (!make(said, message, language, "", context)) return no_message;
     for (std::size_t i = declared_; i < said_.size(); ++i)
         if (said_[i].text && said_[i].message.id == message.id &&
@@ -222,7 +222,7 @@ std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
     for (std::size_t i = 0; i < notice.messages.size(); ++i) {
         const std::string field = "messages." + std::to_string(i) + ".";
         NoticeBody::Said& said = body->said_.emplace_back();
-        const Source value = context.bound(notice.messages[i].value);
+        const detail::Binding value = context.bound(notice.messages[i].value);
         said.use = value.use();
         said.type = value.type();
         body->make(said, notice.messages[i], nullptr, field, context);

@@ -61,7 +61,7 @@ class NoticeBody final : public Body {
         Message message;
         std::optional<FormattedText> text;  ///< nothing for a place that is free
         KeptValue value;                    ///< of one that the game has posted
-        Source::Use use = Source::Use::amount;
+        detail::ValueUse use = detail::ValueUse::amount;
         std::optional<Value::Type> type;
     };
     bool make(Said& said, const Message& message, const Language* language, const std::string& field,

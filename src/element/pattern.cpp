@@ -40,10 +40,10 @@ void check_fields(const Format& format, const Pattern& pattern, std::string_view
 
 }  // namespace
 
-Rounding rounding_for(Rounding rounding, Source::Use use, bool has_max) {
+Rounding rounding_for(Rounding rounding, detail::ValueUse use, bool has_max) {
     if (rounding != Rounding::automatic) return rounding;
-    if (use == Source::Use::time_left) return Rounding::up;
-    if (use == Source::Use::time_passed) return Rounding::down;
+    if (use == detail::ValueUse::time_left) return Rounding::up;
+    if (use == detail::ValueUse::time_passed) return Rounding::down;
     return has_max ? Rounding::honest : Rounding::nearest;
 }
 

@@ -16,7 +16,7 @@ struct Pattern {
 };
 
 /// What `automatic` stands for.
-Rounding rounding_for(Rounding rounding, Source::Use use, bool has_max);
+Rounding rounding_for(Rounding rounding, detail::ValueUse use, bool has_max);
 
 /// The text of a pattern in a language, null for its own: the pattern may be a key into the translations. Faults are
 /// reported; nothing if there is no text without them.

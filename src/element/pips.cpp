@@ -66,7 +66,7 @@ constexpr std::array own_fields{
     field<&Pips::border_color>("border_color", "of that line"),
 };
 constexpr auto fields = joined(own_fields, following_fields<Pips>, placed_fields<Pips>);
-static_assert(fields.size() == member_count<Pips>);
+static_assert(fields.size() == member_count<Pips> + flat_motions);
 
 /// More are counted by nobody.
 constexpr int most_pips = 200;

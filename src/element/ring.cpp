@@ -24,7 +24,7 @@ constexpr std::array own_fields{
     field<&Ring::segment_gap>("segment_gap", "between two segments", {"px", 0, largest_length}),
 };
 constexpr auto fields = joined(own_fields, following_fields<Ring>, placed_fields<Ring>);
-static_assert(fields.size() == member_count<Ring>);
+static_assert(fields.size() == member_count<Ring> + flat_motions);
 
 class RingBody final : public FillBody {
  public:

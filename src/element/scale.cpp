@@ -41,7 +41,7 @@ constexpr std::array own_fields{
     field<&Scale::background>("background", "of the strip, where it has no other"),
 };
 constexpr auto fields = joined(own_fields, following_fields<Scale>, placed_fields<Scale>);
-static_assert(fields.size() == member_count<Scale>);
+static_assert(fields.size() == member_count<Scale> + flat_motions);
 
 class ScaleBody final : public PointerBody {
  public:

@@ -36,7 +36,7 @@ constexpr std::array own_fields{
     field<&Text::overflow>("overflow", "what becomes of it where it is wider than its room"),
 };
 constexpr auto fields = joined(own_fields, following_fields<Text>, placed_fields<Text>);
-static_assert(fields.size() == member_count<Text>);
+static_assert(fields.size() == member_count<Text> + flat_motions);
 
 /// The values whose texts may be the widest in a range: its ends, and the ends of the largest counts of digits; of all
 /// counts where a number may take other words (`of_all`).

@@ -6,30 +6,34 @@
 
 namespace rapido {
 
+using detail::Binding;
+
 void Bindings::grow() {
     dependents_.resize(scan_.size());
     used_.resize(scan_.size());
 }
 
-SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Type> type, Source::Use use) {
+SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Type> type,
+                               detail::ValueUse use) {
     const SourceIndex index = scan_.add_told();
     grow();
-    const Source named(name);
-    told_.emplace(name, Told{index, (type ? named.expecting(*type) : named).used_as(use)});
+    const Binding named = Binding::named(name).used_as(use);
+    told_.emplace(name, Told{index, type ? named.expecting(*type) : named});
     return index;
 }
 
 std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem) {
-    const auto added = [this](const Source& bound) {
+    const Binding& asked = source.binding();
+    const auto added = [this](const Binding& bound) {
         const SourceIndex index = scan_.add(bound);
         grow();
         return index;
     };
     if (!source) return no_source;
-    if (source.access() != Source::Access::name) return added(source);
+    if (asked.access() != Binding::Access::name) return added(asked);
     const std::string& name = source.name();
     if (!is_told(name)) {
-        if (const Source* const named = sources_.find(name)) return added(source.applied_to(*named));
+        if (const Source* const named = sources_.find(name)) return added(asked.applied_to(named->binding()));
         if (!offer || !offer(name, problem)) {
             if (!problem.message.empty()) return std::nullopt;
             problem.message = "unknown source '" + name + "'";
@@ -44,19 +48,20 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
     }
     const SourceIndex told = told_.at(name).index;
     used_[told] = 1;
-    return source.is_negated() || source.is_scaled() ? derived(told, source) : told;
+    return asked.is_negated() || asked.is_scaled() ? derived(told, asked) : told;
 }
 
-Source Bindings::bound(const Source& source) const {
-    if (source.access() != Source::Access::name) return source;
-    if (const auto told = told_.find(source.name()); told != told_.end())
-        return source.applied_to(told->second.kind);
-    const Source* const named = sources_.find(source.name());
-    return named != nullptr ? source.applied_to(*named) : Source();
+Binding Bindings::bound(const Source& source) const {
+    const Binding& asked = source.binding();
+    if (asked.access() != Binding::Access::name) return asked;
+    if (const auto told = told_.find(asked.name()); told != told_.end())
+        return asked.applied_to(told->second.kind);
+    const Source* const named = sources_.find(asked.name());
+    return named != nullptr ? asked.applied_to(named->binding()) : Binding();
 }
 
 /// Those who ask for the same share it.
-SourceIndex Bindings::derived(SourceIndex from, const Source& how) {
+SourceIndex Bindings::derived(SourceIndex from, const Binding& how) {
     const std::size_t hash = how.hash() * 31 + from;
     const auto [first, last] = known_derived_.equal_range(hash);
     for (auto known = first; known != last; ++known) {
@@ -146,7 +151,7 @@ void Bindings::read() {
 
 Value Bindings::read_once(const Source& source, std::string& storage) {
     is_reading_ = true;
-    const Value value = source.read(storage);
+    const Value value = source.binding().read(storage);
     is_reading_ = false;
     return value;
 }

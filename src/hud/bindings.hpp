@@ -42,7 +42,7 @@ class Bindings {
     /// problem, for a name that nobody has.
     std::optional<SourceIndex> find(const Source& source, Problem& problem);
     /// Returns what a source is bound to: itself, unless it is a name; empty for an unknown name.
-    Source bound(const Source& source) const;
+    detail::Binding bound(const Source& source) const;
     /// Takes one user away from what `find` gave.
     void release(SourceIndex index);
     void depend(SourceIndex index, Dependent dependent);
@@ -53,7 +53,7 @@ class Bindings {
 
     /// Adds a source that the HUD tells.
     SourceIndex add_told(const std::string& name, std::optional<Value::Type> type,
-                         Source::Use use = Source::Use::amount);
+                         detail::ValueUse use = detail::ValueUse::amount);
     bool is_told(const std::string& name) const { return told_.contains(name); }
     /// Whether anybody has asked for a told source.
     bool is_used(SourceIndex index) const { return used_[index] != 0; }
@@ -89,12 +89,12 @@ class Bindings {
  private:
     struct Told {
         SourceIndex index;
-        Source kind;  ///< its type and use
+        detail::Binding kind;  ///< its type and use
     };
     /// A told source, negated or scaled.
     struct Derived {
         SourceIndex from, to;
-        Source how;
+        detail::Binding how;
         std::uint32_t users = 1;
         std::size_t hash = 0;
     };
@@ -104,7 +104,7 @@ class Bindings {
         Dependent only{no_element, Dependent::Role::value};
         std::uint32_t several = none;  ///< none, one, or where all of them stand in `several_`
     };
-    SourceIndex derived(SourceIndex from, const Source& how);
+    SourceIndex derived(SourceIndex from, const detail::Binding& how);
     void grow();
 
     const ProblemLog& problems_;

@@ -191,6 +191,21 @@ Shown Hud::operator[](ElementRef ref) const {
             .text_changed = hud.elements.text_changed(index)};
 }
 
+std::string_view Hud::text(ElementRef ref) const {
+    const ElementIndex index = state_->elements.living(ref);
+    return index != no_element ? state_->elements[index].body->text() : std::string_view();
+}
+
+std::optional<double> Hud::fill(ElementRef ref) const {
+    const ElementIndex index = state_->elements.living(ref);
+    return index != no_element ? state_->elements[index].body->fill() : std::nullopt;
+}
+
+bool Hud::text_changed(ElementRef ref) const {
+    const ElementIndex index = state_->elements.living(ref);
+    return index != no_element && state_->elements.text_changed(index);
+}
+
 std::vector<ElementRef> Hud::elements() const {
     std::vector<ElementRef> refs;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)

@@ -19,9 +19,11 @@ EventKind event_of(HappeningKind kind) {
         case HappeningKind::full:
             return EventKind::full;
         case HappeningKind::band_enter:
+            return EventKind::band_enter;
+        case HappeningKind::band_leave:
+            return EventKind::band_leave;
         case HappeningKind::message_enter:
             return EventKind::enter;
-        case HappeningKind::band_leave:
         case HappeningKind::message_leave:
             return EventKind::leave;
         default:
@@ -40,8 +42,8 @@ std::string seconds_text(Nanoseconds time) {
 }  // namespace
 
 std::string_view to_string(EventKind kind) {
-    constexpr std::array<std::string_view, 8> words{"start", "mark", "end",   "skipped",
-                                                    "empty", "full", "enter", "leave"};
+    constexpr std::array<std::string_view, 10> words{"start", "mark",       "end",        "skipped", "empty",
+                                                     "full",  "band_enter", "band_leave", "enter",   "leave"};
     return words[static_cast<std::size_t>(kind)];
 }
 

@@ -21,8 +21,7 @@ CommonFields CommonFields::of(const Element& element) {
             if constexpr (requires { description.max; }) common.max = description.max;
             if constexpr (requires { description.motion; }) {
                 common.plan.pace = description.pace;
-                common.plan.motions = {description.motion, description.rise, description.fall};
-                common.plan.max_motion = description.max_motion;
+                common.plan.motions = description.motion;
                 common.plan.bands = description.bands;
                 common.plan.has_max = static_cast<bool>(description.max);
                 common.plan.color = description.color;
@@ -84,14 +83,14 @@ void NewElement::bind() {
     for (const FurtherSource& further : kind.further(element_))
         readout.further.push_back(connect(further.source, further.field));
 
-    const Source bound = context_.bound(common.value);
+    const detail::Binding bound = context_.bound(common.value);
     context_.value_type = bound.type();
     context_.value_use = bound.use();
     context_.max_type = context_.bound(common.max).type();
     readout.when_no_value = common.when_no_value;
     readout.shows_pending = value != no_source && hud_.pending.is_one(value);
-    readout.is_silent = readout.shows_pending || bound.use() == Source::Use::time_left ||
-                        bound.use() == Source::Use::time_passed;
+    readout.is_silent = readout.shows_pending || bound.use() == detail::ValueUse::time_left ||
+                        bound.use() == detail::ValueUse::time_passed;
     conditions.hides_without_value = common.when_no_value == WhenNoValue::hide && value != no_source;
 }
 
@@ -114,7 +113,7 @@ void NewElement::make() {
 void NewElement::check_pace() {
     if (context_.value_type != Value::Type::text) return;
     const Pace& pace = common.plan.pace;
-    if (pace.quantise > 0) context_.report("pace.quantise", "needs a number, and this source is a text");
+    if (pace.quantize > 0) context_.report("pace.quantize", "needs a number, and this source is a text");
     if (pace.smallest_change > 0)
         context_.report("pace.smallest_change", "needs a number, and this source is a text");
     if (pace.window != WindowKind::last) context_.report("pace.window", "of a text can only be 'last'");

@@ -19,11 +19,12 @@ bool RunningTimer::reports(Nanoseconds at) const {
 }
 
 TimerIndex Timers::add(RunningTimer made) {
-    const auto told = [&](const char* part, Value::Type type, Source::Use use = Source::Use::amount) {
+    const auto told = [&](const char* part, Value::Type type,
+                          detail::ValueUse use = detail::ValueUse::amount) {
         return bindings_.add_told(made.id + part, type, use);
     };
-    made.left = told(".left", Value::Type::duration, Source::Use::time_left);
-    made.elapsed = told(".elapsed", Value::Type::duration, Source::Use::time_passed);
+    made.left = told(".left", Value::Type::duration, detail::ValueUse::time_left);
+    made.elapsed = told(".elapsed", Value::Type::duration, detail::ValueUse::time_passed);
     made.duration = told(".duration", Value::Type::duration);
     made.running = told(".running", Value::Type::boolean);
     indices_.emplace(made.id, static_cast<TimerIndex>(timers_.size()));

@@ -13,9 +13,9 @@ HappeningKind kind_of(TriggerOn on) {
             return HappeningKind::empty;
         case TriggerOn::full:
             return HappeningKind::full;
-        case TriggerOn::enter:
+        case TriggerOn::band_enter:
             return HappeningKind::band_enter;
-        case TriggerOn::leave:
+        case TriggerOn::band_leave:
             return HappeningKind::band_leave;
         case TriggerOn::mark:
             return HappeningKind::mark;

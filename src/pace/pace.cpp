@@ -21,7 +21,7 @@ double honest_count(double amount, double step, double max) {
 
 }  // namespace
 
-Value quantise(const Value& value, double step, const Value& max) {
+Value quantize(const Value& value, double step, const Value& max) {
     if (!(step > 0) || !std::isfinite(step)) return value;
     if (!value.is_integer() && !value.is_real() && value.type() != Value::Type::duration) return value;
     const double amount = value.number();

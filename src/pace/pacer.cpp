@@ -50,7 +50,7 @@ bool Pacer::must_pass(const Value& value) const {
 }
 
 std::optional<Nanoseconds> Pacer::rest_due() const {
-    if (!(pace_.quantise > 0) && !(pace_.smallest_change > 0)) return std::nullopt;
+    if (!(pace_.quantize > 0) && !(pace_.smallest_change > 0)) return std::nullopt;
     if (windowed_.get() == passed_.get()) return std::nullopt;
     return last_change() + rest;
 }
@@ -77,7 +77,7 @@ bool Pacer::filter(const Value& value, Nanoseconds now) {
     windowed_ = value;
     // The source rests: nothing is held back any more.
     if (now >= last_change() + rest) return give(value, now);
-    const Value rounded = quantise(value, pace_.quantise, max_);
+    const Value rounded = quantize(value, pace_.quantize, max_);
     const double change = std::abs(difference(rounded, passed_.get()).number());
     if (pace_.smallest_change > 0 && change < pace_.smallest_change) return false;
     return give(rounded, now);

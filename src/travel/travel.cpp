@@ -12,7 +12,7 @@ const Motions at_once;
 }  // namespace
 
 bool TravelPlan::is_direct() const {
-    return pace == Pace{} && motions.is_instant() && max_motion.kind == MotionKind::instant &&
+    return pace == Pace{} && motions.is_instant() && motions.max.kind == MotionKind::instant &&
            trail == BarTrail{} && bands.empty();
 }
 
@@ -27,9 +27,9 @@ std::size_t TravelPlan::hash() const {
     add_motion(motions.both);
     add_motion(motions.towards(true));
     add_motion(motions.towards(false));
-    add_motion(max_motion);
+    add_motion(motions.max);
     add(pace.interval.count());
-    add(pace.quantise);
+    add(pace.quantize);
     add(pace.smallest_change);
     add(pace.settle.count());
     add(trail.delay.count());
@@ -49,7 +49,7 @@ std::size_t TravelPlan::hash() const {
 
 Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) {
     if (!(plan_->pace == Pace{})) pacer_ = std::make_unique<Pacer>(plan_->pace);
-    if (plan_->max_motion.kind != MotionKind::instant) max_ = std::make_unique<MovingValue>();
+    if (plan_->motions.max.kind != MotionKind::instant) max_ = std::make_unique<MovingValue>();
     if (plan_->trail.delay > Seconds{0})
         trail_ =
             std::make_unique<Trail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
@@ -79,7 +79,7 @@ void Travel::snap(const Value& value, const Value& max, Nanoseconds now) {
 
 void Travel::read(const Value& value, const Value& max, Nanoseconds now, bool reduced) {
     if (max_ != nullptr && !(max_->target() == max))
-        max_->set_target(max, now, reduced ? at_once : Motions{.both = plan_->max_motion});
+        max_->set_target(max, now, reduced ? at_once : Motions(plan_->motions.max));
     const bool max_changed = !(source_max_ == max);
     source_max_ = max;
     update_bands(BandOn::truth, value, max, now, reduced);
@@ -169,7 +169,7 @@ void Travel::set_target(const Value& target, Nanoseconds now, bool reduced) {
     if (reduced || own == nullptr)
         value_.set_target(next, now, reduced ? at_once : plan_->motions);
     else
-        value_.set_target(next, now, Motions{.both = *own});
+        value_.set_target(next, now, Motions(*own));
 }
 
 Nanoseconds Travel::shown_moment(Nanoseconds now) const {

@@ -16,7 +16,6 @@ namespace rapido {
 struct TravelPlan {
     Pace pace;
     Motions motions;
-    Motion max_motion;
     BarTrail trail;
     std::vector<Band> bands;
     bool has_max = false;

@@ -67,13 +67,13 @@ void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed,
     changed.resize(static_cast<std::size_t>(next - changed.data()));
 }
 
-const void* Scan::identity(const Source& source) {
-    if (source.access() == Source::Access::variable) return source.scan_address();
-    if (source.access() == Source::Access::shared) return source.shared_state().get();
+const void* Scan::identity(const detail::Binding& source) {
+    if (source.access() == detail::Binding::Access::variable) return source.scan_address();
+    if (source.access() == detail::Binding::Access::shared) return source.shared_state().get();
     return source.getter();
 }
 
-SourceIndex Scan::add(const Source& source) {
+SourceIndex Scan::add(const detail::Binding& source) {
     const void* const same = identity(source);
     if (same != nullptr) {
         const auto [begin, end] = known_.equal_range(same);
@@ -89,7 +89,7 @@ SourceIndex Scan::add(const Source& source) {
     // The first read gives the value its type; from then on new bits are enough for these.
     const std::optional<Value::Type> type = source.type();
     const bool plain =
-        source.access() == Source::Access::variable && !source.is_negated() && !source.is_scaled() &&
+        source.access() == detail::Binding::Access::variable && !source.is_negated() && !source.is_scaled() &&
         (type == Value::Type::int64 || type == Value::Type::uint64 || type == Value::Type::float32 ||
          (type == Value::Type::float64 && source.scan_width() == sizeof(double)));
     records_[index] = {.value = {}, .plain = plain};
@@ -124,7 +124,7 @@ void Scan::remove_told(SourceIndex index) {
 
 void Scan::start_reading(SourceIndex index) {
     Details& details = details_[index];
-    const Source& source = details.source;
+    const detail::Binding& source = details.source;
     switch (source.scan_width()) {
         case 1:
             return bytes_.add(*this, index, source.scan_address());
@@ -137,7 +137,7 @@ void Scan::start_reading(SourceIndex index) {
         default:
             break;
     }
-    if (source.access() != Source::Access::shared) return;  // the others begin with their first read
+    if (source.access() != detail::Binding::Access::shared) return;  // the others begin with their first read
     auto found = std::find_if(snapshots_.begin(), snapshots_.end(), [&](const Snapshot& snapshot) {
         return snapshot.state == source.shared_state();
     });
@@ -165,7 +165,7 @@ void Scan::stop_reading(SourceIndex index) {
         default:
             break;
     }
-    if (details.source.access() == Source::Access::shared)
+    if (details.source.access() == detail::Binding::Access::shared)
         std::erase(snapshots_[details.snapshot].parts, index);
     else
         std::erase(others_, index);
@@ -173,7 +173,7 @@ void Scan::stop_reading(SourceIndex index) {
 
 void Scan::release(SourceIndex index) {
     Details& details = details_[index];
-    if (!details.source || --details.users > 0) return;
+    if (details.source.access() == detail::Binding::Access::none || --details.users > 0) return;
     stop_reading(index);
     std::erase(fresh_, index);
     const auto [begin, end] = known_.equal_range(identity(details.source));
@@ -199,7 +199,8 @@ bool Scan::take(SourceIndex index, Value value) {
 }
 
 Value Scan::value_now(Details& details) {
-    if (details.source.access() != Source::Access::shared) return details.source.read(details.storage);
+    if (details.source.access() != detail::Binding::Access::shared)
+        return details.source.read(details.storage);
     const Snapshot& snapshot = snapshots_[details.snapshot];
     return snapshot.version == 0 ? Value()
                                  : details.source.read_snapshot(snapshot.bytes.data(), details.storage);
@@ -246,8 +247,8 @@ void Scan::read(std::vector<SourceIndex>& changed, std::vector<SourceIndex>& sna
         if (details.source.getter() != nullptr) details.snaps = details.source.getter()->snaps();
         changed.push_back(index);
         const bool one_by_one = details.source.scan_width() == 0 &&
-                                details.source.access() != Source::Access::constant &&
-                                details.source.access() != Source::Access::shared;
+                                details.source.access() != detail::Binding::Access::constant &&
+                                details.source.access() != detail::Binding::Access::shared;
         if (one_by_one) others_.push_back(index);
     }
     fresh_.clear();

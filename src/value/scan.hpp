@@ -7,7 +7,7 @@
 #include <unordered_map>
 #include <vector>
 
-#include "rapido/value/source.hpp"
+#include "rapido/value/detail/binding.hpp"
 
 namespace rapido {
 
@@ -23,7 +23,7 @@ class Scan {
  public:
     /// A bound or constant source; the same variable or getter gives the same index. Each `add` wants a
     /// `release`.
-    SourceIndex add(const Source& source);
+    SourceIndex add(const detail::Binding& source);
     /// A source whose value is told by `tell`; `release` does nothing to it.
     SourceIndex add_told();
     /// Nobody asks for it any more; its index may be given again.
@@ -53,7 +53,7 @@ class Scan {
     static Value decode(Bits bits, Value::Type type);
     /// What only others, and new ones, touch.
     struct Details {
-        Source source;
+        detail::Binding source;
         std::string text;     ///< what a text value views
         std::string storage;  ///< where a getter puts a text that it returns
         std::uint32_t snaps = 0;
@@ -72,7 +72,7 @@ class Scan {
         void read(Scan& scan, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);
     };
     struct Snapshot {
-        std::shared_ptr<const SharedState> state;
+        std::shared_ptr<const detail::SharedState> state;
         std::vector<std::max_align_t> bytes;
         std::uint64_t version = 0;
         std::uint32_t snaps = 0;
@@ -87,7 +87,7 @@ class Scan {
     Value value_now(Details& details);
     void start_reading(SourceIndex index);
     void stop_reading(SourceIndex index);
-    static const void* identity(const Source& source);
+    static const void* identity(const detail::Binding& source);
 
     std::vector<Record> records_;
     std::vector<Details> details_;

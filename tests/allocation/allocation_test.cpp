@@ -102,10 +102,10 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     hud.add(Bar{.id = "hull",
                 .value = watch(fuel),
                 .max = 1000,
-                .pace = {.interval = 50ms, .window = WindowKind::average, .quantise = 5},
-                .motion = spring(200ms, 0.6F),
-                .fall = tween(100ms, *Easing::parse("linear(0, 0.2, 1)")),
-                .max_motion = tween(100ms),
+                .pace = {.interval = 50ms, .window = WindowKind::average, .quantize = 5},
+                .motion = {.both = spring(200ms, 0.6F),
+                           .fall = tween(100ms, *Easing::parse("linear(0, 0.2, 1)")),
+                           .max = tween(100ms)},
                 .trail = {.delay = 100ms}});
     hud.add(Text{.id = "total", .value = watch(score), .pace = {.settle = 40ms}, .motion = roll(300ms)});
     hud.add(Text{.id = "gain", .value = "total.gain", .format = "{:+}", .visible = "total.pending"});

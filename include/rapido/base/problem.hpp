@@ -10,7 +10,7 @@ namespace rapido {
 
 /// A place in a file; line and column count from 1, zero means that there is none.
 struct Location {
-    std::string file;
+    std::string file{};
     int line = 0;
     int column = 0;
     friend bool operator==(const Location&, const Location&) = default;
@@ -18,9 +18,9 @@ struct Location {
 
 /// One thing to report. The message names the thing, what was found and what was expected.
 struct Problem {
-    Location location;
-    std::string message;
-    std::string hint;  ///< such as "did you mean 'format'?"; may be empty
+    Location location{};
+    std::string message{};
+    std::string hint{};  ///< such as "did you mean 'format'?"; may be empty
     friend bool operator==(const Problem&, const Problem&) = default;
 };
 

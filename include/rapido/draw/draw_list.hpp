@@ -31,7 +31,7 @@ struct Transform {
 
 /// A part of a ring; angles are degrees clockwise from the top.
 struct Arc {
-    Point middle;
+    Point middle{};
     float outer = 0;  ///< radius
     float inner = 0;
     float from = 0, to = 0;
@@ -40,7 +40,7 @@ struct Arc {
 
 /// A color that is mixed into all colors of a group.
 struct Tint {
-    Color color;
+    Color color{};
     float part = 0;  ///< 0 to 1
 };
 
@@ -55,21 +55,21 @@ struct DrawCommand {
         image,    ///< the pixels in `source` of an image, stretched over `rect`
     };
     Kind kind = Kind::rect;
-    Color color;
+    Color color{};
     /// A linear gradient: `color` at the first point and before, `end_color` at the second and beyond.
     bool has_gradient = false;
-    Color end_color;
-    Point gradient_from, gradient_to;
+    Color end_color{};
+    Point gradient_from{}, gradient_to{};
 
-    Rect rect;
+    Rect rect{};
     Rect
         clip;  ///< nothing of a rect or a text is drawn outside; equal to `rect`, or empty, where nothing is cut
     float radius = 0;
     float thickness = 0;
 
     FontId font = 0;
-    float size = 0;  ///< device pixels per em
-    Point baseline;  ///< where the text starts
+    float size = 0;    ///< device pixels per em
+    Point baseline{};  ///< where the text starts
     float width = 0;
     std::uint32_t first_byte = 0, byte_count = 0;    ///< the string, in the group's text
     std::uint32_t first_glyph = 0, glyph_count = 0;  ///< in the group's glyphs
@@ -78,10 +78,10 @@ struct DrawCommand {
     // Of an image: only what is inside the points is drawn, if there are any; its colors are multiplied by `color`, and
     // then mixed with the tint.
     ImageId image = 0;
-    Rect source;  ///< in pixels of the image
-    Tint tint;
-    bool smooth = true;   ///< false: the nearest pixel, for pixel art
-    Transform transform;  ///< before that of the group
+    Rect source{};  ///< in pixels of the image
+    Tint tint{};
+    bool smooth = true;     ///< false: the nearest pixel, for pixel art
+    Transform transform{};  ///< before that of the group
 
     // Of an image and a polygon: only as far as another image is opaque, stretched over `rect`.
     bool has_mask = false;

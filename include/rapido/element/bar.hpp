@@ -28,7 +28,7 @@ enum class PartOf : std::uint8_t {
 /// Another amount in the same bar, in the same units. Parts of the same place follow each other. What does not fit behind
 /// the fill lies over the end of it, so that it is always seen.
 struct BarPart {
-    Source value;
+    Source value{};
     PartOf of = PartOf::rest;
     Color color = rgb(0xf2efe6, 0.5);
     friend bool operator==(const BarPart&, const BarPart&) = default;
@@ -38,36 +38,33 @@ struct BarPart {
 /// no value, NaN, and a maximum that is zero, negative or not finite give an empty bar. It is honest to two design
 /// pixels or a segment: a little always shows, and what is not full never looks full.
 struct Bar {
-    std::string id;
-    Source value;
+    std::string id{};
+    Source value{};
     Source max = 1;
-    Pace pace;      ///< when it may change
-    Motion motion;  ///< how the shown value follows, in the value's units: a growing maximum is no loss
-    std::optional<Motion> rise;  ///< replaces `motion` when the value rises
-    std::optional<Motion> fall;  ///< replaces `motion` when the value falls
-    Motion max_motion;           ///< how the shown maximum follows
-    BarTrail trail;
-    std::vector<Band> bands;            ///< where it looks different
-    std::vector<Trigger> effects;       ///< what starts effects
+    Pace pace{};       ///< when it may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    BarTrail trail{};
+    std::vector<Band> bands{};          ///< where it looks different
+    std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {160, 12}};
-    std::string inside;  ///< the panel that it stands in; empty is the screen
-    std::string group;   ///< shown, hidden, dimmed and snapped with it
+    std::string inside{};  ///< the panel that it stands in; empty is the screen
+    std::string group{};   ///< shown, hidden, dimmed and snapped with it
     Direction direction = Direction::right;
     Color color = rgb(0x38b6c9);
-    std::optional<Color> end_color;  ///< of the full end: a gradient over the whole bar, outside of bands
+    std::optional<Color> end_color{};  ///< of the full end: a gradient over the whole bar, outside of bands
     Color background = rgb(0x000000, 0.45);
     float radius = 3;  ///< of the corners, at most half the smaller side
     float border = 0;  ///< width of the line along the edge; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);
-    float padding = 0;        ///< between the border and the fill
-    int segments = 0;         ///< whole ones only, each lit or not; zero: one piece
-    float segment_gap = 2;    ///< design pixels
-    std::vector<Tick> ticks;  ///< none at 0 and the maximum
-    std::vector<BarPart> parts;
-    int layer = 0;   ///< higher is drawn later
-    Source visible;  ///< shown while true; without a source, always
+    float padding = 0;          ///< between the border and the fill
+    int segments = 0;           ///< whole ones only, each lit or not; zero: one piece
+    float segment_gap = 2;      ///< design pixels
+    std::vector<Tick> ticks{};  ///< none at 0 and the maximum
+    std::vector<BarPart> parts{};
+    int layer = 0;     ///< higher is drawn later
+    Source visible{};  ///< shown while true; without a source, always
     friend bool operator==(const Bar&, const Bar&);
 };
 

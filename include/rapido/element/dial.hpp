@@ -30,34 +30,31 @@ struct Needle {
 /// Altitude, speed, temperature, the time of day. A value outside of the scale is shown at its end; without a value there is
 /// no needle. It is as large as fits its box; a layout that is mirrored does not turn it round.
 struct Dial {
-    std::string id;
-    Source value;
-    double min = 0;                     ///< where the scale begins
-    Source max = 1;                     ///< where it ends
-    Pace pace;                          ///< when it may change
-    Motion motion;                      ///< how the needle follows, in the value's units
-    std::optional<Motion> rise;         ///< replaces `motion` when the value rises
-    std::optional<Motion> fall;         ///< replaces `motion` when the value falls
-    Motion max_motion;                  ///< how the shown maximum follows
-    std::vector<Band> bands;            ///< where the needle looks different
-    std::vector<Trigger> effects;       ///< what starts effects
+    std::string id{};
+    Source value{};
+    double min = 0;    ///< where the scale begins
+    Source max = 1;    ///< where it ends
+    Pace pace{};       ///< when it may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};          ///< where the needle looks different
+    std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {120, 120}};
-    std::string inside;   ///< the panel that it stands in; empty is the screen
-    std::string group;    ///< shown, hidden, dimmed and snapped with it
-    float start = -135;   ///< where the scale begins: degrees clockwise from the top
-    float sweep = 270;    ///< how far it reaches, degrees, -360 to 360; below zero anticlockwise
-    bool wraps = false;   ///< behind the end it begins again, as the hands of a clock do
-    float thickness = 4;  ///< of the line along the scale and of its zones, design pixels
+    std::string inside{};  ///< the panel that it stands in; empty is the screen
+    std::string group{};   ///< shown, hidden, dimmed and snapped with it
+    float start = -135;    ///< where the scale begins: degrees clockwise from the top
+    float sweep = 270;     ///< how far it reaches, degrees, -360 to 360; below zero anticlockwise
+    bool wraps = false;    ///< behind the end it begins again, as the hands of a clock do
+    float thickness = 4;   ///< of the line along the scale and of its zones, design pixels
     Color line_color = rgb(0xf2efe6, 0.35);
-    std::vector<Zone> zones;
-    ScaleMarks marks;
-    Needle needle;
+    std::vector<Zone> zones{};
+    ScaleMarks marks{};
+    Needle needle{};
     Color color = rgb(0xff7a3c);  ///< of the needle
     Color background = rgb(0x000000, 0.45);
-    int layer = 0;   ///< higher is drawn later
-    Source visible;  ///< shown while true; without a source, always
+    int layer = 0;     ///< higher is drawn later
+    Source visible{};  ///< shown while true; without a source, always
     friend bool operator==(const Dial&, const Dial&);
 };
 

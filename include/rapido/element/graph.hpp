@@ -23,33 +23,31 @@ enum class GraphStyle : std::uint8_t { line, area, columns };
 /// shows the smallest and the largest value in it: a peak of one frame is seen, at every frame rate. While there was no
 /// value, there is a gap.
 struct Graph {
-    std::string id;
-    Source value;
+    std::string id{};
+    Source value{};
     double min = 0;  ///< at the lower edge
-    Source max;  ///< at the upper edge; without it, the largest in sight, rounded up to 1, 2 or 5 with zeros
-    Pace pace;   ///< when it may change
-    Motion motion;                      ///< how the shown value follows
-    std::optional<Motion> rise;         ///< replaces `motion` when the value rises
-    std::optional<Motion> fall;         ///< replaces `motion` when the value falls
-    Motion max_motion;                  ///< how the shown maximum follows
-    std::vector<Band> bands;            ///< where all of it has another color
-    std::vector<Trigger> effects;       ///< what starts effects
+    Source
+        max{};    ///< at the upper edge; without it, the largest in sight, rounded up to 1, 2 or 5 with zeros
+    Pace pace{};  ///< when it may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};          ///< where all of it has another color
+    std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< along its lower edge
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {160, 48}};
-    std::string inside;  ///< the panel that it stands in; empty is the screen
-    std::string group;   ///< shown, hidden, dimmed and snapped with it
-    Seconds span{10};    ///< from the left edge to the right one
-    int samples = 120;   ///< 2 to 1000
+    std::string inside{};  ///< the panel that it stands in; empty is the screen
+    std::string group{};   ///< shown, hidden, dimmed and snapped with it
+    Seconds span{10};      ///< from the left edge to the right one
+    int samples = 120;     ///< 2 to 1000
     GraphStyle style = GraphStyle::area;
-    float thickness = 1.5F;   ///< of the line, design pixels
-    std::vector<Tick> ticks;  ///< lines across it at values
-    std::string tick_format;  ///< a pattern for the number at each of them; empty: none
-    float size = 11;          ///< of those numbers, design pixels per em
+    float thickness = 1.5F;     ///< of the line, design pixels
+    std::vector<Tick> ticks{};  ///< lines across it at values
+    std::string tick_format{};  ///< a pattern for the number at each of them; empty: none
+    float size = 11;            ///< of those numbers, design pixels per em
     Color color = rgb(0x38b6c9);
     Color background = rgb(0x000000, 0.45);
-    int layer = 0;   ///< higher is drawn later
-    Source visible;  ///< shown while true; without a source, always; a hidden one goes on recording
+    int layer = 0;     ///< higher is drawn later
+    Source visible{};  ///< shown while true; without a source, always; a hidden one goes on recording
     friend bool operator==(const Graph&, const Graph&);
 };
 

@@ -36,32 +36,29 @@ struct Wave {
 /// A tank, a drop, a flask, a thermometer. The fill and what is shown without a value are as of a `Bar`; it is honest to
 /// two design pixels, and to as much area as is seen at a glance, where the shape is narrow.
 struct Level {
-    std::string id;
-    Source value;
+    std::string id{};
+    Source value{};
     Source max = 1;
-    Pace pace;                   ///< when it may change
-    Motion motion;               ///< how the shown value follows, in the value's units
-    std::optional<Motion> rise;  ///< replaces `motion` when the value rises
-    std::optional<Motion> fall;  ///< replaces `motion` when the value falls
-    Motion max_motion;           ///< how the shown maximum follows
-    BarTrail trail;
-    std::vector<Band> bands;            ///< where it looks different
-    std::vector<Trigger> effects;       ///< what starts effects
+    Pace pace{};       ///< when it may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    BarTrail trail{};
+    std::vector<Band> bands{};          ///< where it looks different
+    std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< that pace, motion, fades, waves and frames follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {64, 64}};
-    std::string inside;  ///< the panel that it stands in; empty is the screen
-    std::string group;   ///< shown, hidden, dimmed and snapped with it
+    std::string inside{};  ///< the panel that it stands in; empty is the screen
+    std::string group{};   ///< shown, hidden, dimmed and snapped with it
     Shape shape = Shape::circle;
     /// Replaces `shape` by a polygon: its 3 to 256 corners as fractions of the box, y down. Empty means `shape` counts.
-    std::vector<Point> outline;
-    std::string image;        ///< replaces `shape`: a picture that is revealed up to the level
-    std::string empty_image;  ///< the same picture empty, drawn below it
-    std::string mask;         ///< replaces `shape`: a picture that is filled with `color` where it is opaque
-    Frames frames;            ///< of `image`
+    std::vector<Point> outline{};
+    std::string image{};        ///< replaces `shape`: a picture that is revealed up to the level
+    std::string empty_image{};  ///< the same picture empty, drawn below it
+    std::string mask{};  ///< replaces `shape`: a picture that is filled with `color` where it is opaque
+    Frames frames{};     ///< of `image`
     Direction direction = Direction::up;
     FillBy fill_by = FillBy::level;
-    Wave wave;
+    Wave wave{};
     Color color = rgb(0x38b6c9);  ///< of the fill; multiplied with those of a picture
     std::optional<Color>
         end_color;  ///< of the full end of a shape: a gradient over the whole of it, outside of bands
@@ -71,8 +68,8 @@ struct Level {
     /// Between that line and the fill; of a picture that fills by level, what lies before the empty end and behind the
     /// full one.
     float padding = 0;
-    int layer = 0;   ///< higher is drawn later
-    Source visible;  ///< shown while true; without a source, always
+    int layer = 0;     ///< higher is drawn later
+    Source visible{};  ///< shown while true; without a source, always
     friend bool operator==(const Level&, const Level&);
 };
 

@@ -15,48 +15,48 @@ namespace rapido {
 
 /// One message of a notice. It is posted by `when`, by `on`, or by `Hud::notify`.
 struct Message {
-    std::string id;    ///< for `Hud::notify`, `Hud::dismiss` and the events; may be empty
-    std::string text;  ///< a pattern, see `Format`; a key into the translations
-    Source value;      ///< what `{}` shows, live while it is on screen; of `Hud::notify` as it is then
-    Source when;       ///< posted each time this becomes true; a lasting one leaves when it is false
-    std::optional<TriggerOn> on;  ///< posted by an event; all but `gain` and `loss`
+    std::string id{};    ///< for `Hud::notify`, `Hud::dismiss` and the events; may be empty
+    std::string text{};  ///< a pattern, see `Format`; a key into the translations
+    Source value{};      ///< what `{}` shows, live while it is on screen; of `Hud::notify` as it is then
+    Source when{};       ///< posted each time this becomes true; a lasting one leaves when it is false
+    std::optional<TriggerOn> on{};  ///< posted by an event; all but `gain` and `loss`
     std::string
-        element;  ///< the path, or the only id, of which element, for `empty`, `full`, `enter` and `leave`
-    std::string band;           ///< which one, for `enter` and `leave`; empty is any
-    std::string timer;          ///< which one, for `start`, `mark` and `end`
-    std::optional<Seconds> at;  ///< which mark; without it, any
+        element;  ///< the path, or the only id, of which element, for `empty`, `full`, `band_enter` and `band_leave`
+    std::string band{};           ///< which one, for `band_enter` and `band_leave`; empty is any
+    std::string timer{};          ///< which one, for `start`, `mark` and `end`
+    std::optional<Seconds> at{};  ///< which mark; without it, any
     int priority = 0;      ///< a message of higher priority goes first, and interrupts one of lower priority
     bool lasting = false;  ///< stays until it is taken away: a banner
-    std::optional<Seconds> time;  ///< on screen; without it, as long as its text takes to read
-    Seconds expires{10};          ///< it is skipped when it has waited for so long; zero: never
-    std::optional<Color> color;   ///< instead of the notice's
+    std::optional<Seconds> time{};  ///< on screen; without it, as long as its text takes to read
+    Seconds expires{10};            ///< it is skipped when it has waited for so long; zero: never
+    std::optional<Color> color{};   ///< instead of the notice's
     friend bool operator==(const Message&, const Message&) = default;
 };
 
 /// A plate that shows messages, one at a time. It is hidden while there is no message, and as large as the message. See
 /// `NoticeQueue` for the order of messages.
 struct Notice {
-    std::string id;
-    std::vector<Message> messages;  ///< what it can say of itself
-    std::string enter = "fade";     ///< an effect, on appearing; empty for none
-    std::string leave = "fade";     ///< an effect, backwards, on leaving; empty for none
-    Seconds gap{0.25};              ///< between two messages
-    ReadingTime reading;            ///< how long a message stays
-    bool show_count = true;         ///< ` ×3` behind one that stands for three equal ones
-    std::vector<Trigger> effects;   ///< what starts effects: timers only
+    std::string id{};
+    std::vector<Message> messages{};  ///< what it can say of itself
+    std::string enter = "fade";       ///< an effect, on appearing; empty for none
+    std::string leave = "fade";       ///< an effect, backwards, on leaving; empty for none
+    Seconds gap{0.25};                ///< between two messages
+    ReadingTime reading{};            ///< how long a message stays
+    bool show_count = true;           ///< ` ×3` behind one that stands for three equal ones
+    std::vector<Trigger> effects{};   ///< what starts effects: timers only
     Place place{.anchor = Anchor::top, .offset = {0, 96}};
     Insets padding{10, 18, 10, 18};  ///< between the edges and the text
     Color color = rgb(0xf2efe6);     ///< of the text
     Color background = rgb(0x10161c, 0.8);
-    float radius = 6;    ///< of the corners, at most half the smaller side
-    float border = 0;    ///< width of the line along the edge, in the color of the text; zero draws none
-    std::string font;    ///< a family; empty is the HUD's
-    int weight = 600;    ///< 1 to 1000, as in CSS
-    float size = 22;     ///< design pixels per em
-    std::string inside;  ///< the panel that it stands in; empty is the screen
-    std::string group;   ///< shown, hidden and dimmed with it; while it is hidden nothing new appears
-    int layer = 0;       ///< higher is drawn later
-    Source visible;      ///< the same for it alone
+    float radius = 6;      ///< of the corners, at most half the smaller side
+    float border = 0;      ///< width of the line along the edge, in the color of the text; zero draws none
+    std::string font{};    ///< a family; empty is the HUD's
+    int weight = 600;      ///< 1 to 1000, as in CSS
+    float size = 22;       ///< design pixels per em
+    std::string inside{};  ///< the panel that it stands in; empty is the screen
+    std::string group{};   ///< shown, hidden and dimmed with it; while it is hidden nothing new appears
+    int layer = 0;         ///< higher is drawn later
+    Source visible{};      ///< the same for it alone
     friend bool operator==(const Notice&, const Notice&);
 };
 

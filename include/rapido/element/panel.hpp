@@ -15,12 +15,12 @@ namespace rapido {
 /// The box behind other elements. The panel is as large as its content plus its padding. Elements name it in `inside`; in a
 /// row, a column or a grid they stand in the order in which they were added.
 struct Panel {
-    std::string id;
-    Place place;
+    std::string id{};
+    Place place{};
     Layout layout = Layout::stack;
-    float gap = 0;                 ///< between neighbours in a row, a column or a grid, design pixels
-    std::optional<float> row_gap;  ///< between the rows of a grid, instead
-    int columns = 2;               ///< of a grid
+    float gap = 0;                   ///< between neighbours in a row, a column or a grid, design pixels
+    std::optional<float> row_gap{};  ///< between the rows of a grid, instead
+    int columns = 2;                 ///< of a grid
     Align align = Align::anchor;
     Justify justify = Justify::start;
     bool plate = true;               ///< false: nothing is drawn, and there is no padding
@@ -29,11 +29,11 @@ struct Panel {
     float radius = 6;  ///< of the corners, at most half the smaller side
     float border = 0;  ///< width of the line along the edge; zero draws none
     Color border_color = rgb(0xf2efe6, 0.16);
-    std::vector<Trigger> effects;  ///< what starts effects: timers only; they move what stands inside, too
-    std::string inside;            ///< the panel that it stands in; empty is the screen
-    std::string group;             ///< shown, hidden and dimmed with it
-    int layer = 0;                 ///< higher is drawn later
-    Source visible;  ///< it and what stands inside are shown while true; without a source, always
+    std::vector<Trigger> effects{};  ///< what starts effects: timers only; they move what stands inside, too
+    std::string inside{};            ///< the panel that it stands in; empty is the screen
+    std::string group{};             ///< shown, hidden and dimmed with it
+    int layer = 0;                   ///< higher is drawn later
+    Source visible{};  ///< it and what stands inside are shown while true; without a source, always
     friend bool operator==(const Panel&, const Panel&);
 };
 

@@ -20,60 +20,57 @@ namespace rapido {
 
 /// Pips of another kind behind the others, as many as their own value: a bonus, a guest aboard.
 struct ExtraPips {
-    Source value;
-    std::optional<Shape> shape;  ///< replaces the shape of the others
-    std::string image;           ///< replaces the shape by a picture
+    Source value{};
+    std::optional<Shape> shape{};  ///< replaces the shape of the others
+    std::string image{};           ///< replaces the shape by a picture
     Color color = rgb(0xffc24a);
     friend bool operator==(const ExtraPips&, const ExtraPips&) = default;
 };
 
 /// An effect that runs over all full pips one after the other, again and again, in step with all others on this clock.
 struct PipShine {
-    std::string effect;  ///< empty for none
-    Seconds every{6};    ///< it starts at multiples of this
-    Seconds step{0.08};  ///< from one pip to the next
+    std::string effect{};  ///< empty for none
+    Seconds every{6};      ///< it starts at multiples of this
+    Seconds step{0.08};    ///< from one pip to the next
     friend bool operator==(const PipShine&, const PipShine&) = default;
 };
 
 /// As many pips as the maximum, as many of them full as the value: honest to a step, as a `Bar` is to its segments. More
 /// than 200 cannot be counted by anyone: they are a problem, and shown as a bar.
 struct Pips {
-    std::string id;
-    Source value;
-    Source max;                         ///< without one there are as many as there are full ones
-    Pace pace;                          ///< when it may change
-    Motion motion;                      ///< how the shown value follows
-    std::optional<Motion> rise;         ///< replaces `motion` when the value rises
-    std::optional<Motion> fall;         ///< replaces `motion` when the value falls
-    Motion max_motion;                  ///< how the shown maximum follows
-    std::vector<Band> bands;            ///< where they have another color
-    std::vector<Trigger> effects;       ///< what starts effects on all of them as one
+    std::string id{};
+    Source value{};
+    Source max{};      ///< without one there are as many as there are full ones
+    Pace pace{};       ///< when it may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};          ///< where they have another color
+    std::vector<Trigger> effects{};     ///< what starts effects on all of them as one
     ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place;
-    std::string inside;  ///< the panel that it stands in; empty is the screen
-    std::string group;   ///< shown, hidden, dimmed and snapped with it
+    Place place{};
+    std::string inside{};  ///< the panel that it stands in; empty is the screen
+    std::string group{};   ///< shown, hidden, dimmed and snapped with it
     Shape shape = Shape::circle;
-    std::string image;  ///< replaces the shape by a picture of a full one; with frames, from empty to full
-    std::string empty_image;  ///< of an empty one
-    Frames frames;            ///< of `image`; its rate does not count
+    std::string image{};  ///< replaces the shape by a picture of a full one; with frames, from empty to full
+    std::string empty_image{};  ///< of an empty one
+    Frames frames{};            ///< of `image`; its rate does not count
     Size pip_size{20, 20};
     float gap = 6;    ///< between two pips, design pixels
     int per_row = 0;  ///< zero: all in one row
     int steps =
         1;  ///< in which one becomes full: 1 whole ones only, 2 halves; zero: as far as the value says
     Direction direction = Direction::right;  ///< the way in which one becomes full
-    std::vector<ExtraPips> extra;
-    std::string appear;  ///< an effect on a pip that was not there; empty for none
-    std::string gain;    ///< an effect on what of a pip becomes full
-    std::string loss;    ///< an effect, backwards, on what was full
-    PipShine shine;
+    std::vector<ExtraPips> extra{};
+    std::string appear{};  ///< an effect on a pip that was not there; empty for none
+    std::string gain{};    ///< an effect on what of a pip becomes full
+    std::string loss{};    ///< an effect, backwards, on what was full
+    PipShine shine{};
     Color color = rgb(0xf2efe6);             ///< of full ones; multiplied with those of a picture
     Color background = rgb(0x000000, 0.45);  ///< of empty ones
     float border = 0;                        ///< width of the line along each shape; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);
-    int layer = 0;   ///< higher is drawn later
-    Source visible;  ///< shown while true; without a source, always
+    int layer = 0;     ///< higher is drawn later
+    Source visible{};  ///< shown while true; without a source, always
     friend bool operator==(const Pips&, const Pips&);
 };
 

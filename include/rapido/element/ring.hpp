@@ -21,24 +21,21 @@ namespace rapido {
 /// Fuel, a cool-down, what is left of a countdown. It is as large as fits its box, in the middle of it; the fill and what is
 /// shown without a value are as of a `Bar`. A layout that is mirrored does not turn it round, as clocks are not, either.
 struct Ring {
-    std::string id;
-    Source value;
+    std::string id{};
+    Source value{};
     Source max = 1;
-    Pace pace;                   ///< when it may change
-    Motion motion;               ///< how the shown value follows, in the value's units
-    std::optional<Motion> rise;  ///< replaces `motion` when the value rises
-    std::optional<Motion> fall;  ///< replaces `motion` when the value falls
-    Motion max_motion;           ///< how the shown maximum follows
-    BarTrail trail;
-    std::vector<Band> bands;            ///< where it looks different
-    std::vector<Trigger> effects;       ///< what starts effects
+    Pace pace{};       ///< when it may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    BarTrail trail{};
+    std::vector<Band> bands{};          ///< where it looks different
+    std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {64, 64}};
-    std::string inside;   ///< the panel that it stands in; empty is the screen
-    std::string group;    ///< shown, hidden, dimmed and snapped with it
-    float start = 0;      ///< where it is empty: degrees clockwise from the top
-    float sweep = 360;    ///< how far it reaches, degrees, -360 to 360; below zero it fills anticlockwise
+    std::string inside{};  ///< the panel that it stands in; empty is the screen
+    std::string group{};   ///< shown, hidden, dimmed and snapped with it
+    float start = 0;       ///< where it is empty: degrees clockwise from the top
+    float sweep = 360;     ///< how far it reaches, degrees, -360 to 360; below zero it fills anticlockwise
     float thickness = 8;  ///< design pixels, from the outer edge inwards; at most the radius, which is a disc
     bool round_ends = false;  ///< of the fill and the background, where the sweep is less than all round
     Color color = rgb(0x38b6c9);
@@ -46,7 +43,7 @@ struct Ring {
     int segments = 0;       ///< whole ones only, each lit or not; zero: one piece
     float segment_gap = 3;  ///< design pixels, at the outer edge
     int layer = 0;          ///< higher is drawn later
-    Source visible;         ///< shown while true; without a source, always
+    Source visible{};       ///< shown while true; without a source, always
     friend bool operator==(const Ring&, const Ring&);
 };
 

@@ -21,34 +21,31 @@ namespace rapido {
 /// Cold to hot, back to front, early to late. A value outside of it is shown at its end; without a value there is no
 /// pointer.
 struct Scale {
-    std::string id;
-    Source value;
-    double min = 0;                     ///< where the scale begins
-    Source max = 1;                     ///< where it ends
-    Pace pace;                          ///< when it may change
-    Motion motion;                      ///< how the pointer follows, in the value's units
-    std::optional<Motion> rise;         ///< replaces `motion` when the value rises
-    std::optional<Motion> fall;         ///< replaces `motion` when the value falls
-    Motion max_motion;                  ///< how the shown maximum follows
-    std::vector<Band> bands;            ///< where the pointer looks different
-    std::vector<Trigger> effects;       ///< what starts effects
+    std::string id{};
+    Source value{};
+    double min = 0;    ///< where the scale begins
+    Source max = 1;    ///< where it ends
+    Pace pace{};       ///< when it may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};          ///< where the pointer looks different
+    std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {200, 0}};
-    std::string inside;                      ///< the panel that it stands in; empty is the screen
-    std::string group;                       ///< shown, hidden, dimmed and snapped with it
+    std::string inside{};                    ///< the panel that it stands in; empty is the screen
+    std::string group{};                     ///< shown, hidden, dimmed and snapped with it
     Direction direction = Direction::right;  ///< where the end is
     /// The other end of a fill that reaches to the value, both ways: 0 of -10 to 10. Without it there is none.
-    std::optional<double> neutral;
-    std::vector<ColorStop> colors;  ///< along the whole; with `neutral`, of the fill at the value
-    float thickness = 10;           ///< of the strip, design pixels
-    float radius = 3;               ///< of its corners
-    float pointer = 9;              ///< length of the triangle that points at the value; zero draws none
-    ScaleMarks marks;
+    std::optional<double> neutral{};
+    std::vector<ColorStop> colors{};  ///< along the whole; with `neutral`, of the fill at the value
+    float thickness = 10;             ///< of the strip, design pixels
+    float radius = 3;                 ///< of its corners
+    float pointer = 9;                ///< length of the triangle that points at the value; zero draws none
+    ScaleMarks marks{};
     Color color = rgb(0xf2efe6);             ///< of the pointer, and of the fill
     Color background = rgb(0x000000, 0.45);  ///< of the strip, where it has no other
     int layer = 0;                           ///< higher is drawn later
-    Source visible;                          ///< shown while true; without a source, always
+    Source visible{};                        ///< shown while true; without a source, always
     friend bool operator==(const Scale&, const Scale&);
 };
 

@@ -13,7 +13,7 @@ namespace rapido {
 struct ScaleMarks {
     double every = 0;       ///< in units of the value; zero draws none
     double long_every = 0;  ///< the long ones; zero: none is longer
-    std::string format;     ///< a pattern for the number at each long one, or at each; empty: no numbers
+    std::string format{};   ///< a pattern for the number at each long one, or at each; empty: no numbers
     float length = 6;       ///< design pixels; of a long one twice as much
     float size = 12;        ///< of the numbers, design pixels per em
     Color color = rgb(0xf2efe6, 0.7);
@@ -31,7 +31,7 @@ struct Zone {
 /// A color at a value; between two values colors are interpolated.
 struct ColorStop {
     double at = 0;
-    Color color;
+    Color color{};
     friend bool operator==(const ColorStop&, const ColorStop&) = default;
 };
 

@@ -21,11 +21,11 @@ namespace rapido {
 /// Patterns for the plural categories of the language. The element's `format` is the category `other`; an empty pattern
 /// means that `format` is used for that category, too.
 struct PluralForms {
-    std::string zero;
-    std::string one;
-    std::string two;
-    std::string few;
-    std::string many;
+    std::string zero{};
+    std::string one{};
+    std::string two{};
+    std::string few{};
+    std::string many{};
     friend bool operator==(const PluralForms&, const PluralForms&) = default;
 };
 
@@ -48,38 +48,35 @@ enum class Overflow : std::uint8_t {
 
 /// A counter, a score, a time or a caption: a pattern and the values that it shows. The element is as large as its text.
 struct Text {
-    std::string id;
-    Source value;                             ///< what `{}` shows; a caption has none
-    Source max;                               ///< what `{max}` shows
+    std::string id{};
+    Source value{};                           ///< what `{}` shows; a caption has none
+    Source max{};                             ///< what `{max}` shows
     std::string format = "{}";                ///< see `Format`; a key into the translations
-    PluralForms plural;                       ///< other patterns for other plural categories
+    PluralForms plural{};                     ///< other patterns for other plural categories
     std::string placeholder = "--";           ///< in place of a field that has no value
     Rounding rounding = Rounding::automatic;  ///< of the digits that are not shown
     int compact = 0;               ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
     bool drop_zero_parts = false;  ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;      ///< hours begin again after 24
-    Limits range;                  ///< what the value can be: the width of the widest text in it is reserved
-    Pace pace;                     ///< when it may change
-    Motion motion;                 ///< how the shown value follows
-    std::optional<Motion> rise;    ///< replaces `motion` when the value rises
-    std::optional<Motion> fall;    ///< replaces `motion` when the value falls
-    Motion max_motion;             ///< how the shown maximum follows
-    Seconds text_interval{0};      ///< while it moves, characters change at multiples of it; at rest at once
-    std::vector<Band> bands;       ///< where it looks different
-    std::vector<Trigger> effects;  ///< what starts effects
+    Limits range{};                ///< what the value can be: the width of the widest text in it is reserved
+    Pace pace{};                   ///< when it may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    Seconds text_interval{0};   ///< while it moves, characters change at multiples of it; at rest at once
+    std::vector<Band> bands{};  ///< where it looks different
+    std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place;
-    std::string inside;  ///< the panel that it stands in; empty is the screen
-    std::string group;   ///< shown, hidden, dimmed and snapped with it
+    Place place{};
+    std::string inside{};  ///< the panel that it stands in; empty is the screen
+    std::string group{};   ///< shown, hidden, dimmed and snapped with it
     Color color = rgb(0xf2efe6);
-    std::string font;  ///< a family; empty is the HUD's
-    int weight = 400;  ///< 1 to 1000, as in CSS
-    float size = 24;   ///< design pixels per em
+    std::string font{};  ///< a family; empty is the HUD's
+    int weight = 400;    ///< 1 to 1000, as in CSS
+    float size = 24;     ///< design pixels per em
     TextAlign align = TextAlign::automatic;
     Overflow overflow = Overflow::visible;  ///< all but `visible` let a row make it narrower
     int layer = 0;                          ///< higher is drawn later
-    Source visible;                         ///< shown while true; without a source, always
+    Source visible{};                       ///< shown while true; without a source, always
     friend bool operator==(const Text&, const Text&);
 };
 

@@ -9,24 +9,24 @@
 namespace rapido {
 
 enum class TriggerOn : std::uint8_t {
-    gain,   ///< the true value rose
-    loss,   ///< it fell
-    empty,  ///< to zero or below
-    full,   ///< to its maximum
-    enter,  ///< into a band
-    leave,  ///< out of one
-    start,  ///< a timer began to run
-    mark,   ///< it passed a mark
-    end,    ///< it ended
+    gain,        ///< the true value rose
+    loss,        ///< it fell
+    empty,       ///< to zero or below
+    full,        ///< to its maximum
+    band_enter,  ///< the value came into a band
+    band_leave,  ///< it left one
+    start,       ///< a timer began to run
+    mark,        ///< it passed a mark
+    end,         ///< it ended
 };
 
 /// `{.on = TriggerOn::loss, .effect = "shake"}`. A hidden element starts no effect.
 struct Trigger {
     TriggerOn on = TriggerOn::gain;
-    std::string effect;         ///< the id of an effect of this HUD, or of a built-in one
-    std::string band;           ///< which one, for `enter` and `leave`; empty is any
-    std::string timer;          ///< which one, for `start`, `mark` and `end`
-    std::optional<Seconds> at;  ///< which mark; without it, any
+    std::string effect{};         ///< the id of an effect of this HUD, or of a built-in one
+    std::string band{};           ///< which one, for `band_enter` and `band_leave`; empty is any
+    std::string timer{};          ///< which one, for `start`, `mark` and `end`
+    std::optional<Seconds> at{};  ///< which mark; without it, any
     double full_change =
         0;  ///< a gain or loss of this plays at full strength, a smaller one weaker; zero: always full
     friend bool operator==(const Trigger&, const Trigger&) = default;

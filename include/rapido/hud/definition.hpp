@@ -19,16 +19,16 @@ enum class TimerKind : std::uint8_t { countdown, stopwatch };
 /// `ID.duration` (durations; a stopwatch without a duration has no time left) and `ID.running` (a boolean), and the
 /// events `start`, `mark` and `end`, the last two at their exact time.
 struct Timer {
-    std::string id;
+    std::string id{};
     TimerKind kind = TimerKind::countdown;
-    std::optional<Seconds> duration;  ///< a minute for a countdown, none for a stopwatch
-    Seconds begin{0};                 ///< what a stopwatch begins at
-    Source start;  ///< runs from the full duration each time this becomes true; without a source, from the
-                   ///< first frame
-    Source pause;  ///< stands still while this is true
-    Source speed;  ///< how fast it runs; without a source, 1
-    bool loop = false;        ///< begins again at its end
-    std::vector<Mark> marks;  ///< moments that are reported
+    std::optional<Seconds> duration{};  ///< a minute for a countdown, none for a stopwatch
+    Seconds begin{0};                   ///< what a stopwatch begins at
+    Source start{};  ///< runs from the full duration each time this becomes true; without a source, from the
+                     ///< first frame
+    Source pause{};  ///< stands still while this is true
+    Source speed{};  ///< how fast it runs; without a source, 1
+    bool loop = false;          ///< begins again at its end
+    std::vector<Mark> marks{};  ///< moments that are reported
     ClockKind clock = ClockKind::game;
     friend bool operator==(const Timer&, const Timer&) = default;
 };
@@ -36,31 +36,31 @@ struct Timer {
 /// Frames a second by the real clock, as the source `ID.rate`: no value until the first interval has passed. And the time
 /// of the last frame, a duration: `ID.frame_time`.
 struct Meter {
-    std::string id;
+    std::string id{};
     Seconds interval{0.5};  ///< at least a millisecond
     friend bool operator==(const Meter&, const Meter&) = default;
 };
 
 /// Elements that are shown, hidden, dimmed and snapped together: a cutscene, a menu, spectating.
 struct Group {
-    std::string id;
-    Source visible;     ///< its elements are shown while this is true; without a source, always
-    Source dimmed;      ///< dimmed while this is true
+    std::string id{};
+    Source visible{};   ///< its elements are shown while this is true; without a source, always
+    Source dimmed{};    ///< dimmed while this is true
     float dim = 0.35F;  ///< opacity while dimmed, 0 to 1
     friend bool operator==(const Group&, const Group&) = default;
 };
 
 /// Other fonts for the languages of a tag: `ja` is also for `ja-JP`.
 struct LocaleFont {
-    std::string locale;  ///< BCP 47
-    std::string font;    ///< a family or a list of them, instead of the HUD's
+    std::string locale{};  ///< BCP 47
+    std::string font{};    ///< a family or a list of them, instead of the HUD's
     friend bool operator==(const LocaleFont&, const LocaleFont&) = default;
 };
 
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).
 struct Origin {
-    Location location;
-    std::vector<std::pair<std::string, Location>> fields;
+    Location location{};
+    std::vector<std::pair<std::string, Location>> fields{};
 
     /// The place of a field; where it was not written, that of the table or list around it, or of the whole.
     const Location& of(std::string_view field) const;
@@ -72,24 +72,24 @@ struct HudDefinition {
     Size design{1280, 720};    ///< in design pixels: the screen that offsets and sizes were chosen for
     Fit fit = Fit::edges;      ///< how it is fitted to a window
     bool whole_scale = false;  ///< only whole scales and their reciprocals: for pixel art
-    Insets margin;             ///< between the edges and the anchors, in design pixels
+    Insets margin{};           ///< between the edges and the anchors, in design pixels
     bool mirror = true;  ///< left and right change places in languages that are written from right to left
-    std::string font = "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
-    std::vector<LocaleFont> locales;  ///< the last that fits the language counts
-    std::vector<Timer> timers;
-    std::vector<Meter> meters;
-    std::vector<Effect> effects;  ///< besides the built-in ones; one with the same id replaces it
-    std::vector<Group> groups;
-    std::vector<Element> elements;  ///< their order is the draw order within a layer
+    std::string font = "sans-serif";    ///< the family of texts that name none, or a list: `Inter, Noto Sans`
+    std::vector<LocaleFont> locales{};  ///< the last that fits the language counts
+    std::vector<Timer> timers{};
+    std::vector<Meter> meters{};
+    std::vector<Effect> effects{};  ///< besides the built-in ones; one with the same id replaces it
+    std::vector<Group> groups{};
+    std::vector<Element> elements{};  ///< their order is the draw order within a layer
 
     // As long as what they belong to, or empty where it was written in C++.
-    Origin origin;
-    std::vector<Origin> timer_origins;
-    std::vector<Origin> meter_origins;
-    std::vector<Origin> effect_origins;
-    std::vector<Origin> group_origins;
-    std::vector<Origin> locale_origins;
-    std::vector<Origin> element_origins;
+    Origin origin{};
+    std::vector<Origin> timer_origins{};
+    std::vector<Origin> meter_origins{};
+    std::vector<Origin> effect_origins{};
+    std::vector<Origin> group_origins{};
+    std::vector<Origin> locale_origins{};
+    std::vector<Origin> element_origins{};
 
     friend bool operator==(const HudDefinition& a, const HudDefinition& b);
 };

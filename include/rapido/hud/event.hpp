@@ -14,14 +14,16 @@ enum class EventKind : std::uint8_t {
     skipped,  ///< more than can be told one by one, the detail is how many; or a message that waited too long
     empty,    ///< a value fell to zero or below
     full,     ///< a value reached its maximum
-    enter,    ///< a value came into a band, or a notice shows a message; the detail is its id
-    leave,    ///< a value left a band, or a message begins to leave; the detail is its id
+    band_enter,  ///< a value came into a band; the detail is its id
+    band_leave,  ///< a value left a band; the detail is its id
+    enter,       ///< a notice shows a message; the detail is the id of the message, or its text
+    leave,       ///< a message begins to leave; the detail is the same
 };
 
 /// Something that happened, at its own time inside the frame. Values are the true ones, not the shown ones.
 struct Event {
     Nanoseconds time{0};  ///< on the real clock
-    std::string id;       ///< of the timer, or the path of the element
+    std::string id{};     ///< of the timer, or the path of the element
     EventKind kind = EventKind::start;
     std::string
         detail;  ///< seconds of a mark (`15`, `0.5`), a count, or the id of a band or of a message (its text, without one)

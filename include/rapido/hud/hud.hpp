@@ -29,21 +29,21 @@ struct ElementRef {
 
 /// What is on screen of one element. The views are valid until the next update.
 struct Shown {
-    std::string_view id;         ///< the path: the ids of the panels around it and its own, with dots between
-    std::string_view kind;       ///< as in a HUD file: "text", "bar", "dial"
-    std::string_view text;       ///< of a text, and of a notice while it says something
-    std::optional<double> fill;  ///< of what has one, 0 to 1; of a dial and a scale, where they point
-    std::optional<double> trail;  ///< of those: where what was just lost ends, `fill` to 1
-    Value truth;                  ///< what the source gave
-    Value target;                 ///< what pace let through
-    Value shown;                  ///< where motion has it
-    Color color;
+    std::string_view id{};    ///< the path: the ids of the panels around it and its own, with dots between
+    std::string_view kind{};  ///< as in a HUD file: "text", "bar", "dial"
+    std::string_view text{};  ///< of a text, and of a notice while it says something
+    std::optional<double> fill{};   ///< of what has one, 0 to 1; of a dial and a scale, where they point
+    std::optional<double> trail{};  ///< of those: where what was just lost ends, `fill` to 1
+    Value truth{};                  ///< what the source gave
+    Value target{};                 ///< what pace let through
+    Value shown{};                  ///< where motion has it
+    Color color{};
     float opacity = 1;     ///< of its group, of the groups of the panels around it, and of its effect
     float scale = 1;       ///< of its effect, around its middle
-    Point offset;          ///< of its effect, in design pixels
+    Point offset{};        ///< of its effect, in design pixels
     float rotation = 0;    ///< of its effect, degrees clockwise around its middle
     bool visible = false;  ///< false also inside a hidden panel and in a hidden group
-    Rect box;              ///< design pixels, y down; empty without a text measurer
+    Rect box{};            ///< design pixels, y down; empty without a text measurer
     bool changed = false;  ///< anything above but the box differs from the frame before
     bool text_changed = false;
 };
@@ -54,7 +54,7 @@ struct Shown {
 ///     const auto acres = hud.add(rapido::Text{.id = "acres", .value = rapido::watch(acres_saved)});
 ///     while (running) {
 ///         hud.update({.real = frame, .game = frame});
-///         if (hud[acres].text_changed) label.set_text(hud[acres].text);
+///         if (hud.text_changed(acres)) label.set_text(hud.text(acres));
 ///     }
 ///
 /// A HUD belongs to one thread. It never throws, prints or reads a clock. One that was moved from is empty, like a new one.
@@ -144,7 +144,14 @@ class Hud {
     /// The player's size of everything, 0.25 to 4, limited to that; 1 at first. Takes effect like `resize`.
     void set_scale(float scale);
 
+    /// All of what is on screen of an element. Where one part is enough, the calls below ask for that part alone.
     Shown operator[](ElementRef element) const;
+    /// `Shown::text`, empty for a dead element. Valid until the next update.
+    std::string_view text(ElementRef element) const;
+    /// `Shown::fill`, nothing for an element that has none.
+    std::optional<double> fill(ElementRef element) const;
+    /// `Shown::text_changed`: a game with widgets of its own sets only those.
+    bool text_changed(ElementRef element) const;
     /// All elements, in the order in which they were added.
     std::vector<ElementRef> elements() const;
 

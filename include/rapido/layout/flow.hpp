@@ -33,9 +33,9 @@ enum class Justify : std::uint8_t { start, center, end, space_between };
 /// How boxes are arranged; lengths in design pixels.
 struct Arrangement {
     Layout layout = Layout::stack;
-    float gap = 0;                 ///< between neighbours
-    std::optional<float> row_gap;  ///< between the rows of a grid, instead
-    int columns = 2;               ///< of a grid, at least 1
+    float gap = 0;                   ///< between neighbours
+    std::optional<float> row_gap{};  ///< between the rows of a grid, instead
+    int columns = 2;                 ///< of a grid, at least 1
     Align align = Align::anchor;
     Justify justify = Justify::start;
     friend bool operator==(const Arrangement&, const Arrangement&) = default;
@@ -43,7 +43,7 @@ struct Arrangement {
 
 /// A box to be arranged.
 struct FlowItem {
-    Size size;                     ///< as large as it is by itself
+    Size size{};                   ///< as large as it is by itself
     const Place* place = nullptr;  ///< its anchor, pivot, offset, grow and largest size
     float baseline = -1;           ///< from its top; negative where it has none
     float digits = -1;     ///< from its left to the end of its whole digits; negative: not aligned by them

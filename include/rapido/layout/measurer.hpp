@@ -17,7 +17,7 @@ using FontId = std::uint32_t;
 /// One glyph of a shaped text: where it is drawn, from the start of the baseline, at the size asked for.
 struct Glyph {
     std::uint32_t id = 0;
-    Point offset;
+    Point offset{};
     FontId font = 0;  ///< the one that has it: not always the one asked for
     friend bool operator==(const Glyph&, const Glyph&) = default;
 };

@@ -24,13 +24,13 @@ enum class Anchor : std::uint8_t {
 struct Place {
     Anchor anchor = Anchor::top_left;
     /// Which point of the element lies there; without it, the same one as the anchor.
-    std::optional<Anchor> pivot;
+    std::optional<Anchor> pivot{};
     /// Inwards from the anchored edges; right and down along a centred axis. So another corner is a change of one word.
-    Point offset;
+    Point offset{};
     /// At least so large; zero along an axis: as large as what the element holds.
-    Size size;
+    Size size{};
     /// At most so large; zero: without a limit. What a text does then is its `overflow`.
-    Size max_size;
+    Size max_size{};
     /// Its part of the spare room along a row or column, or of the columns of a grid, as in CSS `flex-grow`.
     float grow = 0;
     friend bool operator==(const Place&, const Place&) = default;
@@ -38,9 +38,9 @@ struct Place {
 
 /// The part of a window that a HUD fills, in device pixels. Negative or non-finite measures count as zero.
 struct Viewport {
-    Point origin;
+    Point origin{};
     Size size{1280, 720};
-    Insets safe_area;  ///< what a screen's corners, cut-outs or overscan may hide along each edge
+    Insets safe_area{};  ///< what a screen's corners, cut-outs or overscan may hide along each edge
     friend bool operator==(const Viewport&, const Viewport&) = default;
 };
 
@@ -58,9 +58,9 @@ enum class Fit : std::uint8_t {
 struct Fitted {
     float scale = 1;    ///< device pixels per design pixel
     float stretch = 1;  ///< downwards times so much, with `fill`
-    Point origin;       ///< of the area, in device pixels
-    Size size;          ///< of the area, in design pixels
-    Rect area;          ///< where anchors are: without margins and what is unsafe, in design pixels
+    Point origin{};     ///< of the area, in device pixels
+    Size size{};        ///< of the area, in design pixels
+    Rect area{};        ///< where anchors are: without margins and what is unsafe, in design pixels
     friend bool operator==(const Fitted&, const Fitted&) = default;
 };
 
@@ -70,7 +70,7 @@ struct FitOptions {
     Fit fit = Fit::edges;
     bool whole_scale = false;  ///< only whole scales and their reciprocals, rounded down: for pixel art
     float ui_scale = 1;        ///< the player's
-    Insets margin;             ///< design pixels
+    Insets margin{};           ///< design pixels
 };
 
 /// Everything is zero for an empty viewport or design.

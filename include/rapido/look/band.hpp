@@ -36,20 +36,20 @@ enum class FillPattern : std::uint8_t {
 /// "no value", NaN, and a ratio without a positive, finite maximum. Where bands overlap, the one listed last wins, field by
 /// field.
 struct Band {
-    std::string id;               ///< named by the events `enter` and `leave`; without one there are none
-    std::optional<double> below;  ///< inside at this or less
-    std::optional<double> above;  ///< inside at this or more; with both, between them
-    double margin = 0;            ///< how far beyond its edge a value must be to leave
+    std::string id{};  ///< named by the events `band_enter` and `band_leave`; without one there are none
+    std::optional<double> below{};  ///< inside at this or less
+    std::optional<double> above{};  ///< inside at this or more; with both, between them
+    double margin = 0;              ///< how far beyond its edge a value must be to leave
     BandOf of = BandOf::automatic;
     BandOn on = BandOn::target;
-    std::optional<Color> color;
+    std::optional<Color> color{};
     Seconds fade{0};  ///< of the change to this color, and back
-    std::optional<bool> visible;
-    std::string format;                        ///< of a text, instead of its own
-    std::string image;                         ///< of an image, instead of its own
+    std::optional<bool> visible{};
+    std::string format{};                      ///< of a text, instead of its own
+    std::string image{};                       ///< of an image, instead of its own
     FillPattern pattern = FillPattern::plain;  ///< of a fill; plain leaves it as it is
-    std::optional<Motion> motion;              ///< instead of all others, to new targets
-    std::string effect;                        ///< starts on entering; an endless effect ends on leaving
+    std::optional<Motion> motion{};            ///< instead of all others, to new targets
+    std::string effect{};                      ///< starts on entering; an endless effect ends on leaving
     friend bool operator==(const Band&, const Band&) = default;
 };
 

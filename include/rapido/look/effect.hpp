@@ -16,14 +16,14 @@ namespace rapido {
 /// The state of an element at one moment of an effect. A property that a keyframe does not give is interpolated between the
 /// nearest keyframes before and after it that give it; before the first and after the last of those it is at rest.
 struct Keyframe {
-    double at = 0;                  ///< part of the duration, 0 to 1
-    std::optional<float> scale;     ///< around the middle of the element; 1 is at rest
-    std::optional<Point> offset;    ///< design pixels to the right and down
-    std::optional<float> rotation;  ///< degrees clockwise around the middle
-    std::optional<float> opacity;   ///< 0 to 1, on top of the element's
-    std::optional<Color> color;     ///< instead of all its colors
-    std::optional<float> shine;     ///< where a bright stripe is on its way across, 0 to 1
-    Easing easing;                  ///< of the way to the next keyframe, as in CSS
+    double at = 0;                    ///< part of the duration, 0 to 1
+    std::optional<float> scale{};     ///< around the middle of the element; 1 is at rest
+    std::optional<Point> offset{};    ///< design pixels to the right and down
+    std::optional<float> rotation{};  ///< degrees clockwise around the middle
+    std::optional<float> opacity{};   ///< 0 to 1, on top of the element's
+    std::optional<Color> color{};     ///< instead of all its colors
+    std::optional<float> shine{};     ///< where a bright stripe is on its way across, 0 to 1
+    Easing easing{};                  ///< of the way to the next keyframe, as in CSS
     friend bool operator==(const Keyframe&, const Keyframe&) = default;
 };
 
@@ -41,14 +41,14 @@ struct Dots {
 
 /// A whole effect. It begins and ends at rest, whatever its keyframes say.
 struct Effect {
-    std::string id;
+    std::string id{};
     Seconds duration{0.3};
-    int repeat = 1;  ///< how many times it runs; zero: until it is stopped
-    Easing easing;   ///< of the way to the first keyframe
-    std::vector<Keyframe> keyframes;
+    int repeat = 1;   ///< how many times it runs; zero: until it is stopped
+    Easing easing{};  ///< of the way to the first keyframe
+    std::vector<Keyframe> keyframes{};
     bool scatter =
         false;  ///< each keyframe's offset goes in a random direction, its rotation to a random side
-    Dots dots;
+    Dots dots{};
     WhenBusy when_busy = WhenBusy::interrupt;
     Seconds cool_down{0};  ///< after a start it does not start again for so long on the same element
     Seconds beat{0};       ///< it starts at multiples of this on the real clock, in step with others
@@ -58,10 +58,10 @@ struct Effect {
 /// How far an element is from rest at one moment.
 struct Pose {
     float scale = 1;
-    Point offset;
+    Point offset{};
     float rotation = 0;
     float opacity = 1;
-    Color color;
+    Color color{};
     float color_part = 0;  ///< how much of `color` there is in all its colors, 0 to 1
     float shine = -1;      ///< below zero there is none
     friend bool operator==(const Pose&, const Pose&) = default;

@@ -10,6 +10,8 @@
 
 namespace rapido {
 
+struct Motions;
+
 enum class MotionKind : std::uint8_t { instant, tween, spring, roll };
 
 /// `.motion = tween(600ms)`, or in a file `motion = { kind = "tween", duration = 0.6, easing = "ease-out" }`.
@@ -24,6 +26,8 @@ struct Motion {
     Seconds shortest{0.1};  ///< of a roll: the length of a jump of one unit or less
     double full_jump =
         1000;  ///< of a roll, in units of the value; in between the logarithm of the jump counts
+    /// The same whether the value rises or falls, for `Motions`.
+    operator Motions() const;
     friend bool operator==(const Motion&, const Motion&) = default;
 };
 
@@ -44,22 +48,29 @@ inline Motion roll(Seconds longest) {
     return {.kind = MotionKind::roll, .duration = longest};
 }
 
-/// The motion of a value that may rise and fall differently: damage drops at once, healing climbs.
+/// The motions of an element: `.motion = tween(600ms)`, or where value and maximum move in several ways
+/// `.motion = {.both = spring(200ms), .fall = instant()}`. In a file they are the keys `motion`, `rise`, `fall` and
+/// `max_motion` of the element itself.
 struct Motions {
-    Motion both;
-    std::optional<Motion> rise;  ///< instead, to a larger target
-    std::optional<Motion> fall;  ///< instead, to a smaller target
+    Motion both{};
+    std::optional<Motion> rise{};  ///< replaces `both` to a larger target
+    std::optional<Motion> fall{};  ///< replaces `both` to a smaller target
+    Motion max{};                  ///< of the shown maximum
 
     const Motion& towards(bool larger) const {
         const std::optional<Motion>& own = larger ? rise : fall;
         return own ? *own : both;
     }
-    /// Whether all of them are instant.
+    /// Whether the value is shown at once, whichever way it goes.
     bool is_instant() const {
         const auto still = [](const Motion& motion) { return motion.kind == MotionKind::instant; };
         return still(towards(true)) && still(towards(false));
     }
     friend bool operator==(const Motions&, const Motions&) = default;
 };
+
+inline Motion::operator Motions() const {
+    return {.both = *this, .rise = {}, .fall = {}, .max = {}};
+}
 
 }  // namespace rapido

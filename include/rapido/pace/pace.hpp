@@ -15,13 +15,13 @@ enum class WindowKind : std::uint8_t {
 
 /// The stages of pace, in the order in which a value passes them. Zero switches a stage off. Some values always pass at once:
 /// the first value, a value of another type, "no value", zero, and a value at or above the maximum. When the source has been
-/// quiet for half a second, the true value passes, neither quantised nor held back.
+/// quiet for half a second, the true value passes, neither quantized nor held back.
 struct Pace {
     Seconds settle{0};      ///< a change passes when the value has been quiet for so long: many become one
     Seconds settle_cap{0};  ///< or when the first of them has waited for so long; zero is four times `settle`
     Seconds interval{0};    ///< changes pass at multiples of it on the real clock
     WindowKind window = WindowKind::last;  ///< what passes then
-    double quantise = 0;                   ///< to the nearest multiple, in units of the value
+    double quantize = 0;                   ///< to the nearest multiple, in units of the value
     double smallest_change = 0;            ///< a smaller one is held back, in units of the value
     friend bool operator==(const Pace&, const Pace&) = default;
 };
@@ -29,13 +29,13 @@ struct Pace {
 /// A value and the time since which it holds.
 struct TimedValue {
     Nanoseconds time{0};
-    Value value;
+    Value value{};
 };
 
 /// The nearest multiple of `step`, ties to the even one, in the value's own type; a duration counts in seconds.
 /// An amount that is not zero does not become zero but one step, and one that is below its maximum stays below
 /// it; where no multiple lies between, it is left as it is. Texts, booleans, and a step that is not positive and
 /// finite change nothing.
-Value quantise(const Value& value, double step, const Value& max = {});
+Value quantize(const Value& value, double step, const Value& max = {});
 
 }  // namespace rapido

@@ -9,7 +9,7 @@
 
 namespace rapido {
 
-/// Applies settle, window, quantise and smallest change, in this order. A value passes at its exact time, even between two
+/// Applies settle, window, quantize and smallest change, in this order. A value passes at its exact time, even between two
 /// frames. Times that are passed in must not decrease.
 ///
 ///     rapido::Pacer pacer{{.interval = 500ms, .window = rapido::WindowKind::average}};

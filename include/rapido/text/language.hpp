@@ -15,7 +15,7 @@ namespace rapido {
 struct CompactForm {
     int drop = 0;  ///< so many digits are left out before the point; zero: written in full
     /// What stands before and after the number, by plural category.
-    std::array<std::pair<std::string, std::string>, plural_categories> around;
+    std::array<std::pair<std::string, std::string>, plural_categories> around{};
     friend bool operator==(const CompactForm&, const CompactForm&) = default;
 };
 
@@ -42,17 +42,17 @@ struct NumberStyle {
 /// A translated text: one pattern, or one for each plural category that the language has; `other` is always
 /// there.
 struct Translation {
-    std::array<std::string, plural_categories> forms;  ///< empty where `other` counts
+    std::array<std::string, plural_categories> forms{};  ///< empty where `other` counts
     friend bool operator==(const Translation&, const Translation&) = default;
 };
 
 /// Everything of a HUD that depends on the player's language. Any `format` and `placeholder` in a HUD is a
 /// key into the translations; what is not there is shown as it is.
 struct Language {
-    std::string tag;             ///< BCP 47, as `ar-EG`; chooses among the fonts of a HUD
+    std::string tag{};           ///< BCP 47, as `ar-EG`; chooses among the fonts of a HUD
     bool right_to_left = false;  ///< layouts are mirrored
-    NumberStyle numbers;
-    std::map<std::string, Translation, std::less<>> translations;
+    NumberStyle numbers{};
+    std::map<std::string, Translation, std::less<>> translations{};
     friend bool operator==(const Language&, const Language&) = default;
 };
 

@@ -59,7 +59,7 @@ class Live {
     template <Showable U>
     friend Source watch(const Live<U>& live);
 
-    struct Cell final : Getter {
+    struct Cell final : detail::Getter {
         explicit Cell(T first) : value(std::move(first)) {}
         Value read(std::string&) const override { return alive ? detail::to_value(value) : Value(); }
         std::uint32_t snaps() const override { return snap_count; }
@@ -86,7 +86,7 @@ class Live {
 template <Showable T>
 Source watch(const Live<T>& live) {
     const std::uint32_t& version = live.cell().version;
-    return Source::getter(live.cell_, detail::type_of<T>(), &version);
+    return Source(detail::Binding::getter(live.cell_, detail::type_of<T>(), &version));
 }
 template <Showable T>
 Source watch(Live<T>& live) {

@@ -45,7 +45,7 @@ class Shared {
     /// acquire: whoever sees a word of a later write also sees, in `begun`, that this write had begun (the
     /// argument of a sequence lock: Boehm 2012, "Can seqlocks get along with programming language memory
     /// models?").
-    struct Cell final : SharedState {
+    struct Cell final : detail::SharedState {
         std::size_t size() const override { return sizeof(T); }
 
         void write(const T& state, bool snap) {
@@ -102,7 +102,7 @@ class Shared {
 /// A member of a shared state, or a callable on it: `watch(shared, &State::water)`.
 template <class T, class Projection>
 Source watch(const Shared<T>& shared, Projection projection) {
-    class Part final : public SnapshotGetter {
+    class Part final : public detail::SnapshotGetter {
      public:
         explicit Part(Projection held) : projection_(held) {}
         Value read(const void* snapshot, std::string& storage) const override {
@@ -114,7 +114,8 @@ Source watch(const Shared<T>& shared, Projection projection) {
     };
     using Result = detail::Projected<Projection, T>;
     static_assert(detail::Readable<Result>, "rapido::watch cannot show this part of the shared state");
-    return Source::shared(shared.cell_, std::make_shared<const Part>(projection), detail::type_of<Result>());
+    return Source(detail::Binding::shared(shared.cell_, std::make_shared<const Part>(projection),
+                                          detail::type_of<Result>()));
 }
 template <class T, class Projection>
 Source watch(Shared<T>& shared, Projection projection) {

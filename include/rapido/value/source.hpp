@@ -1,9 +1,7 @@
 // Where a value comes from: something of the game that is watched, a name to be looked up, or a constant.
 #pragma once
 
-#include <cstddef>
 #include <memory>
-#include <optional>
 #include <string>
 #include <string_view>
 #include <type_traits>
@@ -11,126 +9,44 @@
 #include <vector>
 
 #include "rapido/time/game_timer.hpp"
-#include "rapido/value/value.hpp"
+#include "rapido/value/detail/binding.hpp"
 
 namespace rapido {
 
-/// Something that is called to be read. `storage` keeps a text alive that it makes.
-class Getter {
- public:
-    virtual ~Getter() = default;
-    virtual Value read(std::string& storage) const = 0;
-    /// How many times a value was set with a snap so far.
-    virtual std::uint32_t snaps() const { return 0; }
-};
-
-/// A state that another thread writes, taken as a whole.
-class SharedState {
- public:
-    virtual ~SharedState() = default;
-    /// The bytes of a snapshot.
-    virtual std::size_t size() const = 0;
-    /// Copies the newest state into `snapshot` and sets `version` to its number, unless `version` is that
-    /// number already. False where there is nothing new, and, for this time, where the writer was faster. The
-    /// number is zero as long as nothing was written, and again when the writer is gone.
-    virtual bool take(void* snapshot, std::uint64_t& version, std::uint32_t& snaps) const = 0;
-};
-
-/// Reads one part of a snapshot of a shared state.
-class SnapshotGetter {
- public:
-    virtual ~SnapshotGetter() = default;
-    virtual Value read(const void* snapshot, std::string& storage) const = 0;
-};
-
-/// One source. Written as a string it is a name, looked up in the `Sources` that the HUD is made with; a
-/// leading `!` negates it. Written as a number it is a constant. `watch` binds it to the game's own state.
+/// Where an element finds a value. `watch` binds it to the game's own state; a string is a name, looked up in the `Sources`
+/// that the HUD is made with, and negated by a leading `!`; a number is a constant.
 class Source {
  public:
-    enum class Access : std::uint8_t { none, name, constant, variable, getter, shared };
-    /// What a value is for, so that its text is rounded as it should be by default.
-    enum class Use : std::uint8_t { amount, time_left, time_passed };
-
-    using ReadVariable = Value (*)(const void* address);
-
     Source() = default;
-    Source(std::string_view name);
+    Source(std::string_view name) : binding_(detail::Binding::named(name)) {}
     Source(const char* name) : Source(std::string_view(name)) {}
     Source(const std::string& name) : Source(std::string_view(name)) {}
     template <class T>
     requires std::is_arithmetic_v<T> Source(T constant)
-        : access_(Access::constant), type_(Value(constant).type()), constant_(constant) {}
+        : binding_(detail::Binding::constant(Value(constant))) {}
+    explicit Source(detail::Binding binding) : binding_(std::move(binding)) {}
 
-    /// A variable, read through a function. Of `width` 1, 2, 4 or 8 its bits tell whether it changed; zero if
-    /// they do not. Use `watch`.
-    static Source variable(const void* address, ReadVariable read, std::size_t width,
-                           std::optional<Value::Type> type);
-    /// A getter; with an address, it has changed only when the four bytes there have. Use `watch`.
-    static Source getter(std::shared_ptr<const Getter> getter, std::optional<Value::Type> type,
-                         const std::uint32_t* version = nullptr);
-    /// A part of a shared state. Use `watch`.
-    static Source shared(std::shared_ptr<const SharedState> state, std::shared_ptr<const SnapshotGetter> part,
-                         std::optional<Value::Type> type);
-
-    /// The amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A
+    /// Returns the amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A
     /// duration counts in seconds; a text has no amount and gives no value.
-    Source scaled(double scale, double offset = 0) const;
-    /// The opposite of its truth: `.visible = watch(paused).negated()`.
-    Source negated() const;
-    /// The same source, with a promise for checks that a watched `Value` is of this type, or no value.
-    Source expecting(Value::Type type) const;
+    Source scaled(double scale, double offset = 0) const { return Source(binding_.scaled(scale, offset)); }
+    /// Returns the opposite of its truth: `.visible = watch(paused).negated()`.
+    Source negated() const { return Source(binding_.negated()); }
+    /// Returns the same source, with a promise for checks that a watched `Value` is of this type, or no value.
+    Source expecting(Value::Type type) const { return Source(binding_.expecting(type)); }
 
-    /// `other`, negated and scaled as this name asks for.
-    Source applied_to(const Source& other) const;
-    /// The same source for another use.
-    Source used_as(Use use) const;
+    /// Whether it is given at all.
+    explicit operator bool() const { return binding_.access() != detail::Binding::Access::none; }
+    /// The name that is looked up; empty for a source that is bound or constant.
+    const std::string& name() const { return binding_.name(); }
 
-    Access access() const { return access_; }
-    Use use() const { return use_; }
-    explicit operator bool() const { return access_ != Access::none; }
-    const std::string& name() const { return name_; }
-    bool is_negated() const { return negated_; }
-    bool is_scaled() const { return scaled_; }
+    /// How the core reads it.
+    const detail::Binding& binding() const { return binding_; }
 
-    /// The type of what it gives, where that is fixed; nothing for a name and for a watched `Value`.
-    std::optional<Value::Type> type() const;
-
-    /// Reads it now; no value for a name and for a part of a shared state. A text may live in `storage`.
-    Value read(std::string& storage) const;
-    /// Reads a part of a shared state out of a snapshot.
-    Value read_snapshot(const void* snapshot, std::string& storage) const;
-    /// Negated and scaled as this source asks for.
-    Value adjusted(Value value) const;
-
-    /// The address of the bits that tell of a change, and how many there are; zero where it must be read to
-    /// know.
-    const void* scan_address() const { return address_; }
-    std::size_t scan_width() const { return scan_width_; }
-    ReadVariable read_variable() const { return read_variable_; }
-    const Getter* getter() const { return getter_.get(); }
-    const std::shared_ptr<const SharedState>& shared_state() const { return state_; }
-
-    /// Equal for equal sources.
-    std::size_t hash() const;
-    /// Same name or constant, or bound to the same thing.
+    /// Equal for the same name or constant, and for what is bound to the same thing.
     friend bool operator==(const Source&, const Source&) = default;
 
  private:
-    Access access_ = Access::none;
-    Use use_ = Use::amount;
-    bool negated_ = false;
-    bool scaled_ = false;
-    std::uint8_t scan_width_ = 0;
-    std::optional<Value::Type> type_;
-    const void* address_ = nullptr;
-    ReadVariable read_variable_ = nullptr;
-    std::shared_ptr<const Getter> getter_;
-    std::shared_ptr<const SharedState> state_;
-    std::shared_ptr<const SnapshotGetter> part_;
-    std::string name_;
-    Value constant_;
-    double scale_ = 1;
-    double offset_ = 0;
+    detail::Binding binding_;
 };
 
 /// The names under which a game offers its state to HUD files. It is a handle: copies share one table, and a HUD keeps one,

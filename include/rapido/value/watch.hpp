@@ -118,7 +118,7 @@ Source make_getter(Read read) {
         "rapido::watch cannot show what this gives: it must be a number, a bool, a string, a string_view, a "
         "std::chrono duration, an enumeration with a name_of function, a rapido::Value, or an optional of "
         "these");
-    return Source::getter(std::make_shared<const Reading<Read>>(std::move(read)), type_of<Result>());
+    return Source(Binding::getter(std::make_shared<const Reading<Read>>(std::move(read)), type_of<Result>()));
 }
 
 template <class List, class Index>
@@ -145,9 +145,9 @@ Source watch(T&& thing) {
                       "keep it in a variable, or give a callable that returns it");
         constexpr bool bits_tell =
             (std::is_arithmetic_v<Bare> || is_duration<Bare> || std::is_enum_v<Bare>)&&sizeof(Bare) <= 8;
-        return Source::variable(
+        return Source(detail::Binding::variable(
             &thing, [](const void* address) { return detail::to_value(*static_cast<const Bare*>(address)); },
-            bits_tell ? sizeof(Bare) : 0, detail::type_of<Bare>());
+            bits_tell ? sizeof(Bare) : 0, detail::type_of<Bare>()));
     } else if constexpr (std::is_invocable_v<const Bare&>) {
         return detail::make_getter<std::remove_cvref_t<std::invoke_result_t<const Bare&>>>(
             [call = Bare(std::forward<T>(thing))](std::string& storage) {

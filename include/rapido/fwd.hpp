@@ -1,0 +1,48 @@
+// The names of the core, for headers that only refer to them.
+#pragma once
+
+#include <cstdint>
+
+namespace rapido {
+
+class Hud;
+struct HudDefinition;
+struct ElementRef;
+struct Shown;
+struct Event;
+struct Step;
+struct Viewport;
+struct Language;
+
+class Source;
+class Sources;
+class Value;
+class GameTimer;
+class Countdown;
+class Stopwatch;
+
+struct Panel;
+struct Text;
+struct Bar;
+struct Ring;
+struct Level;
+struct Pips;
+struct Dial;
+struct Scale;
+struct Graph;
+struct Image;
+struct Notice;
+struct Message;
+
+class DrawList;
+class DrawGroup;
+class TextMeasurer;
+class ImageFinder;
+class FlashLimit;
+
+struct Problem;
+class Status;
+template <class T>
+class Result;
+
+}  // namespace rapido
