@@ -1,0 +1,236 @@
+// Everything at once, at random, against a model that is too simple to be wrong.
+#include <map>
+#include <memory>
+
+#include "support.hpp"
+
+namespace rapido::test {
+namespace {
+
+/// What a HUD should show of an element, worked out anew in each frame.
+struct Model {
+    ElementRef ref;
+    std::string kind;  ///< "text", "moving", "bar", "panel", "notice", "graph", "pips"
+    int variable = 0;
+    int flag = -1;              ///< what shows it; none below zero
+    std::string pattern;        ///< of a text, for snprintf
+    std::string inside, group;  ///< a panel or none; a group or none
+    int low = 0, high = 0;      ///< what a moving one was aimed at since it was at rest
+};
+
+class Churn {
+ public:
+    explicit Churn(std::uint64_t seed) : random_(seed) {
+        HudDefinition definition;
+        definition.groups = {{.id = "g", .visible = watch(group_)}};
+        definition.timers = {{.id = "t", .duration = 700ms, .loop = true, .marks = {{200ms, 100ms}}}};
+        hud_ = std::make_unique<Hud>(definition, Sources{}, &measurer_);
+        hud_->resize({.size = {800, 600}});
+    }
+
+    void frame() {
+        for (int& value : values_)
+            if (random_.below(4) == 0) value += random_.below(41) - 20;
+        for (bool& flag : flags_)
+            if (random_.below(20) == 0) flag = !flag;
+        if (random_.below(20) == 0) group_ = !group_;
+        for (int calls = random_.below(4); calls > 0; --calls)
+            call();
+        const bool hitch = random_.below(40) == 0;
+        update(*hud_, hitch ? 8s : Seconds{random_.unit() * 0.04});
+        hud_->draw(list_);
+        check(hitch);
+    }
+
+    std::size_t checked = 0;
+
+ private:
+    bool shown(const Model& model) const {
+        if (model.flag >= 0 && !flags_[static_cast<std::size_t>(model.flag)]) return false;
+        if (!model.group.empty() && !group_) return false;
+        if (model.inside.empty()) return true;
+        const auto panel = models_.find(model.inside);
+        return panel == models_.end() || shown(panel->second);
+    }
+
+    void add() {
+        Model model;
+        const std::string id = "e" + std::to_string(++number_);
+        model.variable = random_.below(static_cast<int>(values_.size()));
+        model.flag = random_.below(3) == 0 ? random_.below(static_cast<int>(flags_.size())) : -1;
+        model.group = random_.below(4) == 0 ? "g" : "";
+        if (!models_.empty() && random_.below(2) == 0)
+            for (const auto& [path, other] : models_)
+                if (other.kind == "panel" && random_.below(2) == 0) model.inside = path;
+        const int& value = values_[static_cast<std::size_t>(model.variable)];
+        const Source visible =
+            model.flag < 0 ? Source() : watch(flags_[static_cast<std::size_t>(model.flag)]);
+        const auto common = [&](auto element) {
+            element.id = id;
+            element.inside = model.inside;
+            element.group = model.group;
+            element.visible = visible;
+            if constexpr (requires { element.value; }) element.value = watch(value);
+            return element;
+        };
+        const auto made = [&](const char* kind, const Element& element) {
+            model.kind = kind;
+            model.low = model.high = value;
+            model.ref = hud_->add(element);
+            ASSERT_TRUE(model.ref) << to_string(hud_->problems().back());
+            models_.emplace(model.inside.empty() ? id : model.inside + "." + id, model);
+        };
+        switch (random_.below(10)) {
+            case 0:
+                return made("panel", common(Panel{.layout = static_cast<Layout>(random_.below(4))}));
+            case 1:
+                return made("bar", common(Bar{.max = 50}));
+            case 2:
+                return made("moving",
+                            common(Text{.motion = random_.below(2) == 0 ? roll(300ms) : spring(300ms)}));
+            case 3:
+                return made("graph", common(Graph{.max = 100, .span = 1s, .samples = 20}));
+            case 4:
+                return made("pips", common(Pips{.max = 12, .gain = "punch", .loss = "fade"}));
+            case 5:
+                return made("notice",
+                            common(Notice{
+                                .messages = {{.id = "m", .text = "mark", .on = TriggerOn::mark, .timer = "t"},
+                                             {.text = "true", .when = visible, .lasting = true}}}));
+            case 6:
+                model.pattern = "%d / 99";
+                return made("text", common(Text{.max = 99, .format = "{} / {max}"}));
+            case 7:
+                model.pattern = "%06d!";
+                return made("text", common(Text{.format = "{:06}!", .effects = {{.effect = "punch"}}}));
+            case 8:
+                model.pattern = "<%d>";
+                return made("text", common(Text{.bands = {{.id = "b", .above = -1e9, .format = "<{}>"},
+                                                          {.below = 0, .effect = "pulse"}}}));
+            default:
+                model.pattern = "%d acres";
+                return made("text", common(Text{.format = "{} acres"}));
+        }
+    }
+
+    void remove(std::map<std::string, Model>::iterator gone) {
+        const std::string path = gone->first;
+        hud_->remove(gone->second.ref);
+        dead_.push_back(gone->second.ref);
+        models_.erase(gone);
+        for (auto inside = models_.begin(); inside != models_.end();) {
+            if (inside->second.inside != path) {
+                ++inside;
+                continue;
+            }
+            remove(inside);
+            inside = models_.begin();
+        }
+    }
+
+    void call() {
+        const auto any = models_.empty()
+                             ? models_.end()
+                             : std::next(models_.begin(), random_.below(static_cast<int>(models_.size())));
+        if (any == models_.end()) return add();
+        const ElementRef ref = any->second.ref;
+        switch (random_.below(13)) {
+            case 0:
+            case 1:
+            case 2:
+                return add();
+            case 3:
+                return remove(any);
+            case 4:
+                hud_->snap();
+                for (auto& [path, model] : models_)
+                    model.low = model.high = values_[static_cast<std::size_t>(model.variable)];
+                return;
+            case 5:
+                hud_->play(ref, random_.below(2) == 0 ? "shake" : "blink");
+                return;
+            case 6:
+                return hud_->stop(ref, "pulse");
+            case 7:
+                if (any->second.kind == "notice") hud_->notify(ref, {.text = "hello {}", .value = number_});
+                return;
+            case 8:
+                return hud_->set_language(
+                    {.tag = random_.below(2) == 0 ? "ar" : "en", .right_to_left = random_.below(2) == 0});
+            case 9:
+                return hud_->resize({.size = {static_cast<float>(200 + random_.below(900)), 500}});
+            case 10:
+                return hud_->set_reduced_motion(random_.below(2) == 0);
+            case 11: {
+                // A HUD may move while everything runs.
+                Hud moved = std::move(*hud_);
+                *hud_ = std::move(moved);
+                return;
+            }
+            default:
+                return hud_->set_scale(static_cast<float>(1 + random_.below(2)));
+        }
+    }
+
+    void check(bool after_hitch) {
+        for (auto& [path, model] : models_) {
+            const Shown now = (*hud_)[model.ref];
+            const int value = values_[static_cast<std::size_t>(model.variable)];
+            ASSERT_EQ(now.id, path);
+            if (model.kind == "notice") {
+                ASSERT_LE(now.visible, shown(model)) << path;
+            } else {
+                ASSERT_EQ(now.visible, shown(model)) << path;
+            }
+            if (model.kind == "text") {
+                std::array<char, 64> expected{};
+                std::snprintf(expected.data(), expected.size(), model.pattern.c_str(), value);
+                ASSERT_EQ(now.text, expected.data()) << path;
+            } else if (model.kind == "bar") {
+                ASSERT_EQ(now.fill, std::clamp(value / 50.0, 0.0, 1.0)) << path;
+            } else if (model.kind == "moving") {
+                model.low = std::min(model.low, value);
+                model.high = std::max(model.high, value);
+                const int shows = std::stoi(std::string(now.text));
+                // A critically damped spring that is thrown back passes its target by less than a jump.
+                const int beyond = now.shown.number() == value ? 0 : model.high - model.low;
+                ASSERT_GE(shows, model.low - beyond) << path;
+                ASSERT_LE(shows, model.high + beyond) << path;
+                if (shows == value && after_hitch) model.low = model.high = value;
+            }
+            ++checked;
+        }
+        for (const ElementRef ref : dead_)
+            ASSERT_TRUE((*hud_)[ref].id.empty());
+        ASSERT_EQ(hud_->elements().size(), models_.size());
+        for (std::size_t i = 1; i < hud_->events().size(); ++i)
+            ASSERT_LE(hud_->events()[i - 1].time, hud_->events()[i].time);
+        if (models_.size() > 60) remove(models_.begin());
+    }
+
+    Random random_;
+    std::array<int, 6> values_{};
+    std::array<bool, 4> flags_{true, true, true, true};
+    bool group_ = true;
+    BoxMeasurer measurer_;
+    std::unique_ptr<Hud> hud_;
+    DrawList list_;
+    std::map<std::string, Model> models_;
+    std::vector<ElementRef> dead_;
+    int number_ = 0;
+};
+
+TEST(Churn, shows_what_a_simple_model_says_whatever_happens) {
+    std::size_t checked = 0;
+    for (std::uint64_t seed = 1; seed <= 60 && !testing::Test::HasFatalFailure(); ++seed) {
+        Churn churn(seed);
+        for (int i = 0; i < 150 && !testing::Test::HasFatalFailure(); ++i)
+            churn.frame();
+        checked += churn.checked;
+        if (testing::Test::HasFatalFailure()) ADD_FAILURE() << "seed " << seed;
+    }
+    EXPECT_GT(checked, 100'000U);
+}
+
+}  // namespace
+}  // namespace rapido::test
