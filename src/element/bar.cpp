@@ -15,9 +15,9 @@ struct Choices<PartOf> {
 namespace {
 
 constexpr std::array part_fields{
-    required_field<&BarPart::value>("value", "how much"),
-    field<&BarPart::of>("of", "where it is"),
-    field<&BarPart::color>("color", "of the part"),
+    required_field<&BarPart::value>("value", "The amount."),
+    field<&BarPart::of>("of", "Where in the bar the part is."),
+    field<&BarPart::color>("color", "The color of the part."),
 };
 static_assert(part_fields.size() == member_count<BarPart>);
 
@@ -31,23 +31,24 @@ struct Description<BarPart> {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Bar::id>("id", "its name, unique among its siblings"),
-    required_field<&Bar::value>("value", "what fills it"),
-    field<&Bar::max>("max", "the value at which it is full"),
-    field<&Bar::trail>("trail", "a second bar that shows what was just lost"),
-    field<&Bar::direction>("direction", "which way it grows when the value does"),
-    field<&Bar::color>("color", "of the fill"),
-    field<&Bar::end_color>("end_color", "of the full end: a gradient"),
-    field<&Bar::background>("background", "of the part that is not filled"),
-    field<&Bar::radius>("radius", "of the corners", {"px", 0, largest_length}),
-    field<&Bar::border>("border", "width of the line along the edge; zero draws none",
+    required_field<&Bar::id>("id", "The name of the element, unique among its siblings."),
+    required_field<&Bar::value>("value", "The value that fills the element."),
+    field<&Bar::max>("max", "The value at which the element is full."),
+    field<&Bar::trail>("trail", "A second bar that shows what was just lost."),
+    field<&Bar::direction>("direction", "The direction in which the fill grows with the value."),
+    field<&Bar::color>("color", "The color of the fill."),
+    field<&Bar::end_color>("end_color", "The color of the full end, for a gradient."),
+    field<&Bar::background>("background", "The color of the part that is not filled."),
+    field<&Bar::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
+    field<&Bar::border>("border", "The width of the line along the edge; zero draws none.",
                         {"px", 0, largest_length}),
-    field<&Bar::border_color>("border_color", "of that line"),
-    field<&Bar::padding>("padding", "between the border and the fill", {"px", 0, largest_length}),
-    field<&Bar::segments>("segments", "whole ones only; zero: one piece", {"", 0, 1000}),
-    field<&Bar::segment_gap>("segment_gap", "between two segments", {"px", 0, largest_length}),
-    field<&Bar::ticks>("ticks", "lines across it at values", {.most = 1000}),
-    field<&Bar::parts>("parts", "other amounts in it", {.most = 32}),
+    field<&Bar::border_color>("border_color", "The color of that line."),
+    field<&Bar::padding>("padding", "The room between the border and the fill.", {"px", 0, largest_length}),
+    field<&Bar::segments>("segments", "How many segments there are, each lit or not; zero means one piece.",
+                          {"", 0, 1000}),
+    field<&Bar::segment_gap>("segment_gap", "The gap between two segments.", {"px", 0, largest_length}),
+    field<&Bar::ticks>("ticks", "Lines across the element at values.", {.most = 1000}),
+    field<&Bar::parts>("parts", "Other amounts in the same bar.", {.most = 32}),
 };
 constexpr auto fields = joined(own_fields, following_fields<Bar>, placed_fields<Bar>);
 static_assert(fields.size() == member_count<Bar> + flat_motions);

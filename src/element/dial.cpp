@@ -11,10 +11,12 @@ namespace rapido {
 namespace {
 
 constexpr std::array needle_fields{
-    field<&Needle::length>("length", "from the middle, parts of the radius", {"", 0, 2}),
-    field<&Needle::tail>("tail", "on the other side, parts of the radius", {"", 0, 2}),
-    field<&Needle::width>("width", "at the middle", {"px", 0, largest_length}),
-    field<&Needle::hub>("hub", "radius of the disc in the middle; zero draws none",
+    field<&Needle::length>("length", "How far the needle reaches from the middle, in parts of the radius.",
+                           {"", 0, 2}),
+    field<&Needle::tail>("tail", "How far the needle reaches on the other side, in parts of the radius.",
+                         {"", 0, 2}),
+    field<&Needle::width>("width", "The width of the needle at the middle.", {"px", 0, largest_length}),
+    field<&Needle::hub>("hub", "The radius of the disc in the middle; zero draws none.",
                         {"px", 0, largest_length}),
 };
 static_assert(needle_fields.size() == member_count<Needle>);
@@ -29,20 +31,23 @@ struct Description<Needle> {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Dial::id>("id", "its name, unique among its siblings"),
-    required_field<&Dial::value>("value", "what the needle points at"),
-    field<&Dial::min>("min", "where the scale begins", {"", -1e300, 1e300}),
-    field<&Dial::max>("max", "where it ends"),
-    field<&Dial::start>("start", "where the scale begins, clockwise from the top", {"degrees", -3600, 3600}),
-    field<&Dial::sweep>("sweep", "how far it reaches; below zero anticlockwise", {"degrees", -360, 360}),
-    field<&Dial::wraps>("wraps", "behind the end it begins again"),
-    field<&Dial::thickness>("thickness", "of the line along the scale", {"px", 0, largest_length}),
-    field<&Dial::line_color>("line_color", "of that line"),
-    field<&Dial::zones>("zones", "parts of it in other colors", {.most = 64}),
-    field<&Dial::marks>("marks", "along the scale"),
-    field<&Dial::needle>("needle", "what points at the value"),
-    field<&Dial::color>("color", "of the needle"),
-    field<&Dial::background>("background", "of the disc behind it"),
+    required_field<&Dial::id>("id", "The name of the element, unique among its siblings."),
+    required_field<&Dial::value>("value", "The value that the needle points at."),
+    field<&Dial::min>("min", "The value at which the scale begins.", {"", -1e300, 1e300}),
+    field<&Dial::max>("max", "The value at which the scale ends."),
+    field<&Dial::start>("start", "The angle at which the scale begins, clockwise from the top.",
+                        {"degrees", -3600, 3600}),
+    field<&Dial::sweep>("sweep", "How far it reaches from the start; below zero it goes anticlockwise.",
+                        {"degrees", -360, 360}),
+    field<&Dial::wraps>("wraps", "Whether the scale begins again behind its end."),
+    field<&Dial::thickness>("thickness", "The thickness of the line along the scale.",
+                            {"px", 0, largest_length}),
+    field<&Dial::line_color>("line_color", "The color of that line."),
+    field<&Dial::zones>("zones", "Parts of the scale in other colors.", {.most = 64}),
+    field<&Dial::marks>("marks", "Marks and numbers along the scale."),
+    field<&Dial::needle>("needle", "The needle that points at the value."),
+    field<&Dial::color>("color", "The color of the needle."),
+    field<&Dial::background>("background", "The color of the disc behind the dial."),
 };
 constexpr auto fields = joined(own_fields, following_fields<Dial>, placed_fields<Dial>);
 static_assert(fields.size() == member_count<Dial> + flat_motions);

@@ -93,45 +93,51 @@ struct Choices<Direction> {
 };
 
 inline constexpr std::array motion_fields{
-    field<&Motion::kind>("kind", "how the shown value travels"),
-    field<&Motion::duration>("duration", "of a tween, the settling time of a spring, the longest of a roll",
+    field<&Motion::kind>("kind", "How the shown value travels."),
+    field<&Motion::duration>(
+        "duration", "The duration of a tween, the settling time of a spring, the longest duration of a roll.",
+        {"s", 0, 3600}),
+    field<&Motion::easing>("easing", "The shape of a flight from rest, of a tween or a roll."),
+    field<&Motion::damping>("damping", "The damping ratio of a spring; 1 is critical.", {"", 0.05, 20}),
+    field<&Motion::shortest>("shortest", "The time that a roll takes for a jump of one unit.",
                              {"s", 0, 3600}),
-    field<&Motion::easing>("easing", "shape of a flight from rest of a tween or a roll, a CSS easing"),
-    field<&Motion::damping>("damping", "ratio of a spring; 1 is critical", {"", 0.05, 20}),
-    field<&Motion::shortest>("shortest", "of a roll: for a jump of one unit", {"s", 0, 3600}),
-    field<&Motion::full_jump>("full_jump", "of a roll: the jump that takes the whole duration",
+    field<&Motion::full_jump>("full_jump", "The jump for which a roll takes its whole duration.",
                               {"", 1, 1e18}),
 };
 inline constexpr std::array pace_fields{
-    field<&Pace::settle>("settle", "a change passes when the value has been quiet for so long",
+    field<&Pace::settle>("settle", "A change passes when the value has been quiet for so long.",
                          {"s", 0, 3600}),
-    field<&Pace::settle_cap>("settle_cap", "the longest wait; zero is four times settle", {"s", 0, 3600}),
-    field<&Pace::interval>("interval", "changes pass at multiples of it", {"s", 0, 3600}),
-    field<&Pace::window>("window", "what passes of the values in an interval"),
-    field<&Pace::quantize>("quantize", "to the nearest multiple", {"", 0, 1e18}),
-    field<&Pace::smallest_change>("smallest_change", "a smaller one is held back", {"", 0, 1e18}),
+    field<&Pace::settle_cap>("settle_cap", "The longest wait; zero means four times settle.", {"s", 0, 3600}),
+    field<&Pace::interval>("interval", "Changes pass at multiples of this time.", {"s", 0, 3600}),
+    field<&Pace::window>("window", "Which of the values in an interval passes."),
+    field<&Pace::quantize>("quantize", "The value passes as the nearest multiple of this.", {"", 0, 1e18}),
+    field<&Pace::smallest_change>("smallest_change", "A smaller change is held back.", {"", 0, 1e18}),
 };
 inline constexpr std::array trail_fields{
-    field<&BarTrail::delay>("delay", "before it drains; zero is no trail", {"s", 0, 3600}),
-    field<&BarTrail::duration>("duration", "of the drain", {"s", 0, 3600}),
-    field<&BarTrail::easing>("easing", "of the drain, a CSS easing"),
-    field<&BarTrail::color>("color", "of what was lost"),
+    field<&BarTrail::delay>("delay", "The time before the trail drains; zero means no trail.",
+                            {"s", 0, 3600}),
+    field<&BarTrail::duration>("duration", "The time that the trail takes to drain.", {"s", 0, 3600}),
+    field<&BarTrail::easing>("easing", "The shape of the drain."),
+    field<&BarTrail::color>("color", "The color of what was lost."),
 };
 inline constexpr std::array place_fields{
-    field<&Place::anchor>("anchor", "the point of the screen or panel that it hangs on"),
-    field<&Place::offset>("offset", "inwards from the anchored edges", {"px", -1e5, 1e5}),
-    field<&Place::pivot>("pivot", "the point of the element that hangs there"),
-    field<&Place::size>("size", "width and height at least; zero is as large as what it holds",
+    field<&Place::anchor>("anchor", "The point of the screen or panel that the element hangs on."),
+    field<&Place::offset>("offset", "The distance inwards from the anchored edges.", {"px", -1e5, 1e5}),
+    field<&Place::pivot>("pivot",
+                         "The point of the element that hangs there; without it, the same as the anchor."),
+    field<&Place::size>("size", "The smallest width and height; zero means as large as the content.",
                         {"px", 0, 1e5}),
-    field<&Place::max_size>("max_size", "width and height at most; zero is without a limit", {"px", 0, 1e5}),
-    field<&Place::grow>("grow", "its part of the spare room along a row, column or grid", {"", 0, 1e6}),
+    field<&Place::max_size>("max_size", "The largest width and height; zero is without a limit.",
+                            {"px", 0, 1e5}),
+    field<&Place::grow>("grow", "The element's part of the spare room along a row, column or grid.",
+                        {"", 0, 1e6}),
 };
 inline constexpr std::array plural_fields{
-    field<&PluralForms::zero>("zero", "pattern for the plural category zero"),
-    field<&PluralForms::one>("one", "pattern for the plural category one"),
-    field<&PluralForms::two>("two", "pattern for the plural category two"),
-    field<&PluralForms::few>("few", "pattern for the plural category few"),
-    field<&PluralForms::many>("many", "pattern for the plural category many"),
+    field<&PluralForms::zero>("zero", "The pattern for the plural category zero."),
+    field<&PluralForms::one>("one", "The pattern for the plural category one."),
+    field<&PluralForms::two>("two", "The pattern for the plural category two."),
+    field<&PluralForms::few>("few", "The pattern for the plural category few."),
+    field<&PluralForms::many>("many", "The pattern for the plural category many."),
 };
 static_assert(plural_fields.size() == member_count<PluralForms>);
 static_assert(motion_fields.size() == member_count<Motion>);
@@ -144,20 +150,24 @@ struct Description<Motion> {
     static constexpr Table table{"motion", motion_fields};
 };
 inline constexpr std::array band_fields{
-    field<&Band::id>("id", "its name in the events band_enter and band_leave"),
-    field<&Band::below>("below", "inside at this or less", {"", -1e300, 1e300}),
-    field<&Band::above>("above", "inside at this or more", {"", -1e300, 1e300}),
-    field<&Band::margin>("margin", "how far beyond its edge a value must be to leave", {"", 0, 1e300}),
-    field<&Band::of>("of", "what its edges mean"),
-    field<&Band::on>("on", "which value it reads"),
-    field<&Band::color>("color", "of the element, inside"),
-    field<&Band::fade>("fade", "of the change of color", {"s", 0, 3600}),
-    field<&Band::visible>("visible", "whether the element is shown, inside"),
-    field<&Band::format>("format", "of a text, inside"),
-    field<&Band::image>("image", "of an image, inside: a file"),
-    field<&Band::pattern>("pattern", "of a fill, inside"),
-    field<&Band::motion>("motion", "to new targets, inside"),
-    field<&Band::effect>("effect", "started on entering; an endless one ends on leaving"),
+    field<&Band::id>("id", "The name of the band in the events band_enter and band_leave."),
+    field<&Band::below>("below", "The value is inside at this amount or less.", {"", -1e300, 1e300}),
+    field<&Band::above>("above", "The value is inside at this amount or more.", {"", -1e300, 1e300}),
+    field<&Band::margin>("margin", "How far beyond its edge a value must be to leave the band.",
+                         {"", 0, 1e300}),
+    field<&Band::of>("of", "What the edges mean: amounts, or parts of the maximum."),
+    field<&Band::on>("on", "The value that the band reads: true, let through by pace, or shown."),
+    field<&Band::color>("color", "The color of the element inside the band."),
+    field<&Band::fade>("fade", "How long the change of color takes.", {"s", 0, 3600}),
+    field<&Band::visible>("visible",
+                          "Whether the element is shown inside the band, whatever its source says."),
+    field<&Band::format>("format", "The pattern of a text inside the band."),
+    field<&Band::image>("image", "The file of an image inside the band."),
+    field<&Band::pattern>("pattern", "The pattern of a fill inside the band."),
+    field<&Band::motion>("motion", "The motion to new targets inside the band."),
+    field<&Band::effect>("effect",
+                         "The effect that starts when the value enters the band; an endless one ends when "
+                         "the value leaves it."),
 };
 static_assert(band_fields.size() == member_count<Band>);
 template <>
@@ -173,12 +183,14 @@ struct Description<BarTrail> {
     static constexpr Table table{"trail", trail_fields};
 };
 inline constexpr std::array trigger_fields{
-    field<&Trigger::on>("on", "what happened"),
-    required_field<&Trigger::effect>("effect", "the id of the effect"),
-    field<&Trigger::band>("band", "which band, for band_enter and band_leave"),
-    field<&Trigger::timer>("timer", "which timer, for start, mark and end"),
-    field<&Trigger::at>("at", "which mark", {"s", 0, 1e9}),
-    field<&Trigger::full_change>("full_change", "the gain or loss that plays at full strength",
+    field<&Trigger::on>("on", "What starts the effect."),
+    required_field<&Trigger::effect>("effect", "The id of the effect that starts."),
+    field<&Trigger::band>("band",
+                          "The id of the band, for band_enter and band_leave; without it any band counts."),
+    field<&Trigger::timer>("timer", "The timer, for start, mark and end."),
+    field<&Trigger::at>("at", "The mark; without it any mark counts.", {"s", 0, 1e9}),
+    field<&Trigger::full_change>("full_change",
+                                 "The gain or loss that plays at full strength; smaller ones play weaker.",
                                  {"", 0, 1e300}),
 };
 static_assert(trigger_fields.size() == member_count<Trigger>);
@@ -199,9 +211,9 @@ struct Description<Place> {
 inline constexpr double largest_length = 1e4;
 
 inline constexpr std::array tick_fields{
-    required_field<&Tick::at>("at", "the value"),
-    field<&Tick::thickness>("thickness", "of the line", {"px", 0, largest_length}),
-    field<&Tick::color>("color", "of the line"),
+    required_field<&Tick::at>("at", "The value."),
+    field<&Tick::thickness>("thickness", "The thickness of the line.", {"px", 0, largest_length}),
+    field<&Tick::color>("color", "The color of the line."),
 };
 static_assert(tick_fields.size() == member_count<Tick>);
 template <>
@@ -210,12 +222,13 @@ struct Description<Tick> {
 };
 
 inline constexpr std::array scale_marks_fields{
-    field<&ScaleMarks::every>("every", "the step between two; zero draws none", {"", 0, 1e300}),
-    field<&ScaleMarks::long_every>("long_every", "the step between two long ones", {"", 0, 1e300}),
-    field<&ScaleMarks::format>("format", "for the number at each long one, or at each"),
-    field<&ScaleMarks::length>("length", "of a short one", {"px", 0, largest_length}),
-    field<&ScaleMarks::size>("size", "of the numbers", {"px", 1, largest_length}),
-    field<&ScaleMarks::color>("color", "of the marks and the numbers"),
+    field<&ScaleMarks::every>("every", "The step between two marks; zero draws none.", {"", 0, 1e300}),
+    field<&ScaleMarks::long_every>("long_every", "The step between two long marks.", {"", 0, 1e300}),
+    field<&ScaleMarks::format>(
+        "format", "The pattern for the number at each long mark, or at each mark if there are no long ones."),
+    field<&ScaleMarks::length>("length", "The length of a short mark.", {"px", 0, largest_length}),
+    field<&ScaleMarks::size>("size", "The size of the numbers.", {"px", 1, largest_length}),
+    field<&ScaleMarks::color>("color", "The color of the marks and of the numbers."),
 };
 static_assert(scale_marks_fields.size() == member_count<ScaleMarks>);
 template <>
@@ -223,9 +236,9 @@ struct Description<ScaleMarks> {
     static constexpr Table table{"marks", scale_marks_fields};
 };
 inline constexpr std::array zone_fields{
-    required_field<&Zone::from>("from", "where it begins"),
-    required_field<&Zone::to>("to", "where it ends"),
-    field<&Zone::color>("color", "of it"),
+    required_field<&Zone::from>("from", "The value at which the zone begins."),
+    required_field<&Zone::to>("to", "The value at which the zone ends."),
+    field<&Zone::color>("color", "The color of the zone."),
 };
 static_assert(zone_fields.size() == member_count<Zone>);
 template <>
@@ -233,9 +246,10 @@ struct Description<Zone> {
     static constexpr Table table{"zone", zone_fields};
 };
 inline constexpr std::array frames_fields{
-    field<&Frames::count>("count", "how many", {"", 1, 1000}),
-    field<&Frames::columns>("columns", "in a row of the image; zero: all of them", {"", 0, 1000}),
-    field<&Frames::rate>("rate", "how many a second", {"", 0, 1000}),
+    field<&Frames::count>("count", "How many frames the image has.", {"", 1, 1000}),
+    field<&Frames::columns>("columns", "How many frames stand in a row of the image; zero means all of them.",
+                            {"", 0, 1000}),
+    field<&Frames::rate>("rate", "How many frames are shown in a second.", {"", 0, 1000}),
 };
 static_assert(frames_fields.size() == member_count<Frames>);
 template <>
@@ -249,24 +263,24 @@ inline constexpr std::size_t flat_motions = 3;
 /// What every element that follows a value has besides it.
 template <class Kind>
 inline constexpr std::array following_fields{
-    field<&Kind::pace>("pace", "when it may change"),
-    field<&Kind::motion, &Motions::both>("motion", "how the shown value follows"),
-    field<&Kind::motion, &Motions::rise>("rise", "replaces 'motion' when the value rises"),
-    field<&Kind::motion, &Motions::fall>("fall", "replaces 'motion' when the value falls"),
-    field<&Kind::motion, &Motions::max>("max_motion", "how the shown maximum follows"),
-    field<&Kind::bands>("bands", "where it looks different", {.most = 32}),
-    field<&Kind::clock>("clock", "that pace, motion and fades follow"),
-    field<&Kind::when_no_value>("when_no_value", "what becomes of it when its value is gone"),
+    field<&Kind::pace>("pace", "When the shown value may change."),
+    field<&Kind::motion, &Motions::both>("motion", "How the shown value follows."),
+    field<&Kind::motion, &Motions::rise>("rise", "Replaces the motion when the value rises."),
+    field<&Kind::motion, &Motions::fall>("fall", "Replaces the motion when the value falls."),
+    field<&Kind::motion, &Motions::max>("max_motion", "How the shown maximum follows."),
+    field<&Kind::bands>("bands", "Ranges of the value in which the element looks different.", {.most = 32}),
+    field<&Kind::clock>("clock", "The clock that pace, motion and fades follow."),
+    field<&Kind::when_no_value>("when_no_value", "What happens to the element when its value is gone."),
 };
 /// What every element has.
 template <class Kind>
 inline constexpr std::array placed_fields{
-    field<&Kind::effects>("effects", "what starts effects", {.most = 32}),
-    field<&Kind::place>("place", "where it stands"),
-    field<&Kind::inside>("inside", "the panel that it stands in"),
-    field<&Kind::group>("group", "shown, hidden, dimmed and snapped with it"),
-    field<&Kind::layer>("layer", "higher is drawn later", {"", -1000, 1000}),
-    field<&Kind::visible>("visible", "shown while this is true"),
+    field<&Kind::effects>("effects", "What starts effects on the element.", {.most = 32}),
+    field<&Kind::place>("place", "Where the element stands."),
+    field<&Kind::inside>("inside", "The panel that the element stands in; empty is the screen."),
+    field<&Kind::group>("group", "The group that the element is shown, hidden, dimmed and snapped with."),
+    field<&Kind::layer>("layer", "Elements of a higher layer are drawn later.", {"", -1000, 1000}),
+    field<&Kind::visible>("visible", "The element is shown while this is true."),
 };
 
 template <std::size_t... Counts>

@@ -18,19 +18,19 @@ struct Choices<GraphStyle> {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Graph::id>("id", "its name, unique among its siblings"),
-    required_field<&Graph::value>("value", "what is recorded"),
-    field<&Graph::min>("min", "at the lower edge", {"", -1e300, 1e300}),
-    field<&Graph::max>("max", "at the upper edge; without it, what is in sight fits"),
-    field<&Graph::span>("span", "from the left edge to the right one", {"s", 0.01, 3600}),
-    field<&Graph::samples>("samples", "pieces of that time", {"", 2, 1000}),
-    field<&Graph::style>("style", "how it is drawn"),
-    field<&Graph::thickness>("thickness", "of the line", {"px", 0, largest_length}),
-    field<&Graph::ticks>("ticks", "lines across it at values", {.most = 1000}),
-    field<&Graph::tick_format>("tick_format", "for the number at each of them"),
-    field<&Graph::size>("size", "of those numbers", {"px", 1, largest_length}),
-    field<&Graph::color>("color", "of the graph"),
-    field<&Graph::background>("background", "behind it"),
+    required_field<&Graph::id>("id", "The name of the element, unique among its siblings."),
+    required_field<&Graph::value>("value", "The value that is recorded."),
+    field<&Graph::min>("min", "The value at the lower edge.", {"", -1e300, 1e300}),
+    field<&Graph::max>("max", "The value at the upper edge; without it the graph fits what is in sight."),
+    field<&Graph::span>("span", "The time from the left edge to the right edge.", {"s", 0.01, 3600}),
+    field<&Graph::samples>("samples", "Into how many pieces that time is divided.", {"", 2, 1000}),
+    field<&Graph::style>("style", "How the graph is drawn."),
+    field<&Graph::thickness>("thickness", "The thickness of the line.", {"px", 0, largest_length}),
+    field<&Graph::ticks>("ticks", "Lines across the element at values.", {.most = 1000}),
+    field<&Graph::tick_format>("tick_format", "The pattern for the number at each tick."),
+    field<&Graph::size>("size", "The size of those numbers.", {"px", 1, largest_length}),
+    field<&Graph::color>("color", "The color of the graph."),
+    field<&Graph::background>("background", "The color behind the element."),
 };
 constexpr auto fields = joined(own_fields, following_fields<Graph>, placed_fields<Graph>);
 static_assert(fields.size() == member_count<Graph> + flat_motions);

@@ -18,17 +18,18 @@ struct Choices<ImageFit> {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Image::id>("id", "its name, unique among its siblings"),
-    required_field<&Image::image>("image", "a PNG file in the folder of the HUD"),
-    field<&Image::value>("value", "what chooses the frame, and the bands"),
-    field<&Image::max>("max", "the value of the last frame"),
-    field<&Image::frames>("frames", "of an animation"),
-    field<&Image::fit>("fit", "how it fills its box"),
-    field<&Image::slice>("slice", "pixels of the image along each edge that are not stretched across",
+    required_field<&Image::id>("id", "The name of the element, unique among its siblings."),
+    required_field<&Image::image>("image", "A PNG file in the folder of the HUD."),
+    field<&Image::value>("value", "The value that chooses the frame, and the bands."),
+    field<&Image::max>("max", "The value of the last frame."),
+    field<&Image::frames>("frames", "The frames of an animation in the image."),
+    field<&Image::fit>("fit", "How the image fills its box."),
+    field<&Image::slice>("slice", "The pixels of the image along each edge that are not stretched across.",
                          {"px", 0, largest_length}),
-    field<&Image::mask>("mask", "only where this image is opaque"),
-    field<&Image::color>("color", "multiplied with those of the image"),
-    field<&Image::smooth>("smooth", "false: the nearest pixel, for pixel art"),
+    field<&Image::mask>("mask", "The image is drawn only where this other image is opaque."),
+    field<&Image::color>("color", "The color that the colors of the image are multiplied by."),
+    field<&Image::smooth>("smooth",
+                          "Whether pixels are blended; without it the nearest pixel counts, for pixel art."),
 };
 constexpr auto fields = joined(own_fields, following_fields<Image>, placed_fields<Image>);
 static_assert(fields.size() == member_count<Image> + flat_motions);

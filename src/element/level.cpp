@@ -18,9 +18,11 @@ struct Choices<FillBy> {
 namespace {
 
 constexpr std::array wave_fields{
-    field<&Wave::height>("height", "from rest to a crest; zero is flat", {"px", 0, largest_length}),
-    field<&Wave::length>("length", "from crest to crest", {"px", 1, largest_length}),
-    field<&Wave::period>("period", "from crest to crest; below zero the other way", {"s", -3600, 3600}),
+    field<&Wave::height>("height", "The height of a crest above rest; zero is flat.",
+                         {"px", 0, largest_length}),
+    field<&Wave::length>("length", "The distance from crest to crest.", {"px", 1, largest_length}),
+    field<&Wave::period>("period", "The time from crest to crest; below zero the wave runs the other way.",
+                         {"s", -3600, 3600}),
 };
 static_assert(wave_fields.size() == member_count<Wave>);
 
@@ -34,26 +36,27 @@ struct Description<Wave> {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Level::id>("id", "its name, unique among its siblings"),
-    required_field<&Level::value>("value", "what fills it"),
-    field<&Level::max>("max", "the value at which it is full"),
-    field<&Level::trail>("trail", "a second level that shows what was just lost"),
-    field<&Level::shape>("shape", "that is filled"),
-    field<&Level::outline>("outline", "instead, corners as parts of the box", {"", -10, 10}),
-    field<&Level::image>("image", "instead, a picture that is seen up to the level"),
-    field<&Level::empty_image>("empty_image", "a picture below that"),
-    field<&Level::mask>("mask", "instead, a picture that is filled with color"),
-    field<&Level::frames>("frames", "of the picture"),
-    field<&Level::direction>("direction", "which way it fills"),
-    field<&Level::fill_by>("fill_by", "how a fill fraction maps to the shape"),
-    field<&Level::wave>("wave", "of the surface"),
-    field<&Level::color>("color", "of the fill"),
-    field<&Level::end_color>("end_color", "of the full end: a gradient"),
-    field<&Level::background>("background", "of the part that is not filled"),
-    field<&Level::border>("border", "width of the line along the shape; zero draws none",
+    required_field<&Level::id>("id", "The name of the element, unique among its siblings."),
+    required_field<&Level::value>("value", "The value that fills the element."),
+    field<&Level::max>("max", "The value at which the element is full."),
+    field<&Level::trail>("trail", "A second level that shows what was just lost."),
+    field<&Level::shape>("shape", "The shape that is filled."),
+    field<&Level::outline>("outline", "The corners of a shape, as parts of the box, which replace the shape.",
+                           {"", -10, 10}),
+    field<&Level::image>("image", "A picture that is seen up to the level, which replaces the shape."),
+    field<&Level::empty_image>("empty_image", "A picture of the empty shape, drawn below."),
+    field<&Level::mask>("mask", "A picture that is filled with color, which replaces the shape."),
+    field<&Level::frames>("frames", "The frames of the picture."),
+    field<&Level::direction>("direction", "The direction in which the element fills."),
+    field<&Level::fill_by>("fill_by", "How a fill fraction maps to the shape."),
+    field<&Level::wave>("wave", "The wave of the surface."),
+    field<&Level::color>("color", "The color of the fill."),
+    field<&Level::end_color>("end_color", "The color of the full end, for a gradient."),
+    field<&Level::background>("background", "The color of the part that is not filled."),
+    field<&Level::border>("border", "The width of the line along the shape; zero draws none.",
                           {"px", 0, largest_length}),
-    field<&Level::border_color>("border_color", "of that line"),
-    field<&Level::padding>("padding", "between that line and the fill", {"px", 0, largest_length}),
+    field<&Level::border_color>("border_color", "The color of that line."),
+    field<&Level::padding>("padding", "The room between that line and the fill.", {"px", 0, largest_length}),
 };
 constexpr auto fields = joined(own_fields, following_fields<Level>, placed_fields<Level>);
 static_assert(fields.size() == member_count<Level> + flat_motions);

@@ -7,20 +7,23 @@ namespace rapido {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Panel::id>("id", "its name, unique among its siblings"),
-    field<&Panel::layout>("layout", "how what stands inside is arranged"),
-    field<&Panel::gap>("gap", "between neighbours", {"px", 0, largest_length}),
-    field<&Panel::row_gap>("row_gap", "between the rows of a grid, instead", {"px", 0, largest_length}),
-    field<&Panel::columns>("columns", "of a grid", {"", 1, 1000}),
-    field<&Panel::align>("align", "across a row or column, and in the rows of a grid"),
-    field<&Panel::justify>("justify", "along a row or column with more room than is needed"),
-    field<&Panel::plate>("plate", "false: nothing is drawn, and there is no padding"),
-    field<&Panel::padding>("padding", "between its edges and what stands inside", {"px", 0, largest_length}),
-    field<&Panel::color>("color", "of the plate"),
-    field<&Panel::radius>("radius", "of the corners", {"px", 0, largest_length}),
-    field<&Panel::border>("border", "width of the line along the edge; zero draws none",
+    required_field<&Panel::id>("id", "The name of the element, unique among its siblings."),
+    field<&Panel::layout>("layout", "How the elements inside are arranged."),
+    field<&Panel::gap>("gap", "The gap between neighbours.", {"px", 0, largest_length}),
+    field<&Panel::row_gap>("row_gap", "The gap between the rows of a grid, which replaces the other.",
+                           {"px", 0, largest_length}),
+    field<&Panel::columns>("columns", "How many columns a grid has.", {"", 1, 1000}),
+    field<&Panel::align>("align", "How elements stand across a row or column, and in the rows of a grid."),
+    field<&Panel::justify>("justify",
+                           "How elements stand along a row or column with more room than is needed."),
+    field<&Panel::plate>("plate", "Whether a plate is drawn; without it there is no padding, either."),
+    field<&Panel::padding>("padding", "The room between the edges and the elements inside.",
+                           {"px", 0, largest_length}),
+    field<&Panel::color>("color", "The color of the plate."),
+    field<&Panel::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
+    field<&Panel::border>("border", "The width of the line along the edge; zero draws none.",
                           {"px", 0, largest_length}),
-    field<&Panel::border_color>("border_color", "of that line"),
+    field<&Panel::border_color>("border_color", "The color of that line."),
 };
 constexpr auto fields = joined(own_fields, placed_fields<Panel>);
 static_assert(fields.size() == member_count<Panel>);

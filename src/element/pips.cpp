@@ -15,16 +15,16 @@ namespace rapido {
 namespace {
 
 constexpr std::array extra_fields{
-    required_field<&ExtraPips::value>("value", "how many"),
-    field<&ExtraPips::shape>("shape", "instead of that of the others"),
-    field<&ExtraPips::image>("image", "instead, a picture"),
-    field<&ExtraPips::color>("color", "of these"),
+    required_field<&ExtraPips::value>("value", "How many of these pips there are."),
+    field<&ExtraPips::shape>("shape", "The shape, which replaces that of the others."),
+    field<&ExtraPips::image>("image", "A picture that replaces the shape."),
+    field<&ExtraPips::color>("color", "The color of these pips."),
 };
 static_assert(extra_fields.size() == member_count<ExtraPips>);
 constexpr std::array shine_fields{
-    field<&PipShine::effect>("effect", "that runs over all full ones; empty for none"),
-    field<&PipShine::every>("every", "it starts at multiples of this", {"s", 0.1, 3600}),
-    field<&PipShine::step>("step", "from one pip to the next", {"s", 0, 60}),
+    field<&PipShine::effect>("effect", "The effect that runs over all full pips."),
+    field<&PipShine::every>("every", "The shine starts at multiples of this time.", {"s", 0.1, 3600}),
+    field<&PipShine::step>("step", "The time from one pip to the next.", {"s", 0, 60}),
 };
 static_assert(shine_fields.size() == member_count<PipShine>);
 
@@ -42,28 +42,29 @@ struct Description<PipShine> {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Pips::id>("id", "its name, unique among its siblings"),
-    required_field<&Pips::value>("value", "how many are full"),
-    field<&Pips::max>("max", "how many there are"),
-    field<&Pips::shape>("shape", "of each"),
-    field<&Pips::image>("image", "instead, a picture of a full one"),
-    field<&Pips::empty_image>("empty_image", "a picture of an empty one"),
-    field<&Pips::frames>("frames", "of the picture, from empty to full"),
-    field<&Pips::pip_size>("pip_size", "of each", {"px", 1, largest_length}),
-    field<&Pips::gap>("gap", "between two", {"px", 0, largest_length}),
-    field<&Pips::per_row>("per_row", "how many in a row; zero: all", {"", 0, 200}),
-    field<&Pips::steps>("steps", "in which one becomes full; zero: as far as the value says", {"", 0, 100}),
-    field<&Pips::direction>("direction", "the way in which one becomes full"),
-    field<&Pips::extra>("extra", "pips of other kinds behind the others", {.most = 16}),
-    field<&Pips::appear>("appear", "an effect on a pip that was not there"),
-    field<&Pips::gain>("gain", "an effect on what becomes full"),
-    field<&Pips::loss>("loss", "an effect, backwards, on what was full"),
-    field<&Pips::shine>("shine", "an effect that runs over all full ones"),
-    field<&Pips::color>("color", "of full ones"),
-    field<&Pips::background>("background", "of empty ones"),
-    field<&Pips::border>("border", "width of the line along each; zero draws none",
+    required_field<&Pips::id>("id", "The name of the element, unique among its siblings."),
+    required_field<&Pips::value>("value", "How many pips are full."),
+    field<&Pips::max>("max", "How many pips there are; without it, as many as are full."),
+    field<&Pips::shape>("shape", "The shape of each pip."),
+    field<&Pips::image>("image", "A picture of a full pip, which replaces the shape."),
+    field<&Pips::empty_image>("empty_image", "A picture of an empty pip."),
+    field<&Pips::frames>("frames", "The frames of the picture, from empty to full."),
+    field<&Pips::pip_size>("pip_size", "The size of each pip.", {"px", 1, largest_length}),
+    field<&Pips::gap>("gap", "The gap between two pips.", {"px", 0, largest_length}),
+    field<&Pips::per_row>("per_row", "How many pips stand in a row; zero means all.", {"", 0, 200}),
+    field<&Pips::steps>("steps", "In how many steps a pip becomes full; zero means as far as the value says.",
+                        {"", 0, 100}),
+    field<&Pips::direction>("direction", "The direction in which a pip becomes full."),
+    field<&Pips::extra>("extra", "Pips of other kinds behind the others.", {.most = 16}),
+    field<&Pips::appear>("appear", "The effect on a pip that was not there before."),
+    field<&Pips::gain>("gain", "The effect on what of a pip becomes full."),
+    field<&Pips::loss>("loss", "The effect on what was full, played backwards."),
+    field<&Pips::shine>("shine", "An effect that runs over all full pips, one after the other."),
+    field<&Pips::color>("color", "The color of full pips."),
+    field<&Pips::background>("background", "The color of empty pips."),
+    field<&Pips::border>("border", "The width of the line along each pip; zero draws none.",
                          {"px", 0, largest_length}),
-    field<&Pips::border_color>("border_color", "of that line"),
+    field<&Pips::border_color>("border_color", "The color of that line."),
 };
 constexpr auto fields = joined(own_fields, following_fields<Pips>, placed_fields<Pips>);
 static_assert(fields.size() == member_count<Pips> + flat_motions);

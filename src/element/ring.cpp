@@ -10,18 +10,22 @@ namespace rapido {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Ring::id>("id", "its name, unique among its siblings"),
-    required_field<&Ring::value>("value", "what fills it"),
-    field<&Ring::max>("max", "the value at which it is full"),
-    field<&Ring::trail>("trail", "a second arc that shows what was just lost"),
-    field<&Ring::start>("start", "where it is empty, clockwise from the top", {"degrees", -3600, 3600}),
-    field<&Ring::sweep>("sweep", "how far it reaches; below zero anticlockwise", {"degrees", -360, 360}),
-    field<&Ring::thickness>("thickness", "from the outer edge inwards", {"px", 0, largest_length}),
-    field<&Ring::round_ends>("round_ends", "of a ring that does not go all round"),
-    field<&Ring::color>("color", "of the fill"),
-    field<&Ring::background>("background", "of the part that is not filled"),
-    field<&Ring::segments>("segments", "whole ones only; zero: one piece", {"", 0, 360}),
-    field<&Ring::segment_gap>("segment_gap", "between two segments", {"px", 0, largest_length}),
+    required_field<&Ring::id>("id", "The name of the element, unique among its siblings."),
+    required_field<&Ring::value>("value", "The value that fills the element."),
+    field<&Ring::max>("max", "The value at which the element is full."),
+    field<&Ring::trail>("trail", "A second arc that shows what was just lost."),
+    field<&Ring::start>("start", "The angle at which the ring begins, clockwise from the top.",
+                        {"degrees", -3600, 3600}),
+    field<&Ring::sweep>("sweep", "How far it reaches from the start; below zero it goes anticlockwise.",
+                        {"degrees", -360, 360}),
+    field<&Ring::thickness>("thickness", "The thickness from the outer edge inwards.",
+                            {"px", 0, largest_length}),
+    field<&Ring::round_ends>("round_ends", "The ends of a ring that does not go all round are round."),
+    field<&Ring::color>("color", "The color of the fill."),
+    field<&Ring::background>("background", "The color of the part that is not filled."),
+    field<&Ring::segments>("segments", "How many segments there are, each lit or not; zero means one piece.",
+                           {"", 0, 360}),
+    field<&Ring::segment_gap>("segment_gap", "The gap between two segments.", {"px", 0, largest_length}),
 };
 constexpr auto fields = joined(own_fields, following_fields<Ring>, placed_fields<Ring>);
 static_assert(fields.size() == member_count<Ring> + flat_motions);

@@ -11,8 +11,8 @@ namespace rapido {
 namespace {
 
 constexpr std::array stop_fields{
-    required_field<&ColorStop::at>("at", "the value"),
-    required_field<&ColorStop::color>("color", "there"),
+    required_field<&ColorStop::at>("at", "The value."),
+    required_field<&ColorStop::color>("color", "The color at this value."),
 };
 static_assert(stop_fields.size() == member_count<ColorStop>);
 
@@ -26,19 +26,20 @@ struct Description<ColorStop> {
 namespace {
 
 constexpr std::array own_fields{
-    required_field<&Scale::id>("id", "its name, unique among its siblings"),
-    required_field<&Scale::value>("value", "what it points at"),
-    field<&Scale::min>("min", "where it begins", {"", -1e300, 1e300}),
-    field<&Scale::max>("max", "where it ends"),
-    field<&Scale::direction>("direction", "where the end is"),
-    field<&Scale::neutral>("neutral", "the other end of a fill", {"", -1e300, 1e300}),
-    field<&Scale::colors>("colors", "along the whole, at values", {.most = 64}),
-    field<&Scale::thickness>("thickness", "of the strip", {"px", 0, largest_length}),
-    field<&Scale::radius>("radius", "of its corners", {"px", 0, largest_length}),
-    field<&Scale::pointer>("pointer", "length of the triangle; zero draws none", {"px", 0, largest_length}),
-    field<&Scale::marks>("marks", "along the strip"),
-    field<&Scale::color>("color", "of the pointer, and of the fill"),
-    field<&Scale::background>("background", "of the strip, where it has no other"),
+    required_field<&Scale::id>("id", "The name of the element, unique among its siblings."),
+    required_field<&Scale::value>("value", "The value that the pointer points at."),
+    field<&Scale::min>("min", "The value at which the scale begins.", {"", -1e300, 1e300}),
+    field<&Scale::max>("max", "The value at which the scale ends."),
+    field<&Scale::direction>("direction", "The direction in which the scale ends."),
+    field<&Scale::neutral>("neutral", "The value from which the fill begins.", {"", -1e300, 1e300}),
+    field<&Scale::colors>("colors", "Colors along the whole scale, at values.", {.most = 64}),
+    field<&Scale::thickness>("thickness", "The thickness of the strip.", {"px", 0, largest_length}),
+    field<&Scale::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
+    field<&Scale::pointer>("pointer", "The length of the triangle that points at the value; zero draws none.",
+                           {"px", 0, largest_length}),
+    field<&Scale::marks>("marks", "Marks and numbers along the strip."),
+    field<&Scale::color>("color", "The color of the pointer, and of the fill."),
+    field<&Scale::background>("background", "The color of the strip where it has no other."),
 };
 constexpr auto fields = joined(own_fields, following_fields<Scale>, placed_fields<Scale>);
 static_assert(fields.size() == member_count<Scale> + flat_motions);
