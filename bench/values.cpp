@@ -19,10 +19,11 @@ struct World {
     std::vector<T> values = std::vector<T>(count);
     Hud hud;
 
-    explicit World(const char* format) {
+    explicit World(const char* format, const Source& max = {}) {
         for (std::size_t i = 0; i < count; ++i) {
             values[i] = static_cast<T>(i);
-            hud.add(Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .format = format});
+            hud.add(
+                Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .max = max, .format = format});
         }
         hud.update({});
     }
@@ -82,13 +83,26 @@ void snprintf_all(benchmark::State& state) {
     }
 }
 
-void hud_all_change(benchmark::State& state) {
-    World<int> world("{} acres");
+void hud_all_change_around(benchmark::State& state, const char* format, const Source& max) {
+    World<int> world(format, max);
     for (auto _ : state) {
         for (int& value : world.values)
             value += 7;
         world.frame();
     }
+}
+
+void hud_all_change(benchmark::State& state) {
+    hud_all_change_around(state, "{} acres", {});
+}
+void hud_all_change_with_max(benchmark::State& state) {
+    hud_all_change_around(state, "{} / {max}", 1'000'000'000);
+}
+void hud_all_change_with_width(benchmark::State& state) {
+    hud_all_change_around(state, "{:>12L} m", {});
+}
+void hud_all_change_with_prefix(benchmark::State& state) {
+    hud_all_change_around(state, "Distance flown since the last refill: {} m", {});
 }
 
 void to_chars_all(benchmark::State& state) {
@@ -187,6 +201,11 @@ std::vector<Case> value_cases() {
         {"every integer changes", "memcpy and to_chars", 2, true, hud_all_change, to_chars_all},
         {"each noticed, then written", "a loop that compares, keeps, marks", 2, true, hud_all_change,
          to_chars_noticed},
+        {"the same with a maximum", "every integer changes", 2, true, hud_all_change_with_max,
+         hud_all_change},
+        {"with a width and groups", "every integer changes", 2, true, hud_all_change_with_width,
+         hud_all_change},
+        {"with a long prefix", "every integer changes", 2, true, hud_all_change_with_prefix, hud_all_change},
         {"every tenth changes ({:.1f})", "fmt into a buffer", 5, false, hud_all_tenths_change, fmt_all},
     };
 }

@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 #include <ostream>
 
+#include "base/instants.hpp"
 #include "base/utf8.hpp"
 
 namespace rapido::tool {
@@ -39,15 +40,7 @@ std::string fill_text(const std::optional<double>& fill) {
 }  // namespace
 
 std::string seconds_text(Nanoseconds time) {
-    std::array<char, 48> buffer;
-    const auto count = time.count();
-    std::snprintf(buffer.data(), buffer.size(), "%lld.%09lld", static_cast<long long>(count / 1'000'000'000),
-                  static_cast<long long>(count % 1'000'000'000));
-    std::string text = buffer.data();
-    const std::size_t shortest = text.find('.') + 4;
-    while (text.size() > shortest && text.back() == '0')
-        text.pop_back();
-    return text;
+    return rapido::seconds_text(time, 3);
 }
 
 std::vector<TableRow> rows_of(const Hud& hud, Nanoseconds time) {

@@ -2,6 +2,8 @@
 
 #include <array>
 
+#include "base/instants.hpp"
+
 namespace rapido {
 namespace {
 
@@ -29,14 +31,6 @@ EventKind event_of(HappeningKind kind) {
         default:
             return EventKind::start;
     }
-}
-
-/// As many digits as it needs: 45, 0.5.
-std::string seconds_text(Nanoseconds time) {
-    std::string text = std::to_string(time.count() / 1'000'000'000);
-    std::string fraction = std::to_string(time.count() % 1'000'000'000 + 1'000'000'000).substr(1);
-    fraction.erase(fraction.find_last_not_of('0') + 1);
-    return fraction.empty() ? text : text + "." + fraction;
 }
 
 }  // namespace

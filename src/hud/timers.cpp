@@ -91,13 +91,18 @@ void Timers::advance(const FrameTime& time) {
         // What the game did to it since the last frame was at the beginning of this one.
         const Nanoseconds step = time.step(timer.clock);
         report(index, time, step);
-        const TimerPosition here = timer.position();
-        if (here.left != timer.before.left || here.elapsed != timer.before.elapsed)
-            for (const ElementIndex element : timer.shown_by)
-                pass_edge(element, timer, here, time, step);
+        if (!timer.shown_by.empty()) pass_moved(timer, time);
         timer.owned->advance_exactly(step);
         report(index, time, Nanoseconds{0});
     }
+}
+
+/// The bands of elements that show a timer which the game has set since the last frame.
+void Timers::pass_moved(const RunningTimer& timer, const FrameTime& time) {
+    const TimerPosition here = timer.position();
+    if (here.left == timer.before.left && here.elapsed == timer.before.elapsed) return;
+    for (const ElementIndex element : timer.shown_by)
+        pass_edge(element, timer, here, time, time.step(timer.clock));
 }
 
 /// The bands of an element that shows this timer, at a position that it had so long before the end of this frame.

@@ -86,6 +86,7 @@ class Timers {
  private:
     TimerIndex add(RunningTimer timer);
     void report(TimerIndex index, const FrameTime& time, Nanoseconds to_come);
+    void pass_moved(const RunningTimer& timer, const FrameTime& time);
     void pass_edge(ElementIndex index, const RunningTimer& timer, const TimerPosition& position,
                    const FrameTime& time, Nanoseconds before);
     void pass_edges(const RunningTimer& timer, const TimerEvent& told, const FrameTime& time,

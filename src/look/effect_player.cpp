@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/instants.hpp"
+
 namespace rapido {
 
 void EffectPlayer::set_color(Color color) {
@@ -18,7 +20,7 @@ Nanoseconds EffectPlayer::length(const Effect& effect) {
 Nanoseconds EffectPlayer::on_beat(const Effect& effect, Nanoseconds time) {
     const Nanoseconds beat = to_nanoseconds(effect.beat);
     if (beat.count() <= 0) return time;
-    return (time + beat - Nanoseconds{1}) / beat * beat;
+    return grid_from(time, beat);
 }
 
 std::optional<Nanoseconds> EffectPlayer::end() const {

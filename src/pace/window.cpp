@@ -3,14 +3,15 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/instants.hpp"
+
 namespace rapido {
 Window::Window(Seconds interval, WindowKind kind)
     : interval_(std::max(to_nanoseconds(interval), Nanoseconds{1000})), kind_(kind) {}
 
 Nanoseconds Window::start_of(Nanoseconds now) const {
     // The end of a window belongs to it.
-    const auto index = (now.count() - 1) / interval_.count() - (now.count() < 1 ? 1 : 0);
-    return index * interval_;
+    return grid_before(now, interval_);
 }
 
 void Window::begin(Nanoseconds start) {

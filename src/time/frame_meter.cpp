@@ -1,5 +1,7 @@
 #include "rapido/time/frame_meter.hpp"
 
+#include "base/instants.hpp"
+
 namespace rapido {
 
 FrameMeter::FrameMeter(Seconds interval)
@@ -15,7 +17,7 @@ bool FrameMeter::advance(Seconds frame) {
     rate_ = static_cast<double>(frames_) / to_seconds(now - last_close_).count();
     frames_ = 0;
     last_close_ = now;
-    next_close_ = (now / interval_ + 1) * interval_;
+    next_close_ = grid_after(now, interval_);
     return true;
 }
 

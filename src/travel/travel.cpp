@@ -4,6 +4,8 @@
 #include <cmath>
 #include <limits>
 
+#include "base/instants.hpp"
+
 namespace rapido {
 namespace {
 
@@ -174,7 +176,7 @@ void Travel::set_target(const Value& target, Nanoseconds now, bool reduced) {
 
 Nanoseconds Travel::shown_moment(Nanoseconds now) const {
     if (plan_->text_interval <= Nanoseconds{0} || value_.resting(now)) return now;
-    return now / plan_->text_interval * plan_->text_interval;
+    return grid_at(now, plan_->text_interval);
 }
 
 Value Travel::shown_max(Nanoseconds now, const Value& max) const {
