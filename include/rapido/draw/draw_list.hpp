@@ -78,7 +78,7 @@ struct DrawCommand {
     // Of an image: only what is inside the points is drawn, if there are any; its colors are multiplied by `color`, and
     // then mixed with the tint.
     ImageId image = 0;
-    Rect source{};  ///< in pixels of the image
+    Rect source{};  ///< the part of the image that is drawn, in its own pixels
     Tint tint{};
     bool smooth = true;     ///< false: the nearest pixel, for pixel art
     Transform transform{};  ///< before that of the group

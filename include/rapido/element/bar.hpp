@@ -20,9 +20,9 @@ namespace rapido {
 
 /// Where a part of a bar is.
 enum class PartOf : std::uint8_t {
-    rest,  ///< from the fill on: a shield, what a heal would give
-    fill,  ///< the last of the fill: what something would cost
-    end,   ///< the last of the whole: what is reserved, and cannot be filled
+    rest,  ///< from the end of the fill on: a shield, what a heal would give
+    fill,  ///< the last part of the fill: what something would cost
+    end,   ///< the last part of the whole bar: what is reserved and cannot be filled
 };
 
 /// Another amount in the same bar, in the same units. Parts of the same place follow each other. What does not fit behind
@@ -34,37 +34,38 @@ struct BarPart {
     friend bool operator==(const BarPart&, const BarPart&) = default;
 };
 
-/// Water, fuel, hull: the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1;
-/// no value, NaN, and a maximum that is zero, negative or not finite give an empty bar. It is honest to two design
+/// Water, fuel, hull: a bar that shows the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1;
+/// no value, NaN, and a maximum that is zero, negative or not finite give an empty bar. The bar is honest to two design
 /// pixels or a segment: a little always shows, and what is not full never looks full.
 struct Bar {
     std::string id{};
     Source value{};
     Source max = 1;
-    Pace pace{};       ///< when it may change
+    Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     BarTrail trail{};
-    std::vector<Band> bands{};          ///< where it looks different
+    std::vector<Band> bands{};          ///< ranges of the value in which the element looks different
     std::vector<Trigger> effects{};     ///< what starts effects
-    ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
+    ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {160, 12}};
-    std::string inside{};  ///< the panel that it stands in; empty is the screen
-    std::string group{};   ///< shown, hidden, dimmed and snapped with it
+    std::string inside{};  ///< the panel that the element stands in; empty is the screen
+    std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Direction direction = Direction::right;
     Color color = rgb(0x38b6c9);
-    std::optional<Color> end_color{};  ///< of the full end: a gradient over the whole bar, outside of bands
+    std::optional<Color>
+        end_color{};  ///< the color of the full end: a gradient over the whole bar, outside of bands
     Color background = rgb(0x000000, 0.45);
-    float radius = 3;  ///< of the corners, at most half the smaller side
-    float border = 0;  ///< width of the line along the edge; zero draws none
+    float radius = 3;  ///< the radius of the corners, at most half the smaller side
+    float border = 0;  ///< the width of the line along the edge; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);
-    float padding = 0;          ///< between the border and the fill
-    int segments = 0;           ///< whole ones only, each lit or not; zero: one piece
-    float segment_gap = 2;      ///< design pixels
-    std::vector<Tick> ticks{};  ///< none at 0 and the maximum
+    float padding = 0;          ///< the room between the border and the fill
+    int segments = 0;           ///< how many segments there are, each lit or not; zero means one piece
+    float segment_gap = 2;      ///< the gap between two segments, design pixels
+    std::vector<Tick> ticks{};  ///< lines across the bar; none is drawn at 0 and at the maximum
     std::vector<BarPart> parts{};
-    int layer = 0;     ///< higher is drawn later
-    Source visible{};  ///< shown while true; without a source, always
+    int layer = 0;     ///< elements of a higher layer are drawn later
+    Source visible{};  ///< the element is shown while this is true; without a source, always
     friend bool operator==(const Bar&, const Bar&);
 };
 

@@ -17,7 +17,7 @@ enum class WhenNoValue : std::uint8_t {
 
 /// A line across a bar, a scale or a graph at a value.
 struct Tick {
-    double at = 0;        ///< in units of the value; outside of what is shown nothing is drawn
+    double at = 0;        ///< the value, in its units; outside of what is shown nothing is drawn
     float thickness = 2;  ///< design pixels
     Color color = rgb(0x10161c, 0.7);
     friend bool operator==(const Tick&, const Tick&) = default;

@@ -19,35 +19,36 @@ namespace rapido {
 
 enum class GraphStyle : std::uint8_t { line, area, columns };
 
-/// A value over time, the newest at the right end, in every layout. The time is cut into `samples` even pieces, and each
-/// shows the smallest and the largest value in it: a peak of one frame is seen, at every frame rate. While there was no
-/// value, there is a gap.
+/// A value over time, with the newest at the right end in every layout. The time is divided into `samples` equal pieces, each of
+/// which shows the smallest and the largest value in it, so that a peak of one frame is seen at every frame rate. Where there was
+/// no value there is a gap.
 struct Graph {
     std::string id{};
     Source value{};
-    double min = 0;  ///< at the lower edge
+    double min = 0;  ///< the value at the lower edge
     Source
-        max{};    ///< at the upper edge; without it, the largest in sight, rounded up to 1, 2 or 5 with zeros
-    Pace pace{};  ///< when it may change
+        max{};  ///< the value at the upper edge; without it, the largest in sight, rounded up to 1, 2 or 5 with zeros
+    Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    std::vector<Band> bands{};          ///< where all of it has another color
+    std::vector<Band> bands{};          ///< ranges of the value in which the graph has another color
     std::vector<Trigger> effects{};     ///< what starts effects
-    ClockKind clock = ClockKind::real;  ///< along its lower edge
+    ClockKind clock = ClockKind::real;  ///< the clock along its lower edge
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {160, 48}};
-    std::string inside{};  ///< the panel that it stands in; empty is the screen
-    std::string group{};   ///< shown, hidden, dimmed and snapped with it
-    Seconds span{10};      ///< from the left edge to the right one
-    int samples = 120;     ///< 2 to 1000
+    std::string inside{};  ///< the panel that the element stands in; empty is the screen
+    std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
+    Seconds span{10};      ///< the time from the left edge to the right edge
+    int samples = 120;     ///< how many pieces that time is divided into, 2 to 1000
     GraphStyle style = GraphStyle::area;
-    float thickness = 1.5F;     ///< of the line, design pixels
+    float thickness = 1.5F;     ///< the thickness of the line, design pixels
     std::vector<Tick> ticks{};  ///< lines across it at values
-    std::string tick_format{};  ///< a pattern for the number at each of them; empty: none
-    float size = 11;            ///< of those numbers, design pixels per em
+    std::string tick_format{};  ///< a pattern for the number at each tick; empty means no numbers
+    float size = 11;            ///< the size of those numbers, design pixels per em
     Color color = rgb(0x38b6c9);
     Color background = rgb(0x000000, 0.45);
-    int layer = 0;     ///< higher is drawn later
-    Source visible{};  ///< shown while true; without a source, always; a hidden one goes on recording
+    int layer = 0;  ///< elements of a higher layer are drawn later
+    Source
+        visible{};  ///< the graph is shown while this is true; without a source, always; a hidden one goes on recording
     friend bool operator==(const Graph&, const Graph&);
 };
 

@@ -21,55 +21,57 @@ namespace rapido {
 
 /// How a fill fraction maps to the shape.
 enum class FillBy : std::uint8_t {
-    level,  ///< by height: half is half of the way from the empty end to the full one, as on a measuring glass
-    area,   ///< by area: half is half of the area of the shape
+    level,  ///< by height: half a fill reaches half of the way from the empty end to the full one, as on a measuring glass
+    area,   ///< by area: half a fill covers half of the area of the shape
 };
 
 /// A moving surface of the fill. It is flatter near the empty and the full end, and flat with reduced motion.
 struct Wave {
-    float height = 0;   ///< from rest to a crest, design pixels; zero is flat
-    float length = 40;  ///< from crest to crest, design pixels
-    Seconds period{2};  ///< from crest to crest; negative ones run the other way, zero is flat
+    float height = 0;   ///< the height of a crest above rest, design pixels; zero is flat
+    float length = 40;  ///< the distance from crest to crest, design pixels
+    Seconds period{
+        2};  ///< the time from crest to crest; below zero the wave runs the other way, zero is flat
     friend bool operator==(const Wave&, const Wave&) = default;
 };
 
-/// A tank, a drop, a flask, a thermometer. The fill and what is shown without a value are as of a `Bar`; it is honest to
-/// two design pixels, and to as much area as is seen at a glance, where the shape is narrow.
+/// A tank, a drop, a flask, a thermometer: a shape or a picture that is filled as far as the value goes. The fill, and what is
+/// shown without a value, are those of a `Bar`. The fill is honest to two design pixels, and to as much area as is seen at a
+/// glance where the shape is narrow.
 struct Level {
     std::string id{};
     Source value{};
     Source max = 1;
-    Pace pace{};       ///< when it may change
+    Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     BarTrail trail{};
-    std::vector<Band> bands{};          ///< where it looks different
+    std::vector<Band> bands{};          ///< ranges of the value in which the element looks different
     std::vector<Trigger> effects{};     ///< what starts effects
-    ClockKind clock = ClockKind::real;  ///< that pace, motion, fades, waves and frames follow
+    ClockKind clock = ClockKind::real;  ///< the clock that pace, motion, fades, waves and frames follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {64, 64}};
-    std::string inside{};  ///< the panel that it stands in; empty is the screen
-    std::string group{};   ///< shown, hidden, dimmed and snapped with it
+    std::string inside{};  ///< the panel that the element stands in; empty is the screen
+    std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Shape shape = Shape::circle;
     /// Replaces `shape` by a polygon: its 3 to 256 corners as fractions of the box, y down. Empty means `shape` counts.
     std::vector<Point> outline{};
     std::string image{};        ///< replaces `shape`: a picture that is revealed up to the level
     std::string empty_image{};  ///< the same picture empty, drawn below it
     std::string mask{};  ///< replaces `shape`: a picture that is filled with `color` where it is opaque
-    Frames frames{};     ///< of `image`
+    Frames frames{};     ///< the frames of `image`
     Direction direction = Direction::up;
     FillBy fill_by = FillBy::level;
     Wave wave{};
-    Color color = rgb(0x38b6c9);  ///< of the fill; multiplied with those of a picture
+    Color color = rgb(0x38b6c9);  ///< the color of the fill, which those of a picture are multiplied by
     std::optional<Color>
-        end_color;  ///< of the full end of a shape: a gradient over the whole of it, outside of bands
-    Color background = rgb(0x000000, 0.45);  ///< of a shape and a mask, where they are not filled
-    float border = 0;                        ///< width of the line along a shape; zero draws none
+        end_color;  ///< the color of the full end of a shape: a gradient over the whole shape, outside of bands
+    Color background = rgb(0x000000, 0.45);  ///< the color of a shape and a mask where they are not filled
+    float border = 0;                        ///< the width of the line along a shape; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);
-    /// Between that line and the fill; of a picture that fills by level, what lies before the empty end and behind the
-    /// full one.
+    /// The room between that line and the fill; for a picture that fills by level, the room before the empty end and behind
+    /// the full one.
     float padding = 0;
-    int layer = 0;     ///< higher is drawn later
-    Source visible{};  ///< shown while true; without a source, always
+    int layer = 0;     ///< elements of a higher layer are drawn later
+    Source visible{};  ///< the element is shown while this is true; without a source, always
     friend bool operator==(const Level&, const Level&);
 };
 

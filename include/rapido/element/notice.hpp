@@ -27,7 +27,7 @@ struct Message {
     std::optional<Seconds> at{};  ///< which mark; without it, any
     int priority = 0;      ///< a message of higher priority goes first, and interrupts one of lower priority
     bool lasting = false;  ///< stays until it is taken away: a banner
-    std::optional<Seconds> time{};  ///< on screen; without it, as long as its text takes to read
+    std::optional<Seconds> time{};  ///< the time on screen; without it, as long as the text takes to read
     Seconds expires{10};            ///< it is skipped when it has waited for so long; zero: never
     std::optional<Color> color{};   ///< instead of the notice's
     friend bool operator==(const Message&, const Message&) = default;
@@ -46,17 +46,18 @@ struct Notice {
     std::vector<Trigger> effects{};   ///< what starts effects: timers only
     Place place{.anchor = Anchor::top, .offset = {0, 96}};
     Insets padding{10, 18, 10, 18};  ///< between the edges and the text
-    Color color = rgb(0xf2efe6);     ///< of the text
+    Color color = rgb(0xf2efe6);     ///< the color of the text
     Color background = rgb(0x10161c, 0.8);
-    float radius = 6;      ///< of the corners, at most half the smaller side
-    float border = 0;      ///< width of the line along the edge, in the color of the text; zero draws none
-    std::string font{};    ///< a family; empty is the HUD's
-    int weight = 600;      ///< 1 to 1000, as in CSS
-    float size = 22;       ///< design pixels per em
-    std::string inside{};  ///< the panel that it stands in; empty is the screen
-    std::string group{};   ///< shown, hidden and dimmed with it; while it is hidden nothing new appears
-    int layer = 0;         ///< higher is drawn later
-    Source visible{};      ///< the same for it alone
+    float radius = 6;    ///< the radius of the corners, at most half the smaller side
+    float border = 0;    ///< the width of the line along the edge, in the color of the text; zero draws none
+    std::string font{};  ///< a family; empty is the HUD's
+    int weight = 600;    ///< 1 to 1000, as in CSS
+    float size = 22;     ///< design pixels per em
+    std::string inside{};  ///< the panel that the element stands in; empty is the screen
+    std::string
+        group{};  ///< the group that it is shown, hidden and dimmed with; while it is hidden nothing new appears
+    int layer = 0;     ///< elements of a higher layer are drawn later
+    Source visible{};  ///< the same for it alone
     friend bool operator==(const Notice&, const Notice&);
 };
 

@@ -20,19 +20,19 @@ struct Panel {
     Layout layout = Layout::stack;
     float gap = 0;                   ///< between neighbours in a row, a column or a grid, design pixels
     std::optional<float> row_gap{};  ///< between the rows of a grid, instead
-    int columns = 2;                 ///< of a grid
+    int columns = 2;                 ///< how many columns a grid has
     Align align = Align::anchor;
     Justify justify = Justify::start;
     bool plate = true;               ///< false: nothing is drawn, and there is no padding
     Insets padding{12, 16, 12, 16};  ///< between the edges and what stands inside
     Color color = rgb(0x10161c, 0.8);
-    float radius = 6;  ///< of the corners, at most half the smaller side
-    float border = 0;  ///< width of the line along the edge; zero draws none
+    float radius = 6;  ///< the radius of the corners, at most half the smaller side
+    float border = 0;  ///< the width of the line along the edge; zero draws none
     Color border_color = rgb(0xf2efe6, 0.16);
     std::vector<Trigger> effects{};  ///< what starts effects: timers only; they move what stands inside, too
-    std::string inside{};            ///< the panel that it stands in; empty is the screen
-    std::string group{};             ///< shown, hidden and dimmed with it
-    int layer = 0;                   ///< higher is drawn later
+    std::string inside{};            ///< the panel that the element stands in; empty is the screen
+    std::string group{};             ///< the group that it is shown, hidden and dimmed with
+    int layer = 0;                   ///< elements of a higher layer are drawn later
     Source visible{};  ///< it and what stands inside are shown while true; without a source, always
     friend bool operator==(const Panel&, const Panel&);
 };

@@ -31,7 +31,7 @@ struct ExtraPips {
 struct PipShine {
     std::string effect{};  ///< empty for none
     Seconds every{6};      ///< it starts at multiples of this
-    Seconds step{0.08};    ///< from one pip to the next
+    Seconds step{0.08};    ///< the time from one pip to the next
     friend bool operator==(const PipShine&, const PipShine&) = default;
 };
 
@@ -41,36 +41,36 @@ struct Pips {
     std::string id{};
     Source value{};
     Source max{};      ///< without one there are as many as there are full ones
-    Pace pace{};       ///< when it may change
+    Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    std::vector<Band> bands{};          ///< where they have another color
+    std::vector<Band> bands{};          ///< ranges of the value in which the pips have another color
     std::vector<Trigger> effects{};     ///< what starts effects on all of them as one
-    ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
+    ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};
-    std::string inside{};  ///< the panel that it stands in; empty is the screen
-    std::string group{};   ///< shown, hidden, dimmed and snapped with it
+    std::string inside{};  ///< the panel that the element stands in; empty is the screen
+    std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Shape shape = Shape::circle;
     std::string image{};  ///< replaces the shape by a picture of a full one; with frames, from empty to full
-    std::string empty_image{};  ///< of an empty one
-    Frames frames{};            ///< of `image`; its rate does not count
+    std::string empty_image{};  ///< a picture of an empty pip
+    Frames frames{};            ///< the frames of `image`; their rate does not count
     Size pip_size{20, 20};
     float gap = 6;    ///< between two pips, design pixels
     int per_row = 0;  ///< zero: all in one row
     int steps =
-        1;  ///< in which one becomes full: 1 whole ones only, 2 halves; zero: as far as the value says
+        1;  ///< in how many steps a pip becomes full: 1 for whole ones only, 2 for halves; zero means as far as the value says
     Direction direction = Direction::right;  ///< the way in which one becomes full
     std::vector<ExtraPips> extra{};
     std::string appear{};  ///< an effect on a pip that was not there; empty for none
     std::string gain{};    ///< an effect on what of a pip becomes full
     std::string loss{};    ///< an effect, backwards, on what was full
     PipShine shine{};
-    Color color = rgb(0xf2efe6);             ///< of full ones; multiplied with those of a picture
-    Color background = rgb(0x000000, 0.45);  ///< of empty ones
-    float border = 0;                        ///< width of the line along each shape; zero draws none
+    Color color = rgb(0xf2efe6);  ///< the color of full pips, which those of a picture are multiplied by
+    Color background = rgb(0x000000, 0.45);  ///< the color of empty pips
+    float border = 0;                        ///< the width of the line along each shape; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);
-    int layer = 0;     ///< higher is drawn later
-    Source visible{};  ///< shown while true; without a source, always
+    int layer = 0;     ///< elements of a higher layer are drawn later
+    Source visible{};  ///< the element is shown while this is true; without a source, always
     friend bool operator==(const Pips&, const Pips&);
 };
 

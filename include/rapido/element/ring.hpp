@@ -18,32 +18,34 @@
 
 namespace rapido {
 
-/// Fuel, a cool-down, what is left of a countdown. It is as large as fits its box, in the middle of it; the fill and what is
-/// shown without a value are as of a `Bar`. A layout that is mirrored does not turn it round, as clocks are not, either.
+/// Fuel, a cool-down, what is left of a countdown. The ring is as large as fits its box, in the middle of the box. The fill, and
+/// what is shown without a value, are those of a `Bar`. A mirrored layout does not mirror the ring, as it does not mirror clocks.
 struct Ring {
     std::string id{};
     Source value{};
     Source max = 1;
-    Pace pace{};       ///< when it may change
+    Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     BarTrail trail{};
-    std::vector<Band> bands{};          ///< where it looks different
+    std::vector<Band> bands{};          ///< ranges of the value in which the element looks different
     std::vector<Trigger> effects{};     ///< what starts effects
-    ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
+    ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{.size = {64, 64}};
-    std::string inside{};  ///< the panel that it stands in; empty is the screen
-    std::string group{};   ///< shown, hidden, dimmed and snapped with it
-    float start = 0;       ///< where it is empty: degrees clockwise from the top
-    float sweep = 360;     ///< how far it reaches, degrees, -360 to 360; below zero it fills anticlockwise
-    float thickness = 8;  ///< design pixels, from the outer edge inwards; at most the radius, which is a disc
-    bool round_ends = false;  ///< of the fill and the background, where the sweep is less than all round
+    std::string inside{};  ///< the panel that the element stands in; empty is the screen
+    std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
+    float start = 0;       ///< the angle at which the ring begins, degrees clockwise from the top
+    float sweep = 360;  ///< how far the ring reaches, -360 to 360 degrees; below zero it fills anticlockwise
+    float thickness =
+        8;  ///< design pixels, from the outer edge inwards; at most the radius, which makes a disc
+    bool round_ends =
+        false;  ///< whether the ends of fill and background are round, if the sweep is less than all round
     Color color = rgb(0x38b6c9);
     Color background = rgb(0x000000, 0.45);
-    int segments = 0;       ///< whole ones only, each lit or not; zero: one piece
-    float segment_gap = 3;  ///< design pixels, at the outer edge
-    int layer = 0;          ///< higher is drawn later
-    Source visible{};       ///< shown while true; without a source, always
+    int segments = 0;       ///< how many segments there are, each lit or not; zero means one piece
+    float segment_gap = 3;  ///< the gap between two segments at the outer edge, design pixels
+    int layer = 0;          ///< elements of a higher layer are drawn later
+    Source visible{};       ///< the element is shown while this is true; without a source, always
     friend bool operator==(const Ring&, const Ring&);
 };
 

@@ -31,11 +31,11 @@ struct PluralForms {
 
 /// Where a text stands in a box that is wider than the text. In a mirrored layout `start` is on the right.
 enum class TextAlign : std::uint8_t {
-    automatic,  ///< on the side that the box is anchored by
+    automatic,  ///< on the side by which the box is anchored
     start,
     center,
     end,
-    digits,  ///< in a column, or a column of a grid: decimal points stand below each other
+    digits,  ///< decimal points stand below each other, in a column or a column of a grid
 };
 
 /// What happens to a text that is wider than its room (CSS `overflow`, `text-overflow`).
@@ -53,30 +53,30 @@ struct Text {
     Source max{};                             ///< what `{max}` shows
     std::string format = "{}";                ///< see `Format`; a key into the translations
     PluralForms plural{};                     ///< other patterns for other plural categories
-    std::string placeholder = "--";           ///< in place of a field that has no value
-    Rounding rounding = Rounding::automatic;  ///< of the digits that are not shown
+    std::string placeholder = "--";           ///< stands in place of a field that has no value
+    Rounding rounding = Rounding::automatic;  ///< how the digits that are not shown are rounded
     int compact = 0;               ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
     bool drop_zero_parts = false;  ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;      ///< hours begin again after 24
     Limits range{};                ///< what the value can be: the width of the widest text in it is reserved
-    Pace pace{};                   ///< when it may change
+    Pace pace{};                   ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     Seconds text_interval{0};   ///< while it moves, characters change at multiples of it; at rest at once
-    std::vector<Band> bands{};  ///< where it looks different
+    std::vector<Band> bands{};  ///< ranges of the value in which the element looks different
     std::vector<Trigger> effects{};     ///< what starts effects
-    ClockKind clock = ClockKind::real;  ///< that pace, motion and fades follow
+    ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};
-    std::string inside{};  ///< the panel that it stands in; empty is the screen
-    std::string group{};   ///< shown, hidden, dimmed and snapped with it
+    std::string inside{};  ///< the panel that the element stands in; empty is the screen
+    std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Color color = rgb(0xf2efe6);
     std::string font{};  ///< a family; empty is the HUD's
     int weight = 400;    ///< 1 to 1000, as in CSS
     float size = 24;     ///< design pixels per em
     TextAlign align = TextAlign::automatic;
     Overflow overflow = Overflow::visible;  ///< all but `visible` let a row make it narrower
-    int layer = 0;                          ///< higher is drawn later
-    Source visible{};                       ///< shown while true; without a source, always
+    int layer = 0;                          ///< elements of a higher layer are drawn later
+    Source visible{};  ///< the element is shown while this is true; without a source, always
     friend bool operator==(const Text&, const Text&);
 };
 

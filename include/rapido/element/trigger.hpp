@@ -11,8 +11,8 @@ namespace rapido {
 enum class TriggerOn : std::uint8_t {
     gain,        ///< the true value rose
     loss,        ///< it fell
-    empty,       ///< to zero or below
-    full,        ///< to its maximum
+    empty,       ///< it fell to zero or below
+    full,        ///< it rose to its maximum
     band_enter,  ///< the value came into a band
     band_leave,  ///< it left one
     start,       ///< a timer began to run

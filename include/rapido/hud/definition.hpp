@@ -21,39 +21,40 @@ enum class TimerKind : std::uint8_t { countdown, stopwatch };
 struct Timer {
     std::string id{};
     TimerKind kind = TimerKind::countdown;
-    std::optional<Seconds> duration{};  ///< a minute for a countdown, none for a stopwatch
-    Seconds begin{0};                   ///< what a stopwatch begins at
-    Source start{};  ///< runs from the full duration each time this becomes true; without a source, from the
-                     ///< first frame
-    Source pause{};  ///< stands still while this is true
-    Source speed{};  ///< how fast it runs; without a source, 1
-    bool loop = false;          ///< begins again at its end
+    std::optional<Seconds> duration{};  ///< without it, a countdown takes a minute and a stopwatch has no end
+    Seconds begin{0};                   ///< the time that a stopwatch begins at
+    Source
+        start{};  ///< the timer runs from the full duration each time this becomes true; without a source, from
+                  ///< the first frame
+    Source pause{};             ///< the timer stands still while this is true
+    Source speed{};             ///< how fast the timer runs; without a source, 1
+    bool loop = false;          ///< the timer begins again at its end
     std::vector<Mark> marks{};  ///< moments that are reported
     ClockKind clock = ClockKind::game;
     friend bool operator==(const Timer&, const Timer&) = default;
 };
 
-/// Frames a second by the real clock, as the source `ID.rate`: no value until the first interval has passed. And the time
-/// of the last frame, a duration: `ID.frame_time`.
+/// Gives the sources `ID.rate`, the frames a second by the real clock, which has no value until the first interval has passed,
+/// and `ID.frame_time`, the duration of the last frame.
 struct Meter {
     std::string id{};
-    Seconds interval{0.5};  ///< at least a millisecond
+    Seconds interval{0.5};  ///< the time over which frames are counted, at least a millisecond
     friend bool operator==(const Meter&, const Meter&) = default;
 };
 
 /// Elements that are shown, hidden, dimmed and snapped together: a cutscene, a menu, spectating.
 struct Group {
     std::string id{};
-    Source visible{};   ///< its elements are shown while this is true; without a source, always
-    Source dimmed{};    ///< dimmed while this is true
-    float dim = 0.35F;  ///< opacity while dimmed, 0 to 1
+    Source visible{};   ///< the elements of the group are shown while this is true; without a source, always
+    Source dimmed{};    ///< they are dimmed while this is true
+    float dim = 0.35F;  ///< the opacity of dimmed elements, 0 to 1
     friend bool operator==(const Group&, const Group&) = default;
 };
 
-/// Other fonts for the languages of a tag: `ja` is also for `ja-JP`.
+/// Fonts for the languages of a tag: `ja` counts for `ja-JP`, too.
 struct LocaleFont {
-    std::string locale{};  ///< BCP 47
-    std::string font{};    ///< a family or a list of them, instead of the HUD's
+    std::string locale{};  ///< a BCP 47 tag
+    std::string font{};    ///< a family or a list of families, which replaces the HUD's
     friend bool operator==(const LocaleFont&, const LocaleFont&) = default;
 };
 
@@ -62,7 +63,7 @@ struct Origin {
     Location location{};
     std::vector<std::pair<std::string, Location>> fields{};
 
-    /// The place of a field; where it was not written, that of the table or list around it, or of the whole.
+    /// Returns the place of a field; if it was not written, that of the table or list around it, or of the whole.
     const Location& of(std::string_view field) const;
 };
 
@@ -70,9 +71,9 @@ struct Origin {
 /// if they say the same, wherever they were written.
 struct HudDefinition {
     Size design{1280, 720};    ///< in design pixels: the screen that offsets and sizes were chosen for
-    Fit fit = Fit::edges;      ///< how it is fitted to a window
-    bool whole_scale = false;  ///< only whole scales and their reciprocals: for pixel art
-    Insets margin{};           ///< between the edges and the anchors, in design pixels
+    Fit fit = Fit::edges;      ///< how the design is fitted to a window
+    bool whole_scale = false;  ///< only whole scales and their reciprocals are used, for pixel art
+    Insets margin{};           ///< the distance between the edges and the anchors, in design pixels
     bool mirror = true;  ///< left and right change places in languages that are written from right to left
     std::string font = "sans-serif";    ///< the family of texts that name none, or a list: `Inter, Noto Sans`
     std::vector<LocaleFont> locales{};  ///< the last that fits the language counts

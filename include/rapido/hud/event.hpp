@@ -20,17 +20,17 @@ enum class EventKind : std::uint8_t {
     leave,       ///< a message begins to leave; the detail is the same
 };
 
-/// Something that happened, at its own time inside the frame. Values are the true ones, not the shown ones.
+/// Something that happened, at its own time inside the frame. Events follow true values, not shown ones.
 struct Event {
-    Nanoseconds time{0};  ///< on the real clock
-    std::string id{};     ///< of the timer, or the path of the element
+    Nanoseconds time{0};  ///< when it happened, on the real clock
+    std::string id{};     ///< the id of the timer, or the path of the element
     EventKind kind = EventKind::start;
     std::string
-        detail;  ///< seconds of a mark (`15`, `0.5`), a count, or the id of a band or of a message (its text, without one)
+        detail;  ///< the seconds of a mark (`15`, `0.5`), a count, or the id of a band or a message (the text of a message without an id)
     friend bool operator==(const Event&, const Event&) = default;
 };
 
-/// The word of an enumerator.
+/// Returns the word for a kind: "band_enter".
 std::string_view to_string(EventKind kind);
 
 }  // namespace rapido

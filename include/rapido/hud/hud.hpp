@@ -31,17 +31,20 @@ struct ElementRef {
 struct Shown {
     std::string_view id{};    ///< the path: the ids of the panels around it and its own, with dots between
     std::string_view kind{};  ///< as in a HUD file: "text", "bar", "dial"
-    std::string_view text{};  ///< of a text, and of a notice while it says something
-    std::optional<double> fill{};   ///< of what has one, 0 to 1; of a dial and a scale, where they point
-    std::optional<double> trail{};  ///< of those: where what was just lost ends, `fill` to 1
-    Value truth{};                  ///< what the source gave
-    Value target{};                 ///< what pace let through
-    Value shown{};                  ///< where motion has it
+    std::string_view text{};  ///< the characters of a text, and of a notice while it says something
+    std::optional<double>
+        fill{};  ///< the fill of an element that has one, 0 to 1; of a dial and a scale, where they point
+    std::optional<double>
+        trail{};     ///< where what was just lost ends, `fill` to 1; nothing for an element without a fill
+    Value truth{};   ///< what the source gave
+    Value target{};  ///< what pace let through
+    Value shown{};   ///< where motion has it
     Color color{};
-    float opacity = 1;     ///< of its group, of the groups of the panels around it, and of its effect
-    float scale = 1;       ///< of its effect, around its middle
-    Point offset{};        ///< of its effect, in design pixels
-    float rotation = 0;    ///< of its effect, degrees clockwise around its middle
+    float opacity =
+        1;  ///< the product of its group's, of those of the groups of the panels around it, and of its effect's
+    float scale = 1;       ///< its effect's, around its middle
+    Point offset{};        ///< its effect's, in design pixels
+    float rotation = 0;    ///< its effect's, degrees clockwise around its middle
     bool visible = false;  ///< false also inside a hidden panel and in a hidden group
     Rect box{};            ///< design pixels, y down; empty without a text measurer
     bool changed = false;  ///< anything above but the box differs from the frame before

@@ -35,7 +35,7 @@ struct Arrangement {
     Layout layout = Layout::stack;
     float gap = 0;                   ///< between neighbours
     std::optional<float> row_gap{};  ///< between the rows of a grid, instead
-    int columns = 2;                 ///< of a grid, at least 1
+    int columns = 2;                 ///< how many columns a grid has, at least 1
     Align align = Align::anchor;
     Justify justify = Justify::start;
     friend bool operator==(const Arrangement&, const Arrangement&) = default;
@@ -45,8 +45,9 @@ struct Arrangement {
 struct FlowItem {
     Size size{};                   ///< as large as it is by itself
     const Place* place = nullptr;  ///< its anchor, pivot, offset, grow and largest size
-    float baseline = -1;           ///< from its top; negative where it has none
-    float digits = -1;     ///< from its left to the end of its whole digits; negative: not aligned by them
+    float baseline = -1;           ///< the distance from its top to its baseline; negative if it has none
+    float digits =
+        -1;  ///< the distance from its left to the end of its whole digits; negative: not aligned by them
     bool shrinks = false;  ///< may get less room than its size
 };
 

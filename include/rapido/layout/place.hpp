@@ -58,8 +58,8 @@ enum class Fit : std::uint8_t {
 struct Fitted {
     float scale = 1;    ///< device pixels per design pixel
     float stretch = 1;  ///< downwards times so much, with `fill`
-    Point origin{};     ///< of the area, in device pixels
-    Size size{};        ///< of the area, in design pixels
+    Point origin{};     ///< the corner of the area, in device pixels
+    Size size{};        ///< the size of the area, in design pixels
     Rect area{};        ///< where anchors are: without margins and what is unsafe, in design pixels
     friend bool operator==(const Fitted&, const Fitted&) = default;
 };

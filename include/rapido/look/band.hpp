@@ -43,11 +43,11 @@ struct Band {
     BandOf of = BandOf::automatic;
     BandOn on = BandOn::target;
     std::optional<Color> color{};
-    Seconds fade{0};  ///< of the change to this color, and back
+    Seconds fade{0};  ///< how long the change to this color, and back, takes
     std::optional<bool> visible{};
-    std::string format{};                      ///< of a text, instead of its own
-    std::string image{};                       ///< of an image, instead of its own
-    FillPattern pattern = FillPattern::plain;  ///< of a fill; plain leaves it as it is
+    std::string format{};                      ///< replaces the format of a text
+    std::string image{};                       ///< replaces the image of an image
+    FillPattern pattern = FillPattern::plain;  ///< the pattern of a fill; plain leaves it as it is
     std::optional<Motion> motion{};            ///< instead of all others, to new targets
     std::string effect{};                      ///< starts on entering; an endless effect ends on leaving
     friend bool operator==(const Band&, const Band&) = default;

@@ -23,7 +23,7 @@ struct Keyframe {
     std::optional<float> opacity{};   ///< 0 to 1, on top of the element's
     std::optional<Color> color{};     ///< instead of all its colors
     std::optional<float> shine{};     ///< where a bright stripe is on its way across, 0 to 1
-    Easing easing{};                  ///< of the way to the next keyframe, as in CSS
+    Easing easing{};                  ///< the shape of the way to the next keyframe, as in CSS
     friend bool operator==(const Keyframe&, const Keyframe&) = default;
 };
 
@@ -44,7 +44,7 @@ struct Effect {
     std::string id{};
     Seconds duration{0.3};
     int repeat = 1;   ///< how many times it runs; zero: until it is stopped
-    Easing easing{};  ///< of the way to the first keyframe
+    Easing easing{};  ///< the shape of the way from rest to the first keyframe
     std::vector<Keyframe> keyframes{};
     bool scatter =
         false;  ///< each keyframe's offset goes in a random direction, its rotation to a random side

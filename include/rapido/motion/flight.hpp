@@ -20,19 +20,20 @@ namespace rapido {
 /// can never again be further away than a millionth of its flight, or than `grain`.
 class Flight {
  public:
-    /// What a distance of one means.
+    /// How distances relate to the value.
     struct Scale {
-        double unit = 1;  ///< of the value, for a roll: 1e9 where a distance counts nanoseconds of a duration
-        double grain = 0;  ///< nothing smaller is seen: a spring lands where less is left
+        double unit =
+            1;  ///< one unit of the value, which a roll counts: 1e9 where a distance counts nanoseconds of a duration
+        double grain = 0;  ///< the smallest distance that is seen: a spring lands when less is left
     };
 
-    /// The target moved at `now`, so that the distance to it grew by `shift` (old target minus new target).
+    /// Moves the target at `now`, so that the distance to it grows by `shift`, the old target minus the new one.
     void retarget(double shift, Nanoseconds now, const Motion& motion, Scale scale = {1, 0});
-    /// At the target, at rest.
+    /// Ends the flight: the value is at its target, at rest.
     void land() { end_ = Nanoseconds::min(); }
 
     double distance(Nanoseconds now) const { return resting(now) ? 0 : distance_in_flight(now); }
-    /// The change of `distance` in units a second; zero at rest.
+    /// Returns the change of `distance` in units a second, zero at rest.
     double velocity(Nanoseconds now) const;
     bool resting(Nanoseconds now) const { return now >= end_; }
     Nanoseconds start() const { return start_; }

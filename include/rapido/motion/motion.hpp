@@ -1,4 +1,4 @@
-// How a shown value travels to a new target: the choice, as it stands in a description.
+// How a shown value travels to a new target, as a description says it.
 #pragma once
 
 #include <cstdint>
@@ -18,32 +18,33 @@ enum class MotionKind : std::uint8_t { instant, tween, spring, roll };
 /// Fields that the kind has no use for are ignored.
 struct Motion {
     MotionKind kind = MotionKind::instant;
-    /// Of a tween: the length of a flight from rest. Of a spring: its settling time, after which it stays
-    /// within 2 % of a jump from rest. Of a roll: the length of a jump of `full_jump` or more. Zero is instant.
+    /// The duration of a tween from rest; the settling time of a spring, after which it stays within 2 % of a jump from
+    /// rest; the duration of a roll over `full_jump` or more. Zero is instant.
     Seconds duration{0.3};
     Easing easing = Easing::ease_out();  ///< the shape of a flight from rest of a tween or a roll
-    float damping = 1;  ///< ratio of a spring, 0.05 to 20: below 1 it swings, at 1 it is critically damped
-    Seconds shortest{0.1};  ///< of a roll: the length of a jump of one unit or less
+    float damping =
+        1;  ///< the damping ratio of a spring, 0.05 to 20: below 1 it swings, at 1 it is critically damped
+    Seconds shortest{0.1};  ///< the duration of a roll over one unit or less
     double full_jump =
-        1000;  ///< of a roll, in units of the value; in between the logarithm of the jump counts
-    /// The same whether the value rises or falls, for `Motions`.
+        1000;  ///< for a roll, in units of the value; between one unit and this the logarithm of the jump counts
+    /// Converts to the motions of an element whose value rises and falls alike.
     operator Motions() const;
     friend bool operator==(const Motion&, const Motion&) = default;
 };
 
-/// At once.
+/// Returns the motion that shows every target at once.
 inline Motion instant() {
     return {};
 }
-/// In a given time, in the shape of an easing.
+/// Returns a motion that takes a given time, in the shape of an easing.
 inline Motion tween(Seconds duration, Easing easing = Easing::ease_out()) {
     return {.kind = MotionKind::tween, .duration = duration, .easing = std::move(easing)};
 }
-/// As a damped spring pulls it, by settling time and damping ratio.
+/// Returns the motion of a damped spring, by settling time and damping ratio.
 inline Motion spring(Seconds settling, float damping = 1) {
     return {.kind = MotionKind::spring, .duration = settling, .damping = damping};
 }
-/// As a counter counts: longer for larger jumps, up to a cap.
+/// Returns the motion of a counter, which takes longer for larger jumps, up to `longest`.
 inline Motion roll(Seconds longest) {
     return {.kind = MotionKind::roll, .duration = longest};
 }
@@ -55,7 +56,7 @@ struct Motions {
     Motion both{};
     std::optional<Motion> rise{};  ///< replaces `both` to a larger target
     std::optional<Motion> fall{};  ///< replaces `both` to a smaller target
-    Motion max{};                  ///< of the shown maximum
+    Motion max{};                  ///< the motion of the shown maximum
 
     const Motion& towards(bool larger) const {
         const std::optional<Motion>& own = larger ? rise : fall;

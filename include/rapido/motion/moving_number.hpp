@@ -1,4 +1,4 @@
-// Motion for itself, with no HUD around it.
+// Motion without a HUD.
 #pragma once
 
 #include "rapido/motion/moving_value.hpp"
@@ -17,16 +17,16 @@ class MovingNumber {
     MovingNumber(double value, Motion motion) : MovingNumber(value, Motions{.both = std::move(motion)}) {}
     MovingNumber(double value, Motions motions) : motions_(std::move(motions)), target_(value) {}
 
-    /// Travels to `target` from where it is and as fast as it moves now. A target that is not finite is taken
-    /// at once.
+    /// Lets the number travel to `target`, from its present position and with its present velocity. A target that is not
+    /// finite is taken at once.
     void set_target(double target);
-    /// Is at `value`, at rest.
+    /// Puts the number at `value`, at rest.
     void snap(double value);
-    /// Lets time pass; a step that is negative or not finite is none.
+    /// Lets time pass. A step that is negative or not finite counts as zero.
     void advance(Seconds step) { clock_.advance(step); }
 
     double value() const { return target_ + flight_.distance(clock_.now()); }
-    /// Units a second.
+    /// Returns the velocity in units a second.
     double velocity() const { return flight_.velocity(clock_.now()); }
     double target() const { return target_; }
     bool resting() const { return flight_.resting(clock_.now()); }
@@ -50,9 +50,9 @@ class Roll {
     Roll(std::int64_t value, Motion motion) : motions_{.both = std::move(motion)} { moving_.snap(value); }
 
     void set_target(std::int64_t target);
-    /// Is at `value`, at rest.
+    /// Puts the number at `value`, at rest.
     void snap(std::int64_t value) { moving_.snap(value); }
-    /// Lets time pass; a step that is negative or not finite is none.
+    /// Lets time pass. A step that is negative or not finite counts as zero.
     void advance(Seconds step) { clock_.advance(step); }
 
     std::int64_t value() const { return moving_.at(clock_.now()).int64(); }

@@ -6,21 +6,21 @@
 
 namespace rapido {
 
-/// Keeps the target exactly, in its own type, and only the distance to it as a double: an integer lands on
-/// the integer, over the whole range of 64 bits. Texts, booleans and "no value" change at once; a text is a
-/// view, as in `Value`. Moments must not go back.
+/// The target is kept exactly, in its own type, and only the distance to it as a double, so that an integer lands on the
+/// integer over the whole range of 64 bits. Texts, booleans and "no value" change at once; a text is a view, as in
+/// `Value`. Times that are passed in must not decrease.
 class MovingValue {
  public:
-    /// Is at `value`, at rest.
+    /// Puts the value at `value`, at rest.
     void snap(Value value);
-    /// Travels there from where it is at `now`, by the motion for the way that it has to go; at once where
-    /// there was no value, or one of another type.
+    /// Lets the value travel to `target` from where it is at `now`, by the motion for the direction of that way. It is there
+    /// at once if there was no value, or one of another type.
     void set_target(Value target, Nanoseconds now, const Motions& motions);
 
-    /// Where it is. An integer or a duration in flight is the target minus or plus the remaining distance
+    /// Returns where the value is. An integer or a duration in flight is the target minus or plus the remaining distance
     /// rounded up: it starts on the old value and reaches the target only at the end.
     Value at(Nanoseconds now) const;
-    /// The same as a double, between the integers, too; NaN for a text and for no value.
+    /// Returns the same as a double, which may lie between two integers; NaN for a text and for no value.
     double number_at(Nanoseconds now) const;
     const Value& target() const { return target_; }
     bool resting(Nanoseconds now) const { return flight_.resting(now); }

@@ -9,32 +9,33 @@ namespace rapido {
 /// A second bar that shows how much was just lost: it stays for the delay, which each further loss restarts,
 /// and then drains to the value.
 struct BarTrail {
-    Seconds delay{0};       ///< zero is no trail
-    Seconds duration{0.5};  ///< of the drain
+    Seconds delay{0};       ///< before the trail drains; zero means no trail
+    Seconds duration{0.5};  ///< how long the trail takes to drain
     Easing easing = Easing::ease_in_out();
     Color color = rgb(0xff7a3c);
     friend bool operator==(const BarTrail&, const BarTrail&) = default;
 };
 
-/// Stays where the value was, and drains to where it is once nothing more was lost for a while. Several quick
-/// losses join into one; one that comes while it drains lets it drain on, and starts a new delay. A gain changes
-/// nothing: the value overtakes the trail, which is never below it. Moments must not go back.
+/// A number that stays where the value was, and drains to where the value is once nothing more was lost for a while. Several
+/// quick losses join into one; a loss while the trail drains lets it drain on and starts a new delay. A gain changes
+/// nothing: the value overtakes the trail, which is never below it. Times that are passed in must not decrease.
 class Trail {
  public:
-    /// `drain` is how it travels after `delay`; instant makes it disappear at once.
+    /// After `delay` the trail travels by the motion `drain`; an instant one makes it disappear at once.
     Trail(Seconds delay, Motion drain) : delay_(to_nanoseconds(delay)), drain_(std::move(drain)) {}
 
-    /// Is at `value`, with nothing to show.
+    /// Puts the trail at `value`: nothing was lost.
     void snap(double value);
-    /// The value has a new target at `now`, while `shown` is what is shown of it.
+    /// Tells that the value has a new target at `now`, while `shown` is shown of it. With `instantly` the trail follows at
+    /// once.
     void set_target(double target, double shown, Nanoseconds now, bool instantly = false);
 
-    /// Lets it set out, if its delay is over at `now`; instantly is without travelling.
+    /// Lets the trail begin to drain if its delay is over at `now`; with `instantly` it does not travel.
     void advance(Nanoseconds now, bool instantly = false);
 
-    /// Where it ends; at least `shown`.
+    /// Returns where the trail ends, at least `shown`.
     double at(Nanoseconds now, double shown) const;
-    /// Whether it has gone as far as it will.
+    /// Whether the trail has drained.
     bool resting(Nanoseconds now) const { return !waiting_ && flight_.resting(now); }
 
  private:

@@ -7,8 +7,8 @@ namespace rapido {
 
 /// Which value passes at the end of an interval.
 enum class WindowKind : std::uint8_t {
-    last,     ///< the value at its end
-    average,  ///< over time; of integers rounded to the nearest one
+    last,     ///< the value at the end of the interval
+    average,  ///< the average over time; that of integers is rounded to the nearest integer
     minimum,
     maximum,
 };
@@ -20,8 +20,8 @@ struct Pace {
     Seconds settle{0};      ///< a change passes when the value has been quiet for so long: many become one
     Seconds settle_cap{0};  ///< or when the first of them has waited for so long; zero is four times `settle`
     Seconds interval{0};    ///< changes pass at multiples of it on the real clock
-    WindowKind window = WindowKind::last;  ///< what passes then
-    double quantize = 0;                   ///< to the nearest multiple, in units of the value
+    WindowKind window = WindowKind::last;  ///< which of the values in the interval passes
+    double quantize = 0;                   ///< the nearest multiple of this passes, in units of the value
     double smallest_change = 0;            ///< a smaller one is held back, in units of the value
     friend bool operator==(const Pace&, const Pace&) = default;
 };
@@ -32,9 +32,9 @@ struct TimedValue {
     Value value{};
 };
 
-/// The nearest multiple of `step`, ties to the even one, in the value's own type; a duration counts in seconds.
-/// An amount that is not zero does not become zero but one step, and one that is below its maximum stays below
-/// it; where no multiple lies between, it is left as it is. Texts, booleans, and a step that is not positive and
+/// Returns the nearest multiple of `step`, ties to the even one, in the value's own type; a duration counts in seconds.
+/// An amount that is not zero becomes at least one step, and an amount below its maximum stays below it; if no multiple lies
+/// between, the amount is returned as it is. Texts, booleans, and a step that is not positive and
 /// finite change nothing.
 Value quantize(const Value& value, double step, const Value& max = {});
 

@@ -34,7 +34,7 @@ class Pacer {
     /// The value that passed last.
     Value passed() const { return passed_.get(); }
 
-    /// How long a source must be quiet until it is shown as it is.
+    /// A source that was quiet for so long is shown as it is.
     static constexpr Nanoseconds rest{500'000'000};
 
  private:

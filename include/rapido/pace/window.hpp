@@ -8,7 +8,7 @@
 
 namespace rapido {
 
-/// Windows between the multiples of an interval, counted from moment zero, so that the interval is exact on
+/// Windows lie between the multiples of an interval, counted from time zero, so that the interval is exact on
 /// average whatever the frames are. A window gives one value at its end, if that differs from the value before. A
 /// value that is read exactly at the end of a window belongs to it. Times that are passed in must not decrease.
 class Window {

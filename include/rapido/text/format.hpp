@@ -1,4 +1,4 @@
-// Patterns with fields.
+// Patterns: literal text with fields for values.
 #pragma once
 
 #include <memory>
@@ -14,15 +14,15 @@ namespace rapido {
 /// What happens to the digits that are not shown.
 enum class Rounding : std::uint8_t {
     automatic,  ///< by use: `up` for the time that a timer has left, `down` for the time that has passed,
-                ///< `honest` where there is a maximum, `nearest` for the rest
+                ///< `honest` if there is a maximum, else `nearest`
     nearest,    ///< the nearest, of the exact value; a tie goes to the even digit (ISO C++)
     down,       ///< towards minus infinity: never shows more than there is
     up,         ///< towards plus infinity: never shows less than there is
-    honest,  ///< the nearest, but what is there never shows as 0, and what is below its maximum never as the
+    honest,  ///< the nearest, but an amount above 0 never shows as 0, and one below its maximum never as the
              ///< maximum
 };
 
-/// What the fields of a pattern may show, by name.
+/// The values that the fields of a pattern show.
 struct FieldValues {
     Value value =
         {};  ///< `{}` and `{value}`; `{percent}`, `{ratio}` and `{left}` are made of it and the maximum
@@ -56,7 +56,7 @@ class Format {
     struct Use {
         FieldName field = FieldName::value;
         std::string_view spec;   ///< without the colon
-        std::size_t offset = 0;  ///< of the field in the pattern, in bytes
+        std::size_t offset = 0;  ///< where the field begins in the pattern, in bytes
     };
 
     /// Parses a pattern of at most 4096 bytes and 8 fields. Widths are limited to 256, precisions to 30.
@@ -66,10 +66,10 @@ class Format {
     std::vector<Use> uses() const;
     /// Whether some field needs the maximum.
     bool uses_max() const;
-    /// The problem with showing a value of this type in that use; empty where there is none.
+    /// Returns why a value of this type cannot be shown in that use; empty if it can.
     std::string mismatch(std::size_t use, Value::Type type) const;
 
-    /// The pattern after parsing; of no use outside.
+    /// The pattern after parsing, for the core alone.
     struct Parsed;
 
  private:

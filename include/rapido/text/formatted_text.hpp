@@ -1,4 +1,4 @@
-// A text on screen.
+// A text that is made of values.
 #pragma once
 
 #include <array>
@@ -13,17 +13,17 @@ namespace rapido {
 
 class NumberText;
 
-/// What stands beside a format.
+/// What a pattern does not say of how a text is made.
 struct TextOptions {
     Rounding rounding = Rounding::automatic;
-    std::string placeholder = "--";  ///< in place of a field that has no value
+    std::string placeholder = "--";  ///< stands in place of a field that has no value
     int compact = 0;                 ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
     bool drop_zero_parts = false;  ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;      ///< hours of a duration begin again after 24
 };
 
-/// One text, made again only when its visible characters would differ: a value is first turned into the
-/// digits that would be seen, and only other digits make another text.
+/// One text, which is made again only when its visible characters would differ: a value is first turned into the digits that
+/// would be seen, and only other digits make another text.
 ///
 ///     rapido::FormattedText label{*rapido::Format::parse("{} acres")};
 ///     if (label.update({.value = mission.acres})) widget.set_text(label.text());
@@ -31,31 +31,31 @@ class FormattedText {
  public:
     explicit FormattedText(Format format, TextOptions options = {});
 
-    /// The pattern for another plural category than `other`, chosen by the first number that the format
-    /// shows.
+    /// Sets the pattern for another plural category than `other`. The first number that the format shows chooses.
     void set_form(PluralCategory category, Format format);
-    /// The marks, compact forms and plural rules of a language; must outlive the text. Null is English.
+    /// Sets the marks, compact forms and plural rules of a language, which must outlive the text. Null is English.
     void set_numbers(const NumberStyle* numbers);
 
-    /// Another text of the same pattern, language and options, that shows nothing yet.
+    /// Returns another text of the same pattern, language and options, which shows nothing yet.
     FormattedText copy() const;
 
-    /// Shows these values; true if the visible characters changed. Always true the first time.
+    /// Shows these values. Returns whether the visible characters changed; the first time they always have.
     bool update(const FieldValues& values);
 
-    /// Valid until the next update.
+    /// Returns the characters, which are valid until the next update.
     std::string_view text() const;
     /// Lets a `NumberText`, which must outlive this text, write and hold the characters where only one number of them
     /// changes; while it holds them, it may be updated in place of this text, with the same maximum and delta. Null for
     /// none, as at first. The characters stay.
     void write_into(NumberText* number);
-    /// The digits after the point, where one number of this type is shown with a fixed count of them.
+    /// Returns how many digits are shown after the point, if the text shows one number of this type with a fixed count of
+    /// digits.
     std::optional<int> places(std::optional<Value::Type> type) const;
-    /// Of such a text: these values in units of its last digit; nothing where no digits would be shown.
+    /// Returns these values in units of the last digit of such a text; nothing if no digits would be shown.
     std::optional<std::int64_t> count(const FieldValues& values) const;
     /// Whether any of its patterns has a `{delta}`.
     bool shows_delta() const;
-    /// How often the characters were written, whether or not they differed.
+    /// Returns how often the characters were written, whether or not they differed.
     std::uint32_t times_made() const;
 
  private:

@@ -1,4 +1,4 @@
-// Clocks that are told how much time has passed; none of them asks the machine.
+// Clocks that are told how much time has passed; none of them reads the clock of the machine.
 #pragma once
 
 #include <cstdint>
@@ -20,13 +20,13 @@ enum class ClockKind : std::uint8_t { real, game };
 /// within a nanosecond of the true sum.
 class Clock {
  public:
-    /// Adds a step. A step that is negative or not finite counts as zero and gives false.
+    /// Adds a step. Returns false for a step that is negative or not finite, which counts as zero.
     bool advance(Seconds step);
 
-    /// The sum, rounded to whole nanoseconds: the one "now" of every comparison, text and formula. The clock stands
-    /// still at `longest`.
+    /// Returns the sum, rounded to whole nanoseconds. Every comparison, text and formula of a HUD uses this one "now". The
+    /// clock stands still at `longest`.
     Nanoseconds now() const;
-    /// 146 years. Any duration that a description may hold (1e9 s) can be added without an overflow.
+    /// The most that a clock counts, 146 years. Any duration that a description may hold (1e9 s) can be added without an overflow.
     static constexpr Nanoseconds longest = Nanoseconds::max() / 2;
 
  private:

@@ -1,4 +1,4 @@
-// Frames a second, honestly: frames counted, divided by the time that really passed.
+// Frames a second: frames counted, divided by the time that really passed.
 #pragma once
 
 #include <optional>
@@ -14,10 +14,10 @@ class FrameMeter {
     /// An interval below a millisecond, or not a number, counts as a millisecond; one above `Clock::longest` as that.
     explicit FrameMeter(Seconds interval);
 
-    /// Counts one frame of this real length; true when it closed an interval, so that `rate` is new.
+    /// Counts one frame of this real length. Returns whether it closed an interval, so that `rate` is new.
     bool advance(Seconds frame);
 
-    /// Frames a second over the last closed interval; nothing until the first has closed.
+    /// Returns the frames a second over the last closed interval; nothing until the first has closed.
     std::optional<double> rate() const { return rate_; }
 
  private:

@@ -1,4 +1,4 @@
-// Timers for themselves, with no HUD around them.
+// Countdowns and stopwatches, which need no HUD.
 #pragma once
 
 #include <algorithm>
@@ -13,8 +13,9 @@ namespace rapido {
 
 /// A moment of a timer that is reported when it is passed.
 struct Mark {
-    Seconds at{0};     ///< time left of a countdown, time passed of a stopwatch; above zero
-    Seconds every{0};  ///< and again after each of these: `{5s, 1s}` of a countdown is 5, 4, 3, 2, 1
+    Seconds at{0};  ///< time left of a countdown, time passed of a stopwatch; above zero
+    Seconds every{
+        0};  ///< the mark comes again after each of these times: `{5s, 1s}` of a countdown is 5, 4, 3, 2, 1
     friend bool operator==(const Mark&, const Mark&) = default;
 };
 
@@ -25,48 +26,50 @@ struct TimerEvent {
         end,      ///< the end; a loop begins again
         skipped,  ///< more than can be told one by one happened in one step
     };
-    std::uint64_t number = 0;  ///< from 1 on, for this timer
+    std::uint64_t number = 0;  ///< counts the events of this timer from 1 on
     Kind kind = Kind::mark;
-    Nanoseconds time{0};      ///< on the timer's own `age`
-    Nanoseconds at{0};        ///< of a mark: which one
-    std::uint64_t count = 1;  ///< of `skipped`: how many
+    Nanoseconds time{0};      ///< when it happened, on the timer's own `age`
+    Nanoseconds at{0};        ///< for a mark, its `at`
+    std::uint64_t count = 1;  ///< for `skipped`, how many events were skipped
 };
 
-/// What `Countdown` and `Stopwatch` have in common. It keeps whole nanoseconds and adds no fractions up: the same
+/// What `Countdown` and `Stopwatch` have in common. A timer keeps whole nanoseconds and adds up no fractions: the same
 /// seconds in any number of steps give the same position and the same events.
 ///
 /// A mark is armed while the timer has yet to pass it. Running fires it, at its exact time, and so does `take` of a
 /// countdown and `add` of a stopwatch; starting on it, `set` and `reset` never do. Going back arms it again.
 class GameTimer {
  public:
-    /// Runs from the beginning, whatever it did before.
+    /// Lets the timer run from the beginning, whatever it did before.
     void start();
-    /// Stands still until `resume`; nothing if it is not running.
+    /// Lets the timer stand still until `resume`. Does nothing if it is not running.
     void pause();
-    /// Runs on from where it is; nothing if it has ended or was never started.
+    /// Lets the timer run on from where it is. Does nothing if it has ended or was never started.
     void resume();
-    /// Stops at the beginning.
+    /// Stops the timer and puts it at the beginning.
     void reset();
 
-    /// More time: left of a countdown, passed of a stopwatch. After the end of a countdown it stands with that much
-    /// left; `resume` lets it run. What is not positive and finite changes nothing, here and in `take`.
+    /// Adds to the time left of a countdown, or passed of a stopwatch. A countdown that has ended stands with that much left;
+    /// `resume` lets it run. A time that is not positive and finite changes nothing, here and in `take`.
     void add(Seconds time);
-    /// Less of it, down to zero: the end of a countdown.
+    /// Takes time away, down to zero, which is the end of a countdown.
     void take(Seconds time);
-    /// So much of it; below zero is zero, not a number changes nothing. Nothing is reported, not even an end.
+    /// Sets the time left of a countdown, or passed of a stopwatch. Below zero counts as zero, NaN changes nothing. Nothing is
+    /// reported, not even an end.
     void set(Seconds time);
 
-    /// How fast it runs: 1 is like its clock, 0 stands still; limited to 0 to 1 000 000, not a number is 0.
+    /// Sets how fast the timer runs: 1 is as fast as its clock, 0 stands still. The speed is limited to 0 to 1 000 000; NaN
+    /// counts as 0.
     void set_speed(double speed);
-    /// Whether it begins again at its end; one without a duration cannot.
+    /// Sets whether the timer begins again at its end. A timer without a duration has no end.
     void set_loop(bool loop) { loop_ = loop; }
-    /// Marks that are not above zero and finite are left out.
+    /// Replaces the marks. Marks that are not above zero and finite are left out.
     void set_marks(std::span<const Mark> marks);
 
-    /// Moves by a step of the clock that it follows. If it reaches its end it gives the overshoot: the part of the
-    /// step that lies after the (last) end. A step that is negative or not finite changes nothing.
+    /// Moves the timer by a step of the clock that it follows. If it reaches its end, returns the overshoot: the part of the
+    /// step that lies after the last end. A step that is negative or not finite changes nothing.
     std::optional<Seconds> advance(Seconds step);
-    /// The same for a whole number of nanoseconds, not negative. The age stands still at the largest number.
+    /// Does the same for a whole number of nanoseconds, which is not negative. The age stands still at the largest number.
     std::optional<Seconds> advance_exactly(Nanoseconds step) {
         // Most steps of most timers pass nothing. A run is never longer than the age.
         const bool quiet = (next_ < 0 || step.count() < next_ - run_) && step <= Nanoseconds::max() - age_;
@@ -78,18 +81,18 @@ class GameTimer {
 
     bool running() const { return state_ == State::running; }
     bool ended() const { return state_ == State::ended; }
-    /// Zero for a stopwatch without one.
+    /// Returns the duration, zero for a stopwatch without one.
     Nanoseconds duration() const { return duration_; }
     double speed() const { return speed_; }
     bool counts_down() const { return direction_ == Direction::down; }
-    /// What is left until its end; zero for a stopwatch without one.
+    /// Returns the time left until the end, zero for a stopwatch without an end.
     Nanoseconds left() const;
-    /// What has passed of it; zero for a countdown that has more left than its duration.
+    /// Returns the time that has passed; zero for a countdown that has more left than its duration.
     Nanoseconds elapsed() const;
 
-    /// The sum of all steps, whether or not it ran.
+    /// Returns the sum of all steps, whether or not the timer ran.
     Nanoseconds age() const { return age_; }
-    /// How many events there were.
+    /// Returns how many events there were.
     std::uint64_t event_count() const { return numbered_; }
     /// The latest events, those with a number above `after`: all of the last step, and a few before it. Valid until
     /// the next call that changes the timer. One step tells 256 at most, and the count of the others.

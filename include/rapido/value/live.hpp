@@ -5,8 +5,8 @@
 
 namespace rapido {
 
-/// A value that may die before the HUD that shows it: it then turns into "no value". It is told rather than
-/// compared: a HUD looks at a counter of its changes. One thread.
+/// A value that may die before the HUD that shows it: it then turns into "no value". A HUD does not compare it but looks at a
+/// counter of its changes. It belongs to one thread.
 ///
 ///     rapido::Live<int> health{100};
 ///     hud.add(rapido::Bar{.id = "health", .value = rapido::watch(health), .max = 100});
@@ -16,9 +16,9 @@ class Live {
  public:
     explicit Live(T value = {}) : cell_(std::make_shared<Cell>(std::move(value))) {}
     ~Live() { end(); }
-    /// Whoever shows `other` shows this one from now on; `other` is then like a new one, which nobody shows.
+    /// Elements that show `other` show this one from now on; `other` is then like a new one, which nothing shows.
     Live(Live&& other) noexcept = default;
-    /// The same; whoever showed this one shows "no value".
+    /// Does the same; elements that showed this one show "no value".
     Live& operator=(Live&& other) noexcept {
         if (this == &other) return *this;
         end();
@@ -35,7 +35,7 @@ class Live {
         cell().value = std::move(value);
         ++cell().version;
     }
-    /// Sets it as given: no motion, no gain or loss, no event, wherever it is shown.
+    /// Sets the value as given: wherever it is shown there is no motion, no gain or loss and no event.
     void snap(T value) {
         ++cell().snap_count;
         set(std::move(value));

@@ -17,8 +17,8 @@ inline constexpr bool is_duration = false;
 template <class Rep, class Period>
 inline constexpr bool is_duration<std::chrono::duration<Rep, Period>> = true;
 
-/// One value of one of the types that a HUD can show, or no value. Sixteen bytes; a text is a view, valid as
-/// long as what it was made from. A `Value` variable may itself be watched: its type may then change while
+/// One value of one of the types that a HUD can show, or no value. It has sixteen bytes. A text is a view, which is valid as
+/// long as the string that it was made from. A `Value` variable may itself be watched: its type may then change while
 /// running.
 class Value {
  public:
@@ -26,7 +26,7 @@ class Value {
     // overlap, and the next read of it would wait for them.
     enum class Type : std::uint32_t { none, boolean, int64, uint64, float32, float64, text, duration };
 
-    /// No value: an element shows its placeholder.
+    /// Makes no value: an element shows its placeholder.
     constexpr Value() = default;
     constexpr Value(std::same_as<bool> auto value) : integer_(value ? 1 : 0), type_(Type::boolean) {}
     constexpr Value(std::signed_integral auto value) : integer_(value), type_(Type::int64) {}
@@ -34,13 +34,13 @@ class Value {
     requires(!std::same_as<T, bool>) constexpr Value(T value) : natural_(value), type_(Type::uint64) {}
     constexpr Value(float value) : real_(value), type_(Type::float32) {}
     constexpr Value(double value) : real_(value), type_(Type::float64) {}
-    /// Beyond the range of a double it becomes an infinity.
+    /// A number beyond the range of a double becomes an infinity.
     constexpr Value(long double value) : real_(static_cast<double>(value)), type_(Type::float64) {}
     constexpr Value(std::string_view text)
         : chars_(text.data()), size_(static_cast<std::uint32_t>(text.size())), type_(Type::text) {}
     constexpr Value(const char* text) : Value(std::string_view(text)) {}
     Value(const std::string& text) : Value(std::string_view(text)) {}
-    /// Whole nanoseconds, saturated at 292 years; of a floating point duration, the nearest.
+    /// A duration is kept in whole nanoseconds, saturated at 292 years; a floating point duration is rounded to the nearest.
     template <class Rep, class Period>
     constexpr Value(std::chrono::duration<Rep, Period> time) : type_(Type::duration) {
         if constexpr (std::is_floating_point_v<Rep>) {
@@ -61,7 +61,7 @@ class Value {
     constexpr bool has_value() const { return type_ != Type::none; }
     constexpr bool is_integer() const { return type_ == Type::int64 || type_ == Type::uint64; }
     constexpr bool is_real() const { return type_ == Type::float32 || type_ == Type::float64; }
-    /// Whether there is an amount in it: everything but a text and no value.
+    /// Whether the value is an amount: everything but a text and no value.
     constexpr bool is_number() const { return type_ != Type::none && type_ != Type::text; }
 
     // Each of these is for its own type only.
@@ -72,13 +72,13 @@ class Value {
     constexpr std::string_view text() const { return {chars_, size_}; }
     constexpr Nanoseconds duration() const { return Nanoseconds{integer_}; }
 
-    /// The amount as a double: a duration in seconds, true as 1; NaN for a text and for no value.
+    /// Returns the amount as a double: a duration in seconds, true as 1; NaN for a text and for no value.
     double number() const { return type_ == Type::float64 ? real_ : other_number(); }
 
-    /// What a condition makes of it: no value, zero, NaN, false and the empty text are false.
+    /// Returns what a condition makes of the value: no value, zero, NaN, false and the empty text are false.
     bool truth() const;
 
-    /// Same type and same bits, or same text: NaN equals itself, 0.0 differs from -0.0 and 1 from 1.0.
+    /// Equal for the same type and bits, or the same text: NaN equals itself, 0.0 differs from -0.0 and 1 from 1.0.
     friend bool operator==(const Value& a, const Value& b) {
         if (a.type_ != b.type_) return false;
         return a.type_ == Type::text ? a.text() == b.text() : a.natural_ == b.natural_;
@@ -97,18 +97,18 @@ class Value {
     Type type_ = Type::none;
 };
 
-/// An amount in the type of an example: whole numbers to the nearest, ties to even, limited to their range; a duration
-/// takes seconds. An example without an amount is given back.
+/// Returns an amount in the type of an example: integers are rounded to the nearest, ties to even, and limited to their range;
+/// a duration takes seconds. An example without an amount is returned itself.
 Value amount_like(const Value& example, double amount);
 
-/// `a` minus `b`: integers as an integer, durations as a duration, the rest, and what does not fit, as a
-/// double. No value where one of them has no amount.
+/// Returns `a` minus `b`: the difference of integers as an integer, of durations as a duration, of others, and one that does
+/// not fit, as a double. Returns no value if one of them has no amount.
 Value difference(const Value& a, const Value& b);
 
-/// The order of two amounts; integers are compared as integers. False where one has no amount.
+/// Returns whether the amount `a` is less than `b`; integers are compared as integers. False if one has no amount.
 bool less(const Value& a, const Value& b);
 
-/// The field's word for each type: "no value", "boolean", "integer", "number", "text", "duration".
+/// Returns the word for a type: "no value", "boolean", "integer", "number", "text", "duration".
 std::string_view to_string(Value::Type type);
 
 }  // namespace rapido

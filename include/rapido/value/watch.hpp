@@ -1,4 +1,4 @@
-// Binding: one word, whatever the thing is.
+// Binds sources to the state of a game.
 #pragma once
 
 #include <concepts>
@@ -13,13 +13,13 @@
 
 namespace rapido {
 
-/// An enumeration with names: `std::string_view name_of(Gear gear)` beside it.
+/// An enumeration with names, given by a function `std::string_view name_of(Gear gear)` beside it.
 template <class T>
 concept NamedEnum = std::is_enum_v<T> && requires(T value) {
     { name_of(value) } -> std::convertible_to<std::string_view>;
 };
 
-/// Types that a HUD shows as they are.
+/// The types that a HUD shows as they are.
 template <class T>
 concept Showable = (std::is_arithmetic_v<T> && !std::same_as<T, wchar_t> && !std::same_as<T, char8_t> &&
                     !std::same_as<T, char16_t> && !std::same_as<T, char32_t>) ||
@@ -163,8 +163,8 @@ Source watch(T&& thing) {
     }
 }
 
-/// A member reached through an object: `watch(plane, &Plane::water)`; instead of a member, a member function
-/// or a callable on the object.
+/// Binds a source to a member that is reached through an object: `watch(plane, &Plane::water)`. In place of a member there may
+/// be a member function or a callable on the object.
 ///
 /// - A shared_ptr or weak_ptr is kept as a weak one: when the object dies there is no value, and nothing
 /// dangles.
@@ -210,7 +210,7 @@ requires(!std::integral<std::remove_cvref_t<Projection>>) Source watch(Owner&& o
     }
 }
 
-/// The entry of a list at an index that is itself live: `watch(villages, in_danger, &Village::name)`. Beyond
+/// Binds a source to the entry of a list at an index that is itself live: `watch(villages, in_danger, &Village::name)`. Beyond
 /// the list there is no value. List and index must outlive the HUD.
 template <class List, class Index, class Projection>
 requires detail::Indexed<List, Index> Source watch(const List& list, const Index& index,

@@ -6,12 +6,12 @@
 
 namespace rapido {
 
-/// The time that a countdown of the game has left, as a duration that is rounded up by default: zero means
-/// over. It must outlive the HUD.
+/// Binds a source to the time that a countdown of the game has left, a duration that is rounded up by default: zero means that
+/// it is over. The countdown must outlive the HUD.
 Source watch(const Countdown& countdown);
 Source watch(Countdown& countdown);
-/// The time that a stopwatch of the game shows, as a duration that is rounded down by default. It must outlive
-/// the HUD.
+/// Binds a source to the time that a stopwatch of the game shows, a duration that is rounded down by default. The stopwatch must
+/// outlive the HUD.
 Source watch(const Stopwatch& stopwatch);
 Source watch(Stopwatch& stopwatch);
 
