@@ -110,6 +110,7 @@ void Elements::gather(ElementIndex index) {
     RunningElement& element = all_[index];
     if (!element.is_living()) return;
     element.dead = true;
+    hot_[index].queued = true;  // so that nothing follows it any more
     mark_moved(index);
     removed_.push_back(index);
     paths_.erase(element.path);

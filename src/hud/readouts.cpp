@@ -114,22 +114,12 @@ std::span<const ElementIndex> Readouts::take_changes(Lane lane) {
     for (const SourceIndex source : bindings_.snapped())
         for (const Dependent& dependent : bindings_.dependents(source))
             if (dependent.element != no_element) snap(dependent.element);
-    // The scan reads in nearly the order of elements.
-    std::vector<Simple>& simple = of(lane).simple;
-    bool is_sorted = true;
-    ElementIndex last = 0;
     for (const SourceIndex source : bindings_.changed())
-        for (const Dependent& dependent : bindings_.dependents(source)) {
-            if (dependent.role != Dependent::Role::simple) {
-                take_change_of(dependent, lane);
-                continue;
-            }
-            is_sorted = is_sorted && last <= dependent.element;
-            last = dependent.element;
-            simple.push_back({last, source});
-        }
-    if (!is_sorted) std::sort(simple.begin(), simple.end());
+        for (const Dependent& dependent : bindings_.dependents(source))
+            // Simple ones are followed later, without a queue.
+            if (dependent.role != Dependent::Role::simple) take_change_of(dependent, lane);
     std::vector<ElementIndex>& queue = of(lane).queue;
+    // The scan reads in nearly the order of elements.
     if (!std::is_sorted(queue.begin(), queue.end())) std::sort(queue.begin(), queue.end());
     return lost_;
 }
@@ -150,29 +140,31 @@ void Readouts::take_change_of(const Dependent& dependent, Lane lane) {
 
 void Readouts::drop_dead(Lane lane) {
     std::erase_if(of(lane).queue, [this](ElementIndex index) { return elements_[index].dead; });
-    std::erase_if(of(lane).simple, [this](const Simple& simple) { return elements_[simple.index].dead; });
 }
 
 /// All of the way of those that neither travel nor have bands: the value is compared, told and written.
-void Readouts::follow_simple(Lane lane, const FrameTime& time) {
+void Readouts::follow_simple(const FrameTime& time) {
+    const Nanoseconds now = time.now();
     const std::uint32_t frame = elements_.frame();
     const bool measures = layouter_.measurer() != nullptr;
-    for (const auto [index, source] : of(lane).simple) {
-        HotElement& hot = elements_.hot(index);
-        if (hot.queued) continue;  // something besides its value differs, too
+    for (const SourceIndex source : bindings_.changed()) {
         const Value& value = bindings_.value(source);
-        if (hot.has_max || hot.was_positive != is_positive(value)) tell_simple(index, hot, value, time.now());
-        // As `show_number` does, here without a call.
-        const bool is_short = hot.is_direct && !hot.must_show;
-        const NumberText::Update update = is_short ? hot.number.update(value) : NumberText::Update::unfit;
-        if (update == NumberText::Update::changed) {
-            hot.mark_changed(frame, true);
-            if (measures) layouter_.must_measure(index);
-        } else if (update == NumberText::Update::unfit) {
-            refresh(index, time);
+        for (const auto& [index, role] : bindings_.dependents(source)) {
+            if (role != Dependent::Role::simple) continue;
+            HotElement& hot = elements_.hot(index);
+            if (hot.queued) continue;  // something besides its value differs, too
+            if (hot.has_max || hot.was_positive != is_positive(value)) tell_simple(index, hot, value, now);
+            // As `show_number` does, here without a call.
+            const bool is_short = hot.is_direct && !hot.must_show;
+            const NumberText::Update update = is_short ? hot.number.update(value) : NumberText::Update::unfit;
+            if (update == NumberText::Update::changed) {
+                hot.mark_changed(frame, true);
+                if (measures) layouter_.must_measure(index);
+            } else if (update == NumberText::Update::unfit) {
+                refresh(index, time);
+            }
         }
     }
-    of(lane).simple.clear();
 }
 
 void Readouts::tell_changes(Lane lane, const FrameTime& time) {

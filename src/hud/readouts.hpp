@@ -95,15 +95,8 @@ class Readouts {
         Travel* travel;
         Body* body;
     };
-    /// A simple element with its value: both are read at once.
-    struct Simple {
-        ElementIndex index;
-        SourceIndex value;
-        friend bool operator<(const Simple& a, const Simple& b) { return a.index < b.index; }
-    };
     struct Followed {
         std::vector<ElementIndex> queue;  ///< whose sources changed
-        std::vector<Simple> simple;       ///< the same of simple ones
         std::vector<Active> active;
     };
     struct Shown {
@@ -116,7 +109,7 @@ class Readouts {
         return all_[index].shows_pending ? Lane::pending : Lane::ordinary;
     }
     void take_change_of(const Dependent& dependent, Lane lane);
-    void follow_simple(Lane lane, const FrameTime& time);
+    void follow_simple(const FrameTime& time);
     void tell_simple(ElementIndex index, HotElement& hot, const Value& value, Nanoseconds now);
     void tell_amount(ElementIndex index, const Value& value, const Value& before, bool was_positive,
                      Nanoseconds now);

@@ -13,7 +13,7 @@ constexpr double no_trail = std::numeric_limits<double>::quiet_NaN();
 }  // namespace
 
 void Readouts::show(Lane lane, const FrameTime& time) {
-    follow_simple(lane, time);
+    follow_simple(time);
     std::erase_if(of(lane).active, [&](const Active& moving) {
         const Shown now = shown(moving.index, *moving.travel, bindings_.value(moving.max), time);
         show(moving.index, *moving.body, now, time);
