@@ -15,7 +15,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
                                            trace->rows().back().time / 2, rapido::Nanoseconds::max()}) {
         player.seek(time);
         for (const std::string_view name : sources.names())
-            (void)sources.find(name)->read(storage);
+            (void)sources.find(name)->binding().read(storage);
     }
     return 0;
 }
