@@ -63,7 +63,7 @@ struct DrawCommand {
 
     Rect rect{};
     Rect
-        clip;  ///< nothing of a rect or a text is drawn outside; equal to `rect`, or empty, where nothing is cut
+        clip{};  ///< nothing of a rect or a text is drawn outside; equal to `rect`, or empty, where nothing is cut
     float radius = 0;
     float thickness = 0;
 

@@ -63,7 +63,7 @@ struct Level {
     Wave wave{};
     Color color = rgb(0x38b6c9);  ///< the color of the fill, which those of a picture are multiplied by
     std::optional<Color>
-        end_color;  ///< the color of the full end of a shape: a gradient over the whole shape, outside of bands
+        end_color{};  ///< the color of the full end of a shape: a gradient over the whole shape, outside of bands
     Color background = rgb(0x000000, 0.45);  ///< the color of a shape and a mask where they are not filled
     float border = 0;                        ///< the width of the line along a shape; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);

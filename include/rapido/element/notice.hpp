@@ -21,7 +21,7 @@ struct Message {
     Source when{};       ///< posted each time this becomes true; a lasting one leaves when it is false
     std::optional<TriggerOn> on{};  ///< posted by an event; all but `gain` and `loss`
     std::string
-        element;  ///< the path, or the only id, of which element, for `empty`, `full`, `band_enter` and `band_leave`
+        element{};  ///< the path, or the only id, of which element, for `empty`, `full`, `band_enter` and `band_leave`
     std::string band{};           ///< which one, for `band_enter` and `band_leave`; empty is any
     std::string timer{};          ///< which one, for `start`, `mark` and `end`
     std::optional<Seconds> at{};  ///< which mark; without it, any

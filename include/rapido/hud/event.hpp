@@ -26,7 +26,7 @@ struct Event {
     std::string id{};     ///< the id of the timer, or the path of the element
     EventKind kind = EventKind::start;
     std::string
-        detail;  ///< the seconds of a mark (`15`, `0.5`), a count, or the id of a band or a message (the text of a message without an id)
+        detail{};  ///< the seconds of a mark (`15`, `0.5`), a count, or the id of a band or a message (the text of a message without an id)
     friend bool operator==(const Event&, const Event&) = default;
 };
 

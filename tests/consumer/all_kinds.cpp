@@ -1,0 +1,39 @@
+// One of each aggregate with the fewest fields, as games write them: no warning of GCC's or Clang's -Wextra.
+#include <rapido/fwd.hpp>
+#include <rapido/rapido.hpp>
+
+using namespace std::chrono_literals;
+
+int main() {
+    int water = 1;
+    const rapido::HudDefinition definition{
+        .timers = {{.id = "t", .marks = {{15s}}}},
+        .meters = {{.id = "m"}},
+        .effects = {{.id = "e", .keyframes = {{.at = 0.5}}, .dots = {.count = 3}}},
+        .groups = {{.id = "g"}}};
+    rapido::Hud hud(definition);
+    hud.add(rapido::Panel{.id = "panel"});
+    hud.add(rapido::Text{.id = "text",
+                         .value = rapido::watch(water),
+                         .plural = {.one = "{} acre"},
+                         .range = {.high = 9},
+                         .motion = {.both = rapido::tween(1s)},
+                         .bands = {{.id = "b", .below = 3}},
+                         .effects = {{.effect = "punch"}},
+                         .place = {.anchor = rapido::Anchor::top}});
+    hud.add(
+        rapido::Bar{.id = "bar", .pace = {.settle = 1s}, .trail = {.delay = 1s}, .parts = {{.value = 3}}});
+    hud.add(rapido::Ring{.id = "ring"});
+    hud.add(rapido::Level{.id = "level", .wave = {.height = 2}});
+    hud.add(rapido::Pips{.id = "pips", .extra = {{.value = 2}}, .shine = {.effect = "shine"}});
+    hud.add(rapido::Dial{.id = "dial", .zones = {{.from = 1}}, .marks = {.every = 1}, .needle = {.tail = 0}});
+    hud.add(rapido::Scale{.id = "scale", .colors = {{.at = 1}}});
+    hud.add(rapido::Graph{.id = "graph", .ticks = {{.at = 1}}});
+    hud.add(rapido::Image{.id = "image", .frames = {.count = 2}});
+    const auto notice =
+        hud.add(rapido::Notice{.id = "notice", .messages = {{.text = "low"}}, .reading = {.speed = 9}});
+    hud.notify(notice, {.text = "full"});
+    hud.resize({.size = {1280, 720}});
+    hud.update({.real = 16ms});
+    return hud.problems().empty() ? 0 : 1;
+}
