@@ -69,7 +69,7 @@ void Hud::State::follow(Readouts::Lane lane) {
     const std::span<const ElementIndex> lost = readouts.take_changes(lane);
     for (const ElementIndex index : lost)
         kill(index);
-    if (!lost.empty()) readouts.drop_dead(lane);
+    if (!lost.empty()) readouts.drop_dead();
     readouts.tell_changes(lane, time);
     for (const ElementIndex index : readouts.aim(lane, time)) {
         effects.snap(index);

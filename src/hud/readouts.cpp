@@ -138,8 +138,9 @@ void Readouts::take_change_of(const Dependent& dependent, Lane lane) {
         lost_.push_back(index);
 }
 
-void Readouts::drop_dead(Lane lane) {
-    std::erase_if(of(lane).queue, [this](ElementIndex index) { return elements_[index].dead; });
+void Readouts::drop_dead() {
+    for (Followed& lane : lanes_)
+        std::erase_if(lane.queue, [this](ElementIndex index) { return elements_[index].dead; });
 }
 
 /// All of the way of those that neither travel nor have bands: the value is compared, told and written.

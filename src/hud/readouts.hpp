@@ -64,8 +64,8 @@ class Readouts {
     /// Takes what changed of the sources: in the second lane, whoever depends on it is followed there. Returns those whose
     /// value has gone for good, and that are to be removed then; valid until the next call.
     std::span<const ElementIndex> take_changes(Lane lane);
-    /// Forgets those of this lane that were removed since.
-    void drop_dead(Lane lane);
+    /// Follows those no more that were removed in this frame.
+    void drop_dead();
     /// Compares true values with those before, and tells gains, losses, empty and full.
     void tell_changes(Lane lane, const FrameTime& time);
     /// Gives the values to pace, bands and motion. Returns those that took the present as given.
