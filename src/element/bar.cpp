@@ -56,9 +56,8 @@ static_assert(fields.size() == member_count<Bar> + flat_motions);
 class BarBody final : public FillBody {
  public:
     explicit BarBody(const Bar& bar)
-        : FillBody(bar.color, bar.trail.color),
+        : FillBody(bar.color, bar.trail.color, bar.end_color),
           direction_(bar.direction),
-          end_color_(bar.end_color),
           background_(bar.background),
           border_color_(bar.border_color),
           radius_(bar.radius),
@@ -104,15 +103,9 @@ class BarBody final : public FillBody {
                       least_length(at.scale)};
         if (inset > 0) into.add_rect(edges, radius_ * at.scale, background_);
         if (inset <= 0 || segments_ > 0) paint(canvas, 0, 1, background_);
-        if (trail_ > fill_) paint(canvas, fill_, trail_, trail_color());
-        if (fill_ > 0) {
-            const bool shaded = end_color_ && !is_in_band();
-            paint(canvas, 0, fill_, color_, shaded ? &*end_color_ : nullptr);
-            const float length = honest_length(fill_, canvas.length(), canvas.least);
-            for_each_stripe_of(length, at.scale, [&](float from, float to) {
-                into.add_rect(canvas.inner, canvas.radius, stripe_color, canvas.between(from, to));
-            });
-        }
+        paint_fill([&](double from, double to, Color color,
+                       const Color* end_color) { paint(canvas, from, to, color, end_color); },
+                   [&] { paint_stripes(canvas, at.scale); });
         draw_parts(canvas);
         for (const Tick& tick : ticks_)
             if (tick.at > 0 && tick.at < max_)
@@ -167,11 +160,18 @@ class BarBody final : public FillBody {
         }
     };
 
+    void paint_stripes(const Canvas& canvas, float scale) const {
+        const float length = honest_length(fill_, canvas.length(), canvas.least);
+        for_each_stripe_of(length, scale, [&](float from, float to) {
+            canvas.into.add_rect(canvas.inner, canvas.radius, stripe_color, canvas.between(from, to));
+        });
+    }
+
     void paint(const Canvas& canvas, double from, double to, Color color,
                const Color* end_color = nullptr) const {
         if (segments_ > 0) {
             const float room = canvas.length() + canvas.gap;
-            for (int i = lit(from, segments_); i < lit(to, segments_); ++i) {
+            for_each_segment(from, to, segments_, [&](int i) {
                 const auto edge = [&](int segment) {
                     return std::round(room * static_cast<float>(segment) / static_cast<float>(segments_));
                 };
@@ -179,7 +179,7 @@ class BarBody final : public FillBody {
                 const Rect box = canvas.between(edge(i), std::min(end, canvas.length()));
                 canvas.into.add_rect(box, std::min(canvas.radius, (edge(i + 1) - edge(i)) / 4), color);
                 if (end_color != nullptr) canvas.shade(*end_color);
-            }
+            });
             return;
         }
         const float length = canvas.length();
@@ -213,7 +213,6 @@ class BarBody final : public FillBody {
     }
 
     Direction direction_;
-    std::optional<Color> end_color_;
     Color background_;
     Color border_color_;
     float radius_;

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 #include "element/body.hpp"
 
@@ -31,7 +32,9 @@ inline float least_length(float scale) {
 
 class FillBody : public Body {
  public:
-    FillBody(Color color, Color trail_color) : color_(color), trail_color_(trail_color), own_color_(color) {}
+    /// The end color is that of the full end, for a gradient outside of bands.
+    FillBody(Color color, Color trail_color, std::optional<Color> end_color = {})
+        : color_(color), trail_color_(trail_color), own_color_(color), end_color_(end_color) {}
 
     Change set_look(const Look& look) override {
         const bool differs = !(look.color == color_) || look.pattern != pattern_;
@@ -60,21 +63,33 @@ class FillBody : public Body {
         if (context.value_type == Value::Type::text) context.report("value", message);
         if (context.max_type == Value::Type::text) context.report("max", message);
     }
-    /// As many segments as a part stands for.
-    static int lit(double part, int segments) {
-        return static_cast<int>(std::lround(honest_length(part, static_cast<float>(segments), 1)));
+    /// Paints what was lost, then the fill, then its pattern: `paint(from, to, color, end_color)` paints a part of the whole,
+    /// with a gradient if there is an end color, and `stripes` what lies over the fill in a band with stripes.
+    template <class Paint, class Stripes>
+    void paint_fill(Paint paint, Stripes stripes) const {
+        if (trail_ > fill_) paint(fill_, trail_, trail_color_, nullptr);
+        if (!(fill_ > 0)) return;
+        paint(0.0, fill_, color_, end_color_ && !is_in_band() ? &*end_color_ : nullptr);
+        if (pattern_ == FillPattern::stripes) stripes();
+    }
+    /// Calls `draw` with the number of each segment that is lit from one part of the whole to another.
+    template <class Draw>
+    static void for_each_segment(double from, double to, int segments, Draw draw) {
+        const auto lit = [segments](double part) {
+            return static_cast<int>(std::lround(honest_length(part, static_cast<float>(segments), 1)));
+        };
+        for (int i = lit(from); i < lit(to); ++i)
+            draw(i);
     }
     /// Calls `draw` with the beginning and the end of each stripe across a fill of a length in device pixels.
     template <class Draw>
-    void for_each_stripe_of(float length, float scale, Draw draw) const {
-        if (pattern_ != FillPattern::stripes) return;
+    static void for_each_stripe_of(float length, float scale, Draw draw) {
         const float width = std::max(1.0F, std::round(4 * scale));
         for (float at = width; at < length; at += 2 * width)
             draw(at, std::min(at + width, length));
     }
     static constexpr Color stripe_color = rgb(0x10161c, 0.55);
     bool is_in_band() const { return !(color_ == own_color_); }
-    Color trail_color() const { return trail_color_; }
     double fill_ = 0;
     double trail_ = 0;  ///< where it ends; at least `fill_`
     Color color_;
@@ -83,6 +98,7 @@ class FillBody : public Body {
  private:
     Color trail_color_;
     Color own_color_;
+    std::optional<Color> end_color_;
 };
 
 }  // namespace rapido

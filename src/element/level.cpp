@@ -70,7 +70,7 @@ struct Least {
 class LevelBody final : public FillBody {
  public:
     LevelBody(const Level& level, BodyContext& context)
-        : FillBody(level.color, level.trail.color),
+        : FillBody(level.color, level.trail.color, level.end_color),
           outline_(outline_for(level)),
           image_(ImageLook::find(level.image, "image", level.frames, context)),
           empty_image_(ImageLook::find(level.empty_image, "empty_image", level.frames, context)),
@@ -78,7 +78,6 @@ class LevelBody final : public FillBody {
           direction_(level.direction),
           fill_by_(level.fill_by),
           wave_(level.wave),
-          end_color_(level.end_color),
           background_(level.background),
           border_color_(level.border_color),
           border_(level.border),
@@ -127,11 +126,11 @@ class LevelBody final : public FillBody {
                               at, into);
         else if (!image_ && inset <= 0)
             canvas.paint(0, 1, background_);
-        if (trail_ > fill_) canvas.paint(fill_, trail_, trail_color());
-        if (fill_ > 0) {
-            canvas.paint(0, fill_, color_, end_color_ && !is_in_band() ? &*end_color_ : nullptr);
-            if (!is_picture()) canvas.paint_stripes();
-        }
+        paint_fill([&](double from, double to, Color color,
+                       const Color* end_color) { canvas.paint(from, to, color, end_color); },
+                   [&] {
+                       if (!is_picture()) canvas.paint_stripes();
+                   });
         if (border > 0 && !is_picture()) draw_border(whole, border, at, into);
     }
 
@@ -296,7 +295,6 @@ class LevelBody final : public FillBody {
     Direction direction_;
     FillBy fill_by_;
     Wave wave_;
-    std::optional<Color> end_color_;
     Color background_;
     Color border_color_;
     float border_;

@@ -52,17 +52,9 @@ class RingBody final : public FillBody {
         const float gap = segment_gap_ * at.scale;
         const float least = least_length(at.scale);
         paint(whole, gap, least, 0, 1, background_, into);
-        if (trail_ > fill_) paint(whole, gap, least, fill_, trail_, trail_color(), into);
-        if (!(fill_ > 0)) return;
-        paint(whole, gap, least, 0, fill_, color_, into);
-        const float around = length_around(whole);
-        for_each_stripe_of(honest_length(fill_, around, least), at.scale, [&](float from, float to) {
-            Arc stripe = whole;
-            stripe.from = start_ + sweep_ * (from / around);
-            stripe.to = start_ + sweep_ * (to / around);
-            stripe.round_ends = false;
-            into.add_arc(stripe, stripe_color);
-        });
+        paint_fill([&](double from, double to, Color color,
+                       const Color*) { paint(whole, gap, least, from, to, color, into); },
+                   [&] { paint_stripes(whole, least, at.scale, into); });
     }
 
     static void check(BodyContext& context) { check_types(context, "a ring"); }
@@ -71,6 +63,17 @@ class RingBody final : public FillBody {
     /// Along the outer edge.
     float length_around(const Arc& whole) const {
         return std::abs(sweep_) * std::numbers::pi_v<float> / 180 * whole.outer;
+    }
+
+    void paint_stripes(const Arc& whole, float least, float scale, DrawGroup& into) const {
+        const float around = length_around(whole);
+        for_each_stripe_of(honest_length(fill_, around, least), scale, [&](float from, float to) {
+            Arc stripe = whole;
+            stripe.from = start_ + sweep_ * (from / around);
+            stripe.to = start_ + sweep_ * (to / around);
+            stripe.round_ends = false;
+            into.add_arc(stripe, stripe_color);
+        });
     }
 
     void paint(const Arc& whole, float gap, float least, double from, double to, Color color,
@@ -99,12 +102,12 @@ class RingBody final : public FillBody {
         // All round there is a gap behind the last one, too.
         const bool is_closed = std::abs(sweep_) >= 360;
         const float room = is_closed ? around : around + gap;
-        for (int i = lit(from, segments_); i < lit(to, segments_); ++i) {
+        for_each_segment(from, to, segments_, [&](int i) {
             const float begin = room * static_cast<float>(i) / count;
             const float end = room * static_cast<float>(i + 1) / count - std::min(gap, room / count / 2);
             const float shift = is_closed ? std::min(gap, room / count / 2) / 2 : 0;
             draw_arc(degrees(begin + shift), degrees(end + shift), false);
-        }
+        });
     }
 
     float start_;
