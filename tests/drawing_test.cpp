@@ -312,5 +312,62 @@ TEST(Picture, says_why_a_file_cannot_be_read_or_written) {
     EXPECT_EQ(Picture(-3, 900000, fonts).height(), 16384);
 }
 
+TEST(Drawing, is_the_same_at_every_scale_but_for_the_scale) {
+    const double value = 40;
+    const double half = 0.5;
+    BoxMeasurer measurer;
+    Hud hud(HudDefinition{}, {}, &measurer);
+    hud.add(Dial{.id = "dial",
+                 .value = watch(value),
+                 .max = 100,
+                 .place = {.size = {100, 100}},
+                 .marks = {.every = 20, .format = "{:.0f}"}});
+    hud.add(Pips{.id = "pips", .value = watch(half), .max = 1, .shape = Shape::diamond, .steps = 2});
+    const auto points = [&](float scale) {
+        hud.resize({.size = {1280 * scale, 720 * scale}});
+        update(hud, 16ms);
+        DrawList list;
+        hud.draw(list);
+        std::vector<Point> all;
+        int full = 0;
+        for (const DrawGroup& group : list.groups())
+            for (const DrawCommand& command : group.commands()) {
+                if (command.kind == DrawCommand::Kind::text)
+                    all.push_back({command.baseline.x / scale, command.baseline.y / scale});
+                for (const Point& point : group.points_of(command))
+                    if (command.kind == DrawCommand::Kind::line)
+                        all.push_back({point.x / scale, point.y / scale});
+                full += command.color == Pips{}.color && command.kind == DrawCommand::Kind::polygon ? 1 : 0;
+            }
+        EXPECT_GE(full, 1) << "half a diamond is a triangle";
+        return all;
+    };
+    const std::vector<Point> once = points(1), twice = points(2);
+    ASSERT_EQ(once.size(), twice.size());
+    ASSERT_GE(once.size(), 6U);
+    for (std::size_t i = 0; i < once.size(); ++i) {
+        EXPECT_NEAR(once[i].x, twice[i].x, 0.01);
+        EXPECT_NEAR(once[i].y, twice[i].y, 0.01);
+    }
+}
+
+TEST(Drawing, rounds_the_ends_of_an_arc_outwards) {
+    DrawGroup group;
+    group.begin();
+    // A quarter from the top to the right, between radii of 8 and 12.
+    group.add_arc({{50, 50}, 12, 8, 0, 90, true}, rgb(0xffffff));
+    float left = 50, top = 50, right = 50, bottom = 50;
+    for (const Point& point : group.points_of(group.commands()[0])) {
+        left = std::min(left, point.x);
+        top = std::min(top, point.y);
+        right = std::max(right, point.x);
+        bottom = std::max(bottom, point.y);
+    }
+    EXPECT_NEAR(left, 48, 0.1) << "half the thickness before its beginning";
+    EXPECT_NEAR(bottom, 52, 0.1) << "and behind its end";
+    EXPECT_NEAR(top, 38, 0.1);
+    EXPECT_NEAR(right, 62, 0.1);
+}
+
 }  // namespace
 }  // namespace rapido::test

@@ -380,5 +380,49 @@ TEST(Text, in_a_hud_writes_what_a_formatted_text_writes) {
     }
 }
 
+TEST(Language, may_show_the_last_change_where_the_pattern_did_not) {
+    int score = 10;
+    Hud hud;
+    const auto text = hud.add(Text{.id = "a", .value = watch(score), .format = "{} points"});
+    update(hud, 16ms);
+    Language other{.tag = "xx"};
+    other.translations["{} points"].forms.back() = "{} ({delta:+})";
+    hud.set_language(other);
+    update(hud, 16ms);
+    score = 15;
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "15 (+5)");
+    score = 12;
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "12 (-3)");
+}
+
+TEST(Language, counts_for_the_width_that_is_reserved) {
+    const int acres = 1;
+    BoxMeasurer measurer;
+    Hud hud(HudDefinition{}, {}, &measurer);
+    const auto text =
+        hud.add(Text{.id = "a", .value = watch(acres), .format = "{:L}", .range = {0, 1e6}, .size = 20});
+    update(hud, 16ms);
+    EXPECT_EQ(hud[text].box.width, 9 * 10) << "1,000,000";
+    Language wide{.tag = "xx"};
+    wide.numbers.group = "---";
+    hud.set_language(wide);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[text].box.width, 13 * 10) << "1---000---000";
+}
+
+TEST(Notice, refuses_a_message_that_cannot_be) {
+    std::string village = "Pine Hollow";
+    Hud hud;
+    EXPECT_FALSE(hud.add(Notice{.id = "a", .messages = {{.text = "{:.1f}", .value = watch(village)}}}));
+    const auto news = hud.add(Notice{.id = "b"});
+    EXPECT_FALSE(hud.notify(news, {.text = "x", .priority = 5000}));
+    EXPECT_EQ(hud.problems().size(), 2U);
+    update(hud, 16ms);
+    EXPECT_FALSE(hud[news].visible);
+    EXPECT_TRUE(hud.notify(news, {.text = "x", .priority = 5}));
+}
+
 }  // namespace
 }  // namespace rapido::test
