@@ -351,6 +351,23 @@ TEST(Drawing, is_the_same_at_every_scale_but_for_the_scale) {
     }
 }
 
+TEST(Drawing, fills_an_outline_over_the_whole_box) {
+    BoxMeasurer measurer;
+    Hud hud(HudDefinition{}, {}, &measurer);
+    hud.add(Level{
+        .id = "tank", .value = 1, .place = {.size = {200, 50}}, .outline = {{0, 0}, {1, 0}, {1, 1}, {0, 1}}});
+    update(hud, 16ms);
+    DrawList list;
+    hud.draw(list);
+    float left = 1e9F, right = 0;
+    for (const DrawCommand& command : list.groups()[0].commands())
+        for (const Point& point : list.groups()[0].points_of(command)) {
+            left = std::min(left, point.x);
+            right = std::max(right, point.x);
+        }
+    EXPECT_NEAR(right - left, 200, 0.01) << "corners are parts of the box, whatever its shape";
+}
+
 TEST(Drawing, rounds_the_ends_of_an_arc_outwards) {
     DrawGroup group;
     group.begin();

@@ -70,6 +70,38 @@ TEST(Effects, that_weigh_a_change_play_at_full_strength_for_anything_else) {
     EXPECT_GT(hud[bar].scale, 1.1F) << "the last that starts in a frame counts, and it is that of empty";
 }
 
+TEST(Effects, of_one_timer_start_on_all_who_wait_for_it) {
+    HudDefinition definition;
+    definition.timers = {{.id = "t", .duration = 10s, .marks = {{9s}, {8s}}}};
+    definition.effects = {{.id = "grow", .duration = 5s, .keyframes = {{.at = 0.5, .scale = 2.F}}}};
+    Trigger nine{.on = TriggerOn::mark, .effect = "grow", .timer = "t", .at = 9s};
+    for (const char* id : {"a", "b", "c"})
+        definition.elements.push_back(Text{.id = id, .format = "x", .effects = {nine, nine}});
+    nine.at = 8s;
+    definition.elements.push_back(Text{.id = "later", .format = "x", .effects = {nine}});
+    Hud hud(definition);
+    update(hud, 16ms);
+    hud.remove(hud.find("b"));
+    update(hud, 1500ms);
+    for (const ElementRef ref : hud.elements())
+        EXPECT_EQ(hud[ref].scale > 1, hud[ref].id != "later") << hud[ref].id;
+    EXPECT_EQ(hud.elements().size(), 3U);
+}
+
+TEST(Band, on_the_truth_of_a_timer_is_entered_at_its_exact_time) {
+    for (const BandOn on : {BandOn::truth, BandOn::target}) {
+        HudDefinition definition;
+        definition.timers = {{.id = "t", .duration = 10s}};
+        definition.elements = {
+            Text{.id = "a", .value = "t.left", .bands = {{.id = "late", .below = 4, .on = on}}}};
+        Hud hud(definition);
+        update(hud, 0s);
+        update(hud, 9s);
+        ASSERT_EQ(told(hud), "a band_enter late");
+        EXPECT_EQ(hud.events()[0].time, 6s);
+    }
+}
+
 TEST(Leave, does_not_wait_for_an_effect_that_never_ends) {
     int value = 3;
     Hud hud;
