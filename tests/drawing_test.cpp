@@ -368,6 +368,26 @@ TEST(Drawing, fills_an_outline_over_the_whole_box) {
     EXPECT_NEAR(right - left, 200, 0.01) << "corners are parts of the box, whatever its shape";
 }
 
+TEST(Layout, moves_an_element_by_its_offset_in_every_arrangement) {
+    for (const Layout layout : {Layout::row, Layout::column, Layout::grid}) {
+        std::array<Rect, 2> boxes;
+        for (const bool moved : {false, true}) {
+            BoxMeasurer measurer;
+            Hud hud(HudDefinition{}, {}, &measurer);
+            hud.add(Panel{.id = "p", .layout = layout});
+            hud.add(Text{.id = "a", .format = "first", .inside = "p"});
+            const auto text = hud.add(Text{.id = "b",
+                                           .format = "second",
+                                           .place = {.offset = moved ? Point{3, 5} : Point{}},
+                                           .inside = "p"});
+            update(hud, 16ms);
+            boxes[moved ? 1 : 0] = hud[text].box;
+        }
+        EXPECT_EQ(boxes[1].x - boxes[0].x, 3);
+        EXPECT_EQ(boxes[1].y - boxes[0].y, 5);
+    }
+}
+
 TEST(Drawing, rounds_the_ends_of_an_arc_outwards) {
     DrawGroup group;
     group.begin();

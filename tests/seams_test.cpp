@@ -102,6 +102,24 @@ TEST(Band, on_the_truth_of_a_timer_is_entered_at_its_exact_time) {
     }
 }
 
+TEST(Band, that_changes_with_others_fades_as_long_as_the_slowest) {
+    int heat = 0;
+    Hud hud;
+    const auto text = hud.add(Text{.id = "a",
+                                   .value = watch(heat),
+                                   .bands = {{.above = 5, .color = rgb(0x808080), .fade = 10ms},
+                                             {.above = 6, .color = rgb(0x909090), .fade = 1s}}});
+    update(hud, 16ms);
+    const Color before = hud[text].color;
+    heat = 9;
+    update(hud, 16ms);
+    update(hud, 500ms);
+    EXPECT_NE(hud[text].color, rgb(0x909090)) << "half way";
+    EXPECT_NE(hud[text].color, before);
+    update(hud, 600ms);
+    EXPECT_EQ(hud[text].color, rgb(0x909090));
+}
+
 TEST(Leave, does_not_wait_for_an_effect_that_never_ends) {
     int value = 3;
     Hud hud;
