@@ -203,5 +203,23 @@ TEST(Image, that_cannot_be_read_is_a_problem_and_a_crossed_box) {
     }
 }
 
+TEST(Images, give_a_renderer_the_pixels_to_upload) {
+    Images images;
+    const std::array<Color, 6> given{rgb(0x112233), rgb(0xff0000), {255, 128, 0, 128},
+                                     rgb(0xffffff), {9, 9, 9, 0},  rgb(0x00ff00)};
+    const Result<ImageId> image = images.add("flag", 3, 2, given);
+    ASSERT_TRUE(image);
+    const std::vector<std::uint8_t> pixels = images.pixels(*image);
+    ASSERT_EQ(pixels.size(), 4 * given.size());
+    for (std::size_t i = 0; i < given.size(); ++i) {
+        const Color& color = given[i];
+        const std::array<int, 4> expected{color.red * color.alpha / 255, color.green * color.alpha / 255,
+                                          color.blue * color.alpha / 255, color.alpha};
+        for (std::size_t part = 0; part < 4; ++part)
+            EXPECT_NEAR(pixels[4 * i + part], expected[part], 1) << i << " " << part;
+    }
+    EXPECT_TRUE(images.pixels(99).empty());
+}
+
 }  // namespace
 }  // namespace rapido::test

@@ -28,6 +28,13 @@ TEST(Effects, played_by_the_game_leave_bands_without_effects_alone) {
     const auto text = hud.add(Text{.id = "heat", .value = watch(heat), .bands = {{.id = "hot", .above = 5}}});
     update(hud, 16ms);
     EXPECT_TRUE(hud.play(text, "shake"));
+    EXPECT_FALSE(hud.fill(text)) << "a text has none";
+    const auto bar = hud.add(Bar{.id = "bar", .value = 1, .max = 4});
+    EXPECT_EQ(hud.fill(bar), 0);
+    update(hud, 0s);
+    EXPECT_EQ(hud.fill(bar), 0.25);
+    hud.remove(bar);
+    EXPECT_FALSE(hud.fill(bar));
     heat = 9;
     update(hud, 16ms);
     EXPECT_EQ(told(hud), "heat band_enter hot");

@@ -66,6 +66,13 @@ Location ElementContext::place_of(std::string_view field) const {
     return origin_ != nullptr && !problems_.is_full() ? origin_->of(field) : Location{};
 }
 
+SourceIndex ElementContext::connect(const Source& source, std::string_view field, Bindings& bindings) {
+    Problem problem;
+    if (const auto index = bindings.find(source, problem)) return *index;
+    report(field, std::move(problem.message), std::move(problem.hint));
+    return no_source;
+}
+
 void ElementContext::check_id(std::string_view id) {
     if (!is_id(id)) report("id", "an id is made of letters, digits, '_' and '-'");
 }

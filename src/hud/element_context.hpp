@@ -7,6 +7,7 @@
 
 #include "base/problem_log.hpp"
 #include "element/body.hpp"
+#include "hud/bindings.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/text/language.hpp"
 
@@ -42,7 +43,8 @@ class ElementContext final : public BodyContext {
     void report(Problem problem) override;
     Location place_of(std::string_view field) const override;
     bool failed() const { return failed_; }
-    const std::string& name() const { return name_; }
+    /// Returns the source that is read for a field, with one user more; none, with a problem, for a name that nobody has.
+    SourceIndex connect(const Source& source, std::string_view field, Bindings& bindings);
 
     /// Reports an id that is none.
     void check_id(std::string_view id);

@@ -56,7 +56,6 @@ class Happenings {
     /// Orders them by time, those of timers before those of elements, elements in their order, and else as they came.
     void sort();
     std::span<const Happening> all() const { return all_; }
-    bool empty() const { return all_.empty(); }
     bool overflowed() const { return overflowed_; }
     /// Makes room for a busy frame, so that the first one does not allocate.
     void reserve(std::size_t count);

@@ -12,14 +12,6 @@ void check_font(const std::string& family, TextMeasurer* measurer, ElementContex
         context.warn("font", "no font family '" + family + "' is installed; another one stands for it");
 }
 
-SourceIndex connect(const Source& source, std::string_view field, Bindings& bindings,
-                    ElementContext& context) {
-    Problem problem;
-    if (const auto index = bindings.find(source, problem)) return *index;
-    context.report(field, std::move(problem.message), std::move(problem.hint));
-    return no_source;
-}
-
 /// Whether no timer or meter has this id; reports it if one has.
 bool is_free(const std::string& id, const Bindings& bindings, ElementContext& context) {
     if (!bindings.is_told(id + ".left") && !bindings.is_told(id + ".rate")) return true;
@@ -90,9 +82,9 @@ void Hud::State::make(const HudDefinition& definition) {
         ElementContext context =
             context_of("timer '" + timer.id + "'", origin_at(definition.timer_origins, i));
         RunningTimer& running = timers[made[i]];
-        running.start = connect(timer.start, "start", bindings, context);
-        running.pause = connect(timer.pause, "pause", bindings, context);
-        running.speed = connect(timer.speed, "speed", bindings, context);
+        running.start = context.connect(timer.start, "start", bindings);
+        running.pause = context.connect(timer.pause, "pause", bindings);
+        running.speed = context.connect(timer.speed, "speed", bindings);
     }
     for (std::size_t i = 0; i < definition.meters.size(); ++i) {
         const Meter& meter = definition.meters[i];
@@ -126,8 +118,8 @@ bool Hud::State::add(const Group& group, const Origin* origin) {
     context.check_id(group.id);
     if (visibility.find(group.id) != no_group) context.report("id", "is that of a group before it");
     RunningGroup made{.id = group.id, .dim = std::clamp(group.dim, 0.0F, 1.0F)};
-    made.visible = connect(group.visible, "visible", bindings, context);
-    made.dimmed = connect(group.dimmed, "dimmed", bindings, context);
+    made.visible = context.connect(group.visible, "visible", bindings);
+    made.dimmed = context.connect(group.dimmed, "dimmed", bindings);
     for (const SourceIndex source : {made.visible, made.dimmed}) {
         if (context.failed())
             bindings.release(source);

@@ -69,19 +69,12 @@ void NewElement::check() {
                                 [&] { return hud_.visibility.group_names(); });
 }
 
-SourceIndex NewElement::connect(const Source& source, std::string_view field) {
-    Problem problem;
-    if (const auto index = hud_.bindings.find(source, problem)) return *index;
-    context_.report(field, std::move(problem.message), std::move(problem.hint));
-    return no_source;
-}
-
 void NewElement::bind() {
-    value = connect(common.value, "value");
-    readout.max = connect(common.max, "max");
-    conditions.visible = connect(common.visible, "visible");
+    value = context_.connect(common.value, "value", hud_.bindings);
+    readout.max = context_.connect(common.max, "max", hud_.bindings);
+    conditions.visible = context_.connect(common.visible, "visible", hud_.bindings);
     for (const FurtherSource& further : kind.further(element_))
-        readout.further.push_back(connect(further.source, further.field));
+        readout.further.push_back(context_.connect(further.source, further.field, hud_.bindings));
 
     const detail::Binding bound = context_.bound(common.value);
     context_.value_type = bound.type();

@@ -44,7 +44,6 @@ class NewElement {
     std::unique_ptr<RunningNotice> notice;
 
  private:
-    SourceIndex connect(const Source& source, std::string_view field);
     void check_pace();
     void check_bands();
     void make_effects();
