@@ -1,9 +1,7 @@
 // Traces, whatever they were written in.
 #include <algorithm>
 
-#include "base/utf8.hpp"
-#include "file/trace_limits.hpp"
-#include "rapido/file.hpp"
+#include "file/trace_builder.hpp"
 
 namespace rapido {
 
@@ -16,13 +14,6 @@ Value Trace::Column::at(std::size_t row) const {
 void Trace::Column::set(std::size_t row, const Value& value) {
     if (value == (changes.empty() ? Value() : changes.back().value)) return;
     changes.push_back({row, value});
-}
-
-std::optional<Problem> trace_fault(std::string_view text, const std::string& name) {
-    if (text.size() > largest_trace) return Problem{{name}, "is larger than 256 MB", ""};
-    if (const int line = utf8::line_of_fault(text); line > 0)
-        return Problem{{name, line, 0}, "is not valid UTF-8", "save it in this encoding"};
-    return std::nullopt;
 }
 
 Result<Trace> Trace::read(std::string_view text, const std::string& name) {

@@ -1,13 +1,10 @@
 // Traces as CSV, by RFC 4180.
 #include <algorithm>
 #include <charconv>
-#include <memory>
 #include <optional>
 
 #include "base/nearest.hpp"
-#include "base/problem_log.hpp"
-#include "file/trace_limits.hpp"
-#include "rapido/file.hpp"
+#include "file/trace_builder.hpp"
 
 namespace rapido {
 namespace {
@@ -32,35 +29,26 @@ bool is_boolean(std::string_view text) {
     return text == "true" || text == "false";
 }
 
-}  // namespace
-
 class CsvReader {
  public:
-    CsvReader(std::string_view text, std::string name)
-        : name_(std::move(name)), text_(std::make_shared<const std::string>(text)), rest_(*text_) {}
+    explicit CsvReader(TraceBuilder& trace) : trace_(trace), rest_(trace.text()) {}
 
-    Result<Trace> read() {
-        if (rest_.starts_with("\xef\xbb\xbf")) rest_.remove_prefix(3);
-        if (!read_header()) return problems_;
-        while (!rest_.empty() && !has_enough())
+    void read() {
+        trace_.keep_text();
+        if (!read_header()) return;
+        while (!rest_.empty() && !trace_.has_enough())
             read_row();
-        for (std::size_t i = 0; i < cells_.size() && !has_enough(); ++i) {
-            convert(trace_.columns_[i], cells_[i]);
+        for (std::size_t i = 0; i < cells_.size() && !trace_.has_enough(); ++i) {
+            convert(i, cells_[i]);
             cells_[i] = {};
         }
-        if (trace_.rows_.empty() && problems_.empty())
+        if (!trace_.has_rows() && trace_.is_fine())
             fail({{}, header_line_, 0}, "a trace needs at least one row under its header");
-        if (!problems_.empty()) return problems_;
-        trace_.text_ = text_;
-        return std::move(trace_);
     }
 
  private:
-    /// A hundred problems are as good as any more.
-    bool has_enough() const { return problems_.size() >= ProblemLog::most; }
-
     void fail(const Cell& at, std::string message, std::string hint = {}) {
-        problems_.push_back({{name_, at.line, at.column}, std::move(message), std::move(hint)});
+        trace_.fail(at.line, at.column, std::move(message), std::move(hint));
     }
 
     /// Cuts one record into cells. False if a quoted cell is not closed, or is followed by other text.
@@ -127,8 +115,7 @@ class CsvReader {
             plain += text[i];
             if (text[i] == '"') ++i;
         }
-        trace_.unquoted_.push_back(std::make_shared<const std::string>(std::move(plain)));
-        return *trace_.unquoted_.back();
+        return trace_.keep(std::move(plain));
     }
 
     bool read_header() {
@@ -138,7 +125,7 @@ class CsvReader {
         if (rest_.empty() || !read_record(names)) return false;
         if (names.size() > most_columns) fail(names.back(), "has more than 1024 columns");
         std::vector<std::string_view> known;
-        for (std::size_t i = 0; i < names.size() && !has_enough(); ++i) {
+        for (std::size_t i = 0; i < names.size() && !trace_.has_enough(); ++i) {
             const std::string_view name = names[i].text;
             if (std::find(known.begin(), known.end(), name) != known.end())
                 fail(names[i], "a second column '" + std::string(name) + "'");
@@ -148,8 +135,7 @@ class CsvReader {
                 time_ = i;
             } else if (name == "game_time") {
                 game_time_ = i;
-            } else {
-                trace_.columns_.push_back({std::string(name)});
+            } else if (trace_.column(name)) {
                 positions_.push_back(i);
             }
         }
@@ -160,8 +146,8 @@ class CsvReader {
             fail({{}, header_line_, 1}, "has no column 'time'",
                  other_mark ? "commas stand between the cells of a trace" : did_you_mean("time", known));
         }
-        cells_.resize(trace_.columns_.size());
-        return problems_.empty();
+        cells_.resize(positions_.size());
+        return trace_.is_fine();
     }
 
     void read_row() {
@@ -174,26 +160,25 @@ class CsvReader {
         const auto time = read_time(row_[*time_], "time");
         const auto game_time = game_time_ ? read_time(row_[*game_time_], "game_time") : time;
         if (!time || !game_time) return;
-        if (!trace_.rows_.empty()) {
-            if (*time < trace_.rows_.back().time) fail(row_[*time_], "time goes back from the row before");
-            if (game_time_ && *game_time < trace_.rows_.back().game_time)
-                fail(row_[*game_time_], "game_time goes back from the row before");
-        }
-        trace_.rows_.push_back({*time, *game_time});
+        const std::string_view back = trace_.add_row(*time, *game_time);
+        if (!back.empty())
+            fail(row_[back == "time" ? *time_ : game_time_.value_or(*time_)],
+                 std::string(back) + " goes back from the row before");
         for (std::size_t i = 0; i < positions_.size(); ++i)
             cells_[i].push_back(row_[positions_[i]]);
     }
 
     std::optional<Nanoseconds> read_time(const Cell& cell, std::string_view column) {
         const auto seconds = parse_number<double>(cell.text);
-        if (seconds && *seconds >= 0 && *seconds <= latest_time) return to_nanoseconds(Seconds{*seconds});
+        if (const auto time = seconds ? trace_time(*seconds) : std::nullopt) return time;
         fail(cell, "'" + std::string(cell.text.substr(0, 40)) + "' in column '" + std::string(column) +
                        "' is not a time in seconds from 0 to 1e9");
         return std::nullopt;
     }
 
     /// Finds what the cells of a column have in common, and turns them into values.
-    void convert(Trace::Column& column, const std::vector<Cell>& cells) {
+    void convert(TraceBuilder::ColumnIndex column, const std::vector<Cell>& cells) {
+        Value::Type& type = trace_.type(column);
         const auto all = [&](auto&& fits) {
             return std::all_of(cells.begin(), cells.end(),
                                [&](const Cell& c) { return c.text.empty() || fits(c.text); });
@@ -202,30 +187,30 @@ class CsvReader {
             std::find_if(cells.begin(), cells.end(), [](const Cell& c) { return !c.text.empty(); });
         if (first != cells.end()) {
             if (all([](std::string_view text) { return parse_number<std::int64_t>(text).has_value(); }))
-                column.type = Value::Type::int64;
+                type = Value::Type::int64;
             else if (parse_number<double>(first->text))
-                column.type = Value::Type::float64;
+                type = Value::Type::float64;
             else
-                column.type = all(is_boolean) ? Value::Type::boolean : Value::Type::text;
+                type = all(is_boolean) ? Value::Type::boolean : Value::Type::text;
         }
         for (std::size_t row = 0; row < cells.size(); ++row)
-            column.set(row, value_of(cells[row], column));
+            trace_.set(column, value_of(cells[row], column), row);
     }
 
-    Value value_of(const Cell& cell, const Trace::Column& column) {
+    Value value_of(const Cell& cell, TraceBuilder::ColumnIndex column) {
         if (cell.text.empty()) return {};
-        if (column.type == Value::Type::int64) return Value(*parse_number<std::int64_t>(cell.text));
-        if (column.type == Value::Type::boolean) return Value(cell.text == "true");
-        if (column.type == Value::Type::text) return Value(cell.text);
+        const Value::Type type = trace_.type(column);
+        if (type == Value::Type::int64) return Value(*parse_number<std::int64_t>(cell.text));
+        if (type == Value::Type::boolean) return Value(cell.text == "true");
+        if (type == Value::Type::text) return Value(cell.text);
         if (const auto number = parse_number<double>(cell.text)) return Value(*number);
-        if (!has_enough())
+        if (!trace_.has_enough())
             fail(cell, "'" + std::string(cell.text.substr(0, 40)) + "' is not a number; column '" +
-                           column.name + "' begins with one");
+                           std::string(trace_.name_of(column)) + "' begins with one");
         return {};
     }
 
-    std::string name_;
-    std::shared_ptr<const std::string> text_;
+    TraceBuilder& trace_;
     std::string_view rest_;
     int line_ = 1;
     int header_line_ = 1;
@@ -235,13 +220,15 @@ class CsvReader {
     std::vector<std::size_t> positions_;    ///< of the source columns, in a row
     std::vector<std::vector<Cell>> cells_;  ///< by source column
     std::vector<Cell> row_;
-    Trace trace_;
-    Problems problems_;
 };
+
+}  // namespace
 
 Result<Trace> Trace::read_csv(std::string_view text, const std::string& name) {
     if (auto fault = trace_fault(text, name)) return *std::move(fault);
-    return CsvReader(text, name).read();
+    TraceBuilder trace(text, name);
+    CsvReader(trace).read();
+    return trace.finish();
 }
 
 }  // namespace rapido

@@ -43,6 +43,10 @@ TEST(Utf8, tells_well_formed_text_from_the_rest) {
         EXPECT_FALSE(utf8::is_valid(bad)) << bad;
     EXPECT_EQ(utf8::length("€1,480"), 6U);
     EXPECT_EQ(utf8::length("\xff\xff"), 2U);
+    // Messages quote at most eighty bytes, and never half a character.
+    EXPECT_EQ(utf8::shortened(std::string(80, 'a')), std::string(80, 'a'));
+    EXPECT_EQ(utf8::shortened(std::string(81, 'a')), std::string(80, 'a') + "…");
+    EXPECT_EQ(utf8::shortened(std::string(79, 'a') + "€"), std::string(79, 'a') + "…");
 }
 
 TEST(Problem, says_where_what_and_what_was_meant) {

@@ -123,6 +123,11 @@ TEST(Effect, interrupts_waits_or_is_dropped) {
     player.advance(9060ms);
     EXPECT_EQ(player.running(), &polish);
     EXPECT_NEAR(player.progress(9060ms), 0.05, 1e-9);
+    // One that still waits for its beat never begins.
+    EffectPlayer other;
+    EXPECT_TRUE(other.play(glow, 10ms));
+    other.stop(glow, 20ms);
+    EXPECT_TRUE(other.resting());
 }
 
 TEST(Effect, is_in_the_same_state_at_the_same_time_at_every_frame_rate) {

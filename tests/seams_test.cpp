@@ -61,6 +61,16 @@ TEST(Effects, of_a_timer_do_not_start_in_the_frame_of_a_snap) {
     }
 }
 
+TEST(Hud, does_not_read_for_an_element_that_could_not_be_made) {
+    Hud hud;
+    int reads = 0;
+    const Source read = watch([&reads] { return ++reads; });
+    EXPECT_FALSE(hud.add(Text{.id = "t", .value = read, .format = "{:"}));
+    EXPECT_FALSE(hud.add(Bar{.id = "b", .value = 1, .max = read, .bands = {{.below = 2, .format = "{}"}}}));
+    update(hud, 10ms);
+    EXPECT_EQ(reads, 0);
+}
+
 TEST(Effects, that_weigh_a_change_play_at_full_strength_for_anything_else) {
     int hull = 10;
     Hud hud;

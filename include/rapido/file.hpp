@@ -76,8 +76,7 @@ class Trace {
     const std::vector<Column>& columns() const { return columns_; }
 
  private:
-    friend class CsvReader;
-    friend class JsonLinesReader;
+    friend class TraceBuilder;
     std::vector<Row> rows_;
     std::vector<Column> columns_;
     // What text values view: the file, and the cells that had quotes inside.
