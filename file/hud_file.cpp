@@ -335,13 +335,13 @@ class HudReader {
         Source& source = *static_cast<Source*>(into);
         if (const toml::table* table = node.as_table()) return read_scaled(*table, source, name);
         if (const auto text = node.value_exact<std::string>(); text && !text->empty() && *text != "!")
-            source = Source(*text);
+            source = rapido::name(*text);
         else if (const auto truth = node.value_exact<bool>())
-            source = Source(*truth);
+            source = constant(*truth);
         else if (const auto whole = node.value_exact<std::int64_t>())
-            source = Source(*whole);
+            source = constant(*whole);
         else if (const auto number = node.value_exact<double>())
-            source = Source(*number);
+            source = constant(*number);
         else
             expected(node, name, "the name of a source, or a constant");
     }

@@ -95,7 +95,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
         const Seconds step{frame == 20 ? 1e300 : frame == 12 ? 5 : 1 / 60.0};
         hud.update({.real = step, .game = frame % 4 == 0 ? Seconds{0} : step});
         for (const ElementRef element : hud.elements()) {
-            if (frame == 5) hud.play(element, "punch", 2);
+            if (frame == 5) hud.play(element, "swell", 2);
             if (frame == 9 && element.index % 3 == 0) hud.leave(element, "fade");
             if (frame == 15 && element.index % 5 == 0) hud.remove(element);
         }

@@ -26,7 +26,7 @@ TEST(Band, is_entered_at_its_edge_and_left_beyond_it) {
                                    .value = watch(value),
                                    .bands = {{.id = "low", .below = 20, .margin = 5, .color = amber},
                                              {.id = "high", .above = 80, .color = leaf},
-                                             {.id = "middle", .below = 60, .above = 40, .format = "~{}"}}});
+                                             {.id = "middle", .above = 40, .below = 60, .format = "~{}"}}});
     for (const Row& row : std::vector<Row>{{24, "", ""},
                                            {20, "low", "enter:low"},
                                            {24.9, "low", ""},
@@ -225,7 +225,7 @@ TEST(Band, says_what_is_wrong) {
     double value = 1;
     Hud hud;
     hud.add(Text{.id = "a", .value = watch(value), .bands = {{.color = amber}}});
-    hud.add(Text{.id = "b", .value = watch(value), .bands = {{.below = 1}, {.below = 1, .above = 2}}});
+    hud.add(Text{.id = "b", .value = watch(value), .bands = {{.below = 1}, {.above = 2, .below = 1}}});
     hud.add(Text{.id = "c", .value = watch(village), .bands = {{.below = 1}}});
     hud.add(Text{.id = "d", .value = watch(value), .bands = {{.below = 1, .format = "{:q}"}}});
     ASSERT_EQ(hud.problems().size(), 4U);

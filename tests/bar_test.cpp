@@ -19,7 +19,7 @@ TEST(Ring, lights_the_area_that_its_fill_says) {
             for (const float thickness : {12.0F, 500.0F})
                 for (const double fill : {0.25, 0.731, 1.0}) {
                     const Picture picture = picture_of(Ring{.id = "r",
-                                                            .value = fill,
+                                                            .value = constant(fill),
                                                             .place = {.offset = {20, 10}, .size = {170, 180}},
                                                             .start = start,
                                                             .sweep = sweep,
@@ -39,7 +39,7 @@ TEST(Ring, ends_exactly_at_each_quarter) {
     for (const float way : {1.0F, -1.0F})
         for (int quarters = 1; quarters <= 3; ++quarters) {
             const Picture picture = picture_of(Ring{.id = "r",
-                                                    .value = quarters,
+                                                    .value = constant(quarters),
                                                     .max = 4,
                                                     .place = {.size = {200, 200}},
                                                     .sweep = 360 * way,
@@ -81,7 +81,7 @@ TEST(Bar, lights_the_area_that_its_fill_says) {
         for (const Direction direction : {Direction::right, Direction::left, Direction::up, Direction::down})
             for (const double fill : {0.2, 0.5, 0.731, 1.0}) {
                 const Picture picture = picture_of(Bar{.id = "b",
-                                                       .value = fill,
+                                                       .value = constant(fill),
                                                        .place = {.offset = {10, 10}, .size = size},
                                                        .direction = direction,
                                                        .color = white,
@@ -117,7 +117,7 @@ TEST(Bar, of_segments_lights_whole_ones_and_honestly) {
                                            {100, 10},
                                            {NAN, 0}}) {
         const Picture picture = picture_of(Bar{.id = "b",
-                                               .value = row.value,
+                                               .value = constant(row.value),
                                                .max = 100,
                                                .place = {.offset = {10, 10}, .size = {203, 20}},
                                                .color = white,

@@ -91,7 +91,7 @@ class Churn {
             case 3:
                 return made("graph", common(Graph{.max = 100, .span = 1s, .samples = 20}));
             case 4:
-                return made("pips", common(Pips{.max = 12, .gain = "punch", .loss = "fade"}));
+                return made("pips", common(Pips{.max = 12, .gain = "swell", .loss = "fade"}));
             case 5:
                 return made("notice",
                             common(Notice{
@@ -102,7 +102,7 @@ class Churn {
                 return made("text", common(Text{.max = 99, .format = "{} / {max}"}));
             case 7:
                 model.pattern = "%06d!";
-                return made("text", common(Text{.format = "{:06}!", .effects = {{.effect = "punch"}}}));
+                return made("text", common(Text{.format = "{:06}!", .effects = {{.effect = "swell"}}}));
             case 8:
                 model.pattern = "<%d>";
                 return made("text", common(Text{.bands = {{.id = "b", .above = -1e9, .format = "<{}>"},
@@ -152,7 +152,7 @@ class Churn {
             case 6:
                 return hud_->stop(ref, "pulse");
             case 7:
-                if (any->second.kind == "notice") hud_->notify(ref, {.text = "hello {}", .value = number_});
+                if (any->second.kind == "notice") hud_->notify(ref, {.text = "hello {}", .value = constant(number_)});
                 return;
             case 8:
                 return hud_->set_language(

@@ -176,7 +176,7 @@ TEST(Picture, fills_as_many_pixels_of_a_bar_as_its_fill_says) {
             for (const float scale : {1.0F, 1.7F}) {
                 Hud hud({.design = {200, 100}}, {}, &fonts);
                 hud.add(Bar{.id = "b",
-                            .value = fill,
+                            .value = constant(fill),
                             .place = {.offset = {20, 10}, .size = {150, 60}},
                             .direction = direction,
                             .color = rgb(0xffffff),

@@ -101,7 +101,7 @@ TEST(Image, plays_its_frames_by_the_clock_or_by_a_value) {
     EXPECT_EQ(calm.at(5, 5), frames[0]);
     for (const auto& [value, frame] : std::vector<std::pair<double, std::size_t>>{
              {0, 0}, {0.4, 1}, {33, 1}, {49, 1}, {52, 2}, {99.6, 2}, {100, 3}, {500, 3}, {NAN, 0}}) {
-        image.value = value;
+        image.value = constant(value);
         image.max = 100;
         Shown shown(image);
         EXPECT_EQ(shown.at(5, 5), frames[frame]) << value;

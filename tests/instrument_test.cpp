@@ -54,9 +54,9 @@ TEST(Dial, points_at_the_angle_of_its_value) {
                                            {5, 0, -1, 0, 360, false, std::nullopt},
                                            {5, 0, NAN, 0, 360, true, std::nullopt}}) {
         Dial dial = bare_dial();
-        dial.value = row.value;
+        dial.value = constant(row.value);
         dial.min = row.min;
-        dial.max = row.max;
+        dial.max = constant(row.max);
         dial.start = row.start;
         dial.sweep = row.sweep;
         dial.wraps = row.wraps;
@@ -132,7 +132,7 @@ TEST(Scale, points_at_its_value_in_every_direction) {
         for (const auto& [value, part] : std::vector<std::pair<double, double>>{
                  {40, 0}, {60, 0.25}, {100, 0.75}, {120, 1}, {999, 1}, {-5, 0}, {NAN, -1}}) {
             const bool upright = direction == Direction::up || direction == Direction::down;
-            Scale scale{.id = "s", .value = value, .min = 40, .max = 120};
+            Scale scale{.id = "s", .value = constant(value), .min = 40, .max = 120};
             scale.place = {.offset = {20, 20}, .size = upright ? Size{0, 160} : Size{160, 0}};
             scale.direction = direction;
             scale.thickness = 10;
@@ -153,7 +153,7 @@ TEST(Scale, points_at_its_value_in_every_direction) {
 
 TEST(Scale, fills_from_where_it_rests_both_ways) {
     const auto lit_between = [](double value, double* from, double* to) {
-        Scale scale{.id = "s", .value = value, .min = -10, .max = 30};
+        Scale scale{.id = "s", .value = constant(value), .min = -10, .max = 30};
         scale.place.size = {200, 0};
         scale.neutral = 0;
         scale.pointer = 0;

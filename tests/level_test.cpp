@@ -10,7 +10,7 @@ namespace {
 constexpr std::array directions{Direction::right, Direction::left, Direction::up, Direction::down};
 
 Level level_of(Shape shape, double fill, Size size = {150, 150}) {
-    Level level{.id = "l", .value = fill, .place = {.offset = {10, 10}, .size = size}};
+    Level level{.id = "l", .value = constant(fill), .place = {.offset = {10, 10}, .size = size}};
     level.shape = shape;
     level.color = white;
     level.background = black;
@@ -37,7 +37,7 @@ TEST(Level, fills_every_shape_by_its_area) {
                 const double whole = lit(Stage(level).first());
                 EXPECT_GT(whole, 500) << shape;
                 for (const double fill : {0.1, 0.37, 0.5, 0.9}) {
-                    level.value = fill;
+                    level.value = constant(fill);
                     EXPECT_NEAR(lit(Stage(level).first()) / whole, fill, 0.006)
                         << shape << " " << static_cast<int>(direction) << " " << fill;
                 }
@@ -115,7 +115,7 @@ TEST(Level, moves_its_surface_by_the_clock_and_in_no_other_way) {
     EXPECT_NEAR(lit(calm.shot()), flat, 0.5);
     // Full and empty are still, and nothing of a wave is beyond them.
     for (const double fill : {0.0, 1.0, 0.02, 0.98}) {
-        level.value = fill;
+        level.value = constant(fill);
         Stage stage(level);
         stage.pass(0s);
         stage.pass(300ms);

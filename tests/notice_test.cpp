@@ -143,7 +143,7 @@ TEST(Notice, is_hidden_until_something_is_to_be_said) {
     update(hud, 1s);
     EXPECT_EQ(hud[notice].text, "Hull 7");
     // The game's own, merged and counted.
-    EXPECT_TRUE(hud.notify(notice, {.text = "Drop {}!", .value = hull, .priority = 1}));
+    EXPECT_TRUE(hud.notify(notice, {.text = "Drop {}!", .value = constant(hull), .priority = 1}));
     update(hud, 0s);
     EXPECT_EQ(hud[notice].text, "Drop 7!");
     hull = 6;

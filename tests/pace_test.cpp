@@ -250,7 +250,7 @@ TEST(Pending, and_the_total_shown_are_the_true_value_on_every_frame) {
                                         .motion = motions[round / 2 % 4],
                                         .text_interval = Seconds{round % 3 * 0.04}});
         const auto part = [&](const char* id) {
-            const Source source = "score." + std::string(id);
+            const Source source = rapido::name("score." + std::string(id));
             const auto added = hud.add(Text{.id = id, .value = source, .format = tenths ? "{:.1f}" : "{:d}"});
             return added;
         };
@@ -318,7 +318,7 @@ TEST(Pending, needs_a_fixed_count_of_digits) {
     const auto problems = [&](const char* format, const char* source, int compact = 0) {
         Hud hud;
         hud.add(Text{.id = "fuel", .value = watch(fuel), .format = format, .compact = compact});
-        hud.add(Text{.id = "p", .value = source});
+        hud.add(Text{.id = "p", .value = rapido::name(source)});
         return hud.problems().empty() ? "" : hud.problems()[0].message;
     };
     EXPECT_EQ(problems("{:.2f}", "fuel.pending"), "");

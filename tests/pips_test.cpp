@@ -35,7 +35,7 @@ TEST(Pips, are_full_in_whole_steps_and_honestly) {
              {3, 3, 0, 3}})
         for (const Direction direction :
              {Direction::right, Direction::left, Direction::up, Direction::down}) {
-            Pips pips = squares(row.value, row.max);
+            Pips pips = squares(constant(row.value), constant(row.max));
             pips.steps = row.steps;
             pips.direction = direction;
             Stage stage(pips);
@@ -62,7 +62,7 @@ TEST(Pips, may_be_pictures) {
                                            {0, 1, true, 0, 3},
                                            {1.5, 2, true, 1.5, 1},
                                            {0.1, 2, true, 0.5, 2}}) {
-        Pips pips = squares(row.value, 3);
+        Pips pips = squares(constant(row.value), 3);
         pips.steps = row.steps;
         pips.image = row.is_strip ? "strip" : "full";
         pips.empty_image = row.is_strip ? "" : "empty";
@@ -125,7 +125,7 @@ TEST(Pips, that_nobody_can_count_are_a_problem_and_a_bar) {
     for (const double extra : {201.0, 1e300}) {
         pips.max = 3;
         pips.value = 2;
-        pips.extra = {{.value = extra}};
+        pips.extra = {{.value = constant(extra)}};
         Stage other(pips);
         other.pass(0s);
         EXPECT_EQ(other.hud.problems().size(), 1U) << extra;

@@ -49,10 +49,11 @@ TEST(GameTimer, keeps_running_while_the_game_slows_to_a_stop) {
     Hud hud(definition, sources);
     double passed = 0;
     for (int frame = 0; frame < 3000; ++frame) {
-        const double before = frame == 0 ? 1 : speed;
+        // What is read at the end of a frame counts from there on, in the first frame for all of it.
+        const double before = speed;
         speed *= 0.98;
         update(hud, 16ms);
-        if (frame > 0) passed += 0.016 * before;
+        passed += 0.016 * (frame == 0 ? speed : before);
     }
     EXPECT_NEAR(to_seconds(hud.timer("t")->left()).count(), 10 - passed, 1e-5);
 }
@@ -162,9 +163,9 @@ TEST(Hud, is_not_changed_by_a_getter_that_it_reads) {
                                            case 5:
                                                return hud.snap(), hud.snap(text), hud.snap("g"), 1;
                                            case 6:
-                                               return hud.play(text, "punch") ? 1 : 2;
+                                               return hud.play(text, "swell") ? 1 : 2;
                                            case 7:
-                                               return hud.stop(text, "punch"), 1;
+                                               return hud.stop(text, "swell"), 1;
                                            case 8:
                                                return hud.notify(notice, {.text = "a"}) ? 1 : 2;
                                            case 9:
@@ -203,7 +204,7 @@ TEST(Hud, plays_no_effect_of_a_strength_that_is_no_number) {
     for (const double strength : {nan, inf, -inf})
         EXPECT_FALSE(hud.play(text, "flash", static_cast<float>(strength)));
     EXPECT_EQ(hud.problems().size(), 1U);
-    EXPECT_TRUE(hud.play(text, "punch", 1e38F));
+    EXPECT_TRUE(hud.play(text, "swell", 1e38F));
     for (int i = 0; i < 60; ++i) {
         update(hud, 16ms);
         EXPECT_TRUE(std::isfinite(hud[text].scale) && std::isfinite(hud[text].opacity)) << i;
@@ -211,7 +212,7 @@ TEST(Hud, plays_no_effect_of_a_strength_that_is_no_number) {
     EXPECT_EQ(hud[text].scale, 1) << "at rest again";
     EffectPlayer player;
     for (const double strength : {nan, inf, -inf}) {
-        EXPECT_FALSE(player.play(built_in_effects()[0], 0s, static_cast<float>(strength)));
+        EXPECT_FALSE(player.play(built_in_effects()[0], 0s, {.strength = static_cast<float>(strength)}));
         EXPECT_TRUE(player.resting());
     }
 }
@@ -273,7 +274,7 @@ TEST(Effect, starts_in_the_frame_in_which_its_element_becomes_visible) {
                                            .value = watch(value),
                                            .max = 10,
                                            .bands = {{.id = "low", .below = 0.5}},
-                                           .effects = {{.on = on, .effect = "punch"}},
+                                           .effects = {{.on = on, .effect = "swell"}},
                                            .visible = watch(shown)});
         update(hud, 16ms);
         value = rises ? 9 : 0;
@@ -291,7 +292,7 @@ TEST(Effect, of_a_band_that_a_timer_passed_ends_with_a_snap) {
         definition.elements = {Text{.id = "left",
                                     .value = "t.left",
                                     .format = "{:%S}",
-                                    .bands = {{.id = "low", .below = 5, .effect = "punch"}}}};
+                                    .bands = {{.id = "low", .below = 5, .effect = "swell"}}}};
         Hud hud(definition);
         const ElementRef text = hud.find("left");
         update(hud, 0s);

@@ -78,7 +78,7 @@ TEST(Effects, that_weigh_a_change_play_at_full_strength_for_anything_else) {
         hud.add(Bar{.id = "hull",
                     .value = watch(hull),
                     .max = 10,
-                    .effects = {{.on = TriggerOn::empty, .effect = "punch", .full_change = 100},
+                    .effects = {{.on = TriggerOn::empty, .effect = "swell", .full_change = 100},
                                 {.on = TriggerOn::loss, .effect = "shake", .full_change = 100}}});
     update(hud, 16ms);
     hull = 0;

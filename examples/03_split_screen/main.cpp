@@ -39,15 +39,15 @@ void add_gauge(HudDefinition& hud, const std::string& id, const std::string& cap
                                 .weight = 600,
                                 .size = 15});
     hud.elements.push_back(Text{.id = "amount",
-                                .value = id,
-                                .max = id + "_max",
+                                .value = rapido::name(id),
+                                .max = rapido::name(id + "_max"),
                                 .format = "{percent}%",
                                 .inside = path + ".head",
                                 .weight = 600,
                                 .size = 17});
     hud.elements.push_back(Bar{.id = "bar",
-                               .value = id,
-                               .max = id + "_max",
+                               .value = rapido::name(id),
+                               .max = rapido::name(id + "_max"),
                                .place = {.size = {220, 14}},
                                .inside = path,
                                .color = color});

@@ -23,8 +23,9 @@ class Picture {
     Picture(Picture&&) noexcept;
     Picture& operator=(Picture&&) noexcept;
 
-    /// A problem where the picture could not be made in its size, or a draw list was too much to draw: about a second's
-    /// work is drawn of each.
+    /// A problem where the picture could not be made in its size, where a draw list was made for another size (its HUD was never
+    /// resized, or to more than there is; it is drawn all the same, unscaled), or was too much to draw: about a second's work is
+    /// drawn of each.
     const Status& status() const;
 
     /// Every pixel takes this color; a transparent one clears the picture.

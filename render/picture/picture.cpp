@@ -164,7 +164,24 @@ struct Picture::State {
                 static_cast<float>(cairo_image_surface_get_height(surface.get()))};
     }
 
+    /// A HUD of another size would be seen in a corner, or only in part.
+    void check_viewport(const DrawList& list) {
+        const Rect canvas = whole();
+        const std::string size = pixels(canvas.width) + " x " + pixels(canvas.height);
+        const Viewport viewport = list.viewport().value_or(Viewport{});
+        const bool fits = viewport.origin.x + viewport.size.width <= canvas.width &&
+                          viewport.origin.y + viewport.size.height <= canvas.height;
+        const bool is_whole = viewport.size.width == canvas.width && viewport.size.height == canvas.height;
+        if (list.groups().empty() || (list.viewport() ? fits : is_whole) || !status) return;
+        status = Problem{{},
+                         "the HUD fills " + pixels(viewport.size.width) + " x " +
+                             pixels(viewport.size.height) + " pixels, and the picture has " + size,
+                         "call 'resize' of the HUD with the size of what it is drawn on"};
+    }
+    static std::string pixels(float length) { return std::to_string(std::lround(length)); }
+
     void draw(const DrawList& list) {
+        check_viewport(list);
         double cost = 0;
         for (const DrawGroup& group : list.groups()) {
             cost += cost_of(group, whole());

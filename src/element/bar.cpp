@@ -50,7 +50,7 @@ constexpr std::array own_fields{
     field<&Bar::ticks>("ticks", "Lines across the element at values.", {.most = 1000}),
     field<&Bar::parts>("parts", "Other amounts in the same bar.", {.most = 32}),
 };
-constexpr auto fields = joined(own_fields, following_fields<Bar>, placed_fields<Bar>);
+constexpr auto fields = joined(own_fields, following_fields<Bar>, placed_fields<Bar>, entering_fields<Bar>);
 static_assert(fields.size() == member_count<Bar> + flat_motions);
 
 class BarBody final : public FillBody {
@@ -90,6 +90,8 @@ class BarBody final : public FillBody {
             std::exchange(parts_changed_, false) || (rescaled && !(ticks_.empty() && parts_.empty()));
         return std::max(news, look_if(others));
     }
+
+    bool is_upright() const override { return direction_ == Direction::up || direction_ == Direction::down; }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const Rect edges = on_pixels(at.box);
@@ -244,7 +246,7 @@ std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
 
 const Kind& describe(const Bar&) {
     static constexpr Table table{"bar", fields};
-    static constexpr Kind kind = kind_of<Bar>(table, {.has_fill = true});
+    static constexpr Kind kind = kind_of<Bar>(table, {.has_fill = true}, {.size = {160, 12}});
     return kind;
 }
 

@@ -43,6 +43,13 @@ class BodyContext {
         return found;
     }
 
+    /// The same; one that never ends is reported, too.
+    const Effect* ending_effect(const std::string& name, std::string_view field) {
+        const Effect* const found = effect(name, field);
+        if (found != nullptr && found->repeat == 0) report(field, "effect '" + name + "' never ends");
+        return found;
+    }
+
     /// What a source is bound to, where it is a name.
     std::function<detail::Binding(const Source&)> bound = [](const Source& source) {
         return source.binding();
@@ -154,6 +161,10 @@ class Body {
     virtual Size measure(TextMeasurer*, Size content) = 0;
     /// What layout asks besides, valid after `measure`.
     virtual Hold hold() const { return {}; }
+    /// The part of its width at which what it draws is held, where that is not for its place to say.
+    virtual std::optional<float> aligned_at() const { return std::nullopt; }
+    /// Whether its length runs upwards: the size of its kind is then turned, too.
+    virtual bool is_upright() const { return false; }
     /// It is this wide, in design pixels: other than what it has measured, perhaps.
     virtual void set_width(TextMeasurer*, float) {}
     /// Where elements inside may stand, and how; null for a kind that holds none.

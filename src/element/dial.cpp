@@ -49,7 +49,8 @@ constexpr std::array own_fields{
     field<&Dial::color>("color", "The color of the needle."),
     field<&Dial::background>("background", "The color of the disc behind the dial."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Dial>, placed_fields<Dial>);
+constexpr auto fields =
+    joined(own_fields, following_fields<Dial>, placed_fields<Dial>, entering_fields<Dial>);
 static_assert(fields.size() == member_count<Dial> + flat_motions);
 
 /// A point at an angle and a distance from the middle, and at a distance to the right of that line.
@@ -161,7 +162,7 @@ std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context) {
 
 const Kind& describe(const Dial&) {
     static constexpr Table table{"dial", fields};
-    static constexpr Kind kind = kind_of<Dial>(table);
+    static constexpr Kind kind = kind_of<Dial>(table, {}, {.size = {120, 120}});
     return kind;
 }
 

@@ -6,14 +6,12 @@
 
 namespace rapido {
 
-/// Without the dots of an effect, which leave what they fly out of as it is.
-Pose pose_of_body(const EffectPlayer& player, Nanoseconds now);
-
 /// The dots of an effect around the middle of a box, if it has some.
 void draw_dots(const EffectPlayer& player, Nanoseconds now, const Rect& box, float scale, DrawGroup& into);
 
-/// Around the middle of a box; `scale` is device pixels per design pixel.
-Transform transform_of(const Pose& pose, const Rect& box, float scale);
+/// Around the pivot of the pose, or without one a point of the box as parts of its size; `scale` is device pixels per design
+/// pixel.
+Transform transform_of(const Pose& pose, const Rect& box, float scale, Point pivot = {0.5F, 0.5F});
 
 /// A soft stripe of light on its way from the left of a box to the right, as parts over each other.
 struct ShineStripe {

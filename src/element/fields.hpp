@@ -16,6 +16,10 @@ template <> struct FieldTypeOf<Limits> : KnownFieldType<FieldType::limits> {};
 // clang-format on
 
 template <>
+struct Choices<Stretch> {
+    static constexpr std::array<std::string_view, 4> names{"none", "width", "height", "both"};
+};
+template <>
 struct Choices<Anchor> {
     static constexpr std::array<std::string_view, 9> names{
         "top_left", "top", "top_right", "left", "center", "right", "bottom_left", "bottom", "bottom_right"};
@@ -121,14 +125,23 @@ inline constexpr std::array trail_fields{
     field<&BarTrail::color>("color", "The color of what was lost."),
 };
 inline constexpr std::array place_fields{
-    field<&Place::anchor>("anchor", "The point of the screen or panel that the element hangs on."),
-    field<&Place::offset>("offset", "The distance inwards from the anchored edges.", {"px", -1e5, 1e5}),
+    field<&Place::anchor>(
+        "anchor",
+        "The point of the screen or panel that the element hangs on; without it, that of its kind."),
+    field<&Place::offset>(
+        "offset", "The distance inwards from the anchored edges; zero without an anchor is that of the kind.",
+        {"px", -1e5, 1e5}),
     field<&Place::pivot>("pivot",
                          "The point of the element that hangs there; without it, the same as the anchor."),
-    field<&Place::size>("size", "The smallest width and height; zero means as large as the content.",
-                        {"px", 0, 1e5}),
+    field<&Place::size>(
+        "size",
+        "The smallest width and height; zero means as large as the content, or as the kind is by itself.",
+        {"px", 0, 1e5}),
     field<&Place::max_size>("max_size", "The largest width and height; zero is without a limit.",
                             {"px", 0, 1e5}),
+    field<&Place::stretch>("stretch", "The axes along which the element takes all the room of its area."),
+    field<&Place::margin>("margin", "The room between a stretched element and the edges of its area.",
+                          {"px", -1e5, 1e5}),
     field<&Place::grow>("grow", "The element's part of the spare room along a row, column or grid.",
                         {"", 0, 1e6}),
 };
@@ -151,8 +164,8 @@ struct Description<Motion> {
 };
 inline constexpr std::array band_fields{
     field<&Band::id>("id", "The name of the band in the events band_enter and band_leave."),
-    field<&Band::below>("below", "The value is inside at this amount or less.", {"", -1e300, 1e300}),
     field<&Band::above>("above", "The value is inside at this amount or more.", {"", -1e300, 1e300}),
+    field<&Band::below>("below", "The value is inside at this amount or less.", {"", -1e300, 1e300}),
     field<&Band::margin>("margin", "How far beyond its edge a value must be to leave the band.",
                          {"", 0, 1e300}),
     field<&Band::of>("of", "What the edges mean: amounts, or parts of the maximum."),
@@ -279,8 +292,16 @@ inline constexpr std::array placed_fields{
     field<&Kind::place>("place", "Where the element stands."),
     field<&Kind::inside>("inside", "The panel that the element stands in; empty is the screen."),
     field<&Kind::group>("group", "The group that the element is shown, hidden, dimmed and snapped with."),
-    field<&Kind::layer>("layer", "Elements of a higher layer are drawn later.", {"", -1000, 1000}),
+    field<&Kind::layer>("layer", "Among siblings, those of a higher layer are drawn later.",
+                        {"", -1000, 1000}),
     field<&Kind::visible>("visible", "The element is shown while this is true."),
+};
+/// What all but a notice have for becoming visible and hidden.
+template <class Kind>
+inline constexpr std::array entering_fields{
+    field<&Kind::enter>("enter", "The effect with which the element becomes visible."),
+    field<&Kind::leave>("leave",
+                        "The effect with which the element becomes hidden; without it, enter backwards."),
 };
 
 template <std::size_t... Counts>

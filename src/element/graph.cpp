@@ -32,7 +32,8 @@ constexpr std::array own_fields{
     field<&Graph::color>("color", "The color of the graph."),
     field<&Graph::background>("background", "The color behind the element."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Graph>, placed_fields<Graph>);
+constexpr auto fields =
+    joined(own_fields, following_fields<Graph>, placed_fields<Graph>, entering_fields<Graph>);
 static_assert(fields.size() == member_count<Graph> + flat_motions);
 
 /// The next of 1, 2, 5, 10, 20, 50 and so on.
@@ -261,7 +262,7 @@ std::unique_ptr<Body> make_body(const Graph& graph, BodyContext& context) {
 
 const Kind& describe(const Graph&) {
     static constexpr Table table{"graph", fields};
-    static constexpr Kind kind = kind_of<Graph>(table);
+    static constexpr Kind kind = kind_of<Graph>(table, {}, {.size = {160, 48}});
     return kind;
 }
 

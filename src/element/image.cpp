@@ -31,7 +31,8 @@ constexpr std::array own_fields{
     field<&Image::smooth>("smooth",
                           "Whether pixels are blended; without it the nearest pixel counts, for pixel art."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Image>, placed_fields<Image>);
+constexpr auto fields =
+    joined(own_fields, following_fields<Image>, placed_fields<Image>, entering_fields<Image>);
 static_assert(fields.size() == member_count<Image> + flat_motions);
 
 /// Where an image of this size is in a box, after CSS Images 3, 5.5.

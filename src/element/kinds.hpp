@@ -9,17 +9,19 @@ namespace rapido {
 
 /// What elements of a kind can do besides being placed and drawn.
 struct Abilities {
-    bool has_fill = false;        ///< bands may give it a pattern
-    bool takes_format = false;    ///< bands may give it a format
-    bool takes_image = false;     ///< bands may give it a picture
-    bool holds_children = false;  ///< other elements stand inside
-    bool counts = false;          ///< what it has not shown yet of its value can be asked for
+    bool has_fill = false;         ///< bands may give it a pattern
+    bool takes_format = false;     ///< bands may give it a format
+    bool takes_image = false;      ///< bands may give it a picture
+    bool holds_children = false;   ///< other elements stand inside
+    bool counts = false;           ///< what it has not shown yet of its value can be asked for
+    bool stays_on_screen = false;  ///< it is moved and made narrower rather than leave the screen
 };
 
 /// What a kind is: its description, and how one of it is made. Each kind defines its own in its file, by `kind_of`.
 struct Kind {
     const Table* table = nullptr;
     Abilities can;
+    Place place{};  ///< where one stands, and how large it is, as far as it does not say so itself
     Element (*create)() = nullptr;  ///< one with all defaults
     std::unique_ptr<Body> (*make)(const Element&, BodyContext&) = nullptr;
     std::vector<FurtherSource> (*further)(const Element&) = nullptr;  ///< besides value, maximum and visible
@@ -42,10 +44,11 @@ const Kind& describe(const Notice&);
 
 /// Returns the kind of an aggregate. Its file has a `make_body`, and a `further_sources` if it has such.
 template <class Aggregate>
-constexpr Kind kind_of(const Table& table, Abilities can = {}) {
+constexpr Kind kind_of(const Table& table, Abilities can = {}, const Place& place = {}) {
     return {
         .table = &table,
         .can = can,
+        .place = place,
         .create = [] { return Element(Aggregate{}); },
         .make = [](const Element& element,
                    BodyContext& context) { return make_body(*std::get_if<Aggregate>(&element), context); },

@@ -58,7 +58,8 @@ constexpr std::array own_fields{
     field<&Level::border_color>("border_color", "The color of that line."),
     field<&Level::padding>("padding", "The room between that line and the fill.", {"px", 0, largest_length}),
 };
-constexpr auto fields = joined(own_fields, following_fields<Level>, placed_fields<Level>);
+constexpr auto fields =
+    joined(own_fields, following_fields<Level>, placed_fields<Level>, entering_fields<Level>);
 static_assert(fields.size() == member_count<Level> + flat_motions);
 
 /// The parts of an area and of a way that are seen at a glance.
@@ -316,7 +317,7 @@ std::unique_ptr<Body> make_body(const Level& level, BodyContext& context) {
 
 const Kind& describe(const Level&) {
     static constexpr Table table{"level", fields};
-    static constexpr Kind kind = kind_of<Level>(table, {.has_fill = true});
+    static constexpr Kind kind = kind_of<Level>(table, {.has_fill = true}, {.size = {64, 64}});
     return kind;
 }
 

@@ -239,7 +239,8 @@ std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
 
 const Kind& describe(const Notice&) {
     static constexpr Table table{"notice", fields};
-    static constexpr Kind kind = kind_of<Notice>(table);
+    static constexpr Kind kind =
+        kind_of<Notice>(table, {.stays_on_screen = true}, {.anchor = Anchor::top, .offset = {0, 96}});
     return kind;
 }
 

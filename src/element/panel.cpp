@@ -25,7 +25,7 @@ constexpr std::array own_fields{
                           {"px", 0, largest_length}),
     field<&Panel::border_color>("border_color", "The color of that line."),
 };
-constexpr auto fields = joined(own_fields, placed_fields<Panel>);
+constexpr auto fields = joined(own_fields, placed_fields<Panel>, entering_fields<Panel>);
 static_assert(fields.size() == member_count<Panel>);
 
 class PanelBody final : public Body {

@@ -88,7 +88,7 @@ bool PipRow::advance(Pip& pip, const Moment& at, const PipRules& rules, Color co
         pip.player.set_limit(at.flash_limit);
         pip.player.set_color(color);
         pip.player.set_reduced_motion(at.reduced_motion);
-        return pip.player.play(effect, from, 1, number, as);
+        return pip.player.play(effect, from, {.seed = number, .as = as});
     };
     if (next != PipChange::nothing && at.shown && !(next == PipChange::loss && at.reduced_motion)) {
         const PlayAs as = next == PipChange::loss ? PlayAs::leave : PlayAs::enter;

@@ -66,7 +66,8 @@ constexpr std::array own_fields{
                          {"px", 0, largest_length}),
     field<&Pips::border_color>("border_color", "The color of that line."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Pips>, placed_fields<Pips>);
+constexpr auto fields =
+    joined(own_fields, following_fields<Pips>, placed_fields<Pips>, entering_fields<Pips>);
 static_assert(fields.size() == member_count<Pips> + flat_motions);
 
 /// More are counted by nobody.
@@ -230,7 +231,7 @@ class PipsBody final : public FillBody {
 
     void draw_pip(const Kind& kind, const Pip& pip, const Rect& rect, const DrawPlace& at,
                   DrawGroup& into) const {
-        const Pose pose = pose_of_body(pip.player, now_);
+        const Pose pose = pip.player.pose(now_);
         const Pose rest = pip.runs == PipChange::appear ? pose : Pose{};
         if (&kind == &kinds_[0]) draw_empty(kind, pip, rect, rest, at, into);
         if (pip.runs == PipChange::loss) {

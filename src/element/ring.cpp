@@ -27,7 +27,8 @@ constexpr std::array own_fields{
                            {"", 0, 360}),
     field<&Ring::segment_gap>("segment_gap", "The gap between two segments.", {"px", 0, largest_length}),
 };
-constexpr auto fields = joined(own_fields, following_fields<Ring>, placed_fields<Ring>);
+constexpr auto fields =
+    joined(own_fields, following_fields<Ring>, placed_fields<Ring>, entering_fields<Ring>);
 static_assert(fields.size() == member_count<Ring> + flat_motions);
 
 class RingBody final : public FillBody {
@@ -130,7 +131,7 @@ std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context) {
 
 const Kind& describe(const Ring&) {
     static constexpr Table table{"ring", fields};
-    static constexpr Kind kind = kind_of<Ring>(table, {.has_fill = true});
+    static constexpr Kind kind = kind_of<Ring>(table, {.has_fill = true}, {.size = {64, 64}});
     return kind;
 }
 

@@ -41,7 +41,8 @@ constexpr std::array own_fields{
     field<&Scale::color>("color", "The color of the pointer, and of the fill."),
     field<&Scale::background>("background", "The color of the strip where it has no other."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Scale>, placed_fields<Scale>);
+constexpr auto fields =
+    joined(own_fields, following_fields<Scale>, placed_fields<Scale>, entering_fields<Scale>);
 static_assert(fields.size() == member_count<Scale> + flat_motions);
 
 class ScaleBody final : public PointerBody {
@@ -72,6 +73,8 @@ class ScaleBody final : public PointerBody {
         return is_upright() ? Size{across, 0} : Size{0, across};
     }
 
+    bool is_upright() const override { return direction_ == Direction::up || direction_ == Direction::down; }
+
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const Strip strip{Axis(on_pixels(at.box), at.seen(direction_)), pointer_ * at.scale,
                           thickness_ * at.scale};
@@ -100,8 +103,6 @@ class ScaleBody final : public PointerBody {
             return {std::min(a.x, b.x), std::min(a.y, b.y), std::abs(a.x - b.x), std::abs(a.y - b.y)};
         }
     };
-
-    bool is_upright() const { return direction_ == Direction::up || direction_ == Direction::down; }
 
     Color color_at(double value) const {
         if (colors_.empty()) return color_;
@@ -204,7 +205,7 @@ std::unique_ptr<Body> make_body(const Scale& scale, BodyContext& context) {
 
 const Kind& describe(const Scale&) {
     static constexpr Table table{"scale", fields};
-    static constexpr Kind kind = kind_of<Scale>(table);
+    static constexpr Kind kind = kind_of<Scale>(table, {}, {.size = {200, 0}});
     return kind;
 }
 

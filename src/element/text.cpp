@@ -39,7 +39,8 @@ constexpr std::array own_fields{
     field<&Text::align>("align", "Where the text stands in a box that is wider."),
     field<&Text::overflow>("overflow", "What happens to a text that is wider than its room."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Text>, placed_fields<Text>);
+constexpr auto fields =
+    joined(own_fields, following_fields<Text>, placed_fields<Text>, entering_fields<Text>);
 static_assert(fields.size() == member_count<Text> + flat_motions);
 
 /// The values whose texts may be the widest in a range: its ends, and the ends of the largest counts of digits; of all
@@ -105,6 +106,7 @@ class TextBody final : public Body {
         : patterns_(std::move(patterns)),
           range_(text.range),
           align_(align_of(text)),
+          aligned_at_(text.align == TextAlign::automatic ? std::nullopt : std::optional(align_)),
           aligns_digits_(text.align == TextAlign::digits),
           forms_(std::move(forms)),
           color_(text.color),
@@ -135,6 +137,7 @@ class TextBody final : public Body {
     Hold hold() const override {
         return {line_.ascent(), aligns_digits_ ? line_.digits_end() : -1, line_.shrinks()};
     }
+    std::optional<float> aligned_at() const override { return aligned_at_; }
     void set_width(TextMeasurer* measurer, float width) override {
         line_.fit(measurer, shown().text(), width);
     }
@@ -207,8 +210,9 @@ class TextBody final : public Body {
     static float align_of(const Text& text) {
         if (text.align == TextAlign::start || text.align == TextAlign::digits) return 0;
         if (text.align == TextAlign::center) return 0.5F;
-        return text.align == TextAlign::end ? 1
-                                            : horizontal_part(text.place.pivot.value_or(text.place.anchor));
+        return text.align == TextAlign::end
+                   ? 1
+                   : horizontal_part(text.place.pivot.value_or(text.place.hangs_on()));
     }
 
     /// The one that is shown now.
@@ -250,7 +254,8 @@ class TextBody final : public Body {
 
     Patterns patterns_;
     Limits range_;
-    float align_;  ///< the part of spare room before it
+    float align_;                      ///< the part of spare room before it
+    std::optional<float> aligned_at_;  ///< the same, where the text says so itself
     bool aligns_digits_;
     std::string decimal_ = ".";
     Forms forms_;

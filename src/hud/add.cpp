@@ -108,6 +108,18 @@ ElementRef Hud::add(const Element& element) {
 bool Hud::add(const Group& group) {
     return state_->may("add") && state_->add(group, nullptr);
 }
+bool Hud::add(const Timer& timer) {
+    if (!state_->may("add")) return false;
+    const TimerIndex index = state_->add(timer, nullptr);
+    state_->connect(index, timer, nullptr);
+    return index != no_timer;
+}
+bool Hud::add(const Meter& meter) {
+    return state_->may("add") && state_->add(meter, nullptr);
+}
+bool Hud::add(const Effect& effect) {
+    return state_->may("add") && state_->add(effect, nullptr);
+}
 
 void Hud::remove(ElementRef ref) {
     if (!state_->may("remove")) return;

@@ -113,7 +113,7 @@ bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
     const Effect* const found = find_effect(*state_, effect);
     const ElementIndex index = state_->elements.living(ref);
     return found != nullptr && index != no_element &&
-           state_->effects.play(index, *found, state_->time.now(), strength);
+           state_->effects.request(index, *found, state_->time.now(), strength);
 }
 
 void Hud::stop(ElementRef ref, std::string_view effect) {
@@ -164,13 +164,22 @@ bool Hud::dismiss(ElementRef ref, std::string_view message) {
     return true;
 }
 
-Shown Hud::operator[](ElementRef ref) const {
+bool Hud::alive(ElementRef ref) const {
+    return state_->elements.living(ref) != no_element;
+}
+
+const Shown Hud::operator[](ElementRef ref) const {
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return {};
     const Parts& hud = *state_;
     const RunningElement& element = hud.elements[index];
     const Travel* const travel = hud.readouts[index].travel.get();
-    const Pose pose = hud.effects.pose(index, hud.time.now());
+    const bool drawn = hud.visibility.is_drawn(index);
+    const Rect box = drawn ? hud.layouter.box(index) : Rect{};
+    const Moved moved = hud.effects.moved_in_design(index, hud.time.now());
+    const Point pivot = hud.layouter.pivot(index);
+    const Point held{box.x + box.width * pivot.x, box.y + box.height * pivot.y};
+    const Point now = moved.transform.apply(held);
     const Value& truth = hud.readouts.value(index);
     return {.id = element.path,
             .kind = element.kind->name(),
@@ -180,13 +189,13 @@ Shown Hud::operator[](ElementRef ref) const {
             .truth = truth,
             .target = travel != nullptr ? travel->target() : truth,
             .shown = travel != nullptr ? travel->shown(hud.time.now(travel->clock())) : truth,
-            .color = mix(element.body->color(), pose.color, static_cast<double>(pose.color_part)),
-            .opacity = hud.visibility.opacity(index) * pose.opacity,
-            .scale = pose.scale,
-            .offset = pose.offset,
-            .rotation = pose.rotation,
-            .visible = hud.visibility.is_shown(index),
-            .box = hud.layouter.box(index),
+            .color = mix(element.body->color(), moved.tint.color, static_cast<double>(moved.tint.part)),
+            .opacity = hud.visibility.opacity(index) * moved.opacity,
+            .scale = moved.scale,
+            .offset = {now.x - held.x, now.y - held.y},
+            .rotation = moved.rotation,
+            .visible = drawn,
+            .box = box,
             .changed = hud.elements.changed(index),
             .text_changed = hud.elements.text_changed(index)};
 }

@@ -69,6 +69,7 @@ inline constexpr std::array effect_fields{
                               {"s", 0, 3600}),
     field<&Effect::beat>("beat", "The effect starts at multiples of this time, in step with others.",
                          {"s", 0, 3600}),
+    field<&Effect::pivot>("pivot", "The point of the element around which it scales and turns."),
 };
 static_assert(effect_fields.size() == member_count<Effect>);
 inline constexpr Table effect_table{"effect", effect_fields};
@@ -100,6 +101,9 @@ inline constexpr std::array group_fields{
     field<&Group::visible>("visible", "The elements of the group are shown while this is true."),
     field<&Group::dimmed>("dimmed", "The group is dimmed while this is true."),
     field<&Group::dim>("dim", "The opacity of the group while it is dimmed.", {"", 0, 1}),
+    field<&Group::enter>("enter", "The effect with which its elements become visible with the group."),
+    field<&Group::leave>("leave",
+                         "The effect with which they become hidden with it; without it, enter backwards."),
 };
 static_assert(group_fields.size() == member_count<Group>);
 inline constexpr Table group_table{"group", group_fields};

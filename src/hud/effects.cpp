@@ -25,16 +25,15 @@ bool is_built_in(const Effect* effect) {
     return effect >= all.data() && effect < all.data() + all.size();
 }
 
-/// Downwards from where the screen begins.
-Transform stretched(const Fitted& screen) {
-    return {.yy = screen.stretch, .dy = screen.origin.y * (1 - screen.stretch)};
-}
-
 }  // namespace
 
-Effects::Effects(Elements& elements, const Visibility& visibility, const Layouter& layouter,
-                 ProblemLog& problems)
-    : elements_(elements), visibility_(visibility), layouter_(layouter), problems_(problems) {
+Effects::Effects(Elements& elements, Visibility& visibility, const Readouts& readouts,
+                 const Layouter& layouter, ProblemLog& problems)
+    : elements_(elements),
+      visibility_(visibility),
+      readouts_(readouts),
+      layouter_(layouter),
+      problems_(problems) {
     for (const Effect& effect : built_in_effects())
         by_name_.emplace(effect.id, &effect);
 }
@@ -52,24 +51,27 @@ const Effect* Effects::find(std::string_view name, Problem& problem) const {
     return nullptr;
 }
 
-void Effects::define(const Effect& effect, bool fine, const Origin* origin) {
+bool Effects::define(const Effect& effect, bool fine, const Origin* origin) {
     const auto place = [&](std::string_view field) {
         return origin != nullptr ? origin->of(field) : Location{};
+    };
+    const auto refuse = [&](std::string_view field, std::string message) {
+        problems_.report({place(field), std::move(message), ""});
+        return false;
     };
     const auto by_time = [](const Keyframe& a, const Keyframe& b) { return a.at < b.at; };
     const auto known = by_name_.find(effect.id);
     const bool replaces = known != by_name_.end() && is_built_in(known->second);
-    if (effect.id.empty()) return problems_.report({place("id"), "an effect without an id", ""});
+    if (effect.id.empty()) return refuse("id", "an effect without an id");
     if (known != by_name_.end() && !replaces)
-        return problems_.report({place("id"), "a second effect with the id '" + effect.id + "'", ""});
+        return refuse("id", "a second effect with the id '" + effect.id + "'");
     if (!std::is_sorted(effect.keyframes.begin(), effect.keyframes.end(), by_time))
-        return problems_.report({place("keyframes"),
-                                 "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'",
-                                 ""});
+        return refuse("keyframes", "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'");
     // A faulty one is there and does nothing, so that who names it is not at fault, too.
     effects_.push_back(std::make_unique<const Effect>(fine ? effect : Effect{.id = effect.id}));
     if (replaces) by_name_.erase(known);
     by_name_.emplace(effects_.back()->id, effects_.back().get());
+    return fine;
 }
 
 void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
@@ -80,6 +82,10 @@ void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
     ElementEffects& own = *on_[index].own;
     own.player = EffectPlayer(elements_[index].body->color(), limit_);
     own.player.set_reduced_motion(reduced_motion_);
+    own.has_states = std::any_of(own.of_bands.begin(), own.of_bands.end(), [](const Effect* effect) {
+        return effect != nullptr && effect->repeat == 0;
+    });
+    if (own.has_states) with_states_.push_back(index);
     for (ElementEffects::Trigger& trigger : own.triggers) {
         if (!is_of_timer(trigger.on.on)) {
             trigger.on.subject = index;
@@ -92,6 +98,7 @@ void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
 }
 
 void Effects::remove(ElementIndex index) {
+    std::erase(with_states_, index);
     if (on_[index].own == nullptr) return;
     for (const ElementEffects::Trigger& trigger : on_[index].own->triggers)
         if (is_of_timer(trigger.on.on)) std::erase(by_timer_[trigger.on.subject], index);
@@ -100,6 +107,8 @@ void Effects::remove(ElementIndex index) {
 void Effects::free_removed() {
     const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
     std::erase_if(playing_, gone);
+    std::erase_if(hiding_, gone);
+    std::erase_if(requests_, [&](const Request& request) { return gone(request.index); });
     std::erase_if(leaving_, [&](const Leaving& leaving) { return gone(leaving.index); });
     for (const ElementIndex index : elements_.removed())
         on_[index] = {};
@@ -110,19 +119,29 @@ ElementEffects& Effects::made_for(ElementIndex index) {
     return *on_[index].own;
 }
 
-bool Effects::play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength, PlayAs as) {
+bool Effects::play(ElementIndex index, const Effect& effect, Nanoseconds at, PlayOptions options) {
     const RunningElement& element = elements_[index];
-    if (!visibility_.is_shown(index) || element.dead) return false;
     ElementEffects& own = made_for(index);
     own.player.set_color(element.body->color());
-    if (!own.player.play(effect, at, strength, seed_of(element.path, own.plays), as)) return false;
+    options.seed = seed_of(element.path, own.plays);
+    if (!own.player.play(effect, at, options)) return false;
     ++own.plays;
     if (!std::exchange(own.is_playing, true)) playing_.push_back(index);
     return true;
 }
 
-void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at) {
-    if (on_[index].own != nullptr) on_[index].own->player.stop(effect, at);
+bool Effects::request(ElementIndex index, const Effect& effect, Nanoseconds at, float strength) {
+    if (visibility_.is_shown(index)) return play(index, effect, at, {.strength = strength});
+    if (requests_.size() < most_started) requests_.push_back({index, &effect, at, strength});
+    return true;
+}
+
+void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at,
+                   std::optional<EffectCause> cause) {
+    if (on_[index].own != nullptr) on_[index].own->player.stop(effect, at, cause);
+    std::erase_if(requests_, [&](const Request& request) {
+        return request.index == index && request.effect == &effect && !cause;
+    });
 }
 
 bool Effects::is_leaving(ElementIndex index) const {
@@ -131,21 +150,33 @@ bool Effects::is_leaving(ElementIndex index) const {
 }
 
 void Effects::leave(ElementIndex index, const Effect* effect, Nanoseconds now) {
-    const bool plays = effect != nullptr && effect->repeat > 0 && !reduced_motion_ &&
-                       play(index, *effect, now, 1, PlayAs::leave);
-    leaving_.push_back({index, plays ? effect : nullptr});
+    const bool plays =
+        effect != nullptr && effect->repeat > 0 && !reduced_motion_ && visibility_.is_shown(index);
+    leaving_.push_back({index, plays ? effect : nullptr, now, false, readouts_[index].active});
 }
 
 void Effects::take_left(Nanoseconds now, const std::function<bool(ElementIndex)>& moves,
                         const std::function<void(ElementIndex)>& gone) {
-    std::erase_if(leaving_, [&](const Leaving& leaving) {
-        if (elements_[leaving.index].dead) return true;
-        if (moves(leaving.index)) return false;
-        ElementEffects* const own = on_[leaving.index].own.get();
-        if (own != nullptr) own->player.advance(now);
-        if (leaving.effect != nullptr && own != nullptr && own->player.running() == leaving.effect)
+    constexpr Nanoseconds longest{2'000'000'000};
+    std::erase_if(leaving_, [&](Leaving& leaving) {
+        const ElementIndex index = leaving.index;
+        if (elements_[index].dead) return true;
+        const bool is_late = now - leaving.since >= longest;
+        if (moves(index) && !is_late) {
+            leaving.moved = true;
             return false;
-        gone(leaving.index);
+        }
+        if (leaving.effect != nullptr && !leaving.plays && !is_late) {
+            leaving.plays = play(index, *leaving.effect, leaving.moved ? now : leaving.since,
+                                 {.as = PlayAs::leave, .cause = EffectCause::visibility});
+            if (!leaving.plays) leaving.effect = nullptr;
+        }
+        ElementEffects* const own = on_[index].own.get();
+        if (own != nullptr) own->player.advance(now);
+        const bool runs =
+            leaving.plays && own != nullptr && own->player.running(EffectCause::visibility) == leaving.effect;
+        if (runs && !is_late) return false;
+        gone(index);
         return true;
     });
 }
@@ -168,8 +199,61 @@ void Effects::snap(ElementIndex index) {
     if (!std::exchange(on_[index].snapped, true)) snapped_.push_back(index);
 }
 
-void Effects::start(std::span<const Happening> happenings) {
+const Effect* Effects::effect_of(const VisibilityChange& change) const {
+    const ElementEffects* const own = on_[change.index].own.get();
+    const GroupIndex group = visibility_.conditions(change.index).group;
+    const Effect* enter = own != nullptr ? own->enter : nullptr;
+    const Effect* leave = own != nullptr ? own->leave : nullptr;
+    if (enter == nullptr && leave == nullptr && change.by_group) {
+        enter = visibility_.group(group).enter;
+        leave = visibility_.group(group).leave;
+    }
+    if (!change.enters && leave == nullptr) leave = enter;
+    const Effect* const effect = change.enters ? enter : leave;
+    if (effect == nullptr || !reduced_motion_) return effect;
+    static const auto fade = std::find_if(built_in_effects().begin(), built_in_effects().end(),
+                                          [](const Effect& known) { return known.id == "fade"; });
+    return &*fade;
+}
+
+void Effects::show_changes(Nanoseconds now) {
+    for (const VisibilityChange& change : visibility_.changes()) {
+        const Effect* const effect = effect_of(change);
+        const PlayAs as = change.enters ? PlayAs::enter : PlayAs::leave;
+        const bool plays = effect != nullptr && !on_[change.index].snapped &&
+                           play(change.index, *effect, now, {.as = as, .cause = EffectCause::visibility});
+        if (change.enters) continue;
+        if (plays)
+            hiding_.push_back(change.index);
+        else
+            visibility_.end_leave(change.index);
+    }
+    visibility_.forget_changes();
+}
+
+/// What a band does without an end, it does whenever the value is inside: from the first frame, after a snap, after having been
+/// hidden.
+void Effects::keep_state(ElementIndex index, Nanoseconds now) {
+    const BandSet* const bands = readouts_.bands(index);
+    ElementEffects& own = *on_[index].own;
+    const Effect* wanted = nullptr;
+    for (std::size_t i = 0; i < own.of_bands.size() && bands != nullptr; ++i)
+        if (own.of_bands[i] != nullptr && own.of_bands[i]->repeat == 0 && bands->inside(i))
+            wanted = own.of_bands[i];
+    if (!visibility_.is_shown(index)) return;
+    const Effect* const running = own.player.running(EffectCause::band);
+    if (running == nullptr && wanted != nullptr)
+        play(index, *wanted, now, {.cause = EffectCause::band});
+    else if (running != nullptr && running != wanted && running->repeat == 0)
+        stop(index, *running, now, EffectCause::band);
+}
+
+void Effects::start(std::span<const Happening> happenings, Nanoseconds now) {
     started_ = 0;
+    for (const Request& request : requests_)
+        if (visibility_.is_shown(request.index))
+            play(request.index, *request.effect, request.at, {.strength = request.strength});
+    requests_.clear();
     for (const Happening& happening : happenings) {
         if (!happening.is_of_timer()) {
             start(happening.subject, happening);
@@ -178,6 +262,8 @@ void Effects::start(std::span<const Happening> happenings) {
                 start(index, happening);
         }
     }
+    for (const ElementIndex index : with_states_)
+        keep_state(index, now);
     for (const ElementIndex index : snapped_)
         on_[index].snapped = false;
     snapped_.clear();
@@ -186,10 +272,10 @@ void Effects::start(std::span<const Happening> happenings) {
 void Effects::start(ElementIndex index, const Happening& happening) {
     if (on_[index].own == nullptr || started_ >= most_started) return;
     if (happening.kind >= HappeningKind::message_enter) return start_message(index, happening);
-    if (on_[index].snapped) return;
-    const auto begin = [&](const Effect* effect, float strength) {
+    if (on_[index].snapped || !visibility_.is_shown(index)) return;
+    const auto begin = [&](const Effect* effect, float strength, EffectCause cause) {
         if (effect == nullptr || ++started_ > most_started) return;
-        play(index, *effect, happening.time, strength);
+        play(index, *effect, happening.time, {.strength = strength, .cause = cause});
     };
     const ElementEffects& own = *on_[index].own;
     for (const ElementEffects::Trigger& trigger : own.triggers) {
@@ -198,16 +284,16 @@ void Effects::start(ElementIndex index, const Happening& happening) {
         const double part = trigger.full_change > 0 && happening.amount != 0
                                 ? std::abs(happening.amount) / trigger.full_change
                                 : 1;
-        begin(trigger.effect, static_cast<float>(std::min(part, 1.0)));
+        begin(trigger.effect, static_cast<float>(std::min(part, 1.0)), EffectCause::trigger);
     }
     const bool entered = happening.kind == HappeningKind::band_enter;
     if (!entered && happening.kind != HappeningKind::band_leave) return;
     const auto band = static_cast<std::size_t>(happening.detail);
     const Effect* const effect = band < own.of_bands.size() ? own.of_bands[band] : nullptr;
     if (entered)
-        begin(effect, 1);
+        begin(effect, 1, EffectCause::band);
     else if (effect != nullptr && effect->repeat == 0)
-        stop(index, *effect, happening.time);
+        stop(index, *effect, happening.time, EffectCause::band);
 }
 
 void Effects::start_message(ElementIndex index, const Happening& happening) {
@@ -216,12 +302,13 @@ void Effects::start_message(ElementIndex index, const Happening& happening) {
     if (reduced_motion_) return;
     const bool enters = happening.kind == HappeningKind::message_enter;
     const Effect* const effect = enters ? own.enter : own.leave;
-    if (effect != nullptr && happening.kind != HappeningKind::message_skipped)
-        play(index, *effect, happening.time, 1, enters ? PlayAs::enter : PlayAs::leave);
+    if (effect != nullptr && happening.kind != HappeningKind::message_skipped && visibility_.is_shown(index))
+        play(index, *effect, happening.time,
+             {.as = enters ? PlayAs::enter : PlayAs::leave, .cause = EffectCause::visibility});
 }
 
 void Effects::advance(Nanoseconds now) {
-    if (playing_.empty()) return;
+    if (playing_.empty() && hiding_.empty()) return;
     bool has_panel = false;
     std::erase_if(playing_, [&](ElementIndex index) {
         ElementEffects& own = *on_[index].own;
@@ -231,6 +318,12 @@ void Effects::advance(Nanoseconds now) {
         own.is_playing = !own.player.resting();
         return !own.is_playing;
     });
+    std::erase_if(hiding_, [&](ElementIndex index) {
+        const bool leaves = !elements_[index].dead && !visibility_.is_shown(index) &&
+                            on_[index].own->player.running(EffectCause::visibility) != nullptr;
+        if (!leaves) visibility_.end_leave(index);
+        return !leaves;
+    });
     if (!has_panel) return;
     for (const ElementIndex index : elements_.parents_first()) {
         const ElementIndex parent = elements_[index].parent;
@@ -238,37 +331,6 @@ void Effects::advance(Nanoseconds now) {
         on_[index].moves = parent_moves || (on_[index].own != nullptr && elements_.changed(index));
         if (parent_moves) elements_.mark_changed(index);
     }
-}
-
-Pose Effects::pose(ElementIndex index, Nanoseconds now) const {
-    return on_[index].own != nullptr ? pose_of_body(on_[index].own->player, now) : Pose{};
-}
-
-Moved Effects::moved(ElementIndex index, Nanoseconds now) const {
-    Moved all;
-    const Fitted& screen = layouter_.screen();
-    for (ElementIndex at = playing_.empty() ? no_element : index; at != no_element;
-         at = elements_[at].parent) {
-        const Pose here = pose(at, now);
-        if (here == Pose{}) continue;
-        all.transform = all.transform.then(transform_of(here, layouter_.device_box(at), screen.scale));
-        all.opacity *= here.opacity;
-        if (all.tint.part == 0) all.tint = {here.color, here.color_part};
-    }
-    if (screen.stretch != 1) all.transform = all.transform.then(stretched(screen));
-    return all;
-}
-
-void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DrawGroup& into) const {
-    const ElementEffects* const own = on_[index].own.get();
-    if (own == nullptr || own->player.running() == nullptr) return;
-    const float scale = layouter_.screen().scale;
-    if (const Pose here = own->player.pose(now); here.shine >= 0)
-        for_each_stripe(box, here.shine, [&](const ShineStripe& stripe) {
-            into.add_rect(box, 3 * scale, rgb(0xffffff, 0.07),
-                          {stripe.left, box.y, stripe.right - stripe.left, box.height});
-        });
-    draw_dots(own->player, now, box, scale, into);
 }
 
 }  // namespace rapido

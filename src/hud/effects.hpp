@@ -11,6 +11,7 @@
 #include "hud/definition_tables.hpp"
 #include "hud/frame_time.hpp"
 #include "hud/layouter.hpp"
+#include "hud/readouts.hpp"
 #include "hud/trigger.hpp"
 #include "hud/visibility.hpp"
 #include "rapido/look/effect_player.hpp"
@@ -22,6 +23,8 @@ struct Moved {
     Transform transform;
     Tint tint;
     float opacity = 1;
+    float scale = 1;     ///< of all of them
+    float rotation = 0;  ///< the same
 };
 
 /// The effects of one element.
@@ -34,8 +37,9 @@ struct ElementEffects {
     EffectPlayer player;
     std::vector<Trigger> triggers;
     std::vector<const Effect*> of_bands;  ///< by band; null where it has none, and empty where none has
-    const Effect* enter = nullptr;        ///< of a notice, with each message
-    const Effect* leave = nullptr;
+    const Effect* enter = nullptr;        ///< when it becomes visible; of a notice, with each message
+    const Effect* leave = nullptr;        ///< runs backwards when it becomes hidden
+    bool has_states = false;              ///< one of its bands has an effect without an end
     std::uint32_t plays = 0;
     bool is_playing = false;
 };
@@ -43,12 +47,13 @@ struct ElementEffects {
 /// Owns the effects of a HUD by name, and those that run on its elements. Effects of every cause start in one place.
 class Effects {
  public:
-    Effects(Elements& elements, const Visibility& visibility, const Layouter& layouter, ProblemLog& problems);
+    Effects(Elements& elements, Visibility& visibility, const Readouts& readouts, const Layouter& layouter,
+            ProblemLog& problems);
 
     // Between frames
 
-    /// Adds an effect of the definition; `fine` if its numbers are in their ranges.
-    void define(const Effect& effect, bool fine, const Origin* origin);
+    /// Adds an effect of the HUD; `fine` if its numbers are in their ranges. False, with a problem, if it cannot be played.
+    bool define(const Effect& effect, bool fine, const Origin* origin);
     /// Returns the HUD's own effect of a name, or the built-in one; null, with a problem, for none.
     const Effect* find(std::string_view name, Problem& problem) const;
     /// Null for an element that has nothing to play of itself.
@@ -56,11 +61,13 @@ class Effects {
     void remove(ElementIndex index);
     /// Forgets those that were removed.
     void free_removed();
-    /// Starts an effect at once. False if it is dropped.
-    bool play(ElementIndex index, const Effect& effect, Nanoseconds at, float strength,
-              PlayAs as = PlayAs::effect);
-    void stop(ElementIndex index, const Effect& effect, Nanoseconds at);
-    /// Lets an element leave; with an effect that plays, once that has run backwards.
+    /// Starts an effect that the game asks for: at once on an element that is shown, else in the next frame, if the element is shown
+    /// then. False if it is dropped.
+    bool request(ElementIndex index, const Effect& effect, Nanoseconds at, float strength);
+    void stop(ElementIndex index, const Effect& effect, Nanoseconds at,
+              std::optional<EffectCause> cause = {});
+    /// Lets an element leave: when its motion has landed, the effect runs backwards, and then it is gone. That takes two seconds
+    /// at most.
     void leave(ElementIndex index, const Effect* effect, Nanoseconds now);
     bool is_leaving(ElementIndex index) const;
     void set_reduced_motion(bool reduced);
@@ -76,15 +83,21 @@ class Effects {
     /// Calls `gone` for those that leave, do not move any more, and whose effect has ended.
     void take_left(Nanoseconds now, const std::function<bool(ElementIndex)>& moves,
                    const std::function<void(ElementIndex)>& gone);
-    /// What happened starts effects, each at its own time: they have run since then.
-    void start(std::span<const Happening> happenings);
+    /// Elements that became visible or hidden enter and leave.
+    void show_changes(Nanoseconds now);
+    /// What happened starts effects, each at its own time: they have run since then. So do what the game has asked for and the
+    /// states of bands.
+    void start(std::span<const Happening> happenings, Nanoseconds now);
     /// Moves the elements on which effects run, and all that stands inside them.
     void advance(Nanoseconds now);
 
     // Drawing
 
     Pose pose(ElementIndex index, Nanoseconds now) const;
+    /// In device pixels, as it is drawn.
     Moved moved(ElementIndex index, Nanoseconds now) const;
+    /// In design pixels.
+    Moved moved_in_design(ElementIndex index, Nanoseconds now) const;
     /// Draws what an effect draws besides: a stripe of light, dots.
     void draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DrawGroup& into) const;
 
@@ -92,6 +105,17 @@ class Effects {
     struct Leaving {
         ElementIndex index;
         const Effect* effect;  ///< null for none
+        Nanoseconds since;
+        bool plays = false;
+        bool moved = false;  ///< its motion was in flight
+        bool has_waited = false;  ///< for its motion to land
+    };
+    /// What the game asked for on an element that was not shown.
+    struct Request {
+        ElementIndex index;
+        const Effect* effect;
+        Nanoseconds at;
+        float strength;
     };
     struct OnElement {
         std::unique_ptr<ElementEffects> own;  ///< null where there is nothing to play
@@ -99,11 +123,17 @@ class Effects {
         bool snapped = false;                 ///< in this frame
     };
     ElementEffects& made_for(ElementIndex index);
+    bool play(ElementIndex index, const Effect& effect, Nanoseconds at, PlayOptions options);
+    void keep_state(ElementIndex index, Nanoseconds now);
+    const Effect* effect_of(const VisibilityChange& change) const;
+    template <class BoxOf>
+    Moved moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& box_of) const;
     void start(ElementIndex index, const Happening& happening);
     void start_message(ElementIndex index, const Happening& happening);
 
     Elements& elements_;
-    const Visibility& visibility_;
+    Visibility& visibility_;
+    const Readouts& readouts_;
     const Layouter& layouter_;
     ProblemLog& problems_;
     std::vector<std::unique_ptr<const Effect>> effects_;
@@ -111,7 +141,10 @@ class Effects {
     std::vector<OnElement> on_;                                    ///< by element
     std::vector<std::vector<ElementIndex>> by_timer_;              ///< who waits for a timer
     std::vector<ElementIndex> playing_, snapped_;
+    std::vector<ElementIndex> with_states_;  ///< those whose bands have effects without an end
+    std::vector<ElementIndex> hiding_;       ///< those that are drawn until an effect has ended
     std::vector<Leaving> leaving_;
+    std::vector<Request> requests_;
     FlashLimit own_limit_;
     FlashLimit* limit_ = &own_limit_;
     bool reduced_motion_ = false;

@@ -166,9 +166,20 @@ bool Elements::link() {
         element.child_count = static_cast<std::uint32_t>(held.size());
         children_.insert(children_.end(), held.begin(), held.end());
     }
-    draw_order_ = parents_first_;
-    std::stable_sort(draw_order_.begin(), draw_order_.end(),
-                     [this](ElementIndex a, ElementIndex b) { return all_[a].layer < all_[b].layer; });
+    // A layer orders siblings: what stands inside a panel is drawn with it.
+    const auto by_layer = [this](ElementIndex a, ElementIndex b) { return all_[a].layer < all_[b].layer; };
+    const auto wait = [&](std::vector<ElementIndex>& siblings) {
+        std::stable_sort(siblings.begin(), siblings.end(), by_layer);
+        waiting.insert(waiting.end(), siblings.rbegin(), siblings.rend());
+    };
+    draw_order_.clear();
+    wait(outermost);
+    while (!waiting.empty()) {
+        const ElementIndex index = waiting.back();
+        waiting.pop_back();
+        draw_order_.push_back(index);
+        wait(inside[index]);
+    }
     return true;
 }
 

@@ -101,8 +101,10 @@ void Hud::State::run_notices() {
 
 void Hud::State::run_effects() {
     happenings.sort();
-    effects.start(happenings.all());
+    effects.show_changes(time.now());
+    effects.start(happenings.all(), time.now());
     effects.advance(time.now());
+    visibility.decide();
 }
 
 void Hud::State::write_events() {
@@ -125,6 +127,7 @@ bool Hud::State::may(std::string_view call) {
 
 void Hud::State::draw(DrawList& list) {
     const std::span<const ElementIndex> order = elements.draw_order();
+    list.viewport_ = layouter.viewport();
     if (list.structure_ != elements.structure()) {
         list.structure_ = elements.structure();
         list.groups_.assign(order.size(), {});
@@ -153,7 +156,7 @@ void Hud::State::draw(ElementIndex index, DrawGroup& group) {
     const Rect device = layouter.device_box(index);
     const Moved moved = effects.moved(index, time.now());
     group.begin(visibility.opacity(index) * moved.opacity, moved.tint, moved.transform);
-    if (!visibility.is_shown(index) || layouter.measurer() == nullptr) return;
+    if (!visibility.is_drawn(index) || layouter.measurer() == nullptr) return;
     elements[index].body->draw(
         {device, layouter.screen().scale, layouter.mirrored(), layouter.measurer(), &point_room}, group);
     effects.draw_over(index, time.now(), device, group);

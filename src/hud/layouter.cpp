@@ -33,7 +33,23 @@ void Layouter::set_right_to_left(bool right_to_left) {
 void Layouter::add(ElementIndex index, const Place& place) {
     if (index >= placed_.size()) placed_.resize(index + std::size_t{1});
     placed_[index] = {};
-    placed_[index].place = place;
+    set_place(index, place);
+}
+
+void Layouter::set_place(ElementIndex index, const Place& place) {
+    const RunningElement& element = elements_[index];
+    const Place& of_kind = element.kind->place;
+    Place& own = placed_[index].place;
+    own = place;
+    if (!own.anchor) {
+        own.anchor = of_kind.hangs_on();
+        if (own.offset == Point{}) own.offset = of_kind.offset;
+    }
+    Size natural = of_kind.size;
+    if (element.body->is_upright()) std::swap(natural.width, natural.height);
+    if (own.size.width == 0) own.size.width = natural.width;
+    if (own.size.height == 0) own.size.height = natural.height;
+    placed_[index].natural = {-1, -1};  // so that it is placed anew even in the same size
     must_measure(index);
 }
 
@@ -63,7 +79,7 @@ void Layouter::lay_out() {
 /// A new screen, or other elements on it: everything may stand elsewhere.
 void Layouter::fit_to_screen() {
     screen_dirty_ = false;
-    const Fitted fitted = fit_screen(options_, viewport_);
+    const Fitted fitted = fit_screen(options_, viewport_.value_or(Viewport{}));
     const bool mirrors = may_mirror_ && right_to_left_;
     const bool moved_all = mirrors != mirrored_ || !(fitted == screen_);
     screen_ = fitted;
@@ -187,6 +203,12 @@ bool Layouter::place_on_screen(ElementIndex index) {
     const FlowItem alone{placed.natural, &placed.place, -1, -1, placed.hold.shrinks};
     Rect box;
     flow_.arrange({}, screen_.area, std::span(&alone, 1), std::span(&box, 1));
+    if (elements_[index].kind->can.stays_on_screen) {
+        const Rect& area = screen_.area;
+        box.width = std::min(box.width, area.width);
+        box.x = std::clamp(box.x, area.x, std::max(area.x, area.right() - box.width));
+        box.y = std::clamp(box.y, area.y, std::max(area.y, area.y + area.height - box.height));
+    }
     if (box == placed.box && placed.has_box) return false;
     set_box(index, box);
     return true;
@@ -218,6 +240,28 @@ Rect Layouter::box(ElementIndex index) const {
     const Rect& box = placed_[index].box;
     if (!mirrored_) return box;
     return {screen_.area.x + screen_.area.right() - box.right(), box.y, box.width, box.height};
+}
+
+Point Layouter::pivot(ElementIndex index) const {
+    const Place& place = placed_[index].place;
+    const Anchor anchor = place.pivot.value_or(place.hangs_on());
+    Point part{horizontal_part(anchor), vertical_part(anchor)};
+    const ElementIndex parent = elements_[index].parent;
+    const Arrangement* const around = parent != no_element ? elements_[parent].body->arrangement() : nullptr;
+    if (around != nullptr && around->layout != Layout::stack) {
+        const bool is_row = around->layout != Layout::column;
+        float& along = is_row ? part.x : part.y;
+        float& across = is_row ? part.y : part.x;
+        along = 0.5F;
+        if (around->align != Align::anchor)
+            across = around->align == Align::start ? 0 : around->align == Align::end ? 1.0F : 0.5F;
+    }
+    if (stretches_across(place)) part.x = 0.5F;
+    if (stretches_down(place)) part.y = 0.5F;
+    // Characters that stand at one side of their box are held there.
+    if (const std::optional<float> side = elements_[index].body->aligned_at()) part.x = *side;
+    if (mirrored_) part.x = 1 - part.x;
+    return part;
 }
 
 Rect Layouter::device_box(ElementIndex index) const {

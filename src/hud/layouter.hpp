@@ -24,6 +24,8 @@ class Layouter {
     /// Whether the language is written from right to left.
     void set_right_to_left(bool right_to_left);
 
+    /// Where it stands as its description says; the rest is as its kind is by itself.
+    void set_place(ElementIndex index, const Place& place);
     void add(ElementIndex index, const Place& place);
     void remove(ElementIndex index);
     /// Elements were added or removed, and ordered anew.
@@ -39,10 +41,13 @@ class Layouter {
     void lay_out();
 
     const Fitted& screen() const { return screen_; }
+    const std::optional<Viewport>& viewport() const { return viewport_; }
     bool mirrored() const { return mirrored_; }
     /// In design pixels, as it is seen.
     Rect box(ElementIndex index) const;
     Rect device_box(ElementIndex index) const;
+    /// The point of its box by which it is held in its place, as it is seen, in parts of the box.
+    Point pivot(ElementIndex index) const;
     /// An element is shown, or hidden: who is hidden takes no room.
     void set_shown(ElementIndex index, bool shown);
 
@@ -74,7 +79,7 @@ class Layouter {
     ProblemLog& problems_;
     TextMeasurer* measurer_ = nullptr;
     FitOptions options_;
-    Viewport viewport_;
+    std::optional<Viewport> viewport_;  ///< nothing before the first `resize`
     Fitted screen_;
     bool may_mirror_ = true;
     bool right_to_left_ = false;

@@ -68,38 +68,15 @@ void Hud::State::make(const HudDefinition& definition) {
         if (is_free(named.name, bindings, context)) timers.add(named.name, *named.timer, named.clock);
     }
     // Names first, so that a timer may be started by another one.
-    std::vector<TimerIndex> made(definition.timers.size(), no_timer);
-    for (std::size_t i = 0; i < definition.timers.size(); ++i) {
-        const Timer& timer = definition.timers[i];
-        ElementContext context =
-            context_of("timer '" + timer.id + "'", origin_at(definition.timer_origins, i));
-        context.check_numbers(timer_table, &timer);
-        if (check_id(timer.id, bindings, context)) made[i] = timers.add(timer);
-    }
-    for (std::size_t i = 0; i < definition.timers.size(); ++i) {
-        if (made[i] == no_timer) continue;
-        const Timer& timer = definition.timers[i];
-        ElementContext context =
-            context_of("timer '" + timer.id + "'", origin_at(definition.timer_origins, i));
-        RunningTimer& running = timers[made[i]];
-        running.start = context.connect(timer.start, "start", bindings);
-        running.pause = context.connect(timer.pause, "pause", bindings);
-        running.speed = context.connect(timer.speed, "speed", bindings);
-    }
-    for (std::size_t i = 0; i < definition.meters.size(); ++i) {
-        const Meter& meter = definition.meters[i];
-        ElementContext context =
-            context_of("meter '" + meter.id + "'", origin_at(definition.meter_origins, i));
-        context.check_numbers(meter_table, &meter);
-        if (check_id(meter.id, bindings, context)) meters.add(meter);
-    }
-    for (std::size_t i = 0; i < definition.effects.size(); ++i) {
-        const Effect& effect = definition.effects[i];
-        const Origin* const origin = origin_at(definition.effect_origins, i);
-        ElementContext context = context_of("effect '" + effect.id + "'", origin);
-        context.check_numbers(effect_table, &effect);
-        effects.define(effect, !context.failed(), origin);
-    }
+    std::vector<TimerIndex> made;
+    for (std::size_t i = 0; i < definition.timers.size(); ++i)
+        made.push_back(add(definition.timers[i], origin_at(definition.timer_origins, i)));
+    for (std::size_t i = 0; i < definition.timers.size(); ++i)
+        connect(made[i], definition.timers[i], origin_at(definition.timer_origins, i));
+    for (std::size_t i = 0; i < definition.meters.size(); ++i)
+        add(definition.meters[i], origin_at(definition.meter_origins, i));
+    for (std::size_t i = 0; i < definition.effects.size(); ++i)
+        add(definition.effects[i], origin_at(definition.effect_origins, i));
     for (std::size_t i = 0; i < definition.groups.size(); ++i)
         add(definition.groups[i], origin_at(definition.group_origins, i));
     elements.announce(definition.elements);
@@ -112,12 +89,46 @@ void Hud::State::make(const HudDefinition& definition) {
             find_speakers(index, origin_at(definition.element_origins, i));
 }
 
+TimerIndex Hud::State::add(const Timer& timer, const Origin* origin) {
+    ElementContext context(problems, "timer '" + timer.id + "'", origin, formats);
+    context.check_numbers(timer_table, &timer);
+    return check_id(timer.id, bindings, context) ? timers.add(timer) : no_timer;
+}
+
+void Hud::State::connect(TimerIndex index, const Timer& timer, const Origin* origin) {
+    if (index == no_timer) return;
+    ElementContext context(problems, "timer '" + timer.id + "'", origin, formats);
+    const SourceIndex start = context.connect(timer.start, "start", bindings);
+    const SourceIndex pause = context.connect(timer.pause, "pause", bindings);
+    const SourceIndex speed = context.connect(timer.speed, "speed", bindings);
+    timers.obey(index, start, pause, speed);
+}
+
+bool Hud::State::add(const Meter& meter, const Origin* origin) {
+    ElementContext context(problems, "meter '" + meter.id + "'", origin, formats);
+    context.check_numbers(meter_table, &meter);
+    if (!check_id(meter.id, bindings, context)) return false;
+    meters.add(meter);
+    return true;
+}
+
+bool Hud::State::add(const Effect& effect, const Origin* origin) {
+    ElementContext context(problems, "effect '" + effect.id + "'", origin, formats);
+    context.check_numbers(effect_table, &effect);
+    return effects.define(effect, !context.failed(), origin);
+}
+
 bool Hud::State::add(const Group& group, const Origin* origin) {
     ElementContext context(problems, "group '" + group.id + "'", origin, formats);
     context.check_numbers(group_table, &group);
     context.check_id(group.id);
     if (visibility.find(group.id) != no_group) context.report("id", "is that of a group before it");
     RunningGroup made{.id = group.id, .dim = std::clamp(group.dim, 0.0F, 1.0F)};
+    context.find_effect = [this](std::string_view name, Problem& problem) {
+        return effects.find(name, problem);
+    };
+    made.enter = context.ending_effect(group.enter, "enter");
+    made.leave = context.ending_effect(group.leave, "leave");
     made.visible = context.connect(group.visible, "visible", bindings);
     made.dimmed = context.connect(group.dimmed, "dimmed", bindings);
     for (const SourceIndex source : {made.visible, made.dimmed}) {

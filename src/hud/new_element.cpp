@@ -30,6 +30,11 @@ CommonFields CommonFields::of(const Element& element) {
             if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
             if constexpr (requires { description.text_interval; })
                 common.plan.text_interval = to_nanoseconds(description.text_interval);
+            // Those of a notice are played with each of its messages.
+            if constexpr (!requires { description.messages; }) {
+                common.enter = description.enter;
+                common.leave = description.leave;
+            }
             if constexpr (requires { description.when_no_value; })
                 common.when_no_value = description.when_no_value;
             return common;
@@ -135,8 +140,13 @@ void NewElement::make_effects() {
     const std::vector<Band>& bands = common.plan.bands;
     const bool of_bands =
         std::any_of(bands.begin(), bands.end(), [](const Band& band) { return !band.effect.empty(); });
-    if (common.effects.empty() && !of_bands) return;
+    const Effect* const enter = context_.ending_effect(common.enter, "enter");
+    const Effect* const leave = context_.ending_effect(common.leave, "leave");
+    conditions.has_effects = enter != nullptr || leave != nullptr;
+    if (common.effects.empty() && !of_bands && !conditions.has_effects) return;
     effects = std::make_unique<ElementEffects>();
+    effects->enter = enter;
+    effects->leave = leave;
     for (std::size_t i = 0; i < common.effects.size(); ++i)
         make_trigger(i);
     for (std::size_t i = 0; i < bands.size(); ++i)
@@ -180,14 +190,8 @@ void NewElement::make_notice(NoticeBody& notice_body) {
     notice->body = &notice_body;
     conditions.speaks = true;
     const NoticeBody::Course& course = notice_body.course();
-    const auto effect = [&](const std::string& name, std::string_view field) {
-        const Effect* const found = context_.effect(name, field);
-        if (found != nullptr && found->repeat == 0)
-            context_.report(field, "effect '" + name + "' never ends");
-        return found;
-    };
-    const Effect* const enter = effect(course.enter, "enter");
-    const Effect* const leave = effect(course.leave, "leave");
+    const Effect* const enter = context_.ending_effect(course.enter, "enter");
+    const Effect* const leave = context_.ending_effect(course.leave, "leave");
     if (effects == nullptr && (enter != nullptr || leave != nullptr))
         effects = std::make_unique<ElementEffects>();
     if (effects != nullptr) {

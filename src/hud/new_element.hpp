@@ -17,6 +17,7 @@ struct CommonFields {
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
     std::string group;
+    std::string enter, leave;
     int layer = 0;
 
     static CommonFields of(const Element& element);

@@ -24,7 +24,7 @@ struct Parts {
     PendingAmounts pending{elements, bindings, readouts};
     Timers timers{bindings, happenings, readouts};
     Meters meters{bindings};
-    Effects effects{elements, visibility, layouter, problems};
+    Effects effects{elements, visibility, readouts, layouter, problems};
     Notices notices{elements};
     Events events;
     TravelPlans plans;
@@ -41,6 +41,10 @@ struct Hud::State : Parts {
     // From a description to what runs.
     void make(const HudDefinition& definition);
     ElementRef add(const Element& element, const Origin* origin);
+    TimerIndex add(const Timer& timer, const Origin* origin);
+    void connect(TimerIndex index, const Timer& timer, const Origin* origin);
+    bool add(const Meter& meter, const Origin* origin);
+    bool add(const Effect& effect, const Origin* origin);
     bool add(const Group& group, const Origin* origin);
     void find_speakers(ElementIndex notice, const Origin* origin);
     void kill(ElementIndex index);

@@ -53,6 +53,16 @@ TimerIndex Timers::add(const std::string& id, const GameTimer& timer, ClockKind 
     return add(std::move(made));
 }
 
+void Timers::obey(TimerIndex index, SourceIndex start, SourceIndex pause, SourceIndex speed) {
+    RunningTimer& timer = timers_[index];
+    timer.start = start;
+    timer.pause = pause;
+    timer.speed = speed;
+    if (start != no_source) return;
+    timer.owned->start();
+    timer.start_was_true = true;
+}
+
 TimerIndex Timers::find(const std::string& id) const {
     const auto known = indices_.find(id);
     return known != indices_.end() ? known->second : no_timer;
@@ -88,13 +98,24 @@ void Timers::advance(const FrameTime& time) {
             report(index, time, Nanoseconds{0});
             continue;
         }
-        // What the game did to it since the last frame was at the beginning of this one.
-        const Nanoseconds step = time.step(timer.clock);
-        report(index, time, step);
-        if (!timer.shown_by.empty()) pass_moved(timer, time);
-        timer.owned->advance_exactly(step);
-        report(index, time, Nanoseconds{0});
+        // What holds it or speeds it up in its first frame is not read yet: see `obey`.
+        const bool waits = timer.start == no_source && !timer.told_start &&
+                           (timer.pause != no_source || timer.speed != no_source);
+        if (!waits) pass(index, time);
     }
+}
+
+/// Lets one pass the time of this frame.
+void Timers::pass(TimerIndex index, const FrameTime& time) {
+    RunningTimer& timer = timers_[index];
+    if (timer.start == no_source && !std::exchange(timer.told_start, true))
+        happenings_.add({.time = time.now() - time.step(), .kind = HappeningKind::start, .subject = index});
+    // What the game did to it since the last frame was at the beginning of this one.
+    const Nanoseconds step = time.step(timer.clock);
+    report(index, time, step);
+    if (!timer.shown_by.empty()) pass_moved(timer, time);
+    timer.owned->advance_exactly(step);
+    report(index, time, Nanoseconds{0});
 }
 
 /// The bands of elements that show a timer which the game has set since the last frame.
@@ -182,7 +203,7 @@ void Timers::obey(const FrameTime& time) {
             const double speed = bindings_.value(timer.speed).number();
             if (speed != timer.timer->speed()) timer.owned->set_speed(speed);
         }
-        const bool start = timer.start == no_source || bindings_.is_true(timer.start);
+        const bool start = timer.start != no_source && bindings_.is_true(timer.start);
         if (start && !timer.start_was_true) {
             timer.owned->start();
             happenings_.add({.time = time.now(), .kind = HappeningKind::start, .subject = index});
@@ -193,6 +214,7 @@ void Timers::obey(const FrameTime& time) {
         if (hold) timer.owned->pause();
         if (!hold && timer.held) timer.owned->resume();
         timer.held = hold;
+        if (timer.start == no_source && !timer.told_start) pass(index, time);
     }
 }
 

@@ -46,6 +46,7 @@ struct RunningTimer {
     SourceIndex start = no_source, pause = no_source, speed = no_source;
     TimerPosition before;  ///< at the end of the last frame
     bool start_was_true = false;
+    bool told_start = false;   ///< it runs of itself, and that was told
     bool held = false;         ///< paused by its source
     bool edges_dirty = false;  ///< other elements show it than before
     SourceIndex left = no_source, elapsed = no_source, duration = no_source, running = no_source;
@@ -66,6 +67,8 @@ class Timers {
     /// Adds a timer of the HUD, or of the game, with its sources. Its id must be free.
     TimerIndex add(const Timer& timer);
     TimerIndex add(const std::string& id, const GameTimer& timer, ClockKind clock);
+    /// What a timer of the HUD follows; without a start it runs from now on.
+    void obey(TimerIndex index, SourceIndex start, SourceIndex pause, SourceIndex speed);
     RunningTimer& operator[](TimerIndex index) { return timers_[index]; }
     /// Returns the timer of an id, or no timer.
     TimerIndex find(const std::string& id) const;
@@ -86,6 +89,7 @@ class Timers {
  private:
     TimerIndex add(RunningTimer timer);
     void report(TimerIndex index, const FrameTime& time, Nanoseconds to_come);
+    void pass(TimerIndex index, const FrameTime& time);
     void pass_moved(const RunningTimer& timer, const FrameTime& time);
     void pass_edge(ElementIndex index, const RunningTimer& timer, const TimerPosition& position,
                    const FrameTime& time, Nanoseconds before);

@@ -12,7 +12,7 @@ void Visibility::add(ElementIndex index, const Conditions& conditions) {
 }
 
 void Visibility::remove(ElementIndex index) {
-    seen_[index].shown = false;
+    seen_[index].shown = seen_[index].drawn = false;
     layouter_.remove(index);
 }
 
@@ -43,39 +43,71 @@ void Visibility::decide() {
     if (!std::exchange(dirty_, false)) return;
     for (const ElementIndex index : elements_.parents_first())
         decide(index);
+    begun_ = true;
 }
 
 void Visibility::decide(ElementIndex index) {
     const RunningElement& element = elements_[index];
     Seen& seen = seen_[index];
     const Conditions& by = seen.conditions;
-    bool shown = !element.dead && seen.by_band.value_or(is_true(by.visible));
-    if (by.hides_without_value) shown = shown && bindings_.value(elements_.hot(index).value).has_value();
+    bool wanted = !element.dead && seen.by_band.value_or(is_true(by.visible));
+    if (by.hides_without_value) wanted = wanted && bindings_.value(elements_.hot(index).value).has_value();
     float opacity = 1;
+    bool group_shown = true;
     if (by.group != no_group) {
         const RunningGroup& group = groups_[by.group];
-        shown = shown && group.game_shows && is_true(group.visible);
+        group_shown = group.game_shows && is_true(group.visible);
+        wanted = wanted && group_shown;
         const bool dimmed = group.dimmed != no_source && bindings_.is_true(group.dimmed);
         opacity = group.game_opacity * (dimmed ? group.dim : 1);
     }
-    if (element.parent != no_element) {
-        shown = shown && seen_[element.parent].shown;
-        opacity *= seen_[element.parent].opacity;
-    }
+    const Seen* const around = element.parent != no_element ? &seen_[element.parent] : nullptr;
+    if (around != nullptr) opacity *= around->opacity;
     if (opacity != seen.opacity) elements_.mark_changed(index);
     seen.opacity = opacity;
+    const bool shown = wanted && (around == nullptr || around->shown);
     seen.may_speak = shown;
-    if (!by.speaks) set_shown(index, shown);
+    if (by.speaks) return;
+    decide_change(index, wanted, group_shown);
+    const bool drawn = (wanted || seen.leaves) && (around == nullptr || around->drawn);
+    set_shown(index, shown, drawn);
+}
+
+/// Whether its own conditions have changed where it can be seen: in the first frame of a HUD nothing has.
+void Visibility::decide_change(ElementIndex index, bool wanted, bool group_shown) {
+    Seen& seen = seen_[index];
+    const ElementIndex parent = elements_[index].parent;
+    const bool is_seen = (parent == no_element || seen_[parent].shown) && !elements_[index].dead;
+    const bool by_group = seen.known && group_shown != seen.group_shown;
+    const GroupIndex group = seen.conditions.group;
+    const bool has_effects = seen.conditions.has_effects || (by_group && groups_[group].has_effects());
+    const bool changes = seen.known ? wanted != seen.wanted : wanted && begun_;
+    if (wanted || !is_seen) seen.leaves = false;
+    if (changes && is_seen && has_effects) {
+        changes_.push_back({index, wanted, by_group});
+        seen.leaves = !wanted;
+    }
+    seen.wanted = wanted;
+    seen.group_shown = group_shown;
+    seen.known = true;
+}
+
+void Visibility::end_leave(ElementIndex index) {
+    if (!std::exchange(seen_[index].leaves, false)) return;
+    dirty_ = true;
 }
 
 void Visibility::set_speaking(ElementIndex index, bool speaks) {
-    set_shown(index, speaks && seen_[index].may_speak);
+    const bool shown = speaks && seen_[index].may_speak;
+    set_shown(index, shown, shown);
 }
 
-void Visibility::set_shown(ElementIndex index, bool shown) {
-    if (shown == seen_[index].shown) return;
-    seen_[index].shown = shown;
-    layouter_.set_shown(index, shown);
+void Visibility::set_shown(ElementIndex index, bool shown, bool drawn) {
+    Seen& seen = seen_[index];
+    seen.shown = shown;
+    if (drawn == seen.drawn) return;
+    seen.drawn = drawn;
+    layouter_.set_shown(index, drawn);
     elements_.mark_changed(index);
 }
 

@@ -2,22 +2,35 @@
 #pragma once
 
 #include <optional>
+#include <span>
 #include <string>
 #include <unordered_map>
 #include <vector>
 
 #include "hud/bindings.hpp"
 #include "hud/layouter.hpp"
+#include "rapido/look/effect.hpp"
 
 namespace rapido {
 
 struct RunningGroup {
     std::string id;
+    const Effect* enter = nullptr;  ///< of its elements that have none of their own
+    const Effect* leave = nullptr;
     SourceIndex visible = no_source;
     SourceIndex dimmed = no_source;
     float dim = 1;
     bool game_shows = true;
     float game_opacity = 1;
+
+    bool has_effects() const { return enter != nullptr || leave != nullptr; }
+};
+
+/// An element became visible or hidden by itself, not by the panels around it.
+struct VisibilityChange {
+    ElementIndex index = no_element;
+    bool enters = false;
+    bool by_group = false;
 };
 
 /// Decides once in each frame which elements are shown, from the panels inwards, if anything that it depends on differs.
@@ -31,6 +44,7 @@ class Visibility {
         SourceIndex visible = no_source;
         GroupIndex group = no_group;
         bool hides_without_value = false;
+        bool has_effects = false;  ///< it enters or leaves by an effect of its own
         bool speaks =
             false;  ///< it is shown only while it has something to say, which `set_speaking` decides
     };
@@ -50,13 +64,21 @@ class Visibility {
     /// A band says whether an element is visible, instead of its source; nothing where none does.
     void set_by_band(ElementIndex index, std::optional<bool> visible);
 
-    /// Decides. Of one that speaks it decides only whether it may be shown.
+    /// Decides. Of one that speaks it decides only whether it may be shown. One that has an effect goes on being drawn when it is
+    /// hidden, until `end_leave`.
     void decide();
+    /// Those that became visible or hidden since the last call of `forget_changes`.
+    std::span<const VisibilityChange> changes() const { return changes_; }
+    void forget_changes() { changes_.clear(); }
+    /// The effect with which it leaves has ended, or there is none.
+    void end_leave(ElementIndex index);
     bool may_speak(ElementIndex index) const { return seen_[index].may_speak; }
     void set_speaking(ElementIndex index, bool speaks);
 
     /// It and all panels around it are visible.
     bool is_shown(ElementIndex index) const { return seen_[index].shown; }
+    /// It is shown, or on its way out.
+    bool is_drawn(ElementIndex index) const { return seen_[index].drawn; }
     float opacity(ElementIndex index) const { return seen_[index].opacity; }
 
  private:
@@ -64,12 +86,18 @@ class Visibility {
         Conditions conditions;
         std::optional<bool> by_band;
         bool shown = false;
+        bool drawn = false;
+        bool wanted = false;  ///< by its own conditions, whatever the panels around it are
+        bool group_shown = false;
+        bool known = false;  ///< it was decided before
+        bool leaves = false;
         bool may_speak = false;
         float opacity = 1;
     };
     bool is_true(SourceIndex source) const { return source == no_source || bindings_.is_true(source); }
     void decide(ElementIndex index);
-    void set_shown(ElementIndex index, bool shown);
+    void decide_change(ElementIndex index, bool wanted, bool group_shown);
+    void set_shown(ElementIndex index, bool shown, bool drawn);
 
     Elements& elements_;
     const Bindings& bindings_;
@@ -77,7 +105,9 @@ class Visibility {
     std::vector<Seen> seen_;  ///< by element
     std::vector<RunningGroup> groups_;
     std::unordered_map<std::string, GroupIndex> group_indices_;  ///< by id
+    std::vector<VisibilityChange> changes_;
     bool dirty_ = true;
+    bool begun_ = false;  ///< a frame was decided before
 };
 
 }  // namespace rapido

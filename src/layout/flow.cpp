@@ -58,6 +58,12 @@ Lined lined_of(const Items& items, bool is_row) {
     return lined;
 }
 
+/// What is stretched along a line takes a part of its spare room.
+float grow_of(const Place& place, bool is_row) {
+    const bool stretches = is_row ? stretches_across(place) : stretches_down(place);
+    return std::max(stretches ? 1.0F : 0.0F, place.grow);
+}
+
 /// Where along one side something of a size stands.
 float aligned(Align align, float origin, float room, float size) {
     if (align == Align::center) return origin + (room - size) / 2;
@@ -178,7 +184,7 @@ void Flow::arrange_line(const Arrangement& arrangement, const Rect& area, std::s
     for (const FlowItem& item : items) {
         const float size = is_row ? item.size.width : item.size.height;
         const Size max = item.place->max_size;
-        lanes_.push_back({size, std::max(0.0F, item.place->grow), item.shrinks && is_row ? 0 : size,
+        lanes_.push_back({size, grow_of(*item.place, is_row), item.shrinks && is_row ? 0 : size,
                           most_of(is_row ? max.width : max.height)});
     }
     const float room = is_row ? area.width : area.height;
@@ -202,6 +208,13 @@ void Flow::arrange_line(const Arrangement& arrangement, const Rect& area, std::s
         Rect& box = boxes[i];
         const bool stretches = arrangement.align == Align::stretch;
         float thick = is_row ? item.size.height : item.size.width;
+        if (is_row ? stretches_down(place) : stretches_across(place)) {
+            const Rect whole = place_in(area, item.size, place);
+            box = is_row ? Rect{at + place.offset.x, whole.y, lanes_[i].size, whole.height}
+                         : Rect{whole.x, at + place.offset.y, whole.width, lanes_[i].size};
+            at += lanes_[i].size + between;
+            continue;
+        }
         if (stretches || (!is_row && item.shrinks && thick > across))
             thick = std::min(stretches ? std::max(across, 0.0F) : across,
                              most_of(is_row ? place.max_size.height : place.max_size.width));
@@ -215,8 +228,7 @@ void Flow::arrange_line(const Arrangement& arrangement, const Rect& area, std::s
                                     : item.digits >= 0 && !stretches;
         if (in_line) {
             const Size block = is_row ? Size{0, lined.size()} : Size{lined.size(), 0};
-            const Rect whole =
-                place_in(area, block, Place{.anchor = place.anchor, .pivot = {}, .offset = {}});
+            const Rect whole = place_in(area, block, Place{.anchor = place.anchor});
             const bool anchored = arrangement.align == Align::anchor;
             const float start = is_row     ? area.y
                                 : anchored ? whole.x
@@ -240,7 +252,7 @@ void Flow::measure_grid(const Arrangement& arrangement, std::span<const FlowItem
         const EveryNth column{items, c, columns};
         lanes_[c].size = across_of(column, false, Align::anchor);
         for (const FlowItem& item : column) {
-            lanes_[c].grow = std::max(lanes_[c].grow, item.place->grow);
+            lanes_[c].grow = std::max(lanes_[c].grow, grow_of(*item.place, true));
             if (!item.shrinks) lanes_[c].least = std::max(lanes_[c].least, item.size.width);
         }
     }
@@ -268,10 +280,10 @@ void Flow::arrange_grid(const Arrangement& arrangement, const Rect& area, std::s
             const Rect cell{x, y, lanes_[c].size, rows_[r].size};
             Size size = item.size;
             // In line with others it keeps its width.
-            const bool grows = item.place->grow > 0 && item.digits < 0;
+            const bool grows = grow_of(*item.place, true) > 0 && item.digits < 0;
             if (grows || (item.shrinks && size.width > cell.width))
                 size.width = std::min(cell.width, most_of(item.place->max_size.width));
-            if (arrangement.align == Align::stretch)
+            if (arrangement.align == Align::stretch || stretches_down(*item.place))
                 size.height = std::min(cell.height, most_of(item.place->max_size.height));
             Rect& box = boxes[first + c];
             box = place_in(cell, size, *item.place);

@@ -41,22 +41,51 @@ float whole(float scale) {
 
 }  // namespace
 
+bool stretches_across(const Place& place) {
+    return place.stretch == Stretch::width || place.stretch == Stretch::both;
+}
+bool stretches_down(const Place& place) {
+    return place.stretch == Stretch::height || place.stretch == Stretch::both;
+}
+
 Rect place_in(const Rect& area, Size size, const Place& place) {
-    const Anchor pivot = place.pivot.value_or(place.anchor);
-    return {
-        along(horizontal(place.anchor), horizontal(pivot), area.x, area.width, size.width, place.offset.x),
-        along(vertical(place.anchor), vertical(pivot), area.y, area.height, size.height, place.offset.y),
-        size.width, size.height};
+    const Anchor anchor = place.hangs_on();
+    const Anchor pivot = place.pivot.value_or(anchor);
+    Rect box{along(horizontal(anchor), horizontal(pivot), area.x, area.width, size.width, place.offset.x),
+             along(vertical(anchor), vertical(pivot), area.y, area.height, size.height, place.offset.y),
+             size.width, size.height};
+    // As CSS stretches a box between two insets; a largest size leaves spare room, which the anchor divides.
+    const auto stretch = [](float& at, float& length, float origin, float room, float most, Side side) {
+        length = std::max(room, 0.0F);
+        if (most > 0) length = std::min(length, most);
+        at = origin + (room - length) * part_of(side);
+    };
+    const Insets& margin = place.margin;
+    if (stretches_across(place))
+        stretch(box.x, box.width, area.x + margin.left, area.width - margin.left - margin.right,
+                place.max_size.width, horizontal(anchor));
+    if (stretches_down(place))
+        stretch(box.y, box.height, area.y + margin.top, area.height - margin.top - margin.bottom,
+                place.max_size.height, vertical(anchor));
+    return box;
 }
 
 float horizontal_part(Anchor anchor) {
     return static_cast<float>(horizontal(anchor)) / 2;
 }
 
+float vertical_part(Anchor anchor) {
+    return static_cast<float>(vertical(anchor)) / 2;
+}
+
 Size room_for(Size size, const Place& place) {
-    const Anchor pivot = place.pivot.value_or(place.anchor);
-    return {room_along(horizontal(place.anchor), horizontal(pivot), size.width, place.offset.x),
-            room_along(vertical(place.anchor), vertical(pivot), size.height, place.offset.y)};
+    const Anchor anchor = place.hangs_on();
+    const Anchor pivot = place.pivot.value_or(anchor);
+    Size room{room_along(horizontal(anchor), horizontal(pivot), size.width, place.offset.x),
+              room_along(vertical(anchor), vertical(pivot), size.height, place.offset.y)};
+    if (stretches_across(place)) room.width = size.width + place.margin.left + place.margin.right;
+    if (stretches_down(place)) room.height = size.height + place.margin.top + place.margin.bottom;
+    return room;
 }
 
 Fitted fit_screen(const FitOptions& options, const Viewport& viewport) {

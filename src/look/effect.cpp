@@ -64,7 +64,7 @@ std::vector<Effect> make_built_in() {
     const Easing in = Easing::ease_in(), out = Easing::ease_out(), both = Easing::ease_in_out();
     const Color white = rgb(0xffffff);
     return {
-        {.id = "punch",
+        {.id = "swell",
          .duration = Seconds{0.28},
          .easing = out,
          .keyframes = {{.at = 0.3, .scale = 1.22F, .easing = both}, {.at = 1, .scale = 1.0F}},

@@ -4,8 +4,59 @@
 #include <cmath>
 
 #include "base/instants.hpp"
+#include "motion/spring.hpp"
 
 namespace rapido {
+namespace {
+
+enum Property : std::uint8_t {
+    scale = 1,
+    offset = 2,
+    rotation = 4,
+    opacity = 8,
+    color = 16,
+    shine = 32,
+    dots = 64,
+};
+
+/// What the keyframes of an effect name. With dots they describe those, and nothing of the element.
+std::uint8_t properties_of(const Effect& effect) {
+    if (effect.dots.count > 0) return dots;
+    int named = 0;
+    for (const Keyframe& frame : effect.keyframes)
+        named |= (frame.scale ? scale : 0) | (frame.offset ? offset : 0) | (frame.rotation ? rotation : 0) |
+                 (frame.opacity ? opacity : 0) | (frame.color ? color : 0) | (frame.shine ? shine : 0);
+    return static_cast<std::uint8_t>(named);
+}
+
+bool is_smooth(const Effect& effect) {
+    return !effect.easing.has_jumps() &&
+           std::none_of(effect.keyframes.begin(), effect.keyframes.end(),
+                        [](const Keyframe& frame) { return frame.easing.has_jumps(); });
+}
+
+/// A residual settles in this time; after the second nothing is seen of it.
+constexpr double settling = 0.12;
+constexpr Nanoseconds residual_length{360'000'000};
+
+/// Over this time the velocity of a pose is measured.
+constexpr Nanoseconds moment{100'000};
+
+/// x(t) = (x + (v + w x) t) e^(-w t): a critically damped spring.
+double left_of(double distance, double velocity, double seconds, bool derivative = false) {
+    static const double frequency = settling_product(1) / settling;
+    const double fade = std::exp(-frequency * seconds);
+    const double both = velocity + frequency * distance;
+    return derivative ? (velocity - frequency * both * seconds) * fade : (distance + both * seconds) * fade;
+}
+
+}  // namespace
+
+std::array<double, 5> EffectPlayer::numbers_of(const Pose& pose) {
+    return {static_cast<double>(pose.scale), static_cast<double>(pose.offset.x),
+            static_cast<double>(pose.offset.y), static_cast<double>(pose.rotation),
+            static_cast<double>(pose.opacity)};
+}
 
 void EffectPlayer::set_color(Color color) {
     if (color == color_) return;
@@ -23,48 +74,176 @@ Nanoseconds EffectPlayer::on_beat(const Effect& effect, Nanoseconds time) {
     return grid_from(time, beat);
 }
 
-std::optional<Nanoseconds> EffectPlayer::end() const {
-    if (!running_ || running_->runs == 0) return std::nullopt;
-    return std::max(running_->start + running_->runs * length(*running_->effect), running_->steady_until);
+EffectPlayer::Playing* EffectPlayer::find(EffectCause cause) {
+    for (Playing& playing : running_)
+        if (playing.options.cause == cause) return &playing;
+    return nullptr;
+}
+const EffectPlayer::Playing* EffectPlayer::find(EffectCause cause) const {
+    return const_cast<EffectPlayer*>(this)->find(cause);
 }
 
-void EffectPlayer::begin(Playing playing) {
-    playing.start = on_beat(*playing.effect, playing.start);
-    // One flash into another: the second only keeps the element bright, and lets it fall when a flash may end.
-    const bool flashes = running_ && limit_ != nullptr && !reduced_ && !flashes_in(*running_).empty();
-    if (flashes && !flashes_in(playing).empty()) {
-        playing.steady_until = running_->steady_until;
-        hold(playing, playing.start);
-        playing.asked = 0;
-    } else if (running_ && running_->steady_until > playing.start) {
-        playing.steady_until = running_->steady_until;
+const Effect* EffectPlayer::running(EffectCause cause) const {
+    const Playing* const playing = find(cause);
+    return playing != nullptr ? playing->effect : nullptr;
+}
+
+std::optional<Nanoseconds> EffectPlayer::end_of(const Playing& playing) const {
+    if (playing.runs == 0) return std::nullopt;
+    return std::max(playing.start + playing.runs * length(*playing.effect), playing.steady_until);
+}
+
+/// When its next run begins, or when it ends.
+Nanoseconds EffectPlayer::next_moment(const Playing& playing) const {
+    const Nanoseconds run = playing.start + (playing.asked + 1) * length(*playing.effect);
+    const std::optional<Nanoseconds> end = end_of(playing);
+    const bool has_more = playing.runs == 0 || playing.asked + 1 < playing.runs;
+    return has_more ? run : *end;
+}
+
+/// The progress of the present run; `before` it is that of the run that ends at this moment.
+double EffectPlayer::Playing::progress(Nanoseconds now, bool before) const {
+    const Nanoseconds whole = length(*effect);
+    const Nanoseconds done = (now - start) % whole;
+    if (before && done == Nanoseconds::zero() && now > start) return 1;
+    return to_seconds(done) / to_seconds(whole);
+}
+
+/// Sets the pose that one effect wants. Returns the properties that it has a say in.
+std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, bool before,
+                                       Pose& pose) const {
+    const bool has_begun = playing.asked >= 0 && (before ? now > playing.start : now >= playing.start);
+    if (!has_begun) return 0;
+    if (now < playing.steady_until) {
+        pose = steady_pose(*playing.effect);
+        return color;
     }
-    running_ = playing;
+    if (now < playing.rest_until) return playing.properties;
+    const double part = playing.progress(now, before);
+    pose = pose_of(*playing.effect, playing.options.as == PlayAs::leave ? 1 - part : part,
+                   playing.options.strength, playing.options.seed);
+    pose.pivot = playing.effect->pivot;
+    return playing.properties;
 }
 
-bool EffectPlayer::play(const Effect& effect, Nanoseconds now, float strength, std::uint32_t seed,
-                        PlayAs as) {
+/// Each property by the strongest cause that names it.
+Pose EffectPlayer::composed(Nanoseconds now, bool before) const {
+    Pose all;
+    int taken = 0;
+    for (const Playing& playing : running_) {
+        Pose one;
+        const int own = pose_of_one(playing, now, before, one);
+        const int wins = own & ~taken;
+        if ((wins & scale) != 0) all.scale = one.scale;
+        if ((wins & offset) != 0) all.offset = one.offset;
+        if ((wins & rotation) != 0) all.rotation = one.rotation;
+        if ((wins & opacity) != 0) all.opacity = one.opacity;
+        if ((wins & shine) != 0) all.shine = one.shine;
+        if ((wins & color) != 0) {
+            all.color = one.color;
+            all.color_part = one.color_part;
+        }
+        if ((wins & (scale | rotation)) != 0 && (taken & (scale | rotation)) == 0) all.pivot = one.pivot;
+        taken |= own;
+    }
+    return all;
+}
+
+Pose EffectPlayer::with_residual(Pose pose, Nanoseconds now) const {
+    if (residual_.is_active && now < *residual_.since + residual_length) {
+        const double seconds = to_seconds(now - *residual_.since).count();
+        std::array<double, 5> left{};
+        for (std::size_t i = 0; i < left.size(); ++i)
+            left[i] = left_of(residual_.distance[i], residual_.velocity[i], seconds);
+        pose.scale += static_cast<float>(left[0]);
+        pose.offset.x += static_cast<float>(left[1]);
+        pose.offset.y += static_cast<float>(left[2]);
+        pose.rotation += static_cast<float>(left[3]);
+        pose.opacity = std::clamp(pose.opacity + static_cast<float>(left[4]), 0.0F, 1.0F);
+        if (!pose.pivot) pose.pivot = residual_.pivot;
+    }
+    if (pose.scale == 1 && pose.rotation == 0) pose.pivot.reset();
+    return pose;
+}
+
+Pose EffectPlayer::pose(Nanoseconds now) const {
+    return with_residual(composed(now, false), now);
+}
+
+/// The velocity of the pose just before a moment, on this side of the last change. What is drawn in steps has none.
+std::array<double, 5> EffectPlayer::velocity_before(Nanoseconds at) const {
+    if (residual_.since == at) return residual_.velocity;
+    std::array<double, 5> velocity{};
+    const bool all_smooth = std::all_of(running_.begin(), running_.end(),
+                                        [](const Playing& playing) { return playing.is_smooth; });
+    if (!all_smooth) return velocity;
+    const Nanoseconds step = residual_.since ? std::min(moment, at - *residual_.since) : moment;
+    const std::array<double, 5> now = numbers_of(with_residual(composed(at, true), at));
+    const std::array<double, 5> earlier = numbers_of(with_residual(composed(at - step, false), at - step));
+    for (std::size_t i = 0; i < velocity.size(); ++i)
+        velocity[i] = (now[i] - earlier[i]) / to_seconds(step).count();
+    return velocity;
+}
+
+template <class Change>
+void EffectPlayer::change_at(Nanoseconds at, GoesOn goes_on, Change change) {
+    if (goes_on == GoesOn::not_at_all) return change();
+    const Pose was = with_residual(composed(at, true), at);
+    const std::array<double, 5> before = numbers_of(was);
+    std::array<double, 5> velocity{};
+    if (goes_on == GoesOn::moving) {
+        velocity = velocity_before(at);
+    } else if (residual_.is_active) {
+        for (std::size_t i = 0; i < velocity.size(); ++i)
+            velocity[i] = left_of(residual_.distance[i], residual_.velocity[i],
+                                  to_seconds(at - *residual_.since).count(), true);
+    }
+    change();
+    const std::array<double, 5> after = numbers_of(composed(at, false));
+    std::array<double, 5> distance{};
+    bool differs = false;
+    for (std::size_t i = 0; i < distance.size(); ++i) {
+        distance[i] = before[i] - after[i];
+        differs = differs || distance[i] != 0 || velocity[i] != 0;
+    }
+    residual_ = {
+        .distance = distance, .velocity = velocity, .since = at, .pivot = was.pivot, .is_active = differs};
+}
+
+bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions& options) {
     advance(now);
-    if (!std::isfinite(strength)) return false;
+    if (!std::isfinite(options.strength)) return false;
     const auto last = std::find_if(started_.begin(), started_.end(),
                                    [&](const auto& started) { return started.first == &effect; });
     const bool known = last != started_.end();
     if (known && effect.cool_down > Seconds{0} && now < last->second + to_nanoseconds(effect.cool_down))
         return false;
-    const Playing playing{.effect = &effect,
-                          .start = now,
-                          .strength = strength,
-                          .seed = seed,
-                          .runs = std::max(effect.repeat, 0),
-                          .as = as};
-    if (running_ && effect.when_busy != WhenBusy::interrupt) {
-        const bool waits_already = std::any_of(waiting_.begin(), waiting_.end(),
-                                               [&](const Playing& other) { return other.effect == &effect; });
-        const bool endless = running_->effect == &effect && running_->runs == 0;
+    Playing playing{.effect = &effect,
+                    .start = now,
+                    .options = options,
+                    .runs = std::max(effect.repeat, 0),
+                    .properties = properties_of(effect),
+                    .is_smooth = is_smooth(effect)};
+    const Playing* const busy = find(options.cause);
+    if (busy != nullptr && options.as != PlayAs::effect) {
+        // What enters turns round where it is.
+        if (busy->effect == &effect && busy->options.as != options.as && busy->runs == 1) {
+            playing.start = now - (length(effect) - (now - busy->start));
+            playing.asked = 0;
+        }
+        change_at(now, playing.is_smooth && busy->is_smooth ? GoesOn::moving : GoesOn::not_at_all,
+                  [&] { begin(playing); });
+    } else if (busy != nullptr && effect.when_busy != WhenBusy::interrupt) {
+        const bool waits_already = std::any_of(waiting_.begin(), waiting_.end(), [&](const Playing& other) {
+            return other.effect == &effect && other.options.cause == options.cause;
+        });
+        const bool endless = busy->effect == &effect && busy->runs == 0;
         if (effect.when_busy == WhenBusy::drop || waits_already || endless) return false;
         waiting_.push_back(playing);
     } else {
-        begin(playing);
+        playing.start = on_beat(effect, now);
+        change_at(now, busy == nullptr || busy->is_smooth ? GoesOn::moving : GoesOn::not_at_all,
+                  [&] { begin(playing); });
     }
     if (known)
         last->second = now;
@@ -74,38 +253,103 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, float strength, s
     return true;
 }
 
-void EffectPlayer::stop(const Effect& effect, Nanoseconds now) {
-    advance(now);
-    std::erase_if(waiting_, [&](const Playing& playing) { return playing.effect == &effect; });
-    if (!running_ || running_->effect != &effect) return;
-    if (now <= running_->start) {
-        running_.reset();
-        return advance(now);
+/// Puts it in the place of the one that runs for its cause.
+void EffectPlayer::begin(Playing playing) {
+    Playing* const before = find(playing.options.cause);
+    if (before == nullptr) {
+        const auto stronger = [](const Playing& a, const Playing& b) {
+            return a.options.cause > b.options.cause;
+        };
+        running_.insert(std::upper_bound(running_.begin(), running_.end(), playing, stronger), playing);
+        return;
     }
-    const auto done = (now - running_->start) / length(effect);
-    running_->runs = static_cast<int>(std::min<std::int64_t>(done, 1'000'000'000)) + 1;
+    // One flash into another: the second only keeps the element bright, and lets it fall when a flash may end.
+    const bool flashes = limit_ != nullptr && !reduced_ && !flashes_in(*before).empty();
+    if (flashes && !flashes_in(playing).empty()) {
+        playing.steady_until = before->steady_until;
+        hold(playing, playing.start);
+        playing.asked = 0;
+    } else if (before->steady_until > playing.start) {
+        playing.steady_until = before->steady_until;
+    }
+    *before = playing;
+}
+
+void EffectPlayer::stop(const Effect& effect, Nanoseconds now, std::optional<EffectCause> cause) {
+    advance(now);
+    const auto is_meant = [&](const Playing& playing) {
+        return playing.effect == &effect && (!cause || playing.options.cause == *cause);
+    };
+    std::erase_if(waiting_, is_meant);
+    std::erase_if(running_,
+                  [&](const Playing& playing) { return is_meant(playing) && now <= playing.start; });
+    for (Playing& playing : running_) {
+        if (!is_meant(playing)) continue;
+        const auto done = (now - playing.start) / length(effect);
+        playing.runs = static_cast<int>(std::min<std::int64_t>(done, 1'000'000'000)) + 1;
+    }
+    advance(now);
 }
 
 void EffectPlayer::clear() {
-    running_.reset();
+    running_.clear();
     waiting_.clear();
+    residual_ = {};
 }
 
+/// What begins and what ends, in the order of time.
 void EffectPlayer::advance(Nanoseconds now) {
-    while (const std::optional<Nanoseconds> over = end()) {
-        if (*over > now) break;
-        running_.reset();
-        if (waiting_.empty()) break;
-        Playing next = waiting_.front();
-        waiting_.erase(waiting_.begin());
-        next.start = *over;
-        begin(next);
+    while (true) {
+        const Playing* next = nullptr;
+        for (Playing& playing : running_) {
+            // Runs of long ago are in no second that is still to come.
+            constexpr std::int64_t recent = 64;
+            const std::int64_t run = (now - playing.start) / length(*playing.effect);
+            const std::int64_t last = playing.runs == 0 ? run : std::min<std::int64_t>(run, playing.runs - 1);
+            if (now >= playing.start) playing.asked = std::max(playing.asked, last - recent);
+            if (next == nullptr || next_moment(playing) < next_moment(*next)) next = &playing;
+        }
+        if (next == nullptr || next_moment(*next) > now) break;
+        const bool ends = next->runs != 0 && next->asked + 1 >= next->runs;
+        if (ends)
+            finish(next->options.cause, next_moment(*next));
+        else
+            begin_run(next->options.cause, next_moment(*next));
     }
-    ask_limit(now);
+    if (residual_.is_active && now >= *residual_.since + residual_length) residual_ = {};
+}
+
+/// The next one that waits for this cause has its turn.
+void EffectPlayer::finish(EffectCause cause, Nanoseconds at) {
+    const Playing* const over = find(cause);
+    const bool goes_on = over->is_smooth && over->steady_until < at && over->options.as != PlayAs::leave;
+    change_at(at, goes_on ? GoesOn::from_there : GoesOn::not_at_all, [&] {
+        std::erase_if(running_, [&](const Playing& playing) { return playing.options.cause == cause; });
+        const auto next = std::find_if(waiting_.begin(), waiting_.end(), [&](const Playing& waiting) {
+            return waiting.options.cause == cause;
+        });
+        if (next == waiting_.end()) return;
+        Playing playing = *next;
+        waiting_.erase(next);
+        playing.start = on_beat(*playing.effect, at);
+        begin(playing);
+    });
+}
+
+/// Its present run begins: at first from what was there before.
+void EffectPlayer::begin_run(EffectCause cause, Nanoseconds at) {
+    Playing& playing = *find(cause);
+    const bool appears = playing.asked < 0 && playing.options.as == PlayAs::enter;
+    if (appears) residual_ = {};
+    const GoesOn goes_on = playing.asked < 0 ? GoesOn::moving : GoesOn::from_there;
+    change_at(at, playing.is_smooth && !appears ? goes_on : GoesOn::not_at_all,
+              [&] { ask_for_run(playing, playing.asked + 1); });
+    // A steady pose stands there at once.
+    if (at < playing.steady_until) residual_ = {};
 }
 
 const std::vector<Nanoseconds>& EffectPlayer::flashes_in(const Playing& playing) {
-    const bool from_rest = playing.as == PlayAs::effect;
+    const bool from_rest = playing.options.as == PlayAs::effect;
     for (const Found& known : flashes_)
         if (known.effect == playing.effect && known.from_rest == from_rest) return known.flashes;
     return flashes_
@@ -122,49 +366,42 @@ void EffectPlayer::hold(Playing& playing, Nanoseconds from) {
 }
 
 /// Each run of an effect that flashes is admitted, or held back.
-void EffectPlayer::ask_limit(Nanoseconds now) {
-    if (!running_ || now < running_->start) return;
-    const std::int64_t run = (now - running_->start) / length(*running_->effect);
-    // Runs of long ago are in no second that is still to come.
-    constexpr std::int64_t recent = 64;
-    for (std::int64_t next = std::max(running_->asked + 1, run - recent); next <= run; ++next)
-        ask_for_run(next);
-}
-
-void EffectPlayer::ask_for_run(std::int64_t run) {
-    const Nanoseconds whole = length(*running_->effect);
-    running_->asked = run;
-    const Nanoseconds begun = running_->start + run * whole;
-    if (reduced_) {
-        running_->steady_until = begun + whole;
+void EffectPlayer::ask_for_run(Playing& playing, std::int64_t run) {
+    const Nanoseconds whole = length(*playing.effect);
+    playing.asked = run;
+    const Nanoseconds begun = playing.start + run * whole;
+    if (reduced_ && playing.options.cause != EffectCause::visibility) {
+        playing.steady_until = begun + whole;
         return;
     }
-    if (running_->steady_until > begun) {
-        running_->rest_until = begun + whole;
+    if (playing.steady_until > begun) {
+        playing.rest_until = begun + whole;
         return;
     }
-    if (limit_ == nullptr || flashes_in(*running_).empty()) return;
-    onsets_ = flashes_in(*running_);
+    if (limit_ == nullptr || flashes_in(playing).empty()) return;
+    onsets_ = flashes_in(playing);
     for (Nanoseconds& onset : onsets_)
-        onset = begun + (running_->as == PlayAs::leave ? whole - onset : onset);
+        onset = begun + (playing.options.as == PlayAs::leave ? whole - onset : onset);
     std::sort(onsets_.begin(), onsets_.end());
     if (limit_->admit(onsets_)) return;
-    hold(*running_, begun);
-    running_->rest_until = begun + whole;
+    hold(playing, begun);
+    playing.rest_until = begun + whole;
 }
 
 double EffectPlayer::progress(Nanoseconds now) const {
-    if (!running_ || now < running_->start) return 0;
-    const Nanoseconds whole = length(*running_->effect);
-    return to_seconds((now - running_->start) % whole) / to_seconds(whole);
+    if (running_.empty() || now < running_.front().start) return 0;
+    return running_.front().progress(now, false);
 }
 
-Pose EffectPlayer::pose(Nanoseconds now) const {
-    if (!running_ || now < running_->start) return {};
-    if (now < running_->steady_until) return steady_pose(*running_->effect);
-    if (now < running_->rest_until) return {};
-    const double part = running_->as == PlayAs::leave ? 1 - progress(now) : progress(now);
-    return pose_of(*running_->effect, part, running_->strength, running_->seed);
+std::optional<EffectPlayer::FlyingDots> EffectPlayer::dots(Nanoseconds now) const {
+    for (const Playing& playing : running_) {
+        Pose pose;
+        const bool flies = playing.effect->dots.count > 0 && now >= playing.steady_until;
+        if (!flies || pose_of_one(playing, now, false, pose) == 0) continue;
+        pose.pivot.reset();
+        if (!(pose == Pose{})) return FlyingDots{&playing.effect->dots, pose, playing.options.seed};
+    }
+    return std::nullopt;
 }
 
 }  // namespace rapido

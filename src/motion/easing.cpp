@@ -53,6 +53,14 @@ Easing Easing::linear(std::vector<Stop> stops) {
     return made;
 }
 
+bool Easing::has_jumps() const {
+    if (curve_ != Curve::stops) return curve_ == Curve::steps;
+    for (std::size_t i = 1; i < stops_->size(); ++i)
+        if ((*stops_)[i].input == (*stops_)[i - 1].input && (*stops_)[i].output != (*stops_)[i - 1].output)
+            return true;
+    return false;
+}
+
 bool operator==(const Easing& a, const Easing& b) {
     if (a.curve_ != b.curve_) return false;
     switch (a.curve_) {

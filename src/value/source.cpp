@@ -8,7 +8,20 @@ namespace {
 constexpr auto by_name = [](const std::pair<std::string, Source>& entry, std::string_view name) {
     return std::string_view(entry.first) < name;
 };
+/// A text of its own.
+class KeptText final : public detail::Getter {
+ public:
+    explicit KeptText(std::string_view text) : text_(text) {}
+    Value read(std::string&) const override { return Value(std::string_view(text_)); }
+
+ private:
+    std::string text_;
+};
 }  // namespace
+
+Source constant(std::string_view text) {
+    return Source(detail::Binding::getter(std::make_shared<const KeptText>(text), Value::Type::text));
+}
 
 Sources::Sources() : table_(std::make_shared<Table>()) {}
 

@@ -149,7 +149,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                  .max = 5,
                  .shape = Shape::heart,
                  .extra = {{.value = 2}},
-                 .gain = "punch",
+                 .gain = "swell",
                  .loss = "fade",
                  .shine = {.effect = "shine", .every = 100ms, .step = 10ms},
                  .border = 1});
@@ -217,7 +217,7 @@ TEST(Growth, ends_when_elements_patterns_and_problems_come_and_go) {
             hud.add(Text{
                 .id = "d", .value = "t.elapsed", .format = "{:.1%S}", .bands = {{.above = 0.01 * round}}}),
         };
-        hud.add(Text{.id = "e", .value = "no." + number});
+        hud.add(Text{.id = "e", .value = rapido::name("no." + number)});
         hud.notify(notice, {.text = "message " + number, .time = 20ms});
         if (round % 50 == 0) hud.snap();
         value += round;

@@ -1,4 +1,4 @@
-// rapido::watch cannot show what this gives
+// rapido::watch cannot show a value of this type
 #include <rapido/value.hpp>
 struct Village {
     int houses;

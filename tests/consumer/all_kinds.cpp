@@ -19,7 +19,7 @@ int main() {
                          .range = {.high = 9},
                          .motion = {.both = rapido::tween(1s)},
                          .bands = {{.id = "b", .below = 3}},
-                         .effects = {{.effect = "punch"}},
+                         .effects = {{.effect = "swell"}},
                          .place = {.anchor = rapido::Anchor::top}});
     hud.add(
         rapido::Bar{.id = "bar", .pace = {.settle = 1s}, .trail = {.delay = 1s}, .parts = {{.value = 3}}});

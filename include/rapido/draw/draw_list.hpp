@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstdint>
+#include <optional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -10,6 +11,7 @@
 #include "rapido/base/color.hpp"
 #include "rapido/draw/image_finder.hpp"
 #include "rapido/layout/measurer.hpp"
+#include "rapido/layout/place.hpp"
 
 namespace rapido {
 
@@ -163,10 +165,14 @@ class DrawList {
     static constexpr std::size_t most_points = 2'000'000;
 
     std::span<const DrawGroup> groups() const { return groups_; }
+    /// Returns the viewport that the HUD was resized to, in device pixels; nothing where it never was, and the commands are for
+    /// the size of the default viewport. A renderer whose target is smaller, or another one in that case, should say so.
+    const std::optional<Viewport>& viewport() const { return viewport_; }
 
  private:
     friend class Hud;
     std::vector<DrawGroup> groups_;
+    std::optional<Viewport> viewport_;
     std::uint64_t structure_ = 0;  ///< the HUD and the set of elements that the groups belong to
 };
 

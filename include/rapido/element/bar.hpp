@@ -48,7 +48,7 @@ struct Bar {
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place{.size = {160, 12}};
+    Place place{};         ///< by itself 160 x 12; 12 x 160 where it fills upwards or downwards
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Direction direction = Direction::right;
@@ -64,8 +64,10 @@ struct Bar {
     float segment_gap = 2;      ///< the gap between two segments, design pixels
     std::vector<Tick> ticks{};  ///< lines across the bar; none is drawn at 0 and at the maximum
     std::vector<BarPart> parts{};
-    int layer = 0;     ///< elements of a higher layer are drawn later
-    Source visible{};  ///< the element is shown while this is true; without a source, always
+    int layer = 0;        ///< among siblings, a higher layer is drawn later
+    Source visible{};     ///< the element is shown while this is true; without a source, always
+    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Bar&, const Bar&);
 };
 

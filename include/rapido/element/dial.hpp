@@ -40,7 +40,7 @@ struct Dial {
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place{.size = {120, 120}};
+    Place place{};         ///< by itself 120 x 120
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     float start = -135;    ///< the angle at which the scale begins, degrees clockwise from the top
@@ -53,8 +53,10 @@ struct Dial {
     Needle needle{};
     Color color = rgb(0xff7a3c);  ///< the color of the needle
     Color background = rgb(0x000000, 0.45);
-    int layer = 0;     ///< elements of a higher layer are drawn later
-    Source visible{};  ///< the element is shown while this is true; without a source, always
+    int layer = 0;        ///< among siblings, a higher layer is drawn later
+    Source visible{};     ///< the element is shown while this is true; without a source, always
+    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Dial&, const Dial&);
 };
 

@@ -34,7 +34,7 @@ struct Graph {
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock along its lower edge
     WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place{.size = {160, 48}};
+    Place place{};         ///< by itself 160 x 48
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Seconds span{10};      ///< the time from the left edge to the right edge
@@ -46,9 +46,11 @@ struct Graph {
     float size = 11;            ///< the size of those numbers, design pixels per em
     Color color = rgb(0x38b6c9);
     Color background = rgb(0x000000, 0.45);
-    int layer = 0;  ///< elements of a higher layer are drawn later
+    int layer = 0;  ///< among siblings, a higher layer is drawn later
     Source
         visible{};  ///< the graph is shown while this is true; without a source, always; a hidden one goes on recording
+    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Graph&, const Graph&);
 };
 

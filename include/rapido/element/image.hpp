@@ -52,8 +52,10 @@ struct Image {
         mask{};  ///< another image, stretched over the same box: only where it is opaque is this one drawn
     Color color = rgb(0xffffff);  ///< the color that the colors of the image are multiplied by
     bool smooth = true;           ///< whether pixels are blended; false takes the nearest one, for pixel art
-    int layer = 0;                ///< elements of a higher layer are drawn later
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
     Source visible{};             ///< the element is shown while this is true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Image&, const Image&);
 };
 

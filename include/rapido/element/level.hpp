@@ -48,7 +48,7 @@ struct Level {
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion, fades, waves and frames follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place{.size = {64, 64}};
+    Place place{};         ///< by itself 64 x 64
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Shape shape = Shape::circle;
@@ -70,8 +70,10 @@ struct Level {
     /// The room between that line and the fill; for a picture that fills by level, the room before the empty end and behind
     /// the full one.
     float padding = 0;
-    int layer = 0;     ///< elements of a higher layer are drawn later
-    Source visible{};  ///< the element is shown while this is true; without a source, always
+    int layer = 0;        ///< among siblings, a higher layer is drawn later
+    Source visible{};     ///< the element is shown while this is true; without a source, always
+    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Level&, const Level&);
 };
 

@@ -44,9 +44,9 @@ struct Notice {
     ReadingTime reading{};            ///< how long a message stays
     bool show_count = true;           ///< ` ×3` behind one that stands for three equal ones
     std::vector<Trigger> effects{};   ///< what starts effects: timers only
-    Place place{.anchor = Anchor::top, .offset = {0, 96}};
-    Insets padding{10, 18, 10, 18};  ///< between the edges and the text
-    Color color = rgb(0xf2efe6);     ///< the color of the text
+    Place place{};                    ///< without an anchor, at the top, 96 design pixels below the edge
+    Insets padding{10, 18, 10, 18};   ///< between the edges and the text
+    Color color = rgb(0xf2efe6);      ///< the color of the text
     Color background = rgb(0x10161c, 0.8);
     float radius = 6;    ///< the radius of the corners, at most half the smaller side
     float border = 0;    ///< the width of the line along the edge, in the color of the text; zero draws none
@@ -56,7 +56,7 @@ struct Notice {
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string
         group{};  ///< the group that it is shown, hidden and dimmed with; while it is hidden nothing new appears
-    int layer = 0;     ///< elements of a higher layer are drawn later
+    int layer = 0;     ///< among siblings, a higher layer is drawn later
     Source visible{};  ///< the same for it alone
     friend bool operator==(const Notice&, const Notice&);
 };

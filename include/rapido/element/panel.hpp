@@ -32,8 +32,10 @@ struct Panel {
     std::vector<Trigger> effects{};  ///< what starts effects: timers only; they move what stands inside, too
     std::string inside{};            ///< the panel that the element stands in; empty is the screen
     std::string group{};             ///< the group that it is shown, hidden and dimmed with
-    int layer = 0;                   ///< elements of a higher layer are drawn later
-    Source visible{};  ///< it and what stands inside are shown while true; without a source, always
+    int layer = 0;                   ///< among siblings, a higher layer is drawn later
+    Source visible{};     ///< it and what stands inside are shown while true; without a source, always
+    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Panel&, const Panel&);
 };
 

@@ -69,8 +69,10 @@ struct Pips {
     Color background = rgb(0x000000, 0.45);  ///< the color of empty pips
     float border = 0;                        ///< the width of the line along each shape; zero draws none
     Color border_color = rgb(0xf2efe6, 0.6);
-    int layer = 0;     ///< elements of a higher layer are drawn later
-    Source visible{};  ///< the element is shown while this is true; without a source, always
+    int layer = 0;        ///< among siblings, a higher layer is drawn later
+    Source visible{};     ///< the element is shown while this is true; without a source, always
+    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Pips&, const Pips&);
 };
 

@@ -31,7 +31,7 @@ struct Ring {
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place{.size = {64, 64}};
+    Place place{};         ///< by itself 64 x 64
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     float start = 0;       ///< the angle at which the ring begins, degrees clockwise from the top
@@ -44,8 +44,10 @@ struct Ring {
     Color background = rgb(0x000000, 0.45);
     int segments = 0;       ///< how many segments there are, each lit or not; zero means one piece
     float segment_gap = 3;  ///< the gap between two segments at the outer edge, design pixels
-    int layer = 0;          ///< elements of a higher layer are drawn later
+    int layer = 0;          ///< among siblings, a higher layer is drawn later
     Source visible{};       ///< the element is shown while this is true; without a source, always
+    std::string enter{};    ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};    ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Ring&, const Ring&);
 };
 

@@ -31,7 +31,7 @@ struct Scale {
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place{.size = {200, 0}};
+    Place place{};                           ///< by itself 200 along its strip
     std::string inside{};                    ///< the panel that the element stands in; empty is the screen
     std::string group{};                     ///< the group that it is shown, hidden, dimmed and snapped with
     Direction direction = Direction::right;  ///< the direction in which the scale ends
@@ -45,8 +45,10 @@ struct Scale {
     ScaleMarks marks{};
     Color color = rgb(0xf2efe6);             ///< the color of the pointer, and of the fill
     Color background = rgb(0x000000, 0.45);  ///< the color of the strip where it has no other
-    int layer = 0;                           ///< elements of a higher layer are drawn later
-    Source visible{};  ///< the element is shown while this is true; without a source, always
+    int layer = 0;                           ///< among siblings, a higher layer is drawn later
+    Source visible{};     ///< the element is shown while this is true; without a source, always
+    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Scale&, const Scale&);
 };
 

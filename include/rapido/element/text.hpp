@@ -75,8 +75,10 @@ struct Text {
     float size = 24;     ///< design pixels per em
     TextAlign align = TextAlign::automatic;
     Overflow overflow = Overflow::visible;  ///< all but `visible` let a row make it narrower
-    int layer = 0;                          ///< elements of a higher layer are drawn later
-    Source visible{};  ///< the element is shown while this is true; without a source, always
+    int layer = 0;                          ///< among siblings, a higher layer is drawn later
+    Source visible{};     ///< the element is shown while this is true; without a source, always
+    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Text&, const Text&);
 };
 

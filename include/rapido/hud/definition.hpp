@@ -24,8 +24,8 @@ struct Timer {
     std::optional<Seconds> duration{};  ///< without it, a countdown takes a minute and a stopwatch has no end
     Seconds begin{0};                   ///< the time that a stopwatch begins at
     Source
-        start{};  ///< the timer runs from the full duration each time this becomes true; without a source, from
-                  ///< the first frame
+        start{};  ///< the timer runs from the full duration each time this becomes true; without a source, from the time
+        ///< at which the HUD was made
     Source pause{};             ///< the timer stands still while this is true
     Source speed{};             ///< how fast the timer runs; without a source, 1
     bool loop = false;          ///< the timer begins again at its end
@@ -48,6 +48,8 @@ struct Group {
     Source visible{};   ///< the elements of the group are shown while this is true; without a source, always
     Source dimmed{};    ///< they are dimmed while this is true
     float dim = 0.35F;  ///< the opacity of dimmed elements, 0 to 1
+    std::string enter{};  ///< the effect with which its elements become visible with it
+    std::string leave{};  ///< the effect with which they become hidden; empty is `enter`, backwards
     friend bool operator==(const Group&, const Group&) = default;
 };
 

@@ -17,12 +17,13 @@
 
 namespace rapido {
 
-/// One element of one HUD. A default one, one that was removed, and one of another HUD is dead: it reads as
-/// an empty element.
+/// One element of one HUD. A default one, one that was removed, and one of another HUD is dead: it reads as an empty element,
+/// and `Hud::alive` says so.
 struct ElementRef {
     std::uint32_t index = UINT32_MAX;
     std::uint32_t generation = 0;
     std::uint32_t hud = 0;
+    /// Whether it was ever given; whether its element still is there only the HUD knows: see `Hud::alive`.
     explicit operator bool() const { return index != UINT32_MAX; }
     friend bool operator==(const ElementRef&, const ElementRef&) = default;
 };
@@ -41,12 +42,13 @@ struct Shown {
     Value shown{};   ///< where motion has it
     Color color{};
     float opacity =
-        1;  ///< the product of its group's, of those of the groups of the panels around it, and of its effect's
-    float scale = 1;       ///< its effect's, around its middle
-    Point offset{};        ///< its effect's, in design pixels
-    float rotation = 0;    ///< its effect's, degrees clockwise around its middle
-    bool visible = false;  ///< false also inside a hidden panel and in a hidden group
-    Rect box{};            ///< design pixels, y down; empty without a text measurer
+        1;  ///< the product of those of its groups, and of the effects on it and the panels around it
+    float scale = 1;  ///< the product of those of the effects on it and the panels around it
+    Point offset{};  ///< how far those effects move the point by which it is held in its place, design pixels
+    float rotation = 0;  ///< the sum of those effects, degrees clockwise around that point
+    bool visible =
+        false;   ///< false also inside a hidden panel and in a hidden group; true while it still leaves
+    Rect box{};  ///< at rest, design pixels, y down; empty without a text measurer and while it is hidden
     bool changed = false;  ///< anything above but the box differs from the frame before
     bool text_changed = false;
 };
@@ -82,14 +84,17 @@ class Hud {
     /// Adds an element; its sources are bound, or names of this HUD's timers and meters, or of the sources that the HUD was
     /// made with. On a problem, reported in `problems`, nothing is added and the reference is dead.
     ElementRef add(const Element& element);
-    /// Adds a group, for elements that are added after it. False, with a problem, if there is one with this
-    /// id.
+    /// Adds a group, for elements that are added after it; a timer or a meter, whose sources are there from now on; an effect, for
+    /// elements that are added after it and for `play`. False, with a problem, if it cannot be, or if there is one with this id.
     bool add(const Group& group);
+    bool add(const Timer& timer);
+    bool add(const Meter& meter);
+    bool add(const Effect& effect);
 
     /// Takes the element away, with everything inside. The reference is dead at once; safe at any time.
     void remove(ElementRef element);
-    /// The same when the motion in flight has landed, and an effect that something appears with (`fade`) has run
-    /// backwards; without one, and for a hidden element, nothing is waited for but the motion.
+    /// The same when the motion in flight has landed, and then an effect that something appears with (`fade`) has run backwards;
+    /// without one, and for a hidden element, nothing is waited for but the motion. It takes two seconds at most.
     void leave(ElementRef element, std::string_view effect = {});
 
     /// The element with this path, or the only one with this id; dead if there is none, which is a problem.
@@ -98,6 +103,9 @@ class Hud {
     /// One frame: clocks and timers, sources, events, motion, texts, layout. A step that is negative or not
     /// finite counts as zero, with a problem.
     void update(Step step);
+    /// The same with one step in seconds for both clocks, for a game without a pause: `hud.update(dt)`.
+    void update(Seconds step) { update(Step{.real = step, .game = step}); }
+    void update(double seconds) { update(Seconds{seconds}); }
 
     /// Takes the present as given, at the next update after it has read its sources: after loading a saved
     /// game, a respawn, a change of level. Nothing travels, nothing is reported, what was in flight has
@@ -108,8 +116,8 @@ class Hud {
     void snap(std::string_view group);
 
     /// Starts an effect of this HUD, or a built-in one, on an element; `strength`, -100 to 100, multiplies its way from
-    /// rest. False if it is dropped, for a hidden or dead element, and, with a problem, for an unknown effect and a strength
-    /// that is not finite.
+    /// rest. On an element that was just added, or is hidden, it starts in the next update, if the element is shown then. False if
+    /// it is dropped, for a dead element, and, with a problem, for an unknown effect and a strength that is not finite.
     bool play(ElementRef element, std::string_view effect, float strength = 1);
     /// Ends it at the end of its present run.
     void stop(ElementRef element, std::string_view effect);
@@ -147,8 +155,11 @@ class Hud {
     /// The player's size of everything, 0.25 to 4, limited to that; 1 at first. Takes effect like `resize`.
     void set_scale(float scale);
 
-    /// All of what is on screen of an element. Where one part is enough, the calls below ask for that part alone.
-    Shown operator[](ElementRef element) const;
+    /// Whether the element is there: it was added to this HUD and not removed. One that leaves is there until it is gone.
+    bool alive(ElementRef element) const;
+    /// All of what is on screen of an element, as a copy: nothing is changed through it. Where one part is enough, the calls below
+    /// ask for that part alone.
+    const Shown operator[](ElementRef element) const;
     /// `Shown::text`, empty for a dead element. Valid until the next update.
     std::string_view text(ElementRef element) const;
     /// `Shown::fill`, nothing for an element that has none.

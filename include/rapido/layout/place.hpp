@@ -7,32 +7,32 @@
 
 namespace rapido {
 
-/// One of the nine points of a box that a place is measured from.
-enum class Anchor : std::uint8_t {
-    top_left,
-    top,
-    top_right,
-    left,
-    center,
-    right,
-    bottom_left,
-    bottom,
-    bottom_right
-};
+/// Along which axes an element takes all the room of the area that it stands in.
+enum class Stretch : std::uint8_t { none, width, height, both };
 
 /// Where an element stands in the viewport, or in the panel that it is inside of. All lengths are design pixels.
 struct Place {
-    Anchor anchor = Anchor::top_left;
+    /// The point of the area that the element hangs on; without it, that of its kind: the upper left corner, of a notice the top.
+    std::optional<Anchor> anchor{};
     /// Which point of the element lies there; without it, the same one as the anchor.
     std::optional<Anchor> pivot{};
-    /// Inwards from the anchored edges; right and down along a centred axis. So another corner is a change of one word.
+    /// Inwards from the anchored edges; right and down along a centred axis. So another corner is a change of one word. Without an
+    /// anchor, zero is the offset of the kind.
     Point offset{};
-    /// At least so large; zero along an axis: as large as what the element holds.
+    /// At least so large; zero along an axis: as large as what the element holds, or as its kind is by itself (a bar 160 x 12).
     Size size{};
     /// At most so large; zero: without a limit. What a text does then is its `overflow`.
     Size max_size{};
     /// Its part of the spare room along a row or column, or of the columns of a grid, as in CSS `flex-grow`.
     float grow = 0;
+    /// As wide or high as the screen or the panel, less the margins: across a row or column, in a stack and on the screen. Along
+    /// a row or column it takes a part of the spare room, as with a `grow` of 1.
+    Stretch stretch = Stretch::none;
+    /// The room between a stretched element and the edges of its area. A side that is not stretched has none.
+    Insets margin{};
+
+    /// Returns the anchor that counts.
+    Anchor hangs_on() const { return anchor.value_or(Anchor::top_left); }
     friend bool operator==(const Place&, const Place&) = default;
 };
 
@@ -76,12 +76,18 @@ struct FitOptions {
 /// Everything is zero for an empty viewport or design.
 Fitted fit_screen(const FitOptions& options, const Viewport& viewport);
 
+/// Returns whether an element is as wide, or as high, as there is room.
+bool stretches_across(const Place& place);
+bool stretches_down(const Place& place);
+
 /// The box of a given size at a place in `area`: the same point of the box lies on the anchor, moved by the
-/// offset.
+/// offset. Along an axis that is stretched it reaches from margin to margin instead.
 Rect place_in(const Rect& area, Size size, const Place& place);
 
 /// 0 for an anchor on the left edge, 0.5 for one in the middle, 1 for one on the right edge.
 float horizontal_part(Anchor anchor);
+/// 0 for an anchor on the upper edge, 0.5 for one in the middle, 1 for one on the lower edge.
+float vertical_part(Anchor anchor);
 
 /// How much room a box of a given size needs from an area that it is placed in, so that it does not stick
 /// out.

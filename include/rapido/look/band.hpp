@@ -37,8 +37,8 @@ enum class FillPattern : std::uint8_t {
 /// field.
 struct Band {
     std::string id{};  ///< named by the events `band_enter` and `band_leave`; without one there are none
-    std::optional<double> below{};  ///< inside at this or less
-    std::optional<double> above{};  ///< inside at this or more; with both, between them
+    std::optional<double> above{};  ///< inside at this or more
+    std::optional<double> below{};  ///< inside at this or less; with both, between them
     double margin = 0;              ///< how far beyond its edge a value must be to leave
     BandOf of = BandOf::automatic;
     BandOn on = BandOn::target;

@@ -17,9 +17,9 @@ namespace rapido {
 /// nearest keyframes before and after it that give it; before the first and after the last of those it is at rest.
 struct Keyframe {
     double at = 0;                    ///< part of the duration, 0 to 1
-    std::optional<float> scale{};     ///< around the middle of the element; 1 is at rest
+    std::optional<float> scale{};     ///< around the pivot of the effect; 1 is at rest
     std::optional<Point> offset{};    ///< design pixels to the right and down
-    std::optional<float> rotation{};  ///< degrees clockwise around the middle
+    std::optional<float> rotation{};  ///< degrees clockwise around the pivot
     std::optional<float> opacity{};   ///< 0 to 1, on top of the element's
     std::optional<Color> color{};     ///< instead of all its colors
     std::optional<float> shine{};     ///< where a bright stripe is on its way across, 0 to 1
@@ -52,6 +52,8 @@ struct Effect {
     WhenBusy when_busy = WhenBusy::interrupt;
     Seconds cool_down{0};  ///< after a start it does not start again for so long on the same element
     Seconds beat{0};       ///< it starts at multiples of this on the real clock, in step with others
+    std::optional<Anchor>
+        pivot{};  ///< the point of the element around which it scales and turns; without it, the one by which it is anchored or aligned
     friend bool operator==(const Effect&, const Effect&) = default;
 };
 
@@ -62,8 +64,9 @@ struct Pose {
     float rotation = 0;
     float opacity = 1;
     Color color{};
-    float color_part = 0;  ///< how much of `color` there is in all its colors, 0 to 1
-    float shine = -1;      ///< below zero there is none
+    float color_part = 0;           ///< how much of `color` there is in all its colors, 0 to 1
+    float shine = -1;               ///< below zero there is none
+    std::optional<Anchor> pivot{};  ///< around which it scales and turns, where the effect says so
     friend bool operator==(const Pose&, const Pose&) = default;
 };
 
@@ -73,7 +76,7 @@ Pose pose_of(const Effect& effect, double progress, float strength = 1, std::uin
 /// Only the opacity and the color of that pose, at full strength.
 Pose light_of(const Effect& effect, double progress);
 
-/// `punch`, `flash`, `shake`, `fade`, `pulse`, `blink`, `shine`, `burst`, written with nothing but the fields above.
+/// `swell`, `flash`, `shake`, `fade`, `pulse`, `blink`, `shine`, `burst`, written with nothing but the fields above.
 std::span<const Effect> built_in_effects();
 
 /// Returns a pseudo-random number from 0 up to 1, the same for the same two arguments.

@@ -55,6 +55,9 @@ class Easing {
     /// The output where the curve, seen from `progress` on, turns back first; that of its end, if it does not.
     double turn(double progress) const;
 
+    /// Whether it jumps: `steps()`, and a `linear()` with two outputs at one input.
+    bool has_jumps() const;
+
     friend bool operator==(const Easing& a, const Easing& b);
 
  private:

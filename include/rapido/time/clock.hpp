@@ -14,6 +14,11 @@ struct Step {
     Seconds game{0};
 };
 
+/// Returns a step from seconds: `hud.update(step(dt, dt * time_scale))`.
+constexpr Step step(double real, double game) {
+    return {.real = Seconds{real}, .game = Seconds{game}};
+}
+
 enum class ClockKind : std::uint8_t { real, game };
 
 /// The sum of many small steps, compensated (Neumaier 1974), so that ten hours at 144 frames a second stay

@@ -1,6 +1,9 @@
 // Where a value comes from: something of the game that is watched, a name to be looked up, or a constant.
 #pragma once
 
+#include <atomic>
+#include <concepts>
+#include <cstddef>
 #include <memory>
 #include <string>
 #include <string_view>
@@ -13,17 +16,69 @@
 
 namespace rapido {
 
-/// Where an element finds a value. `watch` binds it to the game's own state; a string is a name, looked up in the `Sources`
-/// that the HUD is made with, and negated by a leading `!`; a number is a constant.
+class Source;
+
+namespace detail {
+
+template <class T>
+inline constexpr bool is_atomic = false;
+template <class T>
+inline constexpr bool is_atomic<std::atomic<T>> = true;
+
+/// Whether something is a string literal, or looks like one: a constant array of characters.
+template <class T>
+concept Literal = std::is_array_v<std::remove_reference_t<T>> &&
+                  std::same_as < std::remove_extent_t<std::remove_reference_t<T>>,
+const char > ;
+
+/// What a `Source` can be written as, besides another one: see `Source`.
+template <class T>
+concept WrittenSource = !std::same_as<std::remove_cvref_t<T>, Source> &&
+                        !std::same_as<std::remove_cvref_t<T>, Binding> && !Literal<T>;
+
+}  // namespace detail
+
+/// Where an element finds a value.
+///
+/// - `watch(x)` follows the game's own state.
+/// - A literal such as `"plane.water"` is a name, looked up in the `Sources` that the HUD is made with, and negated by a leading
+///   `!`; `name(s)` is the same for a name in a variable.
+/// - A number or a duration that is written where it is used, as `.max = 100` or `.max = 90s`, is a constant; `constant(x)` is
+///   the same for a variable.
+///
+/// A variable by itself (`.value = score`, `.visible = flag`, a `std::string`) does not compile: it would be read once, or be
+/// taken for a name. A condition that is computed where it is written (`.visible = !paused`) is a constant, too: watch a callable
+/// instead.
 class Source {
  public:
     Source() = default;
-    Source(std::string_view name) : binding_(detail::Binding::named(name)) {}
-    Source(const char* name) : Source(std::string_view(name)) {}
-    Source(const std::string& name) : Source(std::string_view(name)) {}
+    template <std::size_t size>
+    Source(const char (&name)[size]) : binding_(detail::Binding::named(name)) {}
     template <class T>
-    requires std::is_arithmetic_v<T> Source(T constant)
-        : binding_(detail::Binding::constant(Value(constant))) {}
+    requires detail::WrittenSource<T> Source(T&& written) {
+        using Bare = std::remove_cvref_t<T>;
+        if constexpr (std::is_arithmetic_v<Bare> || is_duration<Bare>) {
+            static_assert(!std::is_lvalue_reference_v<T>,
+                          "a variable by itself is no source, as it would be read only once: write "
+                          "rapido::watch(x) to follow "
+                          "it, or rapido::constant(x) for its present value");
+            binding_ = detail::Binding::constant(Value(written));
+        } else if constexpr (std::is_convertible_v<const Bare&, std::string_view> ||
+                             std::is_convertible_v<T, const char*>) {
+            static_assert(
+                !sizeof(T),
+                "a text that is no literal is no source by itself: write rapido::watch(s) to show the text, "
+                "rapido::name(s) for the name of a source, or rapido::constant(s) for its present "
+                "characters");
+        } else if constexpr (std::is_invocable_v<const Bare&>) {
+            static_assert(!sizeof(T), "a callable by itself is no source: write rapido::watch(callable)");
+        } else {
+            static_assert(
+                !sizeof(T),
+                "this is no source: write rapido::watch(x) for something of the game, a literal name such as "
+                "\"plane.water\", a number, or rapido::constant(x)");
+        }
+    }
     explicit Source(detail::Binding binding) : binding_(std::move(binding)) {}
 
     /// Returns the amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A
@@ -48,6 +103,19 @@ class Source {
  private:
     detail::Binding binding_;
 };
+
+/// Returns the source that a game offers under a name, as a literal does: for names in variables.
+inline Source name(std::string_view name) {
+    return Source(detail::Binding::named(name));
+}
+
+/// Returns a source that always has the value that `value` has now: an arithmetic type or a duration, or a text, which is
+/// copied.
+template <class T>
+requires(std::is_arithmetic_v<T> || is_duration<T>) Source constant(T value) {
+    return Source(detail::Binding::constant(Value(value)));
+}
+Source constant(std::string_view text);
 
 /// The names under which a game offers its state to HUD files. It is a handle: copies share one table, and a HUD keeps one,
 /// so that the object that a HUD was made with may go. What is watched must live as `watch` says.

@@ -2,6 +2,8 @@
 #pragma once
 
 #include <concepts>
+#include <functional>
+#include <iterator>
 #include <memory>
 #include <optional>
 #include <string>
@@ -113,19 +115,43 @@ class Reading final : public Getter {
 
 template <class Result, class Read>
 Source make_getter(Read read) {
-    static_assert(
-        Readable<Result>,
-        "rapido::watch cannot show what this gives: it must be a number, a bool, a string, a string_view, a "
-        "std::chrono duration, an enumeration with a name_of function, a rapido::Value, or an optional of "
-        "these");
     return Source(Binding::getter(std::make_shared<const Reading<Read>>(std::move(read)), type_of<Result>()));
 }
 
+template <class T>
+concept CharacterPointer = std::same_as < std::remove_cv_t<std::remove_pointer_t<std::decay_t<T>>>,
+char > &&std::is_pointer_v<std::decay_t<T>>;
+
+/// A list that is read by an index.
 template <class List, class Index>
-concept Indexed = std::integral<std::remove_cvref_t<Index>> && requires(const List& list) {
-    list.size();
+concept Indexed = std::integral<std::remove_cvref_t<Index>> &&
+    requires(const std::remove_reference_t<List>& list) {
+    std::size(list);
     list[std::size_t{}];
 };
+
+/// The first sentence that a compiler says of what cannot be shown.
+template <class T>
+constexpr void must_be_readable() {
+    static_assert(!CharacterPointer<T>,
+                  "rapido::watch cannot tell how long an array of characters lives: watch a std::string, or "
+                  "a callable that "
+                  "returns a std::string_view of it");
+    static_assert(!is_atomic<T>,
+                  "rapido::watch does not read a std::atomic by itself: watch a callable, [&] { return "
+                  "counter.load(); }, or "
+                  "use a rapido::Shared for values that belong together");
+    static_assert(
+        CharacterPointer<T> || is_atomic<T> || !std::is_pointer_v<T>,
+        "rapido::watch does not follow a pointer by itself: watch(*pointer) where it never changes, "
+        "watch(pointer, &Type::member), or a callable");
+    static_assert(CharacterPointer<T> || is_atomic<T> || std::is_pointer_v<T> || Readable<T>,
+                  "rapido::watch cannot show a value of this type: it shows a number, a bool, a string, a "
+                  "string_view, a "
+                  "std::chrono duration, an enumeration with a name_of function, a rapido::Value, or an "
+                  "optional of these; "
+                  "of anything else name the member to show: rapido::watch(object, &Type::member)");
+}
 
 }  // namespace detail
 
@@ -149,16 +175,16 @@ Source watch(T&& thing) {
             &thing, [](const void* address) { return detail::to_value(*static_cast<const Bare*>(address)); },
             bits_tell ? sizeof(Bare) : 0, detail::type_of<Bare>()));
     } else if constexpr (std::is_invocable_v<const Bare&>) {
-        return detail::make_getter<std::remove_cvref_t<std::invoke_result_t<const Bare&>>>(
-            [call = Bare(std::forward<T>(thing))](std::string& storage) {
+        using Result = std::remove_cvref_t<std::invoke_result_t<const Bare&>>;
+        detail::must_be_readable<Result>();
+        if constexpr (detail::Readable<Result>)
+            return detail::make_getter<Result>([call = Bare(std::forward<T>(thing))](std::string& storage) {
                 return detail::keep(call(), storage);
             });
+        else
+            return {};
     } else {
-        static_assert(
-            detail::Readable<Bare>,
-            "rapido::watch cannot show a value of this type: watch a number, a bool, a string, a "
-            "string_view, a std::chrono duration, an enumeration with a name_of function or a rapido::Value, "
-            "or name the member to show: rapido::watch(object, &Type::member)");
+        detail::must_be_readable<Bare>();
         return {};
     }
 }
@@ -177,54 +203,86 @@ requires(!std::integral<std::remove_cvref_t<Projection>>) Source watch(Owner&& o
     using Bare = std::remove_cvref_t<Owner>;
     if constexpr (detail::is_weak<Bare>) {
         using Object = typename Bare::element_type;
-        return detail::make_getter<detail::Projected<Projection, Object>>(
-            [weak = std::weak_ptr<Object>(owner), projection](std::string& storage) {
-                const std::shared_ptr<Object> object = weak.lock();
-                if (object == nullptr) return Value();
-                // A text dies with the object that is held here: keep it.
-                const Value value = detail::keep(detail::project(projection, *object), storage);
-                if (value.type() != Value::Type::text || value.text().data() == storage.data()) return value;
-                storage = value.text();
-                return Value(std::string_view(storage));
-            });
+        using Result = detail::Projected<Projection, Object>;
+        detail::must_be_readable<Result>();
+        if constexpr (detail::Readable<Result>)
+            return detail::make_getter<Result>(
+                [weak = std::weak_ptr<Object>(owner), projection](std::string& storage) {
+                    const std::shared_ptr<Object> object = weak.lock();
+                    if (object == nullptr) return Value();
+                    // A text dies with the object that is held here: keep it.
+                    const Value value = detail::keep(detail::project(projection, *object), storage);
+                    if (value.type() != Value::Type::text || value.text().data() == storage.data())
+                        return value;
+                    storage = value.text();
+                    return Value(std::string_view(storage));
+                });
+        else
+            return {};
     } else {
-        static_assert(std::is_lvalue_reference_v<Owner>,
-                      "rapido::watch needs an object that outlives the HUD, and this one is a temporary");
+        static_assert(
+            std::is_lvalue_reference_v<Owner>,
+            "rapido::watch needs an object that outlives the HUD, and this one is a temporary: keep it in a "
+            "variable, or give a callable");
         if constexpr (requires {
                           static_cast<bool>(owner);
                           *owner;
                       }) {
-            using Object = std::remove_cvref_t<decltype(*owner)>;
-            return detail::make_getter<detail::Projected<Projection, Object>>(
-                [pointer = &owner, projection](std::string& storage) {
+            using Result = detail::Projected<Projection, std::remove_cvref_t<decltype(*owner)>>;
+            detail::must_be_readable<Result>();
+            if constexpr (detail::Readable<Result>)
+                return detail::make_getter<Result>([pointer = &owner, projection](std::string& storage) {
                     return *pointer ? detail::keep(detail::project(projection, **pointer), storage) : Value();
                 });
+            else
+                return {};
         } else if constexpr (std::is_member_object_pointer_v<Projection>) {
             return watch(owner.*projection);
         } else {
-            return detail::make_getter<detail::Projected<Projection, Bare>>(
-                [object = &owner, projection](std::string& storage) {
+            using Result = detail::Projected<Projection, Bare>;
+            detail::must_be_readable<Result>();
+            if constexpr (detail::Readable<Result>)
+                return detail::make_getter<Result>([object = &owner, projection](std::string& storage) {
                     return detail::keep(detail::project(projection, *object), storage);
                 });
+            else
+                return {};
         }
     }
 }
 
-/// Binds a source to the entry of a list at an index that is itself live: `watch(villages, in_danger, &Village::name)`. Beyond
-/// the list there is no value. List and index must outlive the HUD.
+/// Binds a source to the entry of a list (a vector, a `std::array`, an array) at an index that is itself live:
+/// `watch(villages, in_danger, &Village::name)`. Beyond the list there is no value. List and index must outlive the HUD; a fixed
+/// entry is `watch(list[1])`.
 template <class List, class Index, class Projection>
-requires detail::Indexed<List, Index> Source watch(const List& list, const Index& index,
-                                                   Projection projection) {
-    using Entry = std::remove_cvref_t<decltype(list[std::size_t{}])>;
-    return detail::make_getter<detail::Projected<Projection, Entry>>([list = &list, index = &index,
-                                                                      projection](std::string& storage) {
-        if (*index < Index{0} || static_cast<std::size_t>(*index) >= list->size()) return Value();
-        return detail::keep(detail::project(projection, (*list)[static_cast<std::size_t>(*index)]), storage);
-    });
+requires detail::Indexed<List, Index> Source watch(List&& list, Index&& index, Projection projection) {
+    static_assert(std::is_lvalue_reference_v<List>,
+                  "rapido::watch needs a list that outlives the HUD, and this one is a temporary: keep it in "
+                  "a variable, or "
+                  "give a callable");
+    static_assert(std::is_lvalue_reference_v<Index>,
+                  "rapido::watch needs an index that is a variable, which is read in each update: for a "
+                  "fixed entry write "
+                  "rapido::watch(list[1])");
+    using Constant = const std::remove_reference_t<List>;
+    using Entry = std::remove_cvref_t<decltype(std::declval<Constant&>()[std::size_t{}])>;
+    using Result = detail::Projected<Projection, Entry>;
+    detail::must_be_readable<Result>();
+    if constexpr (detail::Readable<Result>)
+        return detail::make_getter<Result>(
+            [list = static_cast<Constant*>(&list), index = &index, projection](std::string& storage) {
+                if constexpr (std::is_signed_v<std::remove_cvref_t<Index>>)
+                    if (*index < 0) return Value();
+                const auto at = static_cast<std::size_t>(*index);
+                if (at >= std::size(*list)) return Value();
+                return detail::keep(detail::project(projection, (*list)[at]), storage);
+            });
+    else
+        return {};
 }
 template <class List, class Index>
-requires detail::Indexed<List, Index> Source watch(const List& list, const Index& index) {
-    return watch(list, index, [](const auto& entry) { return entry; });
+requires detail::Indexed<List, Index> Source watch(List&& list, Index&& index) {
+    return watch(std::forward<List>(list), std::forward<Index>(index), std::identity{});
 }
 
 }  // namespace rapido

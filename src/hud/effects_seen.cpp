@@ -1,0 +1,58 @@
+// What effects do to the look of elements: transforms, tints, light and dots.
+#include "element/effect_drawing.hpp"
+#include "hud/effects.hpp"
+
+namespace rapido {
+namespace {
+
+/// Downwards from where the screen begins.
+Transform stretched(const Fitted& screen) {
+    return {.yy = screen.stretch, .dy = screen.origin.y * (1 - screen.stretch)};
+}
+
+}  // namespace
+
+Pose Effects::pose(ElementIndex index, Nanoseconds now) const {
+    return on_[index].own != nullptr ? on_[index].own->player.pose(now) : Pose{};
+}
+
+template <class BoxOf>
+Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& box_of) const {
+    Moved all;
+    for (ElementIndex at = playing_.empty() ? no_element : index; at != no_element;
+         at = elements_[at].parent) {
+        const Pose here = pose(at, now);
+        if (here == Pose{}) continue;
+        all.transform = all.transform.then(transform_of(here, box_of(at), scale, layouter_.pivot(at)));
+        all.opacity *= here.opacity;
+        all.scale *= here.scale;
+        all.rotation += here.rotation;
+        if (all.tint.part == 0) all.tint = {here.color, here.color_part};
+    }
+    return all;
+}
+
+Moved Effects::moved(ElementIndex index, Nanoseconds now) const {
+    const Fitted& screen = layouter_.screen();
+    Moved all = moved(index, now, screen.scale, [this](ElementIndex at) { return layouter_.device_box(at); });
+    if (screen.stretch != 1) all.transform = all.transform.then(stretched(screen));
+    return all;
+}
+
+Moved Effects::moved_in_design(ElementIndex index, Nanoseconds now) const {
+    return moved(index, now, 1, [this](ElementIndex at) { return layouter_.box(at); });
+}
+
+void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DrawGroup& into) const {
+    const ElementEffects* const own = on_[index].own.get();
+    if (own == nullptr || own->player.resting()) return;
+    const float scale = layouter_.screen().scale;
+    if (const Pose here = own->player.pose(now); here.shine >= 0)
+        for_each_stripe(box, here.shine, [&](const ShineStripe& stripe) {
+            into.add_rect(box, 3 * scale, rgb(0xffffff, 0.07),
+                          {stripe.left, box.y, stripe.right - stripe.left, box.height});
+        });
+    draw_dots(own->player, now, box, scale, into);
+}
+
+}  // namespace rapido
