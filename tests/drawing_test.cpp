@@ -273,7 +273,7 @@ TEST(Fonts, tell_of_a_missing_character_with_its_element) {
     update(hud, 0s);
     ASSERT_EQ(hud.problems().size(), 1U);
     EXPECT_EQ(to_string(hud.problems()[0]),
-              "error: text 'fire': no font has '火' (U+706B); add a family that has it to 'font'");
+              "warning: text 'fire': no font has '火' (U+706B); add a family that has it to 'font'");
 }
 
 TEST(Picture, writes_the_same_as_a_drawing) {

@@ -483,7 +483,7 @@ TEST(Layout, survives_what_nobody_should_ask_for) {
     EXPECT_TRUE(hud.problems().empty());
     EXPECT_FALSE(hud.add(Panel{.id = "loop", .inside = "loop"})) << "a row in itself";
     EXPECT_EQ(to_string(hud.problems().back()),
-              "error: 'inside' of panel 'loop': 'loop' stands inside itself");
+              "error: 'inside' of panel 'loop.loop': 'loop' stands inside itself");
 
     for (const float bad : {-50.0F, NAN, INFINITY, -INFINITY, 1e30F}) {
         Hud odd({.design = {400, 200}}, {}, &measurer);

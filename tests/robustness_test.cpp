@@ -315,9 +315,9 @@ TEST(FontFamilies, fall_back_where_a_family_is_missing) {
     EXPECT_EQ(hud[hud.find("b")].box.width, 12);
     EXPECT_EQ(
         all_of(hud.problems()),
-        "hud.toml:1:9: error: 'font' of the HUD: no font family 'missing' is installed; another one stands "
+        "hud.toml:1:9: warning: 'font' of the HUD: no font family 'missing' is installed; another one stands "
         "for it\n"
-        "error: 'font' of text 'b': no font family 'missing' is installed; another one stands for it\n");
+        "warning: 'font' of text 'b': no font family 'missing' is installed; another one stands for it\n");
     Fonts fonts;
     EXPECT_FALSE(fonts.find("No Such Family", 400));
     EXPECT_EQ(fonts.find("No Such Family, Inter", 400), fonts.find("inter", 400));
@@ -398,10 +398,10 @@ TEST(HudFile, says_where_it_is_wrong_and_how_to_mend_it) {
              MessageCase{"[[element]]\nkind = 7\nid = \"a\"\n",
                          "h.toml:2:8: error: 'kind' of an element is a number; expected one of"},
              MessageCase{"[[element]]\nkind = \"panel\"\nid = \"a\"\ninside = \"a\"\n",
-                         "h.toml:4:11: error: 'inside' of panel 'a': 'a' stands inside itself"},
+                         "h.toml:4:11: error: 'inside' of panel 'a.a': 'a' stands inside itself"},
              MessageCase{"[[element]]\nkind = \"panel\"\nid = \"a\"\ninside = \"b\"\n[[element]]\nkind = "
                          "\"panel\"\nid = \"b\"\ninside = \"a\"\n",
-                         "'inside' of panel 'a': 'b' stands inside 'a' in turn: a circle of panels"},
+                         "'inside' of panel 'b.a': 'b' stands inside 'a' in turn: a circle of panels"},
              MessageCase{
                  "[[element]]\nkind = \"level\"\nid = \"a\"\noutline = [[0, 0], [1, \"x\"], [1, 1]]\n",
                  "h.toml:4:24: error: a point in 'outline' of level 'a' is a text; expected a number"},
@@ -435,7 +435,7 @@ TEST(HudFile, says_where_it_is_wrong_and_how_to_mend_it) {
         all_of(check_hud(
             "design = [9, 9]\nfont = \"missing\"\n[[element]]\nkind = \"text\"\nid = \"a\"\nformat = \"x\"\n",
             "h.toml", {}, &measurer)),
-        "h.toml:2:9: error: 'font' of the HUD: no font family 'missing' is installed; another one stands for "
+        "h.toml:2:9: warning: 'font' of the HUD: no font family 'missing' is installed; another one stands for "
         "it\n");
 }
 

@@ -124,7 +124,8 @@ class FileWriter {
         return Problem{{path_},
                        std::string("cannot be written: ") +
                            (reason_ != 0 ? std::strerror(reason_) : cairo_status_to_string(status)),
-                       ""};
+                       "",
+                       ProblemCode::unwritable};
     }
 
  private:
@@ -176,7 +177,9 @@ struct Picture::State {
         status = Problem{{},
                          "the HUD fills " + pixels(viewport.size.width) + " x " +
                              pixels(viewport.size.height) + " pixels, and the picture has " + size,
-                         "call 'resize' of the HUD with the size of what it is drawn on"};
+                         "call 'resize' of the HUD with the size of what it is drawn on",
+                         ProblemCode::wrong_size,
+                         Severity::warning};
     }
     static std::string pixels(float length) { return std::to_string(std::lround(length)); }
 
@@ -186,8 +189,11 @@ struct Picture::State {
         for (const DrawGroup& group : list.groups()) {
             cost += cost_of(group, whole());
             if (cost > most_cost) {
-                status =
-                    Problem{{}, "the drawing covers the picture too often; what comes later is left out", ""};
+                status = Problem{{},
+                                 "the drawing covers the picture too often; what comes later is left out",
+                                 "",
+                                 ProblemCode::too_much,
+                                 Severity::warning};
                 return;
             }
             draw(group);
@@ -388,7 +394,8 @@ Picture::Picture(int width, int height, const Fonts& fonts, const Images* images
         state_->status = Problem{{},
                                  "a picture of " + std::to_string(width) + " by " + std::to_string(height) +
                                      " pixels cannot be made: " + cairo_status_to_string(made),
-                                 ""};
+                                 "",
+                                 ProblemCode::too_large};
 }
 
 Picture::~Picture() = default;
@@ -417,7 +424,9 @@ void Picture::fill(Color color) {
 
 Status Picture::draw_image(const std::string& path) {
     std::ifstream file(path, std::ios::binary);
-    if (!file) return Problem{{path}, std::string("cannot be opened: ") + std::strerror(errno), ""};
+    if (!file)
+        return Problem{
+            {path}, std::string("cannot be opened: ") + std::strerror(errno), "", ProblemCode::unreadable};
     Result<Surface> read = read_png(file, most_background_pixels);
     if (!read) return Problem{{path}, read.problems().front().message, read.problems().front().hint};
     const Surface image = *std::move(read);

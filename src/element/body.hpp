@@ -21,9 +21,11 @@ class BodyContext {
  public:
     virtual ~BodyContext() = default;
     /// Reports that a field of this element cannot be used as it is.
-    virtual void report(std::string_view field, std::string message, std::string hint = {}) = 0;
+    virtual void report(std::string_view field, std::string message, std::string hint = {},
+                        ProblemCode code = ProblemCode::unfit) = 0;
     /// The same where the element can do without it.
-    virtual void warn(std::string_view field, std::string message, std::string hint = {}) = 0;
+    virtual void warn(std::string_view field, std::string message, std::string hint = {},
+                      ProblemCode code = ProblemCode::unfit) = 0;
     /// Passes on a problem that knows its place.
     virtual void report(Problem problem) = 0;
     /// The place of a field in its file; empty for an element made in C++.
@@ -39,14 +41,15 @@ class BodyContext {
     const Effect* effect(const std::string& name, std::string_view field) {
         Problem problem;
         const Effect* const found = name.empty() || !find_effect ? nullptr : find_effect(name, problem);
-        if (!problem.message.empty()) report(field, problem.message, problem.hint);
+        if (!problem.message.empty()) report(field, problem.message, problem.hint, problem.code);
         return found;
     }
 
     /// The same; one that never ends is reported, too.
     const Effect* ending_effect(const std::string& name, std::string_view field) {
         const Effect* const found = effect(name, field);
-        if (found != nullptr && found->repeat == 0) report(field, "effect '" + name + "' never ends");
+        if (found != nullptr && found->repeat == 0)
+            report(field, "effect '" + name + "' never ends", {}, ProblemCode::contradiction);
         return found;
     }
 
@@ -130,6 +133,8 @@ class Body {
  public:
     virtual ~Body() = default;
 
+    /// Goes on where another body of the same kind was, which it replaces. What cannot go on begins anew.
+    virtual void take_over(Body&) {}
     /// From now on in this language, null for the one of its own description; `show` must follow.
     virtual void set_language(const Language*, BodyContext&) {}
     /// Lets a text whose characters change in one number only write them there; the number must outlive the body. While

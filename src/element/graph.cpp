@@ -82,6 +82,19 @@ class GraphBody final : public Body {
         return std::exchange(stale_, false) ? Change::size : look_if(differs);
     }
 
+    /// The same pieces of time go on; others begin anew.
+    void take_over(Body& other) override {
+        auto& before = static_cast<GraphBody&>(other);
+        value_ = before.value_;
+        if (before.piece_ != piece_ || before.pieces_.size() != pieces_.size()) return;
+        pieces_ = std::move(before.pieces_);
+        newest_ = before.newest_;
+        running_ = before.running_;
+        open_ = before.open_;
+        held_ = before.held_;
+        begun_ = before.begun_;
+        if (!has_max_) find_top();
+    }
     bool lives_in_time() const override { return true; }
     Change advance(const Moment& at) override {
         const std::int64_t now = at.now / piece_;

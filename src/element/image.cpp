@@ -157,9 +157,10 @@ class ImageBody final : public Body {
 bool operator==(const Image&, const Image&) = default;
 
 std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
-    if (image.image.empty()) context.report("image", "must be the name of a file");
+    if (image.image.empty())
+        context.report("image", "must be the name of a file", {}, ProblemCode::missing_key);
     if (image.slice != Insets{} && !image.mask.empty())
-        context.report("mask", "must not be there where there is 'slice'");
+        context.report("mask", "must not be there where there is 'slice'", {}, ProblemCode::contradiction);
     return std::make_unique<ImageBody>(image, context);
 }
 

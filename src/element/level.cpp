@@ -92,7 +92,8 @@ class LevelBody final : public FillBody {
                             std::all_of(level.outline.begin(), level.outline.end(), [](const Point& corner) {
                                 return std::isfinite(corner.x) && std::isfinite(corner.y);
                             });
-        if (!usable) context.report("outline", "must be 3 to 256 points, or none");
+        if (!usable)
+            context.report("outline", "must be 3 to 256 points, or none", {}, ProblemCode::out_of_range);
         return usable;
     }
 

@@ -200,6 +200,16 @@ bool NoticeBody::select(std::size_t message, int count) {
     return true;
 }
 
+void NoticeBody::take_over(Body& other) {
+    auto& before = static_cast<NoticeBody&>(other);
+    if (before.declared_ != declared_) return;
+    for (std::size_t i = declared_; i < before.said_.size(); ++i)
+        said_.push_back(std::move(before.said_[i]));
+    shown_ = before.shown_;
+    count_ = before.count_;
+    other_ = true;
+}
+
 Size NoticeBody::measure(TextMeasurer* measurer, Size) {
     const Size own = line_.measure(measurer, text_);
     return {own.width + padding_.left + padding_.right, own.height + padding_.top + padding_.bottom};

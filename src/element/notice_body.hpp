@@ -43,6 +43,8 @@ class NoticeBody final : public Body {
     /// Shows this one from the next `show` on; true if that is another one than before, or of another count.
     bool select(std::size_t message, int count);
 
+    /// What the game has posted stays, if as many messages are declared as before.
+    void take_over(Body& other) override;
     void set_language(const Language* language, BodyContext& context) override;
     void show_further(std::span<const Value> values) override;
     Change show(const FieldValues&, double) override;

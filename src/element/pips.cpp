@@ -151,6 +151,13 @@ class PipsBody final : public FillBody {
         return pip_count() != before ? Change::size : look_if(differs);
     }
 
+    void take_over(Body& other) override {
+        auto& before = static_cast<PipsBody&>(other);
+        for (std::size_t i = 0; i < std::min(kinds_.size(), before.kinds_.size()); ++i)
+            kinds_[i].row = std::move(before.kinds_[i].row);
+        now_ = before.now_;
+        silent_ = before.silent_;
+    }
     bool lives_in_time() const override { return true; }
     Change advance(const Moment& at) override {
         now_ = at.real;

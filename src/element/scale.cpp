@@ -61,7 +61,7 @@ class ScaleBody final : public PointerBody {
         check_types(context, "a scale");
         const auto by_value = [](const ColorStop& a, const ColorStop& b) { return a.at < b.at; };
         if (!std::is_sorted(scale.colors.begin(), scale.colors.end(), by_value))
-            context.report("colors", "must stand in order of 'at'");
+            context.report("colors", "must stand in order of 'at'", {}, ProblemCode::contradiction);
     }
 
     Size measure(TextMeasurer* measurer, Size) override {

@@ -277,8 +277,10 @@ class TextBody final : public Body {
 bool operator==(const Text&, const Text&) = default;
 
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
-    if (!utf8::is_valid(text.placeholder)) context.report("placeholder", "is not valid UTF-8");
-    if (text.range.low > text.range.high) context.report("range", "goes from high to low");
+    if (!utf8::is_valid(text.placeholder))
+        context.report("placeholder", "is not valid UTF-8", {}, ProblemCode::syntax);
+    if (text.range.low > text.range.high)
+        context.report("range", "goes from high to low", {}, ProblemCode::contradiction);
     const TextOptions options{.rounding = rounding_for(text.rounding, context.value_use, bool(text.max)),
                               .placeholder = text.placeholder,
                               .compact = std::clamp(text.compact, 0, 15),

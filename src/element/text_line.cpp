@@ -40,7 +40,8 @@ std::optional<FontId> TextLine::find_font(const std::string& family, int weight,
     if (context.measurer == nullptr) return std::nullopt;
     if (!family.empty()) {
         if (const std::optional<FontId> font = context.measurer->find(family, weight)) return font;
-        context.warn("font", "no font family '" + family + "' is installed; another one stands for it");
+        context.warn("font", "no font family '" + family + "' is installed; another one stands for it", {},
+                     ProblemCode::missing_font);
     }
     // Whether the HUD's own family is there is said once, where the HUD names it.
     const std::optional<FontId> font = context.measurer->find(context.font, weight);

@@ -29,6 +29,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
     running.kind = &made.kind;
     running.body = std::move(made.body);
     running.layer = made.common.layer;
+    running.description = std::make_unique<const Element>(element);
     running.clock = made.common.plan.clock;
     const ElementIndex index = elements.add(std::move(running));
 
@@ -46,6 +47,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
         notices.add(std::move(made.notice));
     }
     if (language != nullptr) speak(index);
+    if (made.kind.can.counts) bindings.offer_again();
     return elements.ref(index);
 }
 
@@ -60,7 +62,8 @@ void Hud::State::find_speakers(ElementIndex index, const Origin* origin) {
         Problem problem;
         const ElementIndex speaker = elements.find(post.speaker, problem);
         if (speaker == no_element)
-            context.report("messages." + std::to_string(i) + ".element", problem.message, problem.hint);
+            context.report("messages." + std::to_string(i) + ".element", problem.message, problem.hint,
+                           problem.code);
         else
             notices.listen(post, elements[speaker].path, bands_of(readouts, speaker));
     }

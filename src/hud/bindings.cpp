@@ -17,38 +17,117 @@ SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Typ
                                detail::ValueUse use) {
     const SourceIndex index = scan_.add_told();
     grow();
-    const Binding named = Binding::named(name).used_as(use);
-    told_.emplace(name, Told{index, type ? named.expecting(*type) : named});
+    const Binding told = Binding::named(name).used_as(use);
+    told_.emplace(name, Told{index, type ? told.expecting(*type) : told});
+    follow_told(name, index);
     return index;
 }
 
 std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem) {
     const Binding& asked = source.binding();
-    const auto added = [this](const Binding& bound) {
-        const SourceIndex index = scan_.add(bound);
+    if (!source) return no_source;
+    if (asked.access() != Binding::Access::name) {
+        const SourceIndex index = scan_.add(asked);
         grow();
         return index;
-    };
-    if (!source) return no_source;
-    if (asked.access() != Binding::Access::name) return added(asked);
+    }
     const std::string& name = source.name();
-    if (!is_told(name)) {
-        if (const Source* const named = sources_.find(name)) return added(asked.applied_to(named->binding()));
-        if (!offer || !offer(name, problem)) {
-            if (!problem.message.empty()) return std::nullopt;
-            problem.message = "unknown source '" + name + "'";
-            if (problems_.is_full()) return std::nullopt;
+    const bool is_known = is_told(name) || sources_.find(name) != nullptr;
+    if (!is_known && (!offer || !offer(name, problem))) {
+        if (!problem.message.empty()) return std::nullopt;
+        problem.code = ProblemCode::unknown_source;
+        problem.message = "unknown source '" + name + "'";
+        if (!problems_.is_full()) {
             std::vector<std::string_view> names = sources_.names();
             for (const auto& [told, index] : told_)
                 names.push_back(told);
             std::sort(names.begin(), names.end());
             problem.hint = did_you_mean(name, names);
-            return std::nullopt;
         }
     }
+    if (!is_told(name)) return named(asked);
     const SourceIndex told = told_.at(name).index;
     used_[told] = 1;
     return asked.is_negated() || asked.is_scaled() ? derived(told, asked) : told;
+}
+
+/// Those who ask for the same share it; it goes on when the name means something else.
+SourceIndex Bindings::named(const Binding& asked) {
+    const std::size_t hash = asked.hash();
+    const auto [first, last] = known_named_.equal_range(hash);
+    for (auto known = first; known != last; ++known) {
+        Named& same = named_[known->second];
+        if (!(same.asked == asked)) continue;
+        ++same.users;
+        return known->second;
+    }
+    const Source* const offered = sources_.find(asked.name());
+    const SourceIndex index =
+        offered != nullptr ? scan_.add_own(asked.applied_to(offered->binding())) : scan_.add_told();
+    grow();
+    named_.emplace(index, Named{asked, 1, sources_.revision_of(asked.name()), hash});
+    known_named_.emplace(hash, index);
+    return index;
+}
+
+std::span<const SourceIndex> Bindings::follow_names() {
+    rebound_ = std::move(linked_);
+    linked_.clear();
+    if (names_revision_ == sources_.revision()) return rebound_;
+    names_revision_ = sources_.revision();
+    for (auto& [index, known] : named_) {
+        const std::uint64_t revision = sources_.revision_of(known.asked.name());
+        if (revision == known.revision) continue;
+        known.revision = revision;
+        scan_.rebind(index, known.asked.applied_to(sources_.find(known.asked.name())->binding()));
+        rebound_.push_back(index);
+    }
+    std::sort(rebound_.begin(), rebound_.end());
+    return rebound_;
+}
+
+void Bindings::offer_again() {
+    std::vector<std::string> waiting;
+    for (const auto& [index, known] : named_)
+        if (known.revision == 0) waiting.push_back(known.asked.name());
+    for (const std::string& name : waiting) {
+        Problem none;
+        if (offer && !is_told(name)) offer(name, none);
+    }
+}
+
+/// Who has waited for a name that the HUD tells from now on follows it.
+void Bindings::follow_told(const std::string& name, SourceIndex told) {
+    std::vector<SourceIndex> waiting;
+    for (const auto& [index, known] : named_)
+        if (known.revision == 0 && known.asked.name() == name) waiting.push_back(index);
+    for (const SourceIndex index : waiting) {
+        const Named known = named_.at(index);
+        forget_name(index);
+        used_[told] = 1;
+        derive(told, index, known.asked, known.users);
+        linked_.push_back(index);
+    }
+}
+
+void Bindings::forget_name(SourceIndex index) {
+    const auto known = named_.find(index);
+    const auto [first, last] = known_named_.equal_range(known->second.hash);
+    known_named_.erase(std::find_if(first, last, [&](const auto& other) { return other.second == index; }));
+    named_.erase(known);
+}
+
+/// True if this is a source that is read by its name.
+bool Bindings::release_named(SourceIndex index) {
+    const auto known = named_.find(index);
+    if (known == named_.end()) return false;
+    if (--known->second.users > 0) return true;
+    if (known->second.revision != 0)
+        scan_.release(index);
+    else
+        scan_.remove_told(index);
+    forget_name(index);
+    return true;
 }
 
 Binding Bindings::bound(const Source& source) const {
@@ -72,14 +151,19 @@ SourceIndex Bindings::derived(SourceIndex from, const Binding& how) {
     }
     const SourceIndex to = scan_.add_told();
     grow();
-    known_derived_.emplace(hash, to);
-    derived_places_.emplace(to, derived_.size());
-    derived_.push_back({from, to, how, 1, hash});
+    derive(from, to, how, 1);
     return to;
 }
 
+void Bindings::derive(SourceIndex from, SourceIndex to, const Binding& how, std::uint32_t users) {
+    const std::size_t hash = how.hash() * 31 + from;
+    known_derived_.emplace(hash, to);
+    derived_places_.emplace(to, derived_.size());
+    derived_.push_back({from, to, how, users, hash});
+}
+
 void Bindings::release(SourceIndex index) {
-    if (index == no_source) return;
+    if (index == no_source || release_named(index)) return;
     const auto own = derived_places_.find(index);
     if (own == derived_places_.end()) return scan_.release(index);
     const std::size_t place = own->second;

@@ -38,8 +38,8 @@ class Bindings {
     void set_sources(Sources sources) { sources_ = std::move(sources); }
     const Sources& sources() const { return sources_; }
 
-    /// Returns the source that is read for a description, with one user more; `no_source` for an empty one; nothing, with a
-    /// problem, for a name that nobody has.
+    /// Returns the source that is read for a description, with one user more; `no_source` for an empty one. For a name that nobody
+    /// has yet, with a problem, one that has no value until the name is there; nothing for one that can never be.
     std::optional<SourceIndex> find(const Source& source, Problem& problem);
     /// Returns what a source is bound to: itself, unless it is a name; empty for an unknown name.
     detail::Binding bound(const Source& source) const;
@@ -57,6 +57,11 @@ class Bindings {
     bool is_told(const std::string& name) const { return told_.contains(name); }
     /// Whether anybody has asked for a told source.
     bool is_used(SourceIndex index) const { return used_[index] != 0; }
+    /// Binds names that the game has set since the last call, or set anew. Returns their sources; valid until the next call.
+    std::span<const SourceIndex> follow_names();
+    /// Offers names that nobody has once more: something that counts was added.
+    void offer_again();
+
     /// Asked for a name that is neither the game's nor told yet; true if it is told from now on.
     std::function<bool(const std::string& name, Problem&)> offer;
 
@@ -104,6 +109,18 @@ class Bindings {
         Dependent only{no_element, Dependent::Role::value};
         std::uint32_t several = none;  ///< none, one, or where all of them stand in `several_`
     };
+    /// A source that is read by its name.
+    struct Named {
+        detail::Binding asked;
+        std::uint32_t users = 1;
+        std::uint64_t revision = 0;  ///< of the name; zero while nobody has it
+        std::size_t hash = 0;
+    };
+    SourceIndex named(const detail::Binding& asked);
+    void derive(SourceIndex from, SourceIndex to, const detail::Binding& how, std::uint32_t users);
+    void follow_told(const std::string& name, SourceIndex told);
+    bool release_named(SourceIndex index);
+    void forget_name(SourceIndex index);
     SourceIndex derived(SourceIndex from, const detail::Binding& how);
     void grow();
 
@@ -114,6 +131,11 @@ class Bindings {
     std::vector<std::vector<Dependent>> several_;
     std::vector<std::uint32_t> free_several_;  ///< places in `several_`
     std::vector<std::uint8_t> used_;           ///< by source
+    std::unordered_map<SourceIndex, Named> named_;
+    std::unordered_multimap<std::size_t, SourceIndex> known_named_;  ///< by a hash of what is asked for
+    std::uint64_t names_revision_ = 0;  ///< of the names of the game, when they were followed
+    std::vector<SourceIndex> rebound_;
+    std::vector<SourceIndex> linked_;  ///< since the last call of `follow_names`, to what the HUD tells
     std::unordered_map<std::string, Told> told_;
     std::vector<Derived> derived_;
     std::unordered_map<SourceIndex, std::size_t> derived_places_;      ///< in `derived_`

@@ -13,8 +13,10 @@ namespace {
 RunningGroup* find_group(Parts& hud, std::string_view id) {
     const GroupIndex index = hud.visibility.find(std::string(id));
     if (index != no_group) return &hud.visibility.group(index);
-    hud.problems.report(
-        {{}, "no group '" + std::string(id) + "'", did_you_mean(id, hud.visibility.group_names())});
+    hud.problems.report({{},
+                         "no group '" + std::string(id) + "'",
+                         did_you_mean(id, hud.visibility.group_names()),
+                         ProblemCode::unknown_name});
     return nullptr;
 }
 
@@ -107,7 +109,10 @@ bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
     if (!state_->may("play")) return false;
     if (!std::isfinite(strength)) {
         state_->problems.report(
-            {{}, "the strength of effect '" + std::string(effect) + "' must be a finite number", ""});
+            {{},
+             "the strength of effect '" + std::string(effect) + "' must be a finite number",
+             "",
+             ProblemCode::out_of_range});
         return false;
     }
     const Effect* const found = find_effect(*state_, effect);
@@ -127,7 +132,7 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     if (!state_->may("notify")) return false;
     RunningNotice* const notice = find_notice(*state_, ref);
     if (notice == nullptr) {
-        state_->problems.report({{}, "only a notice can be notified", ""});
+        state_->problems.report({{}, "only a notice can be notified", "", ProblemCode::bad_call});
         return false;
     }
     ElementContext context(state_->problems, "a message of " + state_->elements[notice->element].name(),
@@ -147,7 +152,8 @@ bool Hud::notify(ElementRef ref, std::string_view message) {
     RunningNotice* const notice = find_notice(*state_, ref);
     const std::size_t index = notice != nullptr ? notice->body->find(message) : NoticeBody::no_message;
     if (index == NoticeBody::no_message) {
-        state_->problems.report({{}, "no message '" + std::string(message) + "' of a notice", ""});
+        state_->problems.report(
+            {{}, "no message '" + std::string(message) + "' of a notice", "", ProblemCode::unknown_name});
         return false;
     }
     state_->notices.post(*notice, index, state_->time.now());
@@ -233,8 +239,10 @@ ElementRef Hud::find(std::string_view id) {
 GameTimer* Hud::timer(std::string_view id) {
     const TimerIndex index = state_->timers.find(std::string(id));
     if (index != no_timer && state_->timers[index].owned != nullptr) return state_->timers[index].owned.get();
-    state_->problems.report(
-        {{}, "no timer '" + std::string(id) + "' of this HUD", did_you_mean(id, state_->timers.names())});
+    state_->problems.report({{},
+                             "no timer '" + std::string(id) + "' of this HUD",
+                             did_you_mean(id, state_->timers.names()),
+                             ProblemCode::unknown_name});
     return nullptr;
 }
 

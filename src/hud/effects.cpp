@@ -40,6 +40,7 @@ Effects::Effects(Elements& elements, Visibility& visibility, const Readouts& rea
 
 const Effect* Effects::find(std::string_view name, Problem& problem) const {
     if (const auto known = by_name_.find(name); known != by_name_.end()) return known->second;
+    problem.code = ProblemCode::unknown_name;
     problem.message = "no effect '" + std::string(name) + "'";
     if (problems_.is_full()) return nullptr;
     std::vector<std::string_view> names;
@@ -104,6 +105,25 @@ void Effects::remove(ElementIndex index) {
         if (is_of_timer(trigger.on.on)) std::erase(by_timer_[trigger.on.subject], index);
 }
 
+void Effects::change(ElementIndex index, std::unique_ptr<ElementEffects> effects, Nanoseconds now) {
+    remove(index);
+    const std::unique_ptr<ElementEffects> before = std::move(on_[index].own);
+    const OnElement kept{.own = nullptr, .moves = on_[index].moves, .snapped = on_[index].snapped};
+    if (effects == nullptr && before != nullptr) effects = std::make_unique<ElementEffects>();
+    add(index, std::move(effects));
+    on_[index].moves = kept.moves;
+    on_[index].snapped = kept.snapped;
+    if (before == nullptr) return;
+    ElementEffects& own = *on_[index].own;
+    own.player = std::move(before->player);
+    own.plays = before->plays;
+    own.is_playing = before->is_playing;
+    // A state that no band has any more ends.
+    const Effect* const state = own.player.running(EffectCause::band);
+    const bool known = std::find(own.of_bands.begin(), own.of_bands.end(), state) != own.of_bands.end();
+    if (state != nullptr && state->repeat == 0 && !known) own.player.stop(*state, now, EffectCause::band);
+}
+
 void Effects::free_removed() {
     const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
     std::erase_if(playing_, gone);
@@ -144,43 +164,6 @@ void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at,
     });
 }
 
-bool Effects::is_leaving(ElementIndex index) const {
-    return std::any_of(leaving_.begin(), leaving_.end(),
-                       [index](const Leaving& leaving) { return leaving.index == index; });
-}
-
-void Effects::leave(ElementIndex index, const Effect* effect, Nanoseconds now) {
-    const bool plays =
-        effect != nullptr && effect->repeat > 0 && !reduced_motion_ && visibility_.is_shown(index);
-    leaving_.push_back({index, plays ? effect : nullptr, now, false, readouts_[index].active});
-}
-
-void Effects::take_left(Nanoseconds now, const std::function<bool(ElementIndex)>& moves,
-                        const std::function<void(ElementIndex)>& gone) {
-    constexpr Nanoseconds longest{2'000'000'000};
-    std::erase_if(leaving_, [&](Leaving& leaving) {
-        const ElementIndex index = leaving.index;
-        if (elements_[index].dead) return true;
-        const bool is_late = now - leaving.since >= longest;
-        if (moves(index) && !is_late) {
-            leaving.moved = true;
-            return false;
-        }
-        if (leaving.effect != nullptr && !leaving.plays && !is_late) {
-            leaving.plays = play(index, *leaving.effect, leaving.moved ? now : leaving.since,
-                                 {.as = PlayAs::leave, .cause = EffectCause::visibility});
-            if (!leaving.plays) leaving.effect = nullptr;
-        }
-        ElementEffects* const own = on_[index].own.get();
-        if (own != nullptr) own->player.advance(now);
-        const bool runs =
-            leaving.plays && own != nullptr && own->player.running(EffectCause::visibility) == leaving.effect;
-        if (runs && !is_late) return false;
-        gone(index);
-        return true;
-    });
-}
-
 void Effects::set_reduced_motion(bool reduced) {
     reduced_motion_ = reduced;
     for (const OnElement& on : on_)
@@ -197,38 +180,6 @@ void Effects::snap(ElementIndex index) {
     if (on_[index].own == nullptr) return;
     on_[index].own->player.clear();
     if (!std::exchange(on_[index].snapped, true)) snapped_.push_back(index);
-}
-
-const Effect* Effects::effect_of(const VisibilityChange& change) const {
-    const ElementEffects* const own = on_[change.index].own.get();
-    const GroupIndex group = visibility_.conditions(change.index).group;
-    const Effect* enter = own != nullptr ? own->enter : nullptr;
-    const Effect* leave = own != nullptr ? own->leave : nullptr;
-    if (enter == nullptr && leave == nullptr && change.by_group) {
-        enter = visibility_.group(group).enter;
-        leave = visibility_.group(group).leave;
-    }
-    if (!change.enters && leave == nullptr) leave = enter;
-    const Effect* const effect = change.enters ? enter : leave;
-    if (effect == nullptr || !reduced_motion_) return effect;
-    static const auto fade = std::find_if(built_in_effects().begin(), built_in_effects().end(),
-                                          [](const Effect& known) { return known.id == "fade"; });
-    return &*fade;
-}
-
-void Effects::show_changes(Nanoseconds now) {
-    for (const VisibilityChange& change : visibility_.changes()) {
-        const Effect* const effect = effect_of(change);
-        const PlayAs as = change.enters ? PlayAs::enter : PlayAs::leave;
-        const bool plays = effect != nullptr && !on_[change.index].snapped &&
-                           play(change.index, *effect, now, {.as = as, .cause = EffectCause::visibility});
-        if (change.enters) continue;
-        if (plays)
-            hiding_.push_back(change.index);
-        else
-            visibility_.end_leave(change.index);
-    }
-    visibility_.forget_changes();
 }
 
 /// What a band does without an end, it does whenever the value is inside: from the first frame, after a snap, after having been
@@ -318,12 +269,7 @@ void Effects::advance(Nanoseconds now) {
         own.is_playing = !own.player.resting();
         return !own.is_playing;
     });
-    std::erase_if(hiding_, [&](ElementIndex index) {
-        const bool leaves = !elements_[index].dead && !visibility_.is_shown(index) &&
-                            on_[index].own->player.running(EffectCause::visibility) != nullptr;
-        if (!leaves) visibility_.end_leave(index);
-        return !leaves;
-    });
+    hide_left();
     if (!has_panel) return;
     for (const ElementIndex index : elements_.parents_first()) {
         const ElementIndex parent = elements_[index].parent;

@@ -59,6 +59,8 @@ class Effects {
     /// Null for an element that has nothing to play of itself.
     void add(ElementIndex index, std::unique_ptr<ElementEffects> effects);
     void remove(ElementIndex index);
+    /// Other things start effects on an element from now on; those that run go on.
+    void change(ElementIndex index, std::unique_ptr<ElementEffects> effects, Nanoseconds now);
     /// Forgets those that were removed.
     void free_removed();
     /// Starts an effect that the game asks for: at once on an element that is shown, else in the next frame, if the element is shown
@@ -107,7 +109,7 @@ class Effects {
         const Effect* effect;  ///< null for none
         Nanoseconds since;
         bool plays = false;
-        bool moved = false;  ///< its motion was in flight
+        bool moved = false;       ///< its motion was in flight
         bool has_waited = false;  ///< for its motion to land
     };
     /// What the game asked for on an element that was not shown.
@@ -125,6 +127,7 @@ class Effects {
     ElementEffects& made_for(ElementIndex index);
     bool play(ElementIndex index, const Effect& effect, Nanoseconds at, PlayOptions options);
     void keep_state(ElementIndex index, Nanoseconds now);
+    void hide_left();
     const Effect* effect_of(const VisibilityChange& change) const;
     template <class BoxOf>
     Moved moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& box_of) const;

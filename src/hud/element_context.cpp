@@ -43,17 +43,22 @@ Result<Format> ElementContext::format(const std::string& pattern, std::string_vi
     return parsed;
 }
 
-void ElementContext::report(std::string_view field, std::string message, std::string hint) {
+void ElementContext::report(std::string_view field, std::string message, std::string hint, ProblemCode code) {
     failed_ = true;
-    warn(field, std::move(message), std::move(hint));
+    tell(field, std::move(message), std::move(hint), code, Severity::error);
 }
 
-void ElementContext::warn(std::string_view field, std::string message, std::string hint) {
+void ElementContext::warn(std::string_view field, std::string message, std::string hint, ProblemCode code) {
+    tell(field, std::move(message), std::move(hint), code, Severity::warning);
+}
+
+void ElementContext::tell(std::string_view field, std::string message, std::string hint, ProblemCode code,
+                          Severity severity) {
     const bool verb = message.starts_with("is ") || message.starts_with("shows ") ||
                       message.starts_with("must ") || message.starts_with("needs ");
     problems_.report({place_of(field),
                       "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
-                      std::move(hint)});
+                      std::move(hint), code, severity});
 }
 
 void ElementContext::report(Problem problem) {
@@ -68,18 +73,22 @@ Location ElementContext::place_of(std::string_view field) const {
 
 SourceIndex ElementContext::connect(const Source& source, std::string_view field, Bindings& bindings) {
     Problem problem;
-    if (const auto index = bindings.find(source, problem)) return *index;
-    report(field, std::move(problem.message), std::move(problem.hint));
-    return no_source;
+    const auto index = bindings.find(source, problem);
+    // What is unknown may come later; what can never be is a fault.
+    if (!index)
+        report(field, std::move(problem.message), std::move(problem.hint), problem.code);
+    else if (!problem.message.empty())
+        tell(field, std::move(problem.message), std::move(problem.hint), problem.code, Severity::error);
+    return index.value_or(no_source);
 }
 
 void ElementContext::check_id(std::string_view id) {
-    if (!is_id(id)) report("id", "an id is made of letters, digits, '_' and '-'");
+    if (!is_id(id)) report("id", "an id is made of letters, digits, '_' and '-'", {}, ProblemCode::bad_id);
 }
 
 void ElementContext::check_numbers(const Table& table, const void* aggregate) {
     check_ranges(table, aggregate, [this](std::string_view field, const Field& range) {
-        report(field, "must be " + range_of(range));
+        report(field, "must be " + range_of(range), {}, ProblemCode::out_of_range);
     });
 }
 

@@ -38,12 +38,15 @@ class ElementContext final : public BodyContext {
         : problems_(problems), name_(std::move(name)), origin_(origin), formats_(formats) {}
 
     Result<Format> format(const std::string& pattern, std::string_view field) override;
-    void report(std::string_view field, std::string message, std::string hint = {}) override;
-    void warn(std::string_view field, std::string message, std::string hint = {}) override;
+    void report(std::string_view field, std::string message, std::string hint = {},
+                ProblemCode code = ProblemCode::unfit) override;
+    void warn(std::string_view field, std::string message, std::string hint = {},
+              ProblemCode code = ProblemCode::unfit) override;
     void report(Problem problem) override;
     Location place_of(std::string_view field) const override;
     bool failed() const { return failed_; }
-    /// Returns the source that is read for a field, with one user more; none, with a problem, for a name that nobody has.
+    /// Returns the source that is read for a field, with one user more. A name that nobody has yet is a problem; its source has no
+    /// value until it comes.
     SourceIndex connect(const Source& source, std::string_view field, Bindings& bindings);
 
     /// Reports an id that is none.
@@ -54,10 +57,12 @@ class ElementContext final : public BodyContext {
     template <class Names>
     void report_unknown(std::string_view field, std::string_view what, std::string_view name, Names&& names) {
         report(field, "no " + std::string(what) + " '" + std::string(name) + "'",
-               problems_.is_full() ? std::string() : nearest_of(name, names()));
+               problems_.is_full() ? std::string() : nearest_of(name, names()), ProblemCode::unknown_name);
     }
 
  private:
+    void tell(std::string_view field, std::string message, std::string hint, ProblemCode code,
+              Severity severity);
     static std::string nearest_of(std::string_view name, const std::vector<std::string_view>& names);
 
     ProblemLog& problems_;

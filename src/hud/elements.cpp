@@ -43,6 +43,7 @@ ElementIndex Elements::at(const std::string& path) const {
 
 ElementIndex Elements::find(std::string_view name, Problem& problem) const {
     const std::string word(name);
+    problem.code = ProblemCode::unknown_name;
     if (const ElementIndex index = at(word); index != no_element) return index;
     const auto [first, last] = ids_.equal_range(word);
     if (first != last && std::next(first) == last) return first->second;
@@ -54,24 +55,31 @@ ElementIndex Elements::find(std::string_view name, Problem& problem) const {
     if (problems_.is_full()) return no_element;
     std::vector<std::string_view> names;
     for (const RunningElement& element : all_)
-        if (element.is_living()) names.push_back(element.id());
+        if (element.is_living())
+            names.push_back(name.find('.') != std::string_view::npos ? element.path : element.id());
     problem.hint = did_you_mean(name, names);
     return no_element;
 }
 
 Problem Elements::missing_panel(const std::string& panel, const std::string& id) const {
     std::string at = panel.substr(panel.rfind('.') + 1);
-    if (at == id) return {{}, "'" + id + "' stands inside itself", ""};
+    if (at == id) return {{}, "'" + id + "' stands inside itself", "", ProblemCode::circle};
     // As deep as keys of a file may be.
     for (int depth = 0; depth < 64; ++depth) {
         const auto around = panel_parents_.find(at);
         if (around == panel_parents_.end() || around->second.empty()) break;
         at = around->second.substr(around->second.rfind('.') + 1);
         if (at == id)
-            return {{}, "'" + panel + "' stands inside '" + id + "' in turn: a circle of panels", ""};
+            return {{},
+                    "'" + panel + "' stands inside '" + id + "' in turn: a circle of panels",
+                    "",
+                    ProblemCode::circle};
     }
     const std::vector<std::string_view> names(panels_.begin(), panels_.end());
-    return {{}, "no panel '" + panel + "'", problems_.is_full() ? "" : did_you_mean(panel, names)};
+    return {{},
+            "no panel '" + panel + "'",
+            problems_.is_full() ? "" : did_you_mean(panel, names),
+            ProblemCode::unknown_name};
 }
 
 ElementIndex Elements::add(RunningElement element) {
@@ -92,6 +100,17 @@ ElementIndex Elements::add(RunningElement element) {
     all_[index].body->write_into(&hot_[index].number);
     structure_dirty_ = true;
     return index;
+}
+
+void Elements::replace_body(ElementIndex index, std::unique_ptr<Body> body, int layer) {
+    RunningElement& element = all_[index];
+    hot_[index].number.forget();
+    body->take_over(*element.body);
+    element.body = std::move(body);
+    element.body->write_into(&hot_[index].number);
+    structure_dirty_ = structure_dirty_ || element.layer != layer;
+    element.layer = layer;
+    mark_changed(index);
 }
 
 ElementIndex Elements::living(ElementRef ref) const {

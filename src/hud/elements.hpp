@@ -17,12 +17,21 @@
 
 namespace rapido {
 
+/// What the game has set of an element on top of its description; it stays when the description changes.
+struct GameLayer {
+    std::optional<Color> color;
+    std::optional<std::string> format;
+    std::optional<Place> place;
+};
+
 /// One element; without a body its place is free.
 struct RunningElement {
     std::string path;
     std::string inside;  ///< the path of its panel; empty on the screen
     const Kind* kind = nullptr;
     std::unique_ptr<Body> body;
+    std::unique_ptr<const Element> description;  ///< without the layer of the game
+    std::unique_ptr<GameLayer> layer_of_game;    ///< null where the game has set nothing
     std::uint32_t generation = 0;
     ElementIndex parent = no_element;
     std::uint32_t order = 0;                         ///< its place in the order of parents before children
@@ -111,6 +120,8 @@ class Elements {
     /// Returns those removed since the last `free`.
     std::span<const ElementIndex> removed() const { return removed_; }
     void free_removed();
+    /// An element has another body, and perhaps another layer.
+    void replace_body(ElementIndex index, std::unique_ptr<Body> body, int layer);
 
     RunningElement& operator[](ElementIndex index) { return all_[index]; }
     const RunningElement& operator[](ElementIndex index) const { return all_[index]; }

@@ -15,6 +15,7 @@ Hud::State::State() {
 
 void Hud::State::update(Step step) {
     begin_frame();
+    follow_names();
     advance_clocks(step);
     read_sources();
     follow(Readouts::Lane::ordinary);
@@ -51,7 +52,11 @@ void Hud::State::begin_frame() {
 
 void Hud::State::advance_clocks(Step step) {
     if (!time.advance(step))
-        problems.report({{}, "a step of time that is negative or not finite counts as zero", ""});
+        problems.report({{},
+                         "a step of time that is negative or not finite counts as zero",
+                         "",
+                         ProblemCode::bad_step,
+                         Severity::warning});
     timers.advance(time);
     meters.advance(time);
 }
@@ -113,7 +118,9 @@ void Hud::State::write_events() {
         problems.report({{},
                          "more than " + std::to_string(Happenings::most_events) +
                              " events in one update; the others are lost",
-                         "let timers with many marks loop more slowly"});
+                         "let timers with many marks loop more slowly",
+                         ProblemCode::too_much,
+                         Severity::warning});
 }
 
 bool Hud::State::may(std::string_view call) {
@@ -121,7 +128,8 @@ bool Hud::State::may(std::string_view call) {
         problems.report(
             {{},
              "a getter calls '" + std::string(call) + "' of the HUD that is reading it; nothing was done",
-             "call it before or after 'update'"});
+             "call it before or after 'update'",
+             ProblemCode::bad_call});
     return !bindings.is_reading();
 }
 
@@ -147,7 +155,11 @@ void Hud::State::draw(DrawList& list) {
             continue;
         for (; i < order.size(); ++i)
             list.groups_[i] = {};
-        problems.report({{}, "the HUD draws more than a screen can show; what comes later is left out", ""});
+        problems.report({{},
+                         "the HUD draws more than a screen can show; what comes later is left out",
+                         "",
+                         ProblemCode::too_much,
+                         Severity::warning});
     }
 }
 
@@ -185,7 +197,8 @@ Hud& Hud::operator=(Hud&& other) noexcept {
 Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer,
                       ImageFinder* images) {
     Hud hud(definition, sources, measurer, images);
-    if (!hud.problems().empty()) return hud.problems();
+    for (const Problem& problem : hud.problems())
+        if (problem.severity == Severity::error) return hud.problems();
     return hud;
 }
 

@@ -155,7 +155,9 @@ void Layouter::report_missing(const RunningElement& element) {
         }
         problems_.report({{},
                           element.name() + ": no font has '" + utf8::encode(c) + "' (U+" + code + ")",
-                          "add a family that has it to 'font'"});
+                          "add a family that has it to 'font'",
+                          ProblemCode::missing_glyph,
+                          Severity::warning});
     }
 }
 

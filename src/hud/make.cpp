@@ -9,13 +9,14 @@ namespace {
 /// A family of the whole HUD is asked for once, so that a missing one is one problem and not one for each text.
 void check_font(const std::string& family, TextMeasurer* measurer, ElementContext& context) {
     if (measurer != nullptr && !measurer->find(family, 400))
-        context.warn("font", "no font family '" + family + "' is installed; another one stands for it");
+        context.warn("font", "no font family '" + family + "' is installed; another one stands for it", {},
+                     ProblemCode::missing_font);
 }
 
 /// Whether no timer or meter has this id; reports it if one has.
 bool is_free(const std::string& id, const Bindings& bindings, ElementContext& context) {
     if (!bindings.is_told(id + ".left") && !bindings.is_told(id + ".rate")) return true;
-    context.report("id", "is that of a timer or meter before it");
+    context.report("id", "is that of a timer or meter before it", {}, ProblemCode::duplicate);
     return false;
 }
 
@@ -59,13 +60,16 @@ void Hud::State::make(const HudDefinition& definition) {
         const LocaleFont& font = definition.locales[i];
         ElementContext context =
             context_of("locale '" + font.locale + "'", origin_at(definition.locale_origins, i));
-        if (font.locale.empty()) problems.report({context.place_of("locale"), "a locale without a tag", ""});
+        if (font.locale.empty())
+            problems.report(
+                {context.place_of("locale"), "a locale without a tag", "", ProblemCode::missing_key});
         check_font(font.font, layouter.measurer(), context);
     }
 
     for (const Sources::NamedTimer& named : bindings.sources().timers()) {
         ElementContext context = context_of("timer '" + named.name + "'", nullptr);
         if (is_free(named.name, bindings, context)) timers.add(named.name, *named.timer, named.clock);
+        ++timers_of_game;
     }
     // Names first, so that a timer may be started by another one.
     std::vector<TimerIndex> made;
@@ -122,7 +126,8 @@ bool Hud::State::add(const Group& group, const Origin* origin) {
     ElementContext context(problems, "group '" + group.id + "'", origin, formats);
     context.check_numbers(group_table, &group);
     context.check_id(group.id);
-    if (visibility.find(group.id) != no_group) context.report("id", "is that of a group before it");
+    if (visibility.find(group.id) != no_group)
+        context.report("id", "is that of a group before it", {}, ProblemCode::duplicate);
     RunningGroup made{.id = group.id, .dim = std::clamp(group.dim, 0.0F, 1.0F)};
     context.find_effect = [this](std::string_view name, Problem& problem) {
         return effects.find(name, problem);

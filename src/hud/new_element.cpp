@@ -42,13 +42,14 @@ CommonFields CommonFields::of(const Element& element) {
         element);
 }
 
-NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin)
+NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin, ElementIndex replaces)
     : common(CommonFields::of(element)),
       kind(kind_of(element)),
       path(path_of(common.inside, common.id)),
       hud_(hud),
       element_(element),
-      context_(hud.problems, std::string(kind.name()) + " '" + common.id + "'", origin, hud.formats) {
+      replaces_(replaces),
+      context_(hud.problems, std::string(kind.name()) + " '" + path + "'", origin, hud.formats) {
     context_.bound = [this](const Source& source) { return hud_.bindings.bound(source); };
     context_.measurer = hud.layouter.measurer();
     context_.images = hud.images;
@@ -61,11 +62,11 @@ NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin)
 void NewElement::check() {
     context_.check_numbers(*kind.table, address_of(element_));
     context_.check_id(common.id);
-    if (hud_.elements.at(path) != no_element)
-        context_.report("id", "is that of an element before it, '" + path + "'");
+    if (hud_.elements.at(path) != replaces_)
+        context_.report("id", "is that of an element before it, '" + path + "'", {}, ProblemCode::duplicate);
     if (!common.inside.empty() && !hud_.elements.is_panel(common.inside)) {
         const Problem problem = hud_.elements.missing_panel(common.inside, common.id);
-        context_.report("inside", problem.message, problem.hint);
+        context_.report("inside", problem.message, problem.hint, problem.code);
     }
     if (common.group.empty()) return;
     conditions.group = hud_.visibility.find(common.group);
@@ -129,9 +130,10 @@ void NewElement::check_bands() {
             context_.report(name + ".image", "is of images only");
         if (context_.value_type == Value::Type::text)
             return context_.report("bands", "needs a number, and this source is a text");
-        if (!band.below && !band.above) context_.report(name, "needs 'below' or 'above'");
+        if (!band.below && !band.above)
+            context_.report(name, "needs 'below' or 'above'", {}, ProblemCode::missing_key);
         if (band.below && band.above && *band.below < *band.above)
-            context_.report(name, "is empty: 'below' is less than 'above'");
+            context_.report(name, "is empty: 'below' is less than 'above'", {}, ProblemCode::contradiction);
     }
 }
 
@@ -161,7 +163,8 @@ void NewElement::make_trigger(std::size_t index) {
     ElementEffects::Trigger& made = effects->triggers.emplace_back();
     Problem problem;
     made.effect = hud_.effects.find(trigger.effect, problem);
-    if (made.effect == nullptr) context_.report(field + ".effect", problem.message, problem.hint);
+    if (made.effect == nullptr)
+        context_.report(field + ".effect", problem.message, problem.hint, problem.code);
     made.full_change = trigger.full_change;
     made.on.on = trigger.on;
     if (trigger.at) made.on.mark = to_nanoseconds(*trigger.at).count();
@@ -179,7 +182,7 @@ void NewElement::make_trigger(std::size_t index) {
                                 [&] { return hud_.timers.names(); });
     if (is_of_timer(trigger.on)) {
         made.on.subject = timer;
-        if (trigger.timer.empty()) context_.report(field, "needs 'timer'");
+        if (trigger.timer.empty()) context_.report(field, "needs 'timer'", {}, ProblemCode::missing_key);
     }
     readout.starts_effects =
         readout.starts_effects || trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss;
@@ -218,13 +221,13 @@ void NewElement::make_post(RunningNotice::Post& post, const Message& message, co
     if (message.on == TriggerOn::gain || message.on == TriggerOn::loss)
         return context_.report(field + ".on", "a message cannot be posted by a gain or a loss");
     if (!is_of_timer(*message.on)) {
-        if (message.element.empty()) context_.report(field, "needs 'element'");
+        if (message.element.empty()) context_.report(field, "needs 'element'", {}, ProblemCode::missing_key);
         post.speaker = message.element;
         return;
     }
     post.on.subject = hud_.timers.find(message.timer);
     if (message.timer.empty())
-        context_.report(field, "needs 'timer'");
+        context_.report(field, "needs 'timer'", {}, ProblemCode::missing_key);
     else if (post.on.subject == no_timer)
         context_.report_unknown(field + ".timer", "timer", message.timer,
                                 [&] { return hud_.timers.names(); });

@@ -26,7 +26,8 @@ struct CommonFields {
 /// An element that is being made. What goes wrong is reported, and then `release` takes back what was bound.
 class NewElement {
  public:
-    NewElement(Parts& hud, const Element& element, const Origin* origin);
+    /// With `replaces`, the one that takes the place of a running element of the same path.
+    NewElement(Parts& hud, const Element& element, const Origin* origin, ElementIndex replaces = no_element);
 
     void check();
     void bind();
@@ -54,6 +55,7 @@ class NewElement {
 
     Parts& hud_;
     const Element& element_;
+    ElementIndex replaces_;
     ElementContext context_;
 };
 

@@ -20,6 +20,20 @@ void Notices::remove(ElementIndex element) {
     std::erase_if(all_, [notice](const auto& other) { return other.get() == notice; });
 }
 
+void Notices::replace(ElementIndex element, std::unique_ptr<RunningNotice> notice) {
+    RunningNotice* const before = find(element);
+    if (before != nullptr && before->posts.size() == notice->posts.size()) {
+        const NoticeQueue made = std::move(notice->queue);
+        notice->queue = std::move(before->queue);
+        notice->queue.take_course(made);
+        notice->begun = before->begun;
+        for (std::size_t i = 0; i < notice->posts.size(); ++i)
+            notice->posts[i].was_true = before->posts[i].was_true;
+    }
+    remove(element);
+    add(std::move(notice));
+}
+
 RunningNotice* Notices::find(ElementIndex element) const {
     const auto found = std::find_if(all_.begin(), all_.end(),
                                     [element](const auto& notice) { return notice->element == element; });

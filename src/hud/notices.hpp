@@ -42,6 +42,8 @@ class Notices {
 
     void add(std::unique_ptr<RunningNotice> notice);
     void remove(ElementIndex element);
+    /// A notice with other messages takes the place of one; what waits and what is on screen stays, if as many are declared.
+    void replace(ElementIndex element, std::unique_ptr<RunningNotice> notice);
     /// Null for an element that is none.
     RunningNotice* find(ElementIndex element) const;
     /// The events of the element with this path post a message from now on.

@@ -17,6 +17,11 @@ bool is_positive(const Value& value) {
 
 void Readouts::add(ElementIndex index, SourceIndex value, Readout readout) {
     if (index >= all_.size()) all_.resize(index + std::size_t{1});
+    begin(index, value, std::move(readout));
+}
+
+/// Depends on the sources, and finds out which way is the shortest.
+void Readouts::begin(ElementIndex index, SourceIndex value, Readout readout) {
     for (const SourceIndex source : readout.further)
         bindings_.depend(source, {index, Dependent::Role::other});
     bindings_.depend(readout.max, {index, Dependent::Role::other});
@@ -37,25 +42,56 @@ void Readouts::add(ElementIndex index, SourceIndex value, Readout readout) {
     refresh_next(index);
 }
 
-void Readouts::free_removed() {
-    for (const ElementIndex index : elements_.removed()) {
-        Readout& readout = all_[index];
-        for (const SourceIndex source : readout.further) {
-            bindings_.forget(source, index);
-            bindings_.release(source);
-        }
-        for (const SourceIndex source : {elements_.hot(index).value, readout.max}) {
-            bindings_.forget(source, index);
-            bindings_.release(source);
-        }
-        readout = {};
+void Readouts::change(ElementIndex index, SourceIndex value, Readout readout,
+                      std::shared_ptr<const TravelPlan> plan, const FrameTime& time) {
+    Readout& before = all_[index];
+    const HotElement& hot = elements_.hot(index);
+    const bool same_source = value == hot.value;
+    const bool was_positive = hot.was_positive;
+    if (before.travel != nullptr) {
+        readout.travel = std::move(before.travel);
+        readout.travel->change(std::move(plan), bindings_.value(value), bindings_.value(readout.max),
+                               time.now(readout.travel->clock()), reduced_motion_);
+    } else if (readout.travel != nullptr) {
+        readout.travel->snap(bindings_.value(value), bindings_.value(readout.max),
+                             time.now(readout.travel->clock()));
     }
+    readout.truth = before.truth;
+    readout.delta = before.delta;
+    for (Followed& lane : lanes_)
+        std::erase_if(lane.active, [&](const Active& moving) { return moving.index == index; });
+    std::erase(in_time_, index);
+    release(index);
+    begin(index, value, std::move(readout));
+    elements_.hot(index).was_positive = was_positive;
+    if (!elements_.hot(index).is_simple || elements_.hot(index).has_max)
+        keep_truth(index, bindings_.value(value));
+    if (!same_source) take_as_given(index);
+}
+
+void Readouts::release(ElementIndex index) {
+    Readout& readout = all_[index];
+    for (const SourceIndex source : readout.further) {
+        bindings_.forget(source, index);
+        bindings_.release(source);
+    }
+    for (const SourceIndex source : {elements_.hot(index).value, readout.max}) {
+        bindings_.forget(source, index);
+        bindings_.release(source);
+    }
+    readout = {};
+}
+
+void Readouts::free_removed() {
+    for (const ElementIndex index : elements_.removed())
+        release(index);
     const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
     for (Followed& lane : lanes_) {
         std::erase_if(lane.queue, gone);
         std::erase_if(lane.active, [&](const Active& moving) { return gone(moving.index); });
     }
     std::erase_if(in_time_, gone);
+    std::erase_if(given_, gone);
 }
 
 void Readouts::queue(ElementIndex index, Lane lane) {
@@ -78,6 +114,13 @@ void Readouts::refresh_next(ElementIndex index) {
 }
 
 void Readouts::snap(ElementIndex index) {
+    std::erase(given_, index);
+    elements_.hot(index).snaps = true;
+    refresh_next(index);
+}
+
+void Readouts::take_as_given(ElementIndex index) {
+    if (!elements_.hot(index).snaps) given_.push_back(index);
     elements_.hot(index).snaps = true;
     refresh_next(index);
 }
@@ -228,7 +271,7 @@ std::span<const ElementIndex> Readouts::aim(Lane lane, const FrameTime& time) {
         if (hot.is_simple && !snaps) continue;
         hot.snaps = false;
         if (snaps) {
-            snapped_.push_back(index);
+            if (std::erase(given_, index) == 0) snapped_.push_back(index);
             elements_[index].body->snap();
         }
         Readout& readout = all_[index];

@@ -43,6 +43,12 @@ class Readouts {
     // Between frames
 
     void add(ElementIndex index, SourceIndex value, Readout readout);
+    /// Follows other sources, or in another way, from now on. What is in flight goes on; the value of another source is taken as
+    /// given in the next update.
+    void change(ElementIndex index, SourceIndex value, Readout readout,
+                std::shared_ptr<const TravelPlan> plan, const FrameTime& time);
+    /// Gives back the sources of one, which is removed or changed.
+    void release(ElementIndex index);
     /// Gives back the sources of those that were removed.
     void free_removed();
     /// Somebody asks for the true value of an element, and for its change.
@@ -50,6 +56,10 @@ class Readouts {
     /// It is shown anew in the next update.
     void refresh_next(ElementIndex index);
     void snap(ElementIndex index);
+    /// Takes the next value as given, and lets effects and messages go on.
+    void take_as_given(ElementIndex index);
+    /// Replaces the color of one that follows a value, outside of its bands.
+    void set_color(ElementIndex index, Color color, const FrameTime& time);
     /// Motions in flight land, if motion is reduced from now on.
     void set_reduced_motion(bool reduced, const FrameTime& time);
     void set_limit(FlashLimit* limit);
@@ -104,6 +114,7 @@ class Readouts {
         double trail;  ///< NaN where there is none
     };
     Followed& of(Lane lane) { return lanes_[static_cast<std::size_t>(lane)]; }
+    void begin(ElementIndex index, SourceIndex value, Readout readout);
     void queue(ElementIndex index, Lane lane);
     Lane lane_of(ElementIndex index) const {
         return all_[index].shows_pending ? Lane::pending : Lane::ordinary;
@@ -129,6 +140,7 @@ class Readouts {
     std::array<Followed, 2> lanes_;
     std::vector<ElementIndex> in_time_;  ///< elements whose bodies live in time
     std::vector<ElementIndex> snapped_, lost_;
+    std::vector<ElementIndex> given_;    ///< those that take the next value as given, without a snap
     std::vector<Value> further_values_;  ///< of the element that is being shown
     bool reduced_motion_ = false;
 };

@@ -84,6 +84,17 @@ void Readouts::show(ElementIndex index, Body& body, const Shown& shown, const Fr
     take_change(index, std::max(change, body.show(shown.values, shown.trail)));
 }
 
+void Readouts::set_color(ElementIndex index, Color color, const FrameTime& time) {
+    Travel* const travel = all_[index].travel.get();
+    if (travel != nullptr && travel->bands() != nullptr) {
+        travel->set_color(color, time.now(travel->clock()));
+        return refresh_next(index);
+    }
+    // Without bands nothing else is said about its look.
+    elements_.mark_moved(index);
+    elements_[index].body->set_look({.color = color});
+}
+
 /// Tells what bands were entered and left, and takes over what they say about being visible.
 void Readouts::report_bands(ElementIndex index, const FrameTime& time) {
     const Readout& readout = all_[index];

@@ -32,6 +32,7 @@ struct Parts {
     FontFamilies fonts;
     ImageFinder* images = nullptr;
     std::shared_ptr<const Language> language;
+    std::size_t timers_of_game = 0;  ///< how many of those in the sources are known
     PointRoom point_room;
 };
 
@@ -46,6 +47,12 @@ struct Hud::State : Parts {
     bool add(const Meter& meter, const Origin* origin);
     bool add(const Effect& effect, const Origin* origin);
     bool add(const Group& group, const Origin* origin);
+    /// Gives a running element another description of the same kind and id: what goes on is not interrupted. False, with problems,
+    /// where that cannot be; then nothing has changed.
+    bool change(ElementIndex index, const Element& description);
+    void travel_changed(ElementIndex index);
+    /// Follows names that the game has set since the last frame.
+    void follow_names();
     void find_speakers(ElementIndex notice, const Origin* origin);
     void kill(ElementIndex index);
     /// Lets an element speak the present language.

@@ -33,6 +33,12 @@ std::vector<std::string_view> Visibility::group_names() const {
     return names;
 }
 
+void Visibility::set_by_game(ElementIndex index, std::optional<bool> visible, std::optional<float> opacity) {
+    if (visible) seen_[index].game_shows = *visible;
+    if (opacity) seen_[index].game_opacity = *opacity;
+    dirty_ = true;
+}
+
 void Visibility::set_by_band(ElementIndex index, std::optional<bool> visible) {
     if (visible == seen_[index].by_band) return;
     seen_[index].by_band = visible;
@@ -50,16 +56,16 @@ void Visibility::decide(ElementIndex index) {
     const RunningElement& element = elements_[index];
     Seen& seen = seen_[index];
     const Conditions& by = seen.conditions;
-    bool wanted = !element.dead && seen.by_band.value_or(is_true(by.visible));
+    bool wanted = !element.dead && seen.game_shows && seen.by_band.value_or(is_true(by.visible));
     if (by.hides_without_value) wanted = wanted && bindings_.value(elements_.hot(index).value).has_value();
-    float opacity = 1;
+    float opacity = seen.game_opacity;
     bool group_shown = true;
     if (by.group != no_group) {
         const RunningGroup& group = groups_[by.group];
         group_shown = group.game_shows && is_true(group.visible);
         wanted = wanted && group_shown;
         const bool dimmed = group.dimmed != no_source && bindings_.is_true(group.dimmed);
-        opacity = group.game_opacity * (dimmed ? group.dim : 1);
+        opacity *= group.game_opacity * (dimmed ? group.dim : 1);
     }
     const Seen* const around = element.parent != no_element ? &seen_[element.parent] : nullptr;
     if (around != nullptr) opacity *= around->opacity;

@@ -51,6 +51,13 @@ class Visibility {
 
     void add(ElementIndex index, const Conditions& conditions);
     void remove(ElementIndex index);
+    /// Other conditions count from now on.
+    void change(ElementIndex index, const Conditions& conditions) {
+        seen_[index].conditions = conditions;
+        dirty_ = true;
+    }
+    /// The game shows or hides an element, and makes it less opaque, besides all else.
+    void set_by_game(ElementIndex index, std::optional<bool> visible, std::optional<float> opacity);
     const Conditions& conditions(ElementIndex index) const { return seen_[index].conditions; }
 
     void add(RunningGroup group);
@@ -85,6 +92,8 @@ class Visibility {
     struct Seen {
         Conditions conditions;
         std::optional<bool> by_band;
+        float game_opacity = 1;
+        bool game_shows = true;
         bool shown = false;
         bool drawn = false;
         bool wanted = false;  ///< by its own conditions, whatever the panels around it are

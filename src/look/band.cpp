@@ -40,6 +40,18 @@ bool BandSet::would_change(BandOn on, const Value& value, const Value& max) cons
     return false;
 }
 
+void BandSet::take_over(const BandSet& before) {
+    for (std::size_t i = 0; i < bands_->size(); ++i) {
+        const Band& band = (*bands_)[i];
+        for (std::size_t j = 0; j < before.bands_->size(); ++j) {
+            const Band& old = (*before.bands_)[j];
+            const bool same_edges = band.above == old.above && band.below == old.below;
+            if (band.id.empty() ? i == j && old.id.empty() && same_edges : band.id == old.id)
+                inside_[i] = before.inside_[j];
+        }
+    }
+}
+
 bool BandSet::reads(BandOn on) const {
     for (const Band& band : *bands_)
         if (band.on == on) return true;

@@ -52,16 +52,68 @@ std::size_t TravelPlan::hash() const {
 Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) {
     if (!(plan_->pace == Pace{})) pacer_ = std::make_unique<Pacer>(plan_->pace);
     if (plan_->motions.max.kind != MotionKind::instant) max_ = std::make_unique<MovingValue>();
+    make_trail({});
+    make_looks();
+}
+
+void Travel::make_trail(const Value& value) {
+    trail_.reset();
     if (plan_->trail.delay > Seconds{0})
         trail_ =
             std::make_unique<Trail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
+    if (trail_ != nullptr && value.is_number()) trail_->snap(value.number());
+}
+
+/// What bands need, and whether anything but motion is left.
+void Travel::make_looks() {
+    const std::unique_ptr<Looks> before = std::move(looks_);
     if (!plan_->bands.empty())
         looks_ = std::make_unique<Looks>(
             Looks{BandSet(std::shared_ptr<const std::vector<Band>>(plan_, &plan_->bands), plan_->has_max),
                   FadingColor(plan_->color),
-                  {}});
+                  {},
+                  plan_->color});
+    if (before != nullptr && looks_ != nullptr) {
+        looks_->bands.take_over(before->bands);
+        looks_->color = before->color;
+        looks_->limit = before->limit;
+    }
     is_plain_ = pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && looks_ == nullptr &&
                 plan_->text_interval <= Nanoseconds{0};
+}
+
+void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max,
+                    Nanoseconds now, bool reduced) {
+    const std::shared_ptr<const TravelPlan> before = std::move(plan_);
+    plan_ = std::move(plan);
+    if (!(plan_->pace == before->pace)) {
+        pacer_ = plan_->pace == Pace{} ? nullptr : std::make_unique<Pacer>(plan_->pace);
+        if (pacer_ != nullptr) pacer_->snap(value, now);
+        set_target(pacer_ != nullptr ? pacer_->passed() : value, now, reduced);
+    }
+    const Motions& motions = plan_->motions;
+    const bool same_way = motions.both == before->motions.both && motions.rise == before->motions.rise &&
+                          motions.fall == before->motions.fall;
+    if (!same_way) value_.set_target(value_.target(), now, reduced ? at_once : motions);
+    if (!(motions.max == before->motions.max)) {
+        if (motions.max.kind == MotionKind::instant) {
+            max_.reset();
+        } else if (max_ == nullptr) {
+            max_ = std::make_unique<MovingValue>();
+            max_->snap(max);
+        } else {
+            max_->set_target(max_->target(), now, reduced ? at_once : Motions(motions.max));
+        }
+    }
+    if (!(plan_->trail == before->trail)) make_trail(value_.target());
+    make_looks();
+    if (looks_ == nullptr) return;
+    // Silently: what differs was changed, and did not happen.
+    looks_->begun = false;
+    update_bands(BandOn::truth, value, max, now, true);
+    update_bands(BandOn::target, target(), max, now, true);
+    update_shown_bands(now, true);
+    looks_->begun = true;
 }
 
 void Travel::snap(const Value& value, const Value& max, Nanoseconds now) {
@@ -126,11 +178,17 @@ void Travel::update_bands(BandOn on, const Value& value, const Value& max, Nanos
     for (std::size_t i = before; i < looks_->changes.size(); ++i)
         fade = std::max(fade, plan_->bands[looks_->changes[i].band].fade);
     const Color* const color = looks_->bands.color();
-    const Color next = color != nullptr ? *color : plan_->color;
+    const Color next = color != nullptr ? *color : looks_->base;
     if (!looks_->begun) looks_->changes.resize(before);
     if (next == looks_->color.target()) return;
     looks_->color.set(next, now, looks_->begun && !reduced ? fade : Seconds{0},
                       looks_->begun ? looks_->limit : nullptr);
+}
+
+void Travel::set_color(Color color, Nanoseconds now) {
+    if (looks_ == nullptr) return;
+    looks_->base = color;
+    if (looks_->bands.color() == nullptr) looks_->color.set(color, now, Seconds{0});
 }
 
 std::span<const BandChange> Travel::band_changes() const {

@@ -35,6 +35,9 @@ class Travel {
  public:
     explicit Travel(std::shared_ptr<const TravelPlan> plan);
 
+    /// Goes on by another plan from `now`, when the source gives `value`: a changed motion is a new target at this moment.
+    void change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max, Nanoseconds now,
+                bool reduced);
     /// The source gives `value`, and it is taken as given.
     void snap(const Value& value, const Value& max, Nanoseconds now);
     /// The source gives `value` from `now` on.
@@ -62,6 +65,8 @@ class Travel {
     /// Bands, if it has any.
     const BandSet* bands() const { return looks_ != nullptr ? &looks_->bands : nullptr; }
     Color color(Nanoseconds now) const { return looks_ != nullptr ? looks_->color.at(now) : plan_->color; }
+    /// Replaces the color outside all bands, at once.
+    void set_color(Color color, Nanoseconds now);
     /// What was entered and left since they were forgotten.
     std::span<const BandChange> band_changes() const;
     void forget_band_changes();
@@ -81,10 +86,13 @@ class Travel {
         BandSet bands;
         FadingColor color;
         std::vector<BandChange> changes;
+        Color base;          ///< outside all bands
         bool begun = false;  ///< has had a value, or none, once
         FlashLimit* limit = nullptr;
     };
 
+    void make_trail(const Value& value);
+    void make_looks();
     void update_bands(BandOn on, const Value& value, const Value& max, Nanoseconds now, bool reduced);
     void update_shown_bands(Nanoseconds now, bool reduced);
     void take_passed(Nanoseconds now, bool reduced);

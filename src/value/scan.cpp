@@ -83,9 +83,27 @@ SourceIndex Scan::add(const detail::Binding& source) {
             return at->second;
         }
     }
+    const SourceIndex index = add_own(source);
+    if (same != nullptr) known_.emplace(same, index);
+    return index;
+}
+
+SourceIndex Scan::add_own(const detail::Binding& source) {
     const SourceIndex index = take_index();
-    details_[index].source = source;
     details_[index].users = 1;
+    bind(index, source);
+    return index;
+}
+
+void Scan::rebind(SourceIndex index, const detail::Binding& source) {
+    if (details_[index].source.access() != detail::Binding::Access::none) stop_reading(index);
+    std::erase(fresh_, index);
+    details_[index].snaps = 0;
+    bind(index, source);
+}
+
+void Scan::bind(SourceIndex index, const detail::Binding& source) {
+    details_[index].source = source;
     // The first read gives the value its type; from then on new bits are enough for these.
     const std::optional<Value::Type> type = source.type();
     const bool plain =
@@ -94,9 +112,7 @@ SourceIndex Scan::add(const detail::Binding& source) {
          (type == Value::Type::float64 && source.scan_width() == sizeof(double)));
     records_[index] = {.value = {}, .plain = plain};
     fresh_.push_back(index);
-    if (same != nullptr) known_.emplace(same, index);
     start_reading(index);
-    return index;
 }
 
 SourceIndex Scan::take_index() {

@@ -24,6 +24,10 @@ class Scan {
     /// A bound or constant source; the same variable or getter gives the same index. Each `add` wants a
     /// `release`.
     SourceIndex add(const detail::Binding& source);
+    /// A source of its own, whatever else reads the same: `rebind` may let it read something else.
+    SourceIndex add_own(const detail::Binding& source);
+    /// Lets a source read this from now on; without a value until it is read.
+    void rebind(SourceIndex index, const detail::Binding& source);
     /// A source whose value is told by `tell`; `release` does nothing to it.
     SourceIndex add_told();
     /// Nobody asks for it any more; its index may be given again.
@@ -80,6 +84,7 @@ class Scan {
     };
 
     SourceIndex take_index();
+    void bind(SourceIndex index, const detail::Binding& source);
     bool take(SourceIndex index, Value value);
     bool read_details(SourceIndex index, std::vector<SourceIndex>& snapped);
     void read_one(SourceIndex index, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped);

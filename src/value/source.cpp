@@ -5,9 +5,7 @@
 namespace rapido {
 
 namespace {
-constexpr auto by_name = [](const std::pair<std::string, Source>& entry, std::string_view name) {
-    return std::string_view(entry.first) < name;
-};
+constexpr auto by_name = [](const auto& entry, std::string_view name) { return entry.name < name; };
 /// A text of its own.
 class KeptText final : public detail::Getter {
  public:
@@ -27,36 +25,50 @@ Sources::Sources() : table_(std::make_shared<Table>()) {}
 
 void Sources::set(std::string_view name, Source source) {
     auto& entries = table_->entries;
+    const std::uint64_t revision = ++table_->revision;
     const auto at = std::lower_bound(entries.begin(), entries.end(), name, by_name);
-    if (at != entries.end() && at->first == name)
-        at->second = std::move(source);
-    else
-        entries.emplace(at, name, std::move(source));
+    if (at != entries.end() && at->name == name) {
+        at->source = std::move(source);
+        at->revision = revision;
+    } else {
+        entries.insert(at, {std::string(name), std::move(source), revision});
+    }
 }
 
 void Sources::set(std::string_view name, const Sources& nested) {
     const Table inner = *nested.table_;  // a copy: it may be this table itself
-    for (const auto& [inner_name, source] : inner.entries)
-        set(std::string(name) + "." + inner_name, source);
+    const std::string prefix = std::string(name) + ".";
+    for (const Entry& entry : inner.entries)
+        set(prefix + entry.name, entry.source);
     for (const NamedTimer& timer : inner.timers)
-        set(std::string(name) + "." + timer.name, *timer.timer, timer.clock);
+        set(prefix + timer.name, *timer.timer, timer.clock);
 }
 
 void Sources::set(std::string_view name, const GameTimer& timer, ClockKind clock) {
-    std::erase_if(table_->timers, [&](const NamedTimer& known) { return known.name == name; });
+    ++table_->revision;
     table_->timers.push_back({std::string(name), &timer, clock});
 }
 
-const Source* Sources::find(std::string_view name) const {
+const Sources::Entry* Sources::entry(std::string_view name) const {
     const auto& entries = table_->entries;
     const auto at = std::lower_bound(entries.begin(), entries.end(), name, by_name);
-    return at != entries.end() && at->first == name ? &at->second : nullptr;
+    return at != entries.end() && at->name == name ? &*at : nullptr;
+}
+
+const Source* Sources::find(std::string_view name) const {
+    const Entry* const found = entry(name);
+    return found != nullptr ? &found->source : nullptr;
+}
+
+std::uint64_t Sources::revision_of(std::string_view name) const {
+    const Entry* const found = entry(name);
+    return found != nullptr ? found->revision : 0;
 }
 
 std::vector<std::string_view> Sources::names() const {
     std::vector<std::string_view> names;
-    for (const auto& [name, source] : table_->entries)
-        names.push_back(name);
+    for (const Entry& entry : table_->entries)
+        names.push_back(entry.name);
     return names;
 }
 

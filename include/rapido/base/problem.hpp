@@ -1,8 +1,10 @@
 // What went wrong, where, and what was probably meant. Nothing in Rapido throws or prints.
 #pragma once
 
+#include <cstdint>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <utility>
 #include <vector>
 
@@ -16,11 +18,51 @@ struct Location {
     friend bool operator==(const Location&, const Location&) = default;
 };
 
+/// How much is lost by a problem.
+enum class Severity : std::uint8_t {
+    error,    ///< something that was asked for is not there
+    warning,  ///< something else stands in for it: another font, a crossed box, a part of a list
+    note,     ///< worth knowing
+};
+
+/// What kind of problem it is, for programs that tell them apart. The words do not change from version to version.
+enum class ProblemCode : std::uint8_t {
+    other,
+    syntax,          ///< a file breaks the rules of its format
+    unreadable,      ///< a file cannot be opened or read
+    unwritable,      ///< a file cannot be written
+    too_large,       ///< more than a limit allows
+    unknown_key,     ///< a key that the thing does not have
+    missing_key,     ///< a key that the thing needs
+    wrong_type,      ///< a value of another type than the key takes
+    unknown_word,    ///< a word that is none of the choices
+    out_of_range,    ///< a number outside of its range
+    bad_id,          ///< an id that is none
+    duplicate,       ///< an id, a name or a key that is taken
+    bad_format,      ///< a pattern that cannot be read
+    bad_easing,      ///< an easing that cannot be read
+    unknown_source,  ///< nobody offers a source of this name yet
+    unknown_name,    ///< no element, group, effect, band, timer or message of this name
+    circle,          ///< panels that stand inside each other
+    unfit,           ///< a field that does not fit the kind of element, or the type of its source
+    contradiction,   ///< two fields that cannot both hold
+    fixed,           ///< a change of what cannot change while it runs
+    missing_font,    ///< no font family of this name is installed
+    missing_glyph,   ///< no font has a character
+    missing_image,   ///< an image that cannot be shown
+    bad_call,        ///< a call that cannot be answered
+    bad_step,        ///< a step of time that is none
+    too_much,        ///< more than one frame can hold
+    wrong_size,      ///< a drawing for another size
+};
+
 /// One thing to report. The message names the thing, what was found and what was expected.
 struct Problem {
     Location location{};
     std::string message{};
     std::string hint{};  ///< such as "did you mean 'format'?"; may be empty
+    ProblemCode code = ProblemCode::other;
+    Severity severity = Severity::error;
     friend bool operator==(const Problem&, const Problem&) = default;
 };
 
@@ -28,6 +70,10 @@ using Problems = std::vector<Problem>;
 
 /// `file:line:column: error: message; hint`, leaving out the parts of the place that are not known.
 std::string to_string(const Problem& problem);
+/// Returns the word for a severity: "error".
+std::string_view to_string(Severity severity);
+/// Returns the word for a code: "unknown_source".
+std::string_view to_string(ProblemCode code);
 
 /// Whether something was done, or why it was not.
 ///

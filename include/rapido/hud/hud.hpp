@@ -77,12 +77,13 @@ class Hud {
     Hud(Hud&&) noexcept;
     Hud& operator=(Hud&&) noexcept;
 
-    /// The same, but all or nothing.
+    /// The same, but all or nothing: on any error there is no HUD. Warnings are in its `problems`.
     static Result<Hud> make(const HudDefinition& definition, const Sources& sources = {},
                             TextMeasurer* measurer = nullptr, ImageFinder* images = nullptr);
 
     /// Adds an element; its sources are bound, or names of this HUD's timers and meters, or of the sources that the HUD was
-    /// made with. On a problem, reported in `problems`, nothing is added and the reference is dead.
+    /// made with. A name that nobody has yet is a problem; the element is there all the same, without a value until somebody sets
+    /// the name. On any other problem, reported in `problems`, nothing is added and the reference is dead.
     ElementRef add(const Element& element);
     /// Adds a group, for elements that are added after it; a timer or a meter, whose sources are there from now on; an effect, for
     /// elements that are added after it and for `play`. False, with a problem, if it cannot be, or if there is one with this id.
@@ -90,6 +91,40 @@ class Hud {
     bool add(const Timer& timer);
     bool add(const Meter& meter);
     bool add(const Effect& effect);
+
+    /// Returns what an element was made of, or was changed to; an empty element for a dead reference. What `set_color` and the like
+    /// have set is not in it.
+    Element description(ElementRef element) const;
+    /// Gives a running element another description, of the same kind, id and panel. It keeps its place among its siblings, its value
+    /// in flight, trail, bands, effects and messages. A changed format, color, place or font shows at the next update, and nothing is
+    /// reported; of a changed source the value is taken as given; a changed motion is a new target at this moment. False for a dead
+    /// element, and, with problems, where the change cannot be: then nothing has changed. Costs as much as `add`.
+    bool change(ElementRef element, const Element& description);
+    /// The same in place, for an element of one kind: `hud.change<Text>(score, [](Text& text) { text.size = 40; })`.
+    template <class Kind, class Edit>
+    bool change(ElementRef element, Edit&& edit) {
+        Element description = this->description(element);
+        Kind* const kind = std::get_if<Kind>(&description);
+        if (kind == nullptr) return change(element, Element(Kind{}));  // which says so
+        edit(*kind);
+        return change(element, description);
+    }
+
+    // What the game sets of an element counts on top of its description, until `reset`: also when the description changes. Bands and
+    // effects count on top of it. Dead references are ignored.
+
+    /// Replaces the color of an element.
+    void set_color(ElementRef element, Color color);
+    /// Shows or hides an element, on top of its source `visible`.
+    void set_visible(ElementRef element, bool visible);
+    /// Multiplies the opacity of an element, and of all that stands inside, by 0 to 1.
+    void set_opacity(ElementRef element, float opacity);
+    /// Replaces the format of a text. False, with a problem, for one that cannot be read; then nothing has changed.
+    bool set_format(ElementRef element, std::string_view format);
+    /// Replaces the place of an element. False, with a problem, for one that cannot be.
+    bool set_place(ElementRef element, const Place& place);
+    /// Takes back all of that.
+    void reset(ElementRef element);
 
     /// Takes the element away, with everything inside. The reference is dead at once; safe at any time.
     void remove(ElementRef element);

@@ -81,6 +81,10 @@ class BandSet {
     /// Returns whether any band has this `on`.
     bool reads(BandOn on) const;
 
+    /// Takes over which bands the value is in from a set before this one: those of the same id, or without one at the same place with
+    /// the same edges.
+    void take_over(const BandSet& before);
+
     bool inside(std::size_t band) const { return inside_[band] != 0; }
     const std::vector<Band>& bands() const { return *bands_; }
 

@@ -57,6 +57,13 @@ class NoticeQueue {
     NoticeQueue(Seconds enter, Seconds leave, Seconds gap)
         : enter_(to_nanoseconds(enter)), leave_(to_nanoseconds(leave)), gap_(to_nanoseconds(gap)) {}
 
+    /// From now on messages take as long as those of another queue; the one on screen keeps its times.
+    void take_course(const NoticeQueue& other) {
+        enter_ = other.enter_;
+        leave_ = other.leave_;
+        gap_ = other.gap_;
+    }
+
     void post(const PostedMessage& message, Nanoseconds now);
     /// The one with this key leaves, or waits no more.
     void take_away(std::uint32_t key, Nanoseconds now);

@@ -123,14 +123,14 @@ class Sources {
  public:
     Sources();
 
-    /// Offers `source` as `name`; a name given before now means this one. HUDs that are made, and elements that are added,
-    /// from here on see it.
+    /// Offers `source` as `name`, to HUDs that are there already, too, from their next update on. A name given before now means
+    /// this one: what shows it takes the value as given, as after `Hud::snap`.
     void set(std::string_view name, Source source);
     /// Offers everything that `nested` holds now, with `name.` before it.
     void set(std::string_view name, const Sources& nested);
 
     /// Offers a timer that the game advances, by this clock, as `name.left`, `name.elapsed`, `name.duration` and
-    /// `name.running`, with its events. The timer must outlive every HUD that is made with this.
+    /// `name.running`, with its events. The timer must outlive every HUD that is made with this. A name is given to one timer only.
     void set(std::string_view name, const GameTimer& timer, ClockKind clock = ClockKind::game);
 
     struct NamedTimer {
@@ -145,11 +145,22 @@ class Sources {
     /// All names, in alphabetical order; valid until the next `set`.
     std::vector<std::string_view> names() const;
 
+    /// How often anything was set, and when this name was: a HUD asks for it in each update.
+    std::uint64_t revision() const { return table_->revision; }
+    std::uint64_t revision_of(std::string_view name) const;
+
  private:
-    struct Table {
-        std::vector<std::pair<std::string, Source>> entries;  ///< ordered by name
-        std::vector<NamedTimer> timers;
+    struct Entry {
+        std::string name;
+        Source source;
+        std::uint64_t revision = 0;
     };
+    struct Table {
+        std::vector<Entry> entries;  ///< ordered by name
+        std::vector<NamedTimer> timers;
+        std::uint64_t revision = 0;
+    };
+    const Entry* entry(std::string_view name) const;
     std::shared_ptr<Table> table_;
 };
 

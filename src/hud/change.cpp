@@ -1,0 +1,193 @@
+// A running element is changed by giving it another description: from C++, by a name that comes late, by what the game sets.
+#include <cmath>
+
+#include "hud/new_element.hpp"
+
+namespace rapido {
+namespace {
+
+/// A description with what the game has set on top.
+Element layered(const Element& description, const GameLayer* layer) {
+    Element element = description;
+    if (layer == nullptr) return element;
+    std::visit(
+        [layer](auto& any) {
+            if constexpr (requires { any.color = Color{}; })
+                if (layer->color) any.color = *layer->color;
+            if constexpr (requires { any.format = std::string(); })
+                if (layer->format) any.format = *layer->format;
+            if (layer->place) any.place = *layer->place;
+        },
+        element);
+    return element;
+}
+
+std::string_view inside_of(const Element& element) {
+    return std::visit([](const auto& any) -> std::string_view { return any.inside; }, element);
+}
+std::string_view id_of(const Element& element) {
+    return std::visit([](const auto& any) -> std::string_view { return any.id; }, element);
+}
+
+/// The layer of the game over an element, made if there is none.
+GameLayer& layer_of(RunningElement& element) {
+    if (element.layer_of_game == nullptr) element.layer_of_game = std::make_unique<GameLayer>();
+    return *element.layer_of_game;
+}
+
+}  // namespace
+
+bool Hud::State::change(ElementIndex index, const Element& description) {
+    RunningElement& running = elements[index];
+    const auto refuse = [&](const std::string& what) {
+        problems.report(
+            {{}, running.name() + ": " + what, "remove it, and add another one", ProblemCode::fixed});
+        return false;
+    };
+    if (&kind_of(description) != running.kind)
+        return refuse("a running element cannot become a " + std::string(kind_of(description).name()));
+    if (id_of(description) != running.id()) return refuse("its id cannot change while it runs");
+    if (inside_of(description) != running.inside) return refuse("its panel cannot change while it runs");
+
+    const Element wanted = layered(description, running.layer_of_game.get());
+    NewElement made(*this, wanted, nullptr, index);
+    made.check();
+    made.bind();
+    made.make();
+    if (made.failed()) {
+        made.release();
+        return false;
+    }
+
+    const std::optional<int> places = running.body->places();
+    running.description = std::make_unique<const Element>(description);
+    running.clock = made.common.plan.clock;
+    elements.replace_body(index, std::move(made.body), made.common.layer);
+    const SourceIndex visible = visibility.conditions(index).visible;
+    bindings.forget(visible, index);
+    bindings.release(visible);
+    timers.remove(index);
+    readouts.change(index, made.value, std::move(made.readout), plans.share(made.common.plan), time);
+    bindings.depend(made.conditions.visible, {index, Dependent::Role::look});
+    visibility.change(index, made.conditions);
+    layouter.set_place(index, made.common.place);
+    effects.change(index, std::move(made.effects), time.now());
+    if (places != running.body->places()) pending.set_total(running.path, index);
+    const Travel* const travel = readouts[index].travel.get();
+    if (travel != nullptr) travel_changed(index);
+    if (made.notice != nullptr) {
+        made.notice->element = index;
+        notices.replace(index, std::move(made.notice));
+        find_speakers(index, nullptr);
+    }
+    if (language != nullptr) speak(index);
+    return true;
+}
+
+/// Its bands may be others.
+void Hud::State::travel_changed(ElementIndex index) {
+    const Travel& travel = *readouts[index].travel;
+    readouts[index].travel->set_flash_limit(effects.limit());
+    if (travel.bands() != nullptr && !travel.is_paced()) timers.watch_bands(index);
+    visibility.set_by_band(index, travel.bands() != nullptr ? travel.bands()->visible() : std::nullopt);
+    static const std::vector<Band> none;
+    notices.add_speaker(index, travel.bands() != nullptr ? travel.bands()->bands() : none);
+}
+
+void Hud::State::follow_names() {
+    const std::vector<Sources::NamedTimer>& named = bindings.sources().timers();
+    for (; timers_of_game < named.size(); ++timers_of_game) {
+        const Sources::NamedTimer& timer = named[timers_of_game];
+        if (timers.find(timer.name) == no_timer && !bindings.is_told(timer.name + ".rate"))
+            timers.add(timer.name, *timer.timer, timer.clock);
+    }
+    std::vector<ElementIndex> affected;
+    for (const SourceIndex source : bindings.follow_names())
+        for (const Dependent& dependent : bindings.dependents(source))
+            if (dependent.element != no_element) affected.push_back(dependent.element);
+    std::sort(affected.begin(), affected.end());
+    affected.erase(std::unique(affected.begin(), affected.end()), affected.end());
+    for (const ElementIndex index : affected) {
+        // What is known of the type and the use of a value may have become another thing.
+        if (!elements[index].is_living()) continue;
+        change(index, Element(*elements[index].description));
+        readouts.take_as_given(index);
+    }
+}
+
+Element Hud::description(ElementRef ref) const {
+    const ElementIndex index = state_->elements.living(ref);
+    return index != no_element ? *state_->elements[index].description : Element();
+}
+
+bool Hud::change(ElementRef ref, const Element& element) {
+    if (!state_->may("change")) return false;
+    const ElementIndex index = state_->elements.living(ref);
+    return index != no_element && state_->change(index, element);
+}
+
+void Hud::set_color(ElementRef ref, Color color) {
+    if (!state_->may("set_color")) return;
+    const ElementIndex index = state_->elements.living(ref);
+    if (index == no_element) return;
+    RunningElement& element = state_->elements[index];
+    if (layer_of(element).color == color) return;
+    layer_of(element).color = color;
+    const bool follows =
+        std::visit([](const auto& any) { return requires { any.motion; }; }, *element.description);
+    if (follows)
+        state_->readouts.set_color(index, color, state_->time);
+    else
+        state_->change(index, Element(*element.description));
+}
+
+bool Hud::set_format(ElementRef ref, std::string_view format) {
+    if (!state_->may("set_format")) return false;
+    const ElementIndex index = state_->elements.living(ref);
+    if (index == no_element) return false;
+    RunningElement& element = state_->elements[index];
+    GameLayer& layer = layer_of(element);
+    if (layer.format == format) return true;
+    if (!element.kind->can.takes_format) {
+        state_->problems.report({{}, element.name() + " has no format", "", ProblemCode::unfit});
+        return false;
+    }
+    const std::optional<std::string> before = std::exchange(layer.format, std::string(format));
+    if (state_->change(index, Element(*element.description))) return true;
+    layer.format = before;
+    return false;
+}
+
+bool Hud::set_place(ElementRef ref, const Place& place) {
+    if (!state_->may("set_place")) return false;
+    const ElementIndex index = state_->elements.living(ref);
+    if (index == no_element) return false;
+    RunningElement& element = state_->elements[index];
+    const std::optional<Place> before = std::exchange(layer_of(element).place, place);
+    if (before == place || state_->change(index, Element(*element.description))) return true;
+    layer_of(element).place = before;
+    return false;
+}
+
+void Hud::set_visible(ElementRef ref, bool visible) {
+    if (!state_->may("set_visible")) return;
+    if (const ElementIndex index = state_->elements.living(ref); index != no_element)
+        state_->visibility.set_by_game(index, visible, {});
+}
+
+void Hud::set_opacity(ElementRef ref, float opacity) {
+    if (!state_->may("set_opacity")) return;
+    if (const ElementIndex index = state_->elements.living(ref); index != no_element)
+        state_->visibility.set_by_game(index, {}, opacity > 0 ? std::min(opacity, 1.0F) : 0.0F);
+}
+
+void Hud::reset(ElementRef ref) {
+    if (!state_->may("reset")) return;
+    const ElementIndex index = state_->elements.living(ref);
+    if (index == no_element) return;
+    state_->visibility.set_by_game(index, true, 1.0F);
+    if (std::exchange(state_->elements[index].layer_of_game, nullptr) != nullptr)
+        state_->change(index, Element(*state_->elements[index].description));
+}
+
+}  // namespace rapido
