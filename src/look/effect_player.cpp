@@ -39,6 +39,9 @@ bool is_smooth(const Effect& effect) {
 constexpr double settling = 0.12;
 constexpr Nanoseconds residual_length{360'000'000};
 
+/// Just before the end of a run: at its end an effect is at rest, whatever its last keyframe says.
+const double last_progress = std::nextafter(1.0, 0.0);
+
 /// Over this time the velocity of a pose is measured.
 constexpr Nanoseconds moment{100'000};
 
@@ -105,7 +108,7 @@ Nanoseconds EffectPlayer::next_moment(const Playing& playing) const {
 double EffectPlayer::Playing::progress(Nanoseconds now, bool before) const {
     const Nanoseconds whole = length(*effect);
     const Nanoseconds done = (now - start) % whole;
-    if (before && done == Nanoseconds::zero() && now > start) return 1;
+    if (before && done == Nanoseconds::zero() && now > start) return last_progress;
     return to_seconds(done) / to_seconds(whole);
 }
 
@@ -120,7 +123,8 @@ std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, 
     }
     if (now < playing.rest_until) return playing.properties;
     const double part = playing.progress(now, before);
-    pose = pose_of(*playing.effect, playing.options.as == PlayAs::leave ? 1 - part : part,
+    pose = pose_of(*playing.effect,
+                   playing.options.as == PlayAs::leave ? std::min(1 - part, last_progress) : part,
                    playing.options.strength, playing.options.seed);
     pose.pivot = playing.effect->pivot;
     return playing.properties;
@@ -188,7 +192,8 @@ std::array<double, 5> EffectPlayer::velocity_before(Nanoseconds at) const {
 template <class Change>
 void EffectPlayer::change_at(Nanoseconds at, GoesOn goes_on, Change change) {
     if (goes_on == GoesOn::not_at_all) return change();
-    const Pose was = with_residual(composed(at, true), at);
+    // Where something else has changed at this moment, what ends there is in the residual already.
+    const Pose was = with_residual(composed(at, residual_.since != at), at);
     const std::array<double, 5> before = numbers_of(was);
     std::array<double, 5> velocity{};
     if (goes_on == GoesOn::moving) {

@@ -1,0 +1,284 @@
+// Running elements change: by a new description, by what the game sets, by names that come late.
+#include "rapido/fonts.hpp"
+#include "support.hpp"
+
+namespace rapido::test {
+namespace {
+
+constexpr Color amber = rgb(0xffc24a), leaf = rgb(0x8fce5a), bone = rgb(0xf2efe6);
+
+TEST(Change, lets_a_value_in_flight_go_on) {
+    // A twin that was made with the new description from the beginning shows the same.
+    for (const int at : {0, 1, 7, 30}) {
+        std::int64_t acres = 0;
+        const Text before{.id = "acres", .value = watch(acres), .format = "{}", .motion = tween(600ms)};
+        Text after = before;
+        after.format = "{} acres";
+        after.color = amber;
+        after.size = 40;
+        Hud hud, twin;
+        const auto text = hud.add(before), same = twin.add(after);
+        for (int frame = 0; frame < 60; ++frame) {
+            if (frame == at) {
+                ASSERT_TRUE(hud.change(text, after));
+            }
+            if (frame == 5) acres = 1000;
+            update(hud, 16ms);
+            update(twin, 16ms);
+            ASSERT_EQ(hud[text].shown, twin[same].shown) << frame;
+            if (frame >= at) {
+                ASSERT_EQ(hud.text(text), twin.text(same)) << frame;
+            }
+            EXPECT_TRUE(hud.events().empty());
+        }
+        EXPECT_EQ(hud[text].color, amber);
+        EXPECT_EQ(std::get<Text>(hud.description(text)), after);
+        EXPECT_TRUE(hud.problems().empty());
+    }
+}
+
+TEST(Change, of_a_motion_is_a_new_target_at_that_moment) {
+    double fuel = 0;
+    Hud hud;
+    const auto bar =
+        hud.add(Bar{.id = "fuel", .value = watch(fuel), .max = 100, .motion = tween(1s, Easing::linear())});
+    update(hud, 0s);
+    fuel = 80;
+    update(hud, 0s);
+    update(hud, 500ms);
+    EXPECT_NEAR(hud[bar].shown.number(), 40, 1e-9);
+    EXPECT_TRUE(hud.change<Bar>(bar, [](Bar& any) { any.motion = tween(2s); }));
+    update(hud, 0s);
+    EXPECT_NEAR(hud[bar].shown.number(), 40, 1e-9) << "it goes on from where it is";
+    double last = 40;
+    for (int i = 0; i < 250; ++i) {
+        update(hud, 10ms);
+        EXPECT_GE(hud[bar].shown.number(), last - 1e-9);
+        EXPECT_LE(hud[bar].shown.number(), 80);
+        last = hud[bar].shown.number();
+    }
+    EXPECT_EQ(last, 80);
+    fuel = 20;
+    update(hud, 0s);
+    update(hud, 100ms);
+    EXPECT_TRUE(hud.change<Bar>(bar, [](Bar& any) { any.motion = instant(); }));
+    update(hud, 0s);
+    EXPECT_EQ(hud[bar].shown.number(), 20) << "an instant one lands";
+}
+
+TEST(Change, of_a_source_takes_its_value_as_given) {
+    int water = 10, oil = 500;
+    Hud hud;
+    const auto text = hud.add(Text{.id = "tank",
+                                   .value = watch(water),
+                                   .format = "{} {delta:+}",
+                                   .motion = roll(1s),
+                                   .bands = {{.id = "much", .above = 100, .color = amber, .effect = "flash"}},
+                                   .effects = {{.on = TriggerOn::gain, .effect = "swell"}}});
+    update(hud, 16ms);
+    EXPECT_TRUE(hud.change<Text>(text, [&](Text& any) { any.value = watch(oil); }));
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "500 --") << "nothing rolls and nothing was gained";
+    EXPECT_EQ(hud[text].color, amber);
+    EXPECT_TRUE(hud.events().empty());
+    update(hud, 50ms);
+    EXPECT_EQ(hud[text].scale, 1);
+    water = 11;
+    update(hud, 16ms);
+    EXPECT_FALSE(hud[text].changed) << "it is not read any more";
+    oil = 501;
+    update(hud, 16ms);
+    update(hud, 60ms);
+    EXPECT_GT(hud[text].scale, 1) << "and gains of the new one are gains";
+}
+
+TEST(Change, keeps_bands_effects_and_trails) {
+    double hull = 100;
+    Hud hud;
+    const auto bar = hud.add(
+        Bar{.id = "hull",
+            .value = watch(hull),
+            .max = 100,
+            .trail = {.delay = 400ms},
+            .bands = {{.id = "low", .below = 25, .margin = 10, .of = BandOf::value, .color = amber}}});
+    update(hud, 16ms);
+    hull = 20;
+    update(hud, 16ms);
+    ASSERT_EQ(hud.events().size(), 1U);
+    hull = 30;
+    EXPECT_TRUE(hud.play(bar, "shake"));
+    update(hud, 100ms);
+    const double trail = *hud[bar].trail;
+    EXPECT_GT(trail, 0.9);
+    EXPECT_TRUE(hud.change<Bar>(bar, [](Bar& any) { any.radius = 8; }));
+    update(hud, 1ms);
+    EXPECT_EQ(*hud[bar].trail, trail);
+    EXPECT_EQ(hud[bar].color, amber) << "still inside, between its two edges";
+    EXPECT_NE(hud[bar].offset, Point{}) << "still shaking";
+    EXPECT_TRUE(hud.events().empty());
+    EXPECT_TRUE(hud.change<Bar>(bar, [](Bar& any) { any.bands[0].color = leaf; }));
+    update(hud, 1ms);
+    EXPECT_EQ(hud[bar].color, leaf);
+    EXPECT_TRUE(hud.change<Bar>(bar, [](Bar& any) { any.bands.clear(); }));
+    update(hud, 1ms);
+    EXPECT_EQ(hud[bar].color, Bar{}.color);
+    EXPECT_TRUE(hud.events().empty());
+}
+
+TEST(Change, that_cannot_be_changes_nothing) {
+    int score = 7;
+    Hud hud;
+    hud.add(Panel{.id = "plate"});
+    const auto text =
+        hud.add(Text{.id = "score", .value = watch(score), .format = "{} points", .inside = "plate"});
+    update(hud, 16ms);
+    const Element before = hud.description(text);
+    Text other = std::get<Text>(before);
+    const auto refused = [&](const Element& element) {
+        const std::size_t known = hud.problems().size();
+        EXPECT_FALSE(hud.change(text, element));
+        EXPECT_GT(hud.problems().size(), known);
+        EXPECT_EQ(hud.description(text), before);
+        update(hud, 16ms);
+        EXPECT_EQ(hud.text(text), "7 points");
+        return to_string(hud.problems().back());
+    };
+    EXPECT_EQ(
+        refused(Bar{.id = "score"}),
+        "error: text 'plate.score': a running element cannot become a bar; remove it, and add another one");
+    EXPECT_FALSE(hud.change<Ring>(text, [](Ring&) { FAIL(); }));
+    other.id = "points";
+    refused(other);
+    EXPECT_EQ(hud.problems().back().code, ProblemCode::fixed);
+    other = std::get<Text>(before);
+    other.inside = "";
+    refused(other);
+    other = std::get<Text>(before);
+    other.format = "{:s}";
+    refused(other);
+    other = std::get<Text>(before);
+    other.effects = {{.on = TriggerOn::gain, .effect = "swlel"}};
+    EXPECT_EQ(refused(other),
+              "error: 'effects.0.effect' of text 'plate.score': no effect 'swlel'; did you mean 'swell'?");
+    hud.remove(text);
+    EXPECT_FALSE(hud.alive(text));
+    EXPECT_TRUE(text) << "a reference does not know";
+    EXPECT_FALSE(hud.change(text, before));
+    EXPECT_EQ(hud.description(text), Element());
+}
+
+TEST(GameLayer, lies_over_the_description_and_below_bands) {
+    int score = 7;
+    Hud hud;
+    const auto text = hud.add(Text{.id = "score", .value = watch(score), .color = bone});
+    const auto banded = hud.add(
+        Text{.id = "banded", .value = watch(score), .bands = {{.above = 10, .color = leaf}}, .color = bone});
+    const auto panel = hud.add(Panel{.id = "plate"});
+    update(hud, 16ms);
+    for (const ElementRef ref : {text, banded, panel})
+        hud.set_color(ref, amber);
+    update(hud, 16ms);
+    for (const ElementRef ref : {text, banded, panel})
+        EXPECT_EQ(hud[ref].color, amber) << hud[ref].id;
+    score = 12;
+    update(hud, 16ms);
+    EXPECT_EQ(hud[banded].color, leaf);
+    score = 7;
+    EXPECT_TRUE(hud.change<Text>(banded, [](Text& any) { any.format = "{}!"; }));
+    update(hud, 16ms);
+    EXPECT_EQ(hud[banded].color, amber) << "it stays when the description changes";
+    EXPECT_EQ(hud.text(banded), "7!");
+    EXPECT_EQ(std::get<Text>(hud.description(banded)).color, bone) << "which does not know of it";
+    EXPECT_TRUE(hud.set_format(text, "{} points"));
+    EXPECT_FALSE(hud.set_format(text, "{"));
+    EXPECT_FALSE(hud.set_format(panel, "{}"));
+    hud.set_opacity(text, 0.5F);
+    hud.set_visible(banded, false);
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "7 points");
+    EXPECT_EQ(hud[text].opacity, 0.5F);
+    EXPECT_FALSE(hud[banded].visible);
+    for (const ElementRef ref : {text, banded, panel})
+        hud.reset(ref);
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "7");
+    EXPECT_EQ(hud[text].color, bone);
+    EXPECT_EQ(hud[text].opacity, 1);
+    EXPECT_TRUE(hud[banded].visible);
+    EXPECT_EQ(hud[panel].color, Panel{}.color);
+}
+
+TEST(GameLayer, moves_an_element) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    const auto bar =
+        hud.add(Bar{.id = "b", .value = 1, .place = {.anchor = Anchor::top_left, .offset = {8, 8}}});
+    update(hud, 16ms);
+    EXPECT_EQ(hud[bar].box, (Rect{8, 8, 160, 12}))
+        << "an anchor alone leaves a bar as large as it is by itself";
+    EXPECT_TRUE(hud.set_place(bar, {.anchor = Anchor::bottom_right, .offset = {8, 8}}));
+    update(hud, 16ms);
+    EXPECT_EQ(hud[bar].box, (Rect{1280 - 168, 720 - 20, 160, 12}));
+    EXPECT_FALSE(hud.set_place(bar, {.grow = -1}));
+    hud.reset(bar);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[bar].box, (Rect{8, 8, 160, 12}));
+}
+
+TEST(Names, bind_when_they_come) {
+    Sources sources;
+    HudDefinition definition;
+    definition.elements = {Text{.id = "fuel", .value = "plane.fuel", .format = "{} L", .motion = roll(1s)},
+                           Ring{.id = "ring", .value = "plane.fuel", .max = "plane.tank"},
+                           Text{.id = "left", .value = "round.left", .format = "{:%M:%S}"},
+                           Text{.id = "no", .format = "x", .visible = "!plane.fuel"}};
+    Hud hud(definition, sources);
+    ASSERT_EQ(hud.problems().size(), 5U);
+    EXPECT_EQ(hud.problems()[0].code, ProblemCode::unknown_source);
+    const auto fuel = hud.find("fuel"), ring = hud.find("ring"), left = hud.find("left");
+    ASSERT_TRUE(hud.alive(fuel) && hud.alive(ring) && hud.alive(left));
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(fuel), "-- L");
+    EXPECT_EQ(hud.text(left), "--");
+    float litres = 300, tank = 400;
+    sources.set("plane.fuel", watch(litres));
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(fuel), "300 L") << "nothing rolls";
+    EXPECT_EQ(hud.fill(ring), 0) << "a ring without a maximum is empty";
+    sources.set("plane.tank", watch(tank));
+    Countdown round(90s);
+    sources.set("round", round);
+    update(hud, 16ms);
+    EXPECT_EQ(hud.fill(ring), 0.75);
+    EXPECT_EQ(hud.text(left), "01:30");
+    round.start();
+    (void)round.advance(29.5s);
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(left), "01:01")
+        << "what is left is rounded up, as if it had been known from the beginning";
+    float other = 40;
+    sources.set("plane.fuel", watch(other));
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(fuel), "40 L") << "a name that is set again is a snap";
+    EXPECT_TRUE(hud.events().empty());
+    litres = 1;
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(fuel), "40 L");
+    EXPECT_EQ(hud.problems().size(), 5U);
+    // Timers and meters of a running HUD are names, too.
+    const auto late = hud.add(Text{.id = "late", .value = "fuse.left", .format = "{:%S}"});
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(late), "--");
+    EXPECT_TRUE(hud.add(Timer{.id = "fuse", .duration = 10s}));
+    EXPECT_FALSE(hud.add(Timer{.id = "fuse", .duration = 10s}));
+    EXPECT_TRUE(hud.add(Meter{.id = "frames"}));
+    EXPECT_TRUE(hud.add(Effect{.id = "hop", .keyframes = {{.at = 0.5, .offset = Point{0, -8}}}}));
+    update(hud, 2s);
+    EXPECT_EQ(hud.text(late), "08") << "the first step counts";
+    EXPECT_TRUE(hud.play(late, "hop"));
+    update(hud, 150ms);
+    EXPECT_LT(hud[late].offset.y, -7.9F);
+}
+
+}  // namespace
+}  // namespace rapido::test
