@@ -75,9 +75,14 @@ std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRu
                                .precision(icu::number::Precision::maxSignificantDigits(3));
     std::vector<CompactForm> forms;
     double power_of_ten = 1000;
-    for (int power = 3; power <= 15 && U_SUCCESS(status); ++power, power_of_ten *= 10) {
+    for (int power = 3; power <= 19 && U_SUCCESS(status); ++power, power_of_ten *= 10) {
         CompactForm& form = forms.emplace_back();
         const Written first = cut_digits(formatter.formatDouble(power_of_ten, status), status);
+        // Behind the last name there are only more and more digits.
+        if (power > 15 && first.whole_digits > 4) {
+            forms.pop_back();
+            break;
+        }
         form.drop = power + 1 - first.whole_digits;
         if (form.drop == 0) continue;
         form.around.fill({first.before, first.after});
@@ -159,6 +164,8 @@ Result<NumberStyle> number_style(std::string_view tag) {
     if (!rules) return rules.problems();
     style.plurals = *std::move(rules);
     style.compact = compact_forms(locale, style.plurals, status);
+    // CLDR has names up to 10^15; English goes on.
+    if (std::string_view(locale.getLanguage()) == "en") style.compact = NumberStyle::english_compact();
     if (U_FAILURE(status))
         return Problem{{}, "ICU cannot write compact numbers for '" + std::string(tag) + "'", ""};
     return style;

@@ -202,8 +202,8 @@ struct Twin {
     bool down;
     double position, duration, speed = 1;  // microseconds
     bool loop = false, running = true, ended = false;
-    std::vector<double> marks;  // single ones
-    std::vector<Told> told;
+    std::vector<double> marks{};  // single ones
+    std::vector<Told> told{};
 
     void go(double to, std::int64_t now) {
         std::vector<double> hit;
@@ -400,6 +400,22 @@ TEST(GameTimer, drifts_by_less_than_a_microsecond_in_ten_hours) {
     }
     EXPECT_EQ(second, 36'000);
     EXPECT_NEAR(static_cast<double>((stopwatch.elapsed() - 10h).count()), 1e9 / 144, 1000);
+}
+
+TEST(GameTimer, keeps_its_position_whatever_its_speed_does) {
+    // An hour at 144 frames a second with another speed in each: a long double sums up what must have passed.
+    Stopwatch watch;
+    watch.start();
+    Random random(3);
+    const Nanoseconds frame{6'944'444};
+    long double passed = 0;
+    for (int i = 0; i < 144 * 3600; ++i) {
+        const double speed = random.between(0.2, 3);
+        watch.set_speed(speed);
+        (void)watch.advance(to_seconds(frame));
+        passed += static_cast<long double>(speed) * 6'944'444;
+    }
+    EXPECT_NEAR(static_cast<double>(static_cast<long double>(watch.elapsed().count()) - passed), 0, 1000);
 }
 
 }  // namespace

@@ -133,6 +133,32 @@ double window_by_hand(const std::deque<double>& samples, int end, WindowKind kin
     }
 }
 
+TEST(Pace, quantizes_decimals_and_large_integers_exactly) {
+    constexpr std::int64_t most = std::numeric_limits<std::int64_t>::max();
+    EXPECT_EQ(quantize(0.31, 0.1), Value(0.3));
+    EXPECT_EQ(quantize(1.17, 0.05), Value(1.15));
+    EXPECT_EQ(quantize(most, 5), Value(std::int64_t{9223372036854775805}));
+    EXPECT_EQ(quantize(-most, 10), Value(std::int64_t{-9223372036854775800})) << "one more would not fit";
+    EXPECT_EQ(quantize(std::numeric_limits<std::uint64_t>::max(), 1000),
+              Value(std::uint64_t{18446744073709551000U}));
+}
+
+TEST(Pace, averages_leave_out_the_time_without_a_number) {
+    for (const double gap : {static_cast<double>(NAN), static_cast<double>(INFINITY)}) {
+        Pacer pacer({.interval = 1s, .window = WindowKind::average});
+        pacer.snap(10.0, 0ns);
+        pacer.set(gap, 200ms);
+        while (pacer.take(400ms)) {
+        }
+        pacer.set(10.0, 600ms);
+        std::vector<double> passed;
+        while (const auto value = pacer.take(2s))
+            passed.push_back(value->value.number());
+        for (const double value : passed)
+            EXPECT_TRUE(value == 10 || !std::isfinite(value)) << value << ": nothing between";
+    }
+}
+
 TEST(Pace, windows_give_what_the_samples_in_them_say) {
     Random random(44);
     for (const WindowKind kind :

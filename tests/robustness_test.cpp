@@ -82,7 +82,7 @@ TEST(Format, shows_a_defined_text_for_what_it_meets_only_at_run_time) {
              RuntimeCase{"{:x}", Value(255.4), {}, "ff"},
              RuntimeCase{"{:#x}", Value(-255.4), {}, "-0xff"},
              RuntimeCase{"{:b}", Value(5s), {}, "101"},
-             RuntimeCase{"{:d}", Value(1.8e19), {}, "1.8e+19"},
+             RuntimeCase{"{:d}", Value(1.8e19), {}, "18000000000000000000"},
              RuntimeCase{"{:d}", Value(1e300), {}, "1e+300"},
              RuntimeCase{"{:X}", Value(-inf), {}, "-∞"},
              RuntimeCase{"{:d}", Value(nan), {}, "--"},

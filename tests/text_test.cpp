@@ -51,7 +51,7 @@ TEST(Format, agrees_with_fmt_on_integers) {
 
 TEST(Format, agrees_with_fmt_on_floating_point) {
     Random random(5);
-    const std::vector<std::string> specs{"",      ".0f",  ".1f",    ".2f", ".3f", ".6f", "f",
+    const std::vector<std::string> specs{".0f",  ".1f",    ".2f", ".3f", ".6f", "f",
                                          "08.2f", "+.1f", ">12.3f", "e",   ".3e", "g",   ".4g",
                                          "#.0f",  ".12f", ".20f",   "E",   "G"};
     for (const std::string& spec : specs) {
@@ -76,16 +76,8 @@ TEST(Format, agrees_with_fmt_on_floating_point) {
             // Stated departure: negative zero shows no sign.
             if (value < 0 && expected.find_first_of("123456789") == std::string::npos)
                 expected = fmt::format(fmt::runtime(pattern), 0.0);
-            // Without a type, ISO takes the shorter of fixed and scientific; this fmt decides by the
-            // exponent.
-            if (spec.empty() && value != 0 && !(std::abs(value) > 1e-4 && std::abs(value) < 1e15)) continue;
             text.update({.value = value});
             ASSERT_EQ(text.text(), expected) << pattern << " of " << fmt::format("{:.20g}", value);
-            if (spec.empty() && std::abs(value) < 1e6) {  // beyond, fmt departs from ISO for float
-                const auto single = static_cast<float>(value);
-                text.update({.value = single});
-                ASSERT_EQ(text.text(), fmt::format("{}", single));
-            }
         }
     }
 }

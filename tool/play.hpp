@@ -9,10 +9,10 @@ namespace rapido::tool {
 
 struct PlayOptions {
     ReplayOptions replay;
-    std::vector<double> at;        ///< seconds at which there is a frame for sure
-    std::vector<std::string> png;  ///< one for each of `at`, or one for the end
-    std::string sheet;             ///< one picture of all moments of `at`, or of ten even ones
-    std::string background;        ///< a PNG behind the pictures
+    std::vector<double> at{};        ///< seconds at which there is a frame for sure
+    std::vector<std::string> png{};  ///< one for each of `at`, or one for the end
+    std::string sheet{};             ///< one picture of all moments of `at`, or of ten even ones
+    std::string background{};        ///< a PNG behind the pictures
     bool table = false;
     bool events = false;
     bool json = false;

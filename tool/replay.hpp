@@ -19,9 +19,9 @@ enum class Exit { fine = 0, problems = 1, usage = 2 };
 struct ReplayOptions {
     std::string hud;
     std::string trace;
-    std::optional<double> rate;  ///< frames a second; without it, one frame a row
-    std::string locale;          ///< a BCP 47 tag; empty is English
-    std::string translations;    ///< a file of them
+    std::optional<double> rate{};  ///< frames a second; without it, one frame a row
+    std::string locale{};          ///< a BCP 47 tag; empty is English
+    std::string translations{};    ///< a file of them
     bool reduced_motion = false;
     double scale = 1;  ///< the player's size of everything
     int width = 1280;

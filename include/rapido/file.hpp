@@ -49,7 +49,7 @@ class Trace {
     struct Column {
         std::string name;
         Value::Type type = Value::Type::none;  ///< what its values are; none if no row has a value
-        std::vector<Change> changes;           ///< the changes by row; before the first there is no value
+        std::vector<Change> changes{};         ///< the changes by row; before the first there is no value
 
         /// The value in a row.
         Value at(std::size_t row) const;

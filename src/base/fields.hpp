@@ -48,14 +48,14 @@ inline constexpr std::size_t most_in_list = 10'000;
 struct Field {
     std::string_view name;
     FieldType type = FieldType::text;
-    std::string_view help;
-    std::string_view unit;
+    std::string_view help{};
+    std::string_view unit{};
     double min = std::numeric_limits<double>::lowest();
     double max = std::numeric_limits<double>::max();
     std::size_t most = most_in_list;  ///< entries of a list
     bool required = false;
-    std::span<const std::string_view> choices;  ///< the enumerators by value, for a choice
-    void* (*append)(void* list) = nullptr;      ///< makes one more, for a list; gives its address
+    std::span<const std::string_view> choices{};  ///< the enumerators by value, for a choice
+    void* (*append)(void* list) = nullptr;        ///< makes one more, for a list; gives its address
     const void* (*item)(const void* list, std::size_t index) = nullptr;  ///< null behind the last, for a list
     const Table* table = nullptr;                                        ///< the description, for a table
     const void* (*at)(const void* aggregate) =
@@ -137,7 +137,7 @@ struct MemberOf<Member Aggregate::*> {
 };
 
 struct Range {
-    std::string_view unit;
+    std::string_view unit{};
     double min = std::numeric_limits<double>::lowest();
     double max = std::numeric_limits<double>::max();
     std::size_t most = most_in_list;  ///< entries, of a list

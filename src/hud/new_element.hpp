@@ -16,8 +16,8 @@ struct CommonFields {
     std::vector<Trigger> effects;
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
-    std::string group;
-    std::string enter, leave;
+    std::string group{};
+    std::string enter{}, leave{};
     int layer = 0;
 
     static CommonFields of(const Element& element);

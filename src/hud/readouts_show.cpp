@@ -61,6 +61,7 @@ Readouts::Shown Readouts::shown(ElementIndex index, Travel& travel, const Value&
         made.trail = travel.trail(at);
     }
     made.values.value = travel.shown(at);
+    travel.set_way(made.values, at);
     return made;
 }
 

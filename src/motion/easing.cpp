@@ -24,6 +24,12 @@ int jumps_of(int count, Easing::JumpTerm term) {
 
 }  // namespace
 
+Easing::Easing(const Easing&) = default;
+Easing::Easing(Easing&&) noexcept = default;
+Easing& Easing::operator=(const Easing&) = default;
+Easing& Easing::operator=(Easing&&) noexcept = default;
+Easing::~Easing() = default;
+
 Easing Easing::cubic_bezier(double x1, double y1, double x2, double y2) {
     const auto finite = [](double number) { return std::isfinite(number) ? number : 0; };
     Easing made;

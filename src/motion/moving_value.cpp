@@ -40,7 +40,7 @@ bool travels(const Value& value) {
 }  // namespace
 
 void MovingValue::snap(Value value) {
-    target_ = origin_ = value;
+    target_ = origin_ = start_ = value;
     flight_.land();
 }
 
@@ -60,6 +60,7 @@ void MovingValue::set_target(Value target, Nanoseconds now, const Motions& motio
     }
     const Motion& motion = motions.towards(flight_.distance(now) + shift < 0);
     if (motion.kind == MotionKind::instant) return snap(target);
+    if (flight_.resting(now)) start_ = target_;
     origin_ = at(now);
     flight_.retarget(shift, now, motion, scale);
     target_ = target;

@@ -15,17 +15,25 @@ Nanoseconds Window::start_of(Nanoseconds now) const {
 }
 
 void Window::begin(Nanoseconds start) {
-    start_ = counted_ = since_ = start;
+    start_ = since_ = start;
     area_ = 0;
+    counted_ = Nanoseconds{0};
     const Value value = value_.get();
     least_ = most_ = value.is_number() ? value : Value();
     mixed_ = false;
 }
 
+/// The time up to now counts for the value that has held; the time of what is no number does not count at all.
+void Window::count(Nanoseconds now) {
+    const double amount = value_.get().number();
+    if (!std::isfinite(amount)) return;
+    area_ += amount * static_cast<double>((now - since_).count());
+    counted_ += now - since_;
+}
+
 void Window::set(const Value& value, Nanoseconds now) {
     if (!has_news() && start_of(now) != start_) begin(start_of(now));
-    const double amount = value_.get().number();
-    if (std::isfinite(amount)) area_ += amount * to_seconds(now - since_).count();
+    count(now);
     since_ = now;
     value_ = value;
     mixed_ = true;
@@ -37,7 +45,7 @@ void Window::reset(const Value& value, Nanoseconds now) {
     value_ = value;
     given_ = value;
     begin(start_of(now));
-    counted_ = since_ = now;
+    since_ = now;
 }
 
 std::optional<Nanoseconds> Window::due() const {
@@ -50,10 +58,11 @@ Value Window::result(Nanoseconds end) {
     if (!mixed_ || kind_ == WindowKind::last || !value.is_number()) return value;
     if (kind_ == WindowKind::minimum) return least_;
     if (kind_ == WindowKind::maximum) return most_;
-    const double seconds = to_seconds(end - counted_).count();
-    const double amount = value.number();
-    if (!(seconds > 0) || !std::isfinite(amount)) return value;
-    return amount_like(value, (area_ + amount * to_seconds(end - since_).count()) / seconds);
+    if (!std::isfinite(value.number())) return value;
+    count(end);
+    since_ = end;
+    const auto counted = static_cast<double>(counted_.count());
+    return counted > 0 ? amount_like(value, area_ / counted) : value;
 }
 
 std::optional<TimedValue> Window::take(Nanoseconds now) {

@@ -91,10 +91,9 @@ std::optional<Decimal> round_decimal(double value, bool is_float32, int places, 
 
 std::optional<Decimal> round_percent(std::uint64_t value, bool negative, std::uint64_t max, int places,
                                      Rounding rounding) {
-    if (places > 9) return std::nullopt;
+    if (places > 9 || places < -2) return std::nullopt;
     Wide product = value;
-    product *= 100;
-    for (int i = 0; i < places; ++i)
+    for (int i = -2; i < places; ++i)
         product *= 10;
     Wide quotient = product / max;
     const Wide rest = product % max;

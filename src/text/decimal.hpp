@@ -61,7 +61,7 @@ inline std::optional<Decimal> round_nearest(double value, int places) {
     return Decimal{static_cast<std::uint64_t>(digits), std::signbit(value) && digits != 0};
 }
 
-/// value / max * 100 * 10^places, exactly; max is positive. Nothing if it does not fit.
+/// value / max * 100 * 10^places, exactly, places from -2 on; max is positive. Nothing if it does not fit.
 std::optional<Decimal> round_percent(std::uint64_t value, bool negative, std::uint64_t max, int places,
                                      Rounding rounding);
 

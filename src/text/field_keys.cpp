@@ -99,6 +99,34 @@ bool is_whole(const Spec& spec) {
     return spec.type != 0 && std::string_view("bBdoxX").find(spec.type) != std::string_view::npos;
 }
 
+/// The look of a real number without a type and a precision: fit for a player.
+bool is_default(const Spec& spec) {
+    return spec.type == 0 && spec.precision < 0 && !spec.alternate;
+}
+
+/// Digits after the point up to which the default look goes: two; below a hundredth two significant digits.
+int most_places(const DecimalDigits& digits) {
+    constexpr int most = 18;
+    if (digits.count == 0 || digits.point >= -1) return 2;
+    return std::min(2 - digits.point, most);
+}
+
+/// Leaves out zeros at the end of a fraction.
+Key without_zeros(Key key) {
+    for (; key.kind == Kind::digits && key.places > 0 && key.bits % 10 == 0; key.bits /= 10)
+        --key.places;
+    return key;
+}
+
+/// How many digits after the point the default look gives a number.
+int shown_places(const Value& value) {
+    if (!is_finite_number(value)) return 0;
+    const DecimalDigits digits = digits_of(value);
+    const int places = most_places(digits);
+    const auto rounded = round_digits(digits, places, Rounding::nearest);
+    return rounded ? without_zeros(decimal_key(*rounded, places)).places : 0;
+}
+
 }  // namespace
 
 Rounding FieldWriter::rounding_of(FieldName field) const {
@@ -149,7 +177,19 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
     if (!is_finite_number(amount.value)) return infinity_key(amount.value.number() < 0);
     if (spec.is_time()) return time_key(spec, amount, rounding);
     if (options_.compact > 0 && spec.type == 0) return compact_key(amount, rounding);
+    if (amount.value.is_real() && is_default(spec)) return default_key(amount, values, rounding);
     return number_key(spec, amount, rounding);
+}
+
+/// Up to two digits after the point, without zeros at the end. On its way a number keeps as many as its start or its target has, so
+/// that it does not become wider and narrower.
+Key FieldWriter::default_key(const Amount& amount, const FieldValues& values, Rounding rounding) const {
+    const bool is_on_way = values.start.has_value() && values.target.has_value();
+    const int places = is_on_way ? std::max(shown_places(values.start), shown_places(values.target))
+                                 : most_places(digits_of(amount.value));
+    const Key key = fixed_key(places, amount, rounding);
+    if (key.kind == Kind::digits) return is_on_way ? key : without_zeros(key);
+    return fixed_key(0, amount, rounding);
 }
 
 Key FieldWriter::number_key(const Spec& spec, const Amount& amount, Rounding rounding) const {
@@ -186,6 +226,13 @@ Key FieldWriter::fixed_key(int places, const Amount& amount, Rounding rounding) 
         decimal = Decimal{magnitude_of(count), count < 0};
     }
     if (decimal) return decimal_key(*decimal, places);
+    if (is_integral(value) && places < 128) {
+        const bool negative = value.type() != Value::Type::uint64 && value.int64() < 0;
+        return {.bits = negative ? magnitude_of(value.int64()) : value.uint64(),
+                .kind = Kind::whole,
+                .negative = negative,
+                .places = static_cast<std::int8_t>(places)};
+    }
     const double number = value.number();
     return {
         .bits = std::bit_cast<std::uint64_t>(std::abs(number)), .kind = Kind::real, .negative = number < 0};
@@ -229,7 +276,7 @@ Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& 
 
     std::optional<Decimal> decimal;
     const int percent_places = is_percent ? places : places - 2;
-    if (integers && percent_places >= 0) {
+    if (integers && percent_places >= -2) {
         const bool negative = value.type() != Value::Type::uint64 && value.int64() < 0;
         const std::uint64_t magnitude =
             value.type() == Value::Type::uint64 ? value.uint64() : magnitude_of(value.int64());
@@ -256,6 +303,9 @@ Key FieldWriter::compact_digits(const DecimalDigits& given, Rounding rounding) c
     DecimalDigits digits = given;
     while (true) {
         const int power = digits.point - 1;
+        // Beyond the last name, or what 64 bits hold, it is written with an exponent.
+        const auto named = static_cast<int>(numbers_.compact.size()) + 3;
+        if (power >= named && power >= 15) return scientific_key(digits);
         std::size_t form = 0;
         int drop = 0;
         if (power >= 3 && !numbers_.compact.empty()) {
@@ -267,7 +317,7 @@ Key FieldWriter::compact_digits(const DecimalDigits& given, Rounding rounding) c
         // An amount beyond 10^18 units of its last digit is shown with fewer of them.
         const int kept = std::max(whole, 0) + places > 18 ? 0 : places;
         const auto rounded = round_digits(digits, kept - drop, rounding);
-        if (!rounded) return {.bits = 0, .kind = Kind::infinity, .negative = given.negative};
+        if (!rounded) return scientific_key(digits);
         // Rounded up to the next power: 999 950 is not 1000.0K but 1.00M.
         const DecimalDigits next = integer_digits(rounded->digits, false);
         const bool carried = next.point > std::max(whole, 0) + kept && whole > 0;
@@ -283,6 +333,19 @@ Key FieldWriter::compact_digits(const DecimalDigits& given, Rounding rounding) c
                 .places = static_cast<std::int8_t>(kept),
                 .power = static_cast<std::int8_t>(drop == 0 ? 0 : form + 1)};
     }
+}
+
+/// With so many significant digits as are asked for.
+Key FieldWriter::scientific_key(const DecimalDigits& digits) {
+    std::array<char, 40> text;
+    char* at = text.data();
+    for (int i = 0; i < digits.count; ++i)
+        *at++ = static_cast<char>('0' + digits.digits[static_cast<std::size_t>(i)]);
+    *at++ = 'e';
+    at = std::to_chars(at, text.data() + text.size(), digits.point - digits.count).ptr;
+    double magnitude = 0;
+    std::from_chars(text.data(), at, magnitude);
+    return {.bits = std::bit_cast<std::uint64_t>(magnitude), .kind = Kind::real, .negative = digits.negative};
 }
 
 Key FieldWriter::compact_key(const Amount& amount, Rounding rounding) const {

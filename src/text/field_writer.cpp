@@ -73,40 +73,6 @@ char* write_alternate(const Spec& spec, char* begin, char* end, char* limit) {
     return end + more;
 }
 
-/// What is left of the grammar: no type, `e`, `g`, numbers too large for a key of digits, and those too large for a type
-/// of whole numbers, which are written without it.
-std::string_view real_text(const Spec& spec, const Key& key, Buffer& buffer) {
-    const double magnitude = std::bit_cast<double>(key.bits);
-    const bool is_float32 = key.power != 0;
-    char* const begin = buffer.data();
-    char* const limit = begin + buffer.size();
-    const auto written = [&](auto... how) {
-        return is_float32 ? std::to_chars(begin, limit, static_cast<float>(magnitude), how...).ptr
-                          : std::to_chars(begin, limit, magnitude, how...).ptr;
-    };
-    const int precision = spec.precision < 0 ? 6 : spec.precision;
-    char* end = nullptr;
-    switch (spec.type) {
-        case 'e':
-        case 'E':
-            end = written(std::chars_format::scientific, precision);
-            break;
-        case 'f':
-        case 'F':
-            end = written(std::chars_format::fixed, precision);
-            break;
-        case 'g':
-        case 'G':
-            end = written(std::chars_format::general, precision);
-            break;
-        default:
-            end = spec.precision < 0 ? written() : written(std::chars_format::general, precision);
-    }
-    if (spec.alternate) end = write_alternate(spec, begin, end, limit);
-    if (spec.type == 'E' || spec.type == 'G') std::replace(begin, end, 'e', 'E');
-    return view(buffer, end);
-}
-
 std::string_view sign_of(const Spec& spec, bool negative) {
     if (negative) return "-";
     if (spec.sign == '+') return "+";
@@ -175,8 +141,21 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
             return pad(spec, "", key.bits != 0 ? "true" : "false", '<', out);
         case Kind::text:
             return pad(spec, "", text_of(piece, values), '<', out);
-        case Kind::real:
-            return number(spec, key, real_text(spec, key, buffer), out);
+        case Kind::real: {
+            const std::string_view digits = real_text(spec, key, buffer);
+            Key shown = key;
+            // What is shown as zero has no sign.
+            shown.negative =
+                key.negative && digits.substr(0, digits.find_first_of("eE")).find_first_of("123456789") !=
+                                    std::string_view::npos;
+            return number(spec, shown, digits, out);
+        }
+        case Kind::whole: {
+            char* at = buffer.data() + integer_text({}, key.bits, buffer).size();
+            if (key.places > 0 || spec.alternate) *at++ = '.';
+            at = std::fill_n(at, key.places, '0');
+            return number(spec, key, view(buffer, at), out);
+        }
         case Kind::digits:
             break;
     }
@@ -186,6 +165,49 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
            has_point ? fixed_text(key.bits, key.places, spec.alternate, buffer)
                      : integer_text(spec, key.bits, buffer),
            out);
+}
+
+/// What is left of the grammar: no type, `e`, `g`, numbers too large for a key of digits, and those too large for a type
+/// of whole numbers, which are written without it.
+std::string_view FieldWriter::real_text(const Spec& spec, const Key& key, Buffer& buffer) const {
+    const double magnitude = std::bit_cast<double>(key.bits);
+    const bool is_float32 = key.power != 0;
+    char* const begin = buffer.data();
+    char* const limit = begin + buffer.size();
+    const auto written = [&](auto... how) {
+        return is_float32 ? std::to_chars(begin, limit, static_cast<float>(magnitude), how...).ptr
+                          : std::to_chars(begin, limit, magnitude, how...).ptr;
+    };
+    const int precision = spec.precision < 0 ? 6 : spec.precision;
+    char* end = nullptr;
+    switch (spec.type) {
+        case 'e':
+        case 'E':
+            end = written(std::chars_format::scientific, precision);
+            break;
+        case 'f':
+        case 'F':
+            end = written(std::chars_format::fixed, precision);
+            break;
+        case 'g':
+        case 'G':
+            end = written(std::chars_format::general, precision);
+            break;
+        default:
+            // A compact number beyond all names; and what is too large for a key of digits, but no longer than a line.
+            if (options_.compact > 0 && spec.precision < 0) {
+                end = written(std::chars_format::scientific, options_.compact - 1);
+                break;
+            }
+            if (spec.precision < 0 && !spec.alternate && magnitude < 1e21 && magnitude >= 1) {
+                end = written(std::chars_format::fixed, 0);
+                break;
+            }
+            end = spec.precision < 0 ? written() : written(std::chars_format::general, precision);
+    }
+    if (spec.alternate) end = write_alternate(spec, begin, end, limit);
+    if (spec.type == 'E' || spec.type == 'G') std::replace(begin, end, 'e', 'E');
+    return view(buffer, end);
 }
 
 std::string_view FieldWriter::time_text(const Spec& spec, const Key& key, Buffer& buffer) const {
@@ -248,7 +270,8 @@ void FieldWriter::number(const Spec& spec, const Key& key, std::string_view digi
     const std::string_view sign = sign_of(spec, key.negative);
     const auto length = static_cast<int>(sign.size() + digits.size());
     if (!spec.zero || spec.align != 0 || length >= spec.width) return pad(spec, sign, digits, '>', out);
-    const bool has_base = digits.size() > 1 && digits[0] == '0' && digits[1] >= 'A';
+    const bool has_base = digits.size() > 1 && digits[0] == '0' &&
+                          std::string_view("xXbB").find(digits[1]) != std::string_view::npos;
     const std::size_t base = has_base ? 2 : 0;
     out += sign;
     out += digits.substr(0, base);

@@ -33,6 +33,8 @@ class FieldWriter {
     Amount amount_of(FieldName field, const FieldValues& values) const;
     Rounding rounding_of(FieldName field) const;
     Key number_key(const Spec& spec, const Amount& amount, Rounding rounding) const;
+    Key default_key(const Amount& amount, const FieldValues& values, Rounding rounding) const;
+    static Key scientific_key(const DecimalDigits& digits);
     Key fixed_key(int places, const Amount& amount, Rounding rounding) const;
     Key time_key(const Spec& spec, const Amount& amount, Rounding rounding) const;
     Key part_key(const Spec& spec, FieldName field, const FieldValues& values, Rounding rounding) const;
@@ -41,6 +43,7 @@ class FieldWriter {
 
     // Keys to characters (field_writer.cpp)
     using Buffer = std::array<char, 512>;
+    std::string_view real_text(const Spec& spec, const Key& key, Buffer& buffer) const;
     std::string_view time_text(const Spec& spec, const Key& key, Buffer& buffer) const;
     void number(const Spec& spec, const Key& key, std::string_view digits, std::string& out) const;
     std::string localized(const Spec& spec, const Key& key, std::string_view digits) const;

@@ -4,7 +4,7 @@ namespace rapido {
 
 std::vector<CompactForm> NumberStyle::english_compact() {
     std::vector<CompactForm> forms;
-    for (const char* suffix : {"K", "M", "B", "T"})
+    for (const char* suffix : {"K", "M", "B", "T", "Qa", "Qi", "Sx", "Sp", "Oc", "No", "Dc"})
         for (int i = 0; i < 3; ++i) {
             CompactForm& form = forms.emplace_back();
             form.drop = static_cast<int>(forms.size() + 2) / 3 * 3;

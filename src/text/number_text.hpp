@@ -23,13 +23,13 @@ inline constexpr std::array<char, 200> digit_pairs = [] {
 
 /// How such a number is written: an integer as it is, or a double rounded to nearest.
 struct NumberLook {
-    int places = -1;         ///< digits after the point, up to 3; negative shows integers
-    int width = 0;           ///< padded in front up to so many characters, at most 64
-    char fill = ' ';         ///< `0` stands behind the sign, as ISO C++ says
-    bool zeros = false;      ///< the fill is the zero of the spec
-    char plus = 0;           ///< what stands before a number that is not negative; zero is nothing
-    bool grouped = false;    ///< in groups of three digits
-    std::string_view group;  ///< between two groups, at most three bytes
+    int places = -1;           ///< digits after the point, up to 3; negative shows integers
+    int width = 0;             ///< padded in front up to so many characters, at most 64
+    char fill = ' ';           ///< `0` stands behind the sign, as ISO C++ says
+    bool zeros = false;        ///< the fill is the zero of the spec
+    char plus = 0;             ///< what stands before a number that is not negative; zero is nothing
+    bool grouped = false;      ///< in groups of three digits
+    std::string_view group{};  ///< between two groups, at most three bytes
 };
 
 /// Writes the characters of a `FormattedText` where only one number of it changes: see `FormattedText::write_into`.

@@ -34,8 +34,8 @@ std::int64_t GameTimer::end() const {
 }
 
 std::int64_t GameTimer::travelled(std::int64_t run) const {
-    if (speed_ == 1) return run;
-    return static_cast<std::int64_t>(std::min(std::floor(static_cast<double>(run) * speed_), 4e18));
+    if (speed_ == 1 && carry_ == 0) return run;
+    return static_cast<std::int64_t>(std::min(std::floor(static_cast<double>(run) * speed_ + carry_), 4e18));
 }
 
 Nanoseconds GameTimer::position() const {
@@ -58,7 +58,7 @@ Nanoseconds GameTimer::elapsed() const {
 /// The least run that makes this way; negative where no run does.
 std::int64_t GameTimer::run_for(std::int64_t way) const {
     way = std::max(way, std::int64_t{0});
-    if (speed_ == 1 || way == 0) return way;
+    if ((speed_ == 1 && carry_ == 0) || way == 0) return way;
     constexpr std::int64_t longest = std::numeric_limits<std::int64_t>::max();
     if (travelled(longest) < way) return -1;
     // The quotient and the product round differently. What a run travels never falls, so the least one is found between
@@ -123,6 +123,7 @@ std::uint64_t GameTimer::count_marks(std::int64_t from, std::int64_t to) const {
 /// From here on the position counts from this one.
 void GameTimer::hold(std::int64_t position) {
     anchor_ = std::clamp(position, std::int64_t{0}, limit);
+    carry_ = 0;
     run_ = 0;
     passed_ = anchor_;
     plan();
@@ -179,9 +180,18 @@ void GameTimer::set(Seconds time) {
 }
 
 void GameTimer::set_speed(double speed) {
+    const double wanted = speed > 0 ? std::min(speed, 1e6) : 0;
+    if (wanted == speed_) return;
+    // The part of a nanosecond is kept, so that a speed that changes in every frame loses nothing.
     const std::int64_t now = position().count();
-    speed_ = speed > 0 ? std::min(speed, 1e6) : 0;
-    hold(now);
+    const double exact = static_cast<double>(run_) * speed_ + carry_;
+    const double carry = exact < 1e15 ? exact - std::floor(exact) : 0;
+    speed_ = wanted;
+    anchor_ = std::clamp(now, std::int64_t{0}, limit);
+    carry_ = carry;
+    run_ = 0;
+    passed_ = anchor_;
+    plan();
 }
 
 void GameTimer::set_marks(std::span<const Mark> marks) {

@@ -51,6 +51,12 @@ class Travel {
     /// The last change of the target; no value after a snap.
     const Value& delta() const { return delta_; }
     Value shown(Nanoseconds now) const { return value_.at(is_plain_ ? now : shown_moment(now)); }
+    /// Sets where a value in flight comes from and where it goes.
+    void set_way(FieldValues& values, Nanoseconds now) const {
+        if (value_.resting(now)) return;
+        values.start = value_.start();
+        values.target = value_.target();
+    }
     Value shown_max(Nanoseconds now, const Value& max) const;
     /// It does nothing but move: nothing is paced, and there is no trail, no interval and no motion of a maximum.
     bool is_plain() const { return is_plain_; }

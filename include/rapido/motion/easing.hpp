@@ -27,6 +27,12 @@ class Easing {
 
     /// Even speed.
     Easing() = default;
+    // Defined elsewhere: what GCC 12 cannot see into, it does not warn of in a game that writes braces inside braces (its bug 105562).
+    Easing(const Easing&);
+    Easing(Easing&&) noexcept;
+    Easing& operator=(const Easing&);
+    Easing& operator=(Easing&&) noexcept;
+    ~Easing();
 
     static Easing linear() { return {}; }
     static Easing ease() { return cubic_bezier(0.25, 0.1, 0.25, 1.0); }

@@ -23,11 +23,14 @@ class MovingValue {
     /// Returns the same as a double, which may lie between two integers; NaN for a text and for no value.
     double number_at(Nanoseconds now) const;
     const Value& target() const { return target_; }
+    /// Returns the value at which it last was at rest.
+    const Value& start() const { return start_; }
     bool resting(Nanoseconds now) const { return flight_.resting(now); }
 
  private:
     Value target_;
     Value origin_;  ///< what was shown when the flight began
+    Value start_;   ///< the last one at rest
     Flight flight_;
 };
 

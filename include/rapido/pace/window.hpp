@@ -8,7 +8,7 @@
 
 namespace rapido {
 
-/// Windows lie between the multiples of an interval, counted from time zero, so that the interval is exact on
+/// The time of NaN, an infinity and no value does not count. Windows lie between the multiples of an interval, counted from time zero, so that the interval is exact on
 /// average whatever the frames are. A window gives one value at its end, if that differs from the value before. A
 /// value that is read exactly at the end of a window belongs to it. Times that are passed in must not decrease.
 class Window {
@@ -28,6 +28,7 @@ class Window {
     std::optional<TimedValue> take(Nanoseconds now);
 
  private:
+    void count(Nanoseconds now);
     bool has_news() const { return mixed_ || !(value_.get() == given_.get()); }
     Value result(Nanoseconds end);
     /// The window that `now` lies in begins, with the value that holds.
@@ -36,12 +37,12 @@ class Window {
 
     Nanoseconds interval_;
     WindowKind kind_;
-    KeptValue value_;         ///< holds since `since_`
-    KeptValue given_;         ///< by the last window
-    Nanoseconds start_{0};    ///< of the window
-    Nanoseconds counted_{0};  ///< from where on its time counts
+    KeptValue value_;       ///< holds since `since_`
+    KeptValue given_;       ///< by the last window
+    Nanoseconds start_{0};  ///< of the window
     Nanoseconds since_{0};
-    double area_ = 0;  ///< amount times seconds, up to `since_`
+    double area_ = 0;          ///< amount times nanoseconds, up to `since_`
+    Nanoseconds counted_{0};  ///< of them, those in which there was an amount
     Value least_;
     Value most_;
     bool mixed_ = false;  ///< the window has more than one value

@@ -28,6 +28,8 @@ struct FieldValues {
         {};  ///< `{}` and `{value}`; `{percent}`, `{ratio}` and `{left}` are made of it and the maximum
     Value max = {};    ///< `{max}`
     Value delta = {};  ///< `{delta}`: the last change of the value
+    /// While the value is on its way: where it came from and where it goes, so that the digits after its point do not come and go.
+    Value start = {}, target = {};
 };
 
 enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta };

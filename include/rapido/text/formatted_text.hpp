@@ -63,11 +63,11 @@ class FormattedText {
 
     /// What is visible of one field: its digits, not its value.
     struct Key {
-        enum class Kind : std::uint8_t { placeholder, infinity, digits, real, boolean, text };
+        enum class Kind : std::uint8_t { placeholder, infinity, digits, whole, real, boolean, text };
         std::uint64_t bits = 0;
         Kind kind = Kind::placeholder;
         bool negative = false;
-        std::int8_t places = 0;  ///< digits after the point
+        std::int8_t places = 0;  ///< digits after the point; of a whole number so many zeros
         std::int8_t power = 0;   ///< of a compact number: which compact form, from 1
         friend bool operator==(const Key&, const Key&) = default;
     };

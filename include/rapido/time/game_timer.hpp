@@ -142,6 +142,7 @@ class GameTimer {
     std::uint64_t numbered_ = 0;
     std::int64_t anchor_;
     double speed_ = 1;
+    double carry_ = 0;  ///< the part of a nanosecond that the position is ahead of the anchor
     State state_ = State::stopped;
     Direction direction_;
     bool loop_ = false;

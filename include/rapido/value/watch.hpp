@@ -58,7 +58,7 @@ constexpr std::optional<Value::Type> type_of() {
     using Content = typename OptionalContent<T>::type;
     if constexpr (std::same_as<Content, Value>)
         return std::nullopt;
-    else if constexpr (NamedEnum<Content>)
+    else if constexpr (NamedEnum<Content> || std::same_as<Content, char>)
         return Value::Type::text;
     else
         return Value(Content{}).type();
@@ -70,6 +70,8 @@ Value to_value(const T& thing) {
         return thing ? to_value(*thing) : Value();
     else if constexpr (NamedEnum<T>)
         return Value(std::string_view(name_of(thing)));
+    else if constexpr (std::same_as<T, char>)
+        return Value(std::string_view(&thing, 1));
     else
         return Value(thing);
 }
@@ -78,10 +80,12 @@ Value to_value(const T& thing) {
 template <class T>
 Value keep(T&& thing, std::string& storage) {
     using Bare = std::remove_cvref_t<T>;
-    if constexpr (std::same_as<Bare, std::string> && !std::is_lvalue_reference_v<T>) {
+    if constexpr ((std::same_as<Bare, std::string> ||
+                   std::same_as<Bare, char>)&&!std::is_lvalue_reference_v<T>) {
         storage = std::forward<T>(thing);
         return Value(std::string_view(storage));
-    } else if constexpr (std::same_as<Bare, std::optional<std::string>> && !std::is_lvalue_reference_v<T>) {
+    } else if constexpr ((std::same_as<Bare, std::optional<std::string>> ||
+                          std::same_as<Bare, std::optional<char>>)&&!std::is_lvalue_reference_v<T>) {
         return thing ? keep(*std::forward<T>(thing), storage) : Value();
     } else {
         return to_value(thing);
@@ -157,7 +161,7 @@ constexpr void must_be_readable() {
 
 /// Binds a source to live state.
 ///
-/// - A variable (any arithmetic type, bool, string, string_view, a std::chrono duration, an enumeration with
+/// - A variable (any arithmetic type, a `char` as its character, bool, string, string_view, a std::chrono duration, an enumeration with
 ///   a `name_of`, a `Value`, an optional of these) is kept by its address: the caller promises that it
 ///   outlives every HUD that shows it. For what may die before, use `Live`, a shared_ptr, or a callable.
 /// - A callable is copied, and called once in an update however many elements show it. It must not call into

@@ -1,0 +1,94 @@
+// Programs that must not compile, and what the first error says. Each row is `// NAME: WORDS OF THE FIRST ERROR` and the lines below it,
+// up to the next row; they stand in `main` of a program with the declarations up here.
+#include <array>
+#include <atomic>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include <rapido/rapido.hpp>
+
+using namespace std::chrono_literals;
+
+struct Village {
+    int houses = 3;
+    std::string name;
+    std::unique_ptr<int> owner;  // it cannot be copied
+};
+struct Game {
+    int score = 0;
+    bool paused = false;
+    std::chrono::seconds left{3};
+    std::atomic<int> drops{0};
+    char pilot[16] = "Ada";
+    const char* rank = "Captain";
+    std::string village;
+    std::vector<Village> villages;
+    std::vector<int> fires;
+    int houses[4] = {};
+    int danger = 0;
+    int* best = nullptr;
+};
+
+int main() {
+    Game game;
+    const Game& seen = game;
+    rapido::Hud hud;
+    const auto ref = hud.add(rapido::Text{.id = "t", .format = "x"});
+    (void)seen;
+    (void)ref;
+    // variable: write rapido::watch(x) to follow it, or rapido::constant(x) for its present value
+    rapido::Text{.id = "a", .value = game.score};
+    // const_variable: write rapido::watch(x) to follow it, or rapido::constant(x) for its present value
+    rapido::Text{.id = "a", .value = seen.score};
+    // flag: write rapido::watch(x) to follow it, or rapido::constant(x) for its present value
+    rapido::Bar{.id = "a", .value = 1, .visible = game.paused};
+    // duration: write rapido::watch(x) to follow it, or rapido::constant(x) for its present value
+    rapido::Text{.id = "a", .value = game.left};
+    // string: write rapido::watch(s) to show the text, rapido::name(s) for the name of a source
+    rapido::Text{.id = "a", .value = game.village};
+    // string_sum: write rapido::watch(s) to show the text, rapido::name(s) for the name of a source
+    rapido::Text{.id = "a", .value = "villages." + game.village};
+    // char_pointer: write rapido::watch(s) to show the text, rapido::name(s) for the name of a source
+    rapido::Text{.id = "a", .value = game.rank};
+    // char_array: write rapido::watch(s) to show the text, rapido::name(s) for the name of a source
+    rapido::Text{.id = "a", .value = game.pilot};
+    // bare_callable: a callable by itself is no source: write rapido::watch(callable)
+    rapido::Text{.id = "a", .value = [&] { return game.score; }};
+    // atomic: this is no source: write rapido::watch(x)
+    rapido::Text{.id = "a", .value = game.drops};
+    // sources_variable: write rapido::watch(x) to follow it, or rapido::constant(x) for its present value
+    rapido::Sources().set("score", game.score);
+    // watch_temporary: this one is a temporary
+    rapido::watch(40 + 2);
+    // watch_fixed_entry: for a fixed entry write rapido::watch(list[1])
+    rapido::watch(game.fires, 1);
+    // watch_temporary_list: needs a list that outlives the HUD
+    rapido::watch(std::vector<int>{1, 2}, game.danger);
+    // watch_temporary_object: needs an object that outlives the HUD
+    rapido::watch(Game{}, &Game::score);
+    // watch_char_array: cannot tell how long an array of characters lives
+    rapido::watch(game.pilot);
+    // watch_char_pointer: cannot tell how long an array of characters lives
+    rapido::watch(game.rank);
+    // watch_atomic: does not read a std::atomic by itself
+    rapido::watch(game.drops);
+    // watch_atomic_member: does not read a std::atomic by itself
+    rapido::watch(game, &Game::drops);
+    // watch_pointer: does not follow a pointer by itself
+    rapido::watch(game.best);
+    // watch_struct: cannot show a value of this type
+    rapido::watch(game.villages[0]);
+    // watch_struct_result: cannot show a value of this type
+    rapido::watch([] { return Game{}; });
+    // watch_struct_entry: cannot show a value of this type
+    rapido::watch(game.villages, game.danger);
+    // watch_struct_behind_pointer: cannot show a value of this type
+    Village* village = nullptr;
+    rapido::watch(village, [](const Village& any) -> const Village& { return any; });
+    // assignment: (discards qualifiers|read-only|not assignable|no viable overloaded)
+    hud[ref].color = rapido::rgb(0xff0000);
+    // timer_by_its_base: (is protected within this context|calling a protected destructor)
+    const std::unique_ptr<rapido::GameTimer> timer(new rapido::Countdown(1s));
+    // end
+}
