@@ -110,6 +110,8 @@ std::string type_of(const Field& field) {
             return "CSS easing";
         case FieldType::limits:
             return "[low, high]";
+        case FieldType::sources:
+            return "table of sources by name";
         case FieldType::points:
             return "list of [x, y]";
         case FieldType::table:

@@ -228,6 +228,8 @@ class HudReader {
                 if (!numbers.empty()) *static_cast<Limits*>(into) = {numbers[0], numbers[1]};
                 return;
             }
+            case FieldType::sources:
+                return read_sources(node, into, name, origin, path, field.most);
             case FieldType::points:
                 return read_points(node, into, field, name);
             case FieldType::insets:
@@ -328,6 +330,22 @@ class HudReader {
                         name + " is '" + utf8::shortened(*text) + "'; expected " + one_of(field.choices),
                         did_you_mean(*text, field.choices));
         *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
+    }
+
+    /// A table of sources by names of one's own, in the order in which they are written.
+    void read_sources(const toml::node& node, void* into, const std::string& name, Origin& origin,
+                      const std::string& path, std::size_t most) {
+        const toml::table* const table = node.as_table();
+        if (table == nullptr) return expected(node, name, "a table of sources, { name = \"a source\" }");
+        if (table->size() > most)
+            return fail(node.source(), name + " has more than " + std::to_string(most) + " entries");
+        auto& sources = *static_cast<std::vector<NamedSource>*>(into);
+        for (const auto& [key, value] : *table) {
+            origin.fields.emplace_back(path + "." + std::string(key.str()), place(value.source()));
+            NamedSource& made = sources.emplace_back();
+            made.name = key.str();
+            read_source(value, &made.value, "'" + made.name + "' in " + name);
+        }
     }
 
     /// A name, a constant, or a table `{ source, scale, offset }`.

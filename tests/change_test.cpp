@@ -1,5 +1,5 @@
 // Running elements change: by a new description, by what the game sets, by names that come late.
-#include "rapido/fonts.hpp"
+#include "rapido/file.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
@@ -278,6 +278,83 @@ TEST(Names, bind_when_they_come) {
     EXPECT_TRUE(hud.play(late, "hop"));
     update(hud, 150ms);
     EXPECT_LT(hud[late].offset.y, -7.9F);
+}
+
+TEST(Text, shows_any_number_of_sources_by_name) {
+    int hull = 70, most = 100;
+    std::string pilot = "Ada";
+    Hud hud;
+    const auto text =
+        hud.add(Text{.id = "t",
+                     .values = {{"hp", watch(hull)}, {"max", watch(most)}, {"who", watch(pilot)}},
+                     .format = "{who}: {hp:>4} of {max}"});
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "Ada:   70 of 100");
+    hull = 9;
+    pilot = "Bea {hp}";
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "Bea {hp}:    9 of 100") << "what a player is called is never read";
+    EXPECT_TRUE(hud[text].text_changed);
+    update(hud, 16ms);
+    EXPECT_FALSE(hud[text].changed);
+    EXPECT_FALSE(hud.add(Text{.id = "u", .values = {{"fuel", watch(hull)}}, .format = "{fule}"}));
+    EXPECT_EQ(hud.problems().back().hint, "did you mean 'fuel'?");
+    EXPECT_FALSE(hud.add(Text{.id = "v", .values = {{"a", 1}, {"a", 2}}, .format = "{a}"}));
+    const Result<HudDefinition> read = read_hud(
+        "[[element]]\nkind = \"text\"\nid = \"t\"\nformat = \"{hp}/{max}\"\nvalues = { hp = \"plane.hull\", "
+        "max = 9 }\n",
+        "h.toml");
+    ASSERT_TRUE(read) << to_string(read.problems().front());
+    const std::vector<NamedSource> expected{{"hp", "plane.hull"}, {"max", 9}};
+    EXPECT_EQ(std::get<Text>(read->elements.at(0)).values, expected);
+    EXPECT_EQ(to_string(Hud(*read).problems().at(0)),
+              "h.toml:5:17: error: 'values.hp' of text 't': unknown source 'plane.hull'");
+}
+
+TEST(Timers, of_a_hud_are_saved_and_restored_with_a_game) {
+    bool evacuating = true, held = false;
+    HudDefinition definition;
+    definition.timers = {{.id = "evacuation",
+                          .duration = 45s,
+                          .start = watch(evacuating),
+                          .pause = watch(held),
+                          .marks = {{30s}, {10s}}},
+                         {.id = "flight", .kind = TimerKind::stopwatch}};
+    definition.elements = {Text{.id = "left", .value = "evacuation.left", .format = "{:.1%S}"},
+                           Text{.id = "passed", .value = "flight.elapsed", .format = "{:.1%S}"}};
+    Hud hud(definition);
+    update(hud, 1s);
+    update(hud, 20s);
+    hud.timer("flight")->set_speed(2);
+    const std::vector<TimerState> saved = hud.save_timers();
+    ASSERT_EQ(saved.size(), 2U);
+    Hud loaded(definition);
+    EXPECT_TRUE(loaded.restore_timers(saved));
+    std::vector<std::string> told[2];
+    for (int i = 0; i < 40; ++i) {
+        int which = 0;
+        for (Hud* each : {&hud, &loaded}) {
+            update(*each, 500ms);
+            for (const Event& event : each->events())
+                told[which].push_back(event.id + " " + std::string(to_string(event.kind)) + " " +
+                                      event.detail);
+            ++which;
+        }
+        for (const char* id : {"left", "passed"})
+            ASSERT_EQ(hud[hud.find(id)].text, loaded[loaded.find(id)].text) << id << " " << i;
+    }
+    EXPECT_EQ(told[1], told[0]);
+    EXPECT_EQ(told[1], (std::vector<std::string>{"evacuation mark 10"}))
+        << "the mark at 30 s was passed before";
+    EXPECT_FALSE(loaded.restore_timers(std::vector<TimerState>{{.id = "evacuaton"}}));
+    EXPECT_EQ(loaded.problems().back().hint, "did you mean 'evacuation'?");
+    // A stopwatch that is set to its end has ended, and reports nothing, as a countdown.
+    Stopwatch watch(0s, 10s);
+    watch.start();
+    watch.set(10s);
+    EXPECT_TRUE(watch.ended());
+    EXPECT_EQ(watch.event_count(), 0U);
+    EXPECT_FALSE(watch.advance(1s));
 }
 
 }  // namespace

@@ -134,7 +134,7 @@ class Churn {
                              : std::next(models_.begin(), random_.below(static_cast<int>(models_.size())));
         if (any == models_.end()) return add();
         const ElementRef ref = any->second.ref;
-        switch (random_.below(13)) {
+        switch (random_.below(19)) {
             case 0:
             case 1:
             case 2:
@@ -152,7 +152,8 @@ class Churn {
             case 6:
                 return hud_->stop(ref, "pulse");
             case 7:
-                if (any->second.kind == "notice") hud_->notify(ref, {.text = "hello {}", .value = constant(number_)});
+                if (any->second.kind == "notice")
+                    hud_->notify(ref, {.text = "hello {}", .value = constant(number_)});
                 return;
             case 8:
                 return hud_->set_language(
@@ -167,9 +168,47 @@ class Churn {
                 *hud_ = std::move(moved);
                 return;
             }
+            case 12:
+            case 13:
+                return change(any->second);
+            case 14:
+                hud_->set_opacity(ref, static_cast<float>(random_.unit()));
+                return hud_->set_color(ref, rgb(static_cast<std::uint32_t>(random_.below(1 << 24))));
+            case 15:
+                ASSERT_TRUE(hud_->set_place(ref, {.anchor = static_cast<Anchor>(random_.below(9))}));
+                return;
+            case 16:
+                return hud_->reset(ref);
+            case 17:
+                ASSERT_TRUE(hud_->restore_timers(hud_->save_timers()));
+                return;
             default:
                 return hud_->set_scale(static_cast<float>(1 + random_.below(2)));
         }
+    }
+
+    /// Another source, other colors, effects, motion and bands: what the model knows of stays.
+    void change(Model& model) {
+        Element element = hud_->description(model.ref);
+        const int before = std::exchange(model.variable, random_.below(static_cast<int>(values_.size())));
+        const int& value = values_[static_cast<std::size_t>(model.variable)];
+        // The value of another source is taken as given; that of the same one goes on.
+        if (model.variable != before) model.low = model.high = value;
+        std::visit(
+            [&](auto& any) {
+                if constexpr (requires { any.value; }) any.value = watch(value);
+                if constexpr (requires { any.color; }) any.color = rgb(0x123456);
+                if constexpr (requires { any.bands; })
+                    if (random_.below(2) == 0)
+                        any.bands.push_back(
+                            {.id = "new", .above = 3, .color = rgb(0xff0000), .effect = "pulse"});
+                if constexpr (requires { any.bands; })
+                    if (any.bands.size() > 4) any.bands.resize(1);
+                any.effects = {{.on = TriggerOn::mark, .effect = "swell", .timer = "t"}};
+                any.layer = random_.below(5);
+            },
+            element);
+        ASSERT_TRUE(hud_->change(model.ref, element)) << to_string(hud_->problems().back());
     }
 
     void check(bool after_hitch) {

@@ -201,5 +201,27 @@ TEST(Scale, runs_through_its_colors) {
               "error: 'colors' of scale 's' must stand in order of 'at'");
 }
 
+TEST(Scale, may_have_further_pointers) {
+    double target = 25;
+    Scale scale{.id = "s", .value = 75, .max = 100};
+    scale.place.size = {200, 0};
+    scale.background = black;
+    scale.color = rgb(0x0000ff);
+    scale.pointers = {{.value = watch(target), .color = white}};
+    Stage stage(scale);
+    const auto white_at = [&](const Picture& picture) {
+        for (int x = 0; x < 200; ++x)
+            if (picture.pixel(x, 15).red > 200) return x;
+        return -1;
+    };
+    EXPECT_NEAR(white_at(stage.first()), 50, 1.5);
+    target = 50;
+    stage.pass(10ms);
+    EXPECT_NEAR(white_at(stage.shot()), 100, 1.5);
+    target = NAN;
+    stage.pass(10ms);
+    EXPECT_EQ(white_at(stage.shot()), -1);
+}
+
 }  // namespace
 }  // namespace rapido::test

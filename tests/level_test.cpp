@@ -201,5 +201,15 @@ TEST(Level, refuses_outlines_that_are_none) {
     EXPECT_EQ(lit(Stage(level).first()), 0);
 }
 
+TEST(Level, may_be_empty_at_another_value_than_zero) {
+    for (const auto& [value, fill] :
+         std::vector<std::pair<double, double>>{{-40, 0}, {-20, 0}, {0, 0.25}, {20, 0.5}, {60, 1}}) {
+        Hud hud;
+        const auto level = hud.add(Level{.id = "l", .value = constant(value), .min = -20, .max = 60});
+        update(hud, 0s);
+        EXPECT_EQ(hud.fill(level), fill) << value;
+    }
+}
+
 }  // namespace
 }  // namespace rapido::test

@@ -33,10 +33,11 @@ enum class FieldType : std::uint8_t {
     choice,  ///< one word of a closed list
     source,  ///< the name of a live value, or a constant
     easing,
-    limits,  ///< [low, high]
-    points,  ///< a list of [x, y]
-    table,   ///< an aggregate with a description of its own
-    list,    ///< several of them; a number stands for one with this first field
+    limits,   ///< [low, high]
+    points,   ///< a list of [x, y]
+    sources,  ///< a table of sources, by names of one's own
+    table,    ///< an aggregate with a description of its own
+    list,     ///< several of them; a number stands for one with this first field
 };
 
 struct Table;

@@ -32,8 +32,9 @@ class BodyContext {
     virtual Location place_of(std::string_view field) const = 0;
 
     /// Parses a pattern, which stands in this field; no field for one that is not of the file. The same pattern is parsed
-    /// once.
-    virtual Result<Format> format(const std::string& pattern, std::string_view field) = 0;
+    /// once. `names` are fields besides those that every pattern may have.
+    virtual Result<Format> format(const std::string& pattern, std::string_view field,
+                                  std::span<const std::string_view> names = {}) = 0;
 
     /// The effect of a name; null, with a problem, for none.
     std::function<const Effect*(std::string_view, Problem&)> find_effect;

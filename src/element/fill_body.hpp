@@ -33,8 +33,12 @@ inline float least_length(float scale) {
 class FillBody : public Body {
  public:
     /// The end color is that of the full end, for a gradient outside of bands.
-    FillBody(Color color, Color trail_color, std::optional<Color> end_color = {})
-        : color_(color), trail_color_(trail_color), own_color_(color), end_color_(end_color) {}
+    FillBody(Color color, Color trail_color, std::optional<Color> end_color = {}, double min = 0)
+        : empty_at_(min),
+          color_(color),
+          trail_color_(trail_color),
+          own_color_(color),
+          end_color_(end_color) {}
 
     Change set_look(const Look& look) override {
         const bool differs = !(look.color == color_) || look.pattern != pattern_;
@@ -43,8 +47,9 @@ class FillBody : public Body {
         return look_if(differs);
     }
     Change show(const FieldValues& shown, double trail) override {
-        const double fill = fill_of(shown.value.number(), shown.max.number());
-        const double behind = std::isnan(trail) ? fill : std::max(fill_of(trail, shown.max.number()), fill);
+        const double most = shown.max.number() - empty_at_;
+        const double fill = fill_of(shown.value.number() - empty_at_, most);
+        const double behind = std::isnan(trail) ? fill : std::max(fill_of(trail - empty_at_, most), fill);
         const bool differs = fill != fill_ || behind != trail_;
         fill_ = fill;
         trail_ = behind;
@@ -90,6 +95,7 @@ class FillBody : public Body {
     }
     static constexpr Color stripe_color = rgb(0x10161c, 0.55);
     bool is_in_band() const { return !(color_ == own_color_); }
+    double empty_at_ = 0;  ///< the value at which it is empty
     double fill_ = 0;
     double trail_ = 0;  ///< where it ends; at least `fill_`
     Color color_;

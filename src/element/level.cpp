@@ -38,6 +38,7 @@ namespace {
 constexpr std::array own_fields{
     required_field<&Level::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Level::value>("value", "The value that fills the element."),
+    field<&Level::min>("min", "The value at which the shape is empty.", {"", -1e300, 1e300}),
     field<&Level::max>("max", "The value at which the element is full."),
     field<&Level::trail>("trail", "A second level that shows what was just lost."),
     field<&Level::shape>("shape", "The shape that is filled."),
@@ -71,7 +72,7 @@ struct Least {
 class LevelBody final : public FillBody {
  public:
     LevelBody(const Level& level, BodyContext& context)
-        : FillBody(level.color, level.trail.color, level.end_color),
+        : FillBody(level.color, level.trail.color, level.end_color, level.min),
           outline_(outline_for(level)),
           image_(ImageLook::find(level.image, "image", level.frames, context)),
           empty_image_(ImageLook::find(level.empty_image, "empty_image", level.frames, context)),

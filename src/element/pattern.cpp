@@ -19,6 +19,7 @@ void check_fields(const Format& format, const Pattern& pattern, std::string_view
     const std::vector<Format::Use> uses = format.uses();
     for (std::size_t i = 0; i < uses.size(); ++i) {
         const FieldName field = uses[i].field;
+        if (field == FieldName::named) continue;  // of a type that is known when it is read
         const bool needs_max = field != FieldName::value && field != FieldName::delta;
         const std::string braces =
             field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
@@ -70,7 +71,7 @@ std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOpt
         const bool is_other = i + 1 == plural_categories;
         if (form.empty() && !is_other) continue;
         const Result<Format> format =
-            context.format(form, translated == nullptr ? names[i] : std::string_view());
+            context.format(form, translated == nullptr ? names[i] : std::string_view(), pattern.names);
         if (!format) {
             for (const Problem& problem : format.problems())
                 context.report(problem);

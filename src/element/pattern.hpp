@@ -12,7 +12,8 @@ struct Pattern {
     const PluralForms* plural = nullptr;  ///< null where one pattern counts for all
     bool has_value = false;
     bool has_max = false;
-    std::string_view field = "format";  ///< where it is written
+    std::string_view field = "format";          ///< where it is written
+    std::span<const std::string_view> names{};  ///< fields of its own
 };
 
 /// What `automatic` stands for.

@@ -25,6 +25,23 @@ struct Description<ColorStop> {
 
 namespace {
 
+constexpr std::array pointer_fields{
+    required_field<&ScalePointer::value>("value", "The value that it points at."),
+    field<&ScalePointer::color>("color", "The color of the pointer."),
+    field<&ScalePointer::length>("length", "The length of the triangle; zero draws the line alone.",
+                                 {"px", 0, largest_length}),
+};
+static_assert(pointer_fields.size() == member_count<ScalePointer>);
+
+}  // namespace
+
+template <>
+struct Description<ScalePointer> {
+    static constexpr Table table{"pointers", pointer_fields};
+};
+
+namespace {
+
 constexpr std::array own_fields{
     required_field<&Scale::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Scale::value>("value", "The value that the pointer points at."),
@@ -37,6 +54,7 @@ constexpr std::array own_fields{
     field<&Scale::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
     field<&Scale::pointer>("pointer", "The length of the triangle that points at the value; zero draws none.",
                            {"px", 0, largest_length}),
+    field<&Scale::pointers>("pointers", "Further pointers, each at a value of its own.", {.most = 16}),
     field<&Scale::marks>("marks", "Marks and numbers along the strip."),
     field<&Scale::color>("color", "The color of the pointer, and of the fill."),
     field<&Scale::background>("background", "The color of the strip where it has no other."),
@@ -55,6 +73,7 @@ class ScaleBody final : public PointerBody {
           thickness_(scale.thickness),
           radius_(scale.radius),
           pointer_(scale.pointer),
+          pointers_(scale.pointers),
           background_(scale.background) {}
 
     static void check(const Scale& scale, BodyContext& context) {
@@ -84,9 +103,21 @@ class ScaleBody final : public PointerBody {
         else
             draw_colors(strip, radius_ * at.scale, into);
         draw_marks(strip, at.scale, into);
-        if (!points_) return;
-        if (neutral_) draw_fill(strip, at.scale, into);
-        draw_pointer(strip, at.scale, into);
+        if (points_ && neutral_) draw_fill(strip, at.scale, into);
+        for (std::size_t i = 0; i < pointers_.size() && max_ > min_; ++i)
+            if (i < further_.size() && std::isfinite(further_[i]))
+                draw_pointer(strip, part_of(further_[i]), std::min(pointers_[i].length, pointer_),
+                             pointers_[i].color, at.scale, into);
+        if (points_ && pointer_ > 0) draw_pointer(strip, fill_, pointer_, color_, at.scale, into);
+    }
+    void show_further(std::span<const Value> values) override {
+        further_.clear();
+        for (const Value& value : values)
+            further_.push_back(value.number());
+        further_changed_ = true;
+    }
+    Change show(const FieldValues& shown, double trail) override {
+        return std::max(PointerBody::show(shown, trail), look_if(std::exchange(further_changed_, false)));
     }
 
  private:
@@ -167,12 +198,13 @@ class ScaleBody final : public PointerBody {
                       strip.between(std::max(0.0, low), std::min(1.0, high)));
     }
 
-    void draw_pointer(const Strip& strip, float scale, DrawGroup& into) const {
-        if (pointer_ <= 0) return;
-        const float length = pointer_ * scale, half = length * 0.6F;
+    void draw_pointer(const Strip& strip, double part, float size, Color color, float scale,
+                      DrawGroup& into) const {
+        const float length = size * scale, half = length * 0.6F;
+        const float tip = strip.from - length;  // the pointer of the value is the longest room there is
         const float line = std::max(1.0F, scale);
         const float along =
-            std::clamp(static_cast<float>(fill_) * strip.axis.length(), line, strip.axis.length() - line);
+            std::clamp(static_cast<float>(part) * strip.axis.length(), line, strip.axis.length() - line);
         const auto at = [&](float across, float far) { return strip.axis.to_device({across, far}); };
         // A triangle, and a line across the strip below its tip; dark around it, to be seen on every color.
         const float deep = strip.from + strip.thickness;
@@ -180,9 +212,9 @@ class ScaleBody final : public PointerBody {
                               at(deep, along + 2 * line), at(strip.from, along + 2 * line)};
         into.add_polygon(edge, rgb(0x10161c, 0.7));
         const std::array corners{
-            at(0, along - half),    at(0, along + half),    at(length * 0.9F, along + line),
-            at(deep, along + line), at(deep, along - line), at(length * 0.9F, along - line)};
-        into.add_polygon(corners, color_);
+            at(tip, along - half),  at(tip, along + half),  at(tip + length * 0.9F, along + line),
+            at(deep, along + line), at(deep, along - line), at(tip + length * 0.9F, along - line)};
+        into.add_polygon(corners, color);
     }
 
     Direction direction_;
@@ -191,12 +223,22 @@ class ScaleBody final : public PointerBody {
     float thickness_;
     float radius_;
     float pointer_;
+    std::vector<ScalePointer> pointers_;
+    std::vector<double> further_;  ///< where they point
+    bool further_changed_ = false;
     Color background_;
 };
 
 }  // namespace
 
 bool operator==(const Scale&, const Scale&) = default;
+
+std::vector<FurtherSource> further_sources(const Scale& scale) {
+    std::vector<FurtherSource> sources;
+    for (std::size_t i = 0; i < scale.pointers.size(); ++i)
+        sources.push_back({"pointers." + std::to_string(i) + ".value", scale.pointers[i].value});
+    return sources;
+}
 
 std::unique_ptr<Body> make_body(const Scale& scale, BodyContext& context) {
     ScaleBody::check(scale, context);

@@ -17,6 +17,8 @@ constexpr std::array own_fields{
     required_field<&Text::id>("id", "The name of the element, unique among its siblings."),
     field<&Text::value>("value", "What {} shows."),
     field<&Text::max>("max", "What {max} shows."),
+    field<&Text::values>("values", "Sources for fields of the format with names of their own, {hp}.",
+                         {.most = 8}),
     field<&Text::format>("format", "The pattern: literal text and fields with ISO C++ format specs."),
     field<&Text::plural>("plural", "Other patterns for other plural categories."),
     field<&Text::placeholder>("placeholder", "What stands in place of a field that has no value."),
@@ -52,7 +54,7 @@ std::vector<Value> widest_candidates(const Limits& range, bool whole, bool of_al
         int counts = of_all ? 18 : 2;
         for (double power = std::pow(10.0, std::floor(std::log10(std::max(end, 1.0))));
              counts > 0 && power >= 10; power /= 10, --counts)
-            for (const double number : {power, power - 1, power - 0.5})
+            for (const double number : {power, power - 1, power - 0.01})
                 numbers.push_back(sign * number);
     }
     std::sort(numbers.begin(), numbers.end());
@@ -80,9 +82,11 @@ struct Patterns {
     std::string format;
     std::unique_ptr<const PluralForms> plural;  ///< null where one pattern counts for all
     std::vector<std::string> of_bands;          ///< empty where a band has none
+    std::vector<std::string> names;             ///< of its further values
     bool has_value;
     bool has_max;
 
+    std::vector<std::string_view> name_views() const { return {names.begin(), names.end()}; }
     explicit Patterns(const Text& text)
         : format(text.format),
           plural(text.plural == PluralForms{} ? nullptr : std::make_unique<const PluralForms>(text.plural)),
@@ -90,6 +94,8 @@ struct Patterns {
           has_max(text.max) {
         for (const Band& band : text.bands)
             of_bands.push_back(band.format);
+        for (const NamedSource& named : text.values)
+            names.push_back(named.name);
     }
 };
 
@@ -116,7 +122,10 @@ class TextBody final : public Body {
           uses_hud_font_(text.font.empty()),
           value_type_(value_type) {}
 
-    Change show(const FieldValues& values, double) override {
+    void show_further(std::span<const Value> values) override { named_.assign(values.begin(), values.end()); }
+    Change show(const FieldValues& given, double) override {
+        FieldValues values = given;
+        values.named = named_;
         max_ = values.max;
         const bool differs = shown().update(values);
         return std::exchange(other_form_, false) || differs ? Change::text : Change::none;
@@ -192,8 +201,9 @@ class TextBody final : public Body {
     /// In a language, null for the one of its description.
     static Forms make_forms(const Patterns& patterns, const TextOptions& options, const Language* language,
                             BodyContext& context) {
+        const std::vector<std::string_view> names = patterns.name_views();
         const auto made = [&](const std::string& pattern, const PluralForms* plural, std::string_view field) {
-            return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field},
+            return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field, names},
                                        options, language, context);
         };
         Forms forms{made(patterns.format, patterns.plural.get(), "format"), {}};
@@ -233,7 +243,7 @@ class TextBody final : public Body {
         // All digits are as wide as each other, so that texts are told apart by all else.
         std::vector<std::string> texts;
         for (const Value value : widest_candidates(range_, is_whole, of_all)) {
-            probe.update({.value = value, .max = max_, .delta = value});
+            probe.update({.value = value, .max = max_, .delta = value, .named = named_});
             std::string& text = texts.emplace_back(probe.text());
             std::replace_if(
                 text.begin(), text.end(), [](char c) { return c >= '1' && c <= '9'; }, '0');
@@ -269,6 +279,7 @@ class TextBody final : public Body {
     std::optional<Value::Type> value_type_;
     NumberText* number_ = nullptr;  ///< what its own form writes into
     Value max_;
+    std::vector<Value> named_;
     float reserved_ = -1;  ///< negative: not yet known
 };
 
@@ -276,7 +287,19 @@ class TextBody final : public Body {
 
 bool operator==(const Text&, const Text&) = default;
 
+std::vector<FurtherSource> further_sources(const Text& text) {
+    std::vector<FurtherSource> sources;
+    for (const NamedSource& named : text.values)
+        sources.push_back({"values." + named.name, named.value});
+    return sources;
+}
+
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
+    for (std::size_t i = 0; i < text.values.size(); ++i)
+        for (std::size_t j = 0; j < i; ++j)
+            if (text.values[i].name == text.values[j].name)
+                context.report("values." + text.values[i].name, "is the name of a value before it", {},
+                               ProblemCode::duplicate);
     if (!utf8::is_valid(text.placeholder))
         context.report("placeholder", "is not valid UTF-8", {}, ProblemCode::syntax);
     if (text.range.low > text.range.high)

@@ -246,6 +246,28 @@ GameTimer* Hud::timer(std::string_view id) {
     return nullptr;
 }
 
+std::vector<TimerState> Hud::save_timers() const {
+    return state_->timers.save();
+}
+
+bool Hud::restore_timers(std::span<const TimerState> timers) {
+    if (!state_->may("restore_timers")) return false;
+    bool all = true;
+    for (const TimerState& saved : timers) {
+        const TimerIndex index = state_->timers.find(saved.id);
+        if (index != no_timer && state_->timers[index].owned != nullptr) {
+            state_->timers.restore(index, saved);
+            continue;
+        }
+        all = false;
+        state_->problems.report({{},
+                                 "no timer '" + saved.id + "' of this HUD",
+                                 did_you_mean(saved.id, state_->timers.names()),
+                                 ProblemCode::unknown_name});
+    }
+    return all;
+}
+
 std::uint64_t Hud::texts_made() const {
     std::uint64_t count = 0;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)

@@ -37,7 +37,9 @@ std::string_view FontFamilies::of(const Language* language) const {
     return found;
 }
 
-Result<Format> ElementContext::format(const std::string& pattern, std::string_view field) {
+Result<Format> ElementContext::format(const std::string& pattern, std::string_view field,
+                                      std::span<const std::string_view> names) {
+    if (!names.empty()) return Format::parse(pattern, field.empty() ? Location{} : place_of(field), names);
     Result<Format> parsed = formats_.parse(pattern);
     if (!parsed && !field.empty()) return Format::parse(pattern, place_of(field));
     return parsed;

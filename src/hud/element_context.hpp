@@ -37,7 +37,8 @@ class ElementContext final : public BodyContext {
     ElementContext(ProblemLog& problems, std::string name, const Origin* origin, Formats& formats)
         : problems_(problems), name_(std::move(name)), origin_(origin), formats_(formats) {}
 
-    Result<Format> format(const std::string& pattern, std::string_view field) override;
+    Result<Format> format(const std::string& pattern, std::string_view field,
+                          std::span<const std::string_view> names = {}) override;
     void report(std::string_view field, std::string message, std::string hint = {},
                 ProblemCode code = ProblemCode::unfit) override;
     void warn(std::string_view field, std::string message, std::string hint = {},

@@ -75,6 +75,27 @@ std::vector<std::string_view> Timers::names() const {
     return names;
 }
 
+std::vector<TimerState> Timers::save() const {
+    std::vector<TimerState> states;
+    for (const RunningTimer& timer : timers_) {
+        if (timer.owned == nullptr) continue;
+        TimerState& state = states.emplace_back(timer.owned->state());
+        state.id = timer.id;
+        state.held = timer.held;
+    }
+    return states;
+}
+
+void Timers::restore(TimerIndex index, const TimerState& state) {
+    RunningTimer& timer = timers_[index];
+    timer.owned->restore(state);
+    timer.held = state.held;
+    timer.before = timer.position();
+    // What started it then does not start it again.
+    timer.start_was_true = true;
+    timer.told_start = true;
+}
+
 void Timers::watch_bands(ElementIndex index) {
     const SourceIndex value = readouts_.value_source(index);
     for (RunningTimer& timer : timers_) {

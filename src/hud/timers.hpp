@@ -73,6 +73,8 @@ class Timers {
     /// Returns the timer of an id, or no timer.
     TimerIndex find(const std::string& id) const;
     std::vector<std::string_view> names() const;
+    std::vector<TimerState> save() const;
+    void restore(TimerIndex index, const TimerState& state);
     /// An element with bands on a timer of this HUD, that nothing paces: their edges are solved like marks.
     void watch_bands(ElementIndex index);
     void remove(ElementIndex index);

@@ -132,13 +132,18 @@ int shown_places(const Value& value) {
 Rounding FieldWriter::rounding_of(FieldName field) const {
     const Rounding rounding =
         options_.rounding == Rounding::automatic ? Rounding::nearest : options_.rounding;
+    // What has no maximum is not honest about one.
+    if (field == FieldName::named && rounding == Rounding::honest) return Rounding::nearest;
     // An honest maximum is never shown as less than it is.
     if (field == FieldName::max && rounding == Rounding::honest) return Rounding::up;
     return rounding;
 }
 
-FieldWriter::Amount FieldWriter::amount_of(FieldName field, const FieldValues& values) const {
-    switch (field) {
+FieldWriter::Amount FieldWriter::amount_of(const Format::Parsed::Piece& piece,
+                                           const FieldValues& values) const {
+    switch (piece.field) {
+        case FieldName::named:
+            return {piece.named < values.named.size() ? values.named[piece.named] : Value(), {}};
         case FieldName::max:
             return {values.max, {}};
         case FieldName::left:
@@ -160,7 +165,7 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
     const Rounding rounding = rounding_of(piece.field);
     if (piece.field == FieldName::percent || piece.field == FieldName::ratio)
         return part_key(spec, piece.field, values, rounding);
-    const Amount amount = amount_of(piece.field, values);
+    const Amount amount = amount_of(piece, values);
     switch (amount.value.type()) {
         case Value::Type::none:
             return {};
@@ -184,7 +189,8 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
 /// Up to two digits after the point, without zeros at the end. On its way a number keeps as many as its start or its target has, so
 /// that it does not become wider and narrower.
 Key FieldWriter::default_key(const Amount& amount, const FieldValues& values, Rounding rounding) const {
-    const bool is_on_way = values.start.has_value() && values.target.has_value();
+    const bool is_on_way =
+        amount.value == values.value && values.start.has_value() && values.target.has_value();
     const int places = is_on_way ? std::max(shown_places(values.start), shown_places(values.target))
                                  : most_places(digits_of(amount.value));
     const Key key = fixed_key(places, amount, rounding);

@@ -90,7 +90,10 @@ std::string_view cut(std::string_view text, int precision) {
 
 /// A text that a spec of numbers met only at run time is shown whole.
 std::string_view text_of(const Format::Parsed::Piece& piece, const FieldValues& values) {
-    const std::string_view text = (piece.field == FieldName::max ? values.max : values.value).text();
+    const Value& shown = piece.field == FieldName::max     ? values.max
+                         : piece.field == FieldName::named ? values.named[piece.named]
+                                                           : values.value;
+    const std::string_view text = shown.text();
     const bool takes_text = (piece.spec.type == 0 || piece.spec.type == 's') && !piece.spec.is_time();
     return takes_text ? cut(text, piece.spec.precision) : text;
 }

@@ -30,7 +30,7 @@ class FieldWriter {
     };
 
     // Values to keys (field_keys.cpp)
-    Amount amount_of(FieldName field, const FieldValues& values) const;
+    Amount amount_of(const Format::Parsed::Piece& piece, const FieldValues& values) const;
     Rounding rounding_of(FieldName field) const;
     Key number_key(const Spec& spec, const Amount& amount, Rounding rounding) const;
     Key default_key(const Amount& amount, const FieldValues& values, Rounding rounding) const;

@@ -11,12 +11,16 @@ namespace rapido {
 namespace {
 
 constexpr std::size_t longest_pattern = 4096;
-constexpr std::array<std::string_view, 6> field_names{"value", "max", "percent", "ratio", "left", "delta"};
+constexpr std::array<std::string_view, 7> field_names{"value", "max",   "percent", "ratio",
+                                                      "left",  "delta", "named"};
+/// Those that a pattern may use.
+constexpr std::span<const std::string_view> own_names = std::span(field_names).first<6>();
 
 /// Cuts a pattern into literals and fields.
 class PatternParser {
  public:
-    PatternParser(std::string_view pattern, Location where) : pattern_(pattern), where_(std::move(where)) {}
+    PatternParser(std::string_view pattern, Location where, std::span<const std::string_view> names)
+        : pattern_(pattern), where_(std::move(where)), names_(names) {}
 
     Result<Format::Parsed> parse() {
         if (pattern_.size() > longest_pattern) return fault(0, "a format is limited to 4096 bytes");
@@ -45,7 +49,7 @@ class PatternParser {
         if (location.column > 0)
             location.column += static_cast<int>(utf8::length(pattern_.substr(0, offset)));
         return {std::move(location), "format \"" + utf8::shortened(pattern_) + "\": " + std::move(message),
-                std::move(hint)};
+                std::move(hint), ProblemCode::bad_format};
     }
 
     bool fail(std::size_t offset, std::string message, std::string hint = {}) {
@@ -67,12 +71,19 @@ class PatternParser {
         literal_.clear();
         piece.offset = begin;
         if (!name.empty()) {
-            const auto known = std::find(field_names.begin(), field_names.end(), name);
-            if (known == field_names.end())
-                return fail(begin + 1,
-                            "unknown field '" + std::string(name) + "'; expected " + one_of(field_names),
-                            did_you_mean(name, field_names));
-            piece.field = static_cast<FieldName>(known - field_names.begin());
+            const auto named = std::find(names_.begin(), names_.end(), name);
+            const auto known = std::find(own_names.begin(), own_names.end(), name);
+            if (named != names_.end()) {
+                piece.field = FieldName::named;
+                piece.named = static_cast<std::size_t>(named - names_.begin());
+            } else if (known != own_names.end()) {
+                piece.field = static_cast<FieldName>(known - own_names.begin());
+            } else {
+                std::vector<std::string_view> all(own_names.begin(), own_names.end());
+                all.insert(all.end(), names_.begin(), names_.end());
+                return fail(begin + 1, "unknown field '" + std::string(name) + "'; expected " + one_of(all),
+                            did_you_mean(name, all));
+            }
         }
         if (colon < inside.size()) {
             piece.spec_text = inside.substr(colon + 1);
@@ -101,6 +112,7 @@ class PatternParser {
 
     std::string_view pattern_;
     Location where_;
+    std::span<const std::string_view> names_;
     std::size_t at_ = 0;
     std::string literal_;
     Format::Parsed parsed_;
@@ -109,8 +121,9 @@ class PatternParser {
 
 }  // namespace
 
-Result<Format> Format::parse(std::string_view pattern, const Location& where) {
-    Result<Parsed> parsed = PatternParser(pattern, where).parse();
+Result<Format> Format::parse(std::string_view pattern, const Location& where,
+                             std::span<const std::string_view> names) {
+    Result<Parsed> parsed = PatternParser(pattern, where, names).parse();
     if (!parsed) return parsed.problems();
     Format format;
     format.parsed_ = std::make_shared<const Parsed>(*std::move(parsed));
@@ -120,20 +133,22 @@ Result<Format> Format::parse(std::string_view pattern, const Location& where) {
 std::vector<Format::Use> Format::uses() const {
     std::vector<Use> uses;
     for (const Parsed::Piece& piece : parsed_->pieces)
-        uses.push_back({piece.field, piece.spec_text, piece.offset});
+        uses.push_back({piece.field, piece.named, piece.spec_text, piece.offset});
     return uses;
 }
 
 bool Format::uses_max() const {
     return std::any_of(parsed_->pieces.begin(), parsed_->pieces.end(), [](const Parsed::Piece& piece) {
-        return piece.field != FieldName::value && piece.field != FieldName::delta;
+        return piece.field != FieldName::value && piece.field != FieldName::delta &&
+               piece.field != FieldName::named;
     });
 }
 
 std::string Format::mismatch(std::size_t use, Value::Type type) const {
     const Parsed::Piece& piece = parsed_->pieces[use];
     const bool is_part = piece.field == FieldName::percent || piece.field == FieldName::ratio;
-    const bool is_amount = piece.field != FieldName::value && piece.field != FieldName::max;
+    const bool is_amount =
+        piece.field != FieldName::value && piece.field != FieldName::max && piece.field != FieldName::named;
     if (is_amount && type == Value::Type::text) return "needs a number, and the source is a text";
     return spec_mismatch(piece.spec, is_part && type != Value::Type::none ? Value::Type::float64 : type);
 }

@@ -13,6 +13,7 @@ struct Format::Parsed {
     struct Piece {
         std::string literal;
         FieldName field = FieldName::value;
+        std::size_t named = 0;
         Spec spec;
         std::string spec_text;
         std::size_t offset = 0;

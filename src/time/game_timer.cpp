@@ -172,11 +172,30 @@ void GameTimer::reset() {
 void GameTimer::set(Seconds time) {
     if (std::isnan(time.count())) return;
     const std::int64_t position = count_of(time);
-    if (direction_ == Direction::down && position == 0)
+    // At its end it has ended: that it came there is not reported.
+    if (direction_ == Direction::down ? position == 0
+                                      : duration_.count() > 0 && position >= duration_.count())
         state_ = State::ended;
     else if (state_ == State::ended)
         state_ = State::paused;
     hold(position);
+}
+
+TimerState GameTimer::state() const {
+    return {.id = {},
+            .position = position(),
+            .duration = duration_,
+            .speed = speed_,
+            .run = static_cast<TimerState::Run>(state_),
+            .loop = loop_};
+}
+
+void GameTimer::restore(const TimerState& state) {
+    duration_ = std::clamp(state.duration, Nanoseconds{0}, Nanoseconds{limit});
+    speed_ = state.speed > 0 ? std::min(state.speed, 1e6) : 0;
+    loop_ = state.loop;
+    state_ = static_cast<State>(std::min(state.run, TimerState::Run::ended));
+    hold(state.position.count());
 }
 
 void GameTimer::set_speed(double speed) {

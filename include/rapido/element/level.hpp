@@ -40,6 +40,7 @@ struct Wave {
 struct Level {
     std::string id{};
     Source value{};
+    double min = 0;  ///< the value at which the shape is empty
     Source max = 1;
     Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss

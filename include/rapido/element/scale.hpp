@@ -18,6 +18,14 @@
 
 namespace rapido {
 
+/// Another pointer on a scale: a target, the best so far.
+struct ScalePointer {
+    Source value{};
+    Color color = rgb(0xf2efe6, 0.6);
+    float length = 7;  ///< the length of the triangle, design pixels; zero draws the line alone
+    friend bool operator==(const ScalePointer&, const ScalePointer&) = default;
+};
+
 /// A straight scale with a pointer: cold to hot, back to front, early to late. A value outside of the scale is shown at its end;
 /// without a value there is no pointer.
 struct Scale {
@@ -42,6 +50,8 @@ struct Scale {
     float thickness = 10;  ///< the thickness of the strip, design pixels
     float radius = 3;      ///< the radius of its corners
     float pointer = 9;     ///< the length of the triangle that points at the value; zero draws none
+    std::vector<ScalePointer>
+        pointers{};  ///< further pointers, below the one of the value; they do not move by `motion`
     ScaleMarks marks{};
     Color color = rgb(0xf2efe6);             ///< the color of the pointer, and of the fill
     Color background = rgb(0x000000, 0.45);  ///< the color of the strip where it has no other

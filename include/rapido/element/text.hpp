@@ -49,8 +49,10 @@ enum class Overflow : std::uint8_t {
 /// A counter, a score, a time or a caption: a pattern and the values that it shows. The element is as large as its text.
 struct Text {
     std::string id{};
-    Source value{};                           ///< what `{}` shows; a caption has none
-    Source max{};                             ///< what `{max}` shows
+    Source value{};  ///< what `{}` shows; a caption has none
+    Source max{};    ///< what `{max}` shows
+    std::vector<NamedSource>
+        values{};  ///< what other fields show: `{hp}` for `{{"hp", watch(hull)}}`; as they are, without motion
     std::string format = "{}";                ///< see `Format`; a key into the translations
     PluralForms plural{};                     ///< other patterns for other plural categories
     std::string placeholder = "--";           ///< stands in place of a field that has no value

@@ -5,6 +5,7 @@
 #include <optional>
 #include <span>
 #include <string_view>
+#include <vector>
 
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/hud/definition.hpp"
@@ -212,6 +213,11 @@ class Hud {
     /// null for an unknown id, which is a problem. Its marks are given in the definition: among them the HUD keeps the
     /// edges of bands. Valid as long as the HUD is not moved from or destroyed.
     GameTimer* timer(std::string_view id);
+    /// Returns all timers that this HUD advances as they are now, to be saved with a game: plain values.
+    std::vector<TimerState> save_timers() const;
+    /// Puts timers where they were: nothing is reported, and a timer whose `start` is true does not begin again. A timer of
+    /// an id that this HUD does not have is a problem, and the others are restored.
+    bool restore_timers(std::span<const TimerState> timers);
     /// Gives a timer that the game advances, by this clock, the sources of a timer, and reports its events; any
     /// number of HUDs may have it. It must outlive the HUD. For a HUD made from a definition, `Sources::set` does the
     /// same. False, with a problem, if there is one with this id.

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <memory>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -30,9 +31,11 @@ struct FieldValues {
     Value delta = {};  ///< `{delta}`: the last change of the value
     /// While the value is on its way: where it came from and where it goes, so that the digits after its point do not come and go.
     Value start = {}, target = {};
+    std::span<const Value> named =
+        {};  ///< those of fields with names of their own, in the order of the names
 };
 
-enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta };
+enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, named };
 
 /// A pattern: literal text and fields in braces, `{{` and `}}` for the braces themselves.
 ///
@@ -57,13 +60,16 @@ class Format {
     /// A field of a pattern, as checks see it.
     struct Use {
         FieldName field = FieldName::value;
+        std::size_t named = 0;   ///< for a field with a name of its own, which
         std::string_view spec;   ///< without the colon
         std::size_t offset = 0;  ///< where the field begins in the pattern, in bytes
     };
 
     /// Parses a pattern of at most 4096 bytes and 8 fields. Widths are limited to 256, precisions to 30.
-    /// `where` is the place of the pattern's first character; problems point at the fault inside it.
-    static Result<Format> parse(std::string_view pattern, const Location& where = {});
+    /// `where` is the place of the pattern's first character; problems point at the fault inside it. `names` are fields besides
+    /// those of the table.
+    static Result<Format> parse(std::string_view pattern, const Location& where = {},
+                                std::span<const std::string_view> names = {});
 
     std::vector<Use> uses() const;
     /// Whether some field needs the maximum.
@@ -79,7 +85,7 @@ class Format {
     std::shared_ptr<const Parsed> parsed_;
 };
 
-/// "value", "max", "percent", "ratio", "left", "delta".
+/// "value", "max", "percent", "ratio", "left", "delta", "named".
 std::string_view to_string(FieldName field);
 
 }  // namespace rapido

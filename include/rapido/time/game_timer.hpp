@@ -5,6 +5,7 @@
 #include <compare>
 #include <optional>
 #include <span>
+#include <string>
 #include <vector>
 
 #include "rapido/time/clock.hpp"
@@ -31,6 +32,19 @@ struct TimerEvent {
     Nanoseconds time{0};      ///< when it happened, on the timer's own `age`
     Nanoseconds at{0};        ///< for a mark, its `at`
     std::uint64_t count = 1;  ///< for `skipped`, how many events were skipped
+};
+
+/// All that a timer is at one moment but for its marks: a plain value, to be saved with a game.
+struct TimerState {
+    enum class Run : std::uint8_t { stopped, running, paused, ended };
+    std::string id{};         ///< of a timer of a HUD
+    Nanoseconds position{0};  ///< what is left of a countdown, what has passed of a stopwatch
+    Nanoseconds duration{0};
+    double speed = 1;
+    Run run = Run::stopped;
+    bool loop = false;
+    bool held = false;  ///< paused by the source `pause` of a HUD
+    friend bool operator==(const TimerState&, const TimerState&) = default;
 };
 
 /// What `Countdown` and `Stopwatch` have in common. A timer keeps whole nanoseconds and adds up no fractions: the same
@@ -78,6 +92,11 @@ class GameTimer {
         run_ += step.count();
         return std::nullopt;
     }
+
+    /// Returns what the timer is now.
+    TimerState state() const;
+    /// Puts the timer where another one of its kind was. Nothing is reported; marks that lie ahead are armed.
+    void restore(const TimerState& state);
 
     bool running() const { return state_ == State::running; }
     bool ended() const { return state_ == State::ended; }

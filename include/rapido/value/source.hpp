@@ -104,6 +104,13 @@ class Source {
     detail::Binding binding_;
 };
 
+/// A source with a name of its own, for a text that shows several: `.values = {{"hp", watch(hull)}}` for `{hp}`.
+struct NamedSource {
+    std::string name{};
+    Source value{};
+    friend bool operator==(const NamedSource&, const NamedSource&) = default;
+};
+
 /// Returns the source that a game offers under a name, as a literal does: for names in variables.
 inline Source name(std::string_view name) {
     return Source(detail::Binding::named(name));
