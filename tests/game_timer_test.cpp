@@ -418,5 +418,22 @@ TEST(GameTimer, keeps_its_position_whatever_its_speed_does) {
     EXPECT_NEAR(static_cast<double>(static_cast<long double>(watch.elapsed().count()) - passed), 0, 1000);
 }
 
+TEST(GameTimer, tells_a_mark_on_its_end_in_the_same_way_however_it_comes_there) {
+    const std::vector<Mark> marks{{5s}, {10s}};
+    Stopwatch runs(0s, 10s), added(0s, 10s);
+    for (Stopwatch* watch : {&runs, &added}) {
+        watch->set_marks(marks);
+        watch->start();
+    }
+    (void)runs.advance(12s);
+    added.add(12s);
+    std::vector<std::pair<TimerEvent::Kind, Nanoseconds>> told[2];
+    for (int i = 0; i < 2; ++i)
+        for (const TimerEvent& event : (i == 0 ? runs : added).events())
+            told[i].emplace_back(event.kind, event.at);
+    EXPECT_EQ(told[0], told[1]);
+    EXPECT_EQ(told[0].size(), 2U);
+}
+
 }  // namespace
 }  // namespace rapido::test

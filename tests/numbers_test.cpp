@@ -348,6 +348,48 @@ TEST(Format, of_a_float_without_a_spec_is_fit_for_a_player) {
     EXPECT_EQ(hud.text(text), "5000");
 }
 
+TEST(Format, puts_the_sign_where_the_pattern_says) {
+    EXPECT_EQ(shown("{sign}${:.2f}", {.value = -20.0}), "-$20.00");
+    EXPECT_EQ(shown("{sign}${:.2f}", {.value = 20.0}), "$20.00");
+    EXPECT_EQ(shown("{sign}${:.2f}", {.value = -0.001}), "$0.00") << "what rounds to zero has none";
+    EXPECT_EQ(shown("{sign:+}€{:L} of {max}", {.value = 1480, .max = -7}), "+€1,480 of -7");
+    EXPECT_EQ(shown("({:d}{sign})", {.value = -3}), "(3-)") << "it may stand behind, too";
+    EXPECT_FALSE(Format::parse("{sign}{sign}{}"));
+    EXPECT_FALSE(Format::parse("{sign:>4}{}"));
+    int budget = 5;
+    Hud hud;
+    const auto text = hud.add(Text{.id = "b", .value = watch(budget), .format = "{sign}${}"});
+    update(hud, 0s);
+    budget = -5;
+    update(hud, 0s);
+    EXPECT_EQ(hud.text(text), "-$5");
+    EXPECT_TRUE(hud.text_changed(text));
+}
+
+TEST(Format, counts_columns_as_iso_does) {
+    EXPECT_EQ(shown("[{:6}]", {.value = Value("水位")}), "[水位  ]");
+    EXPECT_EQ(shown("[{:>5}]", {.value = Value("é")}), "[    é]");
+    EXPECT_EQ(shown("[{:>5}]", {.value = Value("e\u0301")}), "[    e\u0301]") << "a mark takes no column";
+    EXPECT_EQ(shown("[{:.3}]", {.value = Value("水位計")}), "[水]");
+    EXPECT_EQ(shown("[{:4}]", {.value = Value("🔥")}), "[🔥  ]");
+}
+
+TEST(Format, refuses_a_rounding_that_it_cannot_keep) {
+    for (const auto& [format, fine] : std::vector<std::pair<std::string, bool>>{{"{:.3e}", false},
+                                                                                {"{:g}", false},
+                                                                                {"{:.3}", false},
+                                                                                {"{:.3f}", true},
+                                                                                {"{}", true},
+                                                                                {"{:.1%S}", true}}) {
+        Hud hud;
+        EXPECT_EQ(static_cast<bool>(
+                      hud.add(Text{.id = "t", .value = 2.5, .format = format, .rounding = Rounding::up})),
+                  fine)
+            << format;
+        EXPECT_TRUE(hud.add(Text{.id = "n", .value = 2.5, .format = format})) << format;
+    }
+}
+
 TEST(Format, of_integers_is_exact_over_all_of_64_bits) {
     constexpr std::int64_t most = std::numeric_limits<std::int64_t>::max();
     EXPECT_EQ(shown("{:.0f}", {.value = most}), "9223372036854775807");

@@ -197,7 +197,7 @@ TEST(Format, joins_literals_fields_texts_and_booleans) {
     EXPECT_EQ(shown("Water {:.0f} / {max:.0f} L", 640.4, Rounding::nearest, 1000), "Water 640 / 1000 L");
     EXPECT_EQ(shown("{{{value}}} €{max}", 7, Rounding::nearest, 1480), "{7} €1480");
     EXPECT_EQ(shown("{:>6}|{:.3}|{:*^9}", "Pine"), "  Pine|Pin|**Pine***");
-    EXPECT_EQ(shown("{:.2}", "水火土"), "水火");
+    EXPECT_EQ(shown("{:.2}", "水火土"), "水");
     EXPECT_EQ(shown("{} {:d} {:6}|", true), "true 1 true  |");
     EXPECT_EQ(shown("{:.1f}", 12), "12.0");
     EXPECT_EQ(shown("plain", Value()), "plain");

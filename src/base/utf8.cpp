@@ -1,6 +1,8 @@
 #include "base/utf8.hpp"
 
 #include <cstdint>
+#include <initializer_list>
+#include <utility>
 
 namespace rapido::utf8 {
 namespace {
@@ -39,6 +41,47 @@ std::size_t length(std::string_view text) {
     std::size_t count = 0;
     for (; !text.empty(); ++count)
         text.remove_prefix(front_length(text));
+    return count;
+}
+
+std::size_t front_columns(std::string_view text) {
+    const std::size_t bytes = well_formed(text);
+    const auto byte = [&](std::size_t at) {
+        return static_cast<std::uint32_t>(static_cast<std::uint8_t>(text[at]));
+    };
+    if (bytes < 2) return text.empty() ? 0 : 1;
+    std::uint32_t c = byte(0) & (0xffU >> (bytes + 1));
+    for (std::size_t i = 1; i < bytes; ++i)
+        c = c << 6U | (byte(i) & 0x3fU);
+    const auto is_in = [c](std::initializer_list<std::pair<std::uint32_t, std::uint32_t>> ranges) {
+        for (const auto& [first, last] : ranges)
+            if (c >= first && c <= last) return true;
+        return false;
+    };
+    if (is_in({{0x300, 0x36f}, {0x200d, 0x200d}, {0x20d0, 0x20ff}, {0xfe00, 0xfe0f}, {0xfe20, 0xfe2f}}))
+        return 0;
+    return is_in({{0x1100, 0x115f},
+                  {0x2329, 0x232a},
+                  {0x2e80, 0x303e},
+                  {0x3040, 0xa4cf},
+                  {0xac00, 0xd7a3},
+                  {0xf900, 0xfaff},
+                  {0xfe10, 0xfe19},
+                  {0xfe30, 0xfe6f},
+                  {0xff00, 0xff60},
+                  {0xffe0, 0xffe6},
+                  {0x1f300, 0x1f64f},
+                  {0x1f900, 0x1f9ff},
+                  {0x20000, 0x2fffd},
+                  {0x30000, 0x3fffd}})
+               ? 2
+               : 1;
+}
+
+std::size_t columns(std::string_view text) {
+    std::size_t count = 0;
+    for (; !text.empty(); text.remove_prefix(front_length(text)))
+        count += front_columns(text);
     return count;
 }
 

@@ -13,6 +13,12 @@ std::size_t front_length(std::string_view text);
 /// How many code points `text` holds; a byte that belongs to none counts as one.
 std::size_t length(std::string_view text);
 
+/// How many columns `text` takes by the estimate of ISO C++ ([format.string.std]): two for a wide East Asian character or a picture, none
+/// for a mark that is combined with the one before.
+std::size_t columns(std::string_view text);
+/// The same for the code point at the front.
+std::size_t front_columns(std::string_view text);
+
 /// One code point.
 std::string encode(char32_t c);
 

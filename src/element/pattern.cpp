@@ -19,7 +19,8 @@ void check_fields(const Format& format, const Pattern& pattern, std::string_view
     const std::vector<Format::Use> uses = format.uses();
     for (std::size_t i = 0; i < uses.size(); ++i) {
         const FieldName field = uses[i].field;
-        if (field == FieldName::named) continue;  // of a type that is known when it is read
+        if (field == FieldName::named || field == FieldName::sign)
+            continue;  // of a type that is known when it is read
         const bool needs_max = field != FieldName::value && field != FieldName::delta;
         const std::string braces =
             field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
@@ -34,6 +35,16 @@ void check_fields(const Format& format, const Pattern& pattern, std::string_view
         const auto type = type_of(field, context);
         if (!type) continue;
         const std::string mismatch = format.mismatch(i, *type);
+        const std::string_view spec = uses[i].spec;
+        const char last = spec.empty() ? ' ' : spec.back();
+        const bool is_bare = spec.find('.') != std::string_view::npos && last >= '0' && last <= '9';
+        const bool by_digits = std::string_view("eEgG").find(last) != std::string_view::npos || is_bare;
+        if (mismatch.empty() && pattern.asks_for_rounding && by_digits &&
+            spec.find('%') == std::string_view::npos && type != Value::Type::text)
+            context.report(
+                name,
+                "spec '" + std::string(spec) + "' of " + braces +
+                    " counts significant digits, which are rounded to nearest; 'rounding' needs 'f' or 'd'");
         if (mismatch.empty()) continue;
         context.report(name, "spec '" + std::string(uses[i].spec) + "' of " + braces + ": " + mismatch);
     }

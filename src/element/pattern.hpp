@@ -14,6 +14,7 @@ struct Pattern {
     bool has_max = false;
     std::string_view field = "format";          ///< where it is written
     std::span<const std::string_view> names{};  ///< fields of its own
+    bool asks_for_rounding = false;             ///< its description names another rounding than to nearest
 };
 
 /// What `automatic` stands for.

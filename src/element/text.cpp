@@ -85,13 +85,15 @@ struct Patterns {
     std::vector<std::string> names;             ///< of its further values
     bool has_value;
     bool has_max;
+    bool asks_for_rounding;
 
     std::vector<std::string_view> name_views() const { return {names.begin(), names.end()}; }
     explicit Patterns(const Text& text)
         : format(text.format),
           plural(text.plural == PluralForms{} ? nullptr : std::make_unique<const PluralForms>(text.plural)),
           has_value(text.value),
-          has_max(text.max) {
+          has_max(text.max),
+          asks_for_rounding(text.rounding != Rounding::automatic && text.rounding != Rounding::nearest) {
         for (const Band& band : text.bands)
             of_bands.push_back(band.format);
         for (const NamedSource& named : text.values)
@@ -203,7 +205,8 @@ class TextBody final : public Body {
                             BodyContext& context) {
         const std::vector<std::string_view> names = patterns.name_views();
         const auto made = [&](const std::string& pattern, const PluralForms* plural, std::string_view field) {
-            return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field, names},
+            return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field, names,
+                                        patterns.asks_for_rounding},
                                        options, language, context);
         };
         Forms forms{made(patterns.format, patterns.plural.get(), "format"), {}};

@@ -155,6 +155,21 @@ FieldWriter::Amount FieldWriter::amount_of(const Format::Parsed::Piece& piece,
     }
 }
 
+Key FieldWriter::key_in(const Format& format, std::size_t index, const FieldValues& values) const {
+    const Format::Parsed& parsed = format.parsed();
+    if (!parsed.has_sign) return key_of(parsed.pieces[index], values);
+    std::size_t first = 0;
+    while (first < parsed.pieces.size() && parsed.pieces[first].field == FieldName::sign)
+        ++first;
+    if (parsed.pieces[index].field == FieldName::sign) {
+        const bool negative = first < parsed.pieces.size() && key_of(parsed.pieces[first], values).negative;
+        return {.bits = 0, .kind = Kind::sign, .negative = negative};
+    }
+    Key key = key_of(parsed.pieces[index], values);
+    if (index == first) key.negative = false;
+    return key;
+}
+
 Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& values) const {
     const Spec& spec = piece.spec;
     // The common case first: an integer as it is.

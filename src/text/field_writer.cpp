@@ -79,12 +79,15 @@ std::string_view sign_of(const Spec& spec, bool negative) {
     return spec.sign == ' ' ? " " : "";
 }
 
-/// The first `precision` code points; all of them without a precision.
+/// As many characters as fit into `precision` columns; all of them without a precision.
 std::string_view cut(std::string_view text, int precision) {
     if (precision < 0) return text;
-    std::size_t end = 0;
-    for (int i = 0; i < precision && end < text.size(); ++i)
+    std::size_t end = 0, used = 0;
+    while (end < text.size()) {
+        used += utf8::front_columns(text.substr(end));
+        if (used > static_cast<std::size_t>(precision)) break;
         end += utf8::front_length(text.substr(end));
+    }
     return text.substr(0, end);
 }
 
@@ -106,7 +109,7 @@ void pad(const Spec& spec, std::string_view sign, std::string_view body, char de
         return;
     }
     const char align = spec.align == 0 ? default_align : spec.align;
-    const int missing = std::max(0, spec.width - static_cast<int>(utf8::length(sign) + utf8::length(body)));
+    const int missing = std::max(0, spec.width - static_cast<int>(utf8::columns(sign) + utf8::columns(body)));
     const int before = align == '>' ? missing : align == '^' ? missing / 2 : 0;
     for (int i = 0; i < before; ++i)
         out += spec.fill;
@@ -140,6 +143,9 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
             return pad(spec, "", options_.placeholder, '>', out);
         case Kind::infinity:
             return pad(spec, sign_of(spec, key.negative), "∞", '>', out);
+        case Kind::sign:
+            out += key.negative ? std::string_view(numbers_.minus) : sign_of(spec, false);
+            return;
         case Kind::boolean:
             return pad(spec, "", key.bits != 0 ? "true" : "false", '<', out);
         case Kind::text:

@@ -17,6 +17,8 @@ class FieldWriter {
         : options_(options), numbers_(numbers) {}
 
     Key key_of(const Format::Parsed::Piece& piece, const FieldValues& values) const;
+    /// The same for a field of a format: where a field is the sign of the first number, that number has none.
+    Key key_in(const Format& format, std::size_t piece, const FieldValues& values) const;
     void write(const Format::Parsed::Piece& piece, const Key& key, const FieldValues& values,
                std::string& out) const;
     /// What plural rules see of a number.

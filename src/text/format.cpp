@@ -11,10 +11,10 @@ namespace rapido {
 namespace {
 
 constexpr std::size_t longest_pattern = 4096;
-constexpr std::array<std::string_view, 7> field_names{"value", "max",   "percent", "ratio",
-                                                      "left",  "delta", "named"};
+constexpr std::array<std::string_view, 8> field_names{"value", "max",   "percent", "ratio",
+                                                      "left",  "delta", "sign",    "named"};
 /// Those that a pattern may use.
-constexpr std::span<const std::string_view> own_names = std::span(field_names).first<6>();
+constexpr std::span<const std::string_view> own_names = std::span(field_names).first<7>();
 
 /// Cuts a pattern into literals and fields.
 class PatternParser {
@@ -92,6 +92,12 @@ class PatternParser {
                 return fail(begin + 1 + colon + 1 + fault.offset, std::move(fault.message),
                             std::move(fault.hint));
         }
+        if (piece.field == FieldName::sign) {
+            if (parsed_.has_sign) return fail(begin, "a second {sign}");
+            if (piece.spec.width != 0 || piece.spec.type != 0 || piece.spec.is_time())
+                return fail(begin, "{sign} takes no spec but '+' and ' '");
+            parsed_.has_sign = true;
+        }
         add_defaults(piece);
         parsed_.pieces.push_back(std::move(piece));
         if (parsed_.pieces.size() > most_fields) return fail(begin, "a format has at most 8 fields");
@@ -140,12 +146,13 @@ std::vector<Format::Use> Format::uses() const {
 bool Format::uses_max() const {
     return std::any_of(parsed_->pieces.begin(), parsed_->pieces.end(), [](const Parsed::Piece& piece) {
         return piece.field != FieldName::value && piece.field != FieldName::delta &&
-               piece.field != FieldName::named;
+               piece.field != FieldName::named && piece.field != FieldName::sign;
     });
 }
 
 std::string Format::mismatch(std::size_t use, Value::Type type) const {
     const Parsed::Piece& piece = parsed_->pieces[use];
+    if (piece.field == FieldName::sign) return "";
     const bool is_part = piece.field == FieldName::percent || piece.field == FieldName::ratio;
     const bool is_amount =
         piece.field != FieldName::value && piece.field != FieldName::max && piece.field != FieldName::named;

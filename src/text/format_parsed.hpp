@@ -20,6 +20,7 @@ struct Format::Parsed {
     };
     std::vector<Piece> pieces;
     std::string tail;
+    bool has_sign = false;  ///< one of the fields is the sign of the first number
 };
 
 }  // namespace rapido

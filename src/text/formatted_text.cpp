@@ -160,7 +160,7 @@ bool FormattedText::make(const FieldValues& values, bool first) {
     const auto& pieces = format_.parsed_->pieces;
     bool differs = !made_;
     for (std::size_t i = 0; i < pieces.size(); ++i) {
-        const Key key = writer.key_of(pieces[i], values);
+        const Key key = writer.key_in(format_, i, values);
         differs = differs || key.kind == Key::Kind::text || key != keys_[i];
         keys_[i] = key;
     }
@@ -169,11 +169,18 @@ bool FormattedText::make(const FieldValues& values, bool first) {
     ++times_made_;
     draft_.swap(text_);
     text_.clear();
-    write(pieces.empty() || forms_ == nullptr ? format_ : form_for(keys_[0]), values);
+    write(pieces.empty() || forms_ == nullptr ? format_ : form_for(first_number()), values);
     const bool changed = first || draft_ != text_;
     made_ = true;
     hand_over(values);
     return changed;
+}
+
+/// That of the first number that is shown.
+const FormattedText::Key& FormattedText::first_number() const {
+    for (const Key& key : keys_)
+        if (key.kind != Key::Kind::sign) return key;
+    return keys_[0];
 }
 
 const Format& FormattedText::form_for(const Key& first) const {
@@ -189,7 +196,7 @@ void FormattedText::write(const Format& form, const FieldValues& values) {
         const auto& piece = form.parsed_->pieces[i];
         text_ += piece.literal;
         const std::size_t begin = text_.size();
-        writer.write(piece, own ? keys_[i] : writer.key_of(piece, values), values, text_);
+        writer.write(piece, own ? keys_[i] : writer.key_in(form, i, values), values, text_);
         if (piece.field == FieldName::value) number_in_text_ = {begin, text_.size()};
     }
     text_ += form.parsed_->tail;

@@ -238,7 +238,9 @@ void GameTimer::forward(std::int64_t to) {
         return direction_ == Direction::down ? position < from : position > from;
     };
     int told = 0;
-    for (auto mark = next_mark(from); mark && !(direction_ == Direction::down ? *mark < to : *mark > to);
+    // A mark that lies on the end is told as the end, as when it runs there.
+    for (auto mark = next_mark(from);
+         mark && *mark != end() && !(direction_ == Direction::down ? *mark < to : *mark > to);
          mark = next_mark(from)) {
         if (++told > most_events) {
             report(TimerEvent::Kind::skipped, age_, 0, count_marks(from, to));

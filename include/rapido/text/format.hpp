@@ -35,7 +35,7 @@ struct FieldValues {
         {};  ///< those of fields with names of their own, in the order of the names
 };
 
-enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, named };
+enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, sign, named };
 
 /// A pattern: literal text and fields in braces, `{{` and `}}` for the braces themselves.
 ///
@@ -46,6 +46,8 @@ enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, n
 /// | `{percent}`, `{ratio}` | the value as part of the maximum, in hundredths and whole; by default `.0f` and
 /// `.2f` | | `{left}` | the maximum minus the value | | `{delta}` | the last change of the value, by default
 /// with its sign |
+///
+/// `{sign}` is where the sign of the first number stands, which is then written without one: `{sign}${:.2f}` is `-$20.00`.
 ///
 /// A field may carry an ISO C++ format spec: `{:>7}`, `{:.1f}`, `{max:02}`, `{:L}`. A duration takes a chrono
 /// spec of `%H`, `%I`, `%M`, `%S`, `%p`, `%T`, `%R` and literal text, with a precision for fractions of a
@@ -79,13 +81,14 @@ class Format {
 
     /// The pattern after parsing, for the core alone.
     struct Parsed;
+    const Parsed& parsed() const { return *parsed_; }
 
  private:
     friend class FormattedText;
     std::shared_ptr<const Parsed> parsed_;
 };
 
-/// "value", "max", "percent", "ratio", "left", "delta", "named".
+/// "value", "max", "percent", "ratio", "left", "delta", "sign", "named".
 std::string_view to_string(FieldName field);
 
 }  // namespace rapido

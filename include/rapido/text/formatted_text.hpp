@@ -63,7 +63,7 @@ class FormattedText {
 
     /// What is visible of one field: its digits, not its value.
     struct Key {
-        enum class Kind : std::uint8_t { placeholder, infinity, digits, whole, real, boolean, text };
+        enum class Kind : std::uint8_t { placeholder, infinity, digits, whole, real, boolean, text, sign };
         std::uint64_t bits = 0;
         Kind kind = Kind::placeholder;
         bool negative = false;
@@ -73,6 +73,7 @@ class FormattedText {
     };
     using Forms = std::array<std::optional<Format>, plural_categories>;
 
+    const Key& first_number() const;
     const Format& form_for(const Key& first) const;
     void write(const Format& form, const FieldValues& values);
     bool make(const FieldValues& values, bool first);
