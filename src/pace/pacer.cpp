@@ -46,6 +46,8 @@ bool Pacer::give(const Value& value, Nanoseconds now) {
 bool Pacer::must_pass(const Value& value) const {
     if (value.type() != passed_.get().type()) return true;
     if (!value.is_number()) return !value.has_value();
+    // What is no amount is as good as no value, on its way in and out.
+    if (!std::isfinite(value.number()) || !std::isfinite(passed_.get().number())) return true;
     return value.number() == 0 || (max_.number() > 0 && !less(value, max_));
 }
 
