@@ -1,0 +1,27 @@
+#include "hud/timers.hpp"
+
+namespace rapido {
+
+void Meters::add(const Meter& meter) {
+    Running& made = meters_.emplace_back();
+    made.meter = FrameMeter(meter.interval);
+    made.rate = bindings_.add_told(meter.id + ".rate", Value::Type::float64);
+    made.frame_time = bindings_.add_told(meter.id + ".frame_time", Value::Type::duration);
+}
+
+void Meters::advance(const FrameTime& time) {
+    const Seconds step = to_seconds(time.step());
+    for (Running& running : meters_)
+        if (step.count() > 0) running.meter.advance(step);
+}
+
+void Meters::tell(const FrameTime& time) {
+    for (const Running& running : meters_) {
+        const std::optional<double> rate = running.meter.rate();
+        bindings_.tell(running.rate, rate ? Value(*rate) : Value());
+        if (bindings_.is_used(running.frame_time) && time.step() > Nanoseconds{0})
+            bindings_.tell(running.frame_time, Value(time.step()));
+    }
+}
+
+}  // namespace rapido
