@@ -96,10 +96,23 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
         hud.update({.real = step, .game = frame % 4 == 0 ? Seconds{0} : step});
         for (const ElementRef element : hud.elements()) {
             if (frame == 5) hud.play(element, "swell", 2);
+            // The game changes what runs: to itself, and to another source.
+            if (frame == 11) hud.change(element, hud.description(element));
+            if (frame == 13) {
+                hud.set_color(element, rgb(0x123456));
+                hud.set_place(element, {.anchor = Anchor::center});
+                hud.set_opacity(element, 0.5F);
+            }
             if (frame == 9 && element.index % 3 == 0) hud.leave(element, "fade");
             if (frame == 15 && element.index % 5 == 0) hud.remove(element);
         }
         if (frame == 3) hud.snap();
+        if (frame == 8) game.sources.set("w", watch(game.real));
+        if (frame == 10) game.sources.set("late", watch(game.whole));
+        if (frame == 14) hud.restore_timers(hud.save_timers());
+        if (frame == 16)
+            for (const ElementRef element : hud.elements())
+                hud.reset(element);
         if (frame == 7) hud.set_scale(0.5F);
         if (frame == 17) hud.set_reduced_motion(true);
         hud.draw(list);
