@@ -367,6 +367,7 @@ class HudReader {
     void read_scaled(const toml::table& table, Source& source, const std::string& name) {
         double scale = 1;
         double offset = 0;
+        bool is_time_left = false;
         const toml::node* from = table.get("source");
         for (const auto& [key, node] : table) {
             const bool is_scale = key.str() == "scale";
@@ -374,9 +375,14 @@ class HudReader {
                 const Field any{.name = key.str(), .type = FieldType::number};
                 if (const auto number = read_number(node, any, "'" + std::string(key.str()) + "' in " + name))
                     (is_scale ? scale : offset) = *number;
+            } else if (key.str() == "time_left") {
+                if (const auto truth = node.value_exact<bool>())
+                    is_time_left = *truth;
+                else
+                    expected(node, "'time_left' in " + name, "true or false");
             } else if (key.str() != "source") {
                 const Table description{"source", {}};
-                unknown_key(key, description, name, {"source", "scale", "offset"});
+                unknown_key(key, description, name, {"source", "scale", "offset", "time_left"});
             }
         }
         if (from == nullptr) return fail(table.source(), name + " has no 'source'");
@@ -384,6 +390,7 @@ class HudReader {
             return expected(*from, "'source' in " + name, "the name of a source, or a constant");
         read_source(*from, &source, "'source' in " + name);
         source = source.scaled(scale, offset);
+        if (is_time_left) source = source.as_time_left();
     }
 
     bool in_range(double number, const Field& field, const toml::node& node, const std::string& name) {

@@ -4,20 +4,10 @@
 #include <unicode/plurrule.h>
 
 #include "rapido/locale.hpp"
-#include "support.hpp"
+#include "shown.hpp"
 
 namespace rapido::test {
 namespace {
-
-std::string shown(std::string_view pattern, const FieldValues& values, const TextOptions& options = {},
-                  const NumberStyle* numbers = nullptr) {
-    const Result<Format> format = Format::parse(pattern);
-    if (!format) return "problem: " + format.problems().front().message;
-    FormattedText text(*format, options);
-    text.set_numbers(numbers);
-    text.update(values);
-    return std::string(text.text());
-}
 
 /// Digits of value / max * 100 by long division, nearest with ties to even.
 std::string percent_by_hand(std::uint64_t value, std::uint64_t max, int places) {
@@ -273,147 +263,6 @@ std::string from_icu(const icu::number::FormattedNumber& number, UErrorCode& sta
     std::string text;
     number.toString(status).toUTF8String(text);
     return text;
-}
-
-TEST(Compact, goes_on_beyond_trillions_and_is_never_infinite) {
-    for (const auto& [value, text] : std::vector<std::pair<double, std::string>>{{1e12, "1.00T"},
-                                                                                 {999.6e12, "1.00Qa"},
-                                                                                 {1e15, "1.00Qa"},
-                                                                                 {2.5e20, "250Qi"},
-                                                                                 {7e33, "7.00Dc"},
-                                                                                 {1.5e36, "1.50e+36"},
-                                                                                 {-4e300, "-4.00e+300"},
-                                                                                 {1.7e308, "1.70e+308"}})
-        EXPECT_EQ(shown("{}", {.value = value}, {.compact = 3}), text);
-    EXPECT_EQ(shown("{}", {.value = INFINITY}, {.compact = 3}), "∞");
-    const Result<NumberStyle> japanese = number_style("ja");
-    ASSERT_TRUE(japanese);
-    EXPECT_EQ(shown("{}", {.value = 1e16}, {.compact = 3}, &*japanese), "1.00京");
-    EXPECT_EQ(shown("{}", {.value = 1e21}, {.compact = 3}, &*japanese).find("∞"), std::string::npos);
-}
-
-/// What a person would write, by way of fmt: two digits after the point or two significant ones, and no zeros at the end.
-std::string by_hand(double value) {
-    const double size = std::abs(value);
-    int places = 2;
-    if (size > 0 && size < 0.01)
-        for (double least = 0.01; size < least && places < 18; least /= 10)
-            ++places;
-    std::string text =
-        fmt::format("{:.{}f}", value, size < 0.01 && size > 0 ? places + 1 - (places > 2 ? 0 : 1) : 2);
-    while (text.find('.') != std::string::npos && (text.back() == '0' || text.back() == '.')) {
-        const bool point = text.back() == '.';
-        text.pop_back();
-        if (point) break;
-    }
-    return text == "-0" ? "0" : text;
-}
-
-TEST(Format, of_a_float_without_a_spec_is_fit_for_a_player) {
-    for (const auto& [value, text] :
-         std::vector<std::pair<double, std::string>>{{200000.0, "200000"},
-                                                     {0.1 + 0.2, "0.3"},
-                                                     {629.58636, "629.59"},
-                                                     {2.5, "2.5"},
-                                                     {-2.0, "-2"},
-                                                     {0.01, "0.01"},
-                                                     {0.0042, "0.0042"},
-                                                     {0.00999, "0.01"},
-                                                     {0.000123456, "0.00012"},
-                                                     {-0.0, "0"},
-                                                     {1e20, "100000000000000000000"},
-                                                     {1e-300, "0"}})
-        EXPECT_EQ(shown("{}", {.value = value}), text);
-    EXPECT_EQ(shown("{}", {.value = 0.1F}), "0.1") << "a float by its own shortest decimal";
-    Random random(5);
-    for (int i = 0; i < 20000; ++i) {
-        const double value = random.between(-1e6, 1e6) * std::pow(10.0, -random.below(6));
-        if (std::abs(value) < 0.0101) continue;
-        ASSERT_EQ(shown("{}", {.value = value}), by_hand(value)) << value;
-    }
-    // On its way it keeps the digits of its ends.
-    for (const auto& [start, target, now, text] :
-         std::vector<std::tuple<double, double, double, std::string>>{
-             {0, 100, 37.4182, "37"}, {0.5, 2, 1.2345, "1.2"}, {1, 2.25, 2.0, "2.00"}})
-        EXPECT_EQ(shown("{}", {.value = now, .start = start, .target = target}), text);
-    double score = 0;
-    Hud hud;
-    const auto text = hud.add(Text{.id = "s", .value = watch(score), .motion = tween(1s)});
-    update(hud, 0s);
-    score = 5000;
-    for (int i = 0; i < 70; ++i) {
-        update(hud, 16ms);
-        EXPECT_EQ(hud.text(text).find('.'), std::string_view::npos) << hud.text(text);
-    }
-    EXPECT_EQ(hud.text(text), "5000");
-}
-
-TEST(Format, puts_the_sign_where_the_pattern_says) {
-    EXPECT_EQ(shown("{sign}${:.2f}", {.value = -20.0}), "-$20.00");
-    EXPECT_EQ(shown("{sign}${:.2f}", {.value = 20.0}), "$20.00");
-    EXPECT_EQ(shown("{sign}${:.2f}", {.value = -0.001}), "$0.00") << "what rounds to zero has none";
-    EXPECT_EQ(shown("{sign:+}€{:L} of {max}", {.value = 1480, .max = -7}), "+€1,480 of -7");
-    EXPECT_EQ(shown("({:d}{sign})", {.value = -3}), "(3-)") << "it may stand behind, too";
-    EXPECT_FALSE(Format::parse("{sign}{sign}{}"));
-    EXPECT_FALSE(Format::parse("{sign:>4}{}"));
-    int budget = 5;
-    Hud hud;
-    const auto text = hud.add(Text{.id = "b", .value = watch(budget), .format = "{sign}${}"});
-    update(hud, 0s);
-    budget = -5;
-    update(hud, 0s);
-    EXPECT_EQ(hud.text(text), "-$5");
-    EXPECT_TRUE(hud.text_changed(text));
-}
-
-TEST(Format, counts_columns_as_iso_does) {
-    EXPECT_EQ(shown("[{:6}]", {.value = Value("水位")}), "[水位  ]");
-    EXPECT_EQ(shown("[{:>5}]", {.value = Value("é")}), "[    é]");
-    EXPECT_EQ(shown("[{:>5}]", {.value = Value("e\u0301")}), "[    e\u0301]") << "a mark takes no column";
-    EXPECT_EQ(shown("[{:.3}]", {.value = Value("水位計")}), "[水]");
-    EXPECT_EQ(shown("[{:4}]", {.value = Value("🔥")}), "[🔥  ]");
-}
-
-TEST(Format, refuses_a_rounding_that_it_cannot_keep) {
-    for (const auto& [format, fine] : std::vector<std::pair<std::string, bool>>{{"{:.3e}", false},
-                                                                                {"{:g}", false},
-                                                                                {"{:.3}", false},
-                                                                                {"{:.3f}", true},
-                                                                                {"{}", true},
-                                                                                {"{:.1%S}", true}}) {
-        Hud hud;
-        EXPECT_EQ(static_cast<bool>(
-                      hud.add(Text{.id = "t", .value = 2.5, .format = format, .rounding = Rounding::up})),
-                  fine)
-            << format;
-        EXPECT_TRUE(hud.add(Text{.id = "n", .value = 2.5, .format = format})) << format;
-    }
-}
-
-TEST(Format, of_integers_is_exact_over_all_of_64_bits) {
-    constexpr std::int64_t most = std::numeric_limits<std::int64_t>::max();
-    EXPECT_EQ(shown("{:.0f}", {.value = most}), "9223372036854775807");
-    EXPECT_EQ(shown("{:.2f}", {.value = std::numeric_limits<std::int64_t>::min()}),
-              "-9223372036854775808.00");
-    EXPECT_EQ(shown("{:f}", {.value = std::numeric_limits<std::uint64_t>::max()}),
-              "18446744073709551615.000000");
-    EXPECT_EQ(shown("{:.12f}", {.value = 12345678}), "12345678.000000000000");
-    EXPECT_EQ(shown("{ratio:.1f}", {.value = most, .max = most - 1}, {.rounding = Rounding::up}), "1.1");
-    EXPECT_EQ(shown("{ratio:.0f}", {.value = most - 1, .max = most}, {.rounding = Rounding::down}), "0");
-    EXPECT_EQ(shown("{:010.0e}", {.value = 200000.0}), "000002e+05");
-    EXPECT_EQ(shown("{:010.0e}", {.value = 0.0}), "000000e+00");
-    EXPECT_EQ(shown("{:.20f}", {.value = -1e-30}), "0.00000000000000000000");
-    EXPECT_EQ(shown("{:.0f}", {.value = -0.4}), "0");
-    char grade = 'B';
-    Hud hud;
-    const auto text = hud.add(Text{.id = "g", .value = watch(grade), .format = "grade {}"});
-    const auto made = hud.add(Text{.id = "h", .value = watch([&] { return grade; })});
-    update(hud, 0s);
-    EXPECT_EQ(hud.text(text), "grade B");
-    grade = 'A';
-    update(hud, 0s);
-    EXPECT_EQ(hud.text(text), "grade A");
-    EXPECT_EQ(hud.text(made), "A");
 }
 
 TEST(Language, groups_and_marks_numbers_as_icu_does) {

@@ -142,7 +142,7 @@ inline constexpr std::array place_fields{
     field<&Place::max_size>("max_size", "The largest width and height; zero is without a limit.",
                             {"px", 0, 1e5}),
     field<&Place::stretch>("stretch", "The axes along which the element takes all the room of its area."),
-    field<&Place::margin>("margin", "The room between a stretched element and the edges of its area.",
+    field<&Place::margin>("margin", "The room that is kept between the element and the edges of its area.",
                           {"px", -1e5, 1e5}),
     field<&Place::grow>("grow", "The element's part of the spare room along a row, column or grid.",
                         {"", 0, 1e6}),

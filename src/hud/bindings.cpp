@@ -48,7 +48,7 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
     if (!is_told(name)) return named(asked);
     const SourceIndex told = told_.at(name).index;
     used_[told] = 1;
-    return asked.is_negated() || asked.is_scaled() ? derived(told, asked) : told;
+    return asked.is_adjusted() ? derived(told, asked) : told;
 }
 
 /// Those who ask for the same share it; it goes on when the name means something else.

@@ -88,8 +88,9 @@ void NewElement::bind() {
     context_.max_type = context_.bound(common.max).type();
     readout.when_no_value = common.when_no_value;
     readout.shows_pending = value != no_source && hud_.pending.is_one(value);
-    readout.is_silent = readout.shows_pending || bound.use() == detail::ValueUse::time_left ||
-                        bound.use() == detail::ValueUse::time_passed;
+    // Of a timer the HUD tells the end; of a number that the game counts down it tells that it is empty.
+    const bool is_timer = bound.use() != detail::ValueUse::amount && !bound.counts_down();
+    readout.is_silent = readout.shows_pending || is_timer;
     conditions.hides_without_value = common.when_no_value == WhenNoValue::hide && value != no_source;
 }
 

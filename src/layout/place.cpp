@@ -51,8 +51,11 @@ bool stretches_down(const Place& place) {
 Rect place_in(const Rect& area, Size size, const Place& place) {
     const Anchor anchor = place.hangs_on();
     const Anchor pivot = place.pivot.value_or(anchor);
-    Rect box{along(horizontal(anchor), horizontal(pivot), area.x, area.width, size.width, place.offset.x),
-             along(vertical(anchor), vertical(pivot), area.y, area.height, size.height, place.offset.y),
+    const Insets& margin = place.margin;
+    const Rect inner{area.x + margin.left, area.y + margin.top, area.width - margin.left - margin.right,
+                     area.height - margin.top - margin.bottom};
+    Rect box{along(horizontal(anchor), horizontal(pivot), inner.x, inner.width, size.width, place.offset.x),
+             along(vertical(anchor), vertical(pivot), inner.y, inner.height, size.height, place.offset.y),
              size.width, size.height};
     // As CSS stretches a box between two insets; a largest size leaves spare room, which the anchor divides.
     const auto stretch = [](float& at, float& length, float origin, float room, float most, Side side) {
@@ -60,13 +63,10 @@ Rect place_in(const Rect& area, Size size, const Place& place) {
         if (most > 0) length = std::min(length, most);
         at = origin + (room - length) * part_of(side);
     };
-    const Insets& margin = place.margin;
     if (stretches_across(place))
-        stretch(box.x, box.width, area.x + margin.left, area.width - margin.left - margin.right,
-                place.max_size.width, horizontal(anchor));
+        stretch(box.x, box.width, inner.x, inner.width, place.max_size.width, horizontal(anchor));
     if (stretches_down(place))
-        stretch(box.y, box.height, area.y + margin.top, area.height - margin.top - margin.bottom,
-                place.max_size.height, vertical(anchor));
+        stretch(box.y, box.height, inner.y, inner.height, place.max_size.height, vertical(anchor));
     return box;
 }
 
@@ -83,8 +83,10 @@ Size room_for(Size size, const Place& place) {
     const Anchor pivot = place.pivot.value_or(anchor);
     Size room{room_along(horizontal(anchor), horizontal(pivot), size.width, place.offset.x),
               room_along(vertical(anchor), vertical(pivot), size.height, place.offset.y)};
-    if (stretches_across(place)) room.width = size.width + place.margin.left + place.margin.right;
-    if (stretches_down(place)) room.height = size.height + place.margin.top + place.margin.bottom;
+    if (stretches_across(place)) room.width = size.width;
+    if (stretches_down(place)) room.height = size.height;
+    room.width += place.margin.left + place.margin.right;
+    room.height += place.margin.top + place.margin.bottom;
     return room;
 }
 

@@ -74,12 +74,19 @@ Binding Binding::expecting(Value::Type type) const {
 
 Binding Binding::applied_to(const Binding& other) const {
     Binding source = scaled_ ? other.scaled(scale_, offset_) : other;
+    if (counts_down_) source = source.counting_down();
     return negated_ ? source.negated() : source;
 }
 
 Binding Binding::used_as(ValueUse use) const {
     Binding used = *this;
     used.use_ = use;
+    return used;
+}
+
+Binding Binding::counting_down() const {
+    Binding used = used_as(ValueUse::time_left);
+    used.counts_down_ = true;
     return used;
 }
 
@@ -91,7 +98,8 @@ std::optional<Value::Type> Binding::type() const {
 
 Value Binding::adjusted(Value value) const {
     if (negated_) return Value(!value.truth());
-    if (scaled_) return value.is_number() ? Value(value.number() * scale_ + offset_) : Value();
+    if (scaled_) value = value.is_number() ? Value(value.number() * scale_ + offset_) : Value();
+    if (counts_down_ && value.number() < 0) return amount_like(value, 0);
     return value;
 }
 
@@ -110,7 +118,7 @@ std::size_t Binding::hash() const {
     const std::hash<double> of_number;
     std::size_t hash = std::hash<std::string>{}(name_);
     const auto add = [&](std::size_t part) { hash = hash * 31 + part; };
-    add(static_cast<std::size_t>(access_) * 2 + (negated_ ? 1 : 0));
+    add(static_cast<std::size_t>(access_) * 4 + (negated_ ? 1U : 0U) + (counts_down_ ? 2U : 0U));
     add(std::hash<const void*>{}(address_));
     add(std::hash<const void*>{}(getter_.get()));
     add(of_number(scale_));

@@ -107,7 +107,7 @@ void Scan::bind(SourceIndex index, const detail::Binding& source) {
     // The first read gives the value its type; from then on new bits are enough for these.
     const std::optional<Value::Type> type = source.type();
     const bool plain =
-        source.access() == detail::Binding::Access::variable && !source.is_negated() && !source.is_scaled() &&
+        source.access() == detail::Binding::Access::variable && !source.is_adjusted() &&
         (type == Value::Type::int64 || type == Value::Type::uint64 || type == Value::Type::float32 ||
          (type == Value::Type::float64 && source.scan_width() == sizeof(double)));
     records_[index] = {.value = {}, .plain = plain};

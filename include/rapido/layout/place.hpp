@@ -28,7 +28,7 @@ struct Place {
     /// As wide or high as the screen or the panel, less the margins: across a row or column, in a stack and on the screen. Along
     /// a row or column it takes a part of the spare room, as with a `grow` of 1.
     Stretch stretch = Stretch::none;
-    /// The room between a stretched element and the edges of its area. A side that is not stretched has none.
+    /// The room that is kept between the element and the edges of its area. Along a row or column it does not count.
     Insets margin{};
 
     /// Returns the anchor that counts.
@@ -81,7 +81,7 @@ bool stretches_across(const Place& place);
 bool stretches_down(const Place& place);
 
 /// The box of a given size at a place in `area`: the same point of the box lies on the anchor, moved by the
-/// offset. Along an axis that is stretched it reaches from margin to margin instead.
+/// offset. The area ends at the margins; along an axis that is stretched the box reaches from one to the other.
 Rect place_in(const Rect& area, Size size, const Place& place);
 
 /// 0 for an anchor on the left edge, 0.5 for one in the middle, 1 for one on the right edge.

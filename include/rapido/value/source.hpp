@@ -84,6 +84,9 @@ class Source {
     /// Returns the amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A
     /// duration counts in seconds; a text has no amount and gives no value.
     Source scaled(double scale, double offset = 0) const { return Source(binding_.scaled(scale, offset)); }
+    /// Returns the same seconds, as the time that is left of something which the game counts down itself: rounded up by default, so
+    /// that 0 means over, and never below zero. In a file `{ source = "bomb.seconds", time_left = true }`.
+    Source as_time_left() const { return Source(binding_.counting_down()); }
     /// Returns the opposite of its truth: `.visible = watch(paused).negated()`.
     Source negated() const { return Source(binding_.negated()); }
     /// Returns the same source, with a promise for checks that a watched `Value` is of this type, or no value.

@@ -66,6 +66,8 @@ class Binding {
     Binding negated() const;
     Binding expecting(Value::Type type) const;
     Binding used_as(ValueUse use) const;
+    /// A number of seconds that counts down: `time_left`, and never below zero.
+    Binding counting_down() const;
     /// `other`, negated and scaled as this one asks for.
     Binding applied_to(const Binding& other) const;
 
@@ -74,6 +76,9 @@ class Binding {
     const std::string& name() const { return name_; }
     bool is_negated() const { return negated_; }
     bool is_scaled() const { return scaled_; }
+    bool counts_down() const { return counts_down_; }
+    /// Whether what is read is not shown as it is.
+    bool is_adjusted() const { return negated_ || scaled_ || counts_down_; }
     /// The type of what it gives, where that is fixed; nothing for a name and for a watched `Value`.
     std::optional<Value::Type> type() const;
 
@@ -100,6 +105,7 @@ class Binding {
     ValueUse use_ = ValueUse::amount;
     bool negated_ = false;
     bool scaled_ = false;
+    bool counts_down_ = false;
     std::uint8_t scan_width_ = 0;
     std::optional<Value::Type> type_;
     const void* address_ = nullptr;
