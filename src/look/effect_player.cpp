@@ -217,6 +217,7 @@ void EffectPlayer::change_at(Nanoseconds at, GoesOn goes_on, Change change) {
 
 bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions& options) {
     advance(now);
+    quiet_until_ = Nanoseconds::min();
     if (!std::isfinite(options.strength)) return false;
     const auto last = std::find_if(started_.begin(), started_.end(),
                                    [&](const auto& started) { return started.first == &effect; });
@@ -282,6 +283,7 @@ void EffectPlayer::begin(Playing playing) {
 
 void EffectPlayer::stop(const Effect& effect, Nanoseconds now, std::optional<EffectCause> cause) {
     advance(now);
+    quiet_until_ = Nanoseconds::min();
     const auto is_meant = [&](const Playing& playing) {
         return playing.effect == &effect && (!cause || playing.options.cause == *cause);
     };
@@ -300,10 +302,12 @@ void EffectPlayer::clear() {
     running_.clear();
     waiting_.clear();
     residual_ = {};
+    quiet_until_ = Nanoseconds::min();
 }
 
 /// What begins and what ends, in the order of time.
 void EffectPlayer::advance(Nanoseconds now) {
+    if (now < quiet_until_) return;
     while (true) {
         const Playing* next = nullptr;
         for (Playing& playing : running_) {
@@ -322,6 +326,9 @@ void EffectPlayer::advance(Nanoseconds now) {
             begin_run(next->options.cause, next_moment(*next));
     }
     if (residual_.is_active && now >= *residual_.since + residual_length) residual_ = {};
+    quiet_until_ = residual_.is_active ? *residual_.since + residual_length : Nanoseconds::max();
+    for (const Playing& playing : running_)
+        quiet_until_ = std::min(quiet_until_, next_moment(playing));
 }
 
 /// The next one that waits for this cause has its turn.

@@ -53,7 +53,8 @@ class Travel {
     Value shown(Nanoseconds now) const { return value_.at(is_plain_ ? now : shown_moment(now)); }
     /// Sets where a value in flight comes from and where it goes.
     void set_way(FieldValues& values, Nanoseconds now) const {
-        if (value_.resting(now)) return;
+        // Only the digits after a point come and go.
+        if (!value_.target().is_real() || value_.resting(now)) return;
         values.start = value_.start();
         values.target = value_.target();
     }

@@ -125,7 +125,8 @@ class EffectPlayer {
     Color color_;
     FlashLimit* limit_;
     bool reduced_ = false;
-    std::vector<Playing> running_;  ///< at most one for each cause, the strongest first
+    Nanoseconds quiet_until_{Nanoseconds::min()};  ///< before that nothing begins and nothing ends
+    std::vector<Playing> running_;                 ///< at most one for each cause, the strongest first
     std::vector<Playing> waiting_;
     Residual residual_;
     std::vector<std::pair<const Effect*, Nanoseconds>> started_;  ///< when, for cool-downs
