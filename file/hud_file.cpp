@@ -38,9 +38,10 @@ class HudReader {
     std::vector<Location> damaged;  ///< tables with faults of their own
 
     void read() {
-        if (text_.size() > largest_hud) return fail({}, "is larger than 4 MB");
+        if (text_.size() > largest_hud) return fail(ProblemCode::too_large, {}, "is larger than 4 MB");
         if (const int line = utf8::line_of_fault(text_); line > 0)
-            return problems.add({{name_, line, 0}, "is not valid UTF-8", "save it in this encoding"});
+            return problems.add(
+                {{name_, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax});
         if (auto problem = prescan_toml(text_, name_)) {
             problems.add(*std::move(problem));
             return;
@@ -55,8 +56,8 @@ class HudReader {
         return {name_, static_cast<int>(region.begin.line), static_cast<int>(region.begin.column)};
     }
 
-    void fail(const toml::source_region& at, std::string message, std::string hint = {}) {
-        problems.add({place(at), std::move(message), std::move(hint)});
+    void fail(ProblemCode code, const toml::source_region& at, std::string message, std::string hint = {}) {
+        problems.add({place(at), std::move(message), std::move(hint), code});
     }
 
     void read_top(const toml::table& top) {
@@ -102,20 +103,22 @@ class HudReader {
     void read_list(const toml::key& key, const toml::node& node, Read read) {
         const toml::array* list = node.as_array();
         if (list == nullptr)
-            return fail(key.source(),
+            return fail(ProblemCode::wrong_type, key.source(),
                         "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
                             "; expected a list of tables",
                         "write '[[" + std::string(key.str()) + "]]'");
         const std::size_t most = key.str() == "element" ? most_elements : most_others;
         if (list->size() > most)
-            return fail(key.source(), std::to_string(list->size()) + " of '" + std::string(key.str()) +
-                                          "'; at most " + std::to_string(most));
+            return fail(ProblemCode::too_large, key.source(),
+                        std::to_string(list->size()) + " of '" + std::string(key.str()) + "'; at most " +
+                            std::to_string(most));
         for (const toml::node& item : *list) {
             if (const toml::table* table = item.as_table())
                 read(*table);
             else
-                fail(item.source(), "'" + std::string(key.str()) + "' holds " + std::string(type_name(item)) +
-                                        "; expected a table");
+                fail(ProblemCode::wrong_type, item.source(),
+                     "'" + std::string(key.str()) + "' holds " + std::string(type_name(item)) +
+                         "; expected a table");
         }
     }
 
@@ -126,12 +129,13 @@ class HudReader {
             names[i] = kinds[i]->name();
         const toml::node* node = table.get("kind");
         if (node == nullptr)
-            return fail(table.source(), "an element without a 'kind'; expected " + one_of(names));
+            return fail(ProblemCode::missing_key, table.source(),
+                        "an element without a 'kind'; expected " + one_of(names));
         if (!node->is_string()) return expected(*node, "'kind' of an element", one_of(names));
         const std::string name = node->value_or(std::string());
         const auto kind = std::find(names.begin(), names.end(), name);
         if (kind == names.end())
-            return fail(node->source(),
+            return fail(ProblemCode::unknown_word, node->source(),
                         "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(names),
                         did_you_mean(name, names));
         const Kind& found = *kinds[static_cast<std::size_t>(kind - names.begin())];
@@ -166,7 +170,8 @@ class HudReader {
         }
         for (const Field& required : description.fields)
             if (required.required && !table.contains(required.name))
-                fail(table.source(), whole + " has no '" + std::string(required.name) + "'");
+                fail(ProblemCode::missing_key, table.source(),
+                     whole + " has no '" + std::string(required.name) + "'");
     }
 
     void unknown_key(const toml::key& key, const Table& description, const std::string& name,
@@ -176,7 +181,8 @@ class HudReader {
         for (const Field& known : description.fields)
             names.push_back(known.name);
         const bool is_other = &description == &Description<PluralForms>::table && key.str() == "other";
-        fail(key.source(), "unknown key '" + utf8::shortened(key.str()) + "' in " + name,
+        fail(ProblemCode::unknown_key, key.source(),
+             "unknown key '" + utf8::shortened(key.str()) + "' in " + name,
              is_other ? "the form 'other' is the element's 'format'" : did_you_mean(key.str(), names));
     }
 
@@ -267,8 +273,9 @@ class HudReader {
         const std::string_view what = takes_numbers ? "a list of numbers and tables" : "a list of tables";
         if (items == nullptr) return expected(node, name, what);
         if (items->size() > field.most)
-            return fail(node.source(), name + " has " + std::to_string(items->size()) + " entries; at most " +
-                                           std::to_string(field.most));
+            return fail(ProblemCode::too_large, node.source(),
+                        name + " has " + std::to_string(items->size()) + " entries; at most " +
+                            std::to_string(field.most));
         std::size_t index = 0;
         for (const toml::node& item : *items) {
             const std::string at = path + "." + std::to_string(index++);
@@ -285,7 +292,8 @@ class HudReader {
     }
 
     void expected(const toml::node& node, const std::string& name, std::string_view what) {
-        fail(node.source(), name + " is " + std::string(type_name(node)) + "; expected " + std::string(what));
+        fail(ProblemCode::wrong_type, node.source(),
+             name + " is " + std::string(type_name(node)) + "; expected " + std::string(what));
     }
 
     template <class T>
@@ -304,7 +312,8 @@ class HudReader {
         if (const auto parsed = parse(*text))
             *static_cast<T*>(into) = *parsed;
         else
-            fail(node.source(), name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what));
+            fail(ProblemCode::unknown_word, node.source(),
+                 name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what));
     }
 
     void read_easing(const toml::node& node, void* into, const std::string& name, const Location& where) {
@@ -326,7 +335,7 @@ class HudReader {
         if (!text) return expected(node, name, one_of(field.choices));
         const auto at = std::find(field.choices.begin(), field.choices.end(), *text);
         if (at == field.choices.end())
-            return fail(node.source(),
+            return fail(ProblemCode::unknown_word, node.source(),
                         name + " is '" + utf8::shortened(*text) + "'; expected " + one_of(field.choices),
                         did_you_mean(*text, field.choices));
         *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
@@ -338,7 +347,8 @@ class HudReader {
         const toml::table* const table = node.as_table();
         if (table == nullptr) return expected(node, name, "a table of sources, { name = \"a source\" }");
         if (table->size() > most)
-            return fail(node.source(), name + " has more than " + std::to_string(most) + " entries");
+            return fail(ProblemCode::too_large, node.source(),
+                        name + " has more than " + std::to_string(most) + " entries");
         auto& sources = *static_cast<std::vector<NamedSource>*>(into);
         for (const auto& [key, value] : *table) {
             origin.fields.emplace_back(path + "." + std::string(key.str()), place(value.source()));
@@ -385,7 +395,7 @@ class HudReader {
                 unknown_key(key, description, name, {"source", "scale", "offset", "time_left"});
             }
         }
-        if (from == nullptr) return fail(table.source(), name + " has no 'source'");
+        if (from == nullptr) return fail(ProblemCode::missing_key, table.source(), name + " has no 'source'");
         if (from->is_table())
             return expected(*from, "'source' in " + name, "the name of a source, or a constant");
         read_source(*from, &source, "'source' in " + name);
@@ -395,7 +405,8 @@ class HudReader {
 
     bool in_range(double number, const Field& field, const toml::node& node, const std::string& name) {
         if (number >= field.min && number <= field.max) return true;
-        fail(node.source(), name + " is " + plain_number(number) + "; expected " + range_of(field));
+        fail(ProblemCode::out_of_range, node.source(),
+             name + " is " + plain_number(number) + "; expected " + range_of(field));
         return false;
     }
 
@@ -429,7 +440,8 @@ class HudReader {
     void read_points(const toml::node& node, void* into, const Field& field, const std::string& name) {
         const toml::array* const list = node.as_array();
         if (list == nullptr) return expected(node, name, "a list of points, [[x, y], ...]");
-        if (list->size() > most_in_list) return fail(node.source(), name + " has more than 10000 entries");
+        if (list->size() > most_in_list)
+            return fail(ProblemCode::too_large, node.source(), name + " has more than 10000 entries");
         for (const toml::node& item : *list) {
             const auto numbers = read_numbers(item, field, "a point in " + name, {2}, "two numbers, [x, y]");
             // A list with a bad point is no list, so that nobody counts its points.

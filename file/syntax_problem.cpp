@@ -32,7 +32,8 @@ Problem syntax_problem(const toml::parse_error& error, std::string_view text, co
     return {
         {name, line, static_cast<int>(at.begin.column)},
         std::string(error.description()),
-        has_bare_word(line_of(text, line)) ? "a text stands in quotes, as in value = \"plane.water\"" : ""};
+        has_bare_word(line_of(text, line)) ? "a text stands in quotes, as in value = \"plane.water\"" : "",
+        ProblemCode::syntax};
 }
 
 }  // namespace rapido

@@ -56,7 +56,7 @@ std::string_view TraceBuilder::keep(std::string text) {
 }
 
 void TraceBuilder::fail(int line, int column, std::string message, std::string hint) {
-    problems_.push_back({{name_, line, column}, std::move(message), std::move(hint)});
+    problems_.push_back({{name_, line, column}, std::move(message), std::move(hint), ProblemCode::syntax});
 }
 
 bool TraceBuilder::has_enough() const {

@@ -275,5 +275,37 @@ TEST(Trace, stands_at_the_latest_row_and_keeps_game_time_in_proportion) {
     EXPECT_EQ(shown, 9);
 }
 
+TEST(Problem, has_a_code_and_a_severity) {
+    const std::string text = "[[element]]\nkind = \"text\"\nid = \"t\"\n";
+    for (const auto& [rest, code] : std::vector<std::pair<std::string, std::string>>{
+             {"[[element", "syntax"},
+             {"[[element]]\nid = \"t\"\n", "missing_key"},
+             {"[[element]]\nkind = \"txet\"\nid = \"t\"\n", "unknown_word"},
+             {text + "formt = \"x\"\n", "unknown_key"},
+             {text + "format = 3\n", "wrong_type"},
+             {text + "format = \"x\"\nsize = 0\n", "out_of_range"},
+             {text + "format = \"{\"\n", "bad_format"},
+             {text + "value = 1\nmotion = { easing = \"quick\" }\n", "bad_easing"},
+             {text + "value = \"nobody\"\n", "unknown_source"},
+             {text + "format = \"x\"\ngroup = \"g\"\n", "unknown_name"},
+             {text + "format = \"x\"\ninside = \"t\"\n", "circle"},
+             {text + "format = \"x\"\n" + text + "format = \"x\"\n", "duplicate"},
+             {text + "value = 1\nrange = [2, 1]\n", "contradiction"},
+             {text + "value = 1\nbands = [{ below = 1, pattern = \"stripes\" }]\n", "unfit"}}) {
+        const Problems found = check_hud(rest, "h.toml", {}, nullptr);
+        ASSERT_FALSE(found.empty()) << rest;
+        EXPECT_EQ(to_string(found.front().code), code) << to_string(found.front());
+        EXPECT_EQ(found.front().severity, Severity::error);
+    }
+    BoxMeasurer measurer;
+    const Problems found = check_hud(text + "format = \"x\"\nfont = \"missing\"\n", "h.toml", {}, &measurer);
+    ASSERT_EQ(found.size(), 1U);
+    EXPECT_EQ(to_string(found[0].code), "missing_font");
+    EXPECT_EQ(to_string(found[0].severity), "warning");
+    EXPECT_EQ(to_string(found[0]),
+              "h.toml:5:9: warning: 'font' of text 't': no font family 'missing' is installed; another one "
+              "stands for it");
+}
+
 }  // namespace
 }  // namespace rapido::test

@@ -14,7 +14,8 @@ ImageLook ImageLook::find(const std::string& name, std::string_view field, const
     Result<ImageId> found = context.images->find(name);
     if (!found) {
         for (const Problem& problem : found.problems())
-            context.warn(field, "'" + name + "' " + problem.message, problem.hint);
+            context.warn(field, "'" + name + "' " + problem.message, problem.hint,
+                         ProblemCode::missing_image);
         return look;
     }
     const int columns = frames.columns > 0 ? std::min(frames.columns, frames.count) : frames.count;
@@ -23,7 +24,8 @@ ImageLook ImageLook::find(const std::string& name, std::string_view field, const
     const Size frame{std::floor(whole.width / static_cast<float>(columns)),
                      std::floor(whole.height / static_cast<float>(rows))};
     if (frame.width < 1 || frame.height < 1) {
-        context.warn(field, "'" + name + "' is too small for " + std::to_string(frames.count) + " frames");
+        context.warn(field, "'" + name + "' is too small for " + std::to_string(frames.count) + " frames", {},
+                     ProblemCode::missing_image);
         return look;
     }
     look.image_ = *found;

@@ -62,7 +62,7 @@ class Parser {
         Location place = where_;
         if (place.column > 0) place.column += static_cast<int>(at);
         problem_ = Problem{std::move(place), "easing '" + utf8::shortened(text_) + "': " + std::move(message),
-                           std::move(hint)};
+                           std::move(hint), ProblemCode::bad_easing};
     }
 
     void unknown(const std::string& word, std::size_t at) {
