@@ -39,9 +39,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
     readouts.add(index, made.value, std::move(made.readout));
     effects.add(index, std::move(made.effects));
     pending.set_total(made.path, index);
-    const Travel* const travel = readouts[index].travel.get();
-    if (travel != nullptr && travel->bands() != nullptr && !travel->is_paced()) timers.watch_bands(index);
-    notices.add_speaker(index, bands_of(readouts, index));
+    follow_bands(index);
     if (made.notice != nullptr) {
         made.notice->element = index;
         notices.add(std::move(made.notice));
@@ -49,6 +47,17 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
     if (language != nullptr) speak(index);
     if (made.kind.can.counts) bindings.offer_again();
     return elements.ref(index);
+}
+
+/// Whoever asks about the bands of an element asks about those that it has now.
+void Hud::State::follow_bands(ElementIndex index) {
+    if (Travel* const travel = readouts[index].travel.get()) {
+        travel->set_flash_limit(effects.limit());
+        const BandSet* const bands = travel->bands();
+        if (bands != nullptr && !travel->is_paced()) timers.watch_bands(index);
+        visibility.set_by_band(index, bands != nullptr ? bands->visible() : std::nullopt);
+    }
+    notices.add_speaker(index, bands_of(readouts, index));
 }
 
 /// The elements whose events post messages of a notice.

@@ -73,8 +73,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     layouter.set_place(index, made.common.place);
     effects.change(index, std::move(made.effects), time.now());
     if (places != running.body->places()) pending.set_total(running.path, index);
-    const Travel* const travel = readouts[index].travel.get();
-    if (travel != nullptr) travel_changed(index);
+    follow_bands(index);
     if (made.notice != nullptr) {
         made.notice->element = index;
         notices.replace(index, std::move(made.notice));
@@ -82,16 +81,6 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     }
     if (language != nullptr) speak(index);
     return true;
-}
-
-/// Its bands may be others.
-void Hud::State::travel_changed(ElementIndex index) {
-    const Travel& travel = *readouts[index].travel;
-    readouts[index].travel->set_flash_limit(effects.limit());
-    if (travel.bands() != nullptr && !travel.is_paced()) timers.watch_bands(index);
-    visibility.set_by_band(index, travel.bands() != nullptr ? travel.bands()->visible() : std::nullopt);
-    static const std::vector<Band> none;
-    notices.add_speaker(index, travel.bands() != nullptr ? travel.bands()->bands() : none);
 }
 
 void Hud::State::follow_names() {
@@ -133,8 +122,13 @@ void Hud::set_color(ElementRef ref, Color color) {
     RunningElement& element = state_->elements[index];
     if (layer_of(element).color == color) return;
     layer_of(element).color = color;
-    const bool follows =
-        std::visit([](const auto& any) { return requires { any.motion; }; }, *element.description);
+    const bool follows = std::visit(
+        [](const auto& any) {
+            return requires {
+                any.motion;
+            };
+        },
+        *element.description);
     if (follows)
         state_->readouts.set_color(index, color, state_->time);
     else

@@ -106,7 +106,6 @@ void NewElement::make() {
                                       ".pending' is shown");
     if (common.plan.is_direct()) return;
     readout.travel = std::make_unique<Travel>(hud_.plans.share(common.plan));
-    readout.travel->set_flash_limit(hud_.effects.limit());
 }
 
 /// What needs a number cannot work on a text.

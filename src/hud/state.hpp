@@ -50,7 +50,7 @@ struct Hud::State : Parts {
     /// Gives a running element another description of the same kind and id: what goes on is not interrupted. False, with problems,
     /// where that cannot be; then nothing has changed.
     bool change(ElementIndex index, const Element& description);
-    void travel_changed(ElementIndex index);
+    void follow_bands(ElementIndex index);
     /// Follows names that the game has set since the last frame.
     void follow_names();
     void find_speakers(ElementIndex notice, const Origin* origin);
