@@ -112,6 +112,8 @@ std::string type_of(const Field& field) {
             return "[low, high]";
         case FieldType::sources:
             return "table of sources by name";
+        case FieldType::texts:
+            return "list of texts";
         case FieldType::points:
             return "list of [x, y]";
         case FieldType::table:
@@ -188,7 +190,7 @@ int main() {
     writer.write("`[[effect]]`", effect_table, &effect);
     const Group group;
     writer.write("`[[group]]`", group_table, &group);
-    const LocaleFont locale;
+    const LocaleOptions locale;
     writer.write("`[[locale]]`", locale_table, &locale);
     for (const Kind* const kind : all_kinds()) {
         const Element made = kind->create();

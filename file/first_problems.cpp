@@ -13,6 +13,8 @@ bool FirstProblems::wants(const Location& place) {
 }
 
 void FirstProblems::add(Problem problem) {
+    // A style or a component is read as often as it is used.
+    if (std::find(kept_.begin(), kept_.end(), problem) != kept_.end()) return;
     if (!wants(problem.location)) return;
     if (kept_.size() == most) {
         std::pop_heap(kept_.begin(), kept_.end(), stands_before);

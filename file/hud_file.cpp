@@ -1,10 +1,15 @@
 // HUD files: TOML, read field by field out of the descriptions.
 #include <algorithm>
+#include <array>
+#include <map>
+#include <utility>
 
 #include "base/nearest.hpp"
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
+#include "file/components.hpp"
+#include "file/fields_reader.hpp"
 #include "file/first_problems.hpp"
 #include "file/prescan.hpp"
 #include "file/syntax_problem.hpp"
@@ -18,16 +23,8 @@ namespace {
 
 constexpr std::size_t largest_hud = 4'000'000;
 constexpr std::size_t most_elements = 4'000;  ///< what a short file asks for must not take gigabytes
-constexpr std::size_t most_others = 1'000;    ///< timers, meters, effects, groups, locales
-
-std::string_view type_name(const toml::node& node) {
-    if (node.is_string()) return "a text";
-    if (node.is_number()) return "a number";
-    if (node.is_boolean()) return "true or false";
-    if (node.is_array()) return "a list";
-    if (node.is_table()) return "a table";
-    return "a date or time";
-}
+constexpr int deepest_stamp = 16;
+constexpr std::size_t most_others = 1'000;  ///< timers, meters, effects, groups, locales
 
 class HudReader {
  public:
@@ -38,438 +35,333 @@ class HudReader {
     std::vector<Location> damaged;  ///< tables with faults of their own
 
     void read() {
-        if (text_.size() > largest_hud) return fail(ProblemCode::too_large, {}, "is larger than 4 MB");
+        const Location whole{name_};
+        if (text_.size() > largest_hud)
+            return reader_.fail(ProblemCode::too_large, whole, "is larger than 4 MB");
         if (const int line = utf8::line_of_fault(text_); line > 0)
-            return problems.add(
-                {{name_, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax});
-        if (auto problem = prescan_toml(text_, name_)) {
-            problems.add(*std::move(problem));
-            return;
-        }
+            return reader_.fail(ProblemCode::syntax, {name_, line, 0}, "is not valid UTF-8",
+                                "save it in this encoding");
+        if (auto problem = prescan_toml(text_, name_)) return problems.add(*std::move(problem));
         const toml::parse_result parsed = toml::parse(text_, name_);
         if (!parsed) return problems.add(syntax_problem(parsed.error(), text_, name_));
         read_top(parsed.table());
     }
 
  private:
-    Location place(const toml::source_region& region) const {
-        return {name_, static_cast<int>(region.begin.line), static_cast<int>(region.begin.column)};
-    }
-
-    void fail(ProblemCode code, const toml::source_region& at, std::string message, std::string hint = {}) {
-        problems.add({place(at), std::move(message), std::move(hint), code});
-    }
+    /// The elements that stand inside one, or on the screen.
+    struct Around {
+        std::string path{};  ///< of the panel; empty is the screen
+        bool is_stamp = false;
+        int depth = 0;  ///< how many stamps stand around
+    };
 
     void read_top(const toml::table& top) {
         definition.origin.location = {name_, 1, 1};
+        for (std::size_t i = 0; i < kind_names_.size(); ++i)
+            kind_names_[i] = all_kinds()[i]->name();
+        // What elements refer to comes first.
+        if (const toml::node* const styles = top.get("style")) read_styles(*styles);
+        if (const toml::node* const components = top.get("component"))
+            components_.read(*components, kind_names_);
         for (const auto& [key, node] : top) {
+            if (key.str() == "style" || key.str() == "component") continue;
             if (key.str() == "element")
-                read_list(key, node, [&](const toml::table& table) { read_element(table); });
+                read_list(key, node, [&](const toml::table& table) { read_element(table, {}); });
             else if (key.str() == "timer")
-                read_list(key, node, [&](const toml::table& table) {
-                    read_table(table, timer_table, &definition.timers.emplace_back(),
-                               definition.timer_origins.emplace_back());
-                });
+                read_list_of(key, node, timer_table, definition.timers, definition.timer_origins);
             else if (key.str() == "meter")
-                read_list(key, node, [&](const toml::table& table) {
-                    read_table(table, meter_table, &definition.meters.emplace_back(),
-                               definition.meter_origins.emplace_back());
-                });
+                read_list_of(key, node, meter_table, definition.meters, definition.meter_origins);
             else if (key.str() == "effect")
-                read_list(key, node, [&](const toml::table& table) {
-                    read_table(table, effect_table, &definition.effects.emplace_back(),
-                               definition.effect_origins.emplace_back());
-                });
+                read_list_of(key, node, effect_table, definition.effects, definition.effect_origins);
             else if (key.str() == "locale")
-                read_list(key, node, [&](const toml::table& table) {
-                    read_table(table, locale_table, &definition.locales.emplace_back(),
-                               definition.locale_origins.emplace_back());
-                });
+                read_list_of(key, node, locale_table, definition.locales, definition.locale_origins);
             else if (key.str() == "group")
-                read_list(key, node, [&](const toml::table& table) {
-                    read_table(table, group_table, &definition.groups.emplace_back(),
-                               definition.group_origins.emplace_back());
-                });
-            else if (const Field* known = top_table.find(key.str()))
-                read_field(*known, node, &definition, top_table.name, std::string(key.str()),
-                           definition.origin);
+                read_list_of(key, node, group_table, definition.groups, definition.group_origins);
             else
-                unknown_key(key, top_table, "the HUD",
-                            {"element", "timer", "meter", "effect", "locale", "group"});
+                read_option(key, node);
         }
+        for (const auto& [name, style] : styles_)
+            if (!style.is_used) check_style(name, *style.table);
+    }
+
+    void read_option(const toml::key& key, const toml::node& node) {
+        const FieldsReader::Owner owner{std::string(top_table.name)};
+        if (const Field* known = top_table.find(key.str()))
+            return reader_.read_field(*known, node, &definition, owner, std::string(key.str()),
+                                      definition.origin);
+        std::vector<std::string_view> names{"element", "timer", "meter", "effect",
+                                            "locale",  "group", "style", "component"};
+        for (const Field& field : top_table.fields)
+            names.push_back(field.name);
+        reader_.unknown_key(key, std::move(names), "the HUD");
     }
 
     template <class Read>
     void read_list(const toml::key& key, const toml::node& node, Read read) {
         const toml::array* list = node.as_array();
         if (list == nullptr)
-            return fail(ProblemCode::wrong_type, key.source(),
-                        "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
-                            "; expected a list of tables",
-                        "write '[[" + std::string(key.str()) + "]]'");
+            return reader_.fail(ProblemCode::wrong_type, key,
+                                "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
+                                    "; expected a list of tables",
+                                "write '[[" + std::string(key.str()) + "]]'");
         const std::size_t most = key.str() == "element" ? most_elements : most_others;
         if (list->size() > most)
-            return fail(ProblemCode::too_large, key.source(),
-                        std::to_string(list->size()) + " of '" + std::string(key.str()) + "'; at most " +
-                            std::to_string(most));
-        for (const toml::node& item : *list) {
+            return reader_.fail(ProblemCode::too_large, key,
+                                std::to_string(list->size()) + " of '" + std::string(key.str()) +
+                                    "'; at most " + std::to_string(most));
+        read_items(key.str(), *list, read);
+    }
+
+    template <class Read>
+    void read_items(std::string_view name, const toml::array& list, Read read) {
+        for (const toml::node& item : list) {
             if (const toml::table* table = item.as_table())
                 read(*table);
             else
-                fail(ProblemCode::wrong_type, item.source(),
-                     "'" + std::string(key.str()) + "' holds " + std::string(type_name(item)) +
-                         "; expected a table");
+                reader_.fail(ProblemCode::wrong_type, item,
+                             "'" + std::string(name) + "' holds " + std::string(type_name(item)) +
+                                 "; expected a table");
         }
     }
 
-    void read_element(const toml::table& table) {
+    template <class Aggregate>
+    void read_list_of(const toml::key& key, const toml::node& node, const Table& description,
+                      std::vector<Aggregate>& list, std::vector<Origin>& origins) {
+        read_list(key, node, [&](const toml::table& table) {
+            const FieldsReader::Owner owner{name_of(description.name, table)};
+            Origin& origin = origins.emplace_back();
+            origin.location = reader_.place(table);
+            const std::size_t before = problems.count();
+            reader_.read(table, description, &list.emplace_back(), owner, origin);
+            reader_.require(std::array{&table}, description, owner);
+            if (problems.count() > before) damaged.push_back(origin.location);
+        });
+    }
+
+    static std::string name_of(std::string_view kind, const toml::table& table) {
+        const std::string id = id_of(table);
+        return std::string(kind) + (id.empty() ? "" : " '" + utf8::shortened(id) + "'");
+    }
+    static std::string id_of(const toml::table& table) {
+        const toml::node* const id = table.get("id");
+        return id != nullptr ? id->value_exact<std::string>().value_or("") : "";
+    }
+
+    // --- Styles
+
+    struct Style {
+        const toml::table* table = nullptr;
+        bool is_used = false;
+    };
+
+    void read_styles(const toml::node& node) {
+        const toml::table* const all = node.as_table();
+        if (all == nullptr) return reader_.expected(node, "'style'", "tables, [style.NAME]");
+        for (const auto& [key, style] : *all) {
+            if (const toml::table* const table = style.as_table())
+                styles_[std::string(key.str())].table = table;
+            else
+                reader_.expected(style, "style '" + utf8::shortened(key.str()) + "'", "a table");
+        }
+    }
+
+    /// Nobody uses it, but its words should be right all the same: for the first kind that has them all.
+    void check_style(const std::string& name, const toml::table& table) {
+        const std::string owner = "style '" + utf8::shortened(name) + "'";
         const auto& kinds = all_kinds();
-        std::array<std::string_view, std::variant_size_v<Element>> names;
-        for (std::size_t i = 0; i < kinds.size(); ++i)
-            names[i] = kinds[i]->name();
-        const toml::node* node = table.get("kind");
+        for (const auto& [key, node] : table) {
+            if (std::any_of(kinds.begin(), kinds.end(),
+                            [&](const Kind* kind) { return kind->table->find(key.str()) != nullptr; }))
+                continue;
+            std::vector<std::string_view> names;
+            for (const Kind* const kind : kinds)
+                for (const Field& field : kind->table->fields)
+                    names.push_back(field.name);
+            return reader_.unknown_key(key, std::move(names), owner);
+        }
+        for (const Kind* const kind : kinds) {
+            if (std::any_of(table.begin(), table.end(),
+                            [&](const auto& entry) { return !kind->table->find(entry.first.str()); }))
+                continue;
+            Element element = kind->create();
+            Origin origin;
+            return reader_.read(table, *kind->table, address_of(element), {owner}, origin);
+        }
+    }
+
+    /// The fields of the styles that a table names, in their order. Returns the tables.
+    std::vector<const toml::table*> read_styles_of(const toml::table& table, const Table& description,
+                                                   void* aggregate, const std::string& name, Origin& origin) {
+        std::vector<const toml::table*> read;
+        const toml::node* const names = table.get("style");
+        if (names == nullptr) return read;
+        const std::string field = "'style' of " + name;
+        const auto read_one = [&](const toml::node& node) {
+            const auto word = node.value_exact<std::string>();
+            if (!word) return reader_.expected(node, field, "the name of a style, or a list of names");
+            const auto style = styles_.find(*word);
+            if (style == styles_.end()) {
+                std::vector<std::string_view> known;
+                for (const auto& [id, other] : styles_)
+                    known.push_back(id);
+                return reader_.fail(ProblemCode::unknown_name, node,
+                                    field + ": no style '" + utf8::shortened(*word) + "'",
+                                    did_you_mean(*word, known));
+            }
+            style->second.is_used = true;
+            read.push_back(style->second.table);
+            reader_.read(*style->second.table, description, aggregate,
+                         {.name = name, .other_keys = {}, .has_earlier = true, .style = &node}, origin);
+        };
+        if (const toml::array* const list = names->as_array()) {
+            for (const toml::node& item : *list)
+                read_one(item);
+        } else {
+            read_one(*names);
+        }
+        return read;
+    }
+
+    // --- Elements
+
+    void read_element(const toml::table& table, const Around& around) {
+        if (definition.elements.size() >= most_elements) {
+            if (!std::exchange(is_full_, true))
+                reader_.fail(ProblemCode::too_large, table,
+                             "more than " + std::to_string(most_elements) + " elements");
+            return;
+        }
+        const auto known_kinds = [&] {
+            std::vector<std::string_view> names(kind_names_.begin(), kind_names_.end());
+            for (const std::string_view name : components_.names())
+                names.push_back(name);
+            return names;
+        };
+        const toml::node* const node = table.get("kind");
         if (node == nullptr)
-            return fail(ProblemCode::missing_key, table.source(),
-                        "an element without a 'kind'; expected " + one_of(names));
-        if (!node->is_string()) return expected(*node, "'kind' of an element", one_of(names));
+            return reader_.fail(ProblemCode::missing_key, table,
+                                "an element without a 'kind'; expected " + one_of(known_kinds()));
+        if (!node->is_string()) return reader_.expected(*node, "'kind' of an element", one_of(known_kinds()));
         const std::string name = node->value_or(std::string());
-        const auto kind = std::find(names.begin(), names.end(), name);
-        if (kind == names.end())
-            return fail(ProblemCode::unknown_word, node->source(),
-                        "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(names),
-                        did_you_mean(name, names));
-        const Kind& found = *kinds[static_cast<std::size_t>(kind - names.begin())];
-        Element& element = definition.elements.emplace_back(found.create());
-        read_table(table, *found.table, address_of(element), definition.element_origins.emplace_back(),
-                   "kind");
-    }
-
-    /// Reads a table into an aggregate; `also` is a key that is not one of its fields.
-    void read_table(const toml::table& table, const Table& description, void* aggregate, Origin& origin,
-                    std::string_view also = {}) {
-        std::string name(description.name);
-        if (const toml::node* id = table.get("id"); id != nullptr && id->is_string())
-            name += " '" + utf8::shortened(id->value_or(std::string())) + "'";
-        origin.location = place(table.source());
+        if (const Component* const component = components_.find(name))
+            return read_stamp(*component, table, around);
+        const auto kind = std::find(kind_names_.begin(), kind_names_.end(), name);
+        if (kind == kind_names_.end())
+            return reader_.fail(
+                ProblemCode::unknown_word, *node,
+                "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(known_kinds()),
+                did_you_mean(name, known_kinds()));
+        const Kind& found = *all_kinds()[static_cast<std::size_t>(kind - kind_names_.begin())];
+        std::vector<std::string_view> others{"kind", "style"};
+        if (found.can.holds_children) others.push_back("element");
+        const FieldsReader::Owner owner{.name = name_of(found.name(), table),
+                                        .other_keys = std::move(others),
+                                        .has_earlier = table.contains("style")};
+        Element element = found.create();
+        Origin origin;
+        origin.location = reader_.place(table);
         const std::size_t before = problems.count();
-        read_fields(table, description, aggregate, name, "", origin, also);
+        std::vector<const toml::table*> tables =
+            read_styles_of(table, *found.table, address_of(element), owner.name, origin);
+        tables.push_back(&table);
+        reader_.read(table, *found.table, address_of(element), owner, origin);
+        reader_.require(tables, *found.table, owner);
+        const std::string path = put_inside(element, table, around, owner.name);
         if (problems.count() > before) damaged.push_back(origin.location);
+        definition.elements.push_back(std::move(element));
+        definition.element_origins.push_back(std::move(origin));
+        if (found.can.holds_children) read_inner(table, {path, false, around.depth});
     }
 
-    void read_fields(const toml::table& table, const Table& description, void* aggregate,
-                     const std::string& name, const std::string& prefix, Origin& origin,
-                     std::string_view also = {}) {
-        const std::string whole =
-            (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + name;
-        for (const auto& [key, node] : table) {
-            if (!also.empty() && key.str() == also) continue;
-            if (const Field* known = description.find(key.str()))
-                read_field(*known, node, aggregate, name, prefix + std::string(key.str()), origin);
-            else
-                unknown_key(key, description, whole, {also});
+    /// Sets the panel in which an element stands, and returns the path of the element.
+    std::string put_inside(Element& element, const toml::table& table, const Around& around,
+                           const std::string& name) {
+        return std::visit(
+            [&](auto& any) {
+                if (!around.path.empty()) {
+                    if (!any.inside.empty() && !around.is_stamp)
+                        reader_.fail(ProblemCode::contradiction, *table.get("inside"),
+                                     "'inside' of " + name + ": it stands in the list of '" + around.path +
+                                         "' already",
+                                     "leave 'inside' away, or take it out of the list");
+                    any.inside = around.path + (any.inside.empty() ? "" : "." + any.inside);
+                }
+                return any.inside + (any.inside.empty() ? "" : ".") + any.id;
+            },
+            element);
+    }
+
+    /// The elements that a table holds itself.
+    void read_inner(const toml::table& table, const Around& around) {
+        const toml::node* const inner = table.get("element");
+        if (inner == nullptr) return;
+        if (const toml::array* const list = inner->as_array())
+            return read_items("element", *list, [&](const toml::table& item) { read_element(item, around); });
+        reader_.expected(*inner, "'element' of '" + around.path + "'", "a list of tables");
+    }
+
+    void read_stamp(const Component& component, const toml::table& table, const Around& around) {
+        const std::string name = name_of(component.name, table);
+        if (around.depth >= deepest_stamp)
+            return reader_.fail(
+                ProblemCode::circle, table,
+                name + " stands inside " + std::to_string(deepest_stamp) + " other components",
+                "a component cannot hold itself");
+        const std::size_t before = problems.count();
+        const Stamp* const stamp = components_.stamp(component, table, name);
+        Origin origin;
+        origin.location = reader_.place(table);
+        if (stamp == nullptr) return damaged.push_back(origin.location);
+        Element element = Panel{.plate = false};
+        const Table& panel = *describe(Panel{}).table;
+        void* const into = address_of(element);
+        const FieldsReader::Owner of_component{
+            .name = "component '" + component.name + "'", .other_keys = {"style"}, .has_earlier = true};
+        read_styles_of(stamp->panel, panel, into, of_component.name, origin);
+        reader_.read(stamp->panel, panel, into, of_component, origin);
+        FieldsReader::Owner own{.name = name, .other_keys = component.names(), .has_earlier = true};
+        for (const std::string_view other : {"kind", "style", "element"})
+            own.other_keys.push_back(other);
+        read_styles_of(stamp->own, panel, into, name, origin);
+        reader_.read(stamp->own, panel, into, own, origin);
+        reader_.require(std::array{&table}, panel, own);
+        const std::string path = put_inside(element, table, around, name);
+        if (problems.count() > before) damaged.push_back(origin.location);
+        definition.elements.push_back(std::move(element));
+        definition.element_origins.push_back(std::move(origin));
+
+        StampNames names{path, {}, reader_.names()};
+        gather_paths(stamp->elements, "", names);
+        reader_.set_names(&names);
+        read_items("element", stamp->elements, [&](const toml::table& item) {
+            read_element(item, {path, true, around.depth + 1});
+        });
+        reader_.set_names(names.around);
+        read_inner(stamp->own, {path, false, around.depth});
+    }
+
+    /// The paths of what stands inside a stamp, from there.
+    static void gather_paths(const toml::array& elements, const std::string& prefix, StampNames& names) {
+        for (const toml::node& item : elements) {
+            const toml::table* const table = item.as_table();
+            if (table == nullptr) continue;
+            const toml::node* const inside = table->get("inside");
+            const std::string around =
+                inside != nullptr ? inside->value_exact<std::string>().value_or("") + "." : prefix;
+            const std::string path = around + id_of(*table);
+            names.paths.insert(path);
+            const toml::node* const inner = table->get("element");
+            if (inner != nullptr && inner->is_array()) gather_paths(*inner->as_array(), path + ".", names);
         }
-        for (const Field& required : description.fields)
-            if (required.required && !table.contains(required.name))
-                fail(ProblemCode::missing_key, table.source(),
-                     whole + " has no '" + std::string(required.name) + "'");
-    }
-
-    void unknown_key(const toml::key& key, const Table& description, const std::string& name,
-                     std::vector<std::string_view> names) {
-        if (!problems.wants(place(key.source()))) return;
-        std::erase(names, std::string_view());
-        for (const Field& known : description.fields)
-            names.push_back(known.name);
-        const bool is_other = &description == &Description<PluralForms>::table && key.str() == "other";
-        fail(ProblemCode::unknown_key, key.source(),
-             "unknown key '" + utf8::shortened(key.str()) + "' in " + name,
-             is_other ? "the form 'other' is the element's 'format'" : did_you_mean(key.str(), names));
-    }
-
-    void read_field(const Field& field, const toml::node& node, void* aggregate, std::string_view owner,
-                    const std::string& path, Origin& origin) {
-        origin.fields.emplace_back(path, place(node.source()));
-        // A format's problems count from its first character, behind the quote.
-        if (node.is_string()) ++origin.fields.back().second.column;
-        void* const into = field.in(aggregate);
-        const std::string name = "'" + path + "' of " + std::string(owner);
-        switch (field.type) {
-            case FieldType::boolean:
-                return read_as<bool>(node, into, name, "true or false");
-            case FieldType::text:
-                return read_as<std::string>(node, into, name, "a text");
-            case FieldType::integer: {
-                const auto number = node.as_integer();
-                if (number == nullptr) return expected(node, name, "a whole number");
-                if (!in_range(static_cast<double>(number->get()), field, node, name)) return;
-                *static_cast<int*>(into) = static_cast<int>(number->get());
-                return;
-            }
-            case FieldType::number:
-                if (const auto number = read_number(node, field, name))
-                    *static_cast<float*>(into) = static_cast<float>(*number);
-                return;
-            case FieldType::real:
-            case FieldType::seconds:
-                return read_number_into(field, node, into, name);
-            case FieldType::color:
-                return read_parsed<Color>(node, into, name, Color::parse,
-                                          "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
-            case FieldType::easing:
-                return read_easing(node, into, name, origin.fields.back().second);
-            case FieldType::point:
-                if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]");
-                    !numbers.empty())
-                    *static_cast<Point*>(into) = {static_cast<float>(numbers[0]),
-                                                  static_cast<float>(numbers[1])};
-                return;
-            case FieldType::size:
-                if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [width, height]");
-                    !numbers.empty())
-                    *static_cast<Size*>(into) = {static_cast<float>(numbers[0]),
-                                                 static_cast<float>(numbers[1])};
-                return;
-            case FieldType::limits: {
-                const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [low, high]");
-                if (!numbers.empty()) *static_cast<Limits*>(into) = {numbers[0], numbers[1]};
-                return;
-            }
-            case FieldType::sources:
-                return read_sources(node, into, name, origin, path, field.most);
-            case FieldType::points:
-                return read_points(node, into, field, name);
-            case FieldType::insets:
-                return read_insets(node, into, field, name);
-            case FieldType::choice:
-                return read_choice(node, into, field, name);
-            case FieldType::source:
-                return read_source(node, into, name);
-            case FieldType::table:
-                if (const toml::table* table = node.as_table())
-                    return read_fields(*table, *field.table, into, std::string(owner), path + ".", origin);
-                return expected(node, name, "a table");
-            case FieldType::list:
-                return read_list_of(node, into, field, owner, path, name, origin);
-        }
-    }
-
-    /// Into a double, or seconds.
-    void read_number_into(const Field& field, const toml::node& node, void* into, const std::string& name) {
-        const auto number = read_number(node, field, name);
-        if (!number) return;
-        if (field.type == FieldType::seconds)
-            *static_cast<Seconds*>(into) = Seconds{*number};
-        else
-            *static_cast<double*>(into) = *number;
-    }
-
-    /// A list of tables; a number in it stands for a table of which only the first field is given.
-    void read_list_of(const toml::node& node, void* list, const Field& field, std::string_view owner,
-                      const std::string& path, const std::string& name, Origin& origin) {
-        const toml::array* const items = node.as_array();
-        const Field& first = field.table->fields.front();
-        const bool takes_numbers =
-            first.required && (first.type == FieldType::seconds || first.type == FieldType::real);
-        const std::string_view what = takes_numbers ? "a list of numbers and tables" : "a list of tables";
-        if (items == nullptr) return expected(node, name, what);
-        if (items->size() > field.most)
-            return fail(ProblemCode::too_large, node.source(),
-                        name + " has " + std::to_string(items->size()) + " entries; at most " +
-                            std::to_string(field.most));
-        std::size_t index = 0;
-        for (const toml::node& item : *items) {
-            const std::string at = path + "." + std::to_string(index++);
-            if (item.is_table()) origin.fields.emplace_back(at, place(item.source()));
-            if (const toml::table* table = item.as_table())
-                read_fields(*table, *field.table, field.append(list), std::string(owner), at + ".", origin);
-            else if (takes_numbers && item.is_number())
-                read_number_into(first, item, first.in(field.append(list)),
-                                 "'" + at + "' of " + std::string(owner));
-            else
-                expected(item, "'" + at + "' of " + std::string(owner),
-                         takes_numbers ? "a number or a table" : "a table");
-        }
-    }
-
-    void expected(const toml::node& node, const std::string& name, std::string_view what) {
-        fail(ProblemCode::wrong_type, node.source(),
-             name + " is " + std::string(type_name(node)) + "; expected " + std::string(what));
-    }
-
-    template <class T>
-    void read_as(const toml::node& node, void* into, const std::string& name, std::string_view what) {
-        if (const auto value = node.value_exact<T>())
-            *static_cast<T*>(into) = *value;
-        else
-            expected(node, name, what);
-    }
-
-    template <class T, class Parse>
-    void read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse,
-                     std::string_view what) {
-        const auto text = node.value_exact<std::string>();
-        if (!text) return expected(node, name, what);
-        if (const auto parsed = parse(*text))
-            *static_cast<T*>(into) = *parsed;
-        else
-            fail(ProblemCode::unknown_word, node.source(),
-                 name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what));
-    }
-
-    void read_easing(const toml::node& node, void* into, const std::string& name, const Location& where) {
-        const auto text = node.value_exact<std::string>();
-        if (!text) return expected(node, name, "a CSS easing such as \"ease-out\"");
-        Result<Easing> easing = Easing::parse(*text, where);
-        if (easing) {
-            *static_cast<Easing*>(into) = *std::move(easing);
-            return;
-        }
-        for (Problem problem : easing.problems()) {
-            problem.message = name + ": " + problem.message;
-            problems.add(std::move(problem));
-        }
-    }
-
-    void read_choice(const toml::node& node, void* into, const Field& field, const std::string& name) {
-        const auto text = node.value_exact<std::string>();
-        if (!text) return expected(node, name, one_of(field.choices));
-        const auto at = std::find(field.choices.begin(), field.choices.end(), *text);
-        if (at == field.choices.end())
-            return fail(ProblemCode::unknown_word, node.source(),
-                        name + " is '" + utf8::shortened(*text) + "'; expected " + one_of(field.choices),
-                        did_you_mean(*text, field.choices));
-        *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
-    }
-
-    /// A table of sources by names of one's own, in the order in which they are written.
-    void read_sources(const toml::node& node, void* into, const std::string& name, Origin& origin,
-                      const std::string& path, std::size_t most) {
-        const toml::table* const table = node.as_table();
-        if (table == nullptr) return expected(node, name, "a table of sources, { name = \"a source\" }");
-        if (table->size() > most)
-            return fail(ProblemCode::too_large, node.source(),
-                        name + " has more than " + std::to_string(most) + " entries");
-        auto& sources = *static_cast<std::vector<NamedSource>*>(into);
-        for (const auto& [key, value] : *table) {
-            origin.fields.emplace_back(path + "." + std::string(key.str()), place(value.source()));
-            NamedSource& made = sources.emplace_back();
-            made.name = key.str();
-            read_source(value, &made.value, "'" + made.name + "' in " + name);
-        }
-    }
-
-    /// A name, a constant, or a table `{ source, scale, offset }`.
-    void read_source(const toml::node& node, void* into, const std::string& name) {
-        Source& source = *static_cast<Source*>(into);
-        if (const toml::table* table = node.as_table()) return read_scaled(*table, source, name);
-        if (const auto text = node.value_exact<std::string>(); text && !text->empty() && *text != "!")
-            source = rapido::name(*text);
-        else if (const auto truth = node.value_exact<bool>())
-            source = constant(*truth);
-        else if (const auto whole = node.value_exact<std::int64_t>())
-            source = constant(*whole);
-        else if (const auto number = node.value_exact<double>())
-            source = constant(*number);
-        else
-            expected(node, name, "the name of a source, or a constant");
-    }
-
-    void read_scaled(const toml::table& table, Source& source, const std::string& name) {
-        double scale = 1;
-        double offset = 0;
-        bool is_time_left = false;
-        const toml::node* from = table.get("source");
-        for (const auto& [key, node] : table) {
-            const bool is_scale = key.str() == "scale";
-            if (is_scale || key.str() == "offset") {
-                const Field any{.name = key.str(), .type = FieldType::number};
-                if (const auto number = read_number(node, any, "'" + std::string(key.str()) + "' in " + name))
-                    (is_scale ? scale : offset) = *number;
-            } else if (key.str() == "time_left") {
-                if (const auto truth = node.value_exact<bool>())
-                    is_time_left = *truth;
-                else
-                    expected(node, "'time_left' in " + name, "true or false");
-            } else if (key.str() != "source") {
-                const Table description{"source", {}};
-                unknown_key(key, description, name, {"source", "scale", "offset", "time_left"});
-            }
-        }
-        if (from == nullptr) return fail(ProblemCode::missing_key, table.source(), name + " has no 'source'");
-        if (from->is_table())
-            return expected(*from, "'source' in " + name, "the name of a source, or a constant");
-        read_source(*from, &source, "'source' in " + name);
-        source = source.scaled(scale, offset);
-        if (is_time_left) source = source.as_time_left();
-    }
-
-    bool in_range(double number, const Field& field, const toml::node& node, const std::string& name) {
-        if (number >= field.min && number <= field.max) return true;
-        fail(ProblemCode::out_of_range, node.source(),
-             name + " is " + plain_number(number) + "; expected " + range_of(field));
-        return false;
-    }
-
-    std::optional<double> read_number(const toml::node& node, const Field& field, const std::string& name) {
-        const auto number = node.is_number() ? node.value<double>() : std::nullopt;
-        if (!number) {
-            expected(node, name, "a number");
-            return std::nullopt;
-        }
-        if (!in_range(*number, field, node, name)) return std::nullopt;
-        return number;
-    }
-
-    /// A list of as many numbers as one of `counts`; empty after a fault.
-    std::vector<double> read_numbers(const toml::node& node, const Field& field, const std::string& name,
-                                     std::initializer_list<std::size_t> counts, std::string_view what) {
-        const toml::array* list = node.as_array();
-        if (list == nullptr || std::find(counts.begin(), counts.end(), list->size()) == counts.end()) {
-            expected(node, name, what);
-            return {};
-        }
-        std::vector<double> numbers;
-        for (const toml::node& item : *list) {
-            const auto number = read_number(item, field, name);
-            if (!number) return {};
-            numbers.push_back(*number);
-        }
-        return numbers;
-    }
-
-    void read_points(const toml::node& node, void* into, const Field& field, const std::string& name) {
-        const toml::array* const list = node.as_array();
-        if (list == nullptr) return expected(node, name, "a list of points, [[x, y], ...]");
-        if (list->size() > most_in_list)
-            return fail(ProblemCode::too_large, node.source(), name + " has more than 10000 entries");
-        for (const toml::node& item : *list) {
-            const auto numbers = read_numbers(item, field, "a point in " + name, {2}, "two numbers, [x, y]");
-            // A list with a bad point is no list, so that nobody counts its points.
-            if (numbers.empty()) return static_cast<std::vector<Point>*>(into)->clear();
-            static_cast<std::vector<Point>*>(into)->push_back(
-                {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])});
-        }
-    }
-
-    /// One number, or two or four of them in the order of CSS.
-    void read_insets(const toml::node& node, void* into, const Field& field, const std::string& name) {
-        Insets& insets = *static_cast<Insets*>(into);
-        if (node.is_number()) {
-            if (const auto number = read_number(node, field, name)) {
-                const auto all = static_cast<float>(*number);
-                insets = {all, all, all, all};
-            }
-            return;
-        }
-        const auto numbers = read_numbers(node, field, name, {2, 4},
-                                          "a number, [vertical, horizontal] or [top, right, bottom, left]");
-        if (numbers.empty()) return;
-        const auto at = [&](std::size_t i) { return static_cast<float>(numbers[i % numbers.size()]); };
-        insets = {at(0), at(1), at(2), at(3)};
     }
 
     std::string_view text_;
     std::string name_;
+    FieldsReader reader_{name_, problems};
+    Components components_{reader_};
+    std::map<std::string, Style, std::less<>> styles_;
+    std::array<std::string_view, std::variant_size_v<Element>> kind_names_{};
+    bool is_full_ = false;
 };
 
 }  // namespace

@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <memory>
+#include <optional>
 
 #include "rapido/locale.hpp"
 
@@ -126,16 +127,34 @@ int minimum_grouping(const icu::Locale& locale, const NumberStyle& style, UError
     return 1;
 }
 
-}  // namespace
-
-Result<NumberStyle> number_style(std::string_view tag) {
+Result<icu::Locale> locale_of(std::string_view tag) {
     UErrorCode status = U_ZERO_ERROR;
-    const icu::Locale locale =
+    icu::Locale locale =
         icu::Locale::forLanguageTag(icu::StringPiece(tag.data(), static_cast<int32_t>(tag.size())), status);
     if (U_FAILURE(status) || locale.isBogus() || tag.empty())
         return Problem{
             {}, "'" + std::string(tag) + "' is not a BCP 47 language tag", "write 'de', 'pt-BR' or 'ar-EG'"};
     if (!is_known(locale)) return Problem{{}, "CLDR knows no language '" + std::string(tag) + "'", ""};
+    return locale;
+}
+
+/// The literal text of a pattern.
+std::string literal(const icu::UnicodeString& text) {
+    std::string written;
+    for (const char c : utf8(text)) {
+        if (c == '{' || c == '}') written += c;
+        written += c;
+    }
+    return written;
+}
+
+}  // namespace
+
+Result<NumberStyle> number_style(std::string_view tag) {
+    const Result<icu::Locale> found = locale_of(tag);
+    if (!found) return found.problems();
+    const icu::Locale& locale = *found;
+    UErrorCode status = U_ZERO_ERROR;
 
     const std::unique_ptr<icu::NumberFormat> format(
         icu::NumberFormat::createInstance(locale, UNUM_DECIMAL, status));
@@ -169,6 +188,56 @@ Result<NumberStyle> number_style(std::string_view tag) {
     if (U_FAILURE(status))
         return Problem{{}, "ICU cannot write compact numbers for '" + std::string(tag) + "'", ""};
     return style;
+}
+
+Result<std::string> currency_format(std::string_view tag, std::string_view currency) {
+    const Result<icu::Locale> locale = locale_of(tag);
+    if (!locale) return locale.problems();
+    UErrorCode status = U_ZERO_ERROR;
+    const icu::CurrencyUnit unit(icu::StringPiece(currency.data(), static_cast<int32_t>(currency.size())),
+                                 status);
+    const auto formatter = icu::number::NumberFormatter::withLocale(*locale).unit(unit);
+    const auto written = formatter.formatInt(-1, status);
+    const icu::UnicodeString text = written.toString(status);
+    const icu::UnicodeString positive = formatter.formatInt(1, status).toString(status);
+    if (currency.size() != 3 || U_FAILURE(status))
+        return Problem{{},
+                       "'" + utf8(icu::UnicodeString::fromUTF8(std::string(currency))) +
+                           "' is not a currency code of ISO 4217",
+                       "write 'EUR', 'USD' or 'JPY'"};
+    const icu::DecimalFormatSymbols symbols(*locale, status);
+    const std::string minus = symbol(symbols, icu::DecimalFormatSymbols::kMinusSignSymbol);
+    // ICU has no call for the parts of its pattern: they are read off an amount that it writes.
+    std::string pattern;
+    int decimals = 0;
+    int32_t at = 0;
+    std::optional<std::size_t> digits_at;  ///< where their count stands in the pattern
+    icu::ConstrainedFieldPosition part;
+    while (written.nextPosition(part, status)) {
+        const auto field = part.getField();
+        const bool is_sign = field == UNUM_SIGN_FIELD;
+        const bool is_digits = field == UNUM_INTEGER_FIELD || field == UNUM_DECIMAL_SEPARATOR_FIELD ||
+                               field == UNUM_FRACTION_FIELD;
+        if (field == UNUM_FRACTION_FIELD) decimals = part.getLimit() - part.getStart();
+        if (!is_sign && !is_digits) continue;
+        pattern += literal(text.tempSubStringBetween(at, part.getStart()));
+        at = part.getLimit();
+        // Some languages have a space where the sign of a loss would be.
+        const bool is_space = is_sign && positive.charAt(part.getStart()) == u'\u00a0';
+        // The marks of direction that come with a sign are no part of its field.
+        const std::string sign = utf8(text.tempSubStringBetween(part.getStart(), part.getLimit()));
+        if (is_sign && minus.ends_with(sign)) {
+            const std::string_view marks = std::string_view(minus).substr(0, minus.size() - sign.size());
+            if (pattern.ends_with(marks)) pattern.resize(pattern.size() - marks.size());
+        }
+        if (is_sign) pattern += is_space ? "{sign: }" : "{sign}";
+        if (is_digits && !digits_at) {
+            digits_at = (pattern += "{:.").size();
+            pattern += "Lf}";
+        }
+    }
+    pattern += literal(text.tempSubString(at));
+    return pattern.insert(digits_at.value_or(pattern.size()), std::to_string(decimals));
 }
 
 Result<Language> language(std::string_view tag) {

@@ -11,7 +11,7 @@ Graph columns(Source value) {
     Graph graph{.id = "g", .value = std::move(value), .place = {.size = {100, 100}}};
     graph.span = 10s;
     graph.samples = 10;
-    graph.style = GraphStyle::columns;
+    graph.type = GraphType::columns;
     graph.color = white;
     graph.background = black;
     return graph;
@@ -100,8 +100,8 @@ TEST(Graph, draws_a_line_through_what_it_knows) {
     double value = 0;
     Graph graph = columns(watch(value));
     graph.max = 100;
-    for (const GraphStyle style : {GraphStyle::line, GraphStyle::area}) {
-        graph.style = style;
+    for (const GraphType style : {GraphType::line, GraphType::area}) {
+        graph.type = style;
         graph.samples = 100;
         Stage stage(graph);
         value = 0;
@@ -113,7 +113,7 @@ TEST(Graph, draws_a_line_through_what_it_knows) {
         for (int x = 5; x < 95; ++x)
             EXPECT_GT(picture.pixel(x, 99 - x).red, 100) << x << " on the way up";
         EXPECT_EQ(picture.pixel(20, 40).red, 0) << "above it there is nothing";
-        EXPECT_EQ(picture.pixel(80, 60).red > 0, style == GraphStyle::area) << "below it, the area";
+        EXPECT_EQ(picture.pixel(80, 60).red > 0, style == GraphType::area) << "below it, the area";
     }
 }
 

@@ -48,6 +48,60 @@ TEST(Layout, stretches_to_the_screen_and_the_panel) {
     EXPECT_LT(hud.text(notice).size(), 301U + 10U);
 }
 
+/// The room that a range reserves is on the side where its column has room to spare.
+TEST(Layout, reserves_room_for_a_range_where_its_column_has_it) {
+    struct Case {
+        const char* what;
+        Align align;
+        TextAlign text_align;
+        bool mirrored;
+        std::array<float, 2> starts;  ///< where `7.5` and `10.25` start in a column for `100.25`, in pixels
+    };
+    // Each character of the measurer is half as wide as it is high: 10 pixels.
+    for (const Case& row : {
+             Case{"at its start", Align::start, TextAlign::automatic, false, {0, 0}},
+             Case{"in its middle", Align::center, TextAlign::automatic, false, {15, 5}},
+             Case{"at its end", Align::end, TextAlign::automatic, false, {30, 10}},
+             Case{"where the text says", Align::end, TextAlign::start, false, {10, 0}},
+             Case{"by digits", Align::start, TextAlign::digits, false, {20, 10}},
+             Case{"at its end, mirrored", Align::end, TextAlign::automatic, true, {0, 0}},
+             Case{"by digits, mirrored", Align::start, TextAlign::digits, true, {20, 10}},
+         }) {
+        BoxMeasurer measurer;
+        Hud hud{HudDefinition{}, {}, &measurer};
+        hud.resize({.size = {1280, 720}});
+        if (row.mirrored) hud.set_language({.tag = "ar", .right_to_left = true});
+        hud.add(Panel{.id = "p",
+                      .place = {.anchor = Anchor::center},
+                      .layout = Layout::column,
+                      .align = row.align,
+                      .plate = false});
+        double short_one = 7.5, long_one = 10.25;
+        const auto text = [&](const char* id, const double& value, const char* format) {
+            return hud.add(Text{.id = id,
+                                .value = watch(value),
+                                .format = format,
+                                .range = {0, 100.25},
+                                .inside = "p",
+                                .size = 20,
+                                .align = row.text_align});
+        };
+        text("a", short_one, "{:.1f}");
+        text("b", long_one, "{:.2f}");
+        update(hud, 16ms);
+        const float left = hud[hud.find("p")].box.x;
+        // `100.25` as one needs 60 pixels; by digits `100` and `.25` are together as wide.
+        EXPECT_EQ(hud[hud.find("p")].box.width, 60) << row.what;
+        DrawList list;
+        hud.draw(list);
+        std::vector<float> starts;
+        for (const DrawGroup& group : list.groups())
+            for (const DrawCommand& command : group.commands())
+                if (command.kind == DrawCommand::Kind::text) starts.push_back(command.baseline.x - left);
+        EXPECT_EQ(starts, (std::vector<float>{row.starts.begin(), row.starts.end()})) << row.what;
+    }
+}
+
 TEST(Layers, order_siblings) {
     BoxMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};

@@ -1,8 +1,11 @@
 // Numbers as players expect them: floats without a spec, signs, columns, large integers, time that is left.
 #include <fmt/format.h>
 
+#include <unicode/numberformatter.h>
+#include <unicode/unistr.h>
 #include "rapido/file.hpp"
 #include "rapido/locale.hpp"
+
 #include "shown.hpp"
 
 namespace rapido::test {
@@ -23,6 +26,67 @@ TEST(Compact, goes_on_beyond_trillions_and_is_never_infinite) {
     ASSERT_TRUE(japanese);
     EXPECT_EQ(shown("{}", {.value = 1e16}, {.compact = 3}, &*japanese), "1.00京");
     EXPECT_EQ(shown("{}", {.value = 1e21}, {.compact = 3}, &*japanese).find("∞"), std::string::npos);
+}
+
+TEST(Compact, has_names_of_a_hud_and_of_each_of_its_languages) {
+    for (const auto& [tag, text] :
+         std::vector<std::pair<std::string, std::string>>{{"", "1.23k 45.6M"},
+                                                          {"de", "1,23Tsd 45,6Mio"},
+                                                          {"de-AT", "1,23Tsd 45,6Mio"},
+                                                          {"fr", "1,23k 45,6M"}}) {
+        const Result<HudDefinition> definition = read_hud(R"(compact_names = ["k", "M"]
+            [[locale]]
+            locale = "de"
+            compact_names = ["Tsd", "Mio"]
+            [[element]]
+            kind = "text"
+            id = "t"
+            value = 1234
+            max = 45600000
+            format = "{} {max}"
+            compact = 3)",
+                                                          "hud.toml");
+        ASSERT_TRUE(definition) << to_string(definition.problems().front());
+        Hud hud(*definition, {});
+        if (!tag.empty()) hud.set_language(*language(tag));
+        update(hud, 16ms);
+        EXPECT_EQ(hud.text(hud.find("t")), text) << tag;
+    }
+}
+
+TEST(Money, is_written_as_icu_does_in_every_language) {
+    int checked = 0;
+    for (const char* const tag :
+         {"en", "de", "fr", "ja", "de-CH", "nl", "pt-BR", "hi", "ar-EG", "sv", "lv", "en-IN"}) {
+        const NumberStyle style = *number_style(tag);
+        for (const char* const currency : {"USD", "EUR", "JPY", "KWD", "CHF"}) {
+            const Result<std::string> pattern = currency_format(tag, currency);
+            ASSERT_TRUE(pattern) << to_string(pattern.problems().front());
+            UErrorCode status = U_ZERO_ERROR;
+            const auto icu =
+                icu::number::NumberFormatter::withLocale(icu::Locale::forLanguageTag(tag, status))
+                    .unit(icu::CurrencyUnit(currency, status));
+            for (const double amount : {0.0, 20.0, -20.0, 7.125, 1234.5, -1234567.75, 99999999.0}) {
+                std::string expected;
+                // The space for a sign is one of ISO, not the wider choice of CLDR.
+                const icu::UnicodeString icu_text = icu.formatDouble(amount, status).toString(status);
+                const bool has_space = pattern->find("{sign: }") != std::string::npos;
+                icu::UnicodeString(icu_text)
+                    .findAndReplace(has_space ? u"\u00a0" : u" ", u" ")
+                    .toUTF8String(expected);
+                EXPECT_EQ(shown(*pattern, {.value = amount}, {.rounding = Rounding::nearest}, &style),
+                          expected)
+                    << tag << " " << currency << " " << *pattern;
+                ++checked;
+            }
+            ASSERT_TRUE(U_SUCCESS(status));
+        }
+    }
+    EXPECT_EQ(checked, 12 * 5 * 7);
+    EXPECT_EQ(*currency_format("en", "USD"), "{sign}${:.2Lf}");
+    EXPECT_EQ(to_string(currency_format("en", "EURO").problems().front()),
+              "error: 'EURO' is not a currency code of ISO 4217; write 'EUR', 'USD' or 'JPY'");
+    EXPECT_FALSE(currency_format("nonsense-", "EUR"));
 }
 
 /// What a person would write, by way of fmt: two digits after the point or two significant ones, and no zeros at the end.

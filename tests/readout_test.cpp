@@ -55,7 +55,7 @@ id = "g"
 value = 5
 span = 4
 samples = 20
-style = "line"
+type = "line"
 ticks = [3]
 tick_format = "{:.1f}"
 
@@ -96,7 +96,7 @@ bands = [{ above = 3, image = "b.png" }]
     Graph graph{.id = "g", .value = 5};
     graph.span = 4s;
     graph.samples = 20;
-    graph.style = GraphStyle::line;
+    graph.type = GraphType::line;
     graph.ticks = {{.at = 3}};
     graph.tick_format = "{:.1f}";
     Image image{.id = "i", .image = "a.png"};
@@ -152,7 +152,7 @@ std::vector<Element> readouts(const Source& value, const Source& max) {
         Dial{.id = "e", .value = value, .max = max, .wraps = true, .marks = {.every = 1, .format = "{}"}},
         Scale{.id = "e", .value = value, .max = max, .neutral = 3, .marks = {.every = 1, .format = "{}"}},
         Graph{.id = "e", .value = value, .max = max, .ticks = {{.at = 1}}},
-        Graph{.id = "e", .value = value, .style = GraphStyle::columns}};
+        Graph{.id = "e", .value = value, .type = GraphType::columns}};
 }
 
 TEST(Readouts, survive_every_number) {

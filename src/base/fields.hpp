@@ -35,6 +35,7 @@ enum class FieldType : std::uint8_t {
     easing,
     limits,   ///< [low, high]
     points,   ///< a list of [x, y]
+    texts,    ///< a list of texts
     sources,  ///< a table of sources, by names of one's own
     table,    ///< an aggregate with a description of its own
     list,     ///< several of them; a number stands for one with this first field
@@ -55,8 +56,10 @@ struct Field {
     double max = std::numeric_limits<double>::max();
     std::size_t most = most_in_list;  ///< entries of a list
     bool required = false;
+    bool names_element = false;                   ///< a text that is the path or the id of an element
     std::span<const std::string_view> choices{};  ///< the enumerators by value, for a choice
     void* (*append)(void* list) = nullptr;        ///< makes one more, for a list; gives its address
+    void (*clear)(void* list) = nullptr;          ///< for a list
     const void* (*item)(const void* list, std::size_t index) = nullptr;  ///< null behind the last, for a list
     const Table* table = nullptr;                                        ///< the description, for a table
     const void* (*at)(const void* aggregate) =
@@ -106,6 +109,7 @@ template <> struct FieldTypeOf<Point> : KnownFieldType<FieldType::point> {};
 template <> struct FieldTypeOf<Size> : KnownFieldType<FieldType::size> {};
 template <> struct FieldTypeOf<Insets> : KnownFieldType<FieldType::insets> {};
 template <> struct FieldTypeOf<std::vector<Point>> : KnownFieldType<FieldType::points> {};
+template <> struct FieldTypeOf<std::vector<std::string>> : KnownFieldType<FieldType::texts> {};
 // clang-format on
 
 /// A member that may be left out is described as what it holds.
@@ -128,6 +132,8 @@ template <class T>
 inline constexpr bool is_list<std::vector<T>> = true;
 template <>
 inline constexpr bool is_list<std::vector<Point>> = false;
+template <>
+inline constexpr bool is_list<std::vector<std::string>> = false;
 
 template <class>
 struct MemberOf;
@@ -185,6 +191,7 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
             const Type& all = *static_cast<const Type*>(list);
             return index < all.size() ? &all[index] : nullptr;
         };
+        made.clear = [](void* list) { static_cast<Type*>(list)->clear(); };
         made.append = [](void* list) -> void* { return &static_cast<Type*>(list)->emplace_back(); };
     } else if constexpr (FieldTypeOf<Type>::type == FieldType::table) {
         made.table = &Description<Type>::table;
@@ -195,6 +202,13 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
     made.at = [](const void* aggregate) -> const void* {
         return Written::at(Path::in(*static_cast<const Aggregate*>(aggregate)));
     };
+    return made;
+}
+
+template <auto Member>
+constexpr Field field_of_element(std::string_view name, std::string_view help) {
+    Field made = field<Member>(name, help);
+    made.names_element = true;
     return made;
 }
 

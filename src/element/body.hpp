@@ -80,6 +80,7 @@ struct FurtherSource {
 struct Hold {
     float baseline = -1;   ///< from its top; negative where it has none
     float digits = -1;     ///< from its left to the end of its whole digits; negative: not aligned by them
+    float digits_after = -1;  ///< from there to its right
     bool shrinks = false;  ///< may get less room than it measures
     friend bool operator==(const Hold&, const Hold&) = default;
 };
@@ -94,6 +95,7 @@ struct DrawPlace {
     Rect box;         ///< in device pixels
     float scale = 1;  ///< device pixels per design pixel
     bool mirrored = false;
+    std::optional<float> column_side;  ///< where its column aligns what is narrower than it, before mirroring
     TextMeasurer* measurer = nullptr;
     PointRoom* room = nullptr;  ///< never null
 

@@ -11,7 +11,7 @@
 namespace rapido {
 
 template <>
-struct Choices<GraphStyle> {
+struct Choices<GraphType> {
     static constexpr std::array<std::string_view, 3> names{"line", "area", "columns"};
 };
 
@@ -24,7 +24,7 @@ constexpr std::array own_fields{
     field<&Graph::max>("max", "The value at the upper edge; without it the graph fits what is in sight."),
     field<&Graph::span>("span", "The time from the left edge to the right edge.", {"s", 0.01, 3600}),
     field<&Graph::samples>("samples", "Into how many pieces that time is divided.", {"", 2, 1000}),
-    field<&Graph::style>("style", "How the graph is drawn."),
+    field<&Graph::type>("type", "How the graph is drawn."),
     field<&Graph::thickness>("thickness", "The thickness of the line.", {"px", 0, largest_length}),
     field<&Graph::ticks>("ticks", "Lines across the element at values.", {.most = 1000}),
     field<&Graph::tick_format>("tick_format", "The pattern for the number at each tick."),
@@ -51,7 +51,7 @@ class GraphBody final : public Body {
         : min_(graph.min),
           has_max_(graph.max),
           piece_(std::max(Nanoseconds{1}, to_nanoseconds(graph.span) / std::max(graph.samples, 2))),
-          style_(graph.style),
+          type_(graph.type),
           thickness_(graph.thickness),
           ticks_(graph.ticks),
           numbers_(graph.tick_format, "tick_format", graph.size, context),
@@ -208,7 +208,7 @@ class GraphBody final : public Body {
         const float scale = at.scale;
         const auto x_of = [&](std::size_t index) { return box.x + static_cast<float>(index) * width; };
         const float line = std::max(1.0F, thickness_ * scale);
-        if (style_ == GraphStyle::columns) {
+        if (type_ == GraphType::columns) {
             for (std::size_t i = from; i < to; ++i) {
                 const float y = y_of_piece(box, piece(i).high);
                 const float least = std::min(y, box.bottom() - least_length(scale));
@@ -230,7 +230,7 @@ class GraphBody final : public Body {
             // A peak inside of one piece is a line down, and the next piece goes on from where it ends.
             if (piece(i).low < piece(i).high) top.push_back({x, std::max(low, box.y + line / 2)});
         }
-        if (style_ == GraphStyle::area) {
+        if (type_ == GraphType::area) {
             area.push_back({x_of(from) + width / 2, box.bottom()});
             for (std::size_t i = from; i < to; ++i)
                 area.push_back({x_of(i) + width / 2, y_of_piece(box, piece(i).high)});
@@ -248,7 +248,7 @@ class GraphBody final : public Body {
     bool has_max_;
     double top_ = 1;
     Nanoseconds piece_;
-    GraphStyle style_;
+    GraphType type_;
     float thickness_;
     std::vector<Tick> ticks_;
     Numbers numbers_;

@@ -16,7 +16,7 @@ constexpr std::array message_fields{
     field<&Message::value>("value", "What {} shows."),
     field<&Message::when>("when", "The message is posted each time this becomes true."),
     field<&Message::on>("on", "The event that posts the message; all but gain and loss."),
-    field<&Message::element>("element", "The element, for empty, full, band_enter and band_leave."),
+    field_of_element<&Message::element>("element", "The element, for empty, full, band_enter and band_leave."),
     field<&Message::band>("band",
                           "The id of the band, for band_enter and band_leave; without it any band counts."),
     field<&Message::timer>("timer", "The timer, for start, mark and end."),

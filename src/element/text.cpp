@@ -140,25 +140,34 @@ class TextBody final : public Body {
 
     Size measure(TextMeasurer* measurer, Size) override {
         if (!line_.can_measure(measurer)) return {};
-        if (reserved_ < 0) reserved_ = reserve(*measurer);
-        const Size own = line_.measure(measurer, shown().text(), aligns_digits_ ? decimal_ : "");
-        return {std::max(own.width, reserved_), own.height};
+        if (!is_reserved_) reserve(*measurer);
+        is_reserved_ = true;
+        const Size own = measure_line(*measurer, shown().text());
+        if (!aligns_digits_) return {std::max(own.width, reserved_.width), own.height};
+        before_digits_ = std::max(line_.digits_end(), reserved_.before);
+        after_digits_ = std::max(line_.digits_after(), reserved_.after);
+        return {before_digits_ + after_digits_, own.height};
     }
 
-    Hold hold() const override {
-        return {line_.ascent(), aligns_digits_ ? line_.digits_end() : -1, line_.shrinks()};
-    }
+    Hold hold() const override { return {line_.ascent(), before_digits_, after_digits_, line_.shrinks()}; }
     std::optional<float> aligned_at() const override { return aligned_at_; }
     void set_width(TextMeasurer* measurer, float width) override {
         line_.fit(measurer, shown().text(), width);
     }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {
-        line_.draw(at, align_, color_, shown().text(), into);
+        const float part = aligned_at_ ? align_ : at.column_side.value_or(align_);
+        if (!aligns_digits_) return line_.draw(at, part, color_, shown().text(), into);
+        DrawPlace in_line = at;
+        const float spare =
+            at.mirrored ? after_digits_ - line_.digits_after() : before_digits_ - line_.digits_end();
+        in_line.box.width -= spare * at.scale;
+        if (!at.mirrored) in_line.box.x += spare * at.scale;
+        line_.draw(in_line, part, color_, shown().text(), into);
     }
 
     void set_language(const Language* language, BodyContext& context) override {
-        reserved_ = -1;
+        is_reserved_ = false;
         if (uses_hud_font_) line_.set_font(TextLine::find_font("", weight_, context));
         decimal_ = language != nullptr ? language->numbers.decimal : ".";
         if (Forms made = make_forms(patterns_, options_, language, context); made.own) {
@@ -176,7 +185,7 @@ class TextBody final : public Body {
         if (format != form_) {
             form_ = format;
             other_form_ = true;
-            reserved_ = -1;
+            is_reserved_ = false;
         }
         return look_if(recolored);
     }
@@ -237,9 +246,14 @@ class TextBody final : public Body {
     FormattedText& shown() { return shown_of(*this); }
     const FormattedText& shown() const { return shown_of(*this); }
 
-    /// The width of the widest text that the declared range can give.
-    float reserve(TextMeasurer& measurer) {
-        if (!(range_.low < range_.high)) return 0;
+    Size measure_line(TextMeasurer& measurer, std::string_view text) {
+        return line_.measure(&measurer, text, aligns_digits_ ? decimal_ : "");
+    }
+
+    /// Makes room for the widest text that the declared range can give.
+    void reserve(TextMeasurer& measurer) {
+        reserved_ = {};
+        if (!(range_.low < range_.high)) return;
         const bool is_whole = value_type_ == Value::Type::int64 || value_type_ == Value::Type::uint64;
         const bool of_all = options_.compact > 0 || patterns_.plural != nullptr || max_.has_value();
         FormattedText probe = shown().copy();
@@ -253,16 +267,16 @@ class TextBody final : public Body {
         }
         std::sort(texts.begin(), texts.end(),
                   [](const std::string& a, const std::string& b) { return a.size() > b.size(); });
-        float widest = 0;
         std::vector<std::string_view> shaped;
         for (const std::string& text : texts) {
             if (std::any_of(shaped.begin(), shaped.end(),
                             [&](std::string_view longer) { return is_part_of(text, longer); }))
                 continue;
             shaped.push_back(text);
-            widest = std::max(widest, line_.width_of(measurer, text));
+            reserved_.width = std::max(reserved_.width, measure_line(measurer, text).width);
+            reserved_.before = std::max(reserved_.before, line_.digits_end());
+            reserved_.after = std::max(reserved_.after, line_.digits_after());
         }
-        return widest;
     }
 
     Patterns patterns_;
@@ -283,7 +297,13 @@ class TextBody final : public Body {
     NumberText* number_ = nullptr;  ///< what its own form writes into
     Value max_;
     std::vector<Value> named_;
-    float reserved_ = -1;  ///< negative: not yet known
+    /// What the widest texts of the declared range need: as a whole, and before and after the end of the whole digits.
+    struct Reserved {
+        float width = 0, before = 0, after = 0;
+    };
+    Reserved reserved_;
+    bool is_reserved_ = false;                      ///< for the present pattern and language
+    float before_digits_ = -1, after_digits_ = -1;  ///< negative: not aligned by them
 };
 
 }  // namespace

@@ -61,10 +61,6 @@ Size TextLine::measure(TextMeasurer* measurer, std::string_view text, std::strin
     return {natural_, (metrics.ascent + metrics.descent) * size_};
 }
 
-float TextLine::width_of(TextMeasurer& measurer, std::string_view text) {
-    return font_ ? measurer.shape(*font_, size_, text, glyphs_) : 0;
-}
-
 void TextLine::fit(TextMeasurer* measurer, std::string_view text, float width) {
     if (!can_measure(measurer)) return;
     // A hair of rounding is no overflow.

@@ -22,10 +22,9 @@ class TextLine {
     bool can_measure(const TextMeasurer* measurer) const { return measurer != nullptr && font_; }
     /// Shapes it: as wide as its glyphs, as high as its font. With a decimal mark it finds the end of its whole digits.
     Size measure(TextMeasurer* measurer, std::string_view text, std::string_view decimal = {});
-    /// How wide another text would be.
-    float width_of(TextMeasurer& measurer, std::string_view text);
     float ascent() const { return ascent_; }
     float digits_end() const { return digits_end_; }
+    float digits_after() const { return natural_ - digits_end_; }
     bool shrinks() const { return overflow_ != Overflow::visible; }
 
     /// The text that was measured last gets this much room.

@@ -99,7 +99,7 @@ void Hud::State::speak(ElementIndex index) {
     context.value_type = type_of(readouts.value_source(index));
     context.max_type = type_of(readouts.max_source(index));
     context.measurer = layouter.measurer();
-    context.font = fonts.of(language.get());
+    context.font = locales.font(language.get());
     element.body->set_language(language.get(), context);
     if (context.failed()) {
         element.body->set_language(nullptr, context);

@@ -83,7 +83,7 @@ void Hud::set_flash_limit(FlashLimit& limit) {
 
 void Hud::set_language(const Language& language) {
     if (!state_->may("set_language")) return;
-    state_->language = std::make_shared<const Language>(language);
+    state_->language = std::make_shared<const Language>(state_->locales.with_names(language));
     state_->layouter.set_right_to_left(language.right_to_left);
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
         if (state_->elements[index].body != nullptr) state_->speak(index);

@@ -47,7 +47,8 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     if (&kind_of(description) != running.kind)
         return refuse("a running element cannot become a " + std::string(kind_of(description).name()));
     if (id_of(description) != running.id()) return refuse("its id cannot change while it runs");
-    if (inside_of(description) != running.inside) return refuse("its panel cannot change while it runs");
+    if (elements.panel(std::string(inside_of(description))) != running.inside)
+        return refuse("its panel cannot change while it runs");
 
     const Element wanted = layered(description, running.layer_of_game.get());
     NewElement made(*this, wanted, nullptr, index);

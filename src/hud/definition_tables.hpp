@@ -110,11 +110,16 @@ inline constexpr Table group_table{"group", group_fields};
 inline constexpr Table timer_table{"timer", timer_fields};
 inline constexpr Table meter_table{"meter", meter_fields};
 
+/// A power of ten is counted in a byte, and each name is for three of them.
+inline constexpr std::size_t most_names = 40;
+
 inline constexpr std::array locale_fields{
-    required_field<&LocaleFont::locale>("locale", "The BCP 47 tag of the language."),
-    required_field<&LocaleFont::font>("font", "A family or a list of families that replaces the HUD's."),
+    required_field<&LocaleOptions::locale>("locale", "The BCP 47 tag of the language."),
+    field<&LocaleOptions::font>("font", "A family or a list of families that replaces the HUD's."),
+    field<&LocaleOptions::compact_names>(
+        "compact_names", "Names in compact numbers that replace those of the HUD.", {.most = most_names}),
 };
-static_assert(locale_fields.size() == member_count<LocaleFont>);
+static_assert(locale_fields.size() == member_count<LocaleOptions>);
 inline constexpr Table locale_table{"locale", locale_fields};
 
 inline constexpr std::array top_fields{
@@ -127,6 +132,10 @@ inline constexpr std::array top_fields{
     field<&HudDefinition::mirror>(
         "mirror", "Left and right change places in languages that are written from right to left."),
     field<&HudDefinition::font>("font", "The family of texts that name none, or a list of families."),
+    field<&HudDefinition::compact_names>(
+        "compact_names",
+        "Names in compact numbers, each for three more powers of ten; without any, those of the language.",
+        {.most = most_names}),
 };
 inline constexpr Table top_table{"the HUD", top_fields};
 

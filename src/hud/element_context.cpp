@@ -15,6 +15,10 @@ bool is_id(std::string_view id) {
     return !id.empty() && std::all_of(id.begin(), id.end(), allowed);
 }
 
+bool fits(const LocaleOptions& options, const Language& language) {
+    return language.tag == options.locale || language.tag.starts_with(options.locale + "-");
+}
+
 }  // namespace
 
 Result<Format> Formats::parse(const std::string& pattern) {
@@ -28,13 +32,20 @@ Result<Format> Formats::parse(const std::string& pattern) {
     return parsed;
 }
 
-std::string_view FontFamilies::of(const Language* language) const {
-    std::string_view found = family;
+std::string_view Locales::font(const Language* language) const {
+    std::string_view found = of_all.font;
     if (language == nullptr) return found;
-    for (const LocaleFont& known : by_locale)
-        if (language->tag == known.locale || language->tag.starts_with(known.locale + "-"))
-            found = known.font;
+    for (const LocaleOptions& known : by_locale)
+        if (fits(known, *language) && !known.font.empty()) found = known.font;
     return found;
+}
+
+Language Locales::with_names(Language language) const {
+    const std::vector<std::string>* names = &of_all.compact_names;
+    for (const LocaleOptions& known : by_locale)
+        if (fits(known, language) && !known.compact_names.empty()) names = &known.compact_names;
+    if (!names->empty()) language.numbers.compact = NumberStyle::compact_by(*names);
+    return language;
 }
 
 Result<Format> ElementContext::format(const std::string& pattern, std::string_view field,

@@ -22,13 +22,15 @@ class Formats {
     std::unordered_map<std::string, Format> known_;
 };
 
-/// The fonts of a HUD by language.
-struct FontFamilies {
-    std::string family = "sans-serif";
-    std::vector<LocaleFont> by_locale;
+/// What of a HUD depends on its language: for each field the last that fits the language and has it counts.
+struct Locales {
+    LocaleOptions of_all{.font = "sans-serif"};
+    std::vector<LocaleOptions> by_locale;
 
-    /// The last that fits the language counts; null is no language.
-    std::string_view of(const Language* language) const;
+    /// Null is no language.
+    std::string_view font(const Language* language) const;
+    /// The language as it was given, with the names of this HUD in its compact numbers.
+    Language with_names(Language language) const;
 };
 
 /// Reports faults of one thing in a HUD with its name and its place.

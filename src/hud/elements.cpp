@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <atomic>
+#include <utility>
 
 #include "base/nearest.hpp"
 
@@ -23,17 +24,45 @@ std::string path_of(std::string_view inside, std::string_view id) {
 Elements::Elements(const ProblemLog& problems) : problems_(problems), hud_(next_hud()) {}
 
 void Elements::announce(const std::vector<Element>& elements) {
-    for (const Element& element : elements)
-        std::visit(
-            [&](const auto& description) {
-                const Abilities can = describe(description).can;
-                if (can.holds_children) {
-                    panels_.insert(path_of(description.inside, description.id));
-                    panel_parents_.emplace(description.id, description.inside);
-                }
-                if (can.counts) counters_.insert(path_of(description.inside, description.id));
-            },
-            element);
+    const auto each = [&](bool Abilities::*ability, auto announce_one) {
+        for (const Element& element : elements)
+            std::visit(
+                [&](const auto& description) {
+                    if (describe(description).can.*ability) announce_one(description.inside, description.id);
+                },
+                element);
+    };
+    each(&Abilities::holds_children, [&](const std::string& inside, const std::string& id) {
+        panels_.insert(path_of(inside, id));
+        panel_parents_.emplace(id, inside);
+    });
+    each(&Abilities::holds_children, [&](const std::string& inside, const std::string& id) {
+        const bool in_circle = !inside.empty() && !panels_.contains(inside) && stands_around(id, inside);
+        if (in_circle) panels_.erase(path_of(inside, id));
+    });
+    // Where the beginning of a path is left away, it is known when that of the panel around is.
+    bool found_more = true;
+    for (int depth = 0; depth < 64 && std::exchange(found_more, false); ++depth)
+        each(&Abilities::holds_children, [&](const std::string& inside, const std::string& id) {
+            const std::string around = panel(inside);
+            if (around == inside || panels_.erase(path_of(inside, id)) == 0) return;
+            found_more = panels_.insert(path_of(around, id)).second || found_more;
+        });
+    each(&Abilities::counts, [&](const std::string& inside, const std::string& id) {
+        counters_.insert(path_of(panel(inside), id));
+    });
+}
+
+std::string Elements::panel(const std::string& name) const {
+    if (name.empty() || panels_.contains(name)) return name;
+    const std::string end = "." + name;
+    const std::string* found = nullptr;
+    for (const std::string& path : panels_) {
+        if (!path.ends_with(end)) continue;
+        if (found != nullptr) return name;
+        found = &path;
+    }
+    return found != nullptr ? *found : name;
 }
 
 ElementIndex Elements::at(const std::string& path) const {
@@ -61,20 +90,31 @@ ElementIndex Elements::find(std::string_view name, Problem& problem) const {
     return no_element;
 }
 
-Problem Elements::missing_panel(const std::string& panel, const std::string& id) const {
-    std::string at = panel.substr(panel.rfind('.') + 1);
-    if (at == id) return {{}, "'" + id + "' stands inside itself", "", ProblemCode::circle};
+bool Elements::stands_around(const std::string& id, const std::string& panel) const {
     // As deep as keys of a file may be.
-    for (int depth = 0; depth < 64; ++depth) {
+    std::string at = panel.substr(panel.rfind('.') + 1);
+    for (int depth = 0; depth < 64 && at != id; ++depth) {
         const auto around = panel_parents_.find(at);
-        if (around == panel_parents_.end() || around->second.empty()) break;
+        if (around == panel_parents_.end() || around->second.empty()) return false;
         at = around->second.substr(around->second.rfind('.') + 1);
-        if (at == id)
-            return {{},
-                    "'" + panel + "' stands inside '" + id + "' in turn: a circle of panels",
-                    "",
-                    ProblemCode::circle};
     }
+    return at == id;
+}
+
+Problem Elements::missing_panel(const std::string& panel, const std::string& id) const {
+    if (panel.substr(panel.rfind('.') + 1) == id)
+        return {{}, "'" + id + "' stands inside itself", "", ProblemCode::circle};
+    if (stands_around(id, panel))
+        return {{},
+                "'" + panel + "' stands inside '" + id + "' in turn: a circle of panels",
+                "",
+                ProblemCode::circle};
+    const auto ends_so = [&](const std::string& path) { return path.ends_with("." + panel); };
+    if (std::count_if(panels_.begin(), panels_.end(), ends_so) > 1)
+        return {{},
+                "several panels end with '" + panel + "'",
+                "give more of the path",
+                ProblemCode::unknown_name};
     const std::vector<std::string_view> names(panels_.begin(), panels_.end());
     return {{},
             "no panel '" + panel + "'",

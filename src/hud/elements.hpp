@@ -103,6 +103,8 @@ class Elements {
     /// Returns the element with this path, or the only one with this id; no element, with a problem, for none.
     ElementIndex find(std::string_view name, Problem& problem) const;
     bool is_panel(const std::string& path) const { return panels_.contains(path); }
+    /// Returns the path of the panel with this path, or of the only one whose path ends with it; otherwise what was given.
+    std::string panel(const std::string& name) const;
     /// Whether this is the path of an element that counts, perhaps of one that is only announced.
     bool counts(const std::string& path) const { return counters_.contains(path); }
     /// Returns why an element of this id cannot stand in a panel of this path.
@@ -153,6 +155,8 @@ class Elements {
 
  private:
     void gather(ElementIndex index);
+    /// Whether an announced panel of this id stands around another, or is it, as far as ids tell.
+    bool stands_around(const std::string& id, const std::string& panel) const;
 
     const ProblemLog& problems_;
     std::uint32_t hud_;

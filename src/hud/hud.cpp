@@ -169,8 +169,13 @@ void Hud::State::draw(ElementIndex index, DrawGroup& group) {
     const Moved moved = effects.moved(index, time.now());
     group.begin(visibility.opacity(index) * moved.opacity, moved.tint, moved.transform);
     if (!visibility.is_drawn(index) || layouter.measurer() == nullptr) return;
-    elements[index].body->draw(
-        {device, layouter.screen().scale, layouter.mirrored(), layouter.measurer(), &point_room}, group);
+    elements[index].body->draw({.box = device,
+                                .scale = layouter.screen().scale,
+                                .mirrored = layouter.mirrored(),
+                                .column_side = layouter.column_side(index),
+                                .measurer = layouter.measurer(),
+                                .room = &point_room},
+                               group);
     effects.draw_over(index, time.now(), device, group);
 }
 

@@ -169,8 +169,10 @@ std::span<const FlowItem> Layouter::items_of(ElementIndex panel) {
         const Placed& placed = placed_[child];
         if (!placed.shown || elements_[child].body == nullptr) continue;
         flow_elements_.push_back(child);
+        // Boxes are mirrored when they are drawn, and the digits inside them are not.
+        const float digits = mirrored_ ? placed.hold.digits_after : placed.hold.digits;
         flow_items_.push_back(
-            {placed.natural, &placed.place, placed.hold.baseline, placed.hold.digits, placed.hold.shrinks});
+            {placed.natural, &placed.place, placed.hold.baseline, digits, placed.hold.shrinks});
     }
     return flow_items_;
 }
@@ -242,6 +244,15 @@ Rect Layouter::box(ElementIndex index) const {
     const Rect& box = placed_[index].box;
     if (!mirrored_) return box;
     return {screen_.area.x + screen_.area.right() - box.right(), box.y, box.width, box.height};
+}
+
+std::optional<float> Layouter::column_side(ElementIndex index) const {
+    const ElementIndex parent = elements_[index].parent;
+    const Arrangement* const around = parent != no_element ? elements_[parent].body->arrangement() : nullptr;
+    if (around == nullptr || around->layout != Layout::column) return std::nullopt;
+    if (around->align == Align::start) return 0;
+    if (around->align == Align::center) return 0.5F;
+    return around->align == Align::end ? std::optional(1.0F) : std::nullopt;
 }
 
 Point Layouter::pivot(ElementIndex index) const {

@@ -48,6 +48,9 @@ class Layouter {
     Rect device_box(ElementIndex index) const;
     /// The point of its box by which it is held in its place, as it is seen, in parts of the box.
     Point pivot(ElementIndex index) const;
+    /// The side to which a column aligns an element, as a part of its width before mirroring; nothing where its own anchor
+    /// counts.
+    std::optional<float> column_side(ElementIndex index) const;
     /// An element is shown, or hidden: who is hidden takes no room.
     void set_shown(ElementIndex index, bool shown);
 

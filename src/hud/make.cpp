@@ -38,8 +38,9 @@ const Location& Origin::of(std::string_view field) const {
 
 bool operator==(const HudDefinition& a, const HudDefinition& b) {
     return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale && a.margin == b.margin &&
-           a.mirror == b.mirror && a.font == b.font && a.locales == b.locales && a.timers == b.timers &&
-           a.meters == b.meters && a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
+           a.mirror == b.mirror && a.font == b.font && a.locales == b.locales &&
+           a.compact_names == b.compact_names && a.timers == b.timers && a.meters == b.meters &&
+           a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
 }
 
 void Hud::State::make(const HudDefinition& definition) {
@@ -54,16 +55,18 @@ void Hud::State::make(const HudDefinition& definition) {
                           .whole_scale = definition.whole_scale,
                           .margin = fine ? definition.margin : Insets{}},
                          definition.mirror);
-    fonts = {definition.font, definition.locales};
-    check_font(fonts.family, layouter.measurer(), top);
+    locales = {{.font = definition.font, .compact_names = definition.compact_names}, definition.locales};
+    if (!definition.compact_names.empty())
+        language = std::make_shared<const Language>(locales.with_names(Language{}));
+    check_font(definition.font, layouter.measurer(), top);
     for (std::size_t i = 0; i < definition.locales.size(); ++i) {
-        const LocaleFont& font = definition.locales[i];
+        const LocaleOptions& options = definition.locales[i];
         ElementContext context =
-            context_of("locale '" + font.locale + "'", origin_at(definition.locale_origins, i));
-        if (font.locale.empty())
+            context_of("locale '" + options.locale + "'", origin_at(definition.locale_origins, i));
+        if (options.locale.empty())
             problems.report(
                 {context.place_of("locale"), "a locale without a tag", "", ProblemCode::missing_key});
-        check_font(font.font, layouter.measurer(), context);
+        if (!options.font.empty()) check_font(options.font, layouter.measurer(), context);
     }
 
     for (const Sources::NamedTimer& named : bindings.sources().timers()) {

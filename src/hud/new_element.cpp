@@ -42,8 +42,18 @@ CommonFields CommonFields::of(const Element& element) {
         element);
 }
 
+namespace {
+
+CommonFields common_of(const Elements& elements, const Element& element) {
+    CommonFields common = CommonFields::of(element);
+    common.inside = elements.panel(common.inside);
+    return common;
+}
+
+}  // namespace
+
 NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin, ElementIndex replaces)
-    : common(CommonFields::of(element)),
+    : common(common_of(hud.elements, element)),
       kind(kind_of(element)),
       path(path_of(common.inside, common.id)),
       hud_(hud),
@@ -56,7 +66,7 @@ NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin,
     context_.find_effect = [this](std::string_view name, Problem& problem) {
         return hud_.effects.find(name, problem);
     };
-    context_.font = hud.fonts.of(hud.language.get());
+    context_.font = hud.locales.font(hud.language.get());
 }
 
 void NewElement::check() {

@@ -29,7 +29,7 @@ struct Parts {
     Events events;
     TravelPlans plans;
     Formats formats;
-    FontFamilies fonts;
+    Locales locales;
     ImageFinder* images = nullptr;
     std::shared_ptr<const Language> language;
     std::size_t timers_of_game = 0;  ///< how many of those in the sources are known

@@ -1,14 +1,22 @@
 #include "rapido/text/language.hpp"
 
+#include <algorithm>
+
 namespace rapido {
 
 std::vector<CompactForm> NumberStyle::english_compact() {
+    static const std::vector<std::string> names{"K", "M", "B", "T", "Qa", "Qi", "Sx", "Sp", "Oc", "No", "Dc"};
+    return compact_by(names);
+}
+
+std::vector<CompactForm> NumberStyle::compact_by(std::span<const std::string> names) {
     std::vector<CompactForm> forms;
-    for (const char* suffix : {"K", "M", "B", "T", "Qa", "Qi", "Sx", "Sp", "Oc", "No", "Dc"})
+    constexpr std::size_t most_names = 40;  // a key counts powers of ten in a byte
+    for (const std::string& name : names.first(std::min(names.size(), most_names)))
         for (int i = 0; i < 3; ++i) {
             CompactForm& form = forms.emplace_back();
             form.drop = static_cast<int>(forms.size() + 2) / 3 * 3;
-            form.around.fill({"", suffix});
+            form.around.fill({"", name});
         }
     return forms;
 }

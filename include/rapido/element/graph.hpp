@@ -17,7 +17,7 @@
 
 namespace rapido {
 
-enum class GraphStyle : std::uint8_t { line, area, columns };
+enum class GraphType : std::uint8_t { line, area, columns };
 
 /// A value over time, with the newest at the right end in every layout. The time is divided into `samples` equal pieces, each of
 /// which shows the smallest and the largest value in it, so that a peak of one frame is seen at every frame rate. Where there was
@@ -39,7 +39,7 @@ struct Graph {
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Seconds span{10};      ///< the time from the left edge to the right edge
     int samples = 120;     ///< how many pieces that time is divided into, 2 to 1000
-    GraphStyle style = GraphStyle::area;
+    GraphType type = GraphType::area;
     float thickness = 1.5F;     ///< the thickness of the line, design pixels
     std::vector<Tick> ticks{};  ///< lines across it at values
     std::string tick_format{};  ///< a pattern for the number at each tick; empty means no numbers

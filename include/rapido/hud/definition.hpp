@@ -25,7 +25,7 @@ struct Timer {
     Seconds begin{0};                   ///< the time that a stopwatch begins at
     Source
         start{};  ///< the timer runs from the full duration each time this becomes true; without a source, from the time
-        ///< at which the HUD was made
+    ///< at which the HUD was made
     Source pause{};             ///< the timer stands still while this is true
     Source speed{};             ///< how fast the timer runs; without a source, 1
     bool loop = false;          ///< the timer begins again at its end
@@ -53,11 +53,12 @@ struct Group {
     friend bool operator==(const Group&, const Group&) = default;
 };
 
-/// Fonts for the languages of a tag: `ja` counts for `ja-JP`, too.
-struct LocaleFont {
+/// What is different in the languages of a tag: `ja` counts for `ja-JP`, too.
+struct LocaleOptions {
     std::string locale{};  ///< a BCP 47 tag
-    std::string font{};    ///< a family or a list of families, which replaces the HUD's
-    friend bool operator==(const LocaleFont&, const LocaleFont&) = default;
+    std::string font{};    ///< a family or a list of families, which replaces the HUD's; empty keeps it
+    std::vector<std::string> compact_names{};  ///< replace those of the HUD and of the language, unless empty
+    friend bool operator==(const LocaleOptions&, const LocaleOptions&) = default;
 };
 
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).
@@ -77,8 +78,12 @@ struct HudDefinition {
     bool whole_scale = false;  ///< only whole scales and their reciprocals are used, for pixel art
     Insets margin{};           ///< the distance between the edges and the anchors, in design pixels
     bool mirror = true;  ///< left and right change places in languages that are written from right to left
-    std::string font = "sans-serif";    ///< the family of texts that name none, or a list: `Inter, Noto Sans`
-    std::vector<LocaleFont> locales{};  ///< the last that fits the language counts
+    std::string font = "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
+    /// For each field the last that fits the language and has it counts.
+    std::vector<LocaleOptions> locales{};
+    /// Names of one's own in compact numbers, each for three more powers of ten: `["k", "M", "G"]`. Empty means those of the
+    /// language.
+    std::vector<std::string> compact_names{};
     std::vector<Timer> timers{};
     std::vector<Meter> meters{};
     std::vector<Effect> effects{};  ///< besides the built-in ones; one with the same id replaces it

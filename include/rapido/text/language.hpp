@@ -3,6 +3,7 @@
 
 #include <array>
 #include <map>
+#include <span>
 #include <string>
 #include <utility>
 #include <vector>
@@ -35,6 +36,9 @@ struct NumberStyle {
     PluralRules plurals = english_plurals();
 
     static std::vector<CompactForm> english_compact();
+    /// Returns the forms for names of one's own, each for three more powers of ten: `{"k", "M", "G"}` for thousands, millions
+    /// and milliards. At most 40 names count.
+    static std::vector<CompactForm> compact_by(std::span<const std::string> names);
     static PluralRules english_plurals();
     friend bool operator==(const NumberStyle&, const NumberStyle&) = default;
 };

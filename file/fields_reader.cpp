@@ -1,0 +1,400 @@
+#include "file/fields_reader.hpp"
+
+#include <algorithm>
+
+#include "base/nearest.hpp"
+#include "base/utf8.hpp"
+#include "element/fields.hpp"
+
+namespace rapido {
+
+std::string_view type_name(const toml::node& node) {
+    if (node.is_string()) return "a text";
+    if (node.is_number()) return "a number";
+    if (node.is_boolean()) return "true or false";
+    if (node.is_array()) return "a list";
+    if (node.is_table()) return "a table";
+    return "a date or time";
+}
+
+Location FieldsReader::place(const toml::node& node) const {
+    const auto copy = copies_.find(&node);
+    return copy != copies_.end() ? copy->second : place(node.source());
+}
+
+void FieldsReader::read_fields(const toml::table& table, const Table& description, void* aggregate,
+                               const Owner& owner, const std::string& prefix, Origin& origin) {
+    for (const auto& [key, node] : table) {
+        const bool is_other = prefix.empty() && std::find(owner.other_keys.begin(), owner.other_keys.end(),
+                                                          key.str()) != owner.other_keys.end();
+        if (is_other) continue;
+        if (const Field* known = description.find(key.str()))
+            read_field(*known, node, aggregate, owner, prefix + std::string(key.str()), origin);
+        else
+            unknown_field(key, description, owner, prefix);
+    }
+    if (prefix.empty()) return;
+    for (const Field& required : description.fields)
+        if (required.required && !table.contains(required.name))
+            fail(ProblemCode::missing_key, table,
+                 "'" + prefix.substr(0, prefix.size() - 1) + "' of " + owner.name + " has no '" +
+                     std::string(required.name) + "'");
+}
+
+void FieldsReader::require(std::span<const toml::table* const> tables, const Table& description,
+                           const Owner& owner) {
+    for (const Field& required : description.fields)
+        if (required.required && std::none_of(tables.begin(), tables.end(), [&](const toml::table* table) {
+                return table->contains(required.name);
+            }))
+            fail(ProblemCode::missing_key, *tables.back(),
+                 owner.name + " has no '" + std::string(required.name) + "'");
+}
+
+void FieldsReader::unknown_field(const toml::key& key, const Table& description, const Owner& owner,
+                                 const std::string& prefix) {
+    const std::string whole =
+        (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + owner.name;
+    if (owner.style != nullptr && prefix.empty())
+        return fail(ProblemCode::unknown_key, *owner.style,
+                    whole + " takes no '" + utf8::shortened(key.str()) + "' from a style",
+                    "use a style with fields of " + std::string(description.name) + " alone");
+    std::vector<std::string_view> names;
+    if (prefix.empty()) names = owner.other_keys;
+    for (const Field& known : description.fields)
+        names.push_back(known.name);
+    const bool is_other = &description == &Description<PluralForms>::table && key.str() == "other";
+    unknown_key(key, std::move(names), whole, is_other ? "the form 'other' is the element's 'format'" : "");
+}
+
+void FieldsReader::unknown_key(const toml::key& key, std::vector<std::string_view> names,
+                               const std::string& owner, const std::string& hint) {
+    if (!problems_.wants(place(key))) return;
+    fail(ProblemCode::unknown_key, key, "unknown key '" + utf8::shortened(key.str()) + "' in " + owner,
+         hint.empty() ? did_you_mean(key.str(), names) : hint);
+}
+
+std::string FieldsReader::resolved(std::string name) const {
+    const bool negated = name.starts_with('!');
+    for (const StampNames* names = names_; names != nullptr; names = names->around)
+        for (std::size_t end = name.size(); end != std::string::npos && end > 0;
+             end = name.rfind('.', end - 1))
+            if (names->paths.contains(std::string_view(name).substr(negated, end - negated)))
+                return name.insert(negated, names->path + ".");
+    return name;
+}
+
+void FieldsReader::read_field(const Field& field, const toml::node& node, void* aggregate, const Owner& owner,
+                              const std::string& path, Origin& origin) {
+    Location at = place(node);
+    // A format's problems count from its first character, behind the quote.
+    if (node.is_string()) ++at.column;
+    if (owner.has_earlier)
+        std::erase_if(origin.fields, [&](const auto& known) { return known.first == path; });
+    origin.fields.emplace_back(path, at);
+    void* const into = field.in(aggregate);
+    const std::string name = "'" + path + "' of " + owner.name;
+    switch (field.type) {
+        case FieldType::boolean:
+            return read_as<bool>(node, into, name, "true or false");
+        case FieldType::text:
+            read_as<std::string>(node, into, name, "a text");
+            if (field.names_element)
+                *static_cast<std::string*>(into) = resolved(*static_cast<std::string*>(into));
+            return;
+        case FieldType::integer: {
+            const auto number = node.as_integer();
+            if (number == nullptr) return expected(node, name, "a whole number");
+            if (!in_range(static_cast<double>(number->get()), field, node, name)) return;
+            *static_cast<int*>(into) = static_cast<int>(number->get());
+            return;
+        }
+        case FieldType::number:
+            if (const auto number = read_number(node, field, name))
+                *static_cast<float*>(into) = static_cast<float>(*number);
+            return;
+        case FieldType::real:
+        case FieldType::seconds:
+            return read_number_into(field, node, into, name);
+        case FieldType::color:
+            return read_parsed<Color>(node, into, name, Color::parse,
+                                      "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
+        case FieldType::easing:
+            return read_easing(node, into, name, at);
+        case FieldType::point:
+            if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]");
+                !numbers.empty())
+                *static_cast<Point*>(into) = {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])};
+            return;
+        case FieldType::size:
+            if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [width, height]");
+                !numbers.empty())
+                *static_cast<Size*>(into) = {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])};
+            return;
+        case FieldType::limits: {
+            const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [low, high]");
+            if (!numbers.empty()) *static_cast<Limits*>(into) = {numbers[0], numbers[1]};
+            return;
+        }
+        case FieldType::sources:
+            return read_sources(node, into, name, origin, path, field.most);
+        case FieldType::points:
+            return read_points(node, into, field, name);
+        case FieldType::texts:
+            return read_texts(node, into, field, name);
+        case FieldType::insets:
+            return read_insets(node, into, field, name);
+        case FieldType::choice:
+            return read_choice(node, into, field, name);
+        case FieldType::source:
+            return read_source(node, into, name);
+        case FieldType::table:
+            if (const toml::table* table = node.as_table())
+                return read_fields(*table, *field.table, into, owner, path + ".", origin);
+            return expected(node, name, "a table");
+        case FieldType::list:
+            return read_list(node, into, field, owner, path, name, origin);
+    }
+}
+
+/// Into a double, or seconds.
+void FieldsReader::read_number_into(const Field& field, const toml::node& node, void* into,
+                                    const std::string& name) {
+    const auto number = read_number(node, field, name);
+    if (!number) return;
+    if (field.type == FieldType::seconds)
+        *static_cast<Seconds*>(into) = Seconds{*number};
+    else
+        *static_cast<double*>(into) = *number;
+}
+
+/// A list of tables; a number in it stands for a table of which only the first field is given.
+void FieldsReader::read_list(const toml::node& node, void* list, const Field& field, const Owner& owner,
+                             const std::string& path, const std::string& name, Origin& origin) {
+    const toml::array* const items = node.as_array();
+    const Field& first = field.table->fields.front();
+    const bool takes_numbers =
+        first.required && (first.type == FieldType::seconds || first.type == FieldType::real);
+    const std::string_view what = takes_numbers ? "a list of numbers and tables" : "a list of tables";
+    if (items == nullptr) return expected(node, name, what);
+    if (items->size() > field.most)
+        return fail(ProblemCode::too_large, node,
+                    name + " has " + std::to_string(items->size()) + " entries; at most " +
+                        std::to_string(field.most));
+    field.clear(list);
+    std::size_t index = 0;
+    for (const toml::node& item : *items) {
+        const std::string at = path + "." + std::to_string(index++);
+        if (item.is_table()) origin.fields.emplace_back(at, place(item));
+        if (const toml::table* table = item.as_table())
+            read_fields(*table, *field.table, field.append(list), owner, at + ".", origin);
+        else if (takes_numbers && item.is_number())
+            read_number_into(first, item, first.in(field.append(list)), "'" + at + "' of " + owner.name);
+        else
+            expected(item, "'" + at + "' of " + owner.name,
+                     takes_numbers ? "a number or a table" : "a table");
+    }
+}
+
+void FieldsReader::expected(const toml::node& node, const std::string& name, std::string_view what) {
+    fail(ProblemCode::wrong_type, node,
+         name + " is " + std::string(type_name(node)) + "; expected " + std::string(what));
+}
+
+template <class T>
+void FieldsReader::read_as(const toml::node& node, void* into, const std::string& name,
+                           std::string_view what) {
+    if (const auto value = node.value_exact<T>())
+        *static_cast<T*>(into) = *value;
+    else
+        expected(node, name, what);
+}
+
+template <class T, class Parse>
+void FieldsReader::read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse,
+                               std::string_view what) {
+    const auto text = node.value_exact<std::string>();
+    if (!text) return expected(node, name, what);
+    if (const auto parsed = parse(*text))
+        *static_cast<T*>(into) = *parsed;
+    else
+        fail(ProblemCode::unknown_word, node,
+             name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what));
+}
+
+void FieldsReader::read_easing(const toml::node& node, void* into, const std::string& name,
+                               const Location& where) {
+    const auto text = node.value_exact<std::string>();
+    if (!text) return expected(node, name, "a CSS easing such as \"ease-out\"");
+    Result<Easing> easing = Easing::parse(*text, where);
+    if (easing) {
+        *static_cast<Easing*>(into) = *std::move(easing);
+        return;
+    }
+    for (Problem problem : easing.problems()) {
+        problem.message = name + ": " + problem.message;
+        problems_.add(std::move(problem));
+    }
+}
+
+void FieldsReader::read_choice(const toml::node& node, void* into, const Field& field,
+                               const std::string& name) {
+    const auto text = node.value_exact<std::string>();
+    if (!text) return expected(node, name, one_of(field.choices));
+    const auto at = std::find(field.choices.begin(), field.choices.end(), *text);
+    if (at == field.choices.end())
+        return fail(ProblemCode::unknown_word, node,
+                    name + " is '" + utf8::shortened(*text) + "'; expected " + one_of(field.choices),
+                    did_you_mean(*text, field.choices));
+    *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
+}
+
+/// A table of sources by names of one's own, in the order in which they are written.
+void FieldsReader::read_sources(const toml::node& node, void* into, const std::string& name, Origin& origin,
+                                const std::string& path, std::size_t most) {
+    const toml::table* const table = node.as_table();
+    if (table == nullptr) return expected(node, name, "a table of sources, { name = \"a source\" }");
+    if (table->size() > most)
+        return fail(ProblemCode::too_large, node,
+                    name + " has more than " + std::to_string(most) + " entries");
+    auto& sources = *static_cast<std::vector<NamedSource>*>(into);
+    sources.clear();
+    for (const auto& [key, value] : *table) {
+        origin.fields.emplace_back(path + "." + std::string(key.str()), place(value));
+        NamedSource& made = sources.emplace_back();
+        made.name = key.str();
+        read_source(value, &made.value, "'" + made.name + "' in " + name);
+    }
+}
+
+/// A name, a constant, or a table `{ source, scale, offset }`.
+void FieldsReader::read_source(const toml::node& node, void* into, const std::string& name) {
+    Source& source = *static_cast<Source*>(into);
+    if (const toml::table* table = node.as_table()) return read_scaled(*table, source, name);
+    if (const auto text = node.value_exact<std::string>(); text && !text->empty() && *text != "!")
+        source = rapido::name(resolved(*text));
+    else if (const auto truth = node.value_exact<bool>())
+        source = constant(*truth);
+    else if (const auto whole = node.value_exact<std::int64_t>())
+        source = constant(*whole);
+    else if (const auto number = node.value_exact<double>())
+        source = constant(*number);
+    else
+        expected(node, name, "the name of a source, or a constant");
+}
+
+void FieldsReader::read_scaled(const toml::table& table, Source& source, const std::string& name) {
+    double scale = 1;
+    double offset = 0;
+    bool is_time_left = false;
+    const toml::node* from = table.get("source");
+    for (const auto& [key, node] : table) {
+        const bool is_scale = key.str() == "scale";
+        if (is_scale || key.str() == "offset") {
+            const Field any{.name = key.str(), .type = FieldType::number};
+            if (const auto number = read_number(node, any, "'" + std::string(key.str()) + "' in " + name))
+                (is_scale ? scale : offset) = *number;
+        } else if (key.str() == "time_left") {
+            if (const auto truth = node.value_exact<bool>())
+                is_time_left = *truth;
+            else
+                expected(node, "'time_left' in " + name, "true or false");
+        } else if (key.str() != "source") {
+            unknown_key(key, {"source", "scale", "offset", "time_left"}, name);
+        }
+    }
+    if (from == nullptr) return fail(ProblemCode::missing_key, table, name + " has no 'source'");
+    if (from->is_table())
+        return expected(*from, "'source' in " + name, "the name of a source, or a constant");
+    read_source(*from, &source, "'source' in " + name);
+    source = source.scaled(scale, offset);
+    if (is_time_left) source = source.as_time_left();
+}
+
+bool FieldsReader::in_range(double number, const Field& field, const toml::node& node,
+                            const std::string& name) {
+    if (number >= field.min && number <= field.max) return true;
+    fail(ProblemCode::out_of_range, node,
+         name + " is " + plain_number(number) + "; expected " + range_of(field));
+    return false;
+}
+
+std::optional<double> FieldsReader::read_number(const toml::node& node, const Field& field,
+                                                const std::string& name) {
+    const auto number = node.is_number() ? node.value<double>() : std::nullopt;
+    if (!number) {
+        expected(node, name, "a number");
+        return std::nullopt;
+    }
+    if (!in_range(*number, field, node, name)) return std::nullopt;
+    return number;
+}
+
+/// A list of as many numbers as one of `counts`; empty after a fault.
+std::vector<double> FieldsReader::read_numbers(const toml::node& node, const Field& field,
+                                               const std::string& name,
+                                               std::initializer_list<std::size_t> counts,
+                                               std::string_view what) {
+    const toml::array* list = node.as_array();
+    if (list == nullptr || std::find(counts.begin(), counts.end(), list->size()) == counts.end()) {
+        expected(node, name, what);
+        return {};
+    }
+    std::vector<double> numbers;
+    for (const toml::node& item : *list) {
+        const auto number = read_number(item, field, name);
+        if (!number) return {};
+        numbers.push_back(*number);
+    }
+    return numbers;
+}
+
+void FieldsReader::read_points(const toml::node& node, void* into, const Field& field,
+                               const std::string& name) {
+    const toml::array* const list = node.as_array();
+    static_cast<std::vector<Point>*>(into)->clear();
+    if (list == nullptr) return expected(node, name, "a list of points, [[x, y], ...]");
+    if (list->size() > most_in_list)
+        return fail(ProblemCode::too_large, node, name + " has more than 10000 entries");
+    for (const toml::node& item : *list) {
+        const auto numbers = read_numbers(item, field, "a point in " + name, {2}, "two numbers, [x, y]");
+        // A list with a bad point is no list, so that nobody counts its points.
+        if (numbers.empty()) return static_cast<std::vector<Point>*>(into)->clear();
+        static_cast<std::vector<Point>*>(into)->push_back(
+            {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])});
+    }
+}
+
+void FieldsReader::read_texts(const toml::node& node, void* into, const Field& field,
+                              const std::string& name) {
+    const toml::array* const list = node.as_array();
+    if (list == nullptr) return expected(node, name, "a list of texts");
+    if (list->size() > field.most)
+        return fail(ProblemCode::too_large, node,
+                    name + " has " + std::to_string(list->size()) + " entries; at most " +
+                        std::to_string(field.most));
+    auto& texts = *static_cast<std::vector<std::string>*>(into);
+    texts.clear();
+    for (const toml::node& item : *list)
+        read_as<std::string>(item, &texts.emplace_back(), "a text in " + name, "a text");
+}
+
+/// One number, or two or four of them in the order of CSS.
+void FieldsReader::read_insets(const toml::node& node, void* into, const Field& field,
+                               const std::string& name) {
+    Insets& insets = *static_cast<Insets*>(into);
+    if (node.is_number()) {
+        if (const auto number = read_number(node, field, name)) {
+            const auto all = static_cast<float>(*number);
+            insets = {all, all, all, all};
+        }
+        return;
+    }
+    const auto numbers = read_numbers(node, field, name, {2, 4},
+                                      "a number, [vertical, horizontal] or [top, right, bottom, left]");
+    if (numbers.empty()) return;
+    const auto at = [&](std::size_t i) { return static_cast<float>(numbers[i % numbers.size()]); };
+    insets = {at(0), at(1), at(2), at(3)};
+}
+
+}  // namespace rapido

@@ -1,0 +1,112 @@
+// Tables of TOML, read field by field into plain aggregates by their descriptions.
+#pragma once
+
+#include <deque>
+#include <set>
+#include <span>
+#include <string>
+#include <string_view>
+#include <unordered_map>
+#include <vector>
+
+#include "base/fields.hpp"
+#include "file/first_problems.hpp"
+#include "file/toml.hpp"
+#include "rapido/hud/definition.hpp"
+
+namespace rapido {
+
+/// The words that a message needs for what was found.
+std::string_view type_name(const toml::node& node);
+
+/// Where the names that a stamp of a component refers to are looked up first.
+struct StampNames {
+    std::string path;                          ///< of the stamp
+    std::set<std::string, std::less<>> paths;  ///< of what stands inside, from there
+    const StampNames* around = nullptr;        ///< of the stamp in which the stamp stands
+};
+
+/// Reads tables. Every fault is a problem with its place, and what is faulty keeps its default.
+class FieldsReader {
+ public:
+    FieldsReader(std::string file, FirstProblems& problems) : problems_(problems), file_(std::move(file)) {}
+
+    /// Of the tables that are read, and whose parts are named in problems.
+    struct Owner {
+        std::string name;                            ///< `text 'acres'`
+        std::vector<std::string_view> other_keys{};  ///< that are read elsewhere
+        bool has_earlier = false;                    ///< fields that were read before may be replaced
+        /// The place that names the style which is read; a key that the owner does not have is a fault there.
+        const toml::node* style = nullptr;
+    };
+
+    void read(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
+              Origin& origin) {
+        read_fields(table, description, aggregate, owner, "", origin);
+    }
+    /// Reports the fields that must be there, and are in none of these tables: the last is the owner's own.
+    void require(std::span<const toml::table* const> tables, const Table& description, const Owner& owner);
+    void read_field(const Field& field, const toml::node& node, void* aggregate, const Owner& owner,
+                    const std::string& path, Origin& origin);
+
+    void fail(ProblemCode code, const Location& at, std::string message, std::string hint = {}) {
+        problems_.add({at, std::move(message), std::move(hint), code});
+    }
+    void fail(ProblemCode code, const toml::node& at, std::string message, std::string hint = {}) {
+        fail(code, place(at), std::move(message), std::move(hint));
+    }
+    void fail(ProblemCode code, const toml::key& at, std::string message, std::string hint = {}) {
+        fail(code, place(at), std::move(message), std::move(hint));
+    }
+    void unknown_key(const toml::key& key, std::vector<std::string_view> names, const std::string& owner,
+                     const std::string& hint = {});
+    void expected(const toml::node& node, const std::string& name, std::string_view what);
+
+    Location place(const toml::node& node) const;
+    Location place(const toml::key& key) const { return place(key.source()); }
+    /// A copy has no place of its own.
+    void set_place(const toml::node& copy, Location at) { copies_[&copy] = std::move(at); }
+
+    /// While a stamp is read.
+    void set_names(const StampNames* names) { names_ = names; }
+    const StampNames* names() const { return names_; }
+
+ private:
+    Location place(const toml::source_region& region) const {
+        return {file_, static_cast<int>(region.begin.line), static_cast<int>(region.begin.column)};
+    }
+    void read_fields(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
+                     const std::string& prefix, Origin& origin);
+    void unknown_field(const toml::key& key, const Table& description, const Owner& owner,
+                       const std::string& prefix);
+    template <class T>
+    void read_as(const toml::node& node, void* into, const std::string& name, std::string_view what);
+    template <class T, class Parse>
+    void read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse,
+                     std::string_view what);
+    void read_number_into(const Field& field, const toml::node& node, void* into, const std::string& name);
+    void read_list(const toml::node& node, void* list, const Field& field, const Owner& owner,
+                   const std::string& path, const std::string& name, Origin& origin);
+    void read_easing(const toml::node& node, void* into, const std::string& name, const Location& where);
+    void read_choice(const toml::node& node, void* into, const Field& field, const std::string& name);
+    void read_sources(const toml::node& node, void* into, const std::string& name, Origin& origin,
+                      const std::string& path, std::size_t most);
+    void read_source(const toml::node& node, void* into, const std::string& name);
+    void read_scaled(const toml::table& table, Source& source, const std::string& name);
+    bool in_range(double number, const Field& field, const toml::node& node, const std::string& name);
+    std::optional<double> read_number(const toml::node& node, const Field& field, const std::string& name);
+    std::vector<double> read_numbers(const toml::node& node, const Field& field, const std::string& name,
+                                     std::initializer_list<std::size_t> counts, std::string_view what);
+    void read_points(const toml::node& node, void* into, const Field& field, const std::string& name);
+    void read_texts(const toml::node& node, void* into, const Field& field, const std::string& name);
+    void read_insets(const toml::node& node, void* into, const Field& field, const std::string& name);
+    /// A name as it is meant inside a stamp: that of an element inside begins with the path of the stamp.
+    std::string resolved(std::string name) const;
+
+    FirstProblems& problems_;
+    std::string file_;
+    std::unordered_map<const toml::node*, Location> copies_;
+    const StampNames* names_ = nullptr;
+};
+
+}  // namespace rapido
