@@ -8,7 +8,7 @@ namespace {
 /// Half an em for every byte: what is measured is the layout, and not a font.
 class EvenMeasurer final : public TextMeasurer {
  public:
-    std::optional<FontId> find(std::string_view, int) override { return FontId{0}; }
+    std::optional<FontId> find(std::string_view, int, bool) override { return FontId{0}; }
     FontMetrics metrics(FontId) override { return {0.75F, 0.25F}; }
     float shape(FontId, float size, std::string_view text, std::vector<Glyph>& glyphs) override {
         glyphs.clear();

@@ -10,6 +10,13 @@
 namespace rapido {
 namespace {
 
+/// As short as it was written: 0.35 and not 0.349999994.
+std::string short_number(float number) {
+    std::ostringstream out;
+    out << number;
+    return out.str();
+}
+
 std::string color_text(const Color& color) {
     std::array<char, 16> text{};
     const int count = color.alpha == 255 ? 3 : 4;
@@ -38,12 +45,8 @@ std::string default_of(const Field& field, const void* at) {
             return as(static_cast<bool*>(nullptr)) ? "true" : "false";
         case FieldType::integer:
             return std::to_string(as(static_cast<int*>(nullptr)));
-        case FieldType::number: {
-            // As short as it was written: 0.35 and not 0.349999994.
-            std::ostringstream out;
-            out << as(static_cast<float*>(nullptr));
-            return out.str();
-        }
+        case FieldType::number:
+            return short_number(as(static_cast<float*>(nullptr)));
         case FieldType::real:
             return plain_number(as(static_cast<double*>(nullptr)));
         case FieldType::text: {
@@ -53,7 +56,11 @@ std::string default_of(const Field& field, const void* at) {
         case FieldType::seconds:
             return plain_number(as(static_cast<Seconds*>(nullptr)).count());
         case FieldType::color:
-            return "\"" + color_text(as(static_cast<Color*>(nullptr))) + "\"";
+            return "\"" + color_text(as(static_cast<Themed<Color>*>(nullptr)).value()) + "\"";
+        case FieldType::themed_text:
+            return "\"" + as(static_cast<Themed<std::string>*>(nullptr)).value() + "\"";
+        case FieldType::themed_number:
+            return short_number(as(static_cast<Themed<float>*>(nullptr)).value());
         case FieldType::point: {
             const Point& point = as(static_cast<Point*>(nullptr));
             return list_of(point.x, point.y);
@@ -98,6 +105,10 @@ std::string type_of(const Field& field) {
             return "seconds";
         case FieldType::color:
             return "color";
+        case FieldType::themed_text:
+            return "text, or { theme = name }";
+        case FieldType::themed_number:
+            return "number, or a name of the theme";
         case FieldType::point:
             return "[x, y]";
         case FieldType::size:

@@ -117,8 +117,11 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
         case FieldType::seconds:
             return read_number_into(field, node, into, name);
         case FieldType::color:
-            return read_parsed<Color>(node, into, name, Color::parse,
-                                      "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
+            return read_color(node, into, name);
+        case FieldType::themed_text:
+            return read_themed_text(node, into, name);
+        case FieldType::themed_number:
+            return read_themed_number(field, node, into, name);
         case FieldType::easing:
             return read_easing(node, into, name, at);
         case FieldType::point:
@@ -154,6 +157,83 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return expected(node, name, "a table");
         case FieldType::list:
             return read_list(node, into, field, owner, path, name, origin);
+    }
+}
+
+/// `"#rrggbb"`, or a name of the theme.
+void FieldsReader::read_color(const toml::node& node, void* into, const std::string& name) {
+    const auto text = node.value_exact<std::string>();
+    const std::string_view what = has_themes_
+                                      ? "a colour as \"#rrggbb\" or \"#rrggbbaa\", or a name of the theme"
+                                      : "a colour as \"#rrggbb\" or \"#rrggbbaa\"";
+    if (!text) return expected(node, name, what);
+    auto& color = *static_cast<Themed<Color>*>(into);
+    if (const auto parsed = Color::parse(*text))
+        color = *parsed;
+    else if (has_themes_ && !text->empty() && !text->starts_with('#'))
+        color = rapido::theme(*text);
+    else
+        fail(ProblemCode::unknown_word, node,
+             name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what));
+}
+
+/// A text, or `{ theme = "name" }`.
+void FieldsReader::read_themed_text(const toml::node& node, void* into, const std::string& name) {
+    auto& themed = *static_cast<Themed<std::string>*>(into);
+    if (const auto text = node.value_exact<std::string>()) {
+        themed = *text;
+        return;
+    }
+    const toml::table* const table = node.as_table();
+    if (table == nullptr) return expected(node, name, "a text, or { theme = \"name\" }");
+    for (const auto& [key, value] : *table)
+        if (key.str() != "theme") unknown_key(key, {"theme"}, name);
+    const toml::node* const word = table->get("theme");
+    if (word == nullptr) return fail(ProblemCode::missing_key, node, name + " has no 'theme'");
+    std::string text;
+    read_as<std::string>(*word, &text, "'theme' in " + name, "a name of the theme");
+    if (!text.empty()) themed = rapido::theme(std::move(text));
+}
+
+/// A number, or a name of the theme.
+void FieldsReader::read_themed_number(const Field& field, const toml::node& node, void* into,
+                                      const std::string& name) {
+    auto& themed = *static_cast<Themed<float>*>(into);
+    const auto text = node.value_exact<std::string>();
+    if (text && has_themes_ && !text->empty()) {
+        themed = rapido::theme(*text);
+    } else if (const auto number = read_number(node, field, name)) {
+        themed = static_cast<float>(*number);
+    }
+}
+
+void FieldsReader::read_theme(const toml::table& table, Theme& theme, Origin& origin) {
+    const std::string owner = "theme '" + theme.id + "'";
+    for (const auto& [key, node] : table) {
+        const toml::table* const values = node.as_table();
+        const bool known = key.str() == "color" || key.str() == "font" || key.str() == "radius";
+        if (!known) {
+            unknown_key(key, {"color", "font", "radius"}, owner);
+            continue;
+        }
+        if (values == nullptr) {
+            expected(node, "'" + std::string(key.str()) + "' of " + owner, "a table, { name = value }");
+            continue;
+        }
+        for (const auto& [name, value] : *values) {
+            const std::string word(name.str());
+            const std::string path = std::string(key.str()) + "." + word;
+            const std::string field = "'" + path + "' of " + owner;
+            origin.fields.emplace_back(path, place(value));
+            if (key.str() == "color")
+                read_parsed<Color>(value, &theme.color[word], field, Color::parse,
+                                   "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
+            else if (key.str() == "font")
+                read_as<std::string>(value, &theme.font[word], field, "a text");
+            else if (const auto number =
+                         read_number(value, Field{.name = "radius", .min = 0, .max = largest_length}, field))
+                theme.radius[word] = static_cast<float>(*number);
+        }
     }
 }
 

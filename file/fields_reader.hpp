@@ -67,6 +67,11 @@ class FieldsReader {
     /// A copy has no place of its own.
     void set_place(const toml::node& copy, Location at) { copies_[&copy] = std::move(at); }
 
+    /// Colors, fonts and radii may be names of a theme.
+    void allow_themes() { has_themes_ = true; }
+    /// Reads into a theme.
+    void read_theme(const toml::table& table, Theme& theme, Origin& origin);
+
     /// While a stamp is read.
     void set_names(const StampNames* names) { names_ = names; }
     const StampNames* names() const { return names_; }
@@ -84,6 +89,9 @@ class FieldsReader {
     template <class T, class Parse>
     void read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse,
                      std::string_view what);
+    void read_color(const toml::node& node, void* into, const std::string& name);
+    void read_themed_text(const toml::node& node, void* into, const std::string& name);
+    void read_themed_number(const Field& field, const toml::node& node, void* into, const std::string& name);
     void read_number_into(const Field& field, const toml::node& node, void* into, const std::string& name);
     void read_list(const toml::node& node, void* list, const Field& field, const Owner& owner,
                    const std::string& path, const std::string& name, Origin& origin);
@@ -107,6 +115,7 @@ class FieldsReader {
     std::string file_;
     std::unordered_map<const toml::node*, Location> copies_;
     const StampNames* names_ = nullptr;
+    bool has_themes_ = false;
 };
 
 }  // namespace rapido

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <array>
 #include <map>
+#include <numeric>
 #include <utility>
 
 #include "base/nearest.hpp"
@@ -60,11 +61,12 @@ class HudReader {
         for (std::size_t i = 0; i < kind_names_.size(); ++i)
             kind_names_[i] = all_kinds()[i]->name();
         // What elements refer to comes first.
+        if (const toml::node* const themes = top.get("theme")) read_themes(*themes);
         if (const toml::node* const styles = top.get("style")) read_styles(*styles);
         if (const toml::node* const components = top.get("component"))
             components_.read(*components, kind_names_);
         for (const auto& [key, node] : top) {
-            if (key.str() == "style" || key.str() == "component") continue;
+            if (key.str() == "style" || key.str() == "component" || key.str() == "theme") continue;
             if (key.str() == "element")
                 read_list(key, node, [&](const toml::table& table) { read_element(table, {}); });
             else if (key.str() == "timer")
@@ -89,8 +91,8 @@ class HudReader {
         if (const Field* known = top_table.find(key.str()))
             return reader_.read_field(*known, node, &definition, owner, std::string(key.str()),
                                       definition.origin);
-        std::vector<std::string_view> names{"element", "timer", "meter", "effect",
-                                            "locale",  "group", "style", "component"};
+        std::vector<std::string_view> names{"element", "timer", "meter",     "effect", "locale",
+                                            "group",   "style", "component", "theme"};
         for (const Field& field : top_table.fields)
             names.push_back(field.name);
         reader_.unknown_key(key, std::move(names), "the HUD");
@@ -145,6 +147,40 @@ class HudReader {
     static std::string id_of(const toml::table& table) {
         const toml::node* const id = table.get("id");
         return id != nullptr ? id->value_exact<std::string>().value_or("") : "";
+    }
+
+    /// In the order in which they are written: the first one is used first.
+    void read_themes(const toml::node& node) {
+        const toml::table* const all = node.as_table();
+        if (all == nullptr) return reader_.expected(node, "'theme'", "tables, [theme.NAME.color]");
+        reader_.allow_themes();
+        for (const auto& [key, theme] : *all) {
+            const toml::table* const table = theme.as_table();
+            if (table == nullptr) {
+                reader_.expected(theme, "theme '" + utf8::shortened(key.str()) + "'", "a table");
+                continue;
+            }
+            Theme& made = definition.themes.emplace_back();
+            made.id = key.str();
+            Origin& origin = definition.theme_origins.emplace_back();
+            origin.location = reader_.place(key);
+            reader_.read_theme(*table, made, origin);
+        }
+        std::vector<std::size_t> order(definition.themes.size());
+        std::iota(order.begin(), order.end(), std::size_t{0});
+        std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+            const Location& first = definition.theme_origins[a].location;
+            const Location& second = definition.theme_origins[b].location;
+            return std::pair(first.line, first.column) < std::pair(second.line, second.column);
+        });
+        std::vector<Theme> themes;
+        std::vector<Origin> origins;
+        for (const std::size_t i : order) {
+            themes.push_back(std::move(definition.themes[i]));
+            origins.push_back(std::move(definition.theme_origins[i]));
+        }
+        definition.themes = std::move(themes);
+        definition.theme_origins = std::move(origins);
     }
 
     // --- Styles

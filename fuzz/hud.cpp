@@ -14,7 +14,7 @@ using namespace rapido;
 /// Arithmetic instead of fonts.
 class BoxMeasurer final : public TextMeasurer {
  public:
-    std::optional<FontId> find(std::string_view family, int) override {
+    std::optional<FontId> find(std::string_view family, int, bool) override {
         return family.starts_with('x') ? std::nullopt : std::optional<FontId>(0);
     }
     FontMetrics metrics(FontId) override { return {0.75F, 0.25F}; }

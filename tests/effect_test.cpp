@@ -165,7 +165,8 @@ TEST(Effect, is_in_the_same_state_at_the_same_time_at_every_frame_rate) {
                     if (starts[next].stops)
                         player.stop(effect, now);
                     else
-                        player.play(effect, now, {.strength = 0.8F, .seed = static_cast<std::uint32_t>(next)});
+                        player.play(effect, now,
+                                    {.strength = 0.8F, .seed = static_cast<std::uint32_t>(next)});
                 }
                 go_to(probe);
                 poses.push_back(player.pose(probe));

@@ -435,7 +435,8 @@ TEST(HudFile, says_where_it_is_wrong_and_how_to_mend_it) {
         all_of(check_hud(
             "design = [9, 9]\nfont = \"missing\"\n[[element]]\nkind = \"text\"\nid = \"a\"\nformat = \"x\"\n",
             "h.toml", {}, &measurer)),
-        "h.toml:2:9: warning: 'font' of the HUD: no font family 'missing' is installed; another one stands for "
+        "h.toml:2:9: warning: 'font' of the HUD: no font family 'missing' is installed; another one stands "
+        "for "
         "it\n");
 }
 

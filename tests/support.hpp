@@ -56,7 +56,7 @@ class BoxMeasurer final : public TextMeasurer {
  public:
     int shaped = 0;
 
-    std::optional<FontId> find(std::string_view family, int) override {
+    std::optional<FontId> find(std::string_view family, int, bool) override {
         return family == "missing" ? std::nullopt : std::optional<FontId>(0);
     }
     FontMetrics metrics(FontId) override { return {0.75F, 0.25F}; }

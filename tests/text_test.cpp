@@ -51,9 +51,9 @@ TEST(Format, agrees_with_fmt_on_integers) {
 
 TEST(Format, agrees_with_fmt_on_floating_point) {
     Random random(5);
-    const std::vector<std::string> specs{".0f",  ".1f",    ".2f", ".3f", ".6f", "f",
-                                         "08.2f", "+.1f", ">12.3f", "e",   ".3e", "g",   ".4g",
-                                         "#.0f",  ".12f", ".20f",   "E",   "G"};
+    const std::vector<std::string> specs{".0f",   ".1f",  ".2f",    ".3f",  ".6f", "f",
+                                         "08.2f", "+.1f", ">12.3f", "e",    ".3e", "g",
+                                         ".4g",   "#.0f", ".12f",   ".20f", "E",   "G"};
     for (const std::string& spec : specs) {
         const std::string pattern = "{:" + spec + "}";
         FormattedText text(*Format::parse(pattern));

@@ -59,6 +59,7 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
     command.add_option("--locale", options.locale,
                        "language of numbers and plural forms, a BCP 47 tag such as de");
     command.add_option("--translations", options.translations, "texts in that language (TOML)");
+    command.add_option("--theme", options.theme, "theme of the HUD file; without it, its first one");
     command.add_flag("--reduced-motion", options.reduced_motion, "no movement, only plain changes");
 }
 

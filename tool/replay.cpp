@@ -20,13 +20,16 @@ Problems Replay::open() {
     trace_ = *std::move(trace);
     player_.emplace(*trace_);
     // Fonts and images that are missing are told at the end: the rest is worth being seen.
-    if (Problems found = check_hud(*text, options_.hud, player_->sources(), nullptr); !found.empty())
+    const Problems found = check_hud(*text, options_.hud, player_->sources(), nullptr);
+    if (std::any_of(found.begin(), found.end(),
+                    [](const Problem& problem) { return problem.severity == Severity::error; }))
         return found;
     images_.emplace(std::filesystem::absolute(options_.hud).parent_path().string());
     hud_.emplace(*read_hud(*text, options_.hud), player_->sources(), &fonts_, &*images_);
     hud_->set_reduced_motion(options_.reduced_motion);
     hud_->set_scale(static_cast<float>(options_.scale));
     hud_->resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
+    if (!options_.theme.empty() && !hud_->set_theme(options_.theme)) return {hud_->problems().back()};
     return speak();
 }
 

@@ -21,6 +21,7 @@ struct ReplayOptions {
     std::string trace;
     std::optional<double> rate{};  ///< frames a second; without it, one frame a row
     std::string locale{};          ///< a BCP 47 tag; empty is English
+    std::string theme{};           ///< of the HUD file; empty is its first one
     std::string translations{};    ///< a file of them
     bool reduced_motion = false;
     double scale = 1;  ///< the player's size of everything

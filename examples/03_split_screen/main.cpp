@@ -16,41 +16,32 @@ struct Pilot {
     double hull;
 };
 
-/// A caption and a number in a row, and a bar as wide as both.
-void add_gauge(HudDefinition& hud, const std::string& id, const std::string& caption, const Color color) {
-    const std::string path = "plane." + id;
-    hud.elements.push_back(Panel{.id = id,
-                                 .layout = Layout::column,
-                                 .gap = 4,
-                                 .align = Align::stretch,
-                                 .plate = false,
-                                 .inside = "plane"});
-    hud.elements.push_back(Panel{.id = "head",
-                                 .layout = Layout::row,
-                                 .gap = 24,
-                                 .align = Align::baseline,
-                                 .justify = Justify::space_between,
-                                 .plate = false,
-                                 .inside = path});
-    hud.elements.push_back(Text{.id = "caption",
-                                .format = caption,
-                                .inside = path + ".head",
-                                .color = color,
-                                .weight = 600,
-                                .size = 15});
-    hud.elements.push_back(Text{.id = "amount",
-                                .value = rapido::name(id),
-                                .max = rapido::name(id + "_max"),
-                                .format = "{percent}%",
-                                .inside = path + ".head",
-                                .weight = 600,
-                                .size = 17});
-    hud.elements.push_back(Bar{.id = "bar",
-                               .value = rapido::name(id),
-                               .max = rapido::name(id + "_max"),
-                               .place = {.size = {220, 14}},
-                               .inside = path,
-                               .color = color});
+/// A component: a caption and a number in a row, and a bar as wide as both.
+std::vector<Element> gauge(const std::string& id, const std::string& caption, const Color color) {
+    return nest(Panel{.id = id,
+                      .layout = Layout::column,
+                      .gap = 4,
+                      .align = Align::stretch,
+                      .plate = false,
+                      .inside = "plane"},
+                nest(Panel{.id = "head",
+                           .layout = Layout::row,
+                           .gap = 24,
+                           .align = Align::baseline,
+                           .justify = Justify::space_between,
+                           .plate = false},
+                     Text{.id = "caption", .format = caption, .color = color, .weight = 600, .size = 15},
+                     Text{.id = "amount",
+                          .value = rapido::name(id),
+                          .max = rapido::name(id + "_max"),
+                          .format = "{percent}%",
+                          .weight = 600,
+                          .size = 17}),
+                Bar{.id = "bar",
+                    .value = rapido::name(id),
+                    .max = rapido::name(id + "_max"),
+                    .place = {.size = {220, 14}},
+                    .color = color});
 }
 
 HudDefinition make_definition() {
@@ -69,8 +60,9 @@ HudDefinition make_definition() {
                                  .layout = Layout::column,
                                  .gap = 12,
                                  .align = Align::stretch});
-    add_gauge(hud, "water", "WATER", rgb(0x38b6c9));
-    add_gauge(hud, "hull", "HULL", rgb(0xf2efe6));
+    for (const std::vector<Element>& stamp :
+         {gauge("water", "WATER", rgb(0x38b6c9)), gauge("hull", "HULL", rgb(0xf2efe6))})
+        hud.elements.insert(hud.elements.end(), stamp.begin(), stamp.end());
     return hud;
 }
 

@@ -1,12 +1,15 @@
-// The small pictures of the sample HUD and of the gallery: badges, an ember that flickers, a riveted frame, a jar.
-// Usage: ember_ridge_art FOLDER_OF_THE_HUD FOLDER_OF_THE_GALLERY
+// The small pictures of the sample HUD, of the gallery and of the looks: badges, an ember that flickers, a riveted frame, a jar,
+// a heart of a few pixels.
+// Usage: ember_ridge_art FOLDER_OF_THE_HUD FOLDER_OF_THE_GALLERY FOLDER_OF_THE_LOOKS
 #include <cairo.h>
 
+#include <algorithm>
 #include <cmath>
 #include <functional>
 #include <iostream>
 #include <numbers>
 #include <string>
+#include <string_view>
 
 namespace {
 
@@ -151,14 +154,61 @@ void leaf(cairo_t* on) {
     cairo_stroke(on);
 }
 
+/// One square for each character that has a color.
+void pixels(cairo_t* on, std::initializer_list<std::string_view> rows,
+            const std::function<const Tint*(char)>& tint_of) {
+    cairo_set_antialias(on, CAIRO_ANTIALIAS_NONE);
+    int y = 0;
+    for (const std::string_view row : rows) {
+        for (std::size_t x = 0; x < row.size(); ++x)
+            if (const Tint* const tint = tint_of(row[x])) {
+                use(on, *tint);
+                cairo_rectangle(on, static_cast<double>(x), y, 1, 1);
+                cairo_fill(on);
+            }
+        ++y;
+    }
+}
+
+void pixel_heart(cairo_t* on, Tint body, Tint light) {
+    constexpr Tint edge{0.09, 0.1, 0.2};
+    pixels(on,
+           {".##...##.", "#oo#.#oo#", "#owo#ooo#", "#ooooooo#", ".#ooooo#.", "..#ooo#..", "...#o#...",
+            "....#...."},
+           [&](char c) {
+               return c == '#' ? &edge : c == 'o' ? &body : c == 'w' ? &light : nullptr;
+           });
+}
+
+/// A plate with a light edge, a dark one, and corners that are cut off; its middle is stretched.
+void pixel_plate(cairo_t* on) {
+    cairo_set_antialias(on, CAIRO_ANTIALIAS_NONE);
+    constexpr Tint dark{0.06, 0.08, 0.17}, light{0.96, 0.91, 0.78}, shade{0.55, 0.5, 0.62},
+        inside{0.16, 0.2, 0.38};
+    for (int y = 0; y < 16; ++y)
+        for (int x = 0; x < 16; ++x) {
+            const int near = std::min(std::min(x, 15 - x), std::min(y, 15 - y));
+            const int corner = std::min(x, 15 - x) + std::min(y, 15 - y);
+            if (corner < 3) continue;
+            const bool is_low = y > x || y == 15 || x == 15;
+            const Tint& tint = near == 0 || corner == 3   ? dark
+                               : near == 1 || corner == 4 ? (is_low && x + y > 16 ? shade : light)
+                               : near == 2                ? dark
+                                                          : inside;
+            use(on, tint);
+            cairo_rectangle(on, x, y, 1, 1);
+            cairo_fill(on);
+        }
+}
+
 }  // namespace
 
 int main(int count, char** arguments) {
-    if (count != 3) {
-        std::cerr << "usage: ember_ridge_art FOLDER_OF_THE_HUD FOLDER_OF_THE_GALLERY\n";
+    if (count != 4) {
+        std::cerr << "usage: ember_ridge_art FOLDER_OF_THE_HUD FOLDER_OF_THE_GALLERY FOLDER_OF_THE_LOOKS\n";
         return 2;
     }
-    const std::string hud = arguments[1], gallery = arguments[2];
+    const std::string hud = arguments[1], gallery = arguments[2], looks = arguments[3];
     constexpr int frames = 8;
     bool written = true;
     const auto draw = [&](const std::string& path, int width, int height,
@@ -176,5 +226,12 @@ int main(int count, char** arguments) {
     draw(gallery + "/jar.png", 96, 128, [](cairo_t* on) { jar(on, true); });
     draw(gallery + "/jar_empty.png", 96, 128, [](cairo_t* on) { jar(on, false); });
     draw(gallery + "/leaf.png", 96, 128, leaf);
+    draw(looks + "/plate.png", 16, 16, pixel_plate);
+    draw(looks + "/heart.png", 9, 8, [](cairo_t* on) {
+        pixel_heart(on, {0.91, 0.22, 0.27}, {1, 0.62, 0.6});
+    });
+    draw(looks + "/heart_empty.png", 9, 8, [](cairo_t* on) {
+        pixel_heart(on, {0.15, 0.19, 0.33}, {0.21, 0.26, 0.42});
+    });
     return written ? 0 : 1;
 }

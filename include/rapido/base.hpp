@@ -3,4 +3,5 @@
 
 #include "rapido/base/color.hpp"
 #include "rapido/base/problem.hpp"
+#include "rapido/base/themed.hpp"
 #include "rapido/base/units.hpp"

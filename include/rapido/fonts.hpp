@@ -1,8 +1,13 @@
 // Fonts of the machine: found by fontconfig, shaped by HarfBuzz.
 #pragma once
 
+#include <cstddef>
 #include <memory>
+#include <span>
+#include <string>
+#include <vector>
 
+#include "rapido/base/problem.hpp"
 #include "rapido/layout/measurer.hpp"
 
 namespace rapido {
@@ -22,9 +27,20 @@ class Fonts final : public TextMeasurer {
     Fonts(const Fonts&) = delete;
     Fonts& operator=(const Fonts&) = delete;
 
-    std::optional<FontId> find(std::string_view families, int weight) override;
+    /// Adds a font of the game's own, a TrueType or OpenType file of at most 64 MB, under the name of its family; it goes before an
+    /// installed one of this name. Where the machine has no fonts at all, the first font that was added stands for the generic
+    /// families. To be called before the HUDs are made. A problem if the file cannot be read or is no such font.
+    Status add_file(const std::string& path);
+    /// The same for a font in memory, which is copied.
+    Status add_memory(std::span<const std::byte> bytes);
+
+    std::optional<FontId> find(std::string_view families, int weight, bool italic = false) override;
     FontMetrics metrics(FontId font) override;
     float shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) override;
+    /// By the line breaking rules of Unicode (UAX #14), and by words where a script has no spaces.
+    void find_line_ends(std::string_view text, std::vector<LineEnd>& ends) override;
+    std::string transformed(std::string_view text, TextTransform transform,
+                            std::string_view language) override;
     std::u32string take_missing() override;
 
     /// The FreeType face (`FT_Face`) of the font of a glyph, for a renderer; it belongs to this object.

@@ -4,18 +4,26 @@
 #include <ft2build.h>
 #include <hb-ot.h>
 #include <hb.h>
+#include <unicode/locid.h>
 #include <unicode/ubidi.h>
+#include <unicode/ubrk.h>
+#include <unicode/unistr.h>
 #include <unicode/uscript.h>
+#include <unicode/utext.h>
 #include <unicode/utf8.h>
 
 #include <algorithm>
 #include <array>
+#include <cstdlib>
+#include <deque>
+#include <filesystem>
 #include <map>
 #include <optional>
 #include <set>
 #include <string>
 #include <utility>
 #include FT_FREETYPE_H
+#include FT_TRUETYPE_TABLES_H
 
 #include "render/fonts/owner.hpp"
 
@@ -24,6 +32,11 @@ namespace {
 
 using HbFont = std::unique_ptr<hb_font_t, Destroyer<hb_font_t, hb_font_destroy>>;
 using HbBuffer = std::unique_ptr<hb_buffer_t, Destroyer<hb_buffer_t, hb_buffer_destroy>>;
+using LinesPtr = std::unique_ptr<UBreakIterator, Destroyer<UBreakIterator, ubrk_close>>;
+void close_text(UText* text) {
+    utext_close(text);
+}
+using UTextPtr = std::unique_ptr<UText, Destroyer<UText, close_text>>;
 using BidiPtr = std::unique_ptr<UBiDi, Destroyer<UBiDi, ubidi_close>>;
 void done_with_face(FT_Face face) {
     FT_Done_Face(face);
@@ -43,11 +56,21 @@ struct LoadedFace {
     hb_position_t digit_advance = 0;  ///< of the widest digit
 };
 
+/// A font that the game has added.
+struct AddedFont {
+    std::string family;  ///< in lower case
+    int weight = 400;
+    bool italic = false;
+    const LoadedFace* face = nullptr;
+};
+
 /// A family, or a list of them: a face, and the fonts for characters that it does not have.
 struct LoadedFont {
     const LoadedFace* face = nullptr;
     std::vector<FontId> others;
 };
+
+constexpr std::uintmax_t largest_font = 64'000'000;
 
 /// So many families of a list are looked at.
 constexpr int most_families = 16;
@@ -115,12 +138,16 @@ struct Fonts::State {
     FT_Library freetype = nullptr;
     HbBuffer buffer{hb_buffer_create()};
     BidiPtr bidi{ubidi_open()};
+    LinesPtr lines;
+    UTextPtr utext;
     std::map<std::pair<std::string, int>, LoadedFace> faces;  ///< by file and index
     std::vector<LoadedFont> fonts;
     std::map<std::pair<std::string, int>, std::optional<FontId>>
         known;  ///< by families and weight, as asked for
     std::map<std::pair<std::string, int>, std::optional<FontId>> families;  ///< by one family and its weight
     std::set<std::string, std::less<>> installed;                           ///< families, in lower case
+    std::vector<AddedFont> added;                                           ///< by the game
+    std::deque<std::vector<std::byte>> added_bytes;                         ///< that faces read from
     std::u32string missing;
     std::vector<Run> runs;
     std::u16string wide;
@@ -266,9 +293,13 @@ struct Fonts::State {
         if (const auto read = faces.find({file, index}); read != faces.end()) return &read->second;
         FT_Face opened = nullptr;
         if (FT_New_Face(freetype, file.c_str(), index, &opened) != 0) return nullptr;
-        LoadedFace& font = faces[{file, index}];
+        return keep({file, index}, opened, hb_blob_create_from_file(file.c_str()));
+    }
+
+    const LoadedFace* keep(const std::pair<std::string, int>& key, FT_Face opened, hb_blob_t* blob) {
+        const int index = key.second;
+        LoadedFace& font = faces[key];
         font.face.reset(opened);
-        hb_blob_t* blob = hb_blob_create_from_file(file.c_str());
         hb_face_t* face = hb_face_create(blob, static_cast<unsigned>(index));
         font.shaper.reset(hb_font_create(face));
         hb_ot_font_set_funcs(font.shaper.get());
@@ -293,11 +324,11 @@ struct Fonts::State {
     }
 
     /// The face that fontconfig takes for an installed family.
-    const LoadedFace* match(const std::string& name, int weight) {
+    const LoadedFace* match(const std::string& name, int weight, bool italic) {
         const FcPatternPtr pattern(FcPatternCreate());
         FcPatternAddString(pattern.get(), FC_FAMILY, reinterpret_cast<const FcChar8*>(name.c_str()));
         FcPatternAddDouble(pattern.get(), FC_WEIGHT, FcWeightFromOpenTypeDouble(weight));
-        FcPatternAddInteger(pattern.get(), FC_SLANT, FC_SLANT_ROMAN);
+        FcPatternAddInteger(pattern.get(), FC_SLANT, italic ? FC_SLANT_ITALIC : FC_SLANT_ROMAN);
         FcConfigSubstitute(config.get(), pattern.get(), FcMatchPattern);
         FcDefaultSubstitute(pattern.get());
         FcResult result = FcResultNoMatch;
@@ -311,17 +342,56 @@ struct Fonts::State {
         return load(reinterpret_cast<const char*>(file), index);
     }
 
+    /// The face of a font that was added which is nearest to what is asked for; null where none has this family.
+    const LoadedFace* match_added(const std::string& lower_name, int weight, bool italic) const {
+        const AddedFont* best = nullptr;
+        const auto distance = [&](const AddedFont& font) {
+            return std::abs(font.weight - weight) + (font.italic != italic ? 10'000 : 0);
+        };
+        for (const AddedFont& font : added)
+            if (font.family == lower_name && (best == nullptr || distance(font) < distance(*best)))
+                best = &font;
+        return best != nullptr ? best->face : nullptr;
+    }
+
     /// One family. Weights are told apart by steps of ten, so that no file can ask for ever new ones.
-    std::optional<FontId> find_one(const std::string& name, int weight) {
-        if (!is_generic(name) && !installed.contains(lower_case(name))) return std::nullopt;
+    std::optional<FontId> find_one(const std::string& name, int weight, bool italic) {
+        const std::string lower = lower_case(name);
         weight = std::clamp((weight + 5) / 10 * 10, 1, 1000);
-        const auto [known_font, is_new] = families.try_emplace({lower_case(name), weight});
-        if (is_new)
-            if (const LoadedFace* const face = match(name, weight)) known_font->second = add({face, {}});
+        const LoadedFace* const own = match_added(lower, weight, italic);
+        if (own == nullptr && !is_generic(name) && !installed.contains(lower)) return std::nullopt;
+        const auto [known_font, is_new] = families.try_emplace({lower, key_of(weight, italic)});
+        if (!is_new) return known_font->second;
+        const LoadedFace* face = own != nullptr ? own : match(name, weight, italic);
+        // On a machine without fonts, those of the game stand for all others.
+        if (face == nullptr && is_generic(name) && !added.empty())
+            face = match_added(added.front().family, weight, italic);
+        if (face != nullptr) known_font->second = add({face, {}});
         return known_font->second;
     }
 
-    std::optional<FontId> find(std::string_view list, int weight) {
+    static int key_of(int weight, bool italic) { return weight * 2 + (italic ? 1 : 0); }
+
+    /// Adds an opened face of the game's own under the name of its family.
+    Status add_own(const std::string& name, FT_Face opened, hb_blob_t* blob) {
+        if (opened->family_name == nullptr || (opened->face_flags & FT_FACE_FLAG_SCALABLE) == 0) {
+            FT_Done_Face(opened);
+            hb_blob_destroy(blob);
+            return Problem{{name}, "is no font with outlines and a family", "", ProblemCode::unreadable};
+        }
+        const auto* const os2 = static_cast<const TT_OS2*>(FT_Get_Sfnt_Table(opened, FT_SFNT_OS2));
+        AddedFont font{.family = lower_case(opened->family_name),
+                       .weight = os2 != nullptr ? os2->usWeightClass : 400,
+                       .italic = (opened->style_flags & FT_STYLE_FLAG_ITALIC) != 0,
+                       .face = nullptr};
+        font.face = keep({name, 0}, opened, blob);
+        added.push_back(std::move(font));
+        known.clear();
+        families.clear();
+        return {};
+    }
+
+    std::optional<FontId> find(std::string_view list, int weight, bool italic) {
         std::vector<FontId> found;
         std::string_view rest = list;
         for (int i = 0; i < most_families && !rest.empty(); ++i) {
@@ -331,7 +401,7 @@ struct Fonts::State {
                 family.remove_prefix(1);
             while (family.ends_with(' ') || family.ends_with('"'))
                 family.remove_suffix(1);
-            const auto font = find_one(std::string(family), weight);
+            const auto font = find_one(std::string(family), weight, italic);
             if (font && std::find(found.begin(), found.end(), *font) == found.end()) found.push_back(*font);
         }
         if (found.empty()) return std::nullopt;
@@ -343,11 +413,69 @@ struct Fonts::State {
 Fonts::Fonts() : state_(std::make_unique<State>()) {}
 Fonts::~Fonts() = default;
 
-std::optional<FontId> Fonts::find(std::string_view families, int weight) {
-    const auto known = state_->known.find(std::pair(std::string(families), weight));
+std::optional<FontId> Fonts::find(std::string_view families, int weight, bool italic) {
+    const std::pair key(std::string(families), State::key_of(weight, italic));
+    const auto known = state_->known.find(key);
     if (known != state_->known.end()) return known->second;
-    return state_->known.emplace(std::pair(std::string(families), weight), state_->find(families, weight))
-        .first->second;
+    return state_->known.emplace(key, state_->find(families, weight, italic)).first->second;
+}
+
+Status Fonts::add_file(const std::string& path) {
+    std::error_code error;
+    const std::uintmax_t size = std::filesystem::file_size(path, error);
+    if (error) return Problem{{path}, "cannot be read: " + error.message(), "", ProblemCode::unreadable};
+    if (size > largest_font) return Problem{{path}, "is larger than 64 MB", "", ProblemCode::too_large};
+    FT_Face opened = nullptr;
+    if (FT_New_Face(state_->freetype, path.c_str(), 0, &opened) != 0)
+        return Problem{
+            {path}, "is no font that can be read", "use TrueType or OpenType", ProblemCode::unreadable};
+    return state_->add_own(path, opened, hb_blob_create_from_file(path.c_str()));
+}
+
+Status Fonts::add_memory(std::span<const std::byte> bytes) {
+    if (bytes.size() > largest_font)
+        return Problem{{}, "a font in memory is larger than 64 MB", "", ProblemCode::too_large};
+    const std::vector<std::byte>& kept = state_->added_bytes.emplace_back(bytes.begin(), bytes.end());
+    const std::string name = "font " + std::to_string(state_->added_bytes.size()) + " in memory";
+    FT_Face opened = nullptr;
+    if (FT_New_Memory_Face(state_->freetype, reinterpret_cast<const FT_Byte*>(kept.data()),
+                           static_cast<FT_Long>(kept.size()), 0, &opened) != 0) {
+        state_->added_bytes.pop_back();
+        return Problem{{name}, "cannot be read", "use TrueType or OpenType", ProblemCode::unreadable};
+    }
+    return state_->add_own(
+        name, opened,
+        hb_blob_create(reinterpret_cast<const char*>(kept.data()), static_cast<unsigned>(kept.size()),
+                       HB_MEMORY_MODE_READONLY, nullptr, nullptr));
+}
+
+void Fonts::find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
+    UErrorCode error = U_ZERO_ERROR;
+    if (state_->lines == nullptr) state_->lines.reset(ubrk_open(UBRK_LINE, "", nullptr, 0, &error));
+    const auto length = static_cast<std::int64_t>(text.size());
+    state_->utext.reset(utext_openUTF8(state_->utext.release(), text.data(), length, &error));
+    ubrk_setUText(state_->lines.get(), state_->utext.get(), &error);
+    if (U_FAILURE(error)) return TextMeasurer::find_line_ends(text, ends);
+    for (std::int32_t at = ubrk_next(state_->lines.get()); at != UBRK_DONE;
+         at = ubrk_next(state_->lines.get()))
+        ends.push_back(
+            {static_cast<std::size_t>(at), ubrk_getRuleStatus(state_->lines.get()) >= UBRK_LINE_HARD &&
+                                               text[static_cast<std::size_t>(at) - 1] != ' '});
+    // The end of a text is none that it must have.
+    if (!ends.empty() && ends.back().at == text.size() && !text.ends_with('\n')) ends.back().must = false;
+}
+
+std::string Fonts::transformed(std::string_view text, TextTransform transform, std::string_view language) {
+    if (transform == TextTransform::none) return std::string(text);
+    UErrorCode error = U_ZERO_ERROR;
+    const icu::Locale locale =
+        icu::Locale::forLanguageTag({language.data(), static_cast<std::int32_t>(language.size())}, error);
+    icu::UnicodeString letters =
+        icu::UnicodeString::fromUTF8({text.data(), static_cast<std::int32_t>(text.size())});
+    std::string changed;
+    (transform == TextTransform::uppercase ? letters.toUpper(locale) : letters.toLower(locale))
+        .toUTF8String(changed);
+    return changed;
 }
 
 FontMetrics Fonts::metrics(FontId font) {

@@ -13,6 +13,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "render/picture/blur.hpp"
 #include "render/picture/image_store.hpp"
 
 namespace rapido {
@@ -46,18 +47,35 @@ void rounded_path(cairo_t* context, const Rect& rect, float given_radius) {
 /// much that a picture of it would take minutes.
 constexpr double most_cost = 1e9;
 
-/// The box of what a command draws, as far as it is on the picture; generous where a transform turns it.
-double covered_by(const DrawCommand& command, const DrawGroup& group, const Rect& picture) {
+/// A blur of more pixels is left out, and so many are kept to be drawn again.
+constexpr double most_blurred = 16e6;
+constexpr std::size_t most_kept = 128;
+
+/// The box of what a command draws, before the transform of its group; generous for a text.
+Rect bounds_of(const DrawCommand& command, const DrawGroup& group) {
     Rect box = command.rect;
+    if (command.kind == DrawCommand::Kind::text) {
+        const float around = command.size + command.outline;
+        return {command.baseline.x - around, command.baseline.y - around - command.size / 2,
+                command.width + 2 * around, 2 * around + command.size / 2};
+    }
     if (command.kind == DrawCommand::Kind::polygon || command.kind == DrawCommand::Kind::line) {
         const std::span<const Point> points = group.points_of(command);
-        if (points.empty()) return 0;
+        if (points.empty()) return {};
         const auto [left, right] =
             std::minmax_element(points.begin(), points.end(), [](Point a, Point b) { return a.x < b.x; });
         const auto [top, bottom] =
             std::minmax_element(points.begin(), points.end(), [](Point a, Point b) { return a.y < b.y; });
-        box = {left->x, top->y, right->x - left->x, bottom->y - top->y};
+        const float line = command.kind == DrawCommand::Kind::line ? command.thickness / 2 : 0;
+        box =
+            Rect{left->x, top->y, right->x - left->x, bottom->y - top->y}.inset({-line, -line, -line, -line});
     }
+    return box;
+}
+
+/// The area of what a command draws, as far as it is on the picture; generous where a transform turns it.
+double covered_by(const DrawCommand& command, const DrawGroup& group, const Rect& picture) {
+    const Rect box = bounds_of(command, group);
     float left = std::numeric_limits<float>::max(), right = -left, top = left, bottom = -left;
     for (const Point corner : {Point{box.x, box.y}, Point{box.right(), box.y}, Point{box.x, box.bottom()},
                                Point{box.right(), box.bottom()}}) {
@@ -79,11 +97,13 @@ double cost_of(const DrawGroup& group, const Rect& picture) {
         const bool has_points = command.point_count > 0;
         cost += (has_points ? 8000 : 1000) + 200.0 * command.point_count;
         const double covered = covered_by(command, group, picture);
+        if (command.blur > 0) cost += 20 * covered + 200.0 * command.blur * command.blur;
         switch (command.kind) {
             case DrawCommand::Kind::text: {
                 const double letter = static_cast<double>(command.size) * static_cast<double>(command.size);
                 const double whole = static_cast<double>(picture.width) * static_cast<double>(picture.height);
-                cost += command.glyph_count * (20'000 + std::min(letter, whole));
+                cost +=
+                    command.glyph_count * (command.outline > 0 ? 3 : 1) * (20'000 + std::min(letter, whole));
                 break;
             }
             case DrawCommand::Kind::image:
@@ -147,6 +167,7 @@ struct Picture::State {
     Context context;
     std::unordered_map<FontId, FontFace> faces;
     std::vector<cairo_glyph_t> glyphs;
+    std::unordered_map<std::string, Surface> blurred;  ///< opacities, by what was blurred
     Status status;
 
     static std::unique_ptr<State> on(Surface surface, const Fonts& fonts, const Images::State* images) {
@@ -157,7 +178,7 @@ struct Picture::State {
         cairo_set_font_options(context.get(), options);
         cairo_font_options_destroy(options);
         return std::make_unique<State>(
-            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}});
+            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}, {}});
     }
 
     Rect whole() const {
@@ -205,30 +226,114 @@ struct Picture::State {
         const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
         cairo_save(context.get());
         cairo_transform(context.get(), &matrix);
+        cairo_set_operator(context.get(),
+                           group.blend == Blend::add ? CAIRO_OPERATOR_ADD : CAIRO_OPERATOR_OVER);
         for (const DrawCommand& command : group.commands()) {
-            set_source(command);
-            switch (command.kind) {
-                case DrawCommand::Kind::rect:
-                    draw_rect(command);
-                    break;
-                case DrawCommand::Kind::border:
-                    draw_border(command);
-                    break;
-                case DrawCommand::Kind::text:
-                    draw_text(group, command);
-                    break;
-                case DrawCommand::Kind::line:
-                    draw_line(group, command);
-                    break;
-                case DrawCommand::Kind::polygon:
-                    draw_polygon(group, command);
-                    break;
-                case DrawCommand::Kind::image:
-                    draw_image(group, command);
-                    break;
-            }
+            if (command.blur > 0)
+                draw_blurred(group, command);
+            else
+                draw_sharp(group, command);
         }
         cairo_restore(context.get());
+    }
+
+    void draw_sharp(const DrawGroup& group, const DrawCommand& command) {
+        set_source(command);
+        switch (command.kind) {
+            case DrawCommand::Kind::rect:
+                draw_rect(command);
+                break;
+            case DrawCommand::Kind::border:
+                draw_border(command);
+                break;
+            case DrawCommand::Kind::text:
+                draw_text(group, command);
+                break;
+            case DrawCommand::Kind::line:
+                draw_line(group, command);
+                break;
+            case DrawCommand::Kind::polygon:
+                draw_polygon(group, command);
+                break;
+            case DrawCommand::Kind::image:
+                draw_image(group, command);
+                break;
+        }
+    }
+
+    /// The opacity of what is drawn sharp is blurred, and its color drawn through that. What was blurred before in the same way,
+    /// such as the shadow of a text that rests, is kept.
+    void draw_blurred(const DrawGroup& group, const DrawCommand& command) {
+        const Rect bounds = bounds_of(command, group);
+        const int reach = blur_reach(command.blur);
+        const double left = std::floor(static_cast<double>(bounds.x)) - reach;
+        const double top = std::floor(static_cast<double>(bounds.y)) - reach;
+        const double columns = std::ceil(static_cast<double>(bounds.right())) + reach - left;
+        const double rows = std::ceil(static_cast<double>(bounds.bottom())) + reach - top;
+        if (!(columns > 0 && rows > 0 && columns * rows <= most_blurred)) return;
+        Surface& soft = blurred[key_of(group, command, left, top)];
+        if (soft == nullptr) {
+            if (blurred.size() > most_kept) {
+                blurred.clear();
+                return draw_blurred(group, command);
+            }
+            soft.reset(cairo_image_surface_create(CAIRO_FORMAT_A8, static_cast<int>(columns),
+                                                  static_cast<int>(rows)));
+            Context sharp(cairo_create(soft.get()));
+            cairo_translate(sharp.get(), -left, -top);
+            context.swap(sharp);
+            DrawCommand opaque = command;
+            opaque.color = {0, 0, 0, 255};
+            opaque.has_gradient = false;
+            opaque.silhouette = true;
+            opaque.blur = 0;
+            draw_sharp(group, opaque);
+            context.swap(sharp);
+            sharp.reset();
+            blur_opacity(soft.get(), command.blur);
+        }
+        set_color(context.get(), command.color);
+        cairo_mask_surface(context.get(), soft.get(), left, top);
+    }
+
+    /// Equal for what looks the same when it is blurred: positions count to an eighth of a pixel.
+    static std::string key_of(const DrawGroup& group, const DrawCommand& command, double left, double top) {
+        std::string key;
+        const auto add = [&](double number) {
+            const auto rounded = static_cast<std::int32_t>(std::lround(std::clamp(number, -1e8, 1e8) * 8));
+            key.append(reinterpret_cast<const char*>(&rounded), sizeof rounded);
+        };
+        const auto add_point = [&](Point point) {
+            add(static_cast<double>(point.x) - left);
+            add(static_cast<double>(point.y) - top);
+        };
+        add(static_cast<double>(command.kind));
+        for (const float number :
+             {command.blur, command.outline, command.size, command.radius, command.thickness})
+            add(static_cast<double>(number));
+        for (const Rect& rect : {command.rect, command.clip}) {
+            add_point({rect.x, rect.y});
+            add_point({rect.right(), rect.bottom()});
+        }
+        add_point(command.baseline);
+        for (const Point& point : group.points_of(command))
+            add_point(point);
+        for (const Glyph& glyph : group.glyphs_of(command)) {
+            add(glyph.id);
+            add(glyph.font);
+            add(static_cast<double>(glyph.offset.x));
+            add(static_cast<double>(glyph.offset.y));
+        }
+        if (command.kind == DrawCommand::Kind::image || command.has_mask) {
+            for (const float number :
+                 {command.source.x, command.source.y, command.source.width, command.source.height,
+                  command.transform.xx, command.transform.xy, command.transform.dx, command.transform.yx,
+                  command.transform.yy, command.transform.dy})
+                add(static_cast<double>(number));
+            add(command.image);
+            add(command.has_mask ? command.mask + 1.0 : 0.0);
+        }
+        return key;
     }
 
     void set_source(const DrawCommand& command) {
@@ -290,13 +395,15 @@ struct Picture::State {
             rect.height <= 0)
             return;
         cairo_surface_t* const whole = images->surfaces[command.image].get();
-        const bool as_it_is = command.color.red == 255 && command.color.green == 255 &&
+        const bool as_it_is = !command.silhouette && command.color.red == 255 && command.color.green == 255 &&
                               command.color.blue == 255 && !(command.tint.part > 0);
         const Rect& from = command.source;
         // A surface of its own, so that what lies beside the part does not bleed into its edges.
         const Surface part =
             as_it_is
                 ? Surface(cairo_surface_create_for_rectangle(whole, from.x, from.y, from.width, from.height))
+            : command.silhouette
+                ? recolored(whole, from, {}, command.color, 1)
                 : recolored(whole, from, command.color, command.tint.color, command.tint.part);
         const Pattern pattern = over_rect(part.get(), from, command);
         const Transform& t = command.transform;
@@ -360,18 +467,30 @@ struct Picture::State {
             cairo_clip(context.get());
         }
         const std::span<const Glyph> all = group.glyphs_of(command);
+        // The line and what is inside of it cover each other, and must not be seen through each other.
+        const bool is_seen_through = command.outline > 0 && command.color.alpha < 255;
+        if (is_seen_through) {
+            cairo_push_group_with_content(context.get(), CAIRO_CONTENT_ALPHA);
+            cairo_set_source_rgba(context.get(), 0, 0, 0, 1);
+        }
         for (std::size_t i = 0; i < all.size();) {
             const FontId font = all[i].font;
             glyphs.clear();
             for (; i < all.size() && all[i].font == font; ++i)
                 glyphs.push_back({all[i].id, static_cast<double>(command.baseline.x + all[i].offset.x),
                                   static_cast<double>(command.baseline.y + all[i].offset.y)});
-            draw_glyphs(font, command.size);
+            draw_glyphs(font, command.size, command.outline);
+        }
+        if (is_seen_through) {
+            const Pattern letters(cairo_pop_group(context.get()));
+            set_color(context.get(), command.color);
+            cairo_mask(context.get(), letters.get());
         }
         cairo_restore(context.get());
     }
 
-    void draw_glyphs(FontId font, float size) {
+    /// Widened by `outline` on every side.
+    void draw_glyphs(FontId font, float size, float outline) {
         FontFace& face = faces[font];
         if (face == nullptr)
             face.reset(cairo_ft_font_face_create_for_ft_face(static_cast<FT_Face>(fonts.face(font)),
@@ -380,6 +499,11 @@ struct Picture::State {
         cairo_set_font_size(context.get(), size);
         // As outlines: glyph images would be moved to whole pixels, and spacing would not be linear any more.
         cairo_glyph_path(context.get(), glyphs.data(), static_cast<int>(glyphs.size()));
+        if (outline > 0) {
+            cairo_set_line_width(context.get(), 2 * static_cast<double>(outline));
+            cairo_set_line_join(context.get(), CAIRO_LINE_JOIN_ROUND);
+            cairo_stroke_preserve(context.get());
+        }
         cairo_fill(context.get());
     }
 };

@@ -20,6 +20,8 @@ bool is_in_range(const Field& field, const void* value) {
             return in_range(field, {static_cast<double>(*static_cast<const int*>(value))});
         case FieldType::number:
             return in_range(field, {static_cast<double>(*static_cast<const float*>(value))});
+        case FieldType::themed_number:
+            return in_range(field, {static_cast<double>(static_cast<const Themed<float>*>(value)->value())});
         case FieldType::real:
             return in_range(field, {*static_cast<const double*>(value)});
         case FieldType::seconds:

@@ -13,7 +13,7 @@
 #include <type_traits>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
 #include "rapido/base/units.hpp"
 
 namespace rapido {
@@ -26,7 +26,9 @@ enum class FieldType : std::uint8_t {
     real,    ///< a double
     text,
     seconds,
-    color,
+    color,          ///< perhaps by its name in the theme
+    themed_text,    ///< a text, or its name in the theme
+    themed_number,  ///< a float, or its name in the theme
     point,
     size,
     insets,
@@ -61,6 +63,7 @@ struct Field {
     void* (*append)(void* list) = nullptr;        ///< makes one more, for a list; gives its address
     void (*clear)(void* list) = nullptr;          ///< for a list
     const void* (*item)(const void* list, std::size_t index) = nullptr;  ///< null behind the last, for a list
+    void* (*item_in)(void* list, std::size_t index) = nullptr;           ///< the same, to be changed
     const Table* table = nullptr;                                        ///< the description, for a table
     const void* (*at)(const void* aggregate) =
         nullptr;  ///< the address of the field; null where it is absent
@@ -104,7 +107,9 @@ template <> struct FieldTypeOf<float> : KnownFieldType<FieldType::number> {};
 template <> struct FieldTypeOf<double> : KnownFieldType<FieldType::real> {};
 template <> struct FieldTypeOf<std::string> : KnownFieldType<FieldType::text> {};
 template <> struct FieldTypeOf<Seconds> : KnownFieldType<FieldType::seconds> {};
-template <> struct FieldTypeOf<Color> : KnownFieldType<FieldType::color> {};
+template <> struct FieldTypeOf<Themed<Color>> : KnownFieldType<FieldType::color> {};
+template <> struct FieldTypeOf<Themed<std::string>> : KnownFieldType<FieldType::themed_text> {};
+template <> struct FieldTypeOf<Themed<float>> : KnownFieldType<FieldType::themed_number> {};
 template <> struct FieldTypeOf<Point> : KnownFieldType<FieldType::point> {};
 template <> struct FieldTypeOf<Size> : KnownFieldType<FieldType::size> {};
 template <> struct FieldTypeOf<Insets> : KnownFieldType<FieldType::insets> {};
@@ -189,6 +194,10 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
         made.table = &Description<typename Type::value_type>::table;
         made.item = [](const void* list, std::size_t index) -> const void* {
             const Type& all = *static_cast<const Type*>(list);
+            return index < all.size() ? &all[index] : nullptr;
+        };
+        made.item_in = [](void* list, std::size_t index) -> void* {
+            Type& all = *static_cast<Type*>(list);
             return index < all.size() ? &all[index] : nullptr;
         };
         made.clear = [](void* list) { static_cast<Type*>(list)->clear(); };

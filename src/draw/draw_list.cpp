@@ -1,5 +1,6 @@
 #include "rapido/draw/draw_list.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -33,6 +34,7 @@ void DrawGroup::begin(float opacity, const Tint& tint, const Transform& transfor
     opacity_ = opacity;
     tint_ = tint;
     transform_ = transform;
+    blend = Blend::normal;
     commands_.clear();
     text_.clear();
     glyphs_.clear();
@@ -53,6 +55,30 @@ Color DrawGroup::seen(Color color) const {
 void DrawGroup::add(DrawCommand command) {
     command.color = seen(command.color);
     commands_.push_back(command);
+}
+
+void DrawGroup::repeat(std::size_t index, Point moved, Color color) {
+    DrawCommand command = commands_[index];
+    command.baseline = {command.baseline.x + moved.x, command.baseline.y + moved.y};
+    command.color = color;
+    add(command);
+}
+
+void DrawGroup::glow(float radius, Color color) {
+    const std::size_t count = commands_.size();
+    const Color light = seen(color);
+    for (std::size_t i = 0; i < count; ++i) {
+        DrawCommand command = commands_[i];
+        // What is hardly seen itself hardly shines.
+        const float opacity = static_cast<float>(command.color.alpha) / 255;
+        command.color = light;
+        command.color.alpha = static_cast<std::uint8_t>(static_cast<float>(light.alpha) * opacity + 0.5F);
+        command.has_gradient = false;
+        command.silhouette = true;
+        command.blur += radius;
+        commands_.push_back(command);
+    }
+    std::rotate(commands_.begin(), commands_.begin() + static_cast<std::ptrdiff_t>(count), commands_.end());
 }
 
 void DrawGroup::shade_last(Color end_color, Point from, Point to) {

@@ -19,7 +19,7 @@ void add_ellipse(std::vector<Point>& points, Point middle, Point radius, float f
 }
 
 /// The left half follows the right one, which goes from the top down.
-Outline symmetric(std::vector<Point> right, float aspect) {
+ShapeOutline symmetric(std::vector<Point> right, float aspect) {
     for (std::size_t i = right.size(); i-- > 0;)
         right.push_back({1 - right[i].x, right[i].y});
     return {std::move(right), aspect};
@@ -32,15 +32,15 @@ std::vector<Point> squeezed(std::vector<Point> points, float aspect) {
     return points;
 }
 
-Outline circle() {
-    Outline made{{}, 1};
+ShapeOutline circle() {
+    ShapeOutline made{{}, 1};
     add_ellipse(made.points, {0.5F, 0.5F}, {0.5F, 0.5F}, 0, 360, 144);
     made.points.pop_back();
     return made;
 }
 
 /// A circle, and the tangents to it from a tip.
-Outline drop() {
+ShapeOutline drop() {
     constexpr float radius = 0.36F;
     constexpr float middle = 1 - radius;
     const float tangent = std::acos(radius / middle) * 180 / pi;
@@ -50,7 +50,7 @@ Outline drop() {
 }
 
 /// Two arcs over a point.
-Outline heart() {
+ShapeOutline heart() {
     std::vector<Point> right{{0.5F, 0.2F}};
     add_ellipse(right, {0.75F, 0.27F}, {0.25F, 0.27F}, -75, 108, 36);
     for (int i = 1; i <= 12; ++i) {
@@ -66,7 +66,7 @@ Outline heart() {
 }
 
 /// A head over shoulders.
-Outline person() {
+ShapeOutline person() {
     std::vector<Point> right;
     add_ellipse(right, {0.5F, 0.235F}, {0.235F, 0.235F}, 0, 158, 30);
     add_ellipse(right, {0.52F, 0.86F}, {0.36F, 0.34F}, 12, 90, 24);
@@ -74,14 +74,14 @@ Outline person() {
     return symmetric(squeezed(std::move(right), 0.76F), 0.76F);
 }
 
-Outline flask() {
+ShapeOutline flask() {
     std::vector<Point> right{{0.64F, 0}, {0.64F, 0.06F}, {0.60F, 0.09F}, {0.60F, 0.36F}};
     add_ellipse(right, {0.845F, 0.90F}, {0.1F, 0.1F}, 55, 180, 12);
     return symmetric(squeezed(std::move(right), 0.89F), 0.89F);
 }
 
 /// A tube over a bulb.
-Outline thermometer() {
+ShapeOutline thermometer() {
     constexpr float bulb = 0.17F;
     constexpr float tube = 0.09F;
     const float neck = std::asin(tube / bulb) * 180 / pi;
@@ -93,8 +93,8 @@ Outline thermometer() {
 
 }  // namespace
 
-const Outline& outline_of(Shape shape) {
-    static const std::vector<Outline> outlines{
+const ShapeOutline& outline_of(Shape shape) {
+    static const std::vector<ShapeOutline> outlines{
         {{{0, 0}, {1, 0}, {1, 1}, {0, 1}}, 0},
         circle(),
         {{{0.5F, 0}, {1, 0.5F}, {0.5F, 1}, {0, 0.5F}}, 0.8F},

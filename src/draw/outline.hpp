@@ -10,11 +10,11 @@
 namespace rapido {
 
 /// The corners of a shape.
-struct Outline {
+struct ShapeOutline {
     std::vector<Point> points;  ///< clockwise, in a box of 1 by 1, y down
     float aspect = 0;           ///< its width over its height; zero: as its box
 };
-const Outline& outline_of(Shape shape);
+const ShapeOutline& outline_of(Shape shape);
 
 /// The largest box of this aspect in the middle of another one; that itself without an aspect.
 Rect fitted_box(const Rect& box, float aspect);

@@ -78,10 +78,10 @@ struct FurtherSource {
 
 /// How a measured element is held in line with others.
 struct Hold {
-    float baseline = -1;   ///< from its top; negative where it has none
-    float digits = -1;     ///< from its left to the end of its whole digits; negative: not aligned by them
+    float baseline = -1;      ///< from its top; negative where it has none
+    float digits = -1;        ///< from its left to the end of its whole digits; negative: not aligned by them
     float digits_after = -1;  ///< from there to its right
-    bool shrinks = false;  ///< may get less room than it measures
+    bool shrinks = false;     ///< may get less room than it measures
     friend bool operator==(const Hold&, const Hold&) = default;
 };
 
@@ -173,8 +173,8 @@ class Body {
     virtual std::optional<float> aligned_at() const { return std::nullopt; }
     /// Whether its length runs upwards: the size of its kind is then turned, too.
     virtual bool is_upright() const { return false; }
-    /// It is this wide, in design pixels: other than what it has measured, perhaps.
-    virtual void set_width(TextMeasurer*, float) {}
+    /// It is this wide, in design pixels: other than what it has measured, perhaps. True if it is of another height then.
+    virtual bool set_width(TextMeasurer*, float) { return false; }
     /// Where elements inside may stand, and how; null for a kind that holds none.
     virtual Rect content_of(const Rect& box) const { return box; }
     virtual const Arrangement* arrangement() const { return nullptr; }

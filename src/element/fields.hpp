@@ -17,6 +17,21 @@ template <> struct FieldTypeOf<std::vector<NamedSource>> : KnownFieldType<FieldT
 template <> inline constexpr bool is_list<std::vector<NamedSource>> = false;
 // clang-format on
 
+/// The largest size of a font, a corner or a line: more than any screen, and far from overflow.
+inline constexpr double largest_length = 1e4;
+
+template <>
+struct Choices<Blend> {
+    static constexpr std::array<std::string_view, 2> names{"normal", "add"};
+};
+template <>
+struct Choices<Wrap> {
+    static constexpr std::array<std::string_view, 3> names{"nowrap", "wrap", "balance"};
+};
+template <>
+struct Choices<TextTransform> {
+    static constexpr std::array<std::string_view, 3> names{"none", "uppercase", "lowercase"};
+};
 template <>
 struct Choices<Stretch> {
     static constexpr std::array<std::string_view, 4> names{"none", "width", "height", "both"};
@@ -222,9 +237,6 @@ struct Description<Place> {
     static constexpr Table table{"place", place_fields};
 };
 
-/// The largest size of a font, a corner or a line: more than any screen, and far from overflow.
-inline constexpr double largest_length = 1e4;
-
 inline constexpr std::array tick_fields{
     required_field<&Tick::at>("at", "The value."),
     field<&Tick::thickness>("thickness", "The thickness of the line.", {"px", 0, largest_length}),
@@ -287,6 +299,55 @@ inline constexpr std::array following_fields{
     field<&Kind::clock>("clock", "The clock that pace, motion and fades follow."),
     field<&Kind::when_no_value>("when_no_value", "What happens to the element when its value is gone."),
 };
+inline constexpr std::array outline_fields{
+    field<&Outline::width>("width", "The width of the line around the characters.", {"px", 0, 100}),
+    field<&Outline::color>("color", "The color of the line."),
+};
+static_assert(outline_fields.size() == member_count<Outline>);
+template <>
+struct Description<Outline> {
+    static constexpr Table table{"outline", outline_fields};
+};
+inline constexpr std::array shadow_fields{
+    field<&Shadow::offset>("offset", "The distance to the right and down.", {"px", -1000, 1000}),
+    field<&Shadow::blur>("blur", "How soft its edge is, as in CSS; zero is sharp.", {"px", 0, 200}),
+    field<&Shadow::color>("color", "The color of the shadow."),
+};
+static_assert(shadow_fields.size() == member_count<Shadow>);
+template <>
+struct Description<Shadow> {
+    static constexpr Table table{"shadow", shadow_fields};
+};
+inline constexpr std::array glow_fields{
+    field<&Glow::radius>("radius", "How far the light reaches.", {"px", 0, 200}),
+    field<&Glow::strength>("strength", "How strong it is, on top of the opacity of its color.", {"", 0, 1}),
+    field<&Glow::color>("color", "The color of the light."),
+};
+static_assert(glow_fields.size() == member_count<Glow>);
+template <>
+struct Description<Glow> {
+    static constexpr Table table{"glow", glow_fields};
+};
+
+/// How the characters of a kind look that shows a text.
+template <class Kind>
+inline constexpr std::array lettering_fields{
+    field<&Kind::font>("font", "A family or a list of families; empty is the HUD's."),
+    field<&Kind::weight>("weight", "The weight of the font: 400 is regular, 700 bold.", {"", 1, 1000}),
+    field<&Kind::italic>("italic", "Whether the font is italic."),
+    field<&Kind::size>("size", "The size of the font.", {"px", 1, largest_length}),
+    field<&Kind::letter_spacing>("letter_spacing", "How much wider the gaps between characters are.",
+                                 {"px", -1000, 1000}),
+    field<&Kind::line_height>(
+        "line_height", "The height of a line in sizes of the font; zero is that of the font.", {"", 0, 100}),
+    field<&Kind::transform>("transform", "Whether letters are drawn as capitals or as small letters."),
+    field<&Kind::wrap>("wrap", "Whether lines are broken where there is no more room."),
+    field<&Kind::max_lines>("max_lines", "How many lines there are at most; zero is without a limit.",
+                            {"", 0, 1000}),
+    field<&Kind::outline>("outline", "A line around the characters."),
+    field<&Kind::shadow>("shadow", "The shadow of the characters."),
+};
+
 /// What every element has.
 template <class Kind>
 inline constexpr std::array placed_fields{
@@ -294,6 +355,13 @@ inline constexpr std::array placed_fields{
     field<&Kind::place>("place", "Where the element stands."),
     field<&Kind::inside>("inside", "The panel that the element stands in; empty is the screen."),
     field<&Kind::group>("group", "The group that the element is shown, hidden, dimmed and snapped with."),
+    field<&Kind::opacity>("opacity", "The opacity of the element and of what stands inside.", {"", 0, 1}),
+    field<&Kind::rotation>("rotation", "How far it is turned around its middle, clockwise.",
+                           {"degrees", -36000, 36000}),
+    field<&Kind::scale>("scale", "How much larger it is drawn, around the point by which it is held.",
+                        {"", 0, 100}),
+    field<&Kind::blend>("blend", "How its colors are put over those below."),
+    field<&Kind::glow>("glow", "A soft light around the element."),
     field<&Kind::layer>("layer", "Among siblings, those of a higher layer are drawn later.",
                         {"", -1000, 1000}),
     field<&Kind::visible>("visible", "The element is shown while this is true."),

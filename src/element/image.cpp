@@ -87,7 +87,7 @@ class ImageBody final : public Body {
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const Size own = look().size();
         const bool sliced = slice_ != Insets{} && look().image();
-        if (sliced) return draw_slices(at, into);
+        if (sliced) return look().draw_slices(frame_, slice_, color_, smooth_, at, into);
         const Rect all = placed(at.box, own, fit_, at.scale);
         if (!look().draw(all, frame_, color_, smooth_, at, into)) return;
         if (fit_ == ImageFit::cover || fit_ == ImageFit::none) {
@@ -109,35 +109,6 @@ class ImageBody final : public Body {
         return band_ < of_bands_.size() && of_bands_[band_] ? of_bands_[band_] : own_;
     }
     Change go_to(int frame) { return look_if(std::exchange(frame_, frame) != frame); }
-
-    /// Three columns and three rows; in a box that is too small for its corners they shrink together.
-    void draw_slices(const DrawPlace& at, DrawGroup& into) const {
-        const Rect edges = on_pixels(at.box);
-        const Rect source = look().frame(frame_);
-        const float across = slice_.left + slice_.right, down = slice_.top + slice_.bottom;
-        const float scale = std::min({at.scale, across > 0 ? edges.width / across : at.scale,
-                                      down > 0 ? edges.height / down : at.scale});
-        const auto stops = [scale](float from, float length, float first, float last, float to, float room) {
-            const float begin = std::min(first, length), end = std::max(begin, length - last);
-            return std::array<std::array<float, 4>, 2>{
-                {{from, from + begin, from + end, from + length},
-                 {to, to + std::round(begin * scale), to + room - std::round((length - end) * scale),
-                  to + room}}};
-        };
-        const auto columns = stops(source.x, source.width, slice_.left, slice_.right, edges.x, edges.width);
-        const auto rows = stops(source.y, source.height, slice_.top, slice_.bottom, edges.y, edges.height);
-        for (std::size_t row = 0; row < 3; ++row)
-            for (std::size_t column = 0; column < 3; ++column) {
-                const auto part = [&](std::size_t which) {
-                    const auto& x = columns[which];
-                    const auto& y = rows[which];
-                    return Rect{x[column], y[row], x[column + 1] - x[column], y[row + 1] - y[row]};
-                };
-                const Rect from = part(0), to = part(1);
-                if (from.width <= 0 || from.height <= 0 || to.width <= 0 || to.height <= 0) continue;
-                into.add_image(*look().image(), from, to, color_, smooth_);
-            }
-    }
 
     ImageLook own_;
     ImageLook mask_;

@@ -1,6 +1,8 @@
 #include "element/image_look.hpp"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace rapido {
 
@@ -55,6 +57,35 @@ bool ImageLook::draw(const Rect& rect, int frame_number, Color color, bool smoot
     }
     into.add_image(*image_, frame(frame_number), rect, color, smooth);
     return true;
+}
+
+void ImageLook::draw_slices(int frame_number, const Insets& slice, Color color, bool smooth,
+                            const DrawPlace& at, DrawGroup& into) const {
+    const Rect edges = on_pixels(at.box);
+    const Rect source = frame(frame_number);
+    const float across = slice.left + slice.right, down = slice.top + slice.bottom;
+    const float scale = std::min(
+        {at.scale, across > 0 ? edges.width / across : at.scale, down > 0 ? edges.height / down : at.scale});
+    const auto stops = [scale](float from, float length, float first, float last, float to, float room) {
+        const float begin = std::min(first, length), end = std::max(begin, length - last);
+        return std::array<std::array<float, 4>, 2>{
+            {{from, from + begin, from + end, from + length},
+             {to, to + std::round(begin * scale), to + room - std::round((length - end) * scale),
+              to + room}}};
+    };
+    const auto columns = stops(source.x, source.width, slice.left, slice.right, edges.x, edges.width);
+    const auto rows = stops(source.y, source.height, slice.top, slice.bottom, edges.y, edges.height);
+    for (std::size_t row = 0; row < 3; ++row)
+        for (std::size_t column = 0; column < 3; ++column) {
+            const auto part = [&](std::size_t which) {
+                const auto& x = columns[which];
+                const auto& y = rows[which];
+                return Rect{x[column], y[row], x[column + 1] - x[column], y[row + 1] - y[row]};
+            };
+            const Rect from = part(0), to = part(1);
+            if (from.width <= 0 || from.height <= 0 || to.width <= 0 || to.height <= 0) continue;
+            into.add_image(*image_, from, to, color, smooth);
+        }
 }
 
 void ImageLook::draw_missing(const Rect& rect, const DrawPlace& at, DrawGroup& into) {

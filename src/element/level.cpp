@@ -138,9 +138,9 @@ class LevelBody final : public FillBody {
     }
 
  private:
-    static Outline outline_for(const Level& level) {
+    static ShapeOutline outline_for(const Level& level) {
         if (!level.image.empty() || !level.mask.empty()) return outline_of(Shape::box);
-        return level.outline.empty() ? outline_of(level.shape) : Outline{level.outline, 0};
+        return level.outline.empty() ? outline_of(level.shape) : ShapeOutline{level.outline, 0};
     }
     bool is_picture() const { return image_ || mask_; }
     float aspect() const {
@@ -291,7 +291,7 @@ class LevelBody final : public FillBody {
         Least least_;
     };
 
-    Outline outline_;
+    ShapeOutline outline_;
     ImageLook image_;
     ImageLook empty_image_;
     ImageLook mask_;

@@ -1,7 +1,7 @@
 #include "element/marks.hpp"
 
 #include "element/pattern.hpp"
-#include "element/text_line.hpp"
+#include "element/text_block.hpp"
 
 namespace rapido {
 
@@ -11,7 +11,7 @@ Numbers::Numbers(std::string format, std::string field, float size, BodyContext&
       size_(size),
       is_duration_(context.value_type == Value::Type::duration) {
     if (format_.empty()) return;
-    font_ = TextLine::find_font("", 500, context);
+    font_ = TextBlock::find_font("", 500, false, context);
     set_language(nullptr, context);
 }
 
@@ -22,7 +22,7 @@ void Numbers::set_language(const Language* language, BodyContext& context) {
         std::exchange(context.value_type, is_duration_ ? Value::Type::duration : Value::Type::float64);
     text_ =
         make_formatted_text({.format = format_, .has_value = true, .field = field_}, {}, language, context);
-    if (language != nullptr) font_ = TextLine::find_font("", 500, context);
+    if (language != nullptr) font_ = TextBlock::find_font("", 500, false, context);
     context.value_type = type;
 }
 

@@ -5,7 +5,7 @@
 #include "element/kinds.hpp"
 #include "element/notice_body.hpp"
 #include "element/pattern.hpp"
-#include "element/text_line.hpp"
+#include "element/text_block.hpp"
 
 namespace rapido {
 namespace {
@@ -16,7 +16,8 @@ constexpr std::array message_fields{
     field<&Message::value>("value", "What {} shows."),
     field<&Message::when>("when", "The message is posted each time this becomes true."),
     field<&Message::on>("on", "The event that posts the message; all but gain and loss."),
-    field_of_element<&Message::element>("element", "The element, for empty, full, band_enter and band_leave."),
+    field_of_element<&Message::element>("element",
+                                        "The element, for empty, full, band_enter and band_leave."),
     field<&Message::band>("band",
                           "The id of the band, for band_enter and band_leave; without it any band counts."),
     field<&Message::timer>("timer", "The timer, for start, mark and end."),
@@ -70,11 +71,8 @@ constexpr std::array own_fields{
     field<&Notice::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
     field<&Notice::border>("border", "The width of the line along the edge; zero draws none.",
                            {"px", 0, largest_length}),
-    field<&Notice::font>("font", "A family or a list of families; empty is the HUD's."),
-    field<&Notice::weight>("weight", "The weight of the font: 400 is regular, 700 bold.", {"", 1, 1000}),
-    field<&Notice::size>("size", "The size of the font.", {"px", 1, largest_length}),
 };
-constexpr auto fields = joined(own_fields, placed_fields<Notice>);
+constexpr auto fields = joined(own_fields, lettering_fields<Notice>, placed_fields<Notice>);
 static_assert(fields.size() == member_count<Notice>);
 
 }  // namespace
@@ -95,9 +93,9 @@ std::vector<FurtherSource> further_sources(const Notice& notice) {
     return sources;
 }
 
-NoticeBody::NoticeBody(const Notice& notice, TextLine line)
+NoticeBody::NoticeBody(const Notice& notice, TextBlock block)
     : course_{notice.enter, notice.leave, notice.gap, notice.reading},
-      line_(std::move(line)),
+      block_(std::move(block)),
       own_color_(notice.color),
       color_(notice.color),
       background_(notice.background),
@@ -106,7 +104,11 @@ NoticeBody::NoticeBody(const Notice& notice, TextLine line)
       border_(notice.border),
       show_count_(notice.show_count),
       weight_(notice.weight),
-      uses_hud_font_(notice.font.empty()) {}
+      italic_(notice.italic),
+      uses_hud_font_(notice.font.value().empty()) {
+    const float most = notice.place.max_size.width;
+    if (most > 0) block_.set_max_width(std::max(most - padding_.left - padding_.right, 1.0F));
+}
 
 bool NoticeBody::make(Said& said, const Message& message, const Language* language, const std::string& field,
                       BodyContext& context) {
@@ -167,7 +169,8 @@ void NoticeBody::set_language(const Language* language, BodyContext& context) {
         const std::string field = i < declared_ ? "messages." + std::to_string(i) + "." : "";
         make(said_[i], Message(said_[i].message), language, field, context);
     }
-    if (uses_hud_font_) line_.set_font(TextLine::find_font("", weight_, context));
+    if (uses_hud_font_) block_.set_font(TextBlock::find_font("", weight_, italic_, context));
+    block_.set_language(language);
     other_ = true;
 }
 
@@ -186,7 +189,8 @@ Change NoticeBody::show(const FieldValues&, double) {
         next = said_[shown_].text->text();
         if (show_count_ && count_ > 1) next += " ×" + std::to_string(count_);
     }
-    color_ = speaks ? said_[shown_].message.color.value_or(own_color_) : own_color_;
+    const bool has_color = speaks && said_[shown_].message.color;
+    color_ = has_color ? said_[shown_].message.color->value() : own_color_;
     ++times_made_;
     text_ = std::move(next);
     return Change::text;
@@ -211,12 +215,12 @@ void NoticeBody::take_over(Body& other) {
 }
 
 Size NoticeBody::measure(TextMeasurer* measurer, Size) {
-    const Size own = line_.measure(measurer, text_);
+    const Size own = block_.measure(measurer, text_);
     return {own.width + padding_.left + padding_.right, own.height + padding_.top + padding_.bottom};
 }
 
-void NoticeBody::set_width(TextMeasurer* measurer, float width) {
-    line_.fit(measurer, text_, width - padding_.left - padding_.right);
+bool NoticeBody::set_width(TextMeasurer* measurer, float width) {
+    return block_.fit(measurer, text_, width - padding_.left - padding_.right);
 }
 
 void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
@@ -228,13 +232,12 @@ void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
                          padding_.left * at.scale};
     DrawPlace inner = at;
     inner.box = at.box.inset(padding);
-    line_.draw(inner, 0.5F, color_, text_, into);
+    block_.draw(inner, 0.5F, color_, text_, into);
 }
 
 std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
     auto body = std::make_unique<NoticeBody>(
-        notice,
-        TextLine(TextLine::find_font(notice.font, notice.weight, context), notice.size, Overflow::ellipsis));
+        notice, TextBlock(TextBlock::lettering_of(notice, Overflow::ellipsis, context)));
     for (std::size_t i = 0; i < notice.messages.size(); ++i) {
         const std::string field = "messages." + std::to_string(i) + ".";
         NoticeBody::Said& said = body->said_.emplace_back();

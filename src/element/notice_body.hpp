@@ -3,7 +3,7 @@
 
 #include "base/fields.hpp"
 #include "element/body.hpp"
-#include "element/text_line.hpp"
+#include "element/text_block.hpp"
 #include "rapido/element/notice.hpp"
 #include "rapido/value/kept_value.hpp"
 
@@ -16,7 +16,7 @@ class NoticeBody final : public Body {
  public:
     static constexpr std::size_t no_message = static_cast<std::size_t>(-1);
 
-    NoticeBody(const Notice& notice, TextLine line);
+    NoticeBody(const Notice& notice, TextBlock block);
 
     /// How its messages come and go.
     struct Course {
@@ -50,7 +50,7 @@ class NoticeBody final : public Body {
     Change show(const FieldValues&, double) override;
     Size measure(TextMeasurer* measurer, Size) override;
     void draw(const DrawPlace& at, DrawGroup& into) const override;
-    void set_width(TextMeasurer* measurer, float width) override;
+    bool set_width(TextMeasurer* measurer, float width) override;
     std::string_view text() const override { return text_; }
     Color color() const override { return color_; }
     std::uint32_t times_made() const override { return times_made_; }
@@ -70,7 +70,7 @@ class NoticeBody final : public Body {
               BodyContext& context);
 
     Course course_;
-    TextLine line_;
+    TextBlock block_;
     std::vector<Said> said_;
     std::size_t declared_ = 0;
     std::size_t shown_ = no_message;
@@ -86,6 +86,7 @@ class NoticeBody final : public Body {
     float border_;
     bool show_count_;
     int weight_;
+    bool italic_;
     bool uses_hud_font_;
 };
 

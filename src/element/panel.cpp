@@ -1,6 +1,7 @@
 #include "rapido/element/panel.hpp"
 
 #include "element/fields.hpp"
+#include "element/image_look.hpp"
 #include "element/kinds.hpp"
 
 namespace rapido {
@@ -20,6 +21,14 @@ constexpr std::array own_fields{
     field<&Panel::padding>("padding", "The room between the edges and the elements inside.",
                            {"px", 0, largest_length}),
     field<&Panel::color>("color", "The color of the plate."),
+    field<&Panel::end_color>("end_color", "The color that a gradient goes to."),
+    field<&Panel::gradient>("gradient", "Which way the gradient goes."),
+    field<&Panel::image>("image", "A PNG file in the folder of the HUD that replaces the plate."),
+    field<&Panel::slice>("slice", "The pixels of the image along each edge that are not stretched across.",
+                         {"px", 0, largest_length}),
+    field<&Panel::image_color>("image_color", "The color that the colors of the image are multiplied by."),
+    field<&Panel::smooth>("smooth", "Whether pixels of the image are blended."),
+    field<&Panel::shadow>("shadow", "The shadow of the plate."),
     field<&Panel::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
     field<&Panel::border>("border", "The width of the line along the edge; zero draws none.",
                           {"px", 0, largest_length}),
@@ -30,8 +39,14 @@ static_assert(fields.size() == member_count<Panel>);
 
 class PanelBody final : public Body {
  public:
-    explicit PanelBody(const Panel& panel)
-        : arrangement_{.layout = panel.layout,
+    PanelBody(const Panel& panel, ImageLook image)
+        : image_(std::move(image)),
+          slice_(panel.slice),
+          image_color_(panel.image_color),
+          smooth_(panel.smooth),
+          shadow_(panel.shadow),
+          gradient_(panel.gradient),
+          arrangement_{.layout = panel.layout,
                        .gap = panel.gap,
                        .row_gap = panel.row_gap,
                        .columns = panel.columns,
@@ -42,7 +57,9 @@ class PanelBody final : public Body {
           color_(panel.color),
           border_color_(panel.border_color),
           radius_(panel.radius),
-          border_(panel.border) {}
+          border_(panel.border) {
+        if (panel.end_color) end_color_ = panel.end_color->value();
+    }
 
     Size measure(TextMeasurer*, Size content) override {
         return {content.width + padding_.left + padding_.right,
@@ -54,7 +71,22 @@ class PanelBody final : public Body {
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         if (!plate_) return;
         const Rect edges = on_pixels(at.box);
-        into.add_rect(edges, radius_ * at.scale, color_);
+        const float radius = radius_ * at.scale;
+        if (shadow_ && !image_) {
+            const Rect below{edges.x + shadow_->offset.x * at.scale, edges.y + shadow_->offset.y * at.scale,
+                             edges.width, edges.height};
+            into.add_rect(below, radius, shadow_->color);
+            into.blur_last(shadow_->blur * at.scale);
+        }
+        if (image_) {
+            if (image_.image() && slice_ != Insets{})
+                image_.draw_slices(0, slice_, image_color_, smooth_, at, into);
+            else
+                image_.draw(edges, 0, image_color_, smooth_, at, into);
+        } else {
+            into.add_rect(edges, radius, color_);
+            if (end_color_) shade(edges, at.seen(gradient_), into);
+        }
         if (border_ > 0)
             into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)),
                             border_color_);
@@ -63,6 +95,29 @@ class PanelBody final : public Body {
     Color color() const override { return color_; }
 
  private:
+    void shade(const Rect& box, Direction way, DrawGroup& into) const {
+        const Point first{box.x, box.y};
+        const Point across{box.right(), box.y};
+        const Point down{box.x, box.bottom()};
+        switch (way) {
+            case Direction::right:
+                return into.shade_last(*end_color_, first, across);
+            case Direction::left:
+                return into.shade_last(*end_color_, across, first);
+            case Direction::down:
+                return into.shade_last(*end_color_, first, down);
+            case Direction::up:
+                return into.shade_last(*end_color_, down, first);
+        }
+    }
+
+    ImageLook image_;
+    Insets slice_;
+    Color image_color_;
+    bool smooth_;
+    std::optional<Shadow> shadow_;
+    std::optional<Color> end_color_;
+    Direction gradient_;
     Arrangement arrangement_;
     Insets padding_;
     bool plate_;
@@ -76,8 +131,8 @@ class PanelBody final : public Body {
 
 bool operator==(const Panel&, const Panel&) = default;
 
-std::unique_ptr<Body> make_body(const Panel& panel, BodyContext&) {
-    return std::make_unique<PanelBody>(panel);
+std::unique_ptr<Body> make_body(const Panel& panel, BodyContext& context) {
+    return std::make_unique<PanelBody>(panel, ImageLook::find(panel.image, "image", {}, context));
 }
 
 const Kind& describe(const Panel&) {

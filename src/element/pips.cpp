@@ -265,7 +265,7 @@ class PipsBody final : public FillBody {
             if (look.draw(box_in(rect, look), 0, color, true, at, into)) into.transform_last(transform);
             return;
         }
-        const Outline& outline = outline_of(kind.shape);
+        const ShapeOutline& outline = outline_of(kind.shape);
         const Rect box = fitted_box(rect, outline.aspect);
         std::vector<Point>& points = at.room->points;
         points.clear();
@@ -291,7 +291,7 @@ class PipsBody final : public FillBody {
         const Rect box =
             kind.image ? box_in(rect, kind.image) : fitted_box(rect, outline_of(kind.shape).aspect);
         const Axis axis(box, at.seen(direction_));
-        const Outline& outline = outline_of(kind.image ? Shape::box : kind.shape);
+        const ShapeOutline& outline = outline_of(kind.image ? Shape::box : kind.shape);
         auto& [points, cut, turned, moved] = *at.room;
         points.clear();
         for (const Point& corner : outline.points)

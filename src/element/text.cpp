@@ -8,7 +8,7 @@
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
 #include "element/pattern.hpp"
-#include "element/text_line.hpp"
+#include "element/text_block.hpp"
 
 namespace rapido {
 namespace {
@@ -35,14 +35,11 @@ constexpr std::array own_fields{
                                 "While the value moves, the characters change at multiples of this time.",
                                 {"s", 0, 3600}),
     field<&Text::color>("color", "The color of the characters."),
-    field<&Text::font>("font", "A family or a list of families; empty is the HUD's."),
-    field<&Text::weight>("weight", "The weight of the font: 400 is regular, 700 bold.", {"", 1, 1000}),
-    field<&Text::size>("size", "The size of the font.", {"px", 1, largest_length}),
     field<&Text::align>("align", "Where the text stands in a box that is wider."),
     field<&Text::overflow>("overflow", "What happens to a text that is wider than its room."),
 };
-constexpr auto fields =
-    joined(own_fields, following_fields<Text>, placed_fields<Text>, entering_fields<Text>);
+constexpr auto fields = joined(own_fields, lettering_fields<Text>, following_fields<Text>,
+                               placed_fields<Text>, entering_fields<Text>);
 static_assert(fields.size() == member_count<Text> + flat_motions);
 
 /// The values whose texts may be the widest in a range: its ends, and the ends of the largest counts of digits; of all
@@ -109,7 +106,7 @@ class TextBody final : public Body {
         std::vector<std::optional<FormattedText>> of_bands;  ///< by band; nothing where it has no format
     };
 
-    TextBody(const Text& text, Patterns patterns, Forms forms, TextOptions options, TextLine line,
+    TextBody(const Text& text, Patterns patterns, Forms forms, TextOptions options, TextBlock block,
              std::optional<Value::Type> value_type)
         : patterns_(std::move(patterns)),
           range_(text.range),
@@ -119,9 +116,10 @@ class TextBody final : public Body {
           forms_(std::move(forms)),
           color_(text.color),
           options_(std::move(options)),
-          line_(std::move(line)),
+          block_(std::move(block)),
           weight_(text.weight),
-          uses_hud_font_(text.font.empty()),
+          italic_(text.italic),
+          uses_hud_font_(text.font.value().empty()),
           value_type_(value_type) {}
 
     void show_further(std::span<const Value> values) override { named_.assign(values.begin(), values.end()); }
@@ -139,36 +137,37 @@ class TextBody final : public Body {
     }
 
     Size measure(TextMeasurer* measurer, Size) override {
-        if (!line_.can_measure(measurer)) return {};
+        if (!block_.can_measure(measurer)) return {};
         if (!is_reserved_) reserve(*measurer);
         is_reserved_ = true;
         const Size own = measure_line(*measurer, shown().text());
         if (!aligns_digits_) return {std::max(own.width, reserved_.width), own.height};
-        before_digits_ = std::max(line_.digits_end(), reserved_.before);
-        after_digits_ = std::max(line_.digits_after(), reserved_.after);
+        before_digits_ = std::max(block_.digits_end(), reserved_.before);
+        after_digits_ = std::max(block_.digits_after(), reserved_.after);
         return {before_digits_ + after_digits_, own.height};
     }
 
-    Hold hold() const override { return {line_.ascent(), before_digits_, after_digits_, line_.shrinks()}; }
+    Hold hold() const override { return {block_.ascent(), before_digits_, after_digits_, block_.shrinks()}; }
     std::optional<float> aligned_at() const override { return aligned_at_; }
-    void set_width(TextMeasurer* measurer, float width) override {
-        line_.fit(measurer, shown().text(), width);
+    bool set_width(TextMeasurer* measurer, float width) override {
+        return block_.fit(measurer, shown().text(), width);
     }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const float part = aligned_at_ ? align_ : at.column_side.value_or(align_);
-        if (!aligns_digits_) return line_.draw(at, part, color_, shown().text(), into);
+        if (!aligns_digits_) return block_.draw(at, part, color_, shown().text(), into);
         DrawPlace in_line = at;
         const float spare =
-            at.mirrored ? after_digits_ - line_.digits_after() : before_digits_ - line_.digits_end();
+            at.mirrored ? after_digits_ - block_.digits_after() : before_digits_ - block_.digits_end();
         in_line.box.width -= spare * at.scale;
         if (!at.mirrored) in_line.box.x += spare * at.scale;
-        line_.draw(in_line, part, color_, shown().text(), into);
+        block_.draw(in_line, part, color_, shown().text(), into);
     }
 
     void set_language(const Language* language, BodyContext& context) override {
         is_reserved_ = false;
-        if (uses_hud_font_) line_.set_font(TextLine::find_font("", weight_, context));
+        if (uses_hud_font_) block_.set_font(TextBlock::find_font("", weight_, italic_, context));
+        block_.set_language(language);
         decimal_ = language != nullptr ? language->numbers.decimal : ".";
         if (Forms made = make_forms(patterns_, options_, language, context); made.own) {
             forms_.own->write_into(nullptr);
@@ -247,7 +246,7 @@ class TextBody final : public Body {
     const FormattedText& shown() const { return shown_of(*this); }
 
     Size measure_line(TextMeasurer& measurer, std::string_view text) {
-        return line_.measure(&measurer, text, aligns_digits_ ? decimal_ : "");
+        return block_.measure(&measurer, text, aligns_digits_ ? decimal_ : "");
     }
 
     /// Makes room for the widest text that the declared range can give.
@@ -274,8 +273,8 @@ class TextBody final : public Body {
                 continue;
             shaped.push_back(text);
             reserved_.width = std::max(reserved_.width, measure_line(measurer, text).width);
-            reserved_.before = std::max(reserved_.before, line_.digits_end());
-            reserved_.after = std::max(reserved_.after, line_.digits_after());
+            reserved_.before = std::max(reserved_.before, block_.digits_end());
+            reserved_.after = std::max(reserved_.after, block_.digits_after());
         }
     }
 
@@ -290,8 +289,9 @@ class TextBody final : public Body {
     bool other_form_ = false;                          ///< since the last update
     Color color_;
     TextOptions options_;
-    TextLine line_;
+    TextBlock block_;
     int weight_;
+    bool italic_;
     bool uses_hud_font_;
     std::optional<Value::Type> value_type_;
     NumberText* number_ = nullptr;  ///< what its own form writes into
@@ -335,8 +335,8 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     Patterns patterns(text);
     TextBody::Forms forms = TextBody::make_forms(patterns, options, nullptr, context);
     if (!forms.own) return nullptr;
-    TextLine line(TextLine::find_font(text.font, text.weight, context), text.size, text.overflow);
-    return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, std::move(line),
+    TextBlock block(TextBlock::lettering_of(text, text.overflow, context));
+    return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, std::move(block),
                                       context.value_type);
 }
 

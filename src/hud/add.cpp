@@ -31,6 +31,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
     running.layer = made.common.layer;
     running.description = std::make_unique<const Element>(element);
     running.clock = made.common.plan.clock;
+    running.rest = made.rest();
     const ElementIndex index = elements.add(std::move(running));
 
     bindings.depend(made.conditions.visible, {index, Dependent::Role::look});
@@ -115,6 +116,19 @@ ElementRef Hud::add(const Element& element) {
     const ElementRef made = state_->add(element, nullptr);
     if (made) state_->find_speakers(made.index, nullptr);
     return made;
+}
+
+ElementRef Hud::add(const std::vector<Element>& elements) {
+    std::vector<ElementRef> added;
+    for (const Element& element : elements) {
+        added.push_back(add(element));
+        if (added.back()) continue;
+        // What stands inside another is removed with it.
+        for (const ElementRef ref : added)
+            if (alive(ref)) remove(ref);
+        return {};
+    }
+    return added.empty() ? ElementRef() : added.front();
 }
 
 bool Hud::add(const Group& group) {

@@ -141,7 +141,9 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     if (context.failed()) return false;
     std::string storage;
     const Value value = state_->bindings.read_once(message.value, storage);
-    const std::size_t index = notice->body->add(message, value, state_->language.get(), context);
+    Message themed = message;
+    if (themed.color) state_->themes.apply(*themed.color);
+    const std::size_t index = notice->body->add(themed, value, state_->language.get(), context);
     if (index == NoticeBody::no_message) return false;
     state_->notices.post(*notice, index, state_->time.now());
     return true;

@@ -1,6 +1,7 @@
 // A running element is changed by giving it another description: from C++, by a name that comes late, by what the game sets.
 #include <cmath>
 
+#include "base/nearest.hpp"
 #include "hud/new_element.hpp"
 
 namespace rapido {
@@ -12,7 +13,7 @@ Element layered(const Element& description, const GameLayer* layer) {
     if (layer == nullptr) return element;
     std::visit(
         [layer](auto& any) {
-            if constexpr (requires { any.color = Color{}; })
+            if constexpr (requires { any.color = Themed<Color>(); })
                 if (layer->color) any.color = *layer->color;
             if constexpr (requires { any.format = std::string(); })
                 if (layer->format) any.format = *layer->format;
@@ -63,6 +64,11 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     const std::optional<int> places = running.body->places();
     running.description = std::make_unique<const Element>(description);
     running.clock = made.common.plan.clock;
+    const Rest before = running.rest != nullptr ? *running.rest : Rest{};
+    if (!(made.common.rest == before)) {
+        running.rest = made.rest();
+        elements.mark_inside_moved(index);
+    }
     elements.replace_body(index, std::move(made.body), made.common.layer);
     const SourceIndex visible = visibility.conditions(index).visible;
     bindings.forget(visible, index);
@@ -116,13 +122,21 @@ bool Hud::change(ElementRef ref, const Element& element) {
     return index != no_element && state_->change(index, element);
 }
 
-void Hud::set_color(ElementRef ref, Color color) {
+void Hud::set_color(ElementRef ref, const Themed<Color>& color) {
     if (!state_->may("set_color")) return;
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return;
     RunningElement& element = state_->elements[index];
     if (layer_of(element).color == color) return;
-    layer_of(element).color = color;
+    Themed<Color> themed = color;
+    bool is_known = true;
+    state_->themes.apply(themed, [&](std::string_view, const std::string& message, const std::string& hint) {
+        state_->problems.report(
+            {{}, "the color of " + element.name() + " " + message, hint, ProblemCode::unknown_name});
+        is_known = false;
+    });
+    if (!is_known) return;
+    layer_of(element).color = themed;
     const bool follows = std::visit(
         [](const auto& any) {
             return requires {
@@ -131,9 +145,48 @@ void Hud::set_color(ElementRef ref, Color color) {
         },
         *element.description);
     if (follows)
-        state_->readouts.set_color(index, color, state_->time);
+        state_->readouts.set_color(index, themed, state_->time);
     else
         state_->change(index, Element(*element.description));
+}
+
+bool Hud::set_theme(std::string_view id) {
+    if (!state_->may("set_theme")) return false;
+    if (id == state_->themes.used()) return true;
+    if (!state_->themes.use(id)) {
+        state_->problems.report({{},
+                                 "no theme '" + std::string(id) + "'",
+                                 did_you_mean(id, state_->themes.names()),
+                                 ProblemCode::unknown_name});
+        return false;
+    }
+    state_->follow_theme();
+    return true;
+}
+
+std::string_view Hud::theme() const {
+    return state_->themes.used();
+}
+
+bool Hud::add(const Theme& theme) {
+    if (!state_->may("add") || !state_->add(theme, nullptr)) return false;
+    state_->follow_theme();
+    return true;
+}
+
+void Hud::State::follow_theme() {
+    effects.follow_theme(themes);
+    themes.apply(font, nullptr, "font");
+    const bool other_font = font.value() != locales.of_all.font;
+    locales.of_all.font = font;
+    for (ElementIndex index = 0; index < elements.count(); ++index) {
+        if (!elements[index].is_living()) continue;
+        const Element& description = *elements[index].description;
+        const GameLayer* const layer = elements[index].layer_of_game.get();
+        const bool is_themed = Themes::has_names(*kind_of(description).table, address_of(description)) ||
+                               (layer != nullptr && layer->color && !layer->color->name().empty());
+        if (is_themed || other_font) change(index, Element(description));
+    }
 }
 
 bool Hud::set_format(ElementRef ref, std::string_view format) {

@@ -69,10 +69,18 @@ bool Effects::define(const Effect& effect, bool fine, const Origin* origin) {
     if (!std::is_sorted(effect.keyframes.begin(), effect.keyframes.end(), by_time))
         return refuse("keyframes", "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'");
     // A faulty one is there and does nothing, so that who names it is not at fault, too.
-    effects_.push_back(std::make_unique<const Effect>(fine ? effect : Effect{.id = effect.id}));
+    effects_.push_back(std::make_unique<Effect>(fine ? effect : Effect{.id = effect.id}));
     if (replaces) by_name_.erase(known);
     by_name_.emplace(effects_.back()->id, effects_.back().get());
     return fine;
+}
+
+void Effects::follow_theme(const Themes& themes) {
+    for (const std::unique_ptr<Effect>& effect : effects_) {
+        for (Keyframe& keyframe : effect->keyframes)
+            if (keyframe.color) themes.apply(*keyframe.color);
+        themes.apply(effect->dots.color);
+    }
 }
 
 void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {

@@ -12,6 +12,7 @@
 #include "hud/frame_time.hpp"
 #include "hud/layouter.hpp"
 #include "hud/readouts.hpp"
+#include "hud/themes.hpp"
 #include "hud/trigger.hpp"
 #include "hud/visibility.hpp"
 #include "rapido/look/effect_player.hpp"
@@ -56,6 +57,8 @@ class Effects {
     bool define(const Effect& effect, bool fine, const Origin* origin);
     /// Returns the HUD's own effect of a name, or the built-in one; null, with a problem, for none.
     const Effect* find(std::string_view name, Problem& problem) const;
+    /// Gives the names of colors in effects the values of the present theme.
+    void follow_theme(const Themes& themes);
     /// Null for an element that has nothing to play of itself.
     void add(ElementIndex index, std::unique_ptr<ElementEffects> effects);
     void remove(ElementIndex index);
@@ -139,7 +142,7 @@ class Effects {
     const Readouts& readouts_;
     const Layouter& layouter_;
     ProblemLog& problems_;
-    std::vector<std::unique_ptr<const Effect>> effects_;
+    std::vector<std::unique_ptr<Effect>> effects_;
     std::unordered_map<std::string_view, const Effect*> by_name_;  ///< the built-in ones, too
     std::vector<OnElement> on_;                                    ///< by element
     std::vector<std::vector<ElementIndex>> by_timer_;              ///< who waits for a timer

@@ -19,8 +19,18 @@ Pose Effects::pose(ElementIndex index, Nanoseconds now) const {
 template <class BoxOf>
 Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& box_of) const {
     Moved all;
-    for (ElementIndex at = playing_.empty() ? no_element : index; at != no_element;
-         at = elements_[at].parent) {
+    for (ElementIndex at = index; at != no_element; at = elements_[at].parent) {
+        if (const Rest* const rest = elements_[at].rest.get(); rest != nullptr) {
+            const Rect box = box_of(at);
+            const Point middle{box.x + box.width / 2, box.y + box.height / 2};
+            const Point pivot = layouter_.pivot(at);
+            const Point held{box.x + box.width * pivot.x, box.y + box.height * pivot.y};
+            all.transform = all.transform.then(Transform::around(held, rest->scale, 0, {}))
+                                .then(Transform::around(middle, 1, rest->rotation, {}));
+            all.scale *= rest->scale;
+            all.rotation += rest->rotation;
+        }
+        if (playing_.empty()) continue;
         const Pose here = pose(at, now);
         if (here == Pose{}) continue;
         all.transform = all.transform.then(transform_of(here, box_of(at), scale, layouter_.pivot(at)));

@@ -95,6 +95,12 @@ SourceIndex ElementContext::connect(const Source& source, std::string_view field
     return index.value_or(no_source);
 }
 
+ThemeReport ElementContext::report_theme() {
+    return [this](std::string_view field, std::string message, std::string hint) {
+        tell(field, std::move(message), std::move(hint), ProblemCode::unknown_name, Severity::error);
+    };
+}
+
 void ElementContext::check_id(std::string_view id) {
     if (!is_id(id)) report("id", "an id is made of letters, digits, '_' and '-'", {}, ProblemCode::bad_id);
 }

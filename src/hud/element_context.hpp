@@ -8,6 +8,7 @@
 #include "base/problem_log.hpp"
 #include "element/body.hpp"
 #include "hud/bindings.hpp"
+#include "hud/themes.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/text/language.hpp"
 
@@ -51,6 +52,9 @@ class ElementContext final : public BodyContext {
     /// Returns the source that is read for a field, with one user more. A name that nobody has yet is a problem; its source has no
     /// value until it comes.
     SourceIndex connect(const Source& source, std::string_view field, Bindings& bindings);
+
+    /// Reports a name that no theme has: a fault, but the element is there, with what it has without it.
+    ThemeReport report_theme();
 
     /// Reports an id that is none.
     void check_id(std::string_view id);

@@ -142,6 +142,12 @@ ElementIndex Elements::add(RunningElement element) {
     return index;
 }
 
+void Elements::mark_inside_moved(ElementIndex index) {
+    for (ElementIndex inner = 0; inner < count(); ++inner)
+        for (ElementIndex at = inner; at != no_element; at = all_[at].parent)
+            if (at == index && all_[inner].is_living()) changed_next_.push_back(inner);
+}
+
 void Elements::replace_body(ElementIndex index, std::unique_ptr<Body> body, int layer) {
     RunningElement& element = all_[index];
     hot_[index].number.forget();

@@ -19,9 +19,18 @@ namespace rapido {
 
 /// What the game has set of an element on top of its description; it stays when the description changes.
 struct GameLayer {
-    std::optional<Color> color;
+    std::optional<Themed<Color>> color;
     std::optional<std::string> format;
     std::optional<Place> place;
+};
+
+/// How an element is drawn besides what its body says.
+struct Rest {
+    float rotation = 0;  ///< degrees clockwise around its middle
+    float scale = 1;
+    Blend blend = Blend::normal;
+    std::optional<Glow> glow;
+    friend bool operator==(const Rest&, const Rest&) = default;
 };
 
 /// One element; without a body its place is free.
@@ -32,6 +41,7 @@ struct RunningElement {
     std::unique_ptr<Body> body;
     std::unique_ptr<const Element> description;  ///< without the layer of the game
     std::unique_ptr<GameLayer> layer_of_game;    ///< null where the game has set nothing
+    std::unique_ptr<const Rest> rest;            ///< null for an element as it is by itself
     std::uint32_t generation = 0;
     ElementIndex parent = no_element;
     std::uint32_t order = 0;                         ///< its place in the order of parents before children
@@ -110,6 +120,9 @@ class Elements {
     /// Returns why an element of this id cannot stand in a panel of this path.
     Problem missing_panel(const std::string& panel, const std::string& id) const;
 
+    /// It and all that stands inside are drawn elsewhere: they have changed in the next frame.
+    void mark_inside_moved(ElementIndex index);
+
     // Elements come and go
 
     /// Returns the place that the next `add` gives.
@@ -145,7 +158,12 @@ class Elements {
 
     HotElement& hot(ElementIndex index) { return hot_[index]; }
     const HotElement& hot(ElementIndex index) const { return hot_[index]; }
-    void begin_frame() { ++frame_; }
+    void begin_frame() {
+        ++frame_;
+        for (const ElementIndex index : changed_next_)
+            mark_changed(index);
+        changed_next_.clear();
+    }
     std::uint32_t frame() const { return frame_; }
     void mark_changed(ElementIndex index, bool text = false) { hot_[index].mark_changed(frame_, text); }
     /// It must be drawn anew, though nothing of it is other than before.
@@ -173,6 +191,7 @@ class Elements {
     std::uint32_t structure_ = 0;
     bool structure_dirty_ = true;
     std::uint32_t frame_ = 1;
+    std::vector<ElementIndex> changed_next_;
 };
 
 /// Where an element stands among the others.

@@ -176,6 +176,15 @@ void Hud::State::draw(ElementIndex index, DrawGroup& group) {
                                 .measurer = layouter.measurer(),
                                 .room = &point_room},
                                group);
+    if (const Rest* const rest = elements[index].rest.get(); rest != nullptr) {
+        group.blend = rest->blend;
+        if (rest->glow && rest->glow->strength > 0) {
+            Color color = rest->glow->color;
+            color.alpha = static_cast<std::uint8_t>(
+                static_cast<float>(color.alpha) * std::min(rest->glow->strength, 1.0F) + 0.5F);
+            group.glow(rest->glow->radius * layouter.screen().scale, color);
+        }
+    }
     effects.draw_over(index, time.now(), device, group);
 }
 

@@ -72,8 +72,12 @@ void Layouter::set_shown(ElementIndex index, bool shown) {
 void Layouter::lay_out() {
     if (measurer_ == nullptr) return;
     if (screen_dirty_) fit_to_screen();
-    measure_resized();
-    arrange_placed();
+    // A text that is broken into lines is of another height where its panel gives it less room; what stands around it follows.
+    constexpr int most_rounds = 4;
+    for (int round = 0; round < most_rounds && (round == 0 || !resized_.empty()); ++round) {
+        measure_resized();
+        arrange_placed();
+    }
 }
 
 /// A new screen, or other elements on it: everything may stand elsewhere.
@@ -236,7 +240,7 @@ void Layouter::arrange(ElementIndex panel) {
 void Layouter::set_box(ElementIndex index, const Rect& box) {
     placed_[index].box = box;
     placed_[index].has_box = true;
-    elements_[index].body->set_width(measurer_, box.width);
+    if (elements_[index].body->set_width(measurer_, box.width)) must_measure(index);
     elements_.mark_moved(index);
 }
 

@@ -39,8 +39,8 @@ const Location& Origin::of(std::string_view field) const {
 bool operator==(const HudDefinition& a, const HudDefinition& b) {
     return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale && a.margin == b.margin &&
            a.mirror == b.mirror && a.font == b.font && a.locales == b.locales &&
-           a.compact_names == b.compact_names && a.timers == b.timers && a.meters == b.meters &&
-           a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
+           a.compact_names == b.compact_names && a.themes == b.themes && a.timers == b.timers &&
+           a.meters == b.meters && a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
 }
 
 void Hud::State::make(const HudDefinition& definition) {
@@ -55,10 +55,14 @@ void Hud::State::make(const HudDefinition& definition) {
                           .whole_scale = definition.whole_scale,
                           .margin = fine ? definition.margin : Insets{}},
                          definition.mirror);
-    locales = {{.font = definition.font, .compact_names = definition.compact_names}, definition.locales};
+    for (std::size_t i = 0; i < definition.themes.size(); ++i)
+        add(definition.themes[i], origin_at(definition.theme_origins, i));
+    font = definition.font;
+    themes.apply(font, top.report_theme(), "font");
+    locales = {{.font = font.value(), .compact_names = definition.compact_names}, definition.locales};
     if (!definition.compact_names.empty())
         language = std::make_shared<const Language>(locales.with_names(Language{}));
-    check_font(definition.font, layouter.measurer(), top);
+    check_font(font, layouter.measurer(), top);
     for (std::size_t i = 0; i < definition.locales.size(); ++i) {
         const LocaleOptions& options = definition.locales[i];
         ElementContext context =
@@ -119,10 +123,27 @@ bool Hud::State::add(const Meter& meter, const Origin* origin) {
     return true;
 }
 
+bool Hud::State::add(const Theme& theme, const Origin* origin) {
+    ElementContext context(problems, "theme '" + theme.id + "'", origin, formats);
+    context.check_id(theme.id);
+    for (const auto& [name, radius] : theme.radius)
+        if (!(radius >= 0 && static_cast<double>(radius) <= largest_length))
+            context.report("radius." + name, "must be 0 to 10000 px", {}, ProblemCode::out_of_range);
+    if (context.failed()) return false;
+    for (const std::string& lacking : themes.lacking(theme))
+        problems.report({context.place_of(""), "theme '" + theme.id + "' has no " + lacking,
+                         "that of the first theme stands for it", ProblemCode::missing_key,
+                         Severity::warning});
+    themes.add(theme);
+    return true;
+}
+
 bool Hud::State::add(const Effect& effect, const Origin* origin) {
     ElementContext context(problems, "effect '" + effect.id + "'", origin, formats);
     context.check_numbers(effect_table, &effect);
-    return effects.define(effect, !context.failed(), origin);
+    Effect themed = effect;
+    themes.apply(effect_table, &themed, context.report_theme());
+    return effects.define(themed, !context.failed(), origin);
 }
 
 bool Hud::State::add(const Group& group, const Origin* origin) {

@@ -7,16 +7,19 @@ namespace rapido {
 CommonFields CommonFields::of(const Element& element) {
     return std::visit(
         [](const auto& description) {
-            CommonFields common{.id = description.id,
-                                .inside = description.inside,
-                                .value = {},
-                                .max = {},
-                                .visible = description.visible,
-                                .plan = {},
-                                .effects = description.effects,
-                                .place = description.place,
-                                .group = description.group,
-                                .layer = description.layer};
+            CommonFields common{
+                .id = description.id,
+                .inside = description.inside,
+                .value = {},
+                .max = {},
+                .visible = description.visible,
+                .plan = {},
+                .effects = description.effects,
+                .place = description.place,
+                .group = description.group,
+                .layer = description.layer,
+                .opacity = description.opacity,
+                .rest = {description.rotation, description.scale, description.blend, description.glow}};
             if constexpr (requires { description.value; }) common.value = description.value;
             if constexpr (requires { description.max; }) common.max = description.max;
             if constexpr (requires { description.motion; }) {
@@ -44,6 +47,15 @@ CommonFields CommonFields::of(const Element& element) {
 
 namespace {
 
+/// Names that no theme has are reported later, when the element has a name.
+std::optional<Element> themed_copy(const Themes& themes, const Element& element) {
+    if (!Themes::has_names(*kind_of(element).table, address_of(element))) return std::nullopt;
+    std::optional<Element> copy = element;
+    themes.apply(*kind_of(element).table, address_of(*copy), nullptr);
+    Themes::forget_names(*kind_of(element).table, address_of(*copy));
+    return copy;
+}
+
 CommonFields common_of(const Elements& elements, const Element& element) {
     CommonFields common = CommonFields::of(element);
     common.inside = elements.panel(common.inside);
@@ -53,11 +65,13 @@ CommonFields common_of(const Elements& elements, const Element& element) {
 }  // namespace
 
 NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin, ElementIndex replaces)
-    : common(common_of(hud.elements, element)),
+    : themed(themed_copy(hud.themes, element)),
+      common(common_of(hud.elements, themed ? *themed : element)),
       kind(kind_of(element)),
       path(path_of(common.inside, common.id)),
       hud_(hud),
-      element_(element),
+      given_(element),
+      element_(themed ? *themed : element),
       replaces_(replaces),
       context_(hud.problems, std::string(kind.name()) + " '" + path + "'", origin, hud.formats) {
     context_.bound = [this](const Source& source) { return hud_.bindings.bound(source); };
@@ -69,8 +83,16 @@ NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin,
     context_.font = hud.locales.font(hud.language.get());
 }
 
+std::unique_ptr<const Rest> NewElement::rest() const {
+    return common.rest == Rest{} ? nullptr : std::make_unique<const Rest>(common.rest);
+}
+
 void NewElement::check() {
     context_.check_numbers(*kind.table, address_of(element_));
+    if (themed) {
+        Element named = given_;
+        hud_.themes.apply(*kind.table, address_of(named), context_.report_theme());
+    }
     context_.check_id(common.id);
     if (hud_.elements.at(path) != replaces_)
         context_.report("id", "is that of an element before it, '" + path + "'", {}, ProblemCode::duplicate);
@@ -101,6 +123,7 @@ void NewElement::bind() {
     // Of a timer the HUD tells the end; of a number that the game counts down it tells that it is empty.
     const bool is_timer = bound.use() != detail::ValueUse::amount && !bound.counts_down();
     readout.is_silent = readout.shows_pending || is_timer;
+    conditions.opacity = std::clamp(common.opacity, 0.0F, 1.0F);
     conditions.hides_without_value = common.when_no_value == WhenNoValue::hide && value != no_source;
 }
 

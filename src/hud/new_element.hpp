@@ -19,6 +19,8 @@ struct CommonFields {
     std::string group{};
     std::string enter{}, leave{};
     int layer = 0;
+    float opacity = 1;
+    Rest rest{};
 
     static CommonFields of(const Element& element);
 };
@@ -35,7 +37,11 @@ class NewElement {
     bool failed() const { return context_.failed() || body == nullptr; }
     void release();
 
+    const std::optional<Element>
+        themed;  ///< the description with the values of the theme, where it has names of them
     const CommonFields common;
+    /// Null for the usual one.
+    std::unique_ptr<const Rest> rest() const;
     const Kind& kind;
     const std::string path;
     std::unique_ptr<Body> body;
@@ -54,7 +60,8 @@ class NewElement {
     void make_post(RunningNotice::Post& post, const Message& message, const std::string& field);
 
     Parts& hud_;
-    const Element& element_;
+    const Element& given_;
+    const Element& element_;  ///< with the values of the theme
     ElementIndex replaces_;
     ElementContext context_;
 };

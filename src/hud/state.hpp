@@ -6,6 +6,7 @@
 #include "hud/events.hpp"
 #include "hud/notices.hpp"
 #include "hud/pending.hpp"
+#include "hud/themes.hpp"
 #include "hud/timers.hpp"
 #include "travel/travel_plans.hpp"
 
@@ -29,6 +30,8 @@ struct Parts {
     Events events;
     TravelPlans plans;
     Formats formats;
+    Themes themes;
+    Themed<std::string> font;  ///< of texts that name none
     Locales locales;
     ImageFinder* images = nullptr;
     std::shared_ptr<const Language> language;
@@ -47,6 +50,9 @@ struct Hud::State : Parts {
     bool add(const Meter& meter, const Origin* origin);
     bool add(const Effect& effect, const Origin* origin);
     bool add(const Group& group, const Origin* origin);
+    bool add(const Theme& theme, const Origin* origin);
+    /// Shows the values of the present theme everywhere.
+    void follow_theme();
     /// Gives a running element another description of the same kind and id: what goes on is not interrupted. False, with problems,
     /// where that cannot be; then nothing has changed.
     bool change(ElementIndex index, const Element& description);

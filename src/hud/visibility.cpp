@@ -58,7 +58,7 @@ void Visibility::decide(ElementIndex index) {
     const Conditions& by = seen.conditions;
     bool wanted = !element.dead && seen.game_shows && seen.by_band.value_or(is_true(by.visible));
     if (by.hides_without_value) wanted = wanted && bindings_.value(elements_.hot(index).value).has_value();
-    float opacity = seen.game_opacity;
+    float opacity = seen.game_opacity * seen.conditions.opacity;
     bool group_shown = true;
     if (by.group != no_group) {
         const RunningGroup& group = groups_[by.group];

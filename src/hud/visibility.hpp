@@ -43,6 +43,7 @@ class Visibility {
     struct Conditions {
         SourceIndex visible = no_source;
         GroupIndex group = no_group;
+        float opacity = 1;
         bool hides_without_value = false;
         bool has_effects = false;  ///< it enters or leaves by an effect of its own
         bool speaks =

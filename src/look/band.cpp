@@ -75,7 +75,7 @@ std::vector<double> BandSet::edges(BandOn on, double max) const {
 
 const Color* BandSet::color() const {
     for (std::size_t i = bands_->size(); i-- > 0;)
-        if (inside(i) && (*bands_)[i].color) return &*(*bands_)[i].color;
+        if (inside(i) && (*bands_)[i].color) return &(*bands_)[i].color->value();
     return nullptr;
 }
 

@@ -44,7 +44,9 @@ std::size_t TravelPlan::hash() const {
         add(band.margin);
         hash = hash * 31 + std::hash<std::string>{}(band.id);
         hash = hash * 31 + std::hash<std::string>{}(band.format);
-        if (band.color) add((band.color->red * 256 + band.color->green) * 256 + band.color->blue);
+        if (!band.color) continue;
+        const Color inside = *band.color;
+        add((inside.red * 256 + inside.green) * 256 + inside.blue);
     }
     return hash;
 }

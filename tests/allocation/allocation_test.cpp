@@ -55,7 +55,7 @@ using namespace std::chrono_literals;
 
 class LineMeasurer final : public TextMeasurer {
  public:
-    std::optional<FontId> find(std::string_view, int) override { return 0; }
+    std::optional<FontId> find(std::string_view, int, bool) override { return 0; }
     FontMetrics metrics(FontId) override { return {0.75F, 0.25F}; }
     float shape(FontId, float size, std::string_view text, std::vector<Glyph>& glyphs) override {
         glyphs.assign(text.size(), Glyph{});

@@ -46,6 +46,9 @@ struct Tint {
     float part = 0;  ///< 0 to 1
 };
 
+/// How colors are put over those below: `normal` covers them (source over), `add` adds light to them.
+enum class Blend : std::uint8_t { normal, add };
+
 /// One thing to draw. Which fields count depends on the kind.
 struct DrawCommand {
     enum class Kind : std::uint8_t {
@@ -82,6 +85,13 @@ struct DrawCommand {
     ImageId image = 0;
     Rect source{};  ///< the part of the image that is drawn, in its own pixels
     Tint tint{};
+    /// Of a text: its characters are wider by so much on every side, with round corners.
+    float outline = 0;
+    /// Of any kind: what is drawn is blurred by a Gaussian whose standard deviation is half of this (CSS `blur-radius`).
+    float blur = 0;
+    /// Of an image: only its opacity counts, and all of it has `color`.
+    bool silhouette = false;
+
     bool smooth = true;     ///< false: the nearest pixel, for pixel art
     Transform transform{};  ///< before that of the group
 
@@ -115,6 +125,8 @@ class DrawGroup {
     /// What all commands go through, in device pixels; the identity for an element at rest.
     const Transform& transform() const { return transform_; }
 
+    Blend blend = Blend::normal;
+
     /// Removes all commands. Commands that are added from here on are tinted, and their alpha is multiplied by `opacity`.
     void begin(float opacity = 1, const Tint& tint = {}, const Transform& transform = {});
     void add_rect(const Rect& rect, float radius, Color color);
@@ -136,6 +148,14 @@ class DrawGroup {
     void mask_last(ImageId mask, const Rect& rect);
     /// Gives the last command a linear gradient.
     void shade_last(Color end_color, Point from, Point to);
+    /// Widens the characters of the last command, a text; zero draws them as they are.
+    void outline_last(float width) { commands_.back().outline = width; }
+    /// Blurs the last command; zero draws it sharp.
+    void blur_last(float radius) { commands_.back().blur = radius; }
+    /// Adds a command once more, moved and in another color: it shares its glyphs.
+    void repeat(std::size_t command, Point moved, Color color);
+    /// Puts a soft copy of all commands below them.
+    void glow(float radius, Color color);
     /// Clips the last command to a rectangle.
     void clip_last(const Rect& clip) { commands_.back().clip = clip; }
     /// `glyphs` are at a size that is multiplied by `scale`.

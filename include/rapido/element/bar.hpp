@@ -5,7 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
@@ -30,7 +31,7 @@ enum class PartOf : std::uint8_t {
 struct BarPart {
     Source value{};
     PartOf of = PartOf::rest;
-    Color color = rgb(0xf2efe6, 0.5);
+    Themed<Color> color = rgb(0xf2efe6, 0.5);
     friend bool operator==(const BarPart&, const BarPart&) = default;
 };
 
@@ -52,22 +53,27 @@ struct Bar {
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Direction direction = Direction::right;
-    Color color = rgb(0x38b6c9);
-    std::optional<Color>
+    Themed<Color> color = rgb(0x38b6c9);
+    std::optional<Themed<Color>>
         end_color{};  ///< the color of the full end: a gradient over the whole bar, outside of bands
-    Color background = rgb(0x000000, 0.45);
-    float radius = 3;  ///< the radius of the corners, at most half the smaller side
-    float border = 0;  ///< the width of the line along the edge; zero draws none
-    Color border_color = rgb(0xf2efe6, 0.6);
+    Themed<Color> background = rgb(0x000000, 0.45);
+    Themed<float> radius = 3;  ///< the radius of the corners, at most half the smaller side
+    float border = 0;          ///< the width of the line along the edge; zero draws none
+    Themed<Color> border_color = rgb(0xf2efe6, 0.6);
     float padding = 0;          ///< the room between the border and the fill
     int segments = 0;           ///< how many segments there are, each lit or not; zero means one piece
     float segment_gap = 2;      ///< the gap between two segments, design pixels
     std::vector<Tick> ticks{};  ///< lines across the bar; none is drawn at 0 and at the maximum
     std::vector<BarPart> parts{};
-    int layer = 0;        ///< among siblings, a higher layer is drawn later
-    Source visible{};     ///< the element is shown while this is true; without a source, always
-    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
+    Source visible{};             ///< the element is shown while this is true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Bar&, const Bar&);
 };
 

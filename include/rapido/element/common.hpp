@@ -3,7 +3,8 @@
 
 #include <cstdint>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/base/units.hpp"
 #include "rapido/draw/shape.hpp"
 
 namespace rapido {
@@ -19,8 +20,31 @@ enum class WhenNoValue : std::uint8_t {
 struct Tick {
     double at = 0;        ///< the value, in its units; outside of what is shown nothing is drawn
     float thickness = 2;  ///< design pixels
-    Color color = rgb(0x10161c, 0.7);
+    Themed<Color> color = rgb(0x10161c, 0.7);
     friend bool operator==(const Tick&, const Tick&) = default;
+};
+
+/// A line around the characters of a text, outside of them and below them.
+struct Outline {
+    float width = 2;  ///< design pixels
+    Themed<Color> color = rgb(0x10161c);
+    friend bool operator==(const Outline&, const Outline&) = default;
+};
+
+/// The shadow of a text or a plate, below it.
+struct Shadow {
+    Point offset{0, 2};  ///< design pixels to the right and down
+    float blur = 4;      ///< as in CSS: its edge is soft over twice this distance; zero is a sharp edge
+    Themed<Color> color = rgb(0x000000, 0.6);
+    friend bool operator==(const Shadow&, const Shadow&) = default;
+};
+
+/// A soft light around all that an element draws, below it.
+struct Glow {
+    float radius = 12;   ///< how far it reaches, in design pixels
+    float strength = 1;  ///< 0 to 1, on top of the opacity of its color
+    Themed<Color> color = rgb(0xffc24a);
+    friend bool operator==(const Glow&, const Glow&) = default;
 };
 
 /// A range from `low` to `high`. Equal bounds mean that no range is declared.

@@ -5,7 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/scale_marks.hpp"
 #include "rapido/element/trigger.hpp"
@@ -47,16 +48,21 @@ struct Dial {
     float sweep = 270;     ///< how far the scale reaches, -360 to 360 degrees; below zero anticlockwise
     bool wraps = false;    ///< the scale begins again behind its end, as the hands of a clock do
     float thickness = 4;   ///< the thickness of the line along the scale and of its zones, design pixels
-    Color line_color = rgb(0xf2efe6, 0.35);
+    Themed<Color> line_color = rgb(0xf2efe6, 0.35);
     std::vector<Zone> zones{};
     ScaleMarks marks{};
     Needle needle{};
-    Color color = rgb(0xff7a3c);  ///< the color of the needle
-    Color background = rgb(0x000000, 0.45);
-    int layer = 0;        ///< among siblings, a higher layer is drawn later
-    Source visible{};     ///< the element is shown while this is true; without a source, always
-    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    Themed<Color> color = rgb(0xff7a3c);  ///< the color of the needle
+    Themed<Color> background = rgb(0x000000, 0.45);
+    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
+    Source visible{};             ///< the element is shown while this is true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Dial&, const Dial&);
 };
 

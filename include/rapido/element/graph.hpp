@@ -5,7 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
@@ -44,9 +45,14 @@ struct Graph {
     std::vector<Tick> ticks{};  ///< lines across it at values
     std::string tick_format{};  ///< a pattern for the number at each tick; empty means no numbers
     float size = 11;            ///< the size of those numbers, design pixels per em
-    Color color = rgb(0x38b6c9);
-    Color background = rgb(0x000000, 0.45);
-    int layer = 0;  ///< among siblings, a higher layer is drawn later
+    Themed<Color> color = rgb(0x38b6c9);
+    Themed<Color> background = rgb(0x000000, 0.45);
+    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
     Source
         visible{};  ///< the graph is shown while this is true; without a source, always; a hidden one goes on recording
     std::string enter{};  ///< the effect with which it becomes visible; empty means at once

@@ -5,7 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
@@ -50,8 +51,13 @@ struct Image {
     Insets slice{};
     std::string
         mask{};  ///< another image, stretched over the same box: only where it is opaque is this one drawn
-    Color color = rgb(0xffffff);  ///< the color that the colors of the image are multiplied by
-    bool smooth = true;           ///< whether pixels are blended; false takes the nearest one, for pixel art
+    Themed<Color> color = rgb(0xffffff);  ///< the color that the colors of the image are multiplied by
+    bool smooth = true;  ///< whether pixels are blended; false takes the nearest one, for pixel art
+    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once

@@ -5,7 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/bar.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
@@ -62,19 +63,26 @@ struct Level {
     Direction direction = Direction::up;
     FillBy fill_by = FillBy::level;
     Wave wave{};
-    Color color = rgb(0x38b6c9);  ///< the color of the fill, which those of a picture are multiplied by
-    std::optional<Color>
+    Themed<Color> color =
+        rgb(0x38b6c9);  ///< the color of the fill, which those of a picture are multiplied by
+    std::optional<Themed<Color>>
         end_color{};  ///< the color of the full end of a shape: a gradient over the whole shape, outside of bands
-    Color background = rgb(0x000000, 0.45);  ///< the color of a shape and a mask where they are not filled
-    float border = 0;                        ///< the width of the line along a shape; zero draws none
-    Color border_color = rgb(0xf2efe6, 0.6);
+    Themed<Color> background =
+        rgb(0x000000, 0.45);  ///< the color of a shape and a mask where they are not filled
+    float border = 0;         ///< the width of the line along a shape; zero draws none
+    Themed<Color> border_color = rgb(0xf2efe6, 0.6);
     /// The room between that line and the fill; for a picture that fills by level, the room before the empty end and behind
     /// the full one.
     float padding = 0;
-    int layer = 0;        ///< among siblings, a higher layer is drawn later
-    Source visible{};     ///< the element is shown while this is true; without a source, always
-    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
+    Source visible{};             ///< the element is shown while this is true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Level&, const Level&);
 };
 

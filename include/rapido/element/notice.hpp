@@ -5,7 +5,10 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
+#include "rapido/element/common.hpp"
+#include "rapido/element/text.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/notice_queue.hpp"
@@ -29,7 +32,7 @@ struct Message {
     bool lasting = false;  ///< stays until it is taken away: a banner
     std::optional<Seconds> time{};  ///< the time on screen; without it, as long as the text takes to read
     Seconds expires{10};            ///< it is skipped when it has waited for so long; zero: never
-    std::optional<Color> color{};   ///< instead of the notice's
+    std::optional<Themed<Color>> color{};  ///< instead of the notice's
     friend bool operator==(const Message&, const Message&) = default;
 };
 
@@ -37,27 +40,41 @@ struct Message {
 /// `NoticeQueue` for the order of messages.
 struct Notice {
     std::string id{};
-    std::vector<Message> messages{};  ///< what it can say of itself
-    std::string enter = "fade";       ///< an effect, on appearing; empty for none
-    std::string leave = "fade";       ///< an effect, backwards, on leaving; empty for none
-    Seconds gap{0.25};                ///< between two messages
-    ReadingTime reading{};            ///< how long a message stays
-    bool show_count = true;           ///< ` ×3` behind one that stands for three equal ones
-    std::vector<Trigger> effects{};   ///< what starts effects: timers only
-    Place place{};                    ///< without an anchor, at the top, 96 design pixels below the edge
-    Insets padding{10, 18, 10, 18};   ///< between the edges and the text
-    Color color = rgb(0xf2efe6);      ///< the color of the text
-    Color background = rgb(0x10161c, 0.8);
-    float radius = 6;    ///< the radius of the corners, at most half the smaller side
-    float border = 0;    ///< the width of the line along the edge, in the color of the text; zero draws none
-    std::string font{};  ///< a family; empty is the HUD's
-    int weight = 600;    ///< 1 to 1000, as in CSS
-    float size = 22;     ///< design pixels per em
+    std::vector<Message> messages{};      ///< what it can say of itself
+    std::string enter = "fade";           ///< an effect, on appearing; empty for none
+    std::string leave = "fade";           ///< an effect, backwards, on leaving; empty for none
+    Seconds gap{0.25};                    ///< between two messages
+    ReadingTime reading{};                ///< how long a message stays
+    bool show_count = true;               ///< ` ×3` behind one that stands for three equal ones
+    std::vector<Trigger> effects{};       ///< what starts effects: timers only
+    Place place{};                        ///< without an anchor, at the top, 96 design pixels below the edge
+    Insets padding{10, 18, 10, 18};       ///< between the edges and the text
+    Themed<Color> color = rgb(0xf2efe6);  ///< the color of the text
+    Themed<Color> background = rgb(0x10161c, 0.8);
+    Themed<float> radius = 6;  ///< the radius of the corners, at most half the smaller side
+    float border = 0;  ///< the width of the line along the edge, in the color of the text; zero draws none
+    Themed<std::string> font{};  ///< a family; empty is the HUD's
+    int weight = 600;            ///< 1 to 1000, as in CSS
+    bool italic = false;
+    float size = 22;           ///< design pixels per em
+    float letter_spacing = 0;  ///< design pixels more between two characters
+    float line_height = 0;     ///< in sizes of the font, as in CSS; zero is that of the font
+    TextTransform transform =
+        TextTransform::none;   ///< letters as they are drawn, by the rules of the language
+    Wrap wrap = Wrap::nowrap;  ///< whether lines are broken where `max_size` or the panel ends
+    int max_lines = 0;         ///< the last one ends with `…`; zero is as many as there are
+    std::optional<Outline> outline{};
+    std::optional<Shadow> shadow{};
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string
         group{};  ///< the group that it is shown, hidden and dimmed with; while it is hidden nothing new appears
-    int layer = 0;     ///< among siblings, a higher layer is drawn later
-    Source visible{};  ///< the same for it alone
+    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
+    Source visible{};             ///< the same for it alone
     friend bool operator==(const Notice&, const Notice&);
 };
 

@@ -1,10 +1,13 @@
 // A plate that grows with what stands on it.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
+#include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/flow.hpp"
 #include "rapido/layout/place.hpp"
@@ -25,14 +28,26 @@ struct Panel {
     Justify justify = Justify::start;
     bool plate = true;               ///< false: nothing is drawn, and there is no padding
     Insets padding{12, 16, 12, 16};  ///< between the edges and what stands inside
-    Color color = rgb(0x10161c, 0.8);
-    float radius = 6;  ///< the radius of the corners, at most half the smaller side
-    float border = 0;  ///< the width of the line along the edge; zero draws none
-    Color border_color = rgb(0xf2efe6, 0.16);
+    Themed<Color> color = rgb(0x10161c, 0.8);
+    std::optional<Themed<Color>> end_color{};  ///< a gradient from `color` to it, along `gradient`
+    Direction gradient = Direction::down;
+    std::string image{};  ///< replaces the plate: a picture, stretched over it
+    Insets slice{};       ///< how many pixels of the picture along each edge keep their size
+    Themed<Color> image_color = rgb(0xffffff);  ///< the color that those of the picture are multiplied by
+    bool smooth = true;                         ///< whether pixels of the picture are blended
+    std::optional<Shadow> shadow{};             ///< below the plate
+    Themed<float> radius = 6;                   ///< the radius of the corners, at most half the smaller side
+    float border = 0;                           ///< the width of the line along the edge; zero draws none
+    Themed<Color> border_color = rgb(0xf2efe6, 0.16);
     std::vector<Trigger> effects{};  ///< what starts effects: timers only; they move what stands inside, too
     std::string inside{};            ///< the panel that the element stands in; empty is the screen
     std::string group{};             ///< the group that it is shown, hidden and dimmed with
-    int layer = 0;                   ///< among siblings, a higher layer is drawn later
+    float opacity = 1;               ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;              ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
     Source visible{};     ///< it and what stands inside are shown while true; without a source, always
     std::string enter{};  ///< the effect with which it becomes visible; empty means at once
     std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards

@@ -5,7 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
 #include "rapido/element/trigger.hpp"
@@ -23,7 +24,7 @@ struct ExtraPips {
     Source value{};
     std::optional<Shape> shape{};  ///< replaces the shape of the others
     std::string image{};           ///< replaces the shape by a picture
-    Color color = rgb(0xffc24a);
+    Themed<Color> color = rgb(0xffc24a);
     friend bool operator==(const ExtraPips&, const ExtraPips&) = default;
 };
 
@@ -65,14 +66,20 @@ struct Pips {
     std::string gain{};    ///< an effect on what of a pip becomes full
     std::string loss{};    ///< an effect, backwards, on what was full
     PipShine shine{};
-    Color color = rgb(0xf2efe6);  ///< the color of full pips, which those of a picture are multiplied by
-    Color background = rgb(0x000000, 0.45);  ///< the color of empty pips
-    float border = 0;                        ///< the width of the line along each shape; zero draws none
-    Color border_color = rgb(0xf2efe6, 0.6);
-    int layer = 0;        ///< among siblings, a higher layer is drawn later
-    Source visible{};     ///< the element is shown while this is true; without a source, always
-    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    Themed<Color> color =
+        rgb(0xf2efe6);  ///< the color of full pips, which those of a picture are multiplied by
+    Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of empty pips
+    float border = 0;  ///< the width of the line along each shape; zero draws none
+    Themed<Color> border_color = rgb(0xf2efe6, 0.6);
+    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
+    Source visible{};             ///< the element is shown while this is true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Pips&, const Pips&);
 };
 

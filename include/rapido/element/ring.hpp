@@ -5,7 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/bar.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
@@ -40,14 +41,19 @@ struct Ring {
         8;  ///< design pixels, from the outer edge inwards; at most the radius, which makes a disc
     bool round_ends =
         false;  ///< whether the ends of fill and background are round, if the sweep is less than all round
-    Color color = rgb(0x38b6c9);
-    Color background = rgb(0x000000, 0.45);
+    Themed<Color> color = rgb(0x38b6c9);
+    Themed<Color> background = rgb(0x000000, 0.45);
     int segments = 0;       ///< how many segments there are, each lit or not; zero means one piece
     float segment_gap = 3;  ///< the gap between two segments at the outer edge, design pixels
-    int layer = 0;          ///< among siblings, a higher layer is drawn later
-    Source visible{};       ///< the element is shown while this is true; without a source, always
-    std::string enter{};    ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};    ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    float opacity = 1;      ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;     ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
+    Source visible{};             ///< the element is shown while this is true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Ring&, const Ring&);
 };
 

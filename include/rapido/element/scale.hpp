@@ -5,7 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/scale_marks.hpp"
 #include "rapido/element/trigger.hpp"
@@ -21,7 +22,7 @@ namespace rapido {
 /// Another pointer on a scale: a target, the best so far.
 struct ScalePointer {
     Source value{};
-    Color color = rgb(0xf2efe6, 0.6);
+    Themed<Color> color = rgb(0xf2efe6, 0.6);
     float length = 7;  ///< the length of the triangle, design pixels; zero draws the line alone
     friend bool operator==(const ScalePointer&, const ScalePointer&) = default;
 };
@@ -47,18 +48,23 @@ struct Scale {
     std::optional<double> neutral{};
     std::vector<ColorStop>
         colors{};  ///< colors along the whole scale; with `neutral`, the color of the fill at the value
-    float thickness = 10;  ///< the thickness of the strip, design pixels
-    float radius = 3;      ///< the radius of its corners
-    float pointer = 9;     ///< the length of the triangle that points at the value; zero draws none
+    float thickness = 10;      ///< the thickness of the strip, design pixels
+    Themed<float> radius = 3;  ///< the radius of its corners
+    float pointer = 9;         ///< the length of the triangle that points at the value; zero draws none
     std::vector<ScalePointer>
         pointers{};  ///< further pointers, below the one of the value; they do not move by `motion`
     ScaleMarks marks{};
-    Color color = rgb(0xf2efe6);             ///< the color of the pointer, and of the fill
-    Color background = rgb(0x000000, 0.45);  ///< the color of the strip where it has no other
-    int layer = 0;                           ///< among siblings, a higher layer is drawn later
-    Source visible{};     ///< the element is shown while this is true; without a source, always
-    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    Themed<Color> color = rgb(0xf2efe6);             ///< the color of the pointer, and of the fill
+    Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of the strip where it has no other
+    float opacity = 1;                               ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
+    Source visible{};             ///< the element is shown while this is true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Scale&, const Scale&);
 };
 

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
 
 namespace rapido {
 
@@ -17,7 +17,7 @@ struct ScaleMarks {
         format{};  ///< a pattern for the number at each long mark, or at each mark; empty means no numbers
     float length = 6;  ///< the length of a short mark, design pixels; a long one is twice as long
     float size = 12;   ///< the size of the numbers, design pixels per em
-    Color color = rgb(0xf2efe6, 0.7);
+    Themed<Color> color = rgb(0xf2efe6, 0.7);
     friend bool operator==(const ScaleMarks&, const ScaleMarks&) = default;
 };
 
@@ -25,14 +25,14 @@ struct ScaleMarks {
 struct Zone {
     double from = 0;  ///< where the zone begins, in units of the value
     double to = 0;
-    Color color = rgb(0xff7a3c);
+    Themed<Color> color = rgb(0xff7a3c);
     friend bool operator==(const Zone&, const Zone&) = default;
 };
 
 /// A color at a value; between two values colors are interpolated.
 struct ColorStop {
     double at = 0;
-    Color color{};
+    Themed<Color> color{};
     friend bool operator==(const ColorStop&, const ColorStop&) = default;
 };
 

@@ -5,9 +5,11 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
+#include "rapido/layout/measurer.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
 #include "rapido/motion/motion.hpp"
@@ -36,6 +38,13 @@ enum class TextAlign : std::uint8_t {
     center,
     end,
     digits,  ///< decimal points stand below each other, in a column or a column of a grid
+};
+
+/// Whether lines are broken where there is no more room, as CSS `text-wrap` says. A line break in the text itself is one always.
+enum class Wrap : std::uint8_t {
+    nowrap,   ///< only where the text says so
+    wrap,     ///< where a line is full
+    balance,  ///< the same, with lines that are as equal as they can be
 };
 
 /// What happens to a text that is wider than its room (CSS `overflow`, `text-overflow`).
@@ -71,16 +80,30 @@ struct Text {
     Place place{};
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
-    Color color = rgb(0xf2efe6);
-    std::string font{};  ///< a family; empty is the HUD's
-    int weight = 400;    ///< 1 to 1000, as in CSS
-    float size = 24;     ///< design pixels per em
+    Themed<Color> color = rgb(0xf2efe6);
+    Themed<std::string> font{};  ///< a family; empty is the HUD's
+    int weight = 400;            ///< 1 to 1000, as in CSS
+    bool italic = false;
+    float size = 24;           ///< design pixels per em
+    float letter_spacing = 0;  ///< design pixels more between two characters
+    float line_height = 0;     ///< in sizes of the font, as in CSS; zero is that of the font
+    TextTransform transform =
+        TextTransform::none;   ///< letters as they are drawn, by the rules of the language
+    Wrap wrap = Wrap::nowrap;  ///< whether lines are broken where `max_size` or the panel ends
+    int max_lines = 0;         ///< the last one ends with `…`; zero is as many as there are
+    std::optional<Outline> outline{};
+    std::optional<Shadow> shadow{};
     TextAlign align = TextAlign::automatic;
     Overflow overflow = Overflow::visible;  ///< all but `visible` let a row make it narrower
-    int layer = 0;                          ///< among siblings, a higher layer is drawn later
-    Source visible{};     ///< the element is shown while this is true; without a source, always
-    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    float opacity = 1;                      ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Blend blend = Blend::normal;  ///< how its colors are put over those below
+    std::optional<Glow> glow{};   ///< a soft light around it
+    int layer = 0;                ///< among siblings, a higher layer is drawn later
+    Source visible{};             ///< the element is shown while this is true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Text&, const Text&);
 };
 

@@ -1,6 +1,8 @@
 // What a HUD is made of, before it runs.
 #pragma once
 
+#include <functional>
+#include <map>
 #include <optional>
 #include <string>
 #include <utility>
@@ -53,6 +55,16 @@ struct Group {
     friend bool operator==(const Group&, const Group&) = default;
 };
 
+/// Colors, fonts and radii by name. A field that names one shows the value of the theme that the HUD uses: the first one, until
+/// `Hud::set_theme`.
+struct Theme {
+    std::string id{};
+    std::map<std::string, Color, std::less<>> color{};
+    std::map<std::string, std::string, std::less<>> font{};  ///< families, or lists of families
+    std::map<std::string, float, std::less<>> radius{};      ///< of corners, in design pixels
+    friend bool operator==(const Theme&, const Theme&) = default;
+};
+
 /// What is different in the languages of a tag: `ja` counts for `ja-JP`, too.
 struct LocaleOptions {
     std::string locale{};  ///< a BCP 47 tag
@@ -78,12 +90,14 @@ struct HudDefinition {
     bool whole_scale = false;  ///< only whole scales and their reciprocals are used, for pixel art
     Insets margin{};           ///< the distance between the edges and the anchors, in design pixels
     bool mirror = true;  ///< left and right change places in languages that are written from right to left
-    std::string font = "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
+    Themed<std::string> font =
+        "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
     /// For each field the last that fits the language and has it counts.
     std::vector<LocaleOptions> locales{};
     /// Names of one's own in compact numbers, each for three more powers of ten: `["k", "M", "G"]`. Empty means those of the
     /// language.
     std::vector<std::string> compact_names{};
+    std::vector<Theme> themes{};  ///< a name that one of them lacks is that of the first
     std::vector<Timer> timers{};
     std::vector<Meter> meters{};
     std::vector<Effect> effects{};  ///< besides the built-in ones; one with the same id replaces it
@@ -92,6 +106,7 @@ struct HudDefinition {
 
     // As long as what they belong to, or empty where it was written in C++.
     Origin origin{};
+    std::vector<Origin> theme_origins{};
     std::vector<Origin> timer_origins{};
     std::vector<Origin> meter_origins{};
     std::vector<Origin> effect_origins{};

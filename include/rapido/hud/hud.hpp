@@ -86,12 +86,23 @@ class Hud {
     /// made with. A name that nobody has yet is a problem; the element is there all the same, without a value until somebody sets
     /// the name. On any other problem, reported in `problems`, nothing is added and the reference is dead.
     ElementRef add(const Element& element);
+    /// Adds several, such as a component that a function of the game returns by `nest`. Returns the first of them. Where one cannot be,
+    /// none is added.
+    ElementRef add(const std::vector<Element>& elements);
     /// Adds a group, for elements that are added after it; a timer or a meter, whose sources are there from now on; an effect, for
     /// elements that are added after it and for `play`. False, with a problem, if it cannot be, or if there is one with this id.
     bool add(const Group& group);
     bool add(const Timer& timer);
     bool add(const Meter& meter);
     bool add(const Effect& effect);
+    /// Adds a theme, or replaces the one of its id. The first one is used until `set_theme`.
+    bool add(const Theme& theme);
+
+    /// Shows the colors, fonts and radii of another theme at the next update. Nothing moves, and nothing is reported. False, with a
+    /// problem, if there is none with this id.
+    bool set_theme(std::string_view id);
+    /// Returns the id of the theme that is used; empty without themes.
+    std::string_view theme() const;
 
     /// Returns what an element was made of, or was changed to; an empty element for a dead reference. What `set_color` and the like
     /// have set is not in it.
@@ -115,7 +126,7 @@ class Hud {
     // effects count on top of it. Dead references are ignored.
 
     /// Replaces the color of an element.
-    void set_color(ElementRef element, Color color);
+    void set_color(ElementRef element, const Themed<Color>& color);
     /// Shows or hides an element, on top of its source `visible`.
     void set_visible(ElementRef element, bool visible);
     /// Multiplies the opacity of an element, and of all that stands inside, by 0 to 1.

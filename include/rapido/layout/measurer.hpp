@@ -28,19 +28,51 @@ struct FontMetrics {
     float descent = 0;
 };
 
+/// Where a line of a text may end, and whether it must.
+struct LineEnd {
+    std::size_t at = 0;  ///< bytes from the beginning, behind the spaces that end the line
+    bool must = false;   ///< a line break of the text itself
+    friend bool operator==(const LineEnd&, const LineEnd&) = default;
+};
+
+/// How the letters of a text change, as CSS `text-transform` says.
+enum class TextTransform : std::uint8_t { none, uppercase, lowercase };
+
 /// Finds fonts and measures texts. `rapido::Fonts` implements it over the installed fonts; a game with a text engine of its
 /// own implements it over that. Sizes must be linear: a text at twice the size is exactly twice as wide.
 class TextMeasurer {
  public:
     virtual ~TextMeasurer() = default;
 
-    /// Returns the font for a family at a weight (CSS: 400 is regular, 700 bold), or for a list of families separated by
-    /// commas: as in CSS, each character comes from the first family that has it. Returns nothing if none is there.
-    virtual std::optional<FontId> find(std::string_view families, int weight) = 0;
+    /// Returns the font for a family at a weight (CSS: 400 is regular, 700 bold), upright or italic, or for a list of families
+    /// separated by commas: as in CSS, each character comes from the first family that has it. Returns nothing if none is there; a
+    /// family without an italic gives its upright.
+    virtual std::optional<FontId> find(std::string_view families, int weight, bool italic = false) = 0;
     virtual FontMetrics metrics(FontId font) = 0;
     /// Shapes one line of UTF-8 text: replaces `glyphs` and returns the width. All digits should have the same width, so
     /// that a counting number does not tremble.
     virtual float shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) = 0;
+    /// Appends where lines of a text may end, in order. This one knows spaces and line breaks (`\n`); `rapido::Fonts` knows the
+    /// rules of all scripts.
+    virtual void find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
+        for (std::size_t i = 0; i < text.size(); ++i) {
+            const bool before_word = i + 1 < text.size() && text[i + 1] != ' ' && text[i + 1] != '\n';
+            if (text[i] == '\n' || (text[i] == ' ' && before_word)) ends.push_back({i + 1, text[i] == '\n'});
+        }
+    }
+    /// Returns a text with other letters, by the rules of a language (BCP 47; empty for none). This one changes the letters of
+    /// ASCII alone.
+    virtual std::string transformed(std::string_view text, TextTransform transform,
+                                    std::string_view /*language*/) {
+        std::string changed(text);
+        for (char& c : changed) {
+            if (transform == TextTransform::uppercase && c >= 'a' && c <= 'z')
+                c = static_cast<char>(c - 'a' + 'A');
+            else if (transform == TextTransform::lowercase && c >= 'A' && c <= 'Z')
+                c = static_cast<char>(c - 'A' + 'a');
+        }
+        return changed;
+    }
     /// Returns the characters that no font had since the last call, each once.
     virtual std::u32string take_missing() { return {}; }
 };

@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/value/value.hpp"
 
@@ -42,7 +42,7 @@ struct Band {
     double margin = 0;              ///< how far beyond its edge a value must be to leave
     BandOf of = BandOf::automatic;
     BandOn on = BandOn::target;
-    std::optional<Color> color{};
+    std::optional<Themed<Color>> color{};
     Seconds fade{0};  ///< how long the change to this color, and back, takes
     std::optional<bool> visible{};
     std::string format{};                      ///< replaces the format of a text

@@ -7,7 +7,7 @@
 #include <string_view>
 #include <vector>
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/motion/easing.hpp"
 
@@ -16,14 +16,14 @@ namespace rapido {
 /// The state of an element at one moment of an effect. A property that a keyframe does not give is interpolated between the
 /// nearest keyframes before and after it that give it; before the first and after the last of those it is at rest.
 struct Keyframe {
-    double at = 0;                    ///< part of the duration, 0 to 1
-    std::optional<float> scale{};     ///< around the pivot of the effect; 1 is at rest
-    std::optional<Point> offset{};    ///< design pixels to the right and down
-    std::optional<float> rotation{};  ///< degrees clockwise around the pivot
-    std::optional<float> opacity{};   ///< 0 to 1, on top of the element's
-    std::optional<Color> color{};     ///< instead of all its colors
-    std::optional<float> shine{};     ///< where a bright stripe is on its way across, 0 to 1
-    Easing easing{};                  ///< the shape of the way to the next keyframe, as in CSS
+    double at = 0;                         ///< part of the duration, 0 to 1
+    std::optional<float> scale{};          ///< around the pivot of the effect; 1 is at rest
+    std::optional<Point> offset{};         ///< design pixels to the right and down
+    std::optional<float> rotation{};       ///< degrees clockwise around the pivot
+    std::optional<float> opacity{};        ///< 0 to 1, on top of the element's
+    std::optional<Themed<Color>> color{};  ///< instead of all its colors
+    std::optional<float> shine{};          ///< where a bright stripe is on its way across, 0 to 1
+    Easing easing{};                       ///< the shape of the way to the next keyframe, as in CSS
     friend bool operator==(const Keyframe&, const Keyframe&) = default;
 };
 
@@ -35,7 +35,7 @@ enum class WhenBusy : std::uint8_t { interrupt, wait, drop };
 struct Dots {
     int count = 0;
     float size = 6;  ///< design pixels across
-    Color color = rgb(0xffc24a);
+    Themed<Color> color = rgb(0xffc24a);
     friend bool operator==(const Dots&, const Dots&) = default;
 };
 

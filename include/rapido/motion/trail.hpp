@@ -1,7 +1,7 @@
 // The bar behind the bar: how much was just lost.
 #pragma once
 
-#include "rapido/base/color.hpp"
+#include "rapido/base/themed.hpp"
 #include "rapido/motion/flight.hpp"
 
 namespace rapido {
@@ -12,7 +12,7 @@ struct BarTrail {
     Seconds delay{0};       ///< before the trail drains; zero means no trail
     Seconds duration{0.5};  ///< how long the trail takes to drain
     Easing easing = Easing::ease_in_out();
-    Color color = rgb(0xff7a3c);
+    Themed<Color> color = rgb(0xff7a3c);
     friend bool operator==(const BarTrail&, const BarTrail&) = default;
 };
 

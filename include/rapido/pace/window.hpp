@@ -41,7 +41,7 @@ class Window {
     KeptValue given_;       ///< by the last window
     Nanoseconds start_{0};  ///< of the window
     Nanoseconds since_{0};
-    double area_ = 0;          ///< amount times nanoseconds, up to `since_`
+    double area_ = 0;         ///< amount times nanoseconds, up to `since_`
     Nanoseconds counted_{0};  ///< of them, those in which there was an amount
     Value least_;
     Value most_;

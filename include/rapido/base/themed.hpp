@@ -1,0 +1,53 @@
+// A value, or the name of one in the theme of a HUD.
+#pragma once
+
+#include <string>
+#include <type_traits>
+#include <utility>
+
+#include "rapido/base/color.hpp"
+
+namespace rapido {
+
+/// The name of a color, a font or a radius in the theme: `.color = rapido::theme("dim")`.
+struct ThemeName {
+    std::string name{};
+};
+inline ThemeName theme(std::string name) {
+    return {std::move(name)};
+}
+
+/// A value, or the name of one that the theme of the HUD gives. A HUD that is told another theme shows the value of that theme.
+/// Two are equal if they have the same name, or none and the same value.
+template <class T>
+class Themed {
+ public:
+    Themed() = default;
+    Themed(ThemeName name) : name_(std::move(name.name)) {}
+    template <class Given>
+    requires(std::is_convertible_v<Given&&, T> && !std::is_same_v<std::remove_cvref_t<Given>, Themed>)
+        Themed(Given&& value)
+        : value_(static_cast<T>(std::forward<Given>(value))) {}
+
+    /// Returns the value: for a name, the one of the theme that was applied last.
+    const T& value() const { return value_; }
+    operator const T&() const { return value_; }
+    /// Returns the name; empty for a value.
+    const std::string& name() const { return name_; }
+
+    /// Takes the value that a theme has for the name.
+    void apply(T value) { value_ = std::move(value); }
+    /// Goes on as a value without a name.
+    void forget_name() { name_.clear(); }
+
+    friend bool operator==(const Themed& a, const Themed& b) {
+        return a.name_ == b.name_ && (!a.name_.empty() || a.value_ == b.value_);
+    }
+    friend bool operator==(const Themed& a, const T& b) { return a.name_.empty() && a.value_ == b; }
+
+ private:
+    T value_{};
+    std::string name_{};
+};
+
+}  // namespace rapido

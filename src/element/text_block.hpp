@@ -1,0 +1,114 @@
+// A text that is measured, broken into lines, fitted to the room it gets, and drawn.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "element/body.hpp"
+
+namespace rapido {
+
+/// How the characters of a text look, and how they stand in lines.
+struct Lettering {
+    std::optional<FontId> font;  ///< without one, nothing is measured and nothing is drawn
+    float size = 24;
+    float letter_spacing = 0;
+    float line_height = 0;  ///< in sizes of the font; zero is that of the font
+    TextTransform transform = TextTransform::none;
+    Wrap wrap = Wrap::nowrap;
+    int max_lines = 0;    ///< zero is as many as there are
+    float max_width = 0;  ///< at which lines are broken; zero is without a limit
+    Overflow overflow = Overflow::visible;
+    std::optional<Outline> outline;
+    std::optional<Shadow> shadow;
+};
+
+class TextBlock {
+ public:
+    explicit TextBlock(Lettering lettering) : look_(std::move(lettering)) {}
+
+    /// The font of an element: its own family, else the HUD's, else a sans-serif; a missing family of its own is reported.
+    static std::optional<FontId> find_font(const std::string& family, int weight, bool italic,
+                                           BodyContext& context);
+    /// What the description of a kind with such fields says.
+    template <class Kind>
+    static Lettering lettering_of(const Kind& described, Overflow overflow, BodyContext& context) {
+        return {.font = find_font(described.font, described.weight, described.italic, context),
+                .size = described.size,
+                .letter_spacing = described.letter_spacing,
+                .line_height = described.line_height,
+                .transform = described.transform,
+                .wrap = described.wrap,
+                .max_lines = described.max_lines,
+                .max_width = described.place.max_size.width,
+                .overflow = overflow,
+                .outline = described.outline,
+                .shadow = described.shadow};
+    }
+
+    void set_font(std::optional<FontId> font) { look_.font = font; }
+    /// Less room than the element may take, for what stands around the text in it.
+    void set_max_width(float width) { look_.max_width = width; }
+    /// The language by whose rules letters change; null for none.
+    void set_language(const Language* language) { language_ = language != nullptr ? language->tag : ""; }
+    bool can_measure(const TextMeasurer* measurer) const { return measurer != nullptr && look_.font; }
+    /// As wide as it is by itself, and as high as its lines at the width that it has. With a decimal mark it finds the end of
+    /// the whole digits of a text of one line.
+    Size measure(TextMeasurer* measurer, std::string_view text, std::string_view decimal = {});
+    float ascent() const { return ascent_; }
+    float digits_end() const { return digits_end_; }
+    float digits_after() const { return natural_ - digits_end_; }
+    bool shrinks() const { return wraps() || look_.overflow != Overflow::visible; }
+
+    /// The text that was measured last gets this much room. True if it is of another height then.
+    bool fit(TextMeasurer* measurer, std::string_view text, float width);
+    /// In its box; what is left of the width of each line is split by `part`: 0 puts it to the start.
+    void draw(const DrawPlace& at, float part, Color color, std::string_view text, DrawGroup& into) const;
+
+ private:
+    /// A line: a part of the text, or what is left of it before an ellipsis.
+    struct Line {
+        std::size_t begin = 0, end = 0;
+        std::size_t first_glyph = 0, glyph_count = 0;
+        float width = 0;
+        bool is_cut = false;
+        std::string fitted;
+    };
+
+    bool wraps() const { return look_.wrap != Wrap::nowrap; }
+    std::string_view said(std::string_view text) const { return is_prepared_ ? prepared_ : text; }
+    void prepare(TextMeasurer& measurer, std::string_view text);
+    float shape(TextMeasurer& measurer, std::string_view text);
+    Line& next_line(std::size_t begin, std::size_t end);
+    void add_line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end);
+    void break_lines(TextMeasurer& measurer, std::string_view text, float room);
+    void break_as_wanted(TextMeasurer& measurer, std::string_view text, float room);
+    std::size_t end_of_long_word(TextMeasurer& measurer, std::string_view text, std::size_t begin,
+                                 std::size_t end, float room);
+    void cut(TextMeasurer& measurer, Line& line, std::string_view text, float width);
+    std::size_t guess_cut(const Line& line, std::string_view text, float width) const;
+    float line_advance() const;
+    float height() const;
+    float widest() const;
+    float draw_line(const Line& line, const DrawPlace& at, float part, Point offset, Color color,
+                    std::string_view text, DrawGroup& into) const;
+
+    Lettering look_;
+    std::string language_;
+    FontMetrics metrics_;
+    float natural_ = 0;  ///< the width of the whole text, broken where it must be
+    float room_ = -1;    ///< the width that it has; negative before it has one
+    float shrink_ = 1;   ///< what is drawn is so much smaller
+    float ascent_ = -1;
+    float digits_end_ = -1;
+    bool is_prepared_ = false;
+    std::string prepared_;  ///< the text as it is seen, where letters are changed
+    std::vector<Line> lines_;
+    std::size_t line_count_ = 0;  ///< of those; the others are kept for their memory
+    std::vector<Glyph> glyphs_, shaped_;
+    std::vector<LineEnd> ends_;
+};
+
+}  // namespace rapido

@@ -1,0 +1,242 @@
+// Looks of all elements: plates, shadows, light, blending, and how an element is turned and scaled by itself.
+#include <cmath>
+
+#include "rapido/picture.hpp"
+#include "support.hpp"
+
+namespace rapido::test {
+namespace {
+
+constexpr Color black = rgb(0x000000), white = rgb(0xffffff);
+
+/// What a Gaussian makes of the edge of an area: the error function (its standard deviation is half the radius).
+double soft_edge(double inside, double radius) {
+    return 0.5 * (1 + std::erf(inside / (radius / 2 * std::sqrt(2))));
+}
+
+TEST(Picture, blurs_as_a_gaussian_does) {
+    const Fonts fonts;
+    for (const float radius : {3.0F, 8.0F, 9.0F, 20.0F, 41.0F}) {
+        Picture picture(400, 300, fonts);
+        picture.fill(black);
+        DrawGroup group;
+        group.begin();
+        group.add_rect({150, 100, 300, 400}, 0,
+                       white);  // its left and its upper edge are far from the others
+        group.blur_last(radius);
+        picture.draw(group);
+        for (int step = -40; step <= 40; ++step) {
+            const double across = soft_edge(step + 0.5, static_cast<double>(radius));
+            EXPECT_NEAR(picture.pixel(150 + step, 250).red, 255 * across, 255 * 0.03)
+                << radius << " " << step;
+            EXPECT_NEAR(picture.pixel(150 + step, 100 + step).red, 255 * across * across, 255 * 0.04)
+                << radius;
+        }
+        EXPECT_EQ(picture.pixel(10, 10).red, 0);
+        EXPECT_EQ(picture.pixel(300, 250).red, 255);
+    }
+}
+
+TEST(Picture, keeps_what_it_has_blurred_and_draws_it_as_the_first_time) {
+    const Fonts fonts;
+    const auto drawn = [&](Picture& picture, float x) {
+        DrawGroup group;
+        group.begin();
+        group.add_rect({x, 20, 30, 20}, 4, white);
+        group.blur_last(6);
+        picture.fill(black);
+        picture.draw(group);
+        std::vector<int> pixels;
+        for (int i = 0; i < 100; ++i)
+            pixels.push_back(picture.pixel(i, 30).red);
+        return pixels;
+    };
+    Picture kept(100, 60, fonts), fresh(100, 60, fonts), other(100, 60, fonts);
+    const auto first = drawn(kept, 20);
+    drawn(kept, 40.5F);
+    EXPECT_EQ(drawn(kept, 20), first);
+    EXPECT_EQ(drawn(kept, 40.5F), drawn(fresh, 40.5F));
+    EXPECT_NE(drawn(other, 41), drawn(fresh, 40.5F));
+}
+
+/// White letters on white are read by their outline alone: WCAG 2.x asks for a contrast of 4.5.
+TEST(Picture, of_outlined_text_is_read_on_every_ground) {
+    Fonts fonts;
+    const auto luminance = [](Color color) {
+        const auto linear = [](int channel) {
+            const double c = channel / 255.0;
+            return c <= 0.04045 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4);
+        };
+        return 0.2126 * linear(color.red) + 0.7152 * linear(color.green) + 0.0722 * linear(color.blue);
+    };
+    for (const Color ground : {white, black, rgb(0x808080)}) {
+        for (const bool outlined : {true, false}) {
+            Hud hud{HudDefinition{.design = {200, 60}, .font = "Inter"}, {}, &fonts};
+            hud.resize({.size = {200, 60}});
+            hud.add(Text{.id = "t",
+                         .format = "HULL",
+                         .color = white,
+                         .weight = 700,
+                         .size = 32,
+                         .outline = outlined ? std::optional(Outline{2, black}) : std::nullopt});
+            update(hud, 16ms);
+            DrawList list;
+            hud.draw(list);
+            Picture picture(200, 60, fonts);
+            picture.fill(ground);
+            picture.draw(list);
+            // Along a row through the stems of the letters: the largest contrast between near pixels.
+            double best = 0;
+            for (int x = 0; x < 90; ++x)
+                for (int near = 1; near <= 4; ++near) {
+                    const double a = luminance(picture.pixel(x, 20)),
+                                 b = luminance(picture.pixel(x + near, 20));
+                    best = std::max(best, (std::max(a, b) + 0.05) / (std::min(a, b) + 0.05));
+                }
+            if (outlined || ground == black)
+                EXPECT_GT(best, 4.5) << to_string(ground);
+            else
+                EXPECT_LT(best, 4.5) << to_string(ground);
+        }
+    }
+}
+
+TEST(Look, is_turned_scaled_and_dimmed_with_its_panel) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.resize({.size = {1280, 720}});
+    const ElementRef panel =
+        hud.add(Panel{.id = "p",
+                      .place = {.anchor = Anchor::top_left, .offset = {100, 100}, .size = {200, 100}},
+                      .opacity = 0.5F,
+                      .rotation = 90,
+                      .scale = 2});
+    const ElementRef text = hud.add(Text{.id = "t",
+                                         .format = "abcd",
+                                         .place = {.anchor = Anchor::top_left},
+                                         .inside = "p",
+                                         .size = 20,
+                                         .opacity = 0.5F,
+                                         .rotation = -90});
+    update(hud, 16ms);
+    EXPECT_FLOAT_EQ(hud[text].opacity, 0.25F);
+    EXPECT_FLOAT_EQ(hud[text].rotation, 0);
+    EXPECT_FLOAT_EQ(hud[text].scale, 2);
+    EXPECT_FLOAT_EQ(hud[panel].rotation, 90);
+    DrawList list;
+    hud.draw(list);
+    // The text is turned around its own middle, then scaled by 2 from the upper left corner of the panel, then turned by a
+    // quarter around the middle of the panel.
+    const Rect box = hud[text].box;
+    const auto by_hand = [&](double x, double y) {
+        const double mx = static_cast<double>(box.x + box.width / 2),
+                     my = static_cast<double>(box.y + box.height / 2);
+        double px = mx + (y - my), py = my - (x - mx);         // a quarter to the left
+        px = 100 + 2 * (px - 100), py = 100 + 2 * (py - 100);  // scaled
+        return Point{static_cast<float>(200 - (py - 150)),
+                     static_cast<float>(150 + (px - 200))};  // a quarter to the right
+    };
+    for (const DrawGroup& group : list.groups())
+        for (const DrawCommand& command : group.commands())
+            if (command.kind == DrawCommand::Kind::text) {
+                for (const Point corner : {Point{box.x, box.y}, Point{box.right(), box.bottom()}}) {
+                    const Point seen = group.transform().apply(corner);
+                    const Point expected =
+                        by_hand(static_cast<double>(corner.x), static_cast<double>(corner.y));
+                    EXPECT_NEAR(seen.x, expected.x, 0.01F);
+                    EXPECT_NEAR(seen.y, expected.y, 0.01F);
+                }
+                EXPECT_EQ(command.color.alpha, 64);
+            }
+    hud.change<Panel>(panel, [](Panel& upright) { upright.rotation = 0; });
+    update(hud, 16ms);
+    EXPECT_FLOAT_EQ(hud[text].rotation, -90);
+    EXPECT_TRUE(hud[text].changed);
+}
+
+TEST(Look, glows_below_itself_and_adds_light) {
+    const Fonts fonts;
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{.design = {100, 60}}, {}, &measurer};
+    hud.resize({.size = {100, 60}});
+    hud.add(Bar{.id = "b",
+                .value = 1,
+                .max = 1,
+                .place = {.anchor = Anchor::center, .size = {40, 20}},
+                .color = rgb(0x00ff00),
+                .background = rgb(0, 0),
+                .radius = 0,
+                .glow = Glow{10, 1, rgb(0xff0000)}});
+    update(hud, 16ms);
+    DrawList list;
+    hud.draw(list);
+    Picture picture(100, 60, fonts);
+    picture.fill(black);
+    picture.draw(list);
+    EXPECT_EQ(picture.pixel(50, 30), rgb(0x00ff00)) << "itself";
+    EXPECT_NEAR(picture.pixel(26, 30).red, 255 * soft_edge(-3.5, 10), 20) << "its light";
+    EXPECT_EQ(picture.pixel(26, 30).green, 0);
+
+    Hud added{HudDefinition{.design = {100, 60}}, {}, &measurer};
+    added.resize({.size = {100, 60}});
+    added.add(Panel{
+        .id = "p", .place = {.size = {100, 60}}, .color = rgb(0x203040), .radius = 0, .blend = Blend::add});
+    update(added, 16ms);
+    added.draw(list);
+    picture.fill(rgb(0x105080));
+    picture.draw(list);
+    EXPECT_EQ(picture.pixel(50, 30), rgb(0x3080c0));
+}
+
+TEST(Panel, has_a_gradient_a_shadow_or_a_picture_of_nine_slices) {
+    BoxMeasurer measurer;
+    Fonts fonts;
+    Images images;
+    // Nine pixels of nine colors.
+    std::vector<Color> pixels;
+    for (std::uint8_t i = 0; i < 9; ++i)
+        pixels.push_back({static_cast<std::uint8_t>(20 * i), 100, 200, 255});
+    ASSERT_TRUE(images.add("plate", 3, 3, pixels));
+    Hud hud{HudDefinition{.design = {200, 100}}, {}, &measurer, &images};
+    hud.resize({.size = {200, 100}});
+    hud.add(Panel{.id = "sliced",
+                  .place = {.size = {60, 40}},
+                  .image = "plate",
+                  .slice = {1, 1, 1, 1},
+                  .smooth = false});
+    hud.add(Panel{.id = "shaded",
+                  .place = {.anchor = Anchor::top_right, .size = {100, 40}},
+                  .color = black,
+                  .end_color = white,
+                  .gradient = Direction::right,
+                  .radius = 0});
+    hud.add(Panel{.id = "shadowed",
+                  .place = {.anchor = Anchor::bottom, .offset = {0, 10}, .size = {100, 20}},
+                  .color = white,
+                  .shadow = Shadow{{0, 8}, 0, rgb(0xff0000)},
+                  .radius = 0});
+    update(hud, 16ms);
+    DrawList list;
+    hud.draw(list);
+    Picture picture(200, 100, fonts, &images);
+    picture.fill(black);
+    picture.draw(list);
+    for (const auto& [x, y, slice] : std::vector<std::array<int, 3>>{{0, 0, 0},
+                                                                     {30, 0, 1},
+                                                                     {59, 0, 2},
+                                                                     {0, 20, 3},
+                                                                     {30, 20, 4},
+                                                                     {59, 20, 5},
+                                                                     {0, 39, 6},
+                                                                     {30, 39, 7},
+                                                                     {59, 39, 8}})
+        EXPECT_EQ(picture.pixel(x, y), pixels[static_cast<std::size_t>(slice)]) << slice;
+    EXPECT_NEAR(picture.pixel(125, 20).red, 64, 2);
+    EXPECT_NEAR(picture.pixel(175, 20).red, 191, 2);
+    EXPECT_EQ(picture.pixel(100, 72), white);
+    EXPECT_EQ(picture.pixel(100, 95), rgb(0xff0000));
+    EXPECT_TRUE(hud.problems().empty());
+}
+
+}  // namespace
+}  // namespace rapido::test
