@@ -21,5 +21,6 @@ struct Case {
 std::vector<Case> value_cases();
 std::vector<Case> motion_cases();
 std::vector<Case> layout_cases();
+std::vector<Case> drawing_cases();
 
 }  // namespace rapido::bench

@@ -194,11 +194,31 @@ class HudReader {
         const toml::table* const all = node.as_table();
         if (all == nullptr) return reader_.expected(node, "'style'", "tables, [style.NAME]");
         for (const auto& [key, style] : *all) {
-            if (const toml::table* const table = style.as_table())
+            if (const toml::table* const table = style.as_table()) {
                 styles_[std::string(key.str())].table = table;
-            else
+                read_text_style(key, *table);
+            } else {
                 reader_.expected(style, "style '" + utf8::shortened(key.str()) + "'", "a table");
+            }
         }
+    }
+
+    /// What of a style pieces of texts take. Its faults are told where an element takes them.
+    void read_text_style(const toml::key& key, const toml::table& table) {
+        FirstProblems told_elsewhere;
+        FieldsReader reader(name_, told_elsewhere);
+        if (!definition.themes.empty()) reader.allow_themes();
+        TextStyle style;
+        Origin origin;
+        origin.location = reader.place(key);
+        FieldsReader::Owner owner{.name = "style '" + std::string(key.str()) + "'"};
+        for (const auto& [field, node] : table)
+            if (field.str() == "id" || text_style_table.find(field.str()) == nullptr)
+                owner.other_keys.push_back(field.str());
+        reader.read(table, text_style_table, &style, owner, origin);
+        style.id = key.str();
+        definition.styles.push_back(std::move(style));
+        definition.style_origins.push_back(std::move(origin));
     }
 
     /// Nobody uses it, but its words should be right all the same: for the first kind that has them all.

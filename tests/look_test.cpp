@@ -1,6 +1,7 @@
 // Looks of all elements: plates, shadows, light, blending, and how an element is turned and scaled by itself.
 #include <cmath>
 
+#include "rapido/file.hpp"
 #include "rapido/picture.hpp"
 #include "support.hpp"
 
@@ -236,6 +237,38 @@ TEST(Panel, has_a_gradient_a_shadow_or_a_picture_of_nine_slices) {
     EXPECT_EQ(picture.pixel(100, 72), white);
     EXPECT_EQ(picture.pixel(100, 95), rgb(0xff0000));
     EXPECT_TRUE(hud.problems().empty());
+}
+
+TEST(Looks, of_the_demo_show_the_same_six_readouts_without_a_problem) {
+    const std::string folder = std::string(RAPIDO_SOURCE_DIR) + "/demo/looks";
+    Fonts fonts;
+    Images images(folder);
+    std::int64_t score = 48200;
+    double water = 1920, fuel = 72;
+    int crew = 4;
+    Seconds time_left{67.4};
+    Sources sources;
+    sources.set("score", watch(score));
+    sources.set("water", watch(water));
+    sources.set("fuel", watch(fuel));
+    sources.set("crew", watch(crew));
+    sources.set("time_left", watch(time_left));
+    for (const char* const look : {"dusk", "paper", "neon", "pixel"}) {
+        const Result<HudDefinition> definition = read_hud_file(folder + "/" + look + ".toml");
+        ASSERT_TRUE(definition) << to_string(definition.problems().front());
+        Hud hud(*definition, sources, &fonts, &images);
+        hud.resize({.size = {600, 240}});
+        update(hud, 16ms);
+        EXPECT_TRUE(hud.problems().empty()) << look << ": " << to_string(hud.problems().front());
+        EXPECT_EQ(hud.text(hud.find("board.score.amount")), "48,200") << look;
+        EXPECT_EQ(hud.text(hud.find("board.score.time")), "01:07");
+        EXPECT_EQ(hud.text(hud.find("board.fuel.amount")), "72");
+        EXPECT_DOUBLE_EQ(*hud[hud.find("board.tanks.water")].fill, 0.64);
+        const Rect board = hud[hud.find("board")].box;
+        const float high = hud[hud.find("board")].box.height;
+        EXPECT_GT(board.x, 0) << look;
+        EXPECT_LT(high, definition->design.height) << look << ": it fits";
+    }
 }
 
 }  // namespace

@@ -24,8 +24,12 @@ Problems Replay::open() {
     if (std::any_of(found.begin(), found.end(),
                     [](const Problem& problem) { return problem.severity == Severity::error; }))
         return found;
-    images_.emplace(std::filesystem::absolute(options_.hud).parent_path().string());
-    hud_.emplace(*read_hud(*text, options_.hud), player_->sources(), &fonts_, &*images_);
+    const std::string folder = std::filesystem::absolute(options_.hud).parent_path().string();
+    images_.emplace(folder);
+    const Result<HudDefinition> definition = read_hud(*text, options_.hud);
+    if (const Status added = fonts_.add_files(folder, definition->font_files); !added)
+        return {added.problem()};
+    hud_.emplace(*definition, player_->sources(), &fonts_, &*images_);
     hud_->set_reduced_motion(options_.reduced_motion);
     hud_->set_scale(static_cast<float>(options_.scale));
     hud_->resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});

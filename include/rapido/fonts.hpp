@@ -31,6 +31,9 @@ class Fonts final : public TextMeasurer {
     /// installed one of this name. Where the machine has no fonts at all, the first font that was added stands for the generic
     /// families. To be called before the HUDs are made. A problem if the file cannot be read or is no such font.
     Status add_file(const std::string& path);
+    /// The same for the files that a HUD names in `font_files`, inside its folder: a path of theirs may not leave it, and neither may a
+    /// link. The first problem; the others are added all the same.
+    Status add_files(const std::string& folder, std::span<const std::string> files);
     /// The same for a font in memory, which is copied.
     Status add_memory(std::span<const std::byte> bytes);
 

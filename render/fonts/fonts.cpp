@@ -432,6 +432,27 @@ Status Fonts::add_file(const std::string& path) {
     return state_->add_own(path, opened, hb_blob_create_from_file(path.c_str()));
 }
 
+Status Fonts::add_files(const std::string& folder, std::span<const std::string> files) {
+    namespace fs = std::filesystem;
+    Status first;
+    for (const std::string& name : files) {
+        std::error_code error;
+        const fs::path whole = fs::canonical(fs::path(folder) / name, error);
+        const fs::path home = fs::canonical(folder, error);
+        const fs::path inside = whole.lexically_relative(home);
+        const bool leaves = fs::path(name).is_absolute() || inside.empty() || *inside.begin() == "..";
+        const Status added =
+            error ? Status(Problem{{name}, "cannot be read: " + error.message(), "", ProblemCode::unreadable})
+            : leaves ? Status(Problem{{name},
+                                      "is not a path inside the folder of the HUD",
+                                      "put the font beside the HUD file",
+                                      ProblemCode::unreadable})
+                     : add_file(whole.string());
+        if (!added && first) first = added;
+    }
+    return first;
+}
+
 Status Fonts::add_memory(std::span<const std::byte> bytes) {
     if (bytes.size() > largest_font)
         return Problem{{}, "a font in memory is larger than 64 MB", "", ProblemCode::too_large};

@@ -49,7 +49,7 @@ constexpr double most_cost = 1e9;
 
 /// A blur of more pixels is left out, and so many are kept to be drawn again.
 constexpr double most_blurred = 16e6;
-constexpr std::size_t most_kept = 128;
+constexpr double most_kept = 16e6;
 
 /// The box of what a command draws, before the transform of its group; generous for a text.
 Rect bounds_of(const DrawCommand& command, const DrawGroup& group) {
@@ -167,7 +167,8 @@ struct Picture::State {
     Context context;
     std::unordered_map<FontId, FontFace> faces;
     std::vector<cairo_glyph_t> glyphs;
-    std::unordered_map<std::string, Surface> blurred;  ///< opacities, by what was blurred
+    std::unordered_map<std::string, Surface> kept;  ///< opacities, by what was drawn
+    double kept_pixels = 0;
     Status status;
 
     static std::unique_ptr<State> on(Surface surface, const Fonts& fonts, const Images::State* images) {
@@ -178,7 +179,7 @@ struct Picture::State {
         cairo_set_font_options(context.get(), options);
         cairo_font_options_destroy(options);
         return std::make_unique<State>(
-            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}, {}});
+            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}, 0, {}});
     }
 
     Rect whole() const {
@@ -229,8 +230,8 @@ struct Picture::State {
         cairo_set_operator(context.get(),
                            group.blend == Blend::add ? CAIRO_OPERATOR_ADD : CAIRO_OPERATOR_OVER);
         for (const DrawCommand& command : group.commands()) {
-            if (command.blur > 0)
-                draw_blurred(group, command);
+            if (command.blur > 0 || keeps_outline(group, command))
+                draw_kept(group, command);
             else
                 draw_sharp(group, command);
         }
@@ -261,22 +262,30 @@ struct Picture::State {
         }
     }
 
-    /// The opacity of what is drawn sharp is blurred, and its color drawn through that. What was blurred before in the same way,
-    /// such as the shadow of a text that rests, is kept.
-    void draw_blurred(const DrawGroup& group, const DrawCommand& command) {
+    /// A line around characters takes ten times as long as they do, so that its opacity is kept, too. In an SVG file it stays an
+    /// outline, and where it is turned or scaled it would not be sharp.
+    bool keeps_outline(const DrawGroup& group, const DrawCommand& command) const {
+        return command.outline > 0 && group.transform().is_identity() &&
+               cairo_surface_get_type(surface.get()) == CAIRO_SURFACE_TYPE_IMAGE;
+    }
+
+    /// The opacity of what is drawn sharp is blurred, and its color drawn through that. What was made before in the same way, such
+    /// as the shadow of a text that rests, is kept.
+    void draw_kept(const DrawGroup& group, const DrawCommand& command) {
         const Rect bounds = bounds_of(command, group);
-        const int reach = blur_reach(command.blur);
+        const int reach = command.blur > 0 ? blur_reach(command.blur) : 1;
         const double left = std::floor(static_cast<double>(bounds.x)) - reach;
         const double top = std::floor(static_cast<double>(bounds.y)) - reach;
         const double columns = std::ceil(static_cast<double>(bounds.right())) + reach - left;
         const double rows = std::ceil(static_cast<double>(bounds.bottom())) + reach - top;
         if (!(columns > 0 && rows > 0 && columns * rows <= most_blurred)) return;
-        Surface& soft = blurred[key_of(group, command, left, top)];
+        if (kept_pixels > most_kept) {
+            kept.clear();
+            kept_pixels = 0;
+        }
+        Surface& soft = kept[key_of(group, command, left, top)];
         if (soft == nullptr) {
-            if (blurred.size() > most_kept) {
-                blurred.clear();
-                return draw_blurred(group, command);
-            }
+            kept_pixels += columns * rows;
             soft.reset(cairo_image_surface_create(CAIRO_FORMAT_A8, static_cast<int>(columns),
                                                   static_cast<int>(rows)));
             Context sharp(cairo_create(soft.get()));
@@ -290,7 +299,7 @@ struct Picture::State {
             draw_sharp(group, opaque);
             context.swap(sharp);
             sharp.reset();
-            blur_opacity(soft.get(), command.blur);
+            if (command.blur > 0) blur_opacity(soft.get(), command.blur);
         }
         set_color(context.get(), command.color);
         cairo_mask_surface(context.get(), soft.get(), left, top);

@@ -57,11 +57,16 @@ void DrawGroup::add(DrawCommand command) {
     commands_.push_back(command);
 }
 
-void DrawGroup::repeat(std::size_t index, Point moved, Color color) {
-    DrawCommand command = commands_[index];
-    command.baseline = {command.baseline.x + moved.x, command.baseline.y + moved.y};
-    command.color = color;
-    add(command);
+void DrawGroup::soften_from(std::size_t first, float outline, float blur) {
+    for (std::size_t i = first; i < commands_.size(); ++i) {
+        commands_[i].outline = outline;
+        commands_[i].blur = blur;
+    }
+}
+
+void DrawGroup::clip_from(std::size_t first, const Rect& clip) {
+    for (std::size_t i = first; i < commands_.size(); ++i)
+        commands_[i].clip = clip;
 }
 
 void DrawGroup::glow(float radius, Color color) {

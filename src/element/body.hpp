@@ -16,6 +16,8 @@
 
 namespace rapido {
 
+struct TextStyle;
+
 /// What a body is made with.
 class BodyContext {
  public:
@@ -53,6 +55,9 @@ class BodyContext {
             report(field, "effect '" + name + "' never ends", {}, ProblemCode::contradiction);
         return found;
     }
+
+    /// The style of a piece of a text; null, with a problem, for none.
+    std::function<const TextStyle*(std::string_view, Problem&)> find_style;
 
     /// What a source is bound to, where it is a name.
     std::function<detail::Binding(const Source&)> bound = [](const Source& source) {

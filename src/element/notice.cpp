@@ -105,6 +105,7 @@ NoticeBody::NoticeBody(const Notice& notice, TextBlock block)
       show_count_(notice.show_count),
       weight_(notice.weight),
       italic_(notice.italic),
+      around_{notice.font.value(), notice.weight, notice.italic, notice.size},
       uses_hud_font_(notice.font.value().empty()) {
     const float most = notice.place.max_size.width;
     if (most > 0) block_.set_max_width(std::max(most - padding_.left - padding_.right, 1.0F));
@@ -115,10 +116,14 @@ bool NoticeBody::make(Said& said, const Message& message, const Language* langua
     context.value_type = said.type;
     const TextOptions options{.rounding = rounding_for(Rounding::automatic, said.use, false)};
     const std::string name = field + "text";
-    std::optional<FormattedText> made =
-        make_formatted_text({.format = message.text, .has_value = bool(message.value), .field = name},
-                            options, language, context);
+    std::optional<FormattedText> made = make_formatted_text({.format = message.text,
+                                                             .has_value = bool(message.value),
+                                                             .field = name,
+                                                             .looks = &looks_,
+                                                             .around = around_},
+                                                            options, language, context);
     if (!made) return false;
+    block_.set_pieces(looks_);
     said.text = std::move(made);
     said.message = message;
     said.text->update({.value = said.value.get(), .max = {}, .delta = {}});
@@ -183,10 +188,13 @@ void NoticeBody::show_further(std::span<const Value> values) {
 Change NoticeBody::show(const FieldValues&, double) {
     if (!std::exchange(other_, false)) return Change::none;
     std::string next;
+    pieces_.clear();
     // One that was forgotten by a snap is gone before the frame selects another.
     const bool speaks = shown_ != no_message && said_[shown_].text.has_value();
     if (speaks) {
         next = said_[shown_].text->text();
+        const std::span<const TextPiece> pieces = said_[shown_].text->pieces();
+        pieces_.assign(pieces.begin(), pieces.end());
         if (show_count_ && count_ > 1) next += " ×" + std::to_string(count_);
     }
     const bool has_color = speaks && said_[shown_].message.color;
@@ -215,7 +223,7 @@ void NoticeBody::take_over(Body& other) {
 }
 
 Size NoticeBody::measure(TextMeasurer* measurer, Size) {
-    const Size own = block_.measure(measurer, text_);
+    const Size own = block_.measure(measurer, text_, pieces_);
     return {own.width + padding_.left + padding_.right, own.height + padding_.top + padding_.bottom};
 }
 

@@ -87,6 +87,9 @@ class NoticeBody final : public Body {
     bool show_count_;
     int weight_;
     bool italic_;
+    PieceLooks::Around around_;
+    PieceLooks looks_;               ///< of the pieces of all messages
+    std::vector<TextPiece> pieces_;  ///< of what it says
     bool uses_hud_font_;
 };
 

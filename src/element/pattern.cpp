@@ -90,6 +90,7 @@ std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOpt
             continue;
         }
         check_fields(*format, pattern, names[i], context);
+        if (pattern.looks != nullptr) pattern.looks->find(*format, pattern.around, names[i], context);
         if (is_other)
             made.emplace(*format, options);
         else

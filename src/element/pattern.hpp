@@ -1,7 +1,7 @@
 // Texts of an element: patterns, in the language of their description or in another one.
 #pragma once
 
-#include "element/body.hpp"
+#include "element/text_block.hpp"
 #include "rapido/text/language.hpp"
 
 namespace rapido {
@@ -15,6 +15,8 @@ struct Pattern {
     std::string_view field = "format";          ///< where it is written
     std::span<const std::string_view> names{};  ///< fields of its own
     bool asks_for_rounding = false;             ///< its description names another rounding than to nearest
+    PieceLooks* looks = nullptr;                ///< where the looks of its pieces are found, if anywhere
+    PieceLooks::Around around{};                ///< the text in which they stand
 };
 
 /// What `automatic` stands for.

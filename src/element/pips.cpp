@@ -49,6 +49,7 @@ constexpr std::array own_fields{
     field<&Pips::image>("image", "A picture of a full pip, which replaces the shape."),
     field<&Pips::empty_image>("empty_image", "A picture of an empty pip."),
     field<&Pips::frames>("frames", "The frames of the picture, from empty to full."),
+    field<&Pips::smooth>("smooth", "Whether pixels of pictures are blended."),
     field<&Pips::pip_size>("pip_size", "The size of each pip.", {"px", 1, largest_length}),
     field<&Pips::gap>("gap", "The gap between two pips.", {"px", 0, largest_length}),
     field<&Pips::per_row>("per_row", "How many pips stand in a row; zero means all.", {"", 0, 200}),
@@ -88,6 +89,7 @@ class PipsBody final : public FillBody {
           gap_(pips.gap),
           per_row_(pips.per_row),
           direction_(pips.direction),
+          smooth_(pips.smooth),
           background_(pips.background),
           border_(pips.border),
           border_color_(pips.border_color),
@@ -262,7 +264,7 @@ class PipsBody final : public FillBody {
             const bool is_in_strip = !kind.empty_image && kind.image.frame_count() > 1 && was_empty;
             const ImageLook& look = is_in_strip ? kind.image : kind.empty_image;
             const Color color = seen_in(pose, is_in_strip ? kind.color : rgb(0xffffff));
-            if (look.draw(box_in(rect, look), 0, color, true, at, into)) into.transform_last(transform);
+            if (look.draw(box_in(rect, look), 0, color, smooth_, at, into)) into.transform_last(transform);
             return;
         }
         const ShapeOutline& outline = outline_of(kind.shape);
@@ -313,7 +315,7 @@ class PipsBody final : public FillBody {
         if (kind.image) {
             const auto last = static_cast<float>(kind.image.frame_count() - 1);
             const int frame = static_cast<int>(std::lround(honest_length(static_cast<double>(to), last, 1)));
-            if (!kind.image.draw(box, is_strip ? frame : 0, seen, true, at, into)) return;
+            if (!kind.image.draw(box, is_strip ? frame : 0, seen, smooth_, at, into)) return;
             if (!is_strip && (from > 0 || to < 1)) into.cut_last(points);
             if (pose.color_part > 0) into.tint_last({pose.color, pose.color_part});
             into.transform_last(transform);
@@ -364,6 +366,7 @@ class PipsBody final : public FillBody {
     float gap_;
     int per_row_;
     Direction direction_;
+    bool smooth_;
     Color background_;
     float border_;
     Color border_color_;

@@ -83,6 +83,7 @@ struct Patterns {
     bool has_value;
     bool has_max;
     bool asks_for_rounding;
+    PieceLooks::Around around;
 
     std::vector<std::string_view> name_views() const { return {names.begin(), names.end()}; }
     explicit Patterns(const Text& text)
@@ -90,7 +91,8 @@ struct Patterns {
           plural(text.plural == PluralForms{} ? nullptr : std::make_unique<const PluralForms>(text.plural)),
           has_value(text.value),
           has_max(text.max),
-          asks_for_rounding(text.rounding != Rounding::automatic && text.rounding != Rounding::nearest) {
+          asks_for_rounding(text.rounding != Rounding::automatic && text.rounding != Rounding::nearest),
+          around{text.font.value(), text.weight, text.italic, text.size} {
         for (const Band& band : text.bands)
             of_bands.push_back(band.format);
         for (const NamedSource& named : text.values)
@@ -104,6 +106,7 @@ class TextBody final : public Body {
     struct Forms {
         std::optional<FormattedText> own;
         std::vector<std::optional<FormattedText>> of_bands;  ///< by band; nothing where it has no format
+        PieceLooks looks;                                    ///< of all of them
     };
 
     TextBody(const Text& text, Patterns patterns, Forms forms, TextOptions options, TextBlock block,
@@ -140,7 +143,7 @@ class TextBody final : public Body {
         if (!block_.can_measure(measurer)) return {};
         if (!is_reserved_) reserve(*measurer);
         is_reserved_ = true;
-        const Size own = measure_line(*measurer, shown().text());
+        const Size own = measure_line(*measurer, shown().text(), shown().pieces());
         if (!aligns_digits_) return {std::max(own.width, reserved_.width), own.height};
         before_digits_ = std::max(block_.digits_end(), reserved_.before);
         after_digits_ = std::max(block_.digits_after(), reserved_.after);
@@ -173,6 +176,7 @@ class TextBody final : public Body {
             forms_.own->write_into(nullptr);
             forms_ = std::move(made);
             forms_.own->write_into(number_);
+            block_.set_pieces(forms_.looks);
         }
         other_form_ = true;
     }
@@ -212,12 +216,13 @@ class TextBody final : public Body {
     static Forms make_forms(const Patterns& patterns, const TextOptions& options, const Language* language,
                             BodyContext& context) {
         const std::vector<std::string_view> names = patterns.name_views();
+        Forms forms;
         const auto made = [&](const std::string& pattern, const PluralForms* plural, std::string_view field) {
             return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field, names,
-                                        patterns.asks_for_rounding},
+                                        patterns.asks_for_rounding, &forms.looks, patterns.around},
                                        options, language, context);
         };
-        Forms forms{made(patterns.format, patterns.plural.get(), "format"), {}};
+        forms.own = made(patterns.format, patterns.plural.get(), "format");
         for (std::size_t i = 0; i < patterns.of_bands.size(); ++i) {
             forms.of_bands.emplace_back();
             if (patterns.of_bands[i].empty()) continue;
@@ -245,8 +250,8 @@ class TextBody final : public Body {
     FormattedText& shown() { return shown_of(*this); }
     const FormattedText& shown() const { return shown_of(*this); }
 
-    Size measure_line(TextMeasurer& measurer, std::string_view text) {
-        return block_.measure(&measurer, text, aligns_digits_ ? decimal_ : "");
+    Size measure_line(TextMeasurer& measurer, std::string_view text, std::span<const TextPiece> pieces) {
+        return block_.measure(&measurer, text, pieces, aligns_digits_ ? decimal_ : "");
     }
 
     /// Makes room for the widest text that the declared range can give.
@@ -257,22 +262,24 @@ class TextBody final : public Body {
         const bool of_all = options_.compact > 0 || patterns_.plural != nullptr || max_.has_value();
         FormattedText probe = shown().copy();
         // All digits are as wide as each other, so that texts are told apart by all else.
-        std::vector<std::string> texts;
+        std::vector<std::pair<std::string, std::vector<TextPiece>>> texts;
         for (const Value value : widest_candidates(range_, is_whole, of_all)) {
             probe.update({.value = value, .max = max_, .delta = value, .named = named_});
-            std::string& text = texts.emplace_back(probe.text());
+            auto& [text, pieces] = texts.emplace_back();
+            text = probe.text();
+            pieces.assign(probe.pieces().begin(), probe.pieces().end());
             std::replace_if(
                 text.begin(), text.end(), [](char c) { return c >= '1' && c <= '9'; }, '0');
         }
         std::sort(texts.begin(), texts.end(),
-                  [](const std::string& a, const std::string& b) { return a.size() > b.size(); });
+                  [](const auto& a, const auto& b) { return a.first.size() > b.first.size(); });
         std::vector<std::string_view> shaped;
-        for (const std::string& text : texts) {
+        for (const auto& [text, pieces] : texts) {
             if (std::any_of(shaped.begin(), shaped.end(),
                             [&](std::string_view longer) { return is_part_of(text, longer); }))
                 continue;
             shaped.push_back(text);
-            reserved_.width = std::max(reserved_.width, measure_line(measurer, text).width);
+            reserved_.width = std::max(reserved_.width, measure_line(measurer, text, pieces).width);
             reserved_.before = std::max(reserved_.before, block_.digits_end());
             reserved_.after = std::max(reserved_.after, block_.digits_after());
         }
@@ -336,6 +343,7 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     TextBody::Forms forms = TextBody::make_forms(patterns, options, nullptr, context);
     if (!forms.own) return nullptr;
     TextBlock block(TextBlock::lettering_of(text, text.overflow, context));
+    block.set_pieces(forms.looks);
     return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, std::move(block),
                                       context.value_type);
 }

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <limits>
 
+#include "element/image_look.hpp"
+
 namespace rapido {
 namespace {
 
@@ -59,8 +61,52 @@ std::optional<FontId> TextBlock::find_font(const std::string& family, int weight
     return font ? font : context.measurer->find("sans-serif", weight, italic);
 }
 
+void PieceLooks::find(const Format& format, const Around& around, std::string_view field,
+                      BodyContext& context) {
+    for (const Format::PieceUse& use : format.piece_uses()) {
+        if (look({0, 0, use.name, use.is_picture}) != nullptr) continue;
+        Known& known = known_.emplace_back(Known{std::string(use.name), use.is_picture, {}});
+        PieceLook& made = known.look;
+        made.size = around.size;
+        made.is_picture = use.is_picture;
+        if (use.is_picture) {
+            if (context.images == nullptr) continue;
+            const std::string file =
+                known.name.find('.') == std::string::npos ? known.name + ".png" : known.name;
+            const Result<ImageId> image = context.images->find(file);
+            if (image) {
+                made.image = *image;
+                made.image_size = context.images->size(*image);
+            } else {
+                context.warn(field, "'" + file + "' " + image.problems().front().message,
+                             image.problems().front().hint, ProblemCode::missing_image);
+            }
+            continue;
+        }
+        Problem problem;
+        const TextStyle* const style = context.find_style ? context.find_style(use.name, problem) : nullptr;
+        if (style == nullptr) {
+            context.report(field, problem.message, problem.hint, problem.code);
+            known_.pop_back();
+            continue;
+        }
+        if (style->color) made.color = style->color->value();
+        made.size = style->size.value_or(around.size);
+        made.font = TextBlock::find_font(style->font ? style->font->value() : around.family,
+                                         style->weight.value_or(around.weight),
+                                         style->italic.value_or(around.italic), context);
+    }
+}
+
+const PieceLook* PieceLooks::look(const TextPiece& piece) const {
+    const auto found = std::find_if(known_.begin(), known_.end(), [&](const Known& known) {
+        return known.is_picture == piece.is_picture && known.name == piece.name;
+    });
+    return found != known_.end() ? &found->look : nullptr;
+}
+
 float TextBlock::line_advance() const {
-    return (look_.line_height > 0 ? look_.line_height : metrics_.ascent + metrics_.descent) * look_.size;
+    return look_.line_height > 0 ? look_.line_height * look_.size : ascent_em_ + descent_em_;
 }
 
 float TextBlock::height() const {
@@ -75,10 +121,12 @@ float TextBlock::widest() const {
 }
 
 /// Letters change by the rules of the language, and a tab is a space: no font has a glyph for it.
-void TextBlock::prepare(TextMeasurer& measurer, std::string_view text) {
+void TextBlock::prepare(TextMeasurer& measurer, std::string_view text, std::span<const TextPiece> pieces) {
+    pieces_.assign(pieces.begin(), pieces.end());
     is_prepared_ =
         look_.transform != TextTransform::none || text.find_first_of("\t\r") != std::string_view::npos;
     if (!is_prepared_) return;
+    if (!pieces_.empty()) return prepare_pieces(measurer, text);
     prepared_ = look_.transform == TextTransform::none
                     ? std::string(text)
                     : measurer.transformed(text, look_.transform, language_);
@@ -86,18 +134,102 @@ void TextBlock::prepare(TextMeasurer& measurer, std::string_view text) {
     std::replace(prepared_.begin(), prepared_.end(), '\t', ' ');
 }
 
-/// Into `shaped_`.
-float TextBlock::shape(TextMeasurer& measurer, std::string_view text) {
-    const float width = measurer.shape(*look_.font, look_.size, text, shaped_);
-    if (look_.letter_spacing == 0) return width;
+/// Part by part between the edges of pieces, which move with the letters.
+void TextBlock::prepare_pieces(TextMeasurer& measurer, std::string_view text) {
+    std::string all;
+    std::vector<TextPiece> moved = pieces_;
+    const auto move_edges = [&](std::size_t from) {
+        for (std::size_t i = 0; i < pieces_.size(); ++i) {
+            if (pieces_[i].begin == from) moved[i].begin = all.size();
+            if (pieces_[i].end == from) moved[i].end = all.size();
+        }
+    };
+    for (std::size_t at = 0; at < text.size();) {
+        const std::size_t edge = std::min(next_edge(at), text.size());
+        move_edges(at);
+        const std::string_view part = text.substr(at, edge - at);
+        std::string seen = look_.transform == TextTransform::none
+                               ? std::string(part)
+                               : measurer.transformed(part, look_.transform, language_);
+        std::erase(seen, '\r');
+        std::replace(seen.begin(), seen.end(), '\t', ' ');
+        all += seen;
+        at = edge;
+    }
+    move_edges(text.size());
+    prepared_ = std::move(all);
+    pieces_ = std::move(moved);
+}
+
+/// The innermost piece around a byte: the one that begins last.
+const PieceLook* TextBlock::look_at(std::size_t byte) const {
+    const PieceLook* found = nullptr;
+    for (const TextPiece& piece : pieces_)
+        if (piece.begin <= byte && byte < piece.end) found = looks_.look(piece);
+    return found;
+}
+
+/// Where the next piece begins or ends.
+std::size_t TextBlock::next_edge(std::size_t byte) const {
+    std::size_t next = std::string::npos;
+    for (const TextPiece& piece : pieces_) {
+        if (piece.begin > byte) next = std::min(next, piece.begin);
+        if (piece.end > byte) next = std::min(next, piece.end);
+    }
+    return next;
+}
+
+/// Shapes a part in one look, into `shaped_part_`. Returns its width.
+float TextBlock::shape_segment(TextMeasurer& measurer, std::string_view text, const PieceLook* look) {
+    if (look != nullptr && look->is_picture) {
+        if (look->image && look->image_size.height > 0)
+            return look->size * look->image_size.width / look->image_size.height;
+        return look->size;
+    }
+    const FontId font = look != nullptr && look->font ? *look->font : *look_.font;
+    const float width = measurer.shape(font, look != nullptr ? look->size : look_.size, text, shaped_part_);
     float moved = 0;
-    for (std::size_t i = 0; i < shaped_.size(); ++i) {
+    for (std::size_t i = 0; i < shaped_part_.size(); ++i) {
         // A mark stands where its letter does.
-        const bool is_next = i + 1 < shaped_.size() && shaped_[i + 1].offset.x > shaped_[i].offset.x + hair;
-        shaped_[i].offset.x += moved;
+        const bool is_next = look_.letter_spacing != 0 && i + 1 < shaped_part_.size() &&
+                             shaped_part_[i + 1].offset.x > shaped_part_[i].offset.x + hair;
+        shaped_part_[i].offset.x += moved;
         if (is_next) moved += look_.letter_spacing;
     }
     return width + moved;
+}
+
+float TextBlock::shape(TextMeasurer& measurer, std::string_view text, std::size_t from) {
+    shaped_.clear();
+    segments_shaped_.clear();
+    float x = 0;
+    for (std::size_t at = 0; at < text.size() || segments_shaped_.empty();) {
+        const PieceLook* const look = look_at(from + at);
+        const std::size_t edge = next_edge(from + at);
+        const std::size_t end = edge == std::string::npos ? text.size() : std::min(edge - from, text.size());
+        shaped_part_.clear();
+        const float width = shape_segment(measurer, text.substr(at, end - at), look);
+        segments_shaped_.push_back({at, end, shaped_.size(), shaped_part_.size(), x, width, look});
+        if (shaped_.empty())
+            shaped_.swap(shaped_part_);
+        else
+            shaped_.insert(shaped_.end(), shaped_part_.begin(), shaped_part_.end());
+        x += width;
+        if (end < text.size()) x += look_.letter_spacing;
+        at = end;
+        if (text.empty()) break;
+    }
+    return x;
+}
+
+/// Puts what was shaped behind the glyphs that there are.
+void TextBlock::take_shaped(Line& line) {
+    line.first_glyph = glyphs_.size();
+    line.glyph_count = shaped_.size();
+    line.first_segment = segments_.size();
+    line.segment_count = segments_shaped_.size();
+    glyphs_.insert(glyphs_.end(), shaped_.begin(), shaped_.end());
+    segments_.insert(segments_.end(), segments_shaped_.begin(), segments_shaped_.end());
 }
 
 TextBlock::Line& TextBlock::next_line(std::size_t begin, std::size_t end) {
@@ -115,9 +247,8 @@ TextBlock::Line& TextBlock::next_line(std::size_t begin, std::size_t end) {
 void TextBlock::add_line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end) {
     const std::string_view seen = without_spaces_behind(text.substr(begin, end - begin));
     Line& line = next_line(begin, begin + seen.size());
-    line.width = shape(measurer, seen);
-    line.glyph_count = shaped_.size();
-    glyphs_.insert(glyphs_.end(), shaped_.begin(), shaped_.end());
+    line.width = shape(measurer, seen, begin);
+    take_shaped(line);
 }
 
 /// The end of as many characters of a word as have room, of one at least.
@@ -130,7 +261,7 @@ std::size_t TextBlock::end_of_long_word(TextMeasurer& measurer, std::string_view
     };
     std::size_t fits = next(begin);
     for (std::size_t longer = next(fits); longer <= end && fits < end; longer = next(longer)) {
-        if (shape(measurer, text.substr(begin, longer - begin)) > room + hair) break;
+        if (shape(measurer, text.substr(begin, longer - begin), begin) > room + hair) break;
         fits = longer;
     }
     return fits;
@@ -139,6 +270,7 @@ std::size_t TextBlock::end_of_long_word(TextMeasurer& measurer, std::string_view
 /// Each line takes as many words as have room, and a word without room of its own is broken.
 void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float room) {
     glyphs_.clear();
+    segments_.clear();
     line_count_ = 0;
     ends_.clear();
     measurer.find_line_ends(text, ends_);
@@ -163,7 +295,7 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
     for (const LineEnd& end : ends_) {
         while (begin < end.at) {
             const std::string_view seen = without_spaces_behind(text.substr(begin, end.at - begin));
-            if (limit == no_limit || shape(measurer, seen) <= limit + hair) break;
+            if (limit == no_limit || shape(measurer, seen, begin) <= limit + hair) break;
             finish(fits > begin ? fits : end_of_long_word(measurer, text, begin, end.at, limit));
         }
         if (begin >= text.size()) break;
@@ -172,7 +304,7 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
     }
     if (line_count_ == 0 ||
         (!text.empty() && text.back() == '\n' && begin >= text.size() && line_count_ < most))
-        next_line(text.size(), text.size());
+        add_line(measurer, text, text.size(), text.size());
 }
 
 /// With `balance`, lines are as equal as they can be without becoming more.
@@ -191,24 +323,33 @@ void TextBlock::break_as_wanted(TextMeasurer& measurer, std::string_view text, f
     break_lines(measurer, text, wide);
 }
 
-Size TextBlock::measure(TextMeasurer* measurer, std::string_view given, std::string_view decimal) {
+Size TextBlock::measure(TextMeasurer* measurer, std::string_view given, std::span<const TextPiece> pieces,
+                        std::string_view decimal) {
     if (!can_measure(measurer)) return {};
-    metrics_ = measurer->metrics(*look_.font);
-    ascent_ = metrics_.ascent * look_.size;
-    // As in CSS, half of what a line is higher than its characters stands above them.
-    if (look_.line_height > 0)
-        ascent_ += (line_advance() - (metrics_.ascent + metrics_.descent) * look_.size) / 2;
-    prepare(*measurer, given);
+    prepare(*measurer, given, pieces);
     const std::string_view text = said(given);
+    const auto reach = [&](FontId font, float size) {
+        const FontMetrics metrics = measurer->metrics(font);
+        ascent_em_ = std::max(ascent_em_, metrics.ascent * size);
+        descent_em_ = std::max(descent_em_, metrics.descent * size);
+    };
+    ascent_em_ = descent_em_ = 0;
+    reach(*look_.font, look_.size);
+    for (const TextPiece& piece : pieces_)
+        if (const PieceLook* const look = looks_.look(piece); look != nullptr && look->font)
+            reach(*look->font, look->size);
+    // As in CSS, half of what a line is higher than its characters stands above them.
+    ascent_ = ascent_em_ + (line_advance() - ascent_em_ - descent_em_) / 2;
     shrink_ = 1;
-    if (!decimal.empty()) digits_end_ = shape(*measurer, text.substr(0, end_of_whole_digits(text, decimal)));
+    if (!decimal.empty())
+        digits_end_ = shape(*measurer, text.substr(0, end_of_whole_digits(text, decimal)), 0);
     if (!wraps() && text.find('\n') == std::string_view::npos) {
         glyphs_.clear();
+        segments_.clear();
         line_count_ = 0;
         Line& line = next_line(0, text.size());
-        natural_ = line.width = shape(*measurer, text);
-        line.glyph_count = shaped_.size();
-        glyphs_.swap(shaped_);
+        natural_ = line.width = shape(*measurer, text, 0);
+        take_shaped(line);
         return {natural_, height()};
     }
     break_as_wanted(*measurer, text, look_.max_width > 0 ? look_.max_width : no_limit);
@@ -244,9 +385,10 @@ bool TextBlock::fit(TextMeasurer* measurer, std::string_view given, float width)
             return false;
         }
         line.is_cut = false;
-        line.width = shape(*measurer, text);
-        line.glyph_count = shaped_.size();
-        glyphs_.swap(shaped_);
+        line.width = shape(*measurer, text, 0);
+        glyphs_.clear();
+        segments_.clear();
+        take_shaped(line);
         return false;
     }
     break_lines(*measurer, text, no_limit);
@@ -282,7 +424,7 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
     const auto try_out = [&](std::size_t bytes) {
         line.fitted.assign(without_spaces_behind(text.substr(0, bytes)));
         line.fitted += ellipsis;
-        line.width = shape(measurer, line.fitted);
+        line.width = shape(measurer, line.fitted, line.begin);
         return line.width <= width + hair;
     };
     std::size_t fits = 0;
@@ -314,26 +456,38 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
         // Not even the ellipsis has room.
         line.fitted.clear();
         shaped_.clear();
+        segments_shaped_.clear();
         line.width = 0;
     }
-    const auto first = glyphs_.begin() + static_cast<std::ptrdiff_t>(line.first_glyph);
-    const auto last = first + static_cast<std::ptrdiff_t>(line.glyph_count);
-    const std::size_t before = line.glyph_count;
+    // In place of what the line had, before those of the lines behind it.
+    const auto replace = [](auto& all, std::size_t first, std::size_t count, const auto& by) {
+        const auto begin = all.begin() + static_cast<std::ptrdiff_t>(first);
+        const auto at = all.erase(begin, begin + static_cast<std::ptrdiff_t>(count));
+        all.insert(at, by.begin(), by.end());
+    };
+    replace(glyphs_, line.first_glyph, line.glyph_count, shaped_);
+    replace(segments_, line.first_segment, line.segment_count, segments_shaped_);
+    for (Line* other = &line + 1; other < lines_.data() + line_count_; ++other) {
+        other->first_glyph = other->first_glyph - line.glyph_count + shaped_.size();
+        other->first_segment = other->first_segment - line.segment_count + segments_shaped_.size();
+    }
     line.glyph_count = shaped_.size();
-    const auto at = glyphs_.erase(first, last);
-    glyphs_.insert(at, shaped_.begin(), shaped_.end());
-    for (Line* other = &line + 1; other < lines_.data() + line_count_; ++other)
-        other->first_glyph = other->first_glyph - before + line.glyph_count;
+    line.segment_count = segments_shaped_.size();
 }
 
-/// Returns what the line is longer than its box.
-float TextBlock::draw_line(const Line& line, const DrawPlace& at, float part, Point offset, Color color,
-                           std::string_view text, DrawGroup& into) const {
+/// What its box is wider than the line.
+float TextBlock::spare_of(const Line& line, const DrawPlace& at) const {
+    return at.box.width - line.width * at.scale * shrink_;
+}
+
+/// The parts of a line: in their own colors, or all in one. Pictures are drawn with the own colors alone.
+void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part, Point offset,
+                              std::optional<Color> color, Color own, std::string_view text,
+                              DrawGroup& into) const {
     const float scale = at.scale * shrink_;
     const float before = at.mirrored ? 1 - part : part;
-    const float width = line.width * scale;
     // What goes beyond its box does so at its end.
-    const float spare = at.box.width - width;
+    const float spare = spare_of(line, at);
     const float x = at.box.x + (spare >= 0                            ? spare * before
                                 : look_.overflow == Overflow::visible ? spare * before
                                 : at.mirrored                         ? spare
@@ -341,9 +495,38 @@ float TextBlock::draw_line(const Line& line, const DrawPlace& at, float part, Po
     const float baseline = at.box.y + ascent_ * at.scale;
     const std::string_view drawn =
         line.is_cut ? std::string_view(line.fitted) : text.substr(line.begin, line.end - line.begin);
-    into.add_text(*look_.font, look_.size * scale, {x + offset.x, baseline + offset.y}, width, color, drawn,
-                  std::span(glyphs_).subspan(line.first_glyph, line.glyph_count), scale);
-    return -spare;
+    for (std::size_t i = 0; i < line.segment_count; ++i) {
+        const Segment& segment = segments_[line.first_segment + i];
+        const PieceLook* const look = segment.look;
+        const Point start{x + offset.x + segment.x * scale, baseline + offset.y};
+        if (look != nullptr && look->is_picture) {
+            if (!color) draw_picture(*look, start, scale, at, into);
+            continue;
+        }
+        const FontId font = look != nullptr && look->font ? *look->font : *look_.font;
+        const float size = look != nullptr ? look->size : look_.size;
+        const Color seen = color ? *color : look != nullptr && look->color ? *look->color : own;
+        into.add_text(font, size * scale, start, segment.width * scale, seen,
+                      drawn.substr(segment.begin, segment.end - segment.begin),
+                      std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count),
+                      scale);
+    }
+}
+
+/// As high as the characters are large, around the middle of capital letters.
+void TextBlock::draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at,
+                             DrawGroup& into) const {
+    constexpr float middle_of_capitals = 0.36F;
+    const float high = look.size * scale;
+    const float wide = look.image && look.image_size.height > 0
+                           ? high * look.image_size.width / look.image_size.height
+                           : high;
+    const Rect box{baseline.x, baseline.y - middle_of_capitals * high - high / 2, wide, high};
+    if (look.image)
+        into.add_image(*look.image, {0, 0, look.image_size.width, look.image_size.height}, box,
+                       rgb(0xffffff));
+    else
+        ImageLook::draw_missing(box, at, into);
 }
 
 void TextBlock::draw(const DrawPlace& at, float part, Color color, std::string_view given,
@@ -351,32 +534,33 @@ void TextBlock::draw(const DrawPlace& at, float part, Color color, std::string_v
     if (!can_measure(at.measurer)) return;
     const std::string_view text = said(given);
     const float scale = at.scale * shrink_;
-    const std::size_t first = into.commands().size();
-    // The shadow and the outline of one line lie below the characters of all of them.
+    const auto offset_of = [&](std::size_t line, Point by) {
+        return Point{by.x * scale, by.y * scale + line_advance() * static_cast<float>(line) * at.scale};
+    };
+    const auto clip_from = [&](std::size_t first, const Line& line) {
+        if (look_.overflow == Overflow::clip && spare_of(line, at) < 0) into.clip_from(first, at.box);
+    };
+    // What lies below one line lies below the characters of all of them.
+    if (look_.shadow)
+        for (std::size_t i = 0; i < line_count_; ++i) {
+            const std::size_t first = into.commands().size();
+            draw_segments(lines_[i], at, part, offset_of(i, look_.shadow->offset), look_.shadow->color, color,
+                          text, into);
+            into.soften_from(first, look_.outline ? look_.outline->width * scale : 0,
+                             look_.shadow->blur * scale);
+            clip_from(first, lines_[i]);
+        }
+    if (look_.outline)
+        for (std::size_t i = 0; i < line_count_; ++i) {
+            const std::size_t first = into.commands().size();
+            draw_segments(lines_[i], at, part, offset_of(i, {}), look_.outline->color, color, text, into);
+            into.soften_from(first, look_.outline->width * scale, 0);
+            clip_from(first, lines_[i]);
+        }
     for (std::size_t i = 0; i < line_count_; ++i) {
-        const float down = line_advance() * static_cast<float>(i) * at.scale;
-        const Point offset =
-            look_.shadow ? Point{look_.shadow->offset.x * scale, look_.shadow->offset.y * scale} : Point{};
-        const Color under = look_.shadow    ? look_.shadow->color.value()
-                            : look_.outline ? look_.outline->color.value()
-                                            : color;
-        const float beyond = draw_line(lines_[i], at, part, {offset.x, offset.y + down}, under, text, into);
-        if (look_.outline) into.outline_last(look_.outline->width * scale);
-        if (look_.shadow) into.blur_last(look_.shadow->blur * scale);
-        if (look_.overflow == Overflow::clip && beyond > 0) into.clip_last(at.box);
-    }
-    if (!look_.shadow && !look_.outline) return;
-    const Point back =
-        look_.shadow ? Point{-look_.shadow->offset.x * scale, -look_.shadow->offset.y * scale} : Point{};
-    for (std::size_t i = 0; i < line_count_ && look_.shadow && look_.outline; ++i) {
-        into.repeat(first + i, back, look_.outline->color);
-        into.outline_last(look_.outline->width * scale);
-        into.blur_last(0);
-    }
-    for (std::size_t i = 0; i < line_count_; ++i) {
-        into.repeat(first + i, back, color);
-        into.outline_last(0);
-        into.blur_last(0);
+        const std::size_t first = into.commands().size();
+        draw_segments(lines_[i], at, part, offset_of(i, {}), std::nullopt, color, text, into);
+        clip_from(first, lines_[i]);
     }
 }
 

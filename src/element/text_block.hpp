@@ -10,6 +10,41 @@
 
 namespace rapido {
 
+/// How the characters of one piece of a text look, or the picture that it is.
+struct PieceLook {
+    std::optional<FontId> font;
+    float size = 24;
+    std::optional<Color> color;  ///< without one, that of the text
+    std::optional<ImageId> image;
+    Size image_size;
+    bool is_picture = false;  ///< `image` is missing where this is set without one
+};
+
+/// The looks of the pieces that the patterns of a text name.
+class PieceLooks {
+ public:
+    /// What a piece has where its style is silent.
+    struct Around {
+        std::string family;
+        int weight = 400;
+        bool italic = false;
+        float size = 24;
+    };
+
+    /// Finds the style or the picture of every piece; one that there is not is reported.
+    void find(const Format& format, const Around& around, std::string_view field, BodyContext& context);
+    const PieceLook* look(const TextPiece& piece) const;
+    bool empty() const { return known_.empty(); }
+
+ private:
+    struct Known {
+        std::string name;
+        bool is_picture;
+        PieceLook look;
+    };
+    std::vector<Known> known_;
+};
+
 /// How the characters of a text look, and how they stand in lines.
 struct Lettering {
     std::optional<FontId> font;  ///< without one, nothing is measured and nothing is drawn
@@ -49,6 +84,8 @@ class TextBlock {
     }
 
     void set_font(std::optional<FontId> font) { look_.font = font; }
+    /// The looks of pieces; a text that is measured may have those that are found here.
+    void set_pieces(PieceLooks looks) { looks_ = std::move(looks); }
     /// Less room than the element may take, for what stands around the text in it.
     void set_max_width(float width) { look_.max_width = width; }
     /// The language by whose rules letters change; null for none.
@@ -56,7 +93,8 @@ class TextBlock {
     bool can_measure(const TextMeasurer* measurer) const { return measurer != nullptr && look_.font; }
     /// As wide as it is by itself, and as high as its lines at the width that it has. With a decimal mark it finds the end of
     /// the whole digits of a text of one line.
-    Size measure(TextMeasurer* measurer, std::string_view text, std::string_view decimal = {});
+    Size measure(TextMeasurer* measurer, std::string_view text, std::span<const TextPiece> pieces,
+                 std::string_view decimal = {});
     float ascent() const { return ascent_; }
     float digits_end() const { return digits_end_; }
     float digits_after() const { return natural_ - digits_end_; }
@@ -72,15 +110,29 @@ class TextBlock {
     struct Line {
         std::size_t begin = 0, end = 0;
         std::size_t first_glyph = 0, glyph_count = 0;
+        std::size_t first_segment = 0, segment_count = 0;
         float width = 0;
         bool is_cut = false;
         std::string fitted;
     };
+    /// A part of a line in one look.
+    struct Segment {
+        std::size_t begin = 0, end = 0;                ///< bytes of the line
+        std::size_t first_glyph = 0, glyph_count = 0;  ///< of the line
+        float x = 0, width = 0;
+        const PieceLook* look = nullptr;  ///< null for that of the text
+    };
 
     bool wraps() const { return look_.wrap != Wrap::nowrap; }
     std::string_view said(std::string_view text) const { return is_prepared_ ? prepared_ : text; }
-    void prepare(TextMeasurer& measurer, std::string_view text);
-    float shape(TextMeasurer& measurer, std::string_view text);
+    void prepare(TextMeasurer& measurer, std::string_view text, std::span<const TextPiece> pieces);
+    void prepare_pieces(TextMeasurer& measurer, std::string_view text);
+    const PieceLook* look_at(std::size_t byte) const;
+    std::size_t next_edge(std::size_t byte) const;
+    /// Into `shaped_` and `segments_shaped_`; the text stands at `from` of the whole.
+    float shape(TextMeasurer& measurer, std::string_view text, std::size_t from);
+    float shape_segment(TextMeasurer& measurer, std::string_view text, const PieceLook* look);
+    void take_shaped(Line& line);
     Line& next_line(std::size_t begin, std::size_t end);
     void add_line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end);
     void break_lines(TextMeasurer& measurer, std::string_view text, float room);
@@ -92,12 +144,14 @@ class TextBlock {
     float line_advance() const;
     float height() const;
     float widest() const;
-    float draw_line(const Line& line, const DrawPlace& at, float part, Point offset, Color color,
-                    std::string_view text, DrawGroup& into) const;
+    float spare_of(const Line& line, const DrawPlace& at) const;
+    void draw_segments(const Line& line, const DrawPlace& at, float part, Point offset,
+                       std::optional<Color> color, Color own, std::string_view text, DrawGroup& into) const;
+    void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at,
+                      DrawGroup& into) const;
 
     Lettering look_;
     std::string language_;
-    FontMetrics metrics_;
     float natural_ = 0;  ///< the width of the whole text, broken where it must be
     float room_ = -1;    ///< the width that it has; negative before it has one
     float shrink_ = 1;   ///< what is drawn is so much smaller
@@ -107,7 +161,11 @@ class TextBlock {
     std::string prepared_;  ///< the text as it is seen, where letters are changed
     std::vector<Line> lines_;
     std::size_t line_count_ = 0;  ///< of those; the others are kept for their memory
-    std::vector<Glyph> glyphs_, shaped_;
+    std::vector<Glyph> glyphs_, shaped_, shaped_part_;
+    std::vector<Segment> segments_, segments_shaped_;
+    PieceLooks looks_;
+    std::vector<TextPiece> pieces_;         ///< of the text as it is seen
+    float ascent_em_ = 0, descent_em_ = 0;  ///< of the highest of its fonts, in design pixels
     std::vector<LineEnd> ends_;
 };
 

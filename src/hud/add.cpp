@@ -101,6 +101,10 @@ void Hud::State::speak(ElementIndex index) {
     context.max_type = type_of(readouts.max_source(index));
     context.measurer = layouter.measurer();
     context.font = locales.font(language.get());
+    context.images = images;
+    context.find_style = [this](std::string_view name, Problem& problem) {
+        return text_styles.find(name, problem);
+    };
     element.body->set_language(language.get(), context);
     if (context.failed()) {
         element.body->set_language(nullptr, context);
@@ -129,6 +133,10 @@ ElementRef Hud::add(const std::vector<Element>& elements) {
         return {};
     }
     return added.empty() ? ElementRef() : added.front();
+}
+
+bool Hud::add(const TextStyle& style) {
+    return state_->may("add") && state_->add(style, nullptr);
 }
 
 bool Hud::add(const Group& group) {

@@ -138,6 +138,12 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     ElementContext context(state_->problems, "a message of " + state_->elements[notice->element].name(),
                            nullptr, state_->formats);
     context.check_numbers(message_table(), &message);
+    context.measurer = state_->layouter.measurer();
+    context.images = state_->images;
+    context.font = state_->locales.font(state_->language.get());
+    context.find_style = [this](std::string_view name, Problem& problem) {
+        return state_->text_styles.find(name, problem);
+    };
     if (context.failed()) return false;
     std::string storage;
     const Value value = state_->bindings.read_once(message.value, storage);
@@ -145,6 +151,10 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     if (themed.color) state_->themes.apply(*themed.color);
     const std::size_t index = notice->body->add(themed, value, state_->language.get(), context);
     if (index == NoticeBody::no_message) return false;
+    if (context.failed()) {
+        notice->body->forget(index);
+        return false;
+    }
     state_->notices.post(*notice, index, state_->time.now());
     return true;
 }

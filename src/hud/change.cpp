@@ -177,6 +177,7 @@ bool Hud::add(const Theme& theme) {
 void Hud::State::follow_theme() {
     effects.follow_theme(themes);
     themes.apply(font, nullptr, "font");
+    const bool other_styles = text_styles.follow_theme(themes);
     const bool other_font = font.value() != locales.of_all.font;
     locales.of_all.font = font;
     for (ElementIndex index = 0; index < elements.count(); ++index) {
@@ -185,7 +186,7 @@ void Hud::State::follow_theme() {
         const GameLayer* const layer = elements[index].layer_of_game.get();
         const bool is_themed = Themes::has_names(*kind_of(description).table, address_of(description)) ||
                                (layer != nullptr && layer->color && !layer->color->name().empty());
-        if (is_themed || other_font) change(index, Element(description));
+        if (is_themed || other_font || other_styles) change(index, Element(description));
     }
 }
 
@@ -227,6 +228,15 @@ void Hud::set_opacity(ElementRef ref, float opacity) {
     if (!state_->may("set_opacity")) return;
     if (const ElementIndex index = state_->elements.living(ref); index != no_element)
         state_->visibility.set_by_game(index, {}, opacity > 0 ? std::min(opacity, 1.0F) : 0.0F);
+}
+
+void Hud::set_visible(bool visible) {
+    if (state_->may("set_visible")) state_->visibility.set_all_by_game(visible, {});
+}
+
+void Hud::set_opacity(float opacity) {
+    if (state_->may("set_opacity"))
+        state_->visibility.set_all_by_game({}, opacity > 0 ? std::min(opacity, 1.0F) : 0.0F);
 }
 
 void Hud::reset(ElementRef ref) {

@@ -122,6 +122,17 @@ inline constexpr std::array locale_fields{
 static_assert(locale_fields.size() == member_count<LocaleOptions>);
 inline constexpr Table locale_table{"locale", locale_fields};
 
+inline constexpr std::array text_style_fields{
+    required_field<&TextStyle::id>("id", "The name by which pieces of texts refer to it."),
+    field<&TextStyle::color>("color", "The color of the characters."),
+    field<&TextStyle::font>("font", "A family or a list of families."),
+    field<&TextStyle::weight>("weight", "The weight of the font.", {"", 1, 1000}),
+    field<&TextStyle::italic>("italic", "Whether the font is italic."),
+    field<&TextStyle::size>("size", "The size of the font.", {"px", 1, largest_length}),
+};
+static_assert(text_style_fields.size() == member_count<TextStyle>);
+inline constexpr Table text_style_table{"style", text_style_fields};
+
 inline constexpr std::array top_fields{
     field<&HudDefinition::design>("design", "The size of the screen that offsets and sizes were chosen for.",
                                   {"px", 1, 1e5}),
@@ -132,6 +143,9 @@ inline constexpr std::array top_fields{
     field<&HudDefinition::mirror>(
         "mirror", "Left and right change places in languages that are written from right to left."),
     field<&HudDefinition::font>("font", "The family of texts that name none, or a list of families."),
+    field<&HudDefinition::font_files>(
+        "font_files", "Files of fonts in the folder of the HUD that texts may name by their family.",
+        {.most = 100}),
     field<&HudDefinition::compact_names>(
         "compact_names",
         "Names in compact numbers, each for three more powers of ten; without any, those of the language.",

@@ -39,8 +39,9 @@ const Location& Origin::of(std::string_view field) const {
 bool operator==(const HudDefinition& a, const HudDefinition& b) {
     return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale && a.margin == b.margin &&
            a.mirror == b.mirror && a.font == b.font && a.locales == b.locales &&
-           a.compact_names == b.compact_names && a.themes == b.themes && a.timers == b.timers &&
-           a.meters == b.meters && a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
+           a.compact_names == b.compact_names && a.themes == b.themes && a.styles == b.styles &&
+           a.font_files == b.font_files && a.timers == b.timers && a.meters == b.meters &&
+           a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
 }
 
 void Hud::State::make(const HudDefinition& definition) {
@@ -59,6 +60,8 @@ void Hud::State::make(const HudDefinition& definition) {
         add(definition.themes[i], origin_at(definition.theme_origins, i));
     font = definition.font;
     themes.apply(font, top.report_theme(), "font");
+    for (std::size_t i = 0; i < definition.styles.size(); ++i)
+        add(definition.styles[i], origin_at(definition.style_origins, i));
     locales = {{.font = font.value(), .compact_names = definition.compact_names}, definition.locales};
     if (!definition.compact_names.empty())
         language = std::make_shared<const Language>(locales.with_names(Language{}));
@@ -135,6 +138,17 @@ bool Hud::State::add(const Theme& theme, const Origin* origin) {
                          "that of the first theme stands for it", ProblemCode::missing_key,
                          Severity::warning});
     themes.add(theme);
+    return true;
+}
+
+bool Hud::State::add(const TextStyle& style, const Origin* origin) {
+    ElementContext context(problems, "style '" + style.id + "'", origin, formats);
+    context.check_numbers(text_style_table, &style);
+    if (style.id.empty()) context.report("id", "is empty", {}, ProblemCode::bad_id);
+    if (context.failed()) return false;
+    TextStyle themed = style;
+    themes.apply(text_style_table, &themed, context.report_theme());
+    text_styles.add(themed);
     return true;
 }
 

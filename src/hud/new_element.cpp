@@ -80,6 +80,9 @@ NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin,
     context_.find_effect = [this](std::string_view name, Problem& problem) {
         return hud_.effects.find(name, problem);
     };
+    context_.find_style = [this](std::string_view name, Problem& problem) {
+        return hud_.text_styles.find(name, problem);
+    };
     context_.font = hud.locales.font(hud.language.get());
 }
 

@@ -6,6 +6,7 @@
 #include "hud/events.hpp"
 #include "hud/notices.hpp"
 #include "hud/pending.hpp"
+#include "hud/text_styles.hpp"
 #include "hud/themes.hpp"
 #include "hud/timers.hpp"
 #include "travel/travel_plans.hpp"
@@ -31,6 +32,7 @@ struct Parts {
     TravelPlans plans;
     Formats formats;
     Themes themes;
+    TextStyles text_styles;
     Themed<std::string> font;  ///< of texts that name none
     Locales locales;
     ImageFinder* images = nullptr;
@@ -51,6 +53,7 @@ struct Hud::State : Parts {
     bool add(const Effect& effect, const Origin* origin);
     bool add(const Group& group, const Origin* origin);
     bool add(const Theme& theme, const Origin* origin);
+    bool add(const TextStyle& style, const Origin* origin);
     /// Shows the values of the present theme everywhere.
     void follow_theme();
     /// Gives a running element another description of the same kind and id: what goes on is not interrupted. False, with problems,

@@ -39,6 +39,12 @@ void Visibility::set_by_game(ElementIndex index, std::optional<bool> visible, st
     dirty_ = true;
 }
 
+void Visibility::set_all_by_game(std::optional<bool> visible, std::optional<float> opacity) {
+    game_shows_ = visible.value_or(game_shows_);
+    game_opacity_ = opacity.value_or(game_opacity_);
+    dirty_ = true;
+}
+
 void Visibility::set_by_band(ElementIndex index, std::optional<bool> visible) {
     if (visible == seen_[index].by_band) return;
     seen_[index].by_band = visible;
@@ -68,7 +74,8 @@ void Visibility::decide(ElementIndex index) {
         opacity *= group.game_opacity * (dimmed ? group.dim : 1);
     }
     const Seen* const around = element.parent != no_element ? &seen_[element.parent] : nullptr;
-    if (around != nullptr) opacity *= around->opacity;
+    opacity *= around != nullptr ? around->opacity : game_opacity_;
+    if (around == nullptr) wanted = wanted && game_shows_;
     if (opacity != seen.opacity) elements_.mark_changed(index);
     seen.opacity = opacity;
     const bool shown = wanted && (around == nullptr || around->shown);

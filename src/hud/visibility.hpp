@@ -59,6 +59,8 @@ class Visibility {
     }
     /// The game shows or hides an element, and makes it less opaque, besides all else.
     void set_by_game(ElementIndex index, std::optional<bool> visible, std::optional<float> opacity);
+    /// The same for all of them.
+    void set_all_by_game(std::optional<bool> visible, std::optional<float> opacity);
     const Conditions& conditions(ElementIndex index) const { return seen_[index].conditions; }
 
     void add(RunningGroup group);
@@ -116,6 +118,8 @@ class Visibility {
     std::vector<RunningGroup> groups_;
     std::unordered_map<std::string, GroupIndex> group_indices_;  ///< by id
     std::vector<VisibilityChange> changes_;
+    bool game_shows_ = true;
+    float game_opacity_ = 1;
     bool dirty_ = true;
     bool begun_ = false;  ///< a frame was decided before
 };

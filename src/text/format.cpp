@@ -11,6 +11,10 @@ namespace rapido {
 namespace {
 
 constexpr std::size_t longest_pattern = 4096;
+constexpr std::size_t deepest_piece = 8;
+constexpr std::size_t most_markup = 64;
+/// The object replacement character, U+FFFC.
+constexpr std::string_view picture_character = "\xef\xbf\xbc";
 constexpr std::array<std::string_view, 8> field_names{"value", "max",   "percent", "ratio",
                                                       "left",  "delta", "sign",    "named"};
 /// Those that a pattern may use.
@@ -39,6 +43,8 @@ class PatternParser {
                 return *problem_;
             }
         }
+        if (!open_.empty())
+            return fault(open_.back(), "a styled piece without its end", "write '{</>}' behind it");
         parsed_.tail = std::move(literal_);
         return std::move(parsed_);
     }
@@ -57,11 +63,47 @@ class PatternParser {
         return false;
     }
 
+    /// `{<style>}`, `{</>}` and `{<picture/>}`.
+    bool parse_markup(std::size_t begin, std::size_t close) {
+        using Markup = Format::Parsed::Markup;
+        std::string_view inside = pattern_.substr(begin + 1, close - begin - 1);
+        const bool is_closed = inside.ends_with('>');
+        inside = inside.substr(1, inside.size() - (is_closed ? 2 : 1));
+        Markup markup{.before = parsed_.pieces.size(), .at = literal_.size(), .offset = begin, .name = {}};
+        if (inside == "/") {
+            markup.kind = Markup::Kind::end;
+            if (open_.empty()) return fail(begin, "'{</>}' without a piece that it ends");
+            open_.pop_back();
+        } else if (inside.ends_with('/')) {
+            markup.kind = Markup::Kind::picture;
+            inside.remove_suffix(1);
+            literal_ += picture_character;
+        } else {
+            open_.push_back(begin);
+            if (open_.size() > deepest_piece) return fail(begin, "pieces are nested more than 8 deep");
+        }
+        const auto allowed = [](char c) {
+            return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
+                   c == '-' || c == '.';
+        };
+        if (!is_closed ||
+            (inside != "/" && (inside.empty() || !std::all_of(inside.begin(), inside.end(), allowed))))
+            return fail(begin,
+                        "'" + utf8::shortened(pattern_.substr(begin, close + 1 - begin)) + "' is no piece",
+                        "write {<style>}, {</>} or {<picture/>}, or '{{' for the brace itself");
+        if (markup.kind != Markup::Kind::end) markup.name = inside;
+        parsed_.markup.push_back(std::move(markup));
+        if (parsed_.markup.size() > most_markup) return fail(begin, "a format has at most 64 pieces");
+        at_ = close + 1;
+        return true;
+    }
+
     bool parse_field() {
         const std::size_t begin = at_;
         const std::size_t close = pattern_.find('}', begin);
         if (close == std::string_view::npos)
             return fail(begin, "'{' without a '}' after it", "write '{{' for the brace itself");
+        if (pattern_[begin + 1] == '<') return parse_markup(begin, close);
         const std::string_view inside = pattern_.substr(begin + 1, close - begin - 1);
         const std::size_t colon = std::min(inside.find(':'), inside.size());
         const std::string_view name = inside.substr(0, colon);
@@ -121,6 +163,7 @@ class PatternParser {
     std::span<const std::string_view> names_;
     std::size_t at_ = 0;
     std::string literal_;
+    std::vector<std::size_t> open_;  ///< where pieces begin that have not ended
     Format::Parsed parsed_;
     std::optional<Problem> problem_;
 };
@@ -134,6 +177,14 @@ Result<Format> Format::parse(std::string_view pattern, const Location& where,
     Format format;
     format.parsed_ = std::make_shared<const Parsed>(*std::move(parsed));
     return format;
+}
+
+std::vector<Format::PieceUse> Format::piece_uses() const {
+    std::vector<PieceUse> uses;
+    for (const Parsed::Markup& markup : parsed_->markup)
+        if (markup.kind != Parsed::Markup::Kind::end)
+            uses.push_back({markup.name, markup.kind == Parsed::Markup::Kind::picture, markup.offset});
+    return uses;
 }
 
 std::vector<Format::Use> Format::uses() const {

@@ -61,7 +61,8 @@ void FormattedText::take_back() {
 /// Hands over the characters that were just made, if one number in them is all that may change.
 void FormattedText::hand_over(const FieldValues& values) {
     const auto& pieces = format_.parsed_->pieces;
-    if (number_ == nullptr || forms_ != nullptr || options_.compact > 0) return;
+    if (number_ == nullptr || forms_ != nullptr || options_.compact > 0 || !format_.parsed_->markup.empty())
+        return;
     std::size_t shown = pieces.size();
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         const bool is_value = pieces[i].field == FieldName::value;
@@ -170,7 +171,7 @@ bool FormattedText::make(const FieldValues& values, bool first) {
     draft_.swap(text_);
     text_.clear();
     write(pieces.empty() || forms_ == nullptr ? format_ : form_for(first_number()), values);
-    const bool changed = first || draft_ != text_;
+    const bool changed = first || draft_ != text_ || !pieces_.empty();
     made_ = true;
     hand_over(values);
     return changed;
@@ -192,14 +193,36 @@ const Format& FormattedText::form_for(const Key& first) const {
 void FormattedText::write(const Format& form, const FieldValues& values) {
     const FieldWriter writer(options_, *numbers_);
     const bool own = &form == &format_;
+    pieces_.clear();
+    open_pieces_.clear();
     for (std::size_t i = 0; i < form.parsed_->pieces.size(); ++i) {
         const auto& piece = form.parsed_->pieces[i];
+        mark(form, i, text_.size());
         text_ += piece.literal;
         const std::size_t begin = text_.size();
         writer.write(piece, own ? keys_[i] : writer.key_in(form, i, values), values, text_);
         if (piece.field == FieldName::value) number_in_text_ = {begin, text_.size()};
     }
+    mark(form, form.parsed_->pieces.size(), text_.size());
     text_ += form.parsed_->tail;
+}
+
+/// The pieces that begin and end in the literal text before a field, which stands at `from`.
+void FormattedText::mark(const Format& form, std::size_t before, std::size_t from) {
+    using Kind = Format::Parsed::Markup::Kind;
+    for (const Format::Parsed::Markup& markup : form.parsed_->markup) {
+        if (markup.before != before) continue;
+        const std::size_t at = from + markup.at;
+        if (markup.kind == Kind::end) {
+            pieces_[open_pieces_.back()].end = at;
+            open_pieces_.pop_back();
+            continue;
+        }
+        const bool is_picture = markup.kind == Kind::picture;
+        constexpr std::size_t picture_bytes = 3;
+        pieces_.push_back({at, is_picture ? at + picture_bytes : at, markup.name, is_picture});
+        if (!is_picture) open_pieces_.push_back(pieces_.size() - 1);
+    }
 }
 
 }  // namespace rapido

@@ -148,16 +148,14 @@ class DrawGroup {
     void mask_last(ImageId mask, const Rect& rect);
     /// Gives the last command a linear gradient.
     void shade_last(Color end_color, Point from, Point to);
-    /// Widens the characters of the last command, a text; zero draws them as they are.
-    void outline_last(float width) { commands_.back().outline = width; }
     /// Blurs the last command; zero draws it sharp.
     void blur_last(float radius) { commands_.back().blur = radius; }
-    /// Adds a command once more, moved and in another color: it shares its glyphs.
-    void repeat(std::size_t command, Point moved, Color color);
+    /// Widens the characters of all commands from one on by `outline`, and blurs them.
+    void soften_from(std::size_t first, float outline, float blur);
+    /// Clips all commands from one on to a rectangle.
+    void clip_from(std::size_t first, const Rect& clip);
     /// Puts a soft copy of all commands below them.
     void glow(float radius, Color color);
-    /// Clips the last command to a rectangle.
-    void clip_last(const Rect& clip) { commands_.back().clip = clip; }
     /// `glyphs` are at a size that is multiplied by `scale`.
     void add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
                   std::span<const Glyph> glyphs, float scale);

@@ -65,6 +65,17 @@ struct Theme {
     friend bool operator==(const Theme&, const Theme&) = default;
 };
 
+/// How a piece of a text looks, by name: `{<warning>}...{</>}` in a pattern. What is not given is as in the text around it.
+struct TextStyle {
+    std::string id{};
+    std::optional<Themed<Color>> color{};  ///< bands change pieces without a color of their own
+    std::optional<Themed<std::string>> font{};
+    std::optional<int> weight{};
+    std::optional<bool> italic{};
+    std::optional<float> size{};  ///< design pixels per em
+    friend bool operator==(const TextStyle&, const TextStyle&) = default;
+};
+
 /// What is different in the languages of a tag: `ja` counts for `ja-JP`, too.
 struct LocaleOptions {
     std::string locale{};  ///< a BCP 47 tag
@@ -97,7 +108,10 @@ struct HudDefinition {
     /// Names of one's own in compact numbers, each for three more powers of ten: `["k", "M", "G"]`. Empty means those of the
     /// language.
     std::vector<std::string> compact_names{};
-    std::vector<Theme> themes{};  ///< a name that one of them lacks is that of the first
+    std::vector<std::string>
+        font_files{};  ///< in the folder of the HUD, for whoever makes its fonts: see `Fonts::add_files`
+    std::vector<TextStyle> styles{};  ///< for pieces of texts
+    std::vector<Theme> themes{};      ///< a name that one of them lacks is that of the first
     std::vector<Timer> timers{};
     std::vector<Meter> meters{};
     std::vector<Effect> effects{};  ///< besides the built-in ones; one with the same id replaces it
@@ -106,6 +120,7 @@ struct HudDefinition {
 
     // As long as what they belong to, or empty where it was written in C++.
     Origin origin{};
+    std::vector<Origin> style_origins{};
     std::vector<Origin> theme_origins{};
     std::vector<Origin> timer_origins{};
     std::vector<Origin> meter_origins{};

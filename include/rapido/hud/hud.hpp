@@ -95,6 +95,8 @@ class Hud {
     bool add(const Timer& timer);
     bool add(const Meter& meter);
     bool add(const Effect& effect);
+    /// Adds a style for pieces of texts that are added after it, or replaces the one of its id.
+    bool add(const TextStyle& style);
     /// Adds a theme, or replaces the one of its id. The first one is used until `set_theme`.
     bool add(const Theme& theme);
 
@@ -131,6 +133,9 @@ class Hud {
     void set_visible(ElementRef element, bool visible);
     /// Multiplies the opacity of an element, and of all that stands inside, by 0 to 1.
     void set_opacity(ElementRef element, float opacity);
+    /// Shows or hides the whole HUD, and multiplies its opacity.
+    void set_visible(bool visible);
+    void set_opacity(float opacity);
     /// Replaces the format of a text. False, with a problem, for one that cannot be read; then nothing has changed.
     bool set_format(ElementRef element, std::string_view format);
     /// Replaces the place of an element. False, with a problem, for one that cannot be.

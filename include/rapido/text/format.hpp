@@ -53,6 +53,9 @@ enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, s
 /// spec of `%H`, `%I`, `%M`, `%S`, `%p`, `%T`, `%R` and literal text, with a precision for fractions of a
 /// second (`{:.1%M:%S}`); so does a plain number, as seconds.
 ///
+/// `{<warning>}` begins a piece in the style of that name and `{</>}` ends it, at most 8 deep; `{<coin/>}` is the picture of that
+/// name on the line. Only patterns and translations are read so: what a value says is shown as it is, braces and all.
+///
 /// Departures from ISO, so that a HUD is readable: the largest unit of a duration is not reduced (75 minutes
 /// under `%M:%S` is `75:00`), a time is rounded before it is split, negative zero shows no sign, an infinity
 /// is `∞`, `f`, `e` and `g` also take an integer, NaN shows the placeholder, and `L` takes its marks from the
@@ -67,6 +70,13 @@ class Format {
         std::size_t offset = 0;  ///< where the field begins in the pattern, in bytes
     };
 
+    /// A styled piece or a picture of a pattern.
+    struct PieceUse {
+        std::string_view name;
+        bool is_picture = false;
+        std::size_t offset = 0;  ///< where it begins in the pattern, in bytes
+    };
+
     /// Parses a pattern of at most 4096 bytes and 8 fields. Widths are limited to 256, precisions to 30.
     /// `where` is the place of the pattern's first character; problems point at the fault inside it. `names` are fields besides
     /// those of the table.
@@ -74,6 +84,8 @@ class Format {
                                 std::span<const std::string_view> names = {});
 
     std::vector<Use> uses() const;
+    /// Returns the pieces that need a style or a picture of their name.
+    std::vector<PieceUse> piece_uses() const;
     /// Whether some field needs the maximum.
     bool uses_max() const;
     /// Returns why a value of this type cannot be shown in that use; empty if it can.

@@ -22,6 +22,14 @@ struct TextOptions {
     bool time_of_day = false;      ///< hours of a duration begin again after 24
 };
 
+/// A part of a text in a style of its own, or a picture on its line.
+struct TextPiece {
+    std::size_t begin = 0, end = 0;  ///< bytes; of a picture those of U+FFFC
+    std::string_view name{};         ///< of the style or the picture
+    bool is_picture = false;
+    friend bool operator==(const TextPiece&, const TextPiece&) = default;
+};
+
 /// One text, which is made again only when its visible characters would differ: a value is first turned into the digits that
 /// would be seen, and only other digits make another text.
 ///
@@ -44,6 +52,9 @@ class FormattedText {
 
     /// Returns the characters, which are valid until the next update.
     std::string_view text() const;
+    /// Returns the styled pieces and the pictures of the text, in the order in which they begin: where they overlap, the later one
+    /// counts. Valid until the next update.
+    std::span<const TextPiece> pieces() const { return pieces_; }
     /// Lets a `NumberText`, which must outlive this text, write and hold the characters where only one number of them
     /// changes; while it holds them, it may be updated in place of this text, with the same maximum and delta. Null for
     /// none, as at first. The characters stay.
@@ -76,6 +87,7 @@ class FormattedText {
     const Key& first_number() const;
     const Format& form_for(const Key& first) const;
     void write(const Format& form, const FieldValues& values);
+    void mark(const Format& form, std::size_t before, std::size_t from);
     bool make(const FieldValues& values, bool first);
     void take_back();
     void hand_over(const FieldValues& values);
@@ -89,6 +101,8 @@ class FormattedText {
     bool made_ = false;  ///< with the present forms and language
     std::string text_;   ///< unless `number_` holds it
     std::string draft_;
+    std::vector<TextPiece> pieces_;
+    std::vector<std::size_t> open_pieces_;
     NumberText* number_ = nullptr;
     std::pair<std::size_t, std::size_t> number_in_text_;  ///< where the value stands in `text_`
     Value handed_max_;  ///< what was shown of the maximum when it was handed over

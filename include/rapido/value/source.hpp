@@ -1,7 +1,6 @@
 // Where a value comes from: something of the game that is watched, a name to be looked up, or a constant.
 #pragma once
 
-#include <atomic>
 #include <concepts>
 #include <cstddef>
 #include <memory>
@@ -19,11 +18,6 @@ namespace rapido {
 class Source;
 
 namespace detail {
-
-template <class T>
-inline constexpr bool is_atomic = false;
-template <class T>
-inline constexpr bool is_atomic<std::atomic<T>> = true;
 
 /// Whether something is a string literal, or looks like one: a constant array of characters.
 template <class T>

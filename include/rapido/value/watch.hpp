@@ -1,6 +1,7 @@
 // Binds sources to the state of a game.
 #pragma once
 
+#include <atomic>
 #include <concepts>
 #include <functional>
 #include <iterator>
@@ -121,6 +122,11 @@ template <class Result, class Read>
 Source make_getter(Read read) {
     return Source(Binding::getter(std::make_shared<const Reading<Read>>(std::move(read)), type_of<Result>()));
 }
+
+template <class T>
+inline constexpr bool is_atomic = false;
+template <class T>
+inline constexpr bool is_atomic<std::atomic<T>> = true;
 
 template <class T>
 concept CharacterPointer = std::same_as < std::remove_cv_t<std::remove_pointer_t<std::decay_t<T>>>,

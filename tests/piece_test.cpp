@@ -1,0 +1,213 @@
+// Pieces of a text: styles and pictures inside patterns and translations, never inside values.
+
+#include "rapido/file.hpp"
+#include "rapido/images.hpp"
+#include "support.hpp"
+
+namespace rapido::test {
+namespace {
+
+TEST(Format, takes_pieces_apart_and_tells_what_is_none) {
+    const auto pieces_of = [](std::string_view pattern, const FieldValues& values) {
+        Result<Format> format = Format::parse(pattern, {"h.toml", 1, 1});
+        if (!format) return to_string(format.problems().front());
+        FormattedText text(*format);
+        text.update(values);
+        std::string all(text.text());
+        for (const TextPiece& piece : text.pieces())
+            all += " " + std::string(piece.name) + (piece.is_picture ? "/" : "") + "=" +
+                   std::to_string(piece.begin) + "-" + std::to_string(piece.end);
+        return all;
+    };
+    const std::string picture = "\xef\xbf\xbc";
+    for (const auto& [pattern, expected] : std::vector<std::pair<std::string, std::string>>{
+             {"Hold {<strong>}{}{</>} to drop", "Hold 7 to drop strong=5-6"},
+             {"{<a>}x{<b>}y{</>}{</>}z", "xyz a=0-2 b=1-2"},
+             {"{<coin/>} {}", picture + " 7 coin/=0-3"},
+             {"{}{<a>} of {max}{</>}", "7 of 12 a=1-7"},
+             {"{{<a>}} {}", "{<a>} 7"},
+             {"{<a>}x",
+              "h.toml:1:1: error: format \"{<a>}x\": a styled piece without its end; write '{</>}' behind "
+              "it"},
+             {"x{</>}", "h.toml:1:2: error: format \"x{</>}\": '{</>}' without a piece that it ends"},
+             {"{<a b>}{</>}",
+              "h.toml:1:1: error: format \"{<a b>}{</>}\": '{<a b>}' is no piece; write {<style>}, {</>} or "
+              "{<picture/>}, or "
+              "'{{' for the brace itself"},
+             {"{<a}",
+              "h.toml:1:1: error: format \"{<a}\": '{<a}' is no piece; write {<style>}, {</>} or "
+              "{<picture/>}, or '{{' for the brace itself"},
+             {"{<>}",
+              "h.toml:1:1: error: format \"{<>}\": '{<>}' is no piece; write {<style>}, {</>} or "
+              "{<picture/>}, or '{{' for the brace itself"},
+             {"{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}",
+              "h.toml:1:41: error: format \"{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}\": pieces are "
+              "nested more than 8 deep"},
+         })
+        EXPECT_EQ(pieces_of(pattern, {.value = 7, .max = 12}), expected) << pattern;
+    // What a value says is shown as it is.
+    EXPECT_EQ(pieces_of("{}", {.value = Value(std::string_view("{<a>}{</>}"))}), "{<a>}{</>}");
+}
+
+struct Part {
+    std::string text;
+    Color color;
+    float size, x;
+    friend bool operator==(const Part&, const Part&) = default;
+};
+
+std::vector<Part> parts_of(const Hud& hud) {
+    DrawList list;
+    hud.draw(list);
+    std::vector<Part> parts;
+    for (const DrawGroup& group : list.groups())
+        for (const DrawCommand& command : group.commands()) {
+            if (command.kind == DrawCommand::Kind::text)
+                parts.push_back(
+                    {std::string(group.text_of(command)), command.color, command.size, command.baseline.x});
+            if (command.kind == DrawCommand::Kind::image)
+                parts.push_back({"picture", command.color, command.rect.height, command.rect.x});
+        }
+    return parts;
+}
+
+TEST(Text, has_pieces_with_looks_of_their_own) {
+    const Color ink = rgb(0xf2efe6), amber = rgb(0xffc24a), red = rgb(0xff0000), white = rgb(0xffffff);
+    const Result<HudDefinition> definition = read_hud(R"(
+[theme.a.color]
+warm = "#ffc24a"
+[theme.b.color]
+warm = "#00ff00"
+[style.strong]
+color = "warm"
+size = 40
+[style.plain]
+weight = 700
+layout = "row"
+[[element]]
+kind = "text"
+id = "t"
+value = "n"
+format = "Hold {<strong>}{}{</>}{<plain>} s{</>} {<coin/>}"
+bands = [{ above = 10, color = "#ff0000" }]
+size = 20
+place = { offset = [0, 0] }
+)",
+                                                      "h.toml");
+    ASSERT_TRUE(definition) << to_string(definition.problems().front());
+    BoxMeasurer measurer;
+    Images images;
+    std::vector<Color> pixels(8, amber);
+    ASSERT_TRUE(images.add("coin.png", 4, 2, pixels));
+    int n = 7;
+    Sources sources;
+    sources.set("n", watch(n));
+    Hud hud(*definition, sources, &measurer, &images);
+    hud.resize({.size = {1280, 720}});
+    update(hud, 16ms);
+    EXPECT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
+    // A character is half as wide as its size, and a picture twice as wide as high.
+    EXPECT_EQ(parts_of(hud), (std::vector<Part>{{"Hold ", ink, 20, 0},
+                                                {"7", amber, 40, 50},
+                                                {" s", ink, 20, 70},
+                                                {" ", ink, 20, 90},
+                                                {"picture", white, 20, 100}}));
+    const ElementRef text = hud.find("t");
+    EXPECT_EQ(hud.text(text), "Hold 7 s \xef\xbf\xbc");
+    EXPECT_EQ(hud[text].box, (Rect{0, 0, 140, 40})) << "as high as the highest of its fonts";
+    n = 12;
+    update(hud, 16ms);
+    hud.set_theme("b");
+    update(hud, 16ms);
+    EXPECT_EQ(parts_of(hud), (std::vector<Part>{{"Hold ", red, 20, 0},
+                                                {"12", rgb(0x00ff00), 40, 50},
+                                                {" s", red, 20, 90},
+                                                {" ", red, 20, 110},
+                                                {"picture", white, 20, 120}}))
+        << "a band colors what has no color of its own";
+
+    // A translation may reorder pieces and leave them out.
+    Language german{.tag = "de"};
+    german.translations["Hold {<strong>}{}{</>}{<plain>} s{</>} {<coin/>}"]
+        .forms[static_cast<std::size_t>(PluralCategory::other)] = "{<coin/>}{<strong>}{}{</>} halten";
+    hud.set_language(german);
+    update(hud, 16ms);
+    EXPECT_EQ(parts_of(hud),
+              (std::vector<Part>{
+                  {"picture", white, 20, 0}, {"12", rgb(0x00ff00), 40, 40}, {" halten", red, 20, 80}}));
+    EXPECT_TRUE(hud.problems().empty());
+}
+
+TEST(Text, breaks_cuts_and_capitalizes_pieces_as_all_others) {
+    BoxMeasurer measurer;
+    const auto seen = [&](Text text) {
+        Hud hud{HudDefinition{.styles = {{.id = "b", .size = 20}}}, {}, &measurer};
+        hud.resize({.size = {1280, 720}});
+        text.id = "t";
+        text.size = 20;
+        hud.add(text);
+        update(hud, 16ms);
+        std::string all;
+        float last = -1;
+        DrawList list;
+        hud.draw(list);
+        for (const DrawGroup& group : list.groups())
+            for (const DrawCommand& command : group.commands()) {
+                all += command.baseline.y == last ? "+" : "|";
+                last = command.baseline.y;
+                all += group.text_of(command);
+            }
+        return all;
+    };
+    EXPECT_EQ(
+        seen({.format = "one {<b>}two three{</>} four", .place = {.max_size = {90, 0}}, .wrap = Wrap::wrap}),
+        "|one +two|three|four");
+    EXPECT_EQ(seen({.format = "one {<b>}two three{</>}",
+                    .place = {.max_size = {100, 0}},
+                    .overflow = Overflow::ellipsis}),
+              "|one +two…");
+    EXPECT_EQ(seen({.format = "a{<b>}b\tc{</>}d", .transform = TextTransform::uppercase}), "|A+B C+D");
+}
+
+TEST(Notice, has_pieces_and_unknown_ones_are_told) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{.styles = {{.id = "strong", .color = rgb(0xff0000)}}}, {}, &measurer};
+    hud.resize({.size = {1280, 720}});
+    const ElementRef news = hud.add(Notice{.id = "n"});
+    EXPECT_TRUE(hud.notify(news, {.text = "Leave {<strong>}now{</>}"}));
+    hud.notify(news, {.text = "Leave {<strong>}now{</>}"});
+    update(hud, 16ms);
+    const std::vector<Part> parts = parts_of(hud);
+    ASSERT_EQ(parts.size(), 3U);
+    EXPECT_EQ(parts[1].text, "now");
+    EXPECT_EQ(parts[1].color.red, 255);
+    EXPECT_EQ(parts[1].color.green, 0);
+    EXPECT_EQ(parts[2].text, " ×2");
+    EXPECT_FALSE(hud.notify(news, {.text = "{<strnog>}now{</>}"}));
+    EXPECT_NE(to_string(hud.problems().back()).find("no style 'strnog'; did you mean 'strong'?"),
+              std::string::npos)
+        << to_string(hud.problems().back());
+    EXPECT_FALSE(hud.add(Text{.id = "t", .format = "{<x>}a{</>}"}));
+}
+
+TEST(Hud, is_shown_hidden_and_dimmed_as_a_whole) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.resize({.size = {1280, 720}});
+    hud.add(Panel{.id = "p"});
+    const ElementRef text = hud.add(Text{.id = "t", .format = "x", .inside = "p", .opacity = 0.5F});
+    hud.set_opacity(0.5F);
+    update(hud, 16ms);
+    EXPECT_FLOAT_EQ(hud[text].opacity, 0.25F);
+    hud.set_visible(false);
+    update(hud, 16ms);
+    EXPECT_FALSE(hud[text].visible);
+    hud.set_visible(true);
+    hud.set_opacity(2);
+    update(hud, 16ms);
+    EXPECT_TRUE(hud[text].visible);
+    EXPECT_FLOAT_EQ(hud[text].opacity, 0.5F);
+}
+
+}  // namespace
+}  // namespace rapido::test
