@@ -186,8 +186,8 @@ int main() {
     std::cout << "<!-- Made by scripts/reference; do not edit. -->\n"
                  "# Reference of HUD files\n\n"
                  "Every key of a HUD file, which is the name of the field in C++, too; where `motion`, "
-                 "`rise`, `fall` and "
-                 "`max_motion` stand,\nC++ has one `Motions`. A key that is not required may be left out. An "
+                 "`rise`, `fall`, "
+                 "`max_motion` and `cycle` stand,\nC++ has one `Motions`. A key that is not required may be left out. An "
                  "empty default means "
                  "none. Lengths are design pixels.\n";
     Writer writer;

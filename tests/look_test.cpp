@@ -271,5 +271,166 @@ TEST(Looks, of_the_demo_show_the_same_six_readouts_without_a_problem) {
     }
 }
 
+TEST(Level, fills_along_a_map_to_a_gray_level_at_every_quarter) {
+    BoxMeasurer measurer;
+    Fonts fonts;
+    Images images;
+    // A way that is no line: from the left to the right in the upper half, and back in the lower one.
+    constexpr int across = 128, half = 8;
+    std::vector<Color> map;
+    for (int y = 0; y < 2 * half; ++y)
+        for (int x = 0; x < across; ++x) {
+            const auto gray = static_cast<std::uint8_t>(y < half ? x : 255 - x);
+            map.push_back({gray, gray, gray, 255});
+        }
+    ASSERT_TRUE(images.add("way", across, 2 * half, map));
+    double value = 0;
+    Hud hud{HudDefinition{.design = {across, 2 * half}}, {}, &measurer, &images};
+    hud.resize({.size = {across, 2 * half}});
+    hud.add(Level{.id = "l",
+                  .value = watch(value),
+                  .max = 100,
+                  .place = {.size = {across, 2 * half}},
+                  .map = "way",
+                  .map_softness = 0,
+                  .color = white,
+                  .background = black});
+    for (const double fill : {0.0, 0.1, 25.0, 50.0, 75.0, 99.99, 100.0}) {
+        value = fill;
+        update(hud, 16ms);
+        DrawList list;
+        hud.draw(list);
+        Picture picture(across, 2 * half, fonts, &images);
+        picture.fill(black);
+        picture.draw(list);
+        int shown = 0;
+        for (int gray = 0; gray < 256; ++gray) {
+            const int x = gray < across ? gray : 255 - gray, y = gray < across ? half / 2 : half + half / 2;
+            const bool is_shown = picture.pixel(x, y).red > 127;
+            shown += is_shown ? 1 : 0;
+            if (std::abs(gray - fill / 100 * 255) > 1) {
+                EXPECT_EQ(is_shown, gray < fill / 100 * 255) << fill << " " << gray;
+            }
+        }
+        // A little is never nothing, and nearly all never all.
+        EXPECT_EQ(shown > 0, fill > 0) << fill;
+        EXPECT_EQ(shown == 256, fill == 100) << fill;
+    }
+    // A soft edge goes through half where the fill is.
+    hud.change<Level>(hud.find("l"), [](Level& level) { level.map_softness = 0.2F; });
+    value = 25;
+    update(hud, 16ms);
+    DrawList list;
+    hud.draw(list);
+    Picture picture(across, 2 * half, fonts, &images);
+    picture.fill(black);
+    picture.draw(list);
+    // The edge is 0.2 wide around 0.25 * 1.2 - 0.1 = 0.2 of the way.
+    for (const auto& [gray, light] :
+         std::vector<std::pair<int, double>>{{25, 1}, {38, 0.75}, {51, 0.5}, {64, 0.25}, {77, 0}})
+        EXPECT_NEAR(picture.pixel(gray, 3).red, 255 * light, 6) << gray;
+}
+
+TEST(Image, is_chosen_by_a_value_and_covered_by_a_sweep) {
+    BoxMeasurer measurer;
+    Fonts fonts;
+    Images images;
+    const std::vector<Color> red(16, rgb(0xff0000)), green(16, rgb(0x00ff00)), blue(32, rgb(0x0000ff));
+    ASSERT_TRUE(images.add("none", 4, 4, red));
+    ASSERT_TRUE(images.add("one", 4, 4, green));
+    ASSERT_TRUE(images.add("two", 8, 4, blue));
+    std::optional<double> rank;
+    double cooling = 30;
+    Hud hud{HudDefinition{.design = {100, 100}}, {}, &measurer, &images};
+    hud.resize({.size = {100, 100}});
+    const ElementRef badge =
+        hud.add(Image{.id = "badge", .image = "none", .value = watch(rank), .images = {"one", "two"}});
+    const ElementRef icon = hud.add(Image{.id = "icon",
+                                          .image = "one",
+                                          .value = watch(cooling),
+                                          .max = 40,
+                                          .place = {.anchor = Anchor::bottom_right, .size = {60, 60}},
+                                          .sweep = Sweep{black}});
+    const auto shown_image = [&] {
+        DrawList list;
+        hud.draw(list);
+        return list.groups()[0].commands()[0].image;
+    };
+    for (const auto& [value, image] :
+         std::vector<std::pair<double, ImageId>>{{-3, 1}, {0, 1}, {0.9, 1}, {1, 2}, {7, 2}}) {
+        rank = value;
+        update(hud, 16ms);
+        EXPECT_EQ(shown_image(), image) << value;
+        EXPECT_EQ(hud[badge].box.width, image == 2 ? 8 : 4) << "as large as the one that is shown";
+    }
+    EXPECT_DOUBLE_EQ(*hud[icon].fill, 0.75);
+    for (const double left : {40.0, 30.0, 10.0, 0.0}) {
+        cooling = left;
+        update(hud, 16ms);
+        DrawList list;
+        hud.draw(list);
+        Picture picture(100, 100, fonts, &images);
+        picture.fill(white);
+        picture.draw(list);
+        // It is uncovered clockwise from the top: what is left is the end of the way round.
+        for (const int degrees : {20, 70, 110, 160, 200, 250, 290, 340}) {
+            const double angle = degrees * std::acos(-1) / 180;
+            const Color seen = picture.pixel(static_cast<int>(70 + 20 * std::sin(angle)),
+                                             static_cast<int>(70 - 20 * std::cos(angle)));
+            EXPECT_EQ(seen, degrees >= 360 - 360 * left / 40 ? black : rgb(0x00ff00))
+                << left << " " << degrees;
+        }
+    }
+}
+
+TEST(Effect, lets_an_element_glow) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{.design = {100, 100},
+                          .effects = {{.id = "light",
+                                       .duration = 1s,
+                                       .easing = Easing::linear(),
+                                       .keyframes = {{.at = 0.5, .glow = 1.0F}, {.at = 1, .glow = 0.0F}}}}},
+            {},
+            &measurer};
+    hud.resize({.size = {100, 100}});
+    const ElementRef bar = hud.add(Bar{.id = "b", .value = 1, .max = 1, .color = rgb(0x00ff00)});
+    update(hud, 16ms);
+    const auto light = [&] {
+        DrawList list;
+        hud.draw(list);
+        const DrawCommand& first = list.groups()[0].commands()[0];
+        return first.blur > 0 ? static_cast<int>(first.color.alpha) : 0;
+    };
+    EXPECT_EQ(light(), 0);
+    hud.play(bar, "light");
+    update(hud, 250ms);
+    const int quarter = light();
+    update(hud, 250ms);
+    const int full = light();
+    EXPECT_NEAR(full, 2 * quarter, 3);
+    EXPECT_GT(full, 100);
+    update(hud, 2s);
+    EXPECT_EQ(light(), 0);
+}
+
+TEST(TextScale, enlarges_texts_and_what_stands_around_them) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.resize({.size = {1280, 720}});
+    const ElementRef panel = hud.add(Panel{.id = "p", .padding = {10, 10, 10, 10}});
+    const ElementRef text = hud.add(Text{.id = "t", .format = "ridge", .inside = "p", .size = 20});
+    const ElementRef bar = hud.add(Bar{.id = "b", .value = 1});
+    update(hud, 16ms);
+    hud.set_text_scale(1.5F);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[text].box.width, 75);
+    EXPECT_EQ(hud[panel].box.width, 95);
+    EXPECT_EQ(hud[bar].box.width, 160);
+    hud.set_text_scale(100);
+    const ElementRef later = hud.add(Text{.id = "l", .format = "ab", .size = 20});
+    update(hud, 16ms);
+    EXPECT_EQ(hud[later].box.width, 60) << "at most three times";
+}
+
 }  // namespace
 }  // namespace rapido::test

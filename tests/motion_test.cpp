@@ -482,5 +482,38 @@ TEST(Motion, of_64_bit_integers_is_exact_at_both_ends) {
                                                       "18446744073709551615"}));
 }
 
+/// A compass that turns from 359 to 1 turns by 2, and never the long way round.
+TEST(MovingValue, goes_the_short_way_round_a_cycle) {
+    const Motions way{.both = tween(Seconds{1}, Easing::linear()), .cycle = 360};
+    for (const auto& [from, to, quarter] : std::vector<std::array<double, 3>>{{359, 1, 359.5},
+                                                                              {1, 359, 0.5},
+                                                                              {10, 50, 20},
+                                                                              {50, 10, 40},
+                                                                              {90, 271, 45.25},
+                                                                              {-170, 170, -175},
+                                                                              {170, -170, 175}}) {
+        MovingValue value;
+        value.snap(Value(from));
+        value.set_target(Value(to), Nanoseconds{0}, way);
+        EXPECT_NEAR(value.at(250ms).real(), quarter, 1e-9) << from << " to " << to;
+        EXPECT_EQ(value.at(1s).real(), to);
+        // Continuous: small steps in time are small steps on the circle.
+        double before = from;
+        for (int i = 1; i <= 100; ++i) {
+            const double now = value.at(i * 10ms).real();
+            const double step = std::remainder(now - before, 360);
+            EXPECT_LT(std::abs(step), 2);
+            before = now;
+        }
+    }
+    MovingValue whole;
+    whole.snap(Value(std::int64_t{358}));
+    whole.set_target(Value(std::int64_t{2}), Nanoseconds{0}, way);
+    std::string seen;
+    for (int i = 0; i <= 4; ++i)
+        seen += std::to_string(whole.at(i * 250ms).int64()) + " ";
+    EXPECT_EQ(seen, "358 359 0 1 2 ");
+}
+
 }  // namespace
 }  // namespace rapido::test

@@ -35,6 +35,9 @@ struct PixelSize {
 /// A PNG image of at most so many pixels; the stream is at its beginning.
 Result<Surface> read_png(std::istream& file, std::size_t most);
 
+/// How opaque a picture is that is drawn by a map: see `DrawCommand::map`.
+Surface between_grays(cairo_surface_t* map, float from, float to, float softness);
+
 /// A part of an image, its colors multiplied and then mixed with a tint.
 Surface recolored(cairo_surface_t* image, const Rect& part, Color color, Color tint, float tint_part);
 

@@ -227,6 +227,44 @@ std::vector<float> Images::opacity(ImageId image, const Rect& part, bool of_colu
     return slices;
 }
 
+Surface between_grays(cairo_surface_t* map, float from, float to, float softness) {
+    cairo_surface_flush(map);
+    const int width = cairo_image_surface_get_width(map), height = cairo_image_surface_get_height(map);
+    Surface made(cairo_image_surface_create(CAIRO_FORMAT_A8, width, height));
+    // A hair at least, so that there is something to divide by.
+    const float edge = std::max(softness, 1e-6F);
+    std::array<std::uint8_t, 256> opacities{};
+    for (std::size_t gray = 0; gray < opacities.size(); ++gray) {
+        const float g = static_cast<float>(gray) / 255;
+        const auto limited = [](float part) { return std::clamp(part, 0.0F, 1.0F); };
+        opacities[gray] = static_cast<std::uint8_t>(
+            std::lround(255 * limited((to - g) / edge + 0.5F) * limited((g - from) / edge + 0.5F)));
+    }
+    for (int y = 0; y < height; ++y) {
+        const auto* const row = reinterpret_cast<const std::uint32_t*>(
+            cairo_image_surface_get_data(map) +
+            static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(map));
+        unsigned char* const out =
+            cairo_image_surface_get_data(made.get()) +
+            static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(made.get());
+        for (int x = 0; x < width; ++x) {
+            const std::uint32_t argb = row[x];
+            const std::uint32_t alpha = argb >> 24U;
+            if (alpha == 0) {
+                out[x] = 0;
+                continue;
+            }
+            // Rec. 709 weights of the straight colors; a gray has three equal ones.
+            const double red = (argb >> 16U) & 255U, green = (argb >> 8U) & 255U, blue = argb & 255U;
+            const double gray = (0.2126 * red + 0.7152 * green + 0.0722 * blue) * 255 / alpha;
+            const auto level = static_cast<std::size_t>(std::clamp(std::lround(gray), 0L, 255L));
+            out[x] = static_cast<unsigned char>((opacities[level] * alpha + 127) / 255);
+        }
+    }
+    cairo_surface_mark_dirty(made.get());
+    return made;
+}
+
 Surface recolored(cairo_surface_t* image, const Rect& part, Color color, Color tint, float tint_part) {
     const auto left = static_cast<int>(part.x), top = static_cast<int>(part.y);
     const auto wide = static_cast<int>(part.width), high = static_cast<int>(part.height);

@@ -169,6 +169,13 @@ struct Picture::State {
     std::vector<cairo_glyph_t> glyphs;
     std::unordered_map<std::string, Surface> kept;  ///< opacities, by what was drawn
     double kept_pixels = 0;
+    /// The last fill along a map.
+    struct Mapped {
+        ImageId map = 0;
+        float from = 0, to = 0, softness = -1;
+        Surface opacity;
+    };
+    Mapped mapped;
     Status status;
 
     static std::unique_ptr<State> on(Surface surface, const Fonts& fonts, const Images::State* images) {
@@ -179,7 +186,7 @@ struct Picture::State {
         cairo_set_font_options(context.get(), options);
         cairo_font_options_destroy(options);
         return std::make_unique<State>(
-            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}, 0, {}});
+            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}, 0, {}, {}});
     }
 
     Rect whole() const {
@@ -386,6 +393,19 @@ struct Picture::State {
         return over_rect(mask, all, command);
     }
 
+    /// What of an image is drawn by its map; null where it has none.
+    Pattern map_of(const DrawCommand& command) {
+        if (!command.has_map || images == nullptr || command.map >= images->surfaces.size()) return nullptr;
+        cairo_surface_t* const map = images->surfaces[command.map].get();
+        if (command.map != mapped.map || command.map_from != mapped.from || command.map_to != mapped.to ||
+            command.map_softness != mapped.softness)
+            mapped = {command.map, command.map_from, command.map_to, command.map_softness,
+                      between_grays(map, command.map_from, command.map_to, command.map_softness)};
+        const Rect all{0, 0, static_cast<float>(cairo_image_surface_get_width(map)),
+                       static_cast<float>(cairo_image_surface_get_height(map))};
+        return over_rect(mapped.opacity.get(), all, command);
+    }
+
     /// A part of an image, as a pattern that lies over the rectangle of the command.
     static Pattern over_rect(cairo_surface_t* part, const Rect& source, const DrawCommand& command) {
         Pattern pattern(cairo_pattern_create_for_surface(part));
@@ -426,13 +446,19 @@ struct Picture::State {
         }
         cairo_rectangle(on, rect.x, rect.y, rect.width, rect.height);
         cairo_clip(on);
+        const Pattern map = map_of(command);
         const Pattern mask = mask_of(command);
+        if (map) cairo_push_group(on);
         if (mask) cairo_push_group(on);
         cairo_set_source(on, pattern.get());
         cairo_paint_with_alpha(on, command.color.alpha / 255.0);
         if (mask) {
             cairo_pop_group_to_source(on);
             cairo_mask(on, mask.get());
+        }
+        if (map) {
+            cairo_pop_group_to_source(on);
+            cairo_mask(on, map.get());
         }
         cairo_restore(on);
     }

@@ -182,6 +182,16 @@ void DrawGroup::mask_last(ImageId mask, const Rect& rect) {
     commands_.back().rect = rect;
 }
 
+void DrawGroup::map_last(ImageId map, float from, float to, float softness) {
+    DrawCommand& command = commands_.back();
+    const auto placed = [&](float value) { return value * (1 + softness) - softness / 2; };
+    command.has_map = true;
+    command.map = map;
+    command.map_from = from > 0 ? placed(from) : -1 - softness;
+    command.map_to = placed(to);
+    command.map_softness = softness;
+}
+
 void DrawGroup::add_text(FontId font, float size, Point baseline, float width, Color color,
                          std::string_view text, std::span<const Glyph> glyphs, float scale) {
     DrawCommand command;

@@ -68,6 +68,7 @@ class BodyContext {
     TextMeasurer* measurer = nullptr;       ///< null where nothing is drawn
     ImageFinder* images = nullptr;          ///< null where there are none
     std::string_view font;                  ///< the HUD's
+    float text_scale = 1;                   ///< the player's size of texts
     std::optional<Value::Type> value_type;  ///< where they are fixed
     std::optional<Value::Type> max_type;
 };

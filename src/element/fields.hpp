@@ -284,8 +284,8 @@ struct Description<Frames> {
     static constexpr Table table{"frames", frames_fields};
 };
 
-/// The members of `Motions` are four keys of the element itself: so many more than it has members.
-inline constexpr std::size_t flat_motions = 3;
+/// The members of `Motions` are five keys of the element itself: so many more than it has members.
+inline constexpr std::size_t flat_motions = 4;
 
 /// What every element that follows a value has besides it.
 template <class Kind>
@@ -295,6 +295,8 @@ inline constexpr std::array following_fields{
     field<&Kind::motion, &Motions::rise>("rise", "Replaces the motion when the value rises."),
     field<&Kind::motion, &Motions::fall>("fall", "Replaces the motion when the value falls."),
     field<&Kind::motion, &Motions::max>("max_motion", "How the shown maximum follows."),
+    field<&Kind::motion, &Motions::cycle>("cycle", "The values that come round again; zero is none.",
+                                          {"", 0, 1e18}),
     field<&Kind::bands>("bands", "Ranges of the value in which the element looks different.", {.most = 32}),
     field<&Kind::clock>("clock", "The clock that pace, motion and fades follow."),
     field<&Kind::when_no_value>("when_no_value", "What happens to the element when its value is gone."),

@@ -1,6 +1,9 @@
 #include "rapido/element/image.hpp"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
+#include <numbers>
 #include <utility>
 
 #include "element/fields.hpp"
@@ -15,6 +18,18 @@ struct Choices<ImageFit> {
     static constexpr std::array<std::string_view, 5> names{"fill", "contain", "cover", "none", "scale_down"};
 };
 
+inline constexpr std::array sweep_fields{
+    field<&Sweep::color>("color", "The color of the cover."),
+    field<&Sweep::start>("start", "Where the covered part ends, clockwise from the top.",
+                         {"degrees", -36000, 36000}),
+    field<&Sweep::clockwise>("clockwise", "Whether the image is uncovered clockwise."),
+};
+static_assert(sweep_fields.size() == member_count<Sweep>);
+template <>
+struct Description<Sweep> {
+    static constexpr Table table{"sweep", sweep_fields};
+};
+
 namespace {
 
 constexpr std::array own_fields{
@@ -22,6 +37,9 @@ constexpr std::array own_fields{
     required_field<&Image::image>("image", "A PNG file in the folder of the HUD."),
     field<&Image::value>("value", "The value that chooses the frame, and the bands."),
     field<&Image::max>("max", "The value of the last frame."),
+    field<&Image::images>("images", "Pictures of which the value, a number from 0, chooses one.",
+                          {.most = 1000}),
+    field<&Image::sweep>("sweep", "A cover over as much of the image as the value is of its maximum."),
     field<&Image::frames>("frames", "The frames of an animation in the image."),
     field<&Image::fit>("fit", "How the image fills its box."),
     field<&Image::slice>("slice", "The pixels of the image along each edge that are not stretched across.",
@@ -56,7 +74,11 @@ class ImageBody final : public Body {
           slice_(image.slice),
           color_(image.color),
           smooth_(image.smooth),
-          has_value_(image.value) {
+          has_value_(image.value),
+          sweep_(image.sweep),
+          picks_frame_(image.value && !image.sweep && image.images.empty()) {
+        for (std::size_t i = 0; i < image.images.size(); ++i)
+            of_values_.push_back(ImageLook::find(image.images[i], "images", image.frames, context));
         for (std::size_t i = 0; i < image.bands.size(); ++i)
             of_bands_.push_back(ImageLook::find(image.bands[i].image, "bands." + std::to_string(i) + ".image",
                                                 image.frames, context));
@@ -72,12 +94,20 @@ class ImageBody final : public Body {
 
     Change show(const FieldValues& shown, double) override {
         if (!has_value_) return Change::none;
-        fill_ = fill_of(shown.value.number(), shown.max.number());
+        if (!of_values_.empty()) {
+            const double last = static_cast<double>(of_values_.size() - 1);
+            const double number = shown.value.number();
+            const std::size_t before = std::exchange(
+                chosen_, number >= 0 ? static_cast<std::size_t>(std::min(std::floor(number), last)) : 0);
+            return before != chosen_ ? Change::size : Change::none;
+        }
+        const double before = std::exchange(fill_, fill_of(shown.value.number(), shown.max.number()));
+        if (!picks_frame_) return look_if(before != fill_);
         const auto last = static_cast<float>(look().frame_count() - 1);
         return go_to(last > 0 ? static_cast<int>(std::lround(honest_length(fill_, last, 1))) : 0);
     }
 
-    bool lives_in_time() const override { return !has_value_ && own_.frame_count() > 1; }
+    bool lives_in_time() const override { return !picks_frame_ && own_.frame_count() > 1; }
     Change advance(const Moment& at) override {
         return go_to(at.reduced_motion || look().frame_count() <= 1 ? 0 : look().frame_at(at.now));
     }
@@ -97,16 +127,38 @@ class ImageBody final : public Body {
             into.cut_last(corners);
         }
         if (mask_.image()) into.mask_last(*mask_.image(), all);
+        if (sweep_ && fill_ > 0) cover(all, at, into);
     }
 
     std::optional<double> fill() const override {
-        return has_value_ && own_.frame_count() > 1 ? std::optional(fill_) : std::nullopt;
+        return (picks_frame_ && own_.frame_count() > 1) || sweep_ ? std::optional(fill_) : std::nullopt;
     }
     Color color() const override { return color_; }
 
  private:
     const ImageLook& look() const {
-        return band_ < of_bands_.size() && of_bands_[band_] ? of_bands_[band_] : own_;
+        if (band_ < of_bands_.size() && of_bands_[band_]) return of_bands_[band_];
+        return has_value_ && chosen_ < of_values_.size() ? of_values_[chosen_] : own_;
+    }
+    /// The cover: the picture once more in one color, as far as a part of a circle around it reaches.
+    void cover(const Rect& box, const DrawPlace& at, DrawGroup& into) const {
+        look().draw(box, frame_, sweep_->color, smooth_, at, into);
+        into.silhouette_last();
+        if (mask_.image()) into.mask_last(*mask_.image(), box);
+        if (fill_ >= 1) return;
+        constexpr double degree = std::numbers::pi / 180;
+        const Point middle{box.x + box.width / 2, box.y + box.height / 2};
+        const double radius = std::hypot(static_cast<double>(box.width), static_cast<double>(box.height));
+        const double way = 360 * fill_ * (sweep_->clockwise ? -1 : 1);
+        std::vector<Point>& points = at.room->points;
+        points.assign(1, middle);
+        const int steps = std::max(2, static_cast<int>(std::ceil(std::abs(way) / 6)));
+        for (int i = 0; i <= steps; ++i) {
+            const double angle = (static_cast<double>(sweep_->start) + way * i / steps) * degree;
+            points.push_back({middle.x + static_cast<float>(radius * std::sin(angle)),
+                              middle.y - static_cast<float>(radius * std::cos(angle))});
+        }
+        into.cut_last(points);
     }
     Change go_to(int frame) { return look_if(std::exchange(frame_, frame) != frame); }
 
@@ -119,6 +171,10 @@ class ImageBody final : public Body {
     Color color_;
     bool smooth_;
     bool has_value_;
+    std::optional<Sweep> sweep_;
+    bool picks_frame_;                  ///< the value chooses a frame
+    std::vector<ImageLook> of_values_;  ///< by the number that the value is
+    std::size_t chosen_ = 0;
     double fill_ = 0;
     int frame_ = 0;
 };

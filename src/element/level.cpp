@@ -47,6 +47,8 @@ constexpr std::array own_fields{
     field<&Level::image>("image", "A picture that is seen up to the level, which replaces the shape."),
     field<&Level::empty_image>("empty_image", "A picture of the empty shape, drawn below."),
     field<&Level::mask>("mask", "A picture that is filled with color, which replaces the shape."),
+    field<&Level::map>("map", "A gray picture that says at which fill each pixel is reached."),
+    field<&Level::map_softness>("map_softness", "How soft the edge of a fill along a map is.", {"", 0, 1}),
     field<&Level::frames>("frames", "The frames of the picture."),
     field<&Level::direction>("direction", "The direction in which the element fills."),
     field<&Level::fill_by>("fill_by", "How a fill fraction maps to the shape."),
@@ -77,6 +79,8 @@ class LevelBody final : public FillBody {
           image_(ImageLook::find(level.image, "image", level.frames, context)),
           empty_image_(ImageLook::find(level.empty_image, "empty_image", level.frames, context)),
           mask_(ImageLook::find(level.mask, "mask", {}, context)),
+          map_(ImageLook::find(level.map, "map", {}, context)),
+          map_softness_(std::clamp(level.map_softness, 0.0F, 1.0F)),
           direction_(level.direction),
           fill_by_(level.fill_by),
           wave_(level.wave),
@@ -119,6 +123,7 @@ class LevelBody final : public FillBody {
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         if (image_ && !image_.image()) return ImageLook::draw_missing(at.box, at, into);
         if (mask_ && !mask_.image()) return ImageLook::draw_missing(at.box, at, into);
+        if (map_ && !map_.image()) return ImageLook::draw_missing(at.box, at, into);
         const Rect whole = fitted_box(at.box, aspect());
         const float border = border_ > 0 ? std::max(1.0F, border_ * at.scale) : 0;
         const float inset = is_picture() ? 0 : border + padding_ * at.scale;
@@ -139,18 +144,18 @@ class LevelBody final : public FillBody {
 
  private:
     static ShapeOutline outline_for(const Level& level) {
-        if (!level.image.empty() || !level.mask.empty()) return outline_of(Shape::box);
+        if (!level.image.empty() || !level.mask.empty() || !level.map.empty()) return outline_of(Shape::box);
         return level.outline.empty() ? outline_of(level.shape) : ShapeOutline{level.outline, 0};
     }
-    bool is_picture() const { return image_ || mask_; }
+    bool is_picture() const { return image_ || mask_ || map_; }
     float aspect() const {
         if (!is_picture()) return outline_.aspect;
-        const Size size = image_ ? image_.size() : mask_.size();
+        const Size size = image_ ? image_.size() : map_ ? map_.size() : mask_.size();
         return size.width / size.height;
     }
     /// Of a picture by how opaque it is, of a shape by its outline.
     AreaLevels areas_of(BodyContext& context) const {
-        const ImageLook& picture = image_ ? image_ : mask_;
+        const ImageLook& picture = image_ ? image_ : map_ ? map_ : mask_;
         if (is_picture() && picture.image()) {
             const bool across = direction_ == Direction::right || direction_ == Direction::left;
             std::vector<float> slices = context.images->opacity(*picture.image(), picture.frame(0), across);
@@ -215,6 +220,7 @@ class LevelBody final : public FillBody {
         }
 
         void paint(double from, double to, Color color, const Color* end_color = nullptr) const {
+            if (body_.map_.image()) return paint_along_map(from, to, color);
             auto& [part, cut, turned, line] = *at_.room;
             part = outline_;
             if (to < 1) {
@@ -238,6 +244,15 @@ class LevelBody final : public FillBody {
             }
             // A mask alone gives the color its shape: its own colors are not seen.
             if (body_.mask_.image()) into_.mask_last(*body_.mask_.image(), box_);
+        }
+
+        /// Something is seen of what is not empty, and something is missing of what is not full: a gray level.
+        void paint_along_map(double from, double to, Color color) const {
+            const auto honest = [](double fill) { return honest_length(fill, 1, 1.0F / 255); };
+            const ImageLook& seen = body_.image_ ? body_.image_ : body_.map_;
+            seen.draw(box_, body_.image_ ? body_.frame_ : 0, color, true, at_, into_);
+            if (!body_.image_) into_.silhouette_last();
+            into_.map_last(*body_.map_.image(), honest(from), honest(to), body_.map_softness_);
         }
 
         void paint_stripes() const {
@@ -295,6 +310,8 @@ class LevelBody final : public FillBody {
     ImageLook image_;
     ImageLook empty_image_;
     ImageLook mask_;
+    ImageLook map_;
+    float map_softness_;
     Direction direction_;
     FillBy fill_by_;
     Wave wave_;

@@ -8,7 +8,7 @@ namespace rapido {
 Numbers::Numbers(std::string format, std::string field, float size, BodyContext& context)
     : format_(std::move(format)),
       field_(std::move(field)),
-      size_(size),
+      size_(size * context.text_scale),
       is_duration_(context.value_type == Value::Type::duration) {
     if (format_.empty()) return;
     font_ = TextBlock::find_font("", 500, false, context);

@@ -274,12 +274,13 @@ class TextBody final : public Body {
         std::sort(texts.begin(), texts.end(),
                   [](const auto& a, const auto& b) { return a.first.size() > b.first.size(); });
         std::vector<std::string_view> shaped;
-        for (const auto& [text, pieces] : texts) {
+        for (const auto& candidate : texts) {
+            const std::string& text = candidate.first;
             if (std::any_of(shaped.begin(), shaped.end(),
                             [&](std::string_view longer) { return is_part_of(text, longer); }))
                 continue;
             shaped.push_back(text);
-            reserved_.width = std::max(reserved_.width, measure_line(measurer, text, pieces).width);
+            reserved_.width = std::max(reserved_.width, measure_line(measurer, text, candidate.second).width);
             reserved_.before = std::max(reserved_.before, block_.digits_end());
             reserved_.after = std::max(reserved_.after, block_.digits_after());
         }

@@ -67,7 +67,7 @@ void PieceLooks::find(const Format& format, const Around& around, std::string_vi
         if (look({0, 0, use.name, use.is_picture}) != nullptr) continue;
         Known& known = known_.emplace_back(Known{std::string(use.name), use.is_picture, {}});
         PieceLook& made = known.look;
-        made.size = around.size;
+        made.size = around.size * context.text_scale;
         made.is_picture = use.is_picture;
         if (use.is_picture) {
             if (context.images == nullptr) continue;
@@ -91,7 +91,7 @@ void PieceLooks::find(const Format& format, const Around& around, std::string_vi
             continue;
         }
         if (style->color) made.color = style->color->value();
-        made.size = style->size.value_or(around.size);
+        made.size = style->size.value_or(around.size) * context.text_scale;
         made.font = TextBlock::find_font(style->font ? style->font->value() : around.family,
                                          style->weight.value_or(around.weight),
                                          style->italic.value_or(around.italic), context);

@@ -71,8 +71,8 @@ class TextBlock {
     template <class Kind>
     static Lettering lettering_of(const Kind& described, Overflow overflow, BodyContext& context) {
         return {.font = find_font(described.font, described.weight, described.italic, context),
-                .size = described.size,
-                .letter_spacing = described.letter_spacing,
+                .size = described.size * context.text_scale,
+                .letter_spacing = described.letter_spacing * context.text_scale,
                 .line_height = described.line_height,
                 .transform = described.transform,
                 .wrap = described.wrap,

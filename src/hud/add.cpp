@@ -13,6 +13,19 @@ const std::vector<Band>& bands_of(const Readouts& readouts, ElementIndex index) 
 
 }  // namespace
 
+void Parts::equip(ElementContext& context) const {
+    context.measurer = layouter.measurer();
+    context.images = images;
+    context.font = locales.font(language.get());
+    context.text_scale = text_scale;
+    context.find_effect = [this](std::string_view name, Problem& problem) {
+        return effects.find(name, problem);
+    };
+    context.find_style = [this](std::string_view name, Problem& problem) {
+        return text_styles.find(name, problem);
+    };
+}
+
 ElementRef Hud::State::add(const Element& element, const Origin* origin) {
     NewElement made(*this, element, origin);
     made.check();
@@ -99,12 +112,7 @@ void Hud::State::speak(ElementIndex index) {
     };
     context.value_type = type_of(readouts.value_source(index));
     context.max_type = type_of(readouts.max_source(index));
-    context.measurer = layouter.measurer();
-    context.font = locales.font(language.get());
-    context.images = images;
-    context.find_style = [this](std::string_view name, Problem& problem) {
-        return text_styles.find(name, problem);
-    };
+    equip(context);
     element.body->set_language(language.get(), context);
     if (context.failed()) {
         element.body->set_language(nullptr, context);

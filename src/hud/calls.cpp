@@ -1,6 +1,7 @@
 // What a game asks of a running HUD between two frames.
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "base/nearest.hpp"
 #include "hud/state.hpp"
@@ -105,6 +106,15 @@ void Hud::set_scale(float scale) {
     state_->layouter.set_scale(scale >= 0.25F ? std::min(scale, 4.0F) : scale > 0 ? 0.25F : 1.0F);
 }
 
+void Hud::set_text_scale(float scale) {
+    if (!state_->may("set_text_scale")) return;
+    const float limited = scale > 0 ? std::clamp(scale, 0.5F, 3.0F) : 1.0F;
+    if (std::exchange(state_->text_scale, limited) == limited) return;
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index)
+        if (state_->elements[index].is_living())
+            state_->change(index, Element(*state_->elements[index].description));
+}
+
 bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
     if (!state_->may("play")) return false;
     if (!std::isfinite(strength)) {
@@ -138,12 +148,7 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     ElementContext context(state_->problems, "a message of " + state_->elements[notice->element].name(),
                            nullptr, state_->formats);
     context.check_numbers(message_table(), &message);
-    context.measurer = state_->layouter.measurer();
-    context.images = state_->images;
-    context.font = state_->locales.font(state_->language.get());
-    context.find_style = [this](std::string_view name, Problem& problem) {
-        return state_->text_styles.find(name, problem);
-    };
+    state_->equip(context);
     if (context.failed()) return false;
     std::string storage;
     const Value value = state_->bindings.read_once(message.value, storage);

@@ -34,6 +34,7 @@ inline constexpr std::array keyframe_fields{
     field<&Keyframe::rotation>("rotation", "The rotation, clockwise.", {"degrees", -36000, 36000}),
     field<&Keyframe::opacity>("opacity", "The opacity, which multiplies that of the element.", {"", 0, 1}),
     field<&Keyframe::color>("color", "Replaces all colors of the element."),
+    field<&Keyframe::glow>("glow", "How much stronger the glow of the element is; at rest 0.", {"", 0, 1}),
     field<&Keyframe::shine>("shine", "How far a bright stripe is on its way across.", {"", 0, 1}),
     field<&Keyframe::easing>("easing", "The shape of the way to the next keyframe."),
 };

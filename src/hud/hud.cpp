@@ -176,14 +176,16 @@ void Hud::State::draw(ElementIndex index, DrawGroup& group) {
                                 .measurer = layouter.measurer(),
                                 .room = &point_room},
                                group);
-    if (const Rest* const rest = elements[index].rest.get(); rest != nullptr) {
-        group.blend = rest->blend;
-        if (rest->glow && rest->glow->strength > 0) {
-            Color color = rest->glow->color;
-            color.alpha = static_cast<std::uint8_t>(
-                static_cast<float>(color.alpha) * std::min(rest->glow->strength, 1.0F) + 0.5F);
-            group.glow(rest->glow->radius * layouter.screen().scale, color);
-        }
+    const Rest* const rest = elements[index].rest.get();
+    if (rest != nullptr) group.blend = rest->blend;
+    // Without a glow of its own, an element shines in its own color.
+    const Glow usual{.strength = 0, .color = elements[index].body->color()};
+    const Glow& glow = rest != nullptr && rest->glow ? *rest->glow : usual;
+    const float strength = std::clamp(glow.strength + effects.pose(index, time.now()).glow, 0.0F, 1.0F);
+    if (strength > 0) {
+        Color color = glow.color;
+        color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * strength + 0.5F);
+        group.glow(glow.radius * layouter.screen().scale, color);
     }
     effects.draw_over(index, time.now(), device, group);
 }

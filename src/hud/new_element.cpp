@@ -75,15 +75,7 @@ NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin,
       replaces_(replaces),
       context_(hud.problems, std::string(kind.name()) + " '" + path + "'", origin, hud.formats) {
     context_.bound = [this](const Source& source) { return hud_.bindings.bound(source); };
-    context_.measurer = hud.layouter.measurer();
-    context_.images = hud.images;
-    context_.find_effect = [this](std::string_view name, Problem& problem) {
-        return hud_.effects.find(name, problem);
-    };
-    context_.find_style = [this](std::string_view name, Problem& problem) {
-        return hud_.text_styles.find(name, problem);
-    };
-    context_.font = hud.locales.font(hud.language.get());
+    hud.equip(context_);
 }
 
 std::unique_ptr<const Rest> NewElement::rest() const {

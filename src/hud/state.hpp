@@ -35,10 +35,14 @@ struct Parts {
     TextStyles text_styles;
     Themed<std::string> font;  ///< of texts that name none
     Locales locales;
+    float text_scale = 1;  ///< the player's
     ImageFinder* images = nullptr;
     std::shared_ptr<const Language> language;
     std::size_t timers_of_game = 0;  ///< how many of those in the sources are known
     PointRoom point_room;
+
+    /// Gives a context what every element may ask of the HUD.
+    void equip(ElementContext& context) const;
 };
 
 struct Hud::State : Parts {

@@ -151,6 +151,7 @@ Pose pose_of(const Effect& effect, double progress, float strength, std::uint32_
     const auto part = static_cast<float>(way.part);
     pose.offset = {(a.x + (b.x - a.x) * part) * strength, (a.y + (b.y - a.y) * part) * strength};
 
+    pose.glow = std::clamp(number(effect, &Keyframe::glow, progress, 0) * strength, 0.0F, 1.0F);
     add_tint(effect, progress, pose);
     pose.color_part *= std::clamp(strength, 0.0F, 1.0F);
 

@@ -17,6 +17,7 @@ enum Property : std::uint8_t {
     color = 16,
     shine = 32,
     dots = 64,
+    glow = 128,
 };
 
 /// What the keyframes of an effect name. With dots they describe those, and nothing of the element.
@@ -25,7 +26,8 @@ std::uint8_t properties_of(const Effect& effect) {
     int named = 0;
     for (const Keyframe& frame : effect.keyframes)
         named |= (frame.scale ? scale : 0) | (frame.offset ? offset : 0) | (frame.rotation ? rotation : 0) |
-                 (frame.opacity ? opacity : 0) | (frame.color ? color : 0) | (frame.shine ? shine : 0);
+                 (frame.opacity ? opacity : 0) | (frame.color ? color : 0) | (frame.shine ? shine : 0) |
+                 (frame.glow ? glow : 0);
     return static_cast<std::uint8_t>(named);
 }
 
@@ -142,6 +144,7 @@ Pose EffectPlayer::composed(Nanoseconds now, bool before) const {
         if ((wins & offset) != 0) all.offset = one.offset;
         if ((wins & rotation) != 0) all.rotation = one.rotation;
         if ((wins & opacity) != 0) all.opacity = one.opacity;
+        if ((wins & glow) != 0) all.glow = one.glow;
         if ((wins & shine) != 0) all.shine = one.shine;
         if ((wins & color) != 0) {
             all.color = one.color;

@@ -58,6 +58,13 @@ void MovingValue::set_target(Value target, Nanoseconds now, const Motions& motio
         shift = difference(target_.int64(), target.int64());
         if (target.type() == Value::Type::duration) scale = {.unit = 1e9, .grain = 1e6};
     }
+    cycle_ = std::isfinite(motions.cycle) && motions.cycle > 0 ? motions.cycle : 0;
+    const double unit = target.type() == Value::Type::duration ? 1e9 : 1;
+    // The shorter way round: the distance to the target is half a cycle at most.
+    if (cycle_ > 0) {
+        const double way = flight_.distance(now) + shift;
+        shift -= std::round(way / (cycle_ * unit)) * cycle_ * unit;
+    }
     const Motion& motion = motions.towards(flight_.distance(now) + shift < 0);
     if (motion.kind == MotionKind::instant) return snap(target);
     if (flight_.resting(now)) start_ = target_;
@@ -70,6 +77,7 @@ Value MovingValue::at(Nanoseconds now) const {
     if (flight_.resting(now)) return target_;
     if (now <= flight_.start()) return origin_;
     const double distance = flight_.distance(now);
+    if (cycle_ > 0) return in_cycle(distance);
     switch (target_.type()) {
         case Value::Type::int64:
             return Value(away_from(target_.int64(), distance));
@@ -84,8 +92,35 @@ Value MovingValue::at(Nanoseconds now) const {
     }
 }
 
+/// The value in flight where values come round again. Integers that are so counted are far from the limits of a double.
+Value MovingValue::in_cycle(double distance) const {
+    const bool is_duration = target_.type() == Value::Type::duration;
+    const double length = cycle_ * (is_duration ? 1e9 : 1);
+    const double target = is_duration ? static_cast<double>(target_.duration().count()) : target_.number();
+    const double start = is_duration && start_.type() == target_.type()
+                             ? static_cast<double>(start_.duration().count())
+                             : start_.number();
+    const double lowest = target < 0 || start < 0 ? -length / 2 : 0;
+    const auto inside = [&](double value) { return value - std::floor((value - lowest) / length) * length; };
+    // As everywhere: a whole number that is on its way has not arrived.
+    const double whole = distance > 0 ? std::ceil(distance) : std::floor(distance);
+    switch (target_.type()) {
+        case Value::Type::int64:
+            return Value(static_cast<std::int64_t>(inside(target + whole)));
+        case Value::Type::uint64:
+            return Value(static_cast<std::uint64_t>(inside(target + whole)));
+        case Value::Type::duration:
+            return Value(Nanoseconds{static_cast<std::int64_t>(inside(target + whole))});
+        case Value::Type::float32:
+            return Value(static_cast<float>(inside(target + distance)));
+        default:
+            return Value(inside(target + distance));
+    }
+}
+
 double MovingValue::number_at(Nanoseconds now) const {
     if (flight_.resting(now)) return target_.number();
+    if (cycle_ > 0 && now > flight_.start()) return at(now).number();
     const double unit = target_.type() == Value::Type::duration ? 1e9 : 1;
     return target_.number() + flight_.distance(now) / unit;
 }

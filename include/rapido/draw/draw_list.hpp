@@ -95,6 +95,14 @@ struct DrawCommand {
     bool smooth = true;     ///< false: the nearest pixel, for pixel art
     Transform transform{};  ///< before that of the group
 
+    // Of an image: each pixel is drawn as far as its gray in another image, the map, lies between two values. With s for the
+    // softness and g for the gray (0 to 1), its opacity is c((to - g) / s + 1/2) c((g - from) / s + 1/2), each c limited to 0 to 1;
+    // `from` and `to` go from -s/2 to 1 + s/2.
+    bool has_map = false;
+    ImageId map = 0;
+    float map_from = 0, map_to = 1;
+    float map_softness = 0;
+
     // Of an image and a polygon: only as far as another image is opaque, stretched over `rect`.
     bool has_mask = false;
     ImageId mask = 0;
@@ -146,6 +154,11 @@ class DrawGroup {
     void transform_last(const Transform& transform) { commands_.back().transform = transform; }
     /// Masks the last command, an image or a polygon: it is drawn only as far as another image over `rect` is opaque.
     void mask_last(ImageId mask, const Rect& rect);
+    /// Draws of the last command, an image, only what lies between two values, 0 to 1, of a map that is stretched over the same
+    /// rectangle; its edges are soft over a part of the way of `softness`.
+    void map_last(ImageId map, float from, float to, float softness);
+    /// Draws the last command, an image, all in its color.
+    void silhouette_last() { commands_.back().silhouette = true; }
     /// Gives the last command a linear gradient.
     void shade_last(Color end_color, Point from, Point to);
     /// Blurs the last command; zero draws it sharp.

@@ -29,6 +29,14 @@ struct Frames {
     friend bool operator==(const Frames&, const Frames&) = default;
 };
 
+/// A cover over an image that goes round it like a hand, such as the time until it can be used again.
+struct Sweep {
+    Themed<Color> color = rgb(0x10161c, 0.7);
+    float start = 0;        ///< degrees clockwise from the top: where the covered part ends
+    bool clockwise = true;  ///< which way it opens
+    friend bool operator==(const Sweep&, const Sweep&) = default;
+};
+
 /// A PNG image, or one that the game has added. It is as large as its pixels, one to a design pixel, or as its place says.
 /// An image that cannot be read is a problem, and a crossed box stands for it.
 struct Image {
@@ -45,6 +53,11 @@ struct Image {
     Place place{};
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
+    /// With them the value is the number of the one that is shown, from 0: below the first it is the first, beyond the last the last.
+    /// Without a value, `image` is shown.
+    std::vector<std::string> images{};
+    std::optional<Sweep>
+        sweep{};  ///< with it the value, as a part of the maximum, is how much of the image is covered
     Frames frames{};
     ImageFit fit = ImageFit::contain;
     /// How many pixels of the image along each edge keep their size: edges are stretched along, the middle both ways.

@@ -59,7 +59,11 @@ struct Level {
     std::string image{};        ///< replaces `shape`: a picture that is revealed up to the level
     std::string empty_image{};  ///< the same picture empty, drawn below it
     std::string mask{};  ///< replaces `shape`: a picture that is filled with `color` where it is opaque
-    Frames frames{};     ///< the frames of `image`
+    /// A gray picture that says at which fill each of its pixels is reached: black is empty, white is full. It replaces direction and
+    /// shape; what is filled is `image`, or without one `color` as far as the map is opaque.
+    std::string map{};
+    float map_softness = 0.02F;  ///< how soft the edge of such a fill is, as a part of the way
+    Frames frames{};             ///< the frames of `image`
     Direction direction = Direction::up;
     FillBy fill_by = FillBy::level;
     Wave wave{};

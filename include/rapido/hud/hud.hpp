@@ -206,6 +206,9 @@ class Hud {
 
     /// The player's size of everything, 0.25 to 4, limited to that; 1 at first. Takes effect like `resize`.
     void set_scale(float scale);
+    /// The player's size of texts alone, 0.5 to 3, limited to that; 1 at first. What stands around them follows. Costs as much as adding
+    /// all elements.
+    void set_text_scale(float scale);
 
     /// Whether the element is there: it was added to this HUD and not removed. One that leaves is there until it is gone.
     bool alive(ElementRef element) const;

@@ -22,8 +22,9 @@ struct Keyframe {
     std::optional<float> rotation{};       ///< degrees clockwise around the pivot
     std::optional<float> opacity{};        ///< 0 to 1, on top of the element's
     std::optional<Themed<Color>> color{};  ///< instead of all its colors
-    std::optional<float> shine{};          ///< where a bright stripe is on its way across, 0 to 1
-    Easing easing{};                       ///< the shape of the way to the next keyframe, as in CSS
+    std::optional<float> glow{};   ///< 0 to 1, on top of the strength of the glow of the element; at rest 0
+    std::optional<float> shine{};  ///< where a bright stripe is on its way across, 0 to 1
+    Easing easing{};               ///< the shape of the way to the next keyframe, as in CSS
     friend bool operator==(const Keyframe&, const Keyframe&) = default;
 };
 
@@ -65,6 +66,7 @@ struct Pose {
     float opacity = 1;
     Color color{};
     float color_part = 0;           ///< how much of `color` there is in all its colors, 0 to 1
+    float glow = 0;                 ///< added to the strength of the glow of the element
     float shine = -1;               ///< below zero there is none
     std::optional<Anchor> pivot{};  ///< around which it scales and turns, where the effect says so
     friend bool operator==(const Pose&, const Pose&) = default;

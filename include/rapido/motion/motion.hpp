@@ -57,6 +57,9 @@ struct Motions {
     std::optional<Motion> rise{};  ///< replaces `both` to a larger target
     std::optional<Motion> fall{};  ///< replaces `both` to a smaller target
     Motion max{};                  ///< the motion of the shown maximum
+    /// The values that come round again, such as 360 for a heading in degrees: the way from 359 to 1 is 2. Zero is none. Shown are
+    /// values of 0 to `cycle`, or of half of it to either side of 0 where the target or the start is less than 0.
+    double cycle = 0;
 
     const Motion& towards(bool larger) const {
         const std::optional<Motion>& own = larger ? rise : fall;
@@ -71,7 +74,7 @@ struct Motions {
 };
 
 inline Motion::operator Motions() const {
-    return {.both = *this, .rise = {}, .fall = {}, .max = {}};
+    return {.both = *this, .rise = {}, .fall = {}, .max = {}, .cycle = 0};
 }
 
 }  // namespace rapido

@@ -28,10 +28,13 @@ class MovingValue {
     bool resting(Nanoseconds now) const { return flight_.resting(now); }
 
  private:
+    Value in_cycle(double distance) const;
+
     Value target_;
     Value origin_;  ///< what was shown when the flight began
     Value start_;   ///< the last one at rest
     Flight flight_;
+    double cycle_ = 0;  ///< of the motions of the last target
 };
 
 }  // namespace rapido
