@@ -225,7 +225,8 @@ class HudReader {
     void check_style(const std::string& name, const toml::table& table) {
         const std::string owner = "style '" + utf8::shortened(name) + "'";
         const auto& kinds = all_kinds();
-        for (const auto& [key, node] : table) {
+        for (const auto& entry : table) {
+            const toml::key& key = entry.first;
             if (std::any_of(kinds.begin(), kinds.end(),
                             [&](const Kind* kind) { return kind->table->find(key.str()) != nullptr; }))
                 continue;

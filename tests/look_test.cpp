@@ -331,7 +331,7 @@ TEST(Level, fills_along_a_map_to_a_gray_level_at_every_quarter) {
         EXPECT_NEAR(picture.pixel(gray, 3).red, 255 * light, 6) << gray;
 }
 
-TEST(Image, is_chosen_by_a_value_and_covered_by_a_sweep) {
+TEST(Image, is_chosen_by_a_value_and_covered_by_a_part_of_a_circle) {
     BoxMeasurer measurer;
     Fonts fonts;
     Images images;
@@ -350,7 +350,7 @@ TEST(Image, is_chosen_by_a_value_and_covered_by_a_sweep) {
                                           .value = watch(cooling),
                                           .max = 40,
                                           .place = {.anchor = Anchor::bottom_right, .size = {60, 60}},
-                                          .sweep = Sweep{black}});
+                                          .cover = Cover{black}});
     const auto shown_image = [&] {
         DrawList list;
         hud.draw(list);
@@ -380,6 +380,55 @@ TEST(Image, is_chosen_by_a_value_and_covered_by_a_sweep) {
             EXPECT_EQ(seen, degrees >= 360 - 360 * left / 40 ? black : rgb(0x00ff00))
                 << left << " " << degrees;
         }
+    }
+}
+
+TEST(Bar, is_filled_by_a_picture_that_is_revealed_stretched_or_repeated) {
+    BoxMeasurer measurer;
+    Fonts fonts;
+    Images images;
+    // Two pixels: red before green.
+    ASSERT_TRUE(images.add("two", 2, 1, std::vector<Color>{rgb(0xff0000), rgb(0x00ff00)}));
+    struct Case {
+        const char* what;
+        ImageFill fill;
+        Direction direction;
+        int segments;
+        const char* seen;  ///< in ten parts of the bar, from the left: red, green, or empty
+    };
+    for (const Case& row : {
+             Case{"revealed", ImageFill::reveal, Direction::right, 0, "rrrrrgg..."},
+             Case{"stretched", ImageFill::stretch, Direction::right, 0, "rrr?ggg..."},
+             Case{"repeated: a tile is two tenths long", ImageFill::tile, Direction::right, 0, "rgrgrgr..."},
+             Case{"from the other side", ImageFill::reveal, Direction::left, 0, "...rrggggg"},
+             Case{"as far as segments are lit", ImageFill::reveal, Direction::right, 5, "rrrrrggg.."},
+         }) {
+        Hud hud{HudDefinition{.design = {200, 20}}, {}, &measurer, &images};
+        hud.resize({.size = {200, 20}});
+        hud.add(Bar{.id = "b",
+                    .value = row.segments > 0 ? 8 : 7,
+                    .max = 10,
+                    .place = {.size = {200, 20}},
+                    .direction = row.direction,
+                    .image = "two",
+                    .image_fill = row.fill,
+                    .smooth = false,
+                    .background = black,
+                    .radius = 0,
+                    .segments = row.segments});
+        update(hud, 16ms);
+        DrawList list;
+        hud.draw(list);
+        Picture picture(200, 20, fonts, &images);
+        picture.fill(black);
+        picture.draw(list);
+        std::string seen;
+        for (int i = 0; i < 10; ++i) {
+            const Color color = picture.pixel(i * 20 + 10, 10);
+            seen += row.seen[i] == '?' ? '?' : color.red > 200 ? 'r' : color.green > 200 ? 'g' : '.';
+        }
+        EXPECT_EQ(seen, row.seen) << row.what;
+        EXPECT_TRUE(hud.problems().empty());
     }
 }
 

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
 #include <functional>
 #include <iostream>
 #include <numbers>
@@ -201,6 +202,52 @@ void pixel_plate(cairo_t* on) {
         }
 }
 
+/// A way of two turns outwards, gray by how far along it each pixel is: a map for a level.
+void spiral(cairo_t* on, int size) {
+    cairo_surface_t* const surface = cairo_get_target(on);
+    cairo_surface_flush(surface);
+    unsigned char* const pixels = cairo_image_surface_get_data(surface);
+    const int stride = cairo_image_surface_get_stride(surface);
+    constexpr double turns = 2.25, full = turns * 2 * std::numbers::pi;
+    const double middle = (size - 1) / 2.0, first = size * 0.1, grows = size * 0.36 / full,
+                 half = size * 0.06;
+    for (int y = 0; y < size; ++y)
+        for (int x = 0; x < size; ++x) {
+            const double away = std::hypot(x - middle, y - middle);
+            double turn = std::atan2(x - middle, middle - y);
+            if (turn < 0) turn += 2 * std::numbers::pi;
+            double nearest = 1e9, along = 0;
+            for (; turn <= full; turn += 2 * std::numbers::pi)
+                if (const double off = std::abs(away - first - grows * turn); off < nearest) {
+                    nearest = off;
+                    along = turn / full;
+                }
+            const double alpha = std::clamp(half - nearest + 0.5, 0.0, 1.0);
+            const auto opaque = static_cast<std::uint32_t>(std::lround(alpha * 255));
+            const auto gray = static_cast<std::uint32_t>(std::lround(along * 255 * alpha));
+            reinterpret_cast<std::uint32_t*>(pixels + static_cast<std::ptrdiff_t>(y) * stride)[x] =
+                opaque << 24U | gray << 16U | gray << 8U | gray;
+        }
+    cairo_surface_mark_dirty(surface);
+}
+
+/// An evening sky behind ridges, for bars that a picture fills.
+void sunset(cairo_t* on, double width, double height) {
+    cairo_pattern_t* const sky = cairo_pattern_create_linear(0, 0, width, 0);
+    cairo_pattern_add_color_stop_rgb(sky, 0, 0.16, 0.2, 0.42);
+    cairo_pattern_add_color_stop_rgb(sky, 0.55, 0.85, 0.42, 0.36);
+    cairo_pattern_add_color_stop_rgb(sky, 1, 1, 0.84, 0.5);
+    cairo_set_source(on, sky);
+    cairo_paint(on);
+    cairo_pattern_destroy(sky);
+    use(on, slate);
+    cairo_move_to(on, 0, height);
+    for (int i = 0; i <= 18; ++i)
+        cairo_line_to(on, width * i / 18, height * (i % 2 == 0 ? 0.85 : 0.42 + 0.06 * (i % 5)));
+    cairo_line_to(on, width, height);
+    cairo_fill(on);
+}
+
 }  // namespace
 
 int main(int count, char** arguments) {
@@ -233,5 +280,7 @@ int main(int count, char** arguments) {
     draw(looks + "/heart_empty.png", 9, 8, [](cairo_t* on) {
         pixel_heart(on, {0.15, 0.19, 0.33}, {0.21, 0.26, 0.42});
     });
+    draw(looks + "/spiral.png", 260, 260, [](cairo_t* on) { spiral(on, 260); });
+    draw(looks + "/sunset.png", 432, 48, [](cairo_t* on) { sunset(on, 432, 48); });
     return written ? 0 : 1;
 }

@@ -1,12 +1,19 @@
 #include "rapido/element/bar.hpp"
 
+#include <algorithm>
+#include <array>
 #include <utility>
 
 #include "element/fields.hpp"
 #include "element/fill_body.hpp"
+#include "element/image_look.hpp"
 #include "element/kinds.hpp"
 
 namespace rapido {
+template <>
+struct Choices<ImageFill> {
+    static constexpr std::array<std::string_view, 3> names{"reveal", "stretch", "tile"};
+};
 template <>
 struct Choices<PartOf> {
     static constexpr std::array<std::string_view, 3> names{"rest", "fill", "end"};
@@ -38,6 +45,10 @@ constexpr std::array own_fields{
     field<&Bar::direction>("direction", "The direction in which the fill grows with the value."),
     field<&Bar::color>("color", "The color of the fill."),
     field<&Bar::end_color>("end_color", "The color of the full end, for a gradient."),
+    field<&Bar::image>("image", "A picture in place of the color of the fill."),
+    field<&Bar::image_fill>("image_fill", "How that picture fills the bar."),
+    field<&Bar::image_color>("image_color", "The color that the colors of the picture are multiplied by."),
+    field<&Bar::smooth>("smooth", "Whether pixels of the picture are blended."),
     field<&Bar::background>("background", "The color of the part that is not filled."),
     field<&Bar::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
     field<&Bar::border>("border", "The width of the line along the edge; zero draws none.",
@@ -55,8 +66,12 @@ static_assert(fields.size() == member_count<Bar> + flat_motions);
 
 class BarBody final : public FillBody {
  public:
-    explicit BarBody(const Bar& bar)
+    BarBody(const Bar& bar, ImageLook image)
         : FillBody(bar.color, bar.trail.color, bar.end_color),
+          image_(std::move(image)),
+          image_fill_(bar.image_fill),
+          image_color_(bar.image_color),
+          smooth_(bar.smooth),
           direction_(bar.direction),
           background_(bar.background),
           border_color_(bar.border_color),
@@ -105,9 +120,14 @@ class BarBody final : public FillBody {
                       least_length(at.scale)};
         if (inset > 0) into.add_rect(edges, radius_ * at.scale, background_);
         if (inset <= 0 || segments_ > 0) paint(canvas, 0, 1, background_);
-        paint_fill([&](double from, double to, Color color,
-                       const Color* end_color) { paint(canvas, from, to, color, end_color); },
-                   [&] { paint_stripes(canvas, at.scale); });
+        paint_fill(
+            [&](double from, double to, Color color, const Color* end_color) {
+                // What was lost has no picture.
+                const bool is_fill = from <= 0;
+                if (image_ && is_fill) return paint_picture(canvas, to, at);
+                paint(canvas, from, to, color, end_color);
+            },
+            [&] { paint_stripes(canvas, at.scale); });
         draw_parts(canvas);
         for (const Tick& tick : ticks_)
             if (tick.at > 0 && tick.at < max_)
@@ -155,6 +175,12 @@ class BarBody final : public FillBody {
             const bool forwards = direction == Direction::right || direction == Direction::down;
             into.shade_last(end_color, forwards ? start : end, forwards ? end : start);
         }
+        /// Cuts the last command, a picture, to a part of the bar.
+        void cut_to(const Rect& part) const {
+            const std::array corners{Point{part.x, part.y}, Point{part.right(), part.y},
+                                     Point{part.right(), part.bottom()}, Point{part.x, part.bottom()}};
+            into.cut_last(corners);
+        }
         void draw_across(double part, float thickness, Color color) const {
             const float middle = static_cast<float>(part) * length();
             const Rect line = on_pixels(between(middle - thickness / 2, middle + thickness / 2));
@@ -192,6 +218,36 @@ class BarBody final : public FillBody {
         if (end_color != nullptr) canvas.shade(*end_color);
     }
 
+    /// The picture up to a part of the whole, or to the last segment that is lit.
+    void paint_picture(const Canvas& canvas, double to, const DrawPlace& at) const {
+        double part = to;
+        if (segments_ > 0) {
+            int lit = 0;
+            for_each_segment(0, to, segments_, [&](int) { ++lit; });
+            part = static_cast<double>(lit) / segments_;
+        }
+        const float length = honest_length(part, canvas.length(), canvas.least);
+        const Rect filled = canvas.between(0, length);
+        if (filled.width <= 0 || filled.height <= 0) return;
+        const Color color = is_in_band() ? color_ : image_color_;
+        if (image_fill_ == ImageFill::stretch || !image_.image()) {
+            image_.draw(filled, 0, color, smooth_, at, canvas.into);
+            return;
+        }
+        if (image_fill_ == ImageFill::reveal) {
+            image_.draw(canvas.inner, 0, color, smooth_, at, canvas.into);
+            return canvas.cut_to(filled);
+        }
+        // From the empty end on; the last one is cut. A tile is a pixel long at least, so that there is an end to them.
+        const Size size = image_.size();
+        const float tile = std::max(1.0F, canvas.is_across() ? canvas.inner.height * size.width / size.height
+                                                             : canvas.inner.width * size.height / size.width);
+        for (float from = 0; from < length; from += tile) {
+            image_.draw(canvas.between(from, from + tile), 0, color, smooth_, at, canvas.into);
+            if (from + tile > length) canvas.cut_to(filled);
+        }
+    }
+
     void draw_parts(const Canvas& canvas) const {
         double rest = fill_, fill = fill_, end = 1, room = 1;
         for (const Part& part : parts_)
@@ -214,6 +270,10 @@ class BarBody final : public FillBody {
         }
     }
 
+    ImageLook image_;
+    ImageFill image_fill_;
+    Color image_color_;
+    bool smooth_;
     Direction direction_;
     Color background_;
     Color border_color_;
@@ -241,7 +301,7 @@ std::vector<FurtherSource> further_sources(const Bar& bar) {
 
 std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
     BarBody::check(context);
-    return std::make_unique<BarBody>(bar);
+    return std::make_unique<BarBody>(bar, ImageLook::find(bar.image, "image", {}, context));
 }
 
 const Kind& describe(const Bar&) {

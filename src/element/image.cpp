@@ -18,16 +18,16 @@ struct Choices<ImageFit> {
     static constexpr std::array<std::string_view, 5> names{"fill", "contain", "cover", "none", "scale_down"};
 };
 
-inline constexpr std::array sweep_fields{
-    field<&Sweep::color>("color", "The color of the cover."),
-    field<&Sweep::start>("start", "Where the covered part ends, clockwise from the top.",
+inline constexpr std::array cover_fields{
+    field<&Cover::color>("color", "The color of the cover."),
+    field<&Cover::start>("start", "Where the covered part ends, clockwise from the top.",
                          {"degrees", -36000, 36000}),
-    field<&Sweep::clockwise>("clockwise", "Whether the image is uncovered clockwise."),
+    field<&Cover::clockwise>("clockwise", "Whether the image is uncovered clockwise."),
 };
-static_assert(sweep_fields.size() == member_count<Sweep>);
+static_assert(cover_fields.size() == member_count<Cover>);
 template <>
-struct Description<Sweep> {
-    static constexpr Table table{"sweep", sweep_fields};
+struct Description<Cover> {
+    static constexpr Table table{"cover", cover_fields};
 };
 
 namespace {
@@ -39,7 +39,7 @@ constexpr std::array own_fields{
     field<&Image::max>("max", "The value of the last frame."),
     field<&Image::images>("images", "Pictures of which the value, a number from 0, chooses one.",
                           {.most = 1000}),
-    field<&Image::sweep>("sweep", "A cover over as much of the image as the value is of its maximum."),
+    field<&Image::cover>("cover", "A cover over as much of the image as the value is of its maximum."),
     field<&Image::frames>("frames", "The frames of an animation in the image."),
     field<&Image::fit>("fit", "How the image fills its box."),
     field<&Image::slice>("slice", "The pixels of the image along each edge that are not stretched across.",
@@ -75,8 +75,8 @@ class ImageBody final : public Body {
           color_(image.color),
           smooth_(image.smooth),
           has_value_(image.value),
-          sweep_(image.sweep),
-          picks_frame_(image.value && !image.sweep && image.images.empty()) {
+          cover_(image.cover),
+          picks_frame_(image.value && !image.cover && image.images.empty()) {
         for (std::size_t i = 0; i < image.images.size(); ++i)
             of_values_.push_back(ImageLook::find(image.images[i], "images", image.frames, context));
         for (std::size_t i = 0; i < image.bands.size(); ++i)
@@ -127,11 +127,11 @@ class ImageBody final : public Body {
             into.cut_last(corners);
         }
         if (mask_.image()) into.mask_last(*mask_.image(), all);
-        if (sweep_ && fill_ > 0) cover(all, at, into);
+        if (cover_ && fill_ > 0) draw_cover(all, at, into);
     }
 
     std::optional<double> fill() const override {
-        return (picks_frame_ && own_.frame_count() > 1) || sweep_ ? std::optional(fill_) : std::nullopt;
+        return (picks_frame_ && own_.frame_count() > 1) || cover_ ? std::optional(fill_) : std::nullopt;
     }
     Color color() const override { return color_; }
 
@@ -141,20 +141,20 @@ class ImageBody final : public Body {
         return has_value_ && chosen_ < of_values_.size() ? of_values_[chosen_] : own_;
     }
     /// The cover: the picture once more in one color, as far as a part of a circle around it reaches.
-    void cover(const Rect& box, const DrawPlace& at, DrawGroup& into) const {
-        look().draw(box, frame_, sweep_->color, smooth_, at, into);
+    void draw_cover(const Rect& box, const DrawPlace& at, DrawGroup& into) const {
+        look().draw(box, frame_, cover_->color, smooth_, at, into);
         into.silhouette_last();
         if (mask_.image()) into.mask_last(*mask_.image(), box);
         if (fill_ >= 1) return;
         constexpr double degree = std::numbers::pi / 180;
         const Point middle{box.x + box.width / 2, box.y + box.height / 2};
         const double radius = std::hypot(static_cast<double>(box.width), static_cast<double>(box.height));
-        const double way = 360 * fill_ * (sweep_->clockwise ? -1 : 1);
+        const double way = 360 * fill_ * (cover_->clockwise ? -1 : 1);
         std::vector<Point>& points = at.room->points;
         points.assign(1, middle);
         const int steps = std::max(2, static_cast<int>(std::ceil(std::abs(way) / 6)));
         for (int i = 0; i <= steps; ++i) {
-            const double angle = (static_cast<double>(sweep_->start) + way * i / steps) * degree;
+            const double angle = (static_cast<double>(cover_->start) + way * i / steps) * degree;
             points.push_back({middle.x + static_cast<float>(radius * std::sin(angle)),
                               middle.y - static_cast<float>(radius * std::cos(angle))});
         }
@@ -171,7 +171,7 @@ class ImageBody final : public Body {
     Color color_;
     bool smooth_;
     bool has_value_;
-    std::optional<Sweep> sweep_;
+    std::optional<Cover> cover_;
     bool picks_frame_;                  ///< the value chooses a frame
     std::vector<ImageLook> of_values_;  ///< by the number that the value is
     std::size_t chosen_ = 0;

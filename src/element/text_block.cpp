@@ -4,6 +4,7 @@
 #include <limits>
 
 #include "element/image_look.hpp"
+#include "rapido/element/text_style.hpp"
 
 namespace rapido {
 namespace {

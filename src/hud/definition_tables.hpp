@@ -46,6 +46,31 @@ inline constexpr std::array dots_fields{
 };
 static_assert(dots_fields.size() == member_count<Dots>);
 
+inline constexpr std::array particles_fields{
+    field<&Particles::rate>("rate", "How many particles are born in a second.", {"", 0, 500}),
+    field<&Particles::burst>("burst", "How many are born at once when the effect starts, and at each repeat.",
+                             {"", 0, 500}),
+    field<&Particles::life>("life", "How long a particle lives.", {"s", 0.01, 10}),
+    field<&Particles::speed>("speed", "The speed of the fastest at its birth; the slowest has half of it.",
+                             {"px/s", 0, 1e5}),
+    field<&Particles::direction>("direction", "The direction, clockwise from straight up.",
+                                 {"degrees", -36000, 36000}),
+    field<&Particles::spread>("spread", "How wide they spread around that direction.", {"degrees", 0, 360}),
+    field<&Particles::gravity>("gravity", "The acceleration downwards.", {"px/s²", -1e5, 1e5}),
+    field<&Particles::anywhere>("anywhere",
+                                "Whether they are born anywhere in the element, or in its middle."),
+    field<&Particles::size>("size", "The size at birth, across.", {"px", 0, 1000}),
+    field<&Particles::end_size>("end_size", "The size at the end.", {"px", 0, 1000}),
+    field<&Particles::color>("color", "The color at birth."),
+    field<&Particles::end_color>("end_color", "The color at the end; without it, they fade."),
+    field<&Particles::image>("image", "A picture in place of a dot."),
+};
+static_assert(particles_fields.size() == member_count<Particles>);
+template <>
+struct Description<Particles> {
+    static constexpr Table table{"particles", particles_fields};
+};
+
 template <>
 struct Description<Keyframe> {
     static constexpr Table table{"keyframe", keyframe_fields};
@@ -65,6 +90,7 @@ inline constexpr std::array effect_fields{
     field<&Effect::scatter>("scatter",
                             "Each offset goes in a random direction, each rotation to a random side."),
     field<&Effect::dots>("dots", "Dots that fly out of the middle."),
+    field<&Effect::particles>("particles", "Particles that leave the element while the effect runs."),
     field<&Effect::when_busy>("when_busy", "What the effect does when another one runs."),
     field<&Effect::cool_down>("cool_down", "After a start the effect does not start again for so long.",
                               {"s", 0, 3600}),

@@ -75,11 +75,18 @@ bool Effects::define(const Effect& effect, bool fine, const Origin* origin) {
     return fine;
 }
 
+void Effects::set_picture(std::string_view id, ImageLook picture) {
+    if (const auto known = by_name_.find(id); known != by_name_.end())
+        pictures_[known->second] = std::move(picture);
+}
+
 void Effects::follow_theme(const Themes& themes) {
     for (const std::unique_ptr<Effect>& effect : effects_) {
         for (Keyframe& keyframe : effect->keyframes)
             if (keyframe.color) themes.apply(*keyframe.color);
         themes.apply(effect->dots.color);
+        themes.apply(effect->particles.color);
+        if (effect->particles.end_color) themes.apply(*effect->particles.end_color);
     }
 }
 

@@ -8,6 +8,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "element/image_look.hpp"
 #include "hud/definition_tables.hpp"
 #include "hud/frame_time.hpp"
 #include "hud/layouter.hpp"
@@ -57,6 +58,8 @@ class Effects {
     bool define(const Effect& effect, bool fine, const Origin* origin);
     /// Returns the HUD's own effect of a name, or the built-in one; null, with a problem, for none.
     const Effect* find(std::string_view name, Problem& problem) const;
+    /// The picture of the particles of an effect that was defined.
+    void set_picture(std::string_view id, ImageLook picture);
     /// Gives the names of colors in effects the values of the present theme.
     void follow_theme(const Themes& themes);
     /// Null for an element that has nothing to play of itself.
@@ -143,6 +146,7 @@ class Effects {
     const Layouter& layouter_;
     ProblemLog& problems_;
     std::vector<std::unique_ptr<Effect>> effects_;
+    std::unordered_map<const Effect*, ImageLook> pictures_;        ///< of particles that have one
     std::unordered_map<std::string_view, const Effect*> by_name_;  ///< the built-in ones, too
     std::vector<OnElement> on_;                                    ///< by element
     std::vector<std::vector<ElementIndex>> by_timer_;              ///< who waits for a timer

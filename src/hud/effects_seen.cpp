@@ -63,6 +63,12 @@ void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, Dr
                           {stripe.left, box.y, stripe.right - stripe.left, box.height});
         });
     draw_dots(own->player, now, box, scale, into);
+    int left = most_particles;
+    for (const EffectPlayer::Emission& emission : own->player.emissions()) {
+        const auto picture = pictures_.find(emission.effect);
+        draw_particles(emission, picture != pictures_.end() ? &picture->second : nullptr, now, box, scale,
+                       left, into);
+    }
 }
 
 }  // namespace rapido

@@ -157,7 +157,11 @@ bool Hud::State::add(const Effect& effect, const Origin* origin) {
     context.check_numbers(effect_table, &effect);
     Effect themed = effect;
     themes.apply(effect_table, &themed, context.report_theme());
-    return effects.define(themed, !context.failed(), origin);
+    if (!effects.define(themed, !context.failed(), origin)) return false;
+    if (themed.particles.image.empty()) return true;
+    equip(context);
+    effects.set_picture(themed.id, ImageLook::find(themed.particles.image, "particles.image", {}, context));
+    return true;
 }
 
 bool Hud::State::add(const Group& group, const Origin* origin) {

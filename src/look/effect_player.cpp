@@ -263,7 +263,31 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions
 }
 
 /// Puts it in the place of the one that runs for its cause.
+void EffectPlayer::end_emission(EffectCause cause, Nanoseconds at) {
+    for (Emission& emission : emissions_)
+        if (emission.cause == cause && emission.end == Nanoseconds::max())
+            emission.end = std::max(at, emission.start);
+}
+
+/// Nothing is left of them when the last particle that they had is gone. Of very many only the latest are kept.
+void EffectPlayer::forget_emissions(Nanoseconds now) {
+    constexpr std::size_t most = 8;
+    std::erase_if(emissions_, [now](const Emission& emission) {
+        return emission.end != Nanoseconds::max() &&
+               now >= emission.end + to_nanoseconds(emission.effect->particles.life);
+    });
+    if (emissions_.size() > most)
+        emissions_.erase(emissions_.begin(), emissions_.end() - static_cast<std::ptrdiff_t>(most));
+}
+
 void EffectPlayer::begin(Playing playing) {
+    end_emission(playing.options.cause, playing.start);
+    const Particles& particles = playing.effect->particles;
+    if (!reduced_ && (particles.rate > 0 || particles.burst > 0)) {
+        emissions_.push_back(
+            {playing.effect, playing.options.cause, playing.start, Nanoseconds::max(), playing.options.seed});
+        forget_emissions(playing.start);
+    }
     Playing* const before = find(playing.options.cause);
     if (before == nullptr) {
         const auto stronger = [](const Playing& a, const Playing& b) {
@@ -305,6 +329,7 @@ void EffectPlayer::clear() {
     running_.clear();
     waiting_.clear();
     residual_ = {};
+    emissions_.clear();
     quiet_until_ = Nanoseconds::min();
 }
 
@@ -329,13 +354,19 @@ void EffectPlayer::advance(Nanoseconds now) {
             begin_run(next->options.cause, next_moment(*next));
     }
     if (residual_.is_active && now >= *residual_.since + residual_length) residual_ = {};
+    forget_emissions(now);
     quiet_until_ = residual_.is_active ? *residual_.since + residual_length : Nanoseconds::max();
+    for (const Emission& emission : emissions_)
+        if (emission.end != Nanoseconds::max())
+            quiet_until_ =
+                std::min(quiet_until_, emission.end + to_nanoseconds(emission.effect->particles.life));
     for (const Playing& playing : running_)
         quiet_until_ = std::min(quiet_until_, next_moment(playing));
 }
 
 /// The next one that waits for this cause has its turn.
 void EffectPlayer::finish(EffectCause cause, Nanoseconds at) {
+    end_emission(cause, at);
     const Playing* const over = find(cause);
     const bool goes_on = over->is_smooth && over->steady_until < at && over->options.as != PlayAs::leave;
     change_at(at, goes_on ? GoesOn::from_there : GoesOn::not_at_all, [&] {

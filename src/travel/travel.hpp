@@ -8,6 +8,7 @@
 #include "rapido/look.hpp"
 #include "rapido/motion.hpp"
 #include "rapido/pace.hpp"
+#include "rapido/text/format.hpp"
 #include "rapido/time/clock.hpp"
 
 namespace rapido {

@@ -35,6 +35,13 @@ struct BarPart {
     friend bool operator==(const BarPart&, const BarPart&) = default;
 };
 
+/// How a picture fills a bar.
+enum class ImageFill : std::uint8_t {
+    reveal,   ///< it lies over the whole bar and is seen as far as the bar is filled
+    stretch,  ///< it lies over the fill and grows with it
+    tile,     ///< it is repeated, as high as the bar, as far as the bar is filled
+};
+
 /// Water, fuel, hull: a bar that shows the part of a maximum that there is. The fill is value over maximum, limited to 0 to 1;
 /// no value, NaN, and a maximum that is zero, negative or not finite give an empty bar. The bar is honest to two design
 /// pixels or a segment: a little always shows, and what is not full never looks full.
@@ -55,7 +62,12 @@ struct Bar {
     Direction direction = Direction::right;
     Themed<Color> color = rgb(0x38b6c9);
     std::optional<Themed<Color>>
-        end_color{};  ///< the color of the full end: a gradient over the whole bar, outside of bands
+        end_color{};      ///< the color of the full end: a gradient over the whole bar, outside of bands
+    std::string image{};  ///< a picture in place of the color of the fill
+    ImageFill image_fill = ImageFill::reveal;  ///< how that picture fills
+    /// The color that the colors of the picture are multiplied by; inside a band with a color it is that one.
+    Themed<Color> image_color = rgb(0xffffff);
+    bool smooth = true;  ///< whether pixels of the picture are blended
     Themed<Color> background = rgb(0x000000, 0.45);
     Themed<float> radius = 3;  ///< the radius of the corners, at most half the smaller side
     float border = 0;          ///< the width of the line along the edge; zero draws none

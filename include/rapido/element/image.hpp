@@ -30,11 +30,11 @@ struct Frames {
 };
 
 /// A cover over an image that goes round it like a hand, such as the time until it can be used again.
-struct Sweep {
+struct Cover {
     Themed<Color> color = rgb(0x10161c, 0.7);
     float start = 0;        ///< degrees clockwise from the top: where the covered part ends
     bool clockwise = true;  ///< which way it opens
-    friend bool operator==(const Sweep&, const Sweep&) = default;
+    friend bool operator==(const Cover&, const Cover&) = default;
 };
 
 /// A PNG image, or one that the game has added. It is as large as its pixels, one to a design pixel, or as its place says.
@@ -56,8 +56,8 @@ struct Image {
     /// With them the value is the number of the one that is shown, from 0: below the first it is the first, beyond the last the last.
     /// Without a value, `image` is shown.
     std::vector<std::string> images{};
-    std::optional<Sweep>
-        sweep{};  ///< with it the value, as a part of the maximum, is how much of the image is covered
+    std::optional<Cover>
+        cover{};  ///< with it the value, as a part of the maximum, is how much of the image is covered
     Frames frames{};
     ImageFit fit = ImageFit::contain;
     /// How many pixels of the image along each edge keep their size: edges are stretched along, the middle both ways.

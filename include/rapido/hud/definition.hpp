@@ -10,6 +10,7 @@
 
 #include "rapido/base/problem.hpp"
 #include "rapido/element.hpp"
+#include "rapido/element/text_style.hpp"
 #include "rapido/look/effect.hpp"
 #include "rapido/time/game_timer.hpp"
 
@@ -63,17 +64,6 @@ struct Theme {
     std::map<std::string, std::string, std::less<>> font{};  ///< families, or lists of families
     std::map<std::string, float, std::less<>> radius{};      ///< of corners, in design pixels
     friend bool operator==(const Theme&, const Theme&) = default;
-};
-
-/// How a piece of a text looks, by name: `{<warning>}...{</>}` in a pattern. What is not given is as in the text around it.
-struct TextStyle {
-    std::string id{};
-    std::optional<Themed<Color>> color{};  ///< bands change pieces without a color of their own
-    std::optional<Themed<std::string>> font{};
-    std::optional<int> weight{};
-    std::optional<bool> italic{};
-    std::optional<float> size{};  ///< design pixels per em
-    friend bool operator==(const TextStyle&, const TextStyle&) = default;
 };
 
 /// What is different in the languages of a tag: `ja` counts for `ja-JP`, too.

@@ -40,6 +40,25 @@ struct Dots {
     friend bool operator==(const Dots&, const Dots&) = default;
 };
 
+/// Particles that leave an element while an effect runs, and fly on when it has ended. Where each of them is follows from the time of
+/// its birth alone: the same at every frame rate and in every run. With reduced motion there are none.
+struct Particles {
+    float rate = 0;       ///< how many are born in a second, 0 to 500
+    int burst = 0;        ///< how many are born at once when the effect starts, and at each repeat, 0 to 500
+    Seconds life{0.8};    ///< how long one lives, at most 10 s
+    float speed = 80;     ///< of the fastest at its birth, design pixels a second; the slowest has half of it
+    float direction = 0;  ///< degrees clockwise from straight up
+    float spread = 360;   ///< degrees around that direction
+    float gravity = 0;    ///< design pixels a second squared, downwards; below zero they rise
+    bool anywhere = false;  ///< born anywhere in the element; otherwise in its middle
+    float size = 6;         ///< across, at birth, design pixels
+    float end_size = 0;     ///< the same at the end
+    Themed<Color> color = rgb(0xffc24a);
+    std::optional<Themed<Color>> end_color{};  ///< the color at the end; without it, they fade
+    std::string image{};                       ///< a picture in place of a dot, multiplied by the color
+    friend bool operator==(const Particles&, const Particles&) = default;
+};
+
 /// A whole effect. It begins and ends at rest, whatever its keyframes say.
 struct Effect {
     std::string id{};
@@ -50,6 +69,7 @@ struct Effect {
     bool scatter =
         false;  ///< each keyframe's offset goes in a random direction, its rotation to a random side
     Dots dots{};
+    Particles particles{};
     WhenBusy when_busy = WhenBusy::interrupt;
     Seconds cool_down{0};  ///< after a start it does not start again for so long on the same element
     Seconds beat{0};       ///< it starts at multiples of this on the real clock, in step with others

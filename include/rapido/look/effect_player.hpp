@@ -3,6 +3,7 @@
 
 #include <array>
 #include <optional>
+#include <span>
 #include <utility>
 #include <vector>
 
@@ -72,12 +73,24 @@ class EffectPlayer {
         std::uint32_t seed;
     };
     std::optional<FlyingDots> dots(Nanoseconds now) const;
+    /// The time in which an effect has particles born.
+    struct Emission {
+        const Effect* effect = nullptr;
+        EffectCause cause = EffectCause::call;
+        Nanoseconds start{0};
+        Nanoseconds end{Nanoseconds::max()};  ///< `max` while it goes on
+        std::uint32_t seed = 0;
+    };
+    /// Those of which particles may still fly, the latest last.
+    std::span<const Emission> emissions() const { return emissions_; }
     /// The effect of the strongest cause that runs, or null; and the progress of its present run, 0 to 1.
     const Effect* running() const { return running_.empty() ? nullptr : running_.front().effect; }
     double progress(Nanoseconds now) const;
     /// The effect that runs for this cause, or null.
     const Effect* running(EffectCause cause) const;
-    bool resting() const { return running_.empty() && waiting_.empty() && !residual_.is_active; }
+    bool resting() const {
+        return running_.empty() && waiting_.empty() && !residual_.is_active && emissions_.empty();
+    }
 
  private:
     struct Playing {
@@ -116,6 +129,8 @@ class EffectPlayer {
     template <class Change>
     void change_at(Nanoseconds at, GoesOn goes_on, Change change);
     void begin(Playing playing);
+    void end_emission(EffectCause cause, Nanoseconds at);
+    void forget_emissions(Nanoseconds now);
     void finish(EffectCause cause, Nanoseconds at);
     void begin_run(EffectCause cause, Nanoseconds at);
     void hold(Playing& playing, Nanoseconds from);
@@ -128,6 +143,7 @@ class EffectPlayer {
     Nanoseconds quiet_until_{Nanoseconds::min()};  ///< before that nothing begins and nothing ends
     std::vector<Playing> running_;                 ///< at most one for each cause, the strongest first
     std::vector<Playing> waiting_;
+    std::vector<Emission> emissions_;
     Residual residual_;
     std::vector<std::pair<const Effect*, Nanoseconds>> started_;  ///< when, for cool-downs
     struct Found {
