@@ -345,7 +345,7 @@ inline constexpr std::array lettering_fields{
     field<&Kind::transform>("transform", "Whether letters are drawn as capitals or as small letters."),
     field<&Kind::wrap>("wrap", "Whether lines are broken where there is no more room."),
     field<&Kind::max_lines>("max_lines", "How many lines there are at most; zero is without a limit.",
-                            {"", 0, 1000}),
+                            {"", 0, 100}),
     field<&Kind::outline>("outline", "A line around the characters."),
     field<&Kind::shadow>("shadow", "The shadow of the characters."),
 };

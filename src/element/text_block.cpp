@@ -11,6 +11,9 @@ namespace {
 
 constexpr std::string_view ellipsis = "…";
 constexpr float no_limit = std::numeric_limits<float>::max();
+/// A text that a HUD shows has few lines; a hostile one must not take minutes. CSS balances few lines, too (CSS Text 4, 6.4).
+constexpr std::size_t most_lines = 100;
+constexpr std::size_t most_balanced = 10;
 /// A hair of rounding is no overflow.
 constexpr float hair = 0.01F;
 
@@ -39,6 +42,23 @@ std::size_t end_of_whole_digits(std::string_view text, std::string_view decimal)
         if (i == text.size() || !is_digit(text[i])) break;
     }
     return end;
+}
+
+/// The last of the numbers from `first` to `last` that fits, where all before one that fits do, and `first` counts as one: by steps
+/// that double, since to try out a number takes as long as it is large.
+template <class Fits>
+std::size_t last_that(std::size_t first, std::size_t last, Fits fits) {
+    std::size_t low = first, step = 1;
+    while (low + step <= last && fits(low + step)) {
+        low += step;
+        step *= 2;
+    }
+    std::size_t high = std::min(low + step, last + 1);
+    while (low + 1 < high) {
+        const std::size_t middle = low + (high - low) / 2;
+        (fits(middle) ? low : high) = middle;
+    }
+    return low;
 }
 
 std::string_view without_spaces_behind(std::string_view text) {
@@ -252,20 +272,16 @@ void TextBlock::add_line(TextMeasurer& measurer, std::string_view text, std::siz
     take_shaped(line);
 }
 
-/// The end of as many characters of a word as have room, of one at least.
-std::size_t TextBlock::end_of_long_word(TextMeasurer& measurer, std::string_view text, std::size_t begin,
-                                        std::size_t end, float room) {
-    const auto next = [&](std::size_t at) {
-        for (++at; at < end && continues_character(text[at]);)
-            ++at;
-        return at;
-    };
-    std::size_t fits = next(begin);
-    for (std::size_t longer = next(fits); longer <= end && fits < end; longer = next(longer)) {
-        if (shape(measurer, text.substr(begin, longer - begin), begin) > room + hair) break;
-        fits = longer;
-    }
-    return fits;
+/// The end of a word, or of as many of its characters as have room, of one at least.
+std::size_t TextBlock::end_of_word(TextMeasurer& measurer, std::string_view text, std::size_t begin,
+                                   std::size_t end, float room) {
+    character_ends_.clear();
+    for (std::size_t at = begin + 1; at <= end; ++at)
+        if (at == end || !continues_character(text[at])) character_ends_.push_back(at);
+    return character_ends_[last_that(0, character_ends_.size() - 1, [&](std::size_t i) {
+        const std::string_view seen = without_spaces_behind(text.substr(begin, character_ends_[i] - begin));
+        return shape(measurer, seen, begin) <= room + hair;
+    })];
 }
 
 /// Each line takes as many words as have room, and a word without room of its own is broken.
@@ -276,42 +292,46 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
     ends_.clear();
     measurer.find_line_ends(text, ends_);
     if (ends_.empty() || ends_.back().at < text.size()) ends_.push_back({text.size(), false});
-    const auto most = look_.max_lines > 0 ? static_cast<std::size_t>(look_.max_lines)
-                                          : std::numeric_limits<std::size_t>::max();
+    const auto most =
+        look_.max_lines > 0 ? std::min(static_cast<std::size_t>(look_.max_lines), most_lines) : most_lines;
     const float limit = wraps() ? room : no_limit;
     std::size_t begin = 0;
-    std::size_t fits = 0;  ///< where the line that begins there may end
-    const auto finish = [&](std::size_t end) {
+    const auto has_room = [&](std::size_t word) {
+        const std::string_view seen = without_spaces_behind(text.substr(begin, ends_[word].at - begin));
+        return limit == no_limit || shape(measurer, seen, begin) <= limit + hair;
+    };
+    std::size_t last = 0;  ///< the end of the paragraph in which the line is
+    for (std::size_t word = 0; begin < text.size();) {
+        while (ends_[word].at <= begin)
+            ++word;
+        for (last = std::max(last, word); last + 1 < ends_.size() && !ends_[last].must;)
+            ++last;
+        std::size_t end = 0;
+        if (limit == no_limit)
+            end = ends_[last].at;
+        else if (const std::size_t part = end_of_word(measurer, text, begin, ends_[word].at, limit);
+                 part < ends_[word].at)
+            end = part;
+        else
+            end = ends_[last_that(word, last, has_room)].at;
         if (line_count_ + 1 == most && end < text.size()) {
             // What has no line of its own is left out behind an ellipsis.
             const std::string_view rest = text.substr(begin, text.find('\n', begin) - begin);
             add_line(measurer, text, begin, end);
-            cut(measurer, lines_[line_count_ - 1], rest, limit);
-            begin = text.size();
-            return;
+            return cut(measurer, lines_[line_count_ - 1], rest, limit);
         }
         add_line(measurer, text, begin, end);
         begin = end;
-    };
-    for (const LineEnd& end : ends_) {
-        while (begin < end.at) {
-            const std::string_view seen = without_spaces_behind(text.substr(begin, end.at - begin));
-            if (limit == no_limit || shape(measurer, seen, begin) <= limit + hair) break;
-            finish(fits > begin ? fits : end_of_long_word(measurer, text, begin, end.at, limit));
-        }
-        if (begin >= text.size()) break;
-        fits = end.at;
-        if (end.must || end.at == text.size()) finish(end.at);
     }
-    if (line_count_ == 0 ||
-        (!text.empty() && text.back() == '\n' && begin >= text.size() && line_count_ < most))
+    if (line_count_ == 0 || (text.ends_with('\n') && line_count_ < most))
         add_line(measurer, text, text.size(), text.size());
 }
 
 /// With `balance`, lines are as equal as they can be without becoming more.
 void TextBlock::break_as_wanted(TextMeasurer& measurer, std::string_view text, float room) {
     break_lines(measurer, text, room);
-    if (look_.wrap != Wrap::balance || line_count_ < 2 || room == no_limit) return;
+    if (look_.wrap != Wrap::balance || line_count_ < 2 || line_count_ > most_balanced || room == no_limit)
+        return;
     const std::size_t count = line_count_;
     float narrow = room / static_cast<float>(count);
     float wide = room;

@@ -137,8 +137,8 @@ class TextBlock {
     void add_line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end);
     void break_lines(TextMeasurer& measurer, std::string_view text, float room);
     void break_as_wanted(TextMeasurer& measurer, std::string_view text, float room);
-    std::size_t end_of_long_word(TextMeasurer& measurer, std::string_view text, std::size_t begin,
-                                 std::size_t end, float room);
+    std::size_t end_of_word(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end,
+                            float room);
     void cut(TextMeasurer& measurer, Line& line, std::string_view text, float width);
     std::size_t guess_cut(const Line& line, std::string_view text, float width) const;
     float line_advance() const;
@@ -167,6 +167,7 @@ class TextBlock {
     std::vector<TextPiece> pieces_;         ///< of the text as it is seen
     float ascent_em_ = 0, descent_em_ = 0;  ///< of the highest of its fonts, in design pixels
     std::vector<LineEnd> ends_;
+    std::vector<std::size_t> character_ends_;
 };
 
 }  // namespace rapido

@@ -62,7 +62,7 @@ struct Notice {
     TextTransform transform =
         TextTransform::none;   ///< letters as they are drawn, by the rules of the language
     Wrap wrap = Wrap::nowrap;  ///< whether lines are broken where `max_size` or the panel ends
-    int max_lines = 0;         ///< the last one ends with `…`; zero is as many as there are
+    int max_lines = 0;         ///< up to 100, and the last one ends with `…`; zero is as many as there are
     std::optional<Outline> outline{};
     std::optional<Shadow> shadow{};
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
