@@ -226,6 +226,9 @@ void Components::copy_node(const toml::node& from, const Copying* copying, Inser
         for (const toml::node& node : *array)
             copy(node, *copied.as_array(), copying);
     } else if (copying == nullptr) {
+        // A long text counts as many values: what is made of it takes as much longer.
+        constexpr std::size_t bytes_of_value = 8;
+        if (const auto* const text = from.as_string()) copied_ += text->get().size() / bytes_of_value;
         reader_.set_place(insert(from), reader_.place(from));
     } else if (const toml::node* const value = instead_of(from, *copying)) {
         copy_node(*value, nullptr, insert);

@@ -14,6 +14,7 @@ constexpr float no_limit = std::numeric_limits<float>::max();
 /// A text that a HUD shows has few lines; a hostile one must not take minutes. CSS balances few lines, too (CSS Text 4, 6.4).
 constexpr std::size_t most_lines = 100;
 constexpr std::size_t most_balanced = 10;
+constexpr std::size_t longest_balanced = 1000;  // bytes
 /// A hair of rounding is no overflow.
 constexpr float hair = 0.01F;
 
@@ -44,27 +45,38 @@ std::size_t end_of_whole_digits(std::string_view text, std::string_view decimal)
     return end;
 }
 
-/// The last of the numbers from `first` to `last` that fits, where all before one that fits do, and `first` counts as one: by steps
-/// that double, since to try out a number takes as long as it is large.
+std::string_view without_spaces_behind(std::string_view text) {
+    while (!text.empty() && (text.back() == ' ' || text.back() == '\n'))
+        text.remove_suffix(1);
+    return text;
+}
+
+/// The last of the numbers from `first` to `last` that fits, where all before one that fits do, and `first` counts as one. To try out
+/// a number takes long: by steps that double away from a guess.
 template <class Fits>
-std::size_t last_that(std::size_t first, std::size_t last, Fits fits) {
-    std::size_t low = first, step = 1;
-    while (low + step <= last && fits(low + step)) {
+std::size_t last_that(std::size_t first, std::size_t last, std::size_t guess, Fits fits) {
+    std::size_t low = first, high = last + 1;
+    guess = std::clamp(guess, first, last);
+    if (guess > first) (fits(guess) ? low : high) = guess;
+    for (std::size_t step = 1; low >= guess && low + step < high; step *= 2) {
+        if (!fits(low + step)) {
+            high = low + step;
+            break;
+        }
         low += step;
-        step *= 2;
     }
-    std::size_t high = std::min(low + step, last + 1);
+    for (std::size_t step = 1; high <= guess && high > low + step; step *= 2) {
+        if (fits(high - step)) {
+            low = high - step;
+            break;
+        }
+        high -= step;
+    }
     while (low + 1 < high) {
         const std::size_t middle = low + (high - low) / 2;
         (fits(middle) ? low : high) = middle;
     }
     return low;
-}
-
-std::string_view without_spaces_behind(std::string_view text) {
-    while (!text.empty() && (text.back() == ' ' || text.back() == '\n'))
-        text.remove_suffix(1);
-    return text;
 }
 
 }  // namespace
@@ -132,6 +144,10 @@ float TextBlock::line_advance() const {
 
 float TextBlock::height() const {
     return line_advance() * static_cast<float>(std::max<std::size_t>(line_count_, 1));
+}
+
+float TextBlock::widest_room() const {
+    return look_.max_width > 0 ? look_.max_width : no_limit;
 }
 
 float TextBlock::widest() const {
@@ -278,10 +294,20 @@ std::size_t TextBlock::end_of_word(TextMeasurer& measurer, std::string_view text
     character_ends_.clear();
     for (std::size_t at = begin + 1; at <= end; ++at)
         if (at == end || !continues_character(text[at])) character_ends_.push_back(at);
-    return character_ends_[last_that(0, character_ends_.size() - 1, [&](std::size_t i) {
+    return character_ends_[last_that(0, character_ends_.size() - 1, usual_bytes(room), [&](std::size_t i) {
         const std::string_view seen = without_spaces_behind(text.substr(begin, character_ends_[i] - begin));
         return shape(measurer, seen, begin) <= room + hair;
     })];
+}
+
+/// About so many bytes have room in a line: as many as in the last one, or letters half as wide as they are high.
+std::size_t TextBlock::usual_bytes(float room) const {
+    if (line_count_ > 0 && lines_[line_count_ - 1].width > 0) {
+        const Line& line = lines_[line_count_ - 1];
+        const float part = std::min(room / line.width, 1.2F);
+        return static_cast<std::size_t>(static_cast<float>(line.end - line.begin) * part);
+    }
+    return static_cast<std::size_t>(std::min(room / (look_.size / 2), 1e6F));
 }
 
 /// Each line takes as many words as have room, and a word without room of its own is broken.
@@ -300,6 +326,12 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
         const std::string_view seen = without_spaces_behind(text.substr(begin, ends_[word].at - begin));
         return limit == no_limit || shape(measurer, seen, begin) <= limit + hair;
     };
+    const auto word_around = [&](std::size_t byte) {
+        const auto found =
+            std::lower_bound(ends_.begin(), ends_.end(), byte,
+                             [](const LineEnd& end_of_word, std::size_t at) { return end_of_word.at < at; });
+        return static_cast<std::size_t>(found - ends_.begin());
+    };
     std::size_t last = 0;  ///< the end of the paragraph in which the line is
     for (std::size_t word = 0; begin < text.size();) {
         while (ends_[word].at <= begin)
@@ -313,7 +345,7 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
                  part < ends_[word].at)
             end = part;
         else
-            end = ends_[last_that(word, last, has_room)].at;
+            end = ends_[last_that(word, last, word_around(begin + usual_bytes(limit)), has_room)].at;
         if (line_count_ + 1 == most && end < text.size()) {
             // What has no line of its own is left out behind an ellipsis.
             const std::string_view rest = text.substr(begin, text.find('\n', begin) - begin);
@@ -329,8 +361,10 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
 
 /// With `balance`, lines are as equal as they can be without becoming more.
 void TextBlock::break_as_wanted(TextMeasurer& measurer, std::string_view text, float room) {
+    broken_at_ = room;
     break_lines(measurer, text, room);
-    if (look_.wrap != Wrap::balance || line_count_ < 2 || line_count_ > most_balanced || room == no_limit)
+    if (look_.wrap != Wrap::balance || line_count_ < 2 || line_count_ > most_balanced ||
+        text.size() > longest_balanced || room == no_limit)
         return;
     const std::size_t count = line_count_;
     float narrow = room / static_cast<float>(count);
@@ -373,7 +407,7 @@ Size TextBlock::measure(TextMeasurer* measurer, std::string_view given, std::spa
         take_shaped(line);
         return {natural_, height()};
     }
-    break_as_wanted(*measurer, text, look_.max_width > 0 ? look_.max_width : no_limit);
+    break_as_wanted(*measurer, text, widest_room());
     natural_ = widest();
     if (room_ >= 0 && room_ < natural_ - hair && wraps()) break_as_wanted(*measurer, text, room_);
     return {natural_, height()};
@@ -382,14 +416,12 @@ Size TextBlock::measure(TextMeasurer* measurer, std::string_view given, std::spa
 bool TextBlock::fit(TextMeasurer* measurer, std::string_view given, float width) {
     if (!can_measure(measurer)) return false;
     const std::string_view text = said(given);
-    const float before = room_;
     room_ = width;
     if (wraps()) {
-        const float limit = std::min(width, natural_);
-        if (before >= 0 && limit == std::min(before, natural_)) return false;
+        const float limit = width < natural_ - hair ? width : widest_room();
+        if (limit == broken_at_) return false;
         const float high = height();
-        break_as_wanted(*measurer, text,
-                        limit < natural_ - hair || look_.max_width <= 0 ? limit : look_.max_width);
+        break_as_wanted(*measurer, text, limit);
         return height() != high;
     }
     shrink_ =

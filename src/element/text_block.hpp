@@ -137,6 +137,7 @@ class TextBlock {
     void add_line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end);
     void break_lines(TextMeasurer& measurer, std::string_view text, float room);
     void break_as_wanted(TextMeasurer& measurer, std::string_view text, float room);
+    std::size_t usual_bytes(float room) const;
     std::size_t end_of_word(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end,
                             float room);
     void cut(TextMeasurer& measurer, Line& line, std::string_view text, float width);
@@ -144,6 +145,7 @@ class TextBlock {
     float line_advance() const;
     float height() const;
     float widest() const;
+    float widest_room() const;
     float spare_of(const Line& line, const DrawPlace& at) const;
     void draw_segments(const Line& line, const DrawPlace& at, float part, Point offset,
                        std::optional<Color> color, Color own, std::string_view text, DrawGroup& into) const;
@@ -152,9 +154,10 @@ class TextBlock {
 
     Lettering look_;
     std::string language_;
-    float natural_ = 0;  ///< the width of the whole text, broken where it must be
-    float room_ = -1;    ///< the width that it has; negative before it has one
-    float shrink_ = 1;   ///< what is drawn is so much smaller
+    float natural_ = 0;     ///< the width of the whole text, broken where it must be
+    float room_ = -1;       ///< the width that it has; negative before it has one
+    float broken_at_ = -1;  ///< the room for which the present lines were made
+    float shrink_ = 1;      ///< what is drawn is so much smaller
     float ascent_ = -1;
     float digits_end_ = -1;
     bool is_prepared_ = false;
