@@ -80,7 +80,7 @@ void Components::read_component(const toml::key& key, const toml::node& node,
     for (const auto& [part, value] : *table) {
         if (part.str() == "parameters")
             read_parameters(value, component);
-        else if (part.str() == "element" ? value.as_array() == nullptr : false)
+        else if (part.str() == "element" && value.as_array() == nullptr)
             reader_.expected(value, "'element' of " + owner, "a list of tables");
         else if (part.str() != "element" && panel_table().find(part.str()) == nullptr &&
                  part.str() != "style") {

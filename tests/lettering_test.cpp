@@ -248,5 +248,36 @@ TEST(Fonts, come_with_the_game_on_a_machine_that_has_none) {
     }
 }
 
+TEST(Fonts, of_a_hud_stay_inside_its_folder) {
+    const Result<HudDefinition> definition =
+        read_hud("font_files = ['own.ttf', '../out.ttf', '/etc/hosts', 'none.ttf', 'text.ttf']", "h.toml");
+    ASSERT_TRUE(definition);
+    const TemporaryFolder folder;
+    std::filesystem::create_directory(folder.path("hud"));
+    std::filesystem::copy_file("/usr/share/fonts/truetype/dotgothic16/DotGothic16-Regular.ttf",
+                               folder.path("hud/own.ttf"), std::filesystem::copy_options::overwrite_existing);
+    std::filesystem::copy_file(folder.path("hud/own.ttf"), folder.path("out.ttf"),
+                               std::filesystem::copy_options::overwrite_existing);
+    folder.write("hud/text.ttf", "no font");
+    const std::string whole = folder.path("hud");
+    for (const auto& [file, says] : std::vector<std::pair<std::string, std::string>>{
+             {"own.ttf", ""},
+             {"../out.ttf",
+              "../out.ttf: error: is not a path inside the folder of the HUD; put the font beside the HUD "
+              "file"},
+             {"/etc/hosts",
+              "/etc/hosts: error: is not a path inside the folder of the HUD; put the font beside the HUD "
+              "file"},
+             {"none.ttf", "none.ttf: error: cannot be read: No such file or directory"},
+         }) {
+        Fonts fonts;
+        const Status added = fonts.add_files(whole, std::vector<std::string>{file});
+        EXPECT_EQ(added ? "" : to_string(added.problem()), says);
+    }
+    Fonts fonts;
+    EXPECT_FALSE(fonts.add_files(whole, definition->font_files)) << "the first problem is told";
+    EXPECT_TRUE(fonts.find("DotGothic16", 400)) << "and the others are added all the same";
+}
+
 }  // namespace
 }  // namespace rapido::test

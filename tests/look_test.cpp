@@ -331,6 +331,47 @@ TEST(Level, fills_along_a_map_to_a_gray_level_at_every_quarter) {
         EXPECT_NEAR(picture.pixel(gray, 3).red, 255 * light, 6) << gray;
 }
 
+/// The light of what changes is made anew with it, and that of what is longer than any picture does no harm.
+TEST(Picture, lets_what_fills_along_a_map_glow_and_survives_endless_light) {
+    BoxMeasurer measurer;
+    Fonts fonts;
+    Images images;
+    std::vector<Color> map;
+    for (int i = 0; i < 1000; ++i) {
+        const auto gray = static_cast<std::uint8_t>(i % 100 * 2);
+        map.push_back({gray, gray, gray, 255});
+    }
+    ASSERT_TRUE(images.add("way", 100, 10, map));
+    double value = 20;
+    Hud hud{HudDefinition{.design = {100, 40}}, {}, &measurer, &images};
+    hud.resize({.size = {100, 40}});
+    hud.add(Level{.id = "l",
+                  .value = watch(value),
+                  .max = 100,
+                  .place = {.offset = {0, 15}, .size = {100, 10}},
+                  .map = "way",
+                  .map_softness = 0,
+                  .color = white,
+                  .background = rgb(0, 0),
+                  .glow = Glow{8, 1, rgb(0xff0000)}});
+    hud.add(Panel{
+        .id = "endless", .place = {.offset = {-90000, 0}, .size = {90000, 1}}, .glow = Glow{4, 1, white}});
+    Picture picture(100, 40, fonts, &images);
+    const auto light_at = [&](int x) {
+        update(hud, 16ms);
+        DrawList list;
+        hud.draw(list);
+        picture.fill(black);
+        picture.draw(list);
+        return static_cast<int>(picture.pixel(x, 27).red);
+    };
+    EXPECT_EQ(light_at(60), 0);
+    value = 60;
+    EXPECT_GT(light_at(60), 40);
+    value = 20;
+    EXPECT_EQ(light_at(60), 0);
+}
+
 TEST(Image, is_chosen_by_a_value_and_covered_by_a_part_of_a_circle) {
     BoxMeasurer measurer;
     Fonts fonts;

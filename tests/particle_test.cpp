@@ -143,6 +143,10 @@ TEST(Particles, burst_at_each_repeat_and_are_bounded) {
     still.hud.play(still.bar, "fire");
     update(still.hud, 500ms);
     EXPECT_TRUE(still.particles().empty());
+    // Those that fly are gone, too.
+    many.hud.set_reduced_motion(true);
+    update(many.hud, 16ms);
+    EXPECT_TRUE(many.particles().empty());
 }
 
 }  // namespace

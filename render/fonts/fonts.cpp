@@ -436,9 +436,9 @@ Status Fonts::add_files(const std::string& folder, std::span<const std::string> 
     namespace fs = std::filesystem;
     Status first;
     for (const std::string& name : files) {
-        std::error_code error;
+        std::error_code error, no_folder;
         const fs::path whole = fs::canonical(fs::path(folder) / name, error);
-        const fs::path home = fs::canonical(folder, error);
+        const fs::path home = fs::canonical(folder, no_folder);
         const fs::path inside = whole.lexically_relative(home);
         const bool leaves = fs::path(name).is_absolute() || inside.empty() || *inside.begin() == "..";
         const Status added =

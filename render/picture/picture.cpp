@@ -49,6 +49,7 @@ constexpr double most_cost = 1e9;
 
 /// A blur of more pixels is left out, and so many are kept to be drawn again.
 constexpr double most_blurred = 16e6;
+constexpr double longest_kept = 32000;  // Cairo makes no longer picture
 constexpr double most_kept = 16e6;
 
 /// The box of what a command draws, before the transform of its group; generous for a text.
@@ -285,7 +286,8 @@ struct Picture::State {
         const double top = std::floor(static_cast<double>(bounds.y)) - reach;
         const double columns = std::ceil(static_cast<double>(bounds.right())) + reach - left;
         const double rows = std::ceil(static_cast<double>(bounds.bottom())) + reach - top;
-        if (!(columns > 0 && rows > 0 && columns * rows <= most_blurred)) return;
+        const bool fits = columns <= longest_kept && rows <= longest_kept && columns * rows <= most_blurred;
+        if (!(columns > 0 && rows > 0 && fits)) return;
         if (kept_pixels > most_kept) {
             kept.clear();
             kept_pixels = 0;
@@ -348,6 +350,10 @@ struct Picture::State {
                 add(static_cast<double>(number));
             add(command.image);
             add(command.has_mask ? command.mask + 1.0 : 0.0);
+            add(command.has_map ? command.map + 1.0 : 0.0);
+            // Finer than a gray level.
+            for (const float part : {command.map_from, command.map_to, command.map_softness})
+                add(4096 * static_cast<double>(part));
         }
         return key;
     }

@@ -101,7 +101,7 @@ void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* pic
     const double last = emission.effect->repeat > 0 ? emission.effect->repeat - 1 : std::floor(ends / run);
     for (double k = std::min(std::floor(passed / run), last);
          all.burst > 0 && k >= 0 && passed - k * run < life; --k) {
-        if (k > 0 && !goes_on && k * run >= ends) continue;
+        if (!goes_on && k * run >= ends) continue;
         for (int i = 0; i < all.burst && left > 0; ++i, --left) {
             constexpr std::uint32_t of_bursts = 0x80000000U;
             const auto number =

@@ -63,6 +63,7 @@ void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, Dr
                           {stripe.left, box.y, stripe.right - stripe.left, box.height});
         });
     draw_dots(own->player, now, box, scale, into);
+    if (reduced_motion_) return;
     int left = most_particles;
     for (const EffectPlayer::Emission& emission : own->player.emissions()) {
         const auto picture = pictures_.find(emission.effect);

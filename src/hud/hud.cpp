@@ -178,14 +178,16 @@ void Hud::State::draw(ElementIndex index, DrawGroup& group) {
                                group);
     const Rest* const rest = elements[index].rest.get();
     if (rest != nullptr) group.blend = rest->blend;
-    // Without a glow of its own, an element shines in its own color.
-    const Glow usual{.strength = 0, .color = elements[index].body->color()};
-    const Glow& glow = rest != nullptr && rest->glow ? *rest->glow : usual;
-    const float strength = std::clamp(glow.strength + effects.pose(index, time.now()).glow, 0.0F, 1.0F);
-    if (strength > 0) {
+    if (const float light = effects.pose(index, time.now()).glow;
+        light > 0 || (rest != nullptr && rest->glow)) {
+        // Without a glow of its own, an element shines in its own color.
+        const Glow glow = rest != nullptr && rest->glow
+                              ? *rest->glow
+                              : Glow{.strength = 0, .color = elements[index].body->color()};
         Color color = glow.color;
+        const float strength = std::clamp(glow.strength + light, 0.0F, 1.0F);
         color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * strength + 0.5F);
-        group.glow(glow.radius * layouter.screen().scale, color);
+        if (strength > 0) group.glow(glow.radius * layouter.screen().scale, color);
     }
     effects.draw_over(index, time.now(), device, group);
 }

@@ -171,9 +171,7 @@ bool Hud::State::add(const Group& group, const Origin* origin) {
     if (visibility.find(group.id) != no_group)
         context.report("id", "is that of a group before it", {}, ProblemCode::duplicate);
     RunningGroup made{.id = group.id, .dim = std::clamp(group.dim, 0.0F, 1.0F)};
-    context.find_effect = [this](std::string_view name, Problem& problem) {
-        return effects.find(name, problem);
-    };
+    equip(context);
     made.enter = context.ending_effect(group.enter, "enter");
     made.leave = context.ending_effect(group.leave, "leave");
     made.visible = context.connect(group.visible, "visible", bindings);
