@@ -144,10 +144,32 @@ void readouts(benchmark::State& state) {
     }
 }
 
+/// Every text moves to another place in its panel, by a setter or by another description.
+template <bool Sets>
+void moved_texts(benchmark::State& state) {
+    Texts texts;
+    std::vector<ElementRef> all;
+    for (std::size_t i = 0; i < count; i += 10)
+        all.push_back(texts.hud.find("t" + std::to_string(i)));
+    float step = 0;
+    for (auto _ : state) {
+        step = step < 20 ? step + 1 : 0;
+        for (const ElementRef ref : all) {
+            if (Sets)
+                texts.hud.set_place(ref, {.offset = {step, 0}});
+            else
+                texts.hud.change<Text>(ref, [&](Text& text) { text.place.offset = {step, 0}; });
+        }
+        texts.hud.update({.real = frame, .game = frame});
+        benchmark::DoNotOptimize(texts.hud);
+    }
+}
+
 }  // namespace
 
 std::vector<Case> layout_cases() {
     return {
+        {"100 texts moved by set_place", "by change", 4, false, moved_texts<true>, moved_texts<false>},
         {"layout: 1 of 1,000 texts grows", "all of them growing", 10, false, changed_texts<count, false>,
          changed_texts<1, false>},
         {"1,000 of all kinds: 5 % change", "as many bars", 0, true, readouts<true>, readouts<false>},

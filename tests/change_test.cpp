@@ -225,6 +225,71 @@ TEST(GameLayer, moves_an_element) {
     EXPECT_EQ(hud[bar].box, (Rect{8, 8, 160, 12}));
 }
 
+TEST(GameLayer, sets_a_format_as_if_it_had_been_there_from_the_beginning) {
+    Language german{.tag = "de"};
+    german.numbers.group = ".";
+    german.translations["{:L} acres, {delta:+}"].forms.back() = "{:L} Morgen, {delta:+}";
+    const char* const formats[] = {"{}", "{:L} acres, {delta:+}", "{:.1f}|{max}", "none", "{{}} {:+}"};
+    for (const bool speaks_german : {false, true})
+        for (const char* const from : formats)
+            for (const char* const to : formats) {
+                BoxMeasurer measurer;
+                std::int64_t acres = 1200;
+                const Text text{.id = "t",
+                                .value = watch(acres),
+                                .max = 5000,
+                                .format = from,
+                                .plural = {.one = "one"},
+                                .range = {0, 90'000},
+                                .motion = tween(300ms),
+                                .bands = {{.above = 4000, .format = "many"}}};
+                Text other = text;
+                other.format = to;
+                Hud hud{HudDefinition{}, {}, &measurer}, twin{HudDefinition{}, {}, &measurer};
+                const auto ref = hud.add(text), same = twin.add(other);
+                for (Hud* const each : {&hud, &twin})
+                    if (speaks_german) each->set_language(german);
+                for (int frame = 0; frame < 40; ++frame) {
+                    if (frame == 3) acres = 3000;
+                    if (frame == 5) {
+                        ASSERT_TRUE(hud.set_format(ref, to));
+                    }
+                    if (frame == 30) acres = 4500;
+                    if (frame == 35) acres = 1;
+                    update(hud, 16ms);
+                    update(twin, 16ms);
+                    if (frame < 5) continue;
+                    ASSERT_EQ(hud.text(ref), twin.text(same)) << from << " to " << to << ", " << frame;
+                    ASSERT_EQ(hud[ref].box, twin[same].box) << from << " to " << to << ", " << frame;
+                }
+                EXPECT_TRUE(hud.problems().empty());
+            }
+}
+
+TEST(GameLayer, moves_an_element_in_every_frame_without_making_it_again) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    int score = 7;
+    const auto panel = hud.add(Panel{.id = "p", .layout = Layout::column, .padding = {}});
+    const auto text = hud.add(Text{.id = "t", .value = watch(score), .inside = "p"});
+    update(hud, 16ms);
+    const Rect at = hud[text].box;
+    const std::uint64_t made = hud.texts_made();
+    for (int frame = 1; frame < 20; ++frame) {
+        const auto x = static_cast<float>(frame);
+        ASSERT_TRUE(hud.set_place(panel, {.offset = {x, 2}, .size = {x * 20, 0}}));
+        ASSERT_TRUE(hud.set_place(text, {.offset = {0, x}}));
+        update(hud, 16ms);
+        ASSERT_EQ(hud[text].box, (Rect{at.x + x, at.y + 2 + x, at.width, at.height}));
+        ASSERT_EQ(hud[panel].box.width, std::max(x * 20, at.width));
+    }
+    EXPECT_EQ(hud.texts_made(), made);
+    EXPECT_FALSE(hud.set_place(text, {.offset = {0, 1e9F}}));
+    update(hud, 16ms);
+    EXPECT_EQ(hud[text].box.y, at.y + 2 + 19) << "what is refused changes nothing";
+    EXPECT_EQ(hud.problems().size(), 1U);
+}
+
 TEST(Names, bind_when_they_come) {
     Sources sources;
     HudDefinition definition;

@@ -146,6 +146,8 @@ class Body {
     virtual void take_over(Body&) {}
     /// From now on in this language, null for the one of its own description; `show` must follow.
     virtual void set_language(const Language*, BodyContext&) {}
+    /// Shows another format of its own from now on; `show` must follow. False where it cannot; then nothing has changed.
+    virtual bool set_format(const std::string& /*format*/, const Language*, BodyContext&) { return false; }
     /// Lets a text whose characters change in one number only write them there; the number must outlive the body. While
     /// they stand there, the frame loop updates them in place of `show`.
     virtual void write_into(NumberText*) {}

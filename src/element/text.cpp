@@ -172,13 +172,19 @@ class TextBody final : public Body {
         if (uses_hud_font_) block_.set_font(TextBlock::find_font("", weight_, italic_, context));
         block_.set_language(language);
         decimal_ = language != nullptr ? language->numbers.decimal : ".";
-        if (Forms made = make_forms(patterns_, options_, language, context); made.own) {
-            forms_.own->write_into(nullptr);
-            forms_ = std::move(made);
-            forms_.own->write_into(number_);
-            block_.set_pieces(forms_.looks);
-        }
+        if (Forms made = make_forms(patterns_, options_, language, context); made.own) take(std::move(made));
         other_form_ = true;
+    }
+
+    bool set_format(const std::string& format, const Language* language, BodyContext& context) override {
+        std::string before = std::exchange(patterns_.format, format);
+        Forms made = make_forms(patterns_, options_, language, context);
+        if (!made.own) {
+            patterns_.format = std::move(before);
+            return false;
+        }
+        take(std::move(made));
+        return true;
     }
 
     Change set_look(const Look& look) override {
@@ -233,6 +239,14 @@ class TextBody final : public Body {
     }
 
  private:
+    void take(Forms forms) {
+        is_reserved_ = false;
+        other_form_ = true;
+        forms_.own->write_into(nullptr);
+        forms_ = std::move(forms);
+        forms_.own->write_into(number_);
+        block_.set_pieces(forms_.looks);
+    }
     static float align_of(const Text& text) {
         if (text.align == TextAlign::start || text.align == TextAlign::digits) return 0;
         if (text.align == TextAlign::center) return 0.5F;

@@ -103,15 +103,19 @@ void Hud::State::kill(ElementIndex index) {
     }
 }
 
-void Hud::State::speak(ElementIndex index) {
-    const RunningElement& element = elements[index];
-    ProblemLog found;
-    ElementContext context(found, element.name(), nullptr, formats);
+void Hud::State::know_types(ElementIndex index, ElementContext& context) const {
     const auto type_of = [this](SourceIndex source) {
         return source == no_source ? std::nullopt : std::optional(bindings.value(source).type());
     };
     context.value_type = type_of(readouts.value_source(index));
     context.max_type = type_of(readouts.max_source(index));
+}
+
+void Hud::State::speak(ElementIndex index) {
+    const RunningElement& element = elements[index];
+    ProblemLog found;
+    ElementContext context(found, element.name(), nullptr, formats);
+    know_types(index, context);
     equip(context);
     element.body->set_language(language.get(), context);
     if (context.failed()) {

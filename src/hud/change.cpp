@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "base/nearest.hpp"
+#include "element/fields.hpp"
 #include "hud/new_element.hpp"
 
 namespace rapido {
@@ -28,6 +29,15 @@ std::string_view inside_of(const Element& element) {
 }
 std::string_view id_of(const Element& element) {
     return std::visit([](const auto& any) -> std::string_view { return any.id; }, element);
+}
+const Place& place_of(const Element& element) {
+    return std::visit([](const auto& any) -> const Place& { return any.place; }, element);
+}
+bool is_in_range(const Place& place) {
+    bool is_in_range = true;
+    check_ranges(Description<Place>::table, &place,
+                 [&](std::string_view, const Field&) { is_in_range = false; });
+    return is_in_range;
 }
 
 /// The layer of the game over an element, made if there is none.
@@ -87,6 +97,20 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
         find_speakers(index, nullptr);
     }
     if (language != nullptr) speak(index);
+    return true;
+}
+
+/// The short way, for an element that does without the rest of `change`; false where it cannot, or the format cannot be read.
+bool Hud::State::set_format(ElementIndex index, const std::string& format) {
+    RunningElement& running = elements[index];
+    if (pending.is_asked_for(running.path)) return false;  // which checks its digits
+    ProblemLog found;
+    ElementContext context(found, running.name(), nullptr, formats);
+    know_types(index, context);
+    equip(context);
+    if (!running.body->set_format(format, language.get(), context)) return false;
+    if (running.body->shows_delta()) readouts.must_know(index);
+    readouts.refresh_next(index);
     return true;
 }
 
@@ -202,7 +226,8 @@ bool Hud::set_format(ElementRef ref, std::string_view format) {
         return false;
     }
     const std::optional<std::string> before = std::exchange(layer.format, std::string(format));
-    if (state_->change(index, Element(*element.description))) return true;
+    if (state_->set_format(index, *layer.format) || state_->change(index, Element(*element.description)))
+        return true;
     layer.format = before;
     return false;
 }
@@ -213,7 +238,16 @@ bool Hud::set_place(ElementRef ref, const Place& place) {
     if (index == no_element) return false;
     RunningElement& element = state_->elements[index];
     const std::optional<Place> before = std::exchange(layer_of(element).place, place);
-    if (before == place || state_->change(index, Element(*element.description))) return true;
+    if (before == place) return true;
+    const Place& last = before ? *before : place_of(*element.description);
+    // Only these are known to what the element draws; all else is for the layout alone.
+    const bool is_same_inside =
+        last.anchor == place.anchor && last.pivot == place.pivot && last.max_size == place.max_size;
+    if (is_same_inside && is_in_range(place)) {
+        state_->layouter.set_place(index, place);
+        return true;
+    }
+    if (state_->change(index, Element(*element.description))) return true;
     layer_of(element).place = before;
     return false;
 }

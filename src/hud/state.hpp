@@ -63,11 +63,14 @@ struct Hud::State : Parts {
     /// Gives a running element another description of the same kind and id: what goes on is not interrupted. False, with problems,
     /// where that cannot be; then nothing has changed.
     bool change(ElementIndex index, const Element& description);
+    bool set_format(ElementIndex index, const std::string& format);
     void follow_bands(ElementIndex index);
     /// Follows names that the game has set since the last frame.
     void follow_names();
     void find_speakers(ElementIndex notice, const Origin* origin);
     void kill(ElementIndex index);
+    /// Tells a context the types of what an element shows, where they are known.
+    void know_types(ElementIndex index, ElementContext& context) const;
     /// Lets an element speak the present language.
     void speak(ElementIndex index);
 

@@ -120,7 +120,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
         .max = 1000,
         .bands = {{.below = 0.7, .effect = "pulse"}},
         .effects = {{.on = TriggerOn::loss, .effect = "flash"}, {.on = TriggerOn::gain, .effect = "shine"}}});
-    hud.add(Text{.id = "settling", .value = watch(village), .pace = {.settle = 30ms}});
+    const auto moved = hud.add(Text{.id = "settling", .value = watch(village), .pace = {.settle = 30ms}});
     hud.add(Panel{.id = "grid", .layout = Layout::grid, .gap = 4, .columns = 2, .align = Align::baseline});
     hud.add(Panel{.id = "row", .layout = Layout::row, .inside = "grid"});
     hud.add(Text{.id = "a", .value = watch(score), .inside = "grid.row", .align = TextAlign::digits});
@@ -174,6 +174,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
         visible = i % 5 != 0;
         health = i % 100;
         shared.write({i, 1000});
+        hud.set_place(moved, {.offset = {static_cast<float>(i % 40), 300}});
         hud.update({.real = 16ms, .game = 16ms});
         hud.draw(list);
     };

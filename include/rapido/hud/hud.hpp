@@ -136,9 +136,10 @@ class Hud {
     /// Shows or hides the whole HUD, and multiplies its opacity.
     void set_visible(bool visible);
     void set_opacity(float opacity);
-    /// Replaces the format of a text. False, with a problem, for one that cannot be read; then nothing has changed.
+    /// Replaces the format of a text, in the time that its parts take. False, with a problem, for one that cannot be read; then nothing has changed.
     bool set_format(ElementRef element, std::string_view format);
-    /// Replaces the place of an element. False, with a problem, for one that cannot be.
+    /// Replaces the place of an element. It may be called in every frame: with the same anchor, pivot and `max_size` only the layout is
+    /// done again. False, with a problem, for one that cannot be.
     bool set_place(ElementRef element, const Place& place);
     /// Takes back all of that.
     void reset(ElementRef element);
