@@ -1,6 +1,7 @@
 // HUD files: TOML, read field by field out of the descriptions.
 #include <algorithm>
 #include <array>
+#include <deque>
 #include <map>
 #include <numeric>
 #include <utility>
@@ -311,6 +312,8 @@ class HudReader {
         const Kind& found = *all_kinds()[static_cast<std::size_t>(kind - kind_names_.begin())];
         std::vector<std::string_view> others{"kind", "style"};
         if (found.can.holds_children) others.push_back("element");
+        const bool is_list = &found == &describe(List{});
+        if (is_list) others.insert(others.end(), {"component", "parameters"});
         const FieldsReader::Owner owner{.name = name_of(found.name(), table),
                                         .other_keys = std::move(others),
                                         .has_earlier = table.contains("style")};
@@ -325,9 +328,49 @@ class HudReader {
         reader_.require(tables, *found.table, owner);
         const std::string path = put_inside(element, table, around, owner.name);
         if (problems.count() > before) damaged.push_back(origin.location);
+        const int panels = is_list ? panels_of(*std::get_if<List>(&element)) : 0;
         definition.elements.push_back(std::move(element));
         definition.element_origins.push_back(std::move(origin));
         if (found.can.holds_children) read_inner(table, {path, false, around.depth});
+        if (is_list) read_panels(table, panels, owner.name, {path, false, around.depth + 1});
+    }
+
+    /// The panels of a list: stamps of its component, each with the sources of an entry as its parameters.
+    void read_panels(const toml::table& table, int count, const std::string& list, const Around& around) {
+        const toml::node* const named = table.get("component");
+        if (named == nullptr)
+            return reader_.fail(ProblemCode::missing_key, table, list + " has no 'component'",
+                                "name the one that shows an entry");
+        const auto word = named->value_exact<std::string>();
+        if (!word) return reader_.expected(*named, "'component' of " + list, "the name of a component");
+        const Component* const component = components_.find(*word);
+        if (component == nullptr)
+            return reader_.fail(ProblemCode::unknown_name, *named,
+                                "'component' of " + list + ": no component '" + utf8::shortened(*word) + "'",
+                                did_you_mean(*word, components_.names()));
+        const toml::node* const node = table.get("parameters");
+        const toml::table* const given = node != nullptr ? node->as_table() : nullptr;
+        if (node != nullptr && given == nullptr)
+            return reader_.expected(*node, "'parameters' of " + list, "a table of values by parameter");
+        for (int number = 1; number <= count && problems.count() == 0; ++number) {
+            toml::table& stamp = stamps_of_lists_.emplace_back();
+            reader_.set_place(stamp, reader_.place(table));
+            const auto put = [&](const toml::key& key, auto&& value) {
+                reader_.set_place(stamp.insert_or_assign(key, value).first->second, reader_.place(*named));
+            };
+            put(toml::key("id"), std::to_string(number));
+            for (const Parameter& parameter : component->parameters)
+                if (parameter.type == ParameterType::source || parameter.type == ParameterType::any)
+                    if (parameter.fallback == nullptr && !parameter.is_optional)
+                        put(toml::key(parameter.name),
+                            around.path + "." + std::to_string(number) + "." + parameter.name);
+            for (const auto& [key, value] : given != nullptr ? *given : toml::table{}) {
+                if (component->find(key.str()) == nullptr)
+                    return reader_.unknown_key(key, component->names(), "'parameters' of " + list);
+                put(key, value);
+            }
+            read_stamp(*component, stamp, around);
+        }
     }
 
     /// Sets the panel in which an element stands, and returns the path of the element.
@@ -417,6 +460,7 @@ class HudReader {
     FieldsReader reader_{name_, problems};
     Components components_{reader_};
     std::map<std::string, Style, std::less<>> styles_;
+    std::deque<toml::table> stamps_of_lists_;
     std::array<std::string_view, std::variant_size_v<Element>> kind_names_{};
     bool is_full_ = false;
 };

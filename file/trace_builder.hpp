@@ -36,6 +36,7 @@ class TraceBuilder {
 
     /// Returns the column of a name, made if it is new; nothing beyond the most columns of a trace.
     std::optional<ColumnIndex> column(std::string_view name);
+    std::size_t column_count() const { return trace_.columns_.size(); }
     std::string_view name_of(ColumnIndex column) const { return trace_.columns_[column].name; }
     /// Begins a row. Returns which of the two times goes back from the row before, or an empty text.
     std::string_view add_row(Nanoseconds time, Nanoseconds game_time);

@@ -35,20 +35,38 @@ class JsonLinesReader {
     bool binary(nlohmann::json::binary_t&) { return false; }  // not in JSON texts
     bool start_object(std::size_t) {
         if (!inside_) return inside_ = true;
+        if (!list_.empty() && !in_entry_) {
+            ++entry_;
+            return in_entry_ = true;
+        }
         fail(0, "'" + key_ + "' is an object; expected a number, a text, true, false or null");
         return false;
     }
-    bool end_object() { return true; }
+    bool end_object() {
+        in_entry_ = false;
+        return true;
+    }
     bool start_array(std::size_t) {
-        if (inside_)
+        if (!inside_)
+            fail(0, "expected an object, {\"time\": 0, ...}");
+        else if (!list_.empty() || key_.empty())
             fail(0, "'" + key_ + "' is a list; expected a number, a text, true, false or null");
         else
-            fail(0, "expected an object, {\"time\": 0, ...}");
-        return false;
+            list_ = key_;
+        entry_ = 0;
+        return !list_.empty() && trace_.is_fine();
     }
-    bool end_array() { return true; }
+    /// What the list does not say any more has no value.
+    bool end_array() {
+        const std::string prefix = list_ + ".";
+        for (TraceBuilder::ColumnIndex column = 0; column < trace_.column_count(); ++column)
+            if (trace_.name_of(column).starts_with(prefix) && !stands_in_row(column))
+                row_.emplace_back(column, Value());
+        list_.clear();
+        return true;
+    }
     bool key(std::string& name) {
-        key_ = std::move(name);
+        key_ = in_entry_ ? list_ + "." + std::to_string(entry_) + "." + name : std::move(name);
         return true;
     }
     bool parse_error(std::size_t position, const std::string&, const nlohmann::json::exception& error) {
@@ -68,6 +86,8 @@ class JsonLinesReader {
         time_.reset();
         game_time_.reset();
         row_.clear();
+        list_.clear();
+        in_entry_ = false;
         if (!nlohmann::json::sax_parse(line.begin(), line.end(), this)) {
             if (!inside_ && trace_.is_fine()) fail(1, "expected an object, {\"time\": 0, ...}");
             return;
@@ -105,6 +125,10 @@ class JsonLinesReader {
             fail(1, "expected an object, {\"time\": 0, ...}");
             return false;
         }
+        if (!list_.empty() && !in_entry_) {
+            fail(0, "'" + list_ + "' is a list of values; expected objects in it");
+            return false;
+        }
         if (key_ == "time" || key_ == "game_time") return take_time(value);
         if (key_.empty()) {
             fail(0, "a value without a name");
@@ -116,14 +140,17 @@ class JsonLinesReader {
             fail(0, "has more than 1024 names in all its lines");
             return false;
         }
-        const bool twice =
-            std::any_of(row_.begin(), row_.end(), [&](const auto& other) { return other.first == *column; });
-        if (twice) {
+        if (stands_in_row(*column)) {
             fail(0, "'" + key_ + "' stands twice in this line");
             return false;
         }
         row_.emplace_back(*column, value);
         return true;
+    }
+
+    bool stands_in_row(TraceBuilder::ColumnIndex column) const {
+        return std::any_of(row_.begin(), row_.end(),
+                           [column](const auto& other) { return other.first == column; });
     }
 
     bool take_time(const Value& value) {
@@ -140,6 +167,9 @@ class JsonLinesReader {
     int line_ = 1;
     bool inside_ = false;  ///< the object of the line
     std::string key_;
+    std::string list_;       ///< the name of the list that is being read
+    std::size_t entry_ = 0;  ///< of this list, from 1
+    bool in_entry_ = false;
     std::optional<Nanoseconds> time_, game_time_;
     std::vector<std::pair<TraceBuilder::ColumnIndex, Value>> row_;
 };

@@ -290,6 +290,32 @@ TEST(GameLayer, moves_an_element_in_every_frame_without_making_it_again) {
     EXPECT_EQ(hud.problems().size(), 1U);
 }
 
+TEST(GameLayer, saves_where_the_player_has_put_elements) {
+    const auto made = [] {
+        Hud hud;
+        hud.add(Panel{.id = "left"});
+        hud.add(Text{.id = "score", .value = 7, .inside = "left"});
+        hud.add(Bar{.id = "water", .value = 1});
+        return hud;
+    };
+    Hud hud = made();
+    EXPECT_TRUE(hud.save_places().empty());
+    const Place there{.anchor = Anchor::bottom_right, .offset = {8, 8}};
+    hud.set_place(hud.find("left.score"), there);
+    hud.set_place(hud.find("water"), {.offset = {1, 2}});
+    const std::vector<SavedPlace> saved = hud.save_places();
+    EXPECT_EQ(saved, (std::vector<SavedPlace>{{"left.score", there}, {"water", {.offset = {1, 2}}}}));
+
+    Hud other = made();
+    EXPECT_TRUE(other.restore_places(saved));
+    EXPECT_EQ(other.save_places(), saved);
+    other.reset(other.find("water"));
+    EXPECT_EQ(other.save_places().size(), 1U);
+    EXPECT_FALSE(other.restore_places(std::vector<SavedPlace>{{"watr", {}}, {"water", {.offset = {3, 4}}}}));
+    EXPECT_EQ(other.save_places().back(), (SavedPlace{"water", {.offset = {3, 4}}})) << "the others are set";
+    EXPECT_EQ(to_string(other.problems().back()), "error: no element 'watr'; did you mean 'water'?");
+}
+
 TEST(Names, bind_when_they_come) {
     Sources sources;
     HudDefinition definition;

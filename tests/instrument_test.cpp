@@ -201,6 +201,79 @@ TEST(Scale, runs_through_its_colors) {
               "error: 'colors' of scale 's' must stand in order of 'at'");
 }
 
+/// The long numbers that a tape writes, with where the middle of each is, in order.
+std::vector<std::pair<std::string, float>> numbers_of(const Stage& stage) {
+    DrawList list;
+    stage.hud.draw(list);
+    std::vector<std::pair<std::string, float>> found;
+    for (const DrawGroup& group : list.groups())
+        for (const DrawCommand& command : group.commands())
+            if (command.kind == DrawCommand::Kind::text)
+                found.emplace_back(group.text_of(command), command.baseline.x + command.width / 2);
+    std::sort(found.begin(), found.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
+    return found;
+}
+
+TEST(Scale, is_a_tape_that_runs_below_its_pointer) {
+    using Numbers = std::vector<std::string>;
+    struct Row {
+        double value, cycle;
+        Numbers numbers;
+    };
+    // 200 pixels show 100 degrees.
+    for (const Row& row : std::vector<Row>{{180, 360, {"150", "S", "210"}},
+                                           {200, 360, {"S", "210", "240"}},
+                                           {0, 360, {"330", "N", "30"}},
+                                           {359, 360, {"330", "N", "30"}},
+                                           {25, 360, {"N", "30", "60"}},
+                                           {0, 0, {"N", "30"}},
+                                           {350, 0, {"330", "N"}},
+                                           {NAN, 360, {}}}) {
+        Scale scale{.id = "s", .value = constant(row.value), .max = 360};
+        scale.place.size = {200, 0};
+        scale.window = 100;
+        scale.motion.cycle = row.cycle;
+        scale.marks = {
+            .every = 10, .long_every = 30, .format = "{:.0f}", .labels = {{0, "N"}, {180, "S"}, {360, "N"}}};
+        Stage stage(scale);
+        EXPECT_EQ(stage.hud.problems(), Problems{});
+        const Picture picture = stage.first();
+        Numbers texts;
+        for (const auto& [text, x] : numbers_of(stage)) {
+            texts.push_back(text);
+            double degrees = text == "N" ? 0 : text == "S" ? 180 : std::stod(text);
+            double away = degrees - row.value;
+            if (row.cycle > 0 || text == "N") away = std::remainder(away, 360);
+            EXPECT_NEAR(static_cast<double>(x), 100 + 2 * away, 0.01) << text << " at " << row.value;
+        }
+        EXPECT_EQ(texts, row.numbers) << row.value << " of a cycle of " << row.cycle;
+    }
+    Scale scale{.id = "s", .value = 0, .max = 360, .neutral = 1};
+    scale.motion.cycle = 360;
+    scale.window = 400;
+    const Stage stage(scale);
+    ASSERT_EQ(stage.hud.problems().size(), 2U);
+    EXPECT_EQ(to_string(stage.hud.problems()[1]),
+              "error: 'window' of scale 's' must not be more than 'cycle'");
+}
+
+TEST(Scale, that_is_a_tape_shows_its_colors_where_they_are) {
+    for (const double value : {10.0, 180.0, 350.0}) {
+        Scale scale{.id = "s", .value = constant(value), .max = 360};
+        scale.place.size = {200, 0};
+        scale.window = 100;
+        scale.motion.cycle = 360;
+        scale.pointer = scale.radius = 0;
+        scale.colors = {{0, rgb(0x000000)}, {180, rgb(0xff0000)}, {360, rgb(0x000000)}};
+        Stage stage(scale);
+        const Picture picture = stage.first();
+        for (int x = 1; x < 199; ++x) {
+            const double at = std::abs(std::remainder(value + (x + 0.5 - 100) / 2, 360));
+            EXPECT_NEAR(picture.pixel(x, 5).red, 255 * at / 180, 4) << value << ", " << x;
+        }
+    }
+}
+
 TEST(Scale, may_have_further_pointers) {
     double target = 25;
     Scale scale{.id = "s", .value = 75, .max = 100};

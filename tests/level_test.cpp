@@ -185,6 +185,60 @@ TEST(Level, of_a_picture_keeps_out_of_its_border) {
     }
 }
 
+/// A picture of three by three pixels: red corners, green edges, blue in the middle.
+std::vector<Color> framed() {
+    const Color r = rgb(0xff0000), g = rgb(0x00ff00), b = rgb(0x0000ff);
+    return {r, g, r, g, b, g, r, g, r};
+}
+
+TEST(Bar, keeps_the_ends_of_its_picture_where_it_is_sliced) {
+    for (const bool stretches : {true, false}) {
+        Bar bar{.id = "b", .value = 60, .max = 100, .place = {.size = {100, 10}}};
+        bar.image = "f";
+        bar.image_fill = stretches ? ImageFill::stretch : ImageFill::reveal;
+        bar.slice = {1, 1, 1, 1};
+        bar.smooth = false;
+        bar.radius = 0;
+        bar.background = black;
+        Stage stage(Panel{.id = "none", .plate = false});
+        stage.add_image("f", 3, 3, framed());
+        stage.hud.add(bar);
+        stage.pass(0s);
+        const Picture picture = stage.shot();
+        EXPECT_EQ(to_string(picture.pixel(0, 0)), "#ff0000");
+        EXPECT_EQ(to_string(picture.pixel(30, 0)), "#00ff00");
+        EXPECT_EQ(to_string(picture.pixel(30, 5)), "#0000ff");
+        EXPECT_EQ(to_string(picture.pixel(59, 5)), stretches ? "#00ff00" : "#0000ff") << "its end";
+        EXPECT_EQ(to_string(picture.pixel(59, 9)), stretches ? "#ff0000" : "#00ff00");
+        EXPECT_EQ(to_string(picture.pixel(60, 5)), "#000000");
+    }
+}
+
+TEST(Level, fills_a_picture_of_nine_slices) {
+    Level level{.id = "l", .value = 50, .max = 100, .place = {.size = {30, 80}}};
+    level.image = "f";
+    level.empty_image = "e";
+    level.color = white;
+    level.slice = {1, 1, 1, 1};
+    Stage stage(Panel{.id = "none", .plate = false});
+    stage.add_image("f", 3, 3, framed());
+    stage.add_image("e", 3, 3, std::vector<Color>(9, rgb(0x404040)));
+    stage.hud.add(level);
+    EXPECT_EQ(stage.hud.problems(), Problems{});
+    stage.pass(0s);
+    const Picture picture = stage.shot();
+    EXPECT_EQ(to_string(picture.pixel(15, 70)), "#0000ff");
+    EXPECT_EQ(to_string(picture.pixel(0, 70)), "#00ff00") << "it takes the whole box";
+    EXPECT_EQ(to_string(picture.pixel(0, 79)), "#ff0000");
+    EXPECT_EQ(to_string(picture.pixel(15, 42)), "#0000ff");
+    EXPECT_EQ(to_string(picture.pixel(15, 38)), "#404040");
+    level.id = "m";
+    level.mask = "e";
+    stage.hud.add(level);
+    EXPECT_EQ(to_string(stage.hud.problems().front()),
+              "error: 'slice' of level 'm' must not be there where there is 'mask' or 'map'");
+}
+
 TEST(Level, refuses_outlines_that_are_none) {
     for (const std::vector<Point>& outline : std::vector<std::vector<Point>>{
              {{0, 0}}, {{0, 0}, {1, 1}}, std::vector<Point>(257), {{0, 0}, {1, NAN}, {1, 1}}}) {

@@ -138,6 +138,42 @@ place = { offset = [0, 0] }
     EXPECT_TRUE(hud.problems().empty());
 }
 
+TEST(Text, shows_the_picture_that_a_value_chooses) {
+    Images images;
+    for (const auto& [name, width] : {std::pair{"key.png", 2}, {"pad.png", 1}, {"coin.png", 3}})
+        ASSERT_TRUE(images.add(name, width, 1, std::vector<Color>(static_cast<std::size_t>(width))));
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer, &images};
+    double device = 0;
+    int cost = 5;
+    const auto hint = hud.add(Text{.id = "hint",
+                                   .value = watch(cost),
+                                   .pictures = {{"button", watch(device), {"key.png", "pad.png"}}},
+                                   .format = "{<button/>} buy for {} {<coin/>}",
+                                   .size = 10});
+    EXPECT_EQ(hud.problems(), Problems{});
+    const float words = 5 * 11;  // characters of half an em
+    // As wide as its own shape at the height of the text; the coin is always 30.
+    for (const auto& [number, width] : std::vector<std::pair<double, float>>{
+             {0, 20}, {1, 10}, {1.9, 10}, {7, 10}, {-3, 20}, {1, 10}, {NAN, 20}}) {
+        device = number;
+        update(hud, 16ms);
+        EXPECT_EQ(hud[hint].box.width, width + words + 30) << number;
+        EXPECT_EQ(parts_of(hud).front().text, "picture");
+    }
+    device = 1;
+    Language german{.tag = "de"};
+    german.translations["{<button/>} buy for {} {<coin/>}"].forms.back() = "{} {<coin/>}: {<button/>}";
+    hud.set_language(german);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[hint].box.width, 10 + 5 * 4 + 30) << "the choice stays in another language";
+    EXPECT_TRUE(hud.set_format(hint, "{<button/>}"));
+    update(hud, 16ms);
+    EXPECT_EQ(hud[hint].box.width, 10) << "and in another format";
+    hud.add(Text{.id = "none", .pictures = {{"x", 0, {}}}, .format = "{<x/>}"});
+    EXPECT_EQ(to_string(hud.problems().back()), "error: 'pictures' of text 'none': of 'x' has no images");
+}
+
 TEST(Text, breaks_cuts_and_capitalizes_pieces_as_all_others) {
     BoxMeasurer measurer;
     const auto seen = [&](Text text) {
@@ -188,6 +224,23 @@ TEST(Notice, has_pieces_and_unknown_ones_are_told) {
               std::string::npos)
         << to_string(hud.problems().back());
     EXPECT_FALSE(hud.add(Text{.id = "t", .format = "{<x>}a{</>}"}));
+}
+
+TEST(Notice, is_announced_in_the_words_that_it_shows) {
+    Images images;
+    ASSERT_TRUE(images.add("coin.png", 1, 1, std::vector<Color>(1)));
+    Hud hud{HudDefinition{}, {}, nullptr, &images};
+    hud.add(TextStyle{.id = "strong", .weight = 700});
+    const auto news = hud.add(Notice{.id = "news"});
+    const auto log = hud.add(Notice{.id = "log", .at_once = 2});
+    EXPECT_TRUE(hud.announcements().empty());
+    hud.notify(news, {.text = "Pay {<strong>}{}{</>} {<coin/>}", .value = 5, .priority = 2});
+    hud.notify(log, {.id = "a", .text = "Refilled"});
+    update(hud, 16ms);
+    const std::vector<Announcement> said(hud.announcements().begin(), hud.announcements().end());
+    EXPECT_EQ(said, (std::vector<Announcement>{{"news", "Pay 5 coin", 2}, {"log", "Refilled", 0}}));
+    update(hud, 16ms);
+    EXPECT_TRUE(hud.announcements().empty()) << "once each";
 }
 
 TEST(Hud, is_shown_hidden_and_dimmed_as_a_whole) {

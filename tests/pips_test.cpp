@@ -108,6 +108,61 @@ TEST(Pips, take_as_much_room_as_there_are) {
     expect(0, 20);
 }
 
+TEST(Pips, have_colors_by_their_number_outside_of_bands) {
+    int hearts = 4;
+    Pips pips = squares(watch(hearts), 5);
+    pips.color = rgb(0x0000ff);
+    pips.colors = {{2, rgb(0xff0000)}, {4, rgb(0x00ff00)}};
+    pips.bands = {{.below = 0.3, .color = white}};
+    Stage stage(pips);
+    const auto colors = [&] {
+        stage.pass(10ms);
+        const Picture picture = stage.shot();
+        std::string all;
+        for (int i = 0; i < 5; ++i)
+            all += to_string(picture.pixel(14 + 26 * i, 14)) + " ";
+        return all;
+    };
+    EXPECT_EQ(colors(), "#0000ff #ff0000 #ff0000 #00ff00 #000000 ");
+    hearts = 1;
+    EXPECT_EQ(colors(), "#ffffff #000000 #000000 #000000 #000000 ");
+}
+
+TEST(Pips, play_an_effect_on_the_last_one_that_is_left) {
+    for (const bool is_endless : {true, false}) {
+        int hearts = 3;
+        Pips pips = squares(watch(hearts), 3);
+        pips.last = "dim";
+        Stage stage(Panel{.id = "none", .plate = false});
+        stage.hud.add(Effect{.id = "dim",
+                             .duration = 400ms,
+                             .repeat = is_endless ? 0 : 1,
+                             .keyframes = {{.at = 0, .opacity = 0.5F}, {.at = 1, .opacity = 0.5F}}});
+        stage.hud.add(pips);
+        const auto expect = [&](int now, double lit, const char* why) {
+            hearts = now;
+            stage.pass(50ms);
+            stage.pass(250ms);  // in which what was before has decayed
+            EXPECT_NEAR(lit_squares(stage), lit, 0.02) << why << (is_endless ? ", endless" : "");
+        };
+        expect(3, 3, "all are there");
+        expect(1, 0.5, "one is left");
+        for (int i = 0; i < 20; ++i)
+            stage.pass(50ms);
+        expect(1, is_endless ? 0.5 : 1, "it goes on if it has no end");
+        hearts = 2;
+        stage.pass(400ms);  // until its run has ended
+        expect(2, 2, "two are left");
+        expect(0, 0, "none is");
+        expect(1, 0.5, "one is there again");
+        for (int i = 0; i < 20; ++i)
+            stage.pass(50ms);
+        hearts = 3;
+        stage.pass(200ms);
+        expect(3, 3, "all are");
+    }
+}
+
 TEST(Pips, that_nobody_can_count_are_a_problem_and_a_bar) {
     double max = 1'000'000;
     Pips pips = squares(250'000, watch(max));

@@ -12,6 +12,7 @@
 #include "rapido/element/graph.hpp"
 #include "rapido/element/image.hpp"
 #include "rapido/element/level.hpp"
+#include "rapido/element/list.hpp"
 #include "rapido/element/notice.hpp"
 #include "rapido/element/panel.hpp"
 #include "rapido/element/pips.hpp"
@@ -22,7 +23,7 @@
 namespace rapido {
 
 /// The description of one element, of any kind.
-using Element = std::variant<Panel, Text, Bar, Ring, Level, Pips, Dial, Scale, Graph, Image, Notice>;
+using Element = std::variant<Panel, Text, Bar, Ring, Level, Pips, Dial, Scale, Graph, Image, Notice, List>;
 
 /// Returns a panel and what stands inside, in this order, to be added together. `inside` of each of the others becomes the path of
 /// the panel, with what it was before behind it; a list is what another `nest` returns. A component of a game is a function that
@@ -51,6 +52,44 @@ std::vector<Element> nest(Panel panel, Inner&&... inner) {
                 put(element);
     };
     (put_each(std::forward<Inner>(inner)), ...);
+    return all;
+}
+
+/// Returns a list with its panels, to be added together. `make_panel` is called for each of them with a callable that gives the source
+/// of a field of its entry, and returns what `nest` returns, or one panel; its `id` and `inside` are set here:
+///
+///     hud.add(rapido::list_of({.id = "board", .entries = "pilots", .key = "name", .sort = "score"}, [](const auto& entry) {
+///         return rapido::nest(rapido::Panel{.layout = rapido::Layout::row},
+///                             rapido::Text{.id = "name", .value = entry("name")},
+///                             rapido::Text{.id = "score", .value = entry("score")});
+///     }));
+template <class MakePanel>
+std::vector<Element> list_of(List list, MakePanel&& make_panel) {
+    const std::string path = list.inside + (list.inside.empty() ? "" : ".") + list.id;
+    const int count = panels_of(list);
+    std::vector<Element> all{std::move(list)};
+    for (int number = 1; number <= count; ++number) {
+        const std::string id = std::to_string(number);
+        const std::string at = path + "." + id;
+        std::vector<Element> made{
+            make_panel([&](std::string_view field) { return name(at + "." + std::string(field)); })};
+        // What stands inside names the panel as it was made.
+        const std::string before =
+            std::visit([](const auto& any) { return any.inside + (any.inside.empty() ? "" : ".") + any.id; },
+                       made.front());
+        for (Element& element : made)
+            std::visit(
+                [&](auto& any) {
+                    if (&element == &made.front()) {
+                        any.id = id;
+                        any.inside = path;
+                    } else {
+                        any.inside = at + any.inside.substr(std::min(before.size(), any.inside.size()));
+                    }
+                },
+                element);
+        all.insert(all.end(), std::make_move_iterator(made.begin()), std::make_move_iterator(made.end()));
+    }
     return all;
 }
 

@@ -66,7 +66,8 @@ class Trace {
     /// what its cells have in common; one that begins with a number holds numbers.
     static Result<Trace> read_csv(std::string_view text, const std::string& name);
     /// Reads JSON Lines: an object a line, with the same names. `null` is no value; a name that a line leaves out keeps the
-    /// value of the line before. Values are numbers, texts, `true`, `false` and `null`, of one kind for each name.
+    /// value of the line before. Values are numbers, texts, `true`, `false` and `null`, of one kind for each name; and lists of objects
+    /// of such: `"board": [{"name": "Ana"}]` is `"board.1.name": "Ana"`, and what the list lacks has no value.
     static Result<Trace> read_json_lines(std::string_view text, const std::string& name);
     /// Reads what begins with `{` as JSON Lines and everything else as CSV. At most 256 MB and 1024 columns.
     static Result<Trace> read(std::string_view text, const std::string& name);
@@ -92,7 +93,8 @@ class TracePlayer {
     TracePlayer(const TracePlayer&) = delete;
     TracePlayer& operator=(const TracePlayer&) = delete;
 
-    /// The columns by name.
+    /// The columns by name; those like `board.1.name` and `board.2.name` are the entries of the list `board`, too, up to the last of
+    /// which anything has a value.
     Sources sources() const;
 
     /// Goes to `time`: the values are those of the latest row not after it (of the first row, before that).

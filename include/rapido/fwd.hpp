@@ -32,6 +32,7 @@ struct Scale;
 struct Graph;
 struct Image;
 struct Notice;
+struct List;
 struct Message;
 
 class DrawList;

@@ -47,6 +47,8 @@ constexpr std::array own_fields{
     field<&Bar::end_color>("end_color", "The color of the full end, for a gradient."),
     field<&Bar::image>("image", "A picture in place of the color of the fill."),
     field<&Bar::image_fill>("image_fill", "How that picture fills the bar."),
+    field<&Bar::slice>("slice", "The pixels of that picture along each edge that are not stretched across.",
+                       {"px", 0, largest_length}),
     field<&Bar::image_color>("image_color", "The color that the colors of the picture are multiplied by."),
     field<&Bar::smooth>("smooth", "Whether pixels of the picture are blended."),
     field<&Bar::background>("background", "The color of the part that is not filled."),
@@ -70,6 +72,7 @@ class BarBody final : public FillBody {
         : FillBody(bar.color, bar.trail.color, bar.end_color),
           image_(std::move(image)),
           image_fill_(bar.image_fill),
+          slice_(bar.slice),
           image_color_(bar.image_color),
           smooth_(bar.smooth),
           direction_(bar.direction),
@@ -230,6 +233,14 @@ class BarBody final : public FillBody {
         const Rect filled = canvas.between(0, length);
         if (filled.width <= 0 || filled.height <= 0) return;
         const Color color = is_in_band() ? color_ : image_color_;
+        if (image_.image() && slice_ != Insets{} && image_fill_ != ImageFill::tile) {
+            if (image_fill_ == ImageFill::stretch)
+                return image_.draw_slices(filled, 0, slice_, color, smooth_, at, canvas.into);
+            const std::array corners{Point{filled.x, filled.y}, Point{filled.right(), filled.y},
+                                     Point{filled.right(), filled.bottom()},
+                                     Point{filled.x, filled.bottom()}};
+            return image_.draw_slices(canvas.inner, 0, slice_, color, smooth_, at, canvas.into, corners);
+        }
         if (image_fill_ == ImageFill::stretch || !image_.image()) {
             image_.draw(filled, 0, color, smooth_, at, canvas.into);
             return;
@@ -272,6 +283,7 @@ class BarBody final : public FillBody {
 
     ImageLook image_;
     ImageFill image_fill_;
+    Insets slice_;
     Color image_color_;
     bool smooth_;
     Direction direction_;

@@ -248,11 +248,30 @@ struct Description<Tick> {
     static constexpr Table table{"tick", tick_fields};
 };
 
+inline constexpr std::array stop_fields{
+    required_field<&ColorStop::at>("at", "The value."),
+    required_field<&ColorStop::color>("color", "The color at this value."),
+};
+static_assert(stop_fields.size() == member_count<ColorStop>);
+template <>
+struct Description<ColorStop> {
+    static constexpr Table table{"colors", stop_fields};
+};
+inline constexpr std::array label_fields{
+    required_field<&MarkLabel::at>("at", "The value."),
+    required_field<&MarkLabel::text>("text", "The text in place of its number."),
+};
+static_assert(label_fields.size() == member_count<MarkLabel>);
+template <>
+struct Description<MarkLabel> {
+    static constexpr Table table{"labels", label_fields};
+};
 inline constexpr std::array scale_marks_fields{
     field<&ScaleMarks::every>("every", "The step between two marks; zero draws none.", {"", 0, 1e300}),
     field<&ScaleMarks::long_every>("long_every", "The step between two long marks.", {"", 0, 1e300}),
     field<&ScaleMarks::format>(
         "format", "The pattern for the number at each long mark, or at each mark if there are no long ones."),
+    field<&ScaleMarks::labels>("labels", "Texts in place of numbers.", {.most = 64}),
     field<&ScaleMarks::length>("length", "The length of a short mark.", {"px", 0, largest_length}),
     field<&ScaleMarks::size>("size", "The size of the numbers.", {"px", 1, largest_length}),
     field<&ScaleMarks::color>("color", "The color of the marks and of the numbers."),

@@ -117,7 +117,7 @@ class ImageBody final : public Body {
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const Size own = look().size();
         const bool sliced = slice_ != Insets{} && look().image();
-        if (sliced) return look().draw_slices(frame_, slice_, color_, smooth_, at, into);
+        if (sliced) return look().draw_slices(at.box, frame_, slice_, color_, smooth_, at, into);
         const Rect all = placed(at.box, own, fit_, at.scale);
         if (!look().draw(all, frame_, color_, smooth_, at, into)) return;
         if (fit_ == ImageFit::cover || fit_ == ImageFit::none) {

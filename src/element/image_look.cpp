@@ -59,9 +59,9 @@ bool ImageLook::draw(const Rect& rect, int frame_number, Color color, bool smoot
     return true;
 }
 
-void ImageLook::draw_slices(int frame_number, const Insets& slice, Color color, bool smooth,
-                            const DrawPlace& at, DrawGroup& into) const {
-    const Rect edges = on_pixels(at.box);
+void ImageLook::draw_slices(const Rect& rect, int frame_number, const Insets& slice, Color color, bool smooth,
+                            const DrawPlace& at, DrawGroup& into, std::span<const Point> cut) const {
+    const Rect edges = on_pixels(rect);
     const Rect source = frame(frame_number);
     const float across = slice.left + slice.right, down = slice.top + slice.bottom;
     const float scale = std::min(
@@ -85,6 +85,7 @@ void ImageLook::draw_slices(int frame_number, const Insets& slice, Color color, 
             const Rect from = part(0), to = part(1);
             if (from.width <= 0 || from.height <= 0 || to.width <= 0 || to.height <= 0) continue;
             into.add_image(*image_, from, to, color, smooth);
+            if (!cut.empty()) into.cut_last(cut);
         }
 }
 

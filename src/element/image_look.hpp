@@ -28,10 +28,10 @@ class ImageLook {
     /// A frame, or the crossed box, over `rect`. True if it is the last command, for what else is to be done to it.
     bool draw(const Rect& rect, int frame, Color color, bool smooth, const DrawPlace& at,
               DrawGroup& into) const;
-    /// A frame as nine slices over the box: three columns and three rows, of which `slice` gives the outer ones in pixels of
-    /// the image; in a box that is too small for its corners they shrink together.
-    void draw_slices(int frame, const Insets& slice, Color color, bool smooth, const DrawPlace& at,
-                     DrawGroup& into) const;
+    /// A frame as nine slices over `rect`: three columns and three rows, of which `slice` gives the outer ones in pixels of
+    /// the image; in a box that is too small for its corners they shrink together. With a polygon, only what lies inside it.
+    void draw_slices(const Rect& rect, int frame, const Insets& slice, Color color, bool smooth,
+                     const DrawPlace& at, DrawGroup& into, std::span<const Point> cut = {}) const;
     /// The crossed box.
     static void draw_missing(const Rect& rect, const DrawPlace& at, DrawGroup& into);
 

@@ -14,6 +14,7 @@ struct Abilities {
     bool takes_image = false;      ///< bands may give it a picture
     bool holds_children = false;   ///< other elements stand inside
     bool counts = false;           ///< what it has not shown yet of its value can be asked for
+    bool tells = false;            ///< it tells sources with its path before their names
     bool stays_on_screen = false;  ///< it is moved and made narrower rather than leave the screen
 };
 
@@ -41,6 +42,7 @@ const Kind& describe(const Scale&);
 const Kind& describe(const Graph&);
 const Kind& describe(const Image&);
 const Kind& describe(const Notice&);
+const Kind& describe(const List&);
 
 /// Returns the kind of an aggregate. Its file has a `make_body`, and a `further_sources` if it has such.
 template <class Aggregate>

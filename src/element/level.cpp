@@ -46,6 +46,9 @@ constexpr std::array own_fields{
                            {"", -10, 10}),
     field<&Level::image>("image", "A picture that is seen up to the level, which replaces the shape."),
     field<&Level::empty_image>("empty_image", "A picture of the empty shape, drawn below."),
+    field<&Level::slice>("slice",
+                         "The pixels of both pictures along each edge that are not stretched across.",
+                         {"px", 0, largest_length}),
     field<&Level::mask>("mask", "A picture that is filled with color, which replaces the shape."),
     field<&Level::map>("map", "A gray picture that says at which fill each pixel is reached."),
     field<&Level::map_softness>("map_softness", "How soft the edge of a fill along a map is.", {"", 0, 1}),
@@ -78,6 +81,7 @@ class LevelBody final : public FillBody {
           outline_(outline_for(level)),
           image_(ImageLook::find(level.image, "image", level.frames, context)),
           empty_image_(ImageLook::find(level.empty_image, "empty_image", level.frames, context)),
+          slice_(level.slice),
           mask_(ImageLook::find(level.mask, "mask", {}, context)),
           map_(ImageLook::find(level.map, "map", {}, context)),
           map_softness_(std::clamp(level.map_softness, 0.0F, 1.0F)),
@@ -97,6 +101,9 @@ class LevelBody final : public FillBody {
                             std::all_of(level.outline.begin(), level.outline.end(), [](const Point& corner) {
                                 return std::isfinite(corner.x) && std::isfinite(corner.y);
                             });
+        if (level.slice != Insets{} && (!level.mask.empty() || !level.map.empty()))
+            context.report("slice", "must not be there where there is 'mask' or 'map'", {},
+                           ProblemCode::contradiction);
         if (!usable)
             context.report("outline", "must be 3 to 256 points, or none", {}, ProblemCode::out_of_range);
         return usable;
@@ -129,7 +136,10 @@ class LevelBody final : public FillBody {
         const float inset = is_picture() ? 0 : border + padding_ * at.scale;
         const Canvas canvas(*this, whole.inset({inset, inset, inset, inset}), at, into);
         if (!is_picture() && inset > 0) into.add_polygon(outline_in(whole, at), background_);
-        if (empty_image_)
+        if (empty_image_ && is_sliced() && empty_image_.image())
+            empty_image_.draw_slices(whole, std::min(frame_, empty_image_.frame_count() - 1), slice_,
+                                     rgb(0xffffff), true, at, into);
+        else if (empty_image_)
             empty_image_.draw(whole, std::min(frame_, empty_image_.frame_count() - 1), rgb(0xffffff), true,
                               at, into);
         else if (!image_ && inset <= 0)
@@ -148,8 +158,10 @@ class LevelBody final : public FillBody {
         return level.outline.empty() ? outline_of(level.shape) : ShapeOutline{level.outline, 0};
     }
     bool is_picture() const { return image_ || mask_ || map_; }
+    bool is_sliced() const { return slice_ != Insets{} && image_; }
     float aspect() const {
         if (!is_picture()) return outline_.aspect;
+        if (is_sliced()) return 0;
         const Size size = image_ ? image_.size() : map_ ? map_.size() : mask_.size();
         return size.width / size.height;
     }
@@ -234,7 +246,9 @@ class LevelBody final : public FillBody {
             if (part.size() < 3) return;
             for (Point& point : part)
                 point = to_device(point);
-            if (body_.image_) {
+            if (body_.is_sliced()) {
+                body_.image_.draw_slices(box_, body_.frame_, body_.slice_, color, true, at_, into_, part);
+            } else if (body_.image_) {
                 body_.image_.draw(box_, body_.frame_, color, true, at_, into_);
                 into_.cut_last(part);
             } else {
@@ -309,6 +323,7 @@ class LevelBody final : public FillBody {
     ShapeOutline outline_;
     ImageLook image_;
     ImageLook empty_image_;
+    Insets slice_;
     ImageLook mask_;
     ImageLook map_;
     float map_softness_;

@@ -5,11 +5,13 @@
 
 namespace rapido {
 
-Numbers::Numbers(std::string format, std::string field, float size, BodyContext& context)
+Numbers::Numbers(std::string format, std::string field, float size, BodyContext& context,
+                 std::vector<MarkLabel> labels)
     : format_(std::move(format)),
       field_(std::move(field)),
       size_(size * context.text_scale),
-      is_duration_(context.value_type == Value::Type::duration) {
+      is_duration_(context.value_type == Value::Type::duration),
+      labels_(std::move(labels)) {
     if (format_.empty()) return;
     font_ = TextBlock::find_font("", 500, false, context);
     set_language(nullptr, context);
@@ -22,6 +24,10 @@ void Numbers::set_language(const Language* language, BodyContext& context) {
         std::exchange(context.value_type, is_duration_ ? Value::Type::duration : Value::Type::float64);
     text_ =
         make_formatted_text({.format = format_, .has_value = true, .field = field_}, {}, language, context);
+    label_texts_.clear();
+    for (const MarkLabel& label : labels_)
+        label_texts_.push_back(make_formatted_text(
+            {.format = label.text, .has_value = true, .field = "marks.labels"}, {}, language, context));
     if (language != nullptr) font_ = TextBlock::find_font("", 500, false, context);
     context.value_type = type;
 }
@@ -31,11 +37,15 @@ void Numbers::shape(TextMeasurer* measurer, std::span<const double> values) {
     width_ = 0;
     if (!text_ || measurer == nullptr || !font_) return;
     for (const double value : values) {
-        text_->update({.value = is_duration_ ? Value(to_nanoseconds(Seconds{value})) : Value(value),
-                       .max = {},
-                       .delta = {}});
+        FormattedText* text = &*text_;
+        for (std::size_t i = 0; i < labels_.size(); ++i)
+            if (label_texts_[i] && std::abs(labels_[i].at - value) <= 1e-9 * std::max(1.0, std::abs(value)))
+                text = &*label_texts_[i];
+        text->update({.value = is_duration_ ? Value(to_nanoseconds(Seconds{value})) : Value(value),
+                      .max = {},
+                      .delta = {}});
         Shaped& shaped = shaped_.emplace_back();
-        shaped.text = text_->text();
+        shaped.text = text->text();
         shaped.width = measurer->shape(*font_, size_, shaped.text, shaped.glyphs);
         width_ = std::max(width_, shaped.width);
     }
@@ -52,10 +62,10 @@ void Numbers::draw(std::size_t number, Point at, Point part, float scale, Color 
 }
 
 Marks::Marks(const ScaleMarks& marks, BodyContext& context)
-    : look_(marks), numbers_(marks.format, "marks.format", marks.size, context) {}
+    : look_(marks), numbers_(marks.format, "marks.format", marks.size, context, marks.labels) {}
 
-void Marks::measure(TextMeasurer* measurer, double min, double max) {
-    constexpr double most = 200;
+void Marks::measure(TextMeasurer* measurer, double min, double max, bool is_tape) {
+    const double most = is_tape ? 2000 : 200;
     marks_.clear();
     std::vector<double> numbered;
     const double steps = std::floor((max - min) / look_.every + 1e-9);
@@ -71,7 +81,7 @@ void Marks::measure(TextMeasurer* measurer, double min, double max) {
         }
     }
     // So many nobody reads; they take much longer to make than lines.
-    constexpr std::size_t most_numbers = 60;
+    const std::size_t most_numbers = is_tape ? 600 : 60;
     if (numbered.size() > most_numbers) numbered.clear();
     numbers_.shape(measurer, numbered);
     for (Mark& mark : marks_)

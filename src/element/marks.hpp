@@ -15,7 +15,8 @@ namespace rapido {
 class Numbers {
  public:
     /// `format` may be empty: then there are none. `field` is where it is written.
-    Numbers(std::string format, std::string field, float size, BodyContext& context);
+    Numbers(std::string format, std::string field, float size, BodyContext& context,
+            std::vector<MarkLabel> labels = {});
 
     explicit operator bool() const { return text_.has_value(); }
     void set_language(const Language* language, BodyContext& context);
@@ -41,6 +42,8 @@ class Numbers {
     bool is_duration_;
     std::optional<FontId> font_;
     std::optional<FormattedText> text_;
+    std::vector<MarkLabel> labels_;
+    std::vector<std::optional<FormattedText>> label_texts_;  ///< by label; nothing where it cannot be made
     std::vector<Shaped> shaped_;
     float width_ = 0;
 };
@@ -57,8 +60,8 @@ class Marks {
     void set_language(const Language* language, BodyContext& context) {
         numbers_.set_language(language, context);
     }
-    /// Lays them out from `min` to `max`.
-    void measure(TextMeasurer* measurer, double min, double max);
+    /// Lays them out from `min` to `max`; more of them where only a part is seen at once.
+    void measure(TextMeasurer* measurer, double min, double max, bool is_tape = false);
     const std::vector<Mark>& all() const { return marks_; }
     const Numbers& numbers() const { return numbers_; }
     const ScaleMarks& look() const { return look_; }

@@ -8,6 +8,12 @@
 #include "element/text_block.hpp"
 
 namespace rapido {
+
+template <>
+struct Choices<Newest> {
+    static constexpr std::array<std::string_view, 2> names{"last", "first"};
+};
+
 namespace {
 
 constexpr std::array message_fields{
@@ -65,6 +71,10 @@ constexpr std::array own_fields{
     field<&Notice::reading>("reading", "How long a message stays on screen."),
     field<&Notice::show_count>("show_count",
                                "Whether ×3 stands behind a message that stands for three equal ones."),
+    field<&Notice::at_once>("at_once", "How many messages are shown at once, in a column.", {"", 1, 50}),
+    field<&Notice::newest>("newest", "On which side of the others a new message appears."),
+    field<&Notice::spacing>("spacing", "The room between two messages.", {"px", 0, largest_length}),
+    field<&Notice::place_motion>("place_motion", "How messages make room for each other."),
     field<&Notice::padding>("padding", "The room between the edges and the text.", {"px", 0, largest_length}),
     field<&Notice::color>("color", "The color of the text."),
     field<&Notice::background>("background", "The color of the plate."),
@@ -106,6 +116,8 @@ NoticeBody::NoticeBody(const Notice& notice, TextBlock block)
       weight_(notice.weight),
       italic_(notice.italic),
       around_{notice.font.value(), notice.weight, notice.italic, notice.size},
+      column_{.layout = Layout::column, .gap = notice.spacing},
+      is_log_(notice.at_once > 1),
       uses_hud_font_(notice.font.value().empty()) {
     const float most = notice.place.max_size.width;
     if (most > 0) block_.set_max_width(std::max(most - padding_.left - padding_.right, 1.0F));
@@ -160,6 +172,30 @@ void NoticeBody::forget(std::size_t message) {
 void NoticeBody::forget_posted() {
     for (std::size_t i = declared_; i < said_.size(); ++i)
         forget(i);
+}
+
+std::string NoticeBody::text_of(const Message& message, const Value& value, const Language* language,
+                                BodyContext& context) {
+    Said said;
+    said.value = value;
+    said.use = message.value.binding().use();
+    said.type = message.value.binding().type();
+    return make(said, message, language, "", context) ? std::string(said.text->text()) : std::string();
+}
+
+std::string NoticeBody::spoken(std::size_t index) const {
+    std::string text(text_of(index));
+    const std::span<const TextPiece> pieces = said_[index].text->pieces();
+    for (std::size_t i = pieces.size(); i-- > 0;)
+        if (pieces[i].is_picture)
+            text.replace(pieces[i].begin, pieces[i].end - pieces[i].begin, pieces[i].name);
+    return text;
+}
+
+bool NoticeBody::says(std::string_view id, std::string_view text) const {
+    return std::any_of(
+        said_.begin() + static_cast<std::ptrdiff_t>(declared_), said_.end(),
+        [&](const Said& said) { return said.text && said.message.id == id && said.text->text() == text; });
 }
 
 std::size_t NoticeBody::find(std::string_view id) const {
@@ -222,16 +258,18 @@ void NoticeBody::take_over(Body& other) {
     other_ = true;
 }
 
-Size NoticeBody::measure(TextMeasurer* measurer, Size) {
+Size NoticeBody::measure(TextMeasurer* measurer, Size content) {
+    if (is_log_) return content;
     const Size own = block_.measure(measurer, text_, pieces_);
     return {own.width + padding_.left + padding_.right, own.height + padding_.top + padding_.bottom};
 }
 
 bool NoticeBody::set_width(TextMeasurer* measurer, float width) {
-    return block_.fit(measurer, text_, width - padding_.left - padding_.right);
+    return !is_log_ && block_.fit(measurer, text_, width - padding_.left - padding_.right);
 }
 
 void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
+    if (is_log_) return;
     const Rect edges = on_pixels(at.box);
     into.add_rect(edges, radius_ * at.scale, background_);
     if (border_ > 0)
@@ -260,8 +298,8 @@ std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
 
 const Kind& describe(const Notice&) {
     static constexpr Table table{"notice", fields};
-    static constexpr Kind kind =
-        kind_of<Notice>(table, {.stays_on_screen = true}, {.anchor = Anchor::top, .offset = {0, 96}});
+    static constexpr Kind kind = kind_of<Notice>(table, {.holds_children = true, .stays_on_screen = true},
+                                                 {.anchor = Anchor::top, .offset = {0, 96}});
     return kind;
 }
 

@@ -34,10 +34,17 @@ class NoticeBody final : public Body {
     void forget(std::size_t message);
     /// None of them is.
     void forget_posted();
+    /// The words of a message that the game wants to post; empty after a fault.
+    std::string text_of(const Message& message, const Value& value, const Language* language,
+                        BodyContext& context);
+    /// Whether one that the game has posted has this id and these words.
+    bool says(std::string_view id, std::string_view text) const;
     /// By its id.
     std::size_t find(std::string_view id) const;
     const Message& message(std::size_t index) const { return said_[index].message; }
     std::string_view text_of(std::size_t index) const { return said_[index].text->text(); }
+    /// The same with the names of pictures in their place.
+    std::string spoken(std::size_t index) const;
     /// As many as it has declared.
     std::size_t declared() const { return declared_; }
     /// Shows this one from the next `show` on; true if that is another one than before, or of another count.
@@ -48,7 +55,8 @@ class NoticeBody final : public Body {
     void set_language(const Language* language, BodyContext& context) override;
     void show_further(std::span<const Value> values) override;
     Change show(const FieldValues&, double) override;
-    Size measure(TextMeasurer* measurer, Size) override;
+    Size measure(TextMeasurer* measurer, Size content) override;
+    const Arrangement* arrangement() const override { return is_log_ ? &column_ : nullptr; }
     void draw(const DrawPlace& at, DrawGroup& into) const override;
     bool set_width(TextMeasurer* measurer, float width) override;
     std::string_view text() const override { return text_; }
@@ -88,6 +96,8 @@ class NoticeBody final : public Body {
     int weight_;
     bool italic_;
     PieceLooks::Around around_;
+    Arrangement column_;  ///< of the plates of a log
+    bool is_log_;
     PieceLooks looks_;               ///< of the pieces of all messages
     std::vector<TextPiece> pieces_;  ///< of what it says
     bool uses_hud_font_;

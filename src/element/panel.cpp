@@ -80,7 +80,7 @@ class PanelBody final : public Body {
         }
         if (image_) {
             if (image_.image() && slice_ != Insets{})
-                image_.draw_slices(0, slice_, image_color_, smooth_, at, into);
+                image_.draw_slices(at.box, 0, slice_, image_color_, smooth_, at, into);
             else
                 image_.draw(edges, 0, image_color_, smooth_, at, into);
         } else {

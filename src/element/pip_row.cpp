@@ -79,6 +79,29 @@ bool PipRow::advance(const Moment& at, const PipRules& rules, Color color, std::
     return std::erase_if(pips_, left) > 0 || differs;
 }
 
+/// What a pip does as long as it is the last one left, as the state of a band.
+bool PipRow::play_last(const Moment& at, const PipRules& rules, Color color) {
+    const auto full = std::count_if(pips_.begin(), pips_.end(), [](const Pip& pip) { return pip.lit > 0; });
+    bool differs = false;
+    for (Pip& pip : pips_) {
+        const bool is_last = full == 1 && pip.lit > 0;
+        const bool runs = pip.player.running(EffectCause::band) != nullptr;
+        const bool is_endless = rules.last->repeat == 0;
+        const bool begins = is_last && at.shown && (is_endless ? !runs : !pip.is_last);
+        pip.is_last = is_last && at.shown;
+        if (begins) {
+            pip.player.set_limit(at.flash_limit);
+            pip.player.set_color(color);
+            pip.player.set_reduced_motion(at.reduced_motion);
+            pip.player.play(*rules.last, at.real, {.cause = EffectCause::band});
+        } else if (!is_last && runs && is_endless) {
+            pip.player.stop(*rules.last, at.real, EffectCause::band);
+        }
+        differs = differs || begins;
+    }
+    return differs;
+}
+
 bool PipRow::advance(Pip& pip, const Moment& at, const PipRules& rules, Color color, std::uint32_t number) {
     const bool was_resting = pip.player.resting();
     pip.player.advance(at.real);

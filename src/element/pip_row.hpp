@@ -20,6 +20,7 @@ struct PipRules {
     const Effect* shine = nullptr;
     Nanoseconds shine_every{0};
     Nanoseconds shine_step{0};  ///< from one pip to the next
+    const Effect* last = nullptr;
 
     const Effect* effect_of(PipChange change) const;
 };
@@ -31,6 +32,7 @@ struct Pip {
     PipChange begins = PipChange::nothing;  ///< what it is to begin
     bool leaves = false;                    ///< gone when its effect has run
     std::int64_t shone = 0;                 ///< how often the shine has passed
+    bool is_last = false;                   ///< the only one that is not empty
     EffectPlayer player;
 };
 
@@ -46,6 +48,8 @@ class PipRow {
     bool set(double value, double max, const PipRules& rules, bool silent);
     /// Lets time pass; `first` is the number of the first one among all of the element. True if it looks different.
     bool advance(const Moment& at, const PipRules& rules, Color color, std::uint32_t first);
+    /// Plays what there is to play on the last full one that is left; after `advance`. True if it looks different.
+    bool play_last(const Moment& at, const PipRules& rules, Color color);
     /// Whether an effect runs, or is to begin.
     bool is_busy() const;
 

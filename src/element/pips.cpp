@@ -61,6 +61,9 @@ constexpr std::array own_fields{
     field<&Pips::gain>("gain", "The effect on what of a pip becomes full."),
     field<&Pips::loss>("loss", "The effect on what was full, played backwards."),
     field<&Pips::shine>("shine", "An effect that runs over all full pips, one after the other."),
+    field<&Pips::last>("last", "The effect on the last full pip that is left."),
+    field<&Pips::colors>("colors", "The color of full pips from the pip of a number on, counted from 1.",
+                         {.most = 64}),
     field<&Pips::color>("color", "The color of full pips."),
     field<&Pips::background>("background", "The color of empty pips."),
     field<&Pips::border>("border", "The width of the line along each pip; zero draws none.",
@@ -99,7 +102,9 @@ class PipsBody final : public FillBody {
                  .loss = context.effect(pips.loss, "loss"),
                  .shine = context.effect(pips.shine.effect, "shine.effect"),
                  .shine_every = to_nanoseconds(pips.shine.every),
-                 .shine_step = to_nanoseconds(pips.shine.step)} {
+                 .shine_step = to_nanoseconds(pips.shine.step),
+                 .last = context.effect(pips.last, "last")},
+          colors_(pips.colors) {
         kinds_.push_back({.shape = pips.shape,
                           .image = ImageLook::find(pips.image, "image", pips.frames, context),
                           .empty_image = ImageLook::find(pips.empty_image, "empty_image", {}, context),
@@ -164,7 +169,8 @@ class PipsBody final : public FillBody {
     Change advance(const Moment& at) override {
         now_ = at.real;
         const auto is_busy = [](const Kind& kind) { return kind.row.is_busy(); };
-        if (rules_.shine == nullptr && std::none_of(kinds_.begin(), kinds_.end(), is_busy))
+        if (rules_.shine == nullptr && rules_.last == nullptr &&
+            std::none_of(kinds_.begin(), kinds_.end(), is_busy))
             return Change::none;
         const std::size_t before = pip_count();
         bool differs = false;
@@ -174,6 +180,7 @@ class PipsBody final : public FillBody {
             differs = kind.row.advance(at, rules_, color_, number) || differs;
             number += count;
         }
+        if (rules_.last != nullptr) differs = kinds_[0].row.play_last(at, rules_, color_) || differs;
         return pip_count() != before ? Change::size : look_if(differs);
     }
 
@@ -200,8 +207,10 @@ class PipsBody final : public FillBody {
         if (too_many_) return draw_bar(at, into);
         int number = 0;
         for (const Kind& kind : kinds_)
-            for (const Pip& pip : kind.row.pips())
-                draw_pip(kind, pip, place_of(number++, at), at, into);
+            for (const Pip& pip : kind.row.pips()) {
+                const Color color = color_of(kind, number);
+                draw_pip(kind, pip, color, place_of(number++, at), at, into);
+            }
     }
 
  private:
@@ -238,19 +247,27 @@ class PipsBody final : public FillBody {
         return {x, y, width, height};
     }
 
-    void draw_pip(const Kind& kind, const Pip& pip, const Rect& rect, const DrawPlace& at,
+    Color color_of(const Kind& kind, int number) const {
+        Color color = kind.color;
+        if (&kind != &kinds_[0] || is_in_band()) return color;
+        for (const ColorStop& stop : colors_)
+            if (number + 1 >= stop.at) color = stop.color;
+        return color;
+    }
+
+    void draw_pip(const Kind& kind, const Pip& pip, Color color, const Rect& rect, const DrawPlace& at,
                   DrawGroup& into) const {
         const Pose pose = pip.player.pose(now_);
         const Pose rest = pip.runs == PipChange::appear ? pose : Pose{};
         if (&kind == &kinds_[0]) draw_empty(kind, pip, rect, rest, at, into);
         if (pip.runs == PipChange::loss) {
-            draw_part(kind, rect, 0, pip.lit, rest, at, into);
-            draw_part(kind, rect, pip.lit, pip.before, pose, at, into);
+            draw_part(kind, color, rect, 0, pip.lit, rest, at, into);
+            draw_part(kind, color, rect, pip.lit, pip.before, pose, at, into);
         } else if (pip.runs == PipChange::gain) {
-            draw_part(kind, rect, 0, std::min(pip.before, pip.lit), rest, at, into);
-            draw_part(kind, rect, 0, pip.lit, pose, at, into);
+            draw_part(kind, color, rect, 0, std::min(pip.before, pip.lit), rest, at, into);
+            draw_part(kind, color, rect, 0, pip.lit, pose, at, into);
         } else {
-            draw_part(kind, rect, 0, pip.lit, pip.runs == PipChange::nothing ? pose : rest, at, into);
+            draw_part(kind, color, rect, 0, pip.lit, pip.runs == PipChange::nothing ? pose : rest, at, into);
         }
         draw_dots(pip.player, now_, rect, at.scale, into);
     }
@@ -284,11 +301,11 @@ class PipsBody final : public FillBody {
     }
 
     /// From one part of a pip to another one.
-    void draw_part(const Kind& kind, const Rect& rect, float from, float to, const Pose& pose,
+    void draw_part(const Kind& kind, Color color, const Rect& rect, float from, float to, const Pose& pose,
                    const DrawPlace& at, DrawGroup& into) const {
         if (!(to > from)) return;
         const Transform transform = transform_of(pose, rect, at.scale);
-        const Color seen = seen_in(pose, kind.color);
+        const Color seen = seen_in(pose, color);
         const bool is_strip = kind.image.frame_count() > 1;
         const Rect box =
             kind.image ? box_in(rect, kind.image) : fitted_box(rect, outline_of(kind.shape).aspect);
@@ -371,6 +388,7 @@ class PipsBody final : public FillBody {
     float border_;
     Color border_color_;
     PipRules rules_;
+    std::vector<ColorStop> colors_;
     std::vector<Kind> kinds_;  ///< the others, and then the extra ones
     std::vector<double> extra_values_;
     Nanoseconds now_{0};

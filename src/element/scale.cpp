@@ -10,21 +10,6 @@
 namespace rapido {
 namespace {
 
-constexpr std::array stop_fields{
-    required_field<&ColorStop::at>("at", "The value."),
-    required_field<&ColorStop::color>("color", "The color at this value."),
-};
-static_assert(stop_fields.size() == member_count<ColorStop>);
-
-}  // namespace
-
-template <>
-struct Description<ColorStop> {
-    static constexpr Table table{"colors", stop_fields};
-};
-
-namespace {
-
 constexpr std::array pointer_fields{
     required_field<&ScalePointer::value>("value", "The value that it points at."),
     field<&ScalePointer::color>("color", "The color of the pointer."),
@@ -48,6 +33,8 @@ constexpr std::array own_fields{
     field<&Scale::min>("min", "The value at which the scale begins.", {"", -1e300, 1e300}),
     field<&Scale::max>("max", "The value at which the scale ends."),
     field<&Scale::direction>("direction", "The direction in which the scale ends."),
+    field<&Scale::window>("window", "How much of the scale is seen at once, with the value in the middle.",
+                          {"", 0, 1e300}),
     field<&Scale::neutral>("neutral", "The value from which the fill begins.", {"", -1e300, 1e300}),
     field<&Scale::colors>("colors", "Colors along the whole scale, at values.", {.most = 64}),
     field<&Scale::thickness>("thickness", "The thickness of the strip.", {"px", 0, largest_length}),
@@ -68,6 +55,8 @@ class ScaleBody final : public PointerBody {
     ScaleBody(const Scale& scale, BodyContext& context)
         : PointerBody(scale.color, scale.min, false, scale.marks, context),
           direction_(scale.direction),
+          window_(scale.window),
+          cycle_(scale.motion.cycle),
           neutral_(scale.neutral),
           colors_(scale.colors),
           thickness_(scale.thickness),
@@ -81,10 +70,15 @@ class ScaleBody final : public PointerBody {
         const auto by_value = [](const ColorStop& a, const ColorStop& b) { return a.at < b.at; };
         if (!std::is_sorted(scale.colors.begin(), scale.colors.end(), by_value))
             context.report("colors", "must stand in order of 'at'", {}, ProblemCode::contradiction);
+        if (scale.window > 0 && scale.neutral)
+            context.report("window", "must not be there where there is 'neutral'", {},
+                           ProblemCode::contradiction);
+        if (scale.motion.cycle > 0 && scale.window > scale.motion.cycle)
+            context.report("window", "must not be more than 'cycle'", {}, ProblemCode::contradiction);
     }
 
     Size measure(TextMeasurer* measurer, Size) override {
-        marks_.measure(measurer, min_, max_);
+        marks_.measure(measurer, min_, max_, is_tape());
         const Numbers& numbers = marks_.numbers();
         float across = pointer_ + thickness_;
         if (!marks_.all().empty()) across += 2 + marks_.long_length();
@@ -98,17 +92,18 @@ class ScaleBody final : public PointerBody {
         const Strip strip{Axis(on_pixels(at.box), at.seen(direction_)), pointer_ * at.scale,
                           thickness_ * at.scale};
         const Rect whole = strip.between(0, 1);
-        if (colors_.empty() || neutral_)
-            into.add_rect(whole, radius_ * at.scale, background_);
-        else
-            draw_colors(strip, radius_ * at.scale, into);
+        if (is_tape() && !points_) return into.add_rect(whole, radius_ * at.scale, background_);
+        if (colors_.empty() || neutral_ || is_tape()) into.add_rect(whole, radius_ * at.scale, background_);
+        if (!colors_.empty() && !neutral_)
+            for_each_round([&](double shift) { draw_colors(strip, radius_ * at.scale, shift, into); });
         draw_marks(strip, at.scale, into);
         if (points_ && neutral_) draw_fill(strip, at.scale, into);
         for (std::size_t i = 0; i < pointers_.size() && max_ > min_; ++i)
             if (i < further_.size() && std::isfinite(further_[i]))
-                draw_pointer(strip, part_of(further_[i]), std::min(pointers_[i].length, pointer_),
-                             pointers_[i].color, at.scale, into);
-        if (points_ && pointer_ > 0) draw_pointer(strip, fill_, pointer_, color_, at.scale, into);
+                draw_pointer(strip, std::clamp(seen_at(further_[i]), 0.0, 1.0),
+                             std::min(pointers_[i].length, pointer_), pointers_[i].color, at.scale, into);
+        if (points_ && pointer_ > 0)
+            draw_pointer(strip, is_tape() ? 0.5 : fill_, pointer_, color_, at.scale, into);
     }
     void show_further(std::span<const Value> values) override {
         further_.clear();
@@ -145,16 +140,40 @@ class ScaleBody final : public PointerBody {
         return colors_.back().color;
     }
 
+    bool is_tape() const { return window_ > 0; }
+    /// The values at the ends of what is seen.
+    double first_seen() const { return is_tape() ? value_ - window_ / 2 : min_; }
+    double last_seen() const { return is_tape() ? value_ + window_ / 2 : max_; }
+    /// Where on the strip a value is seen, 0 to 1; outside of that, on a tape that is elsewhere.
+    double seen_at(double value) const {
+        if (!is_tape()) return part_of(value);
+        double away = value - value_;
+        if (cycle_ > 0) away -= cycle_ * std::round(away / cycle_);
+        return 0.5 + away / window_;
+    }
+    /// Calls `draw` with how far the whole scale is moved, once, or for each time that a tape without an end comes round.
+    template <class Draw>
+    void for_each_round(Draw draw) const {
+        if (!is_tape() || cycle_ <= 0) return draw(0.0);
+        for (const double turn : {-1.0, 0.0, 1.0})
+            draw(turn * cycle_);
+    }
+
     /// From stop to stop, each piece with its gradient, on whole pixels so that no seam is seen.
-    void draw_colors(const Strip& strip, float radius, DrawGroup& into) const {
+    void draw_colors(const Strip& strip, float radius, double shift, DrawGroup& into) const {
         const Rect whole = strip.between(0, 1);
+        const double first = first_seen(), length = last_seen() - first;
+        const auto part = [&](double value) {
+            return length > 0 && std::isfinite(length)
+                       ? std::clamp((value + shift - first) / length, 0.0, 1.0)
+                       : 0;
+        };
         for (std::size_t i = 0; i <= colors_.size(); ++i) {
-            const bool is_first = i == 0, is_last = i == colors_.size();
-            const double low = is_first ? 0 : part_of(colors_[i - 1].at);
-            const double high = is_last ? 1 : part_of(colors_[i].at);
+            const double low = part(i == 0 ? min_ : colors_[i - 1].at);
+            const double high = part(i == colors_.size() ? max_ : colors_[i].at);
             const Rect piece = strip.between(low, high);
             if (!(high > low) || piece.width <= 0 || piece.height <= 0) continue;
-            const double from = min_ + low * (max_ - min_), to = min_ + high * (max_ - min_);
+            const double from = first + low * length - shift, to = first + high * length - shift;
             into.add_rect(whole, radius, color_at(from), piece);
             into.shade_last(color_at(to), strip.axis.to_device({strip.from, strip.along(low)}),
                             strip.axis.to_device({strip.from, strip.along(high)}));
@@ -166,23 +185,36 @@ class ScaleBody final : public PointerBody {
         const float begin = strip.from + strip.thickness + 2 * scale;
         for (const Marks::Mark& mark : marks_.all()) {
             const float half = (mark.is_long ? 1.0F : 0.6F) * scale;
-            // At the ends, inside.
-            const float along = std::clamp(strip.along(part_of(mark.at)), half, strip.axis.length() - half);
+            const double seen = seen_at(mark.at);
+            // The last mark of a tape without an end is the first one.
+            const bool is_twice = is_tape() && cycle_ > 0 && mark.at - min_ >= cycle_;
+            if (is_twice || (is_tape() && !(seen > 0 && seen < 1))) continue;
+            // At the ends, inside. What runs is not put on whole pixels, so that it does not tremble.
+            const float exact =
+                is_tape() ? static_cast<float>(seen) * strip.axis.length() : strip.along(seen);
+            const float along = std::clamp(exact, half, strip.axis.length() - half);
+            Color color = look.color;
+            if (is_tape()) {
+                constexpr double fading = 0.12;  // of the strip at each end
+                const double nearest = std::min(seen, 1 - seen);
+                color.alpha = static_cast<std::uint8_t>(color.alpha * std::min(1.0, nearest / fading) + 0.5);
+            }
             const float length = (mark.is_long ? 2 : 1) * look.length * scale;
             const std::array corners{strip.axis.to_device({begin, along - half}),
                                      strip.axis.to_device({begin + length, along - half}),
                                      strip.axis.to_device({begin + length, along + half}),
                                      strip.axis.to_device({begin, along + half})};
-            into.add_polygon(corners, look.color);
+            into.add_polygon(corners, color);
             if (!is_marked(mark)) continue;
             const Point at = strip.axis.to_device({begin + (marks_.long_length() + 3) * scale, along});
             // Below a strip the first and the last number end where it does; beside one they are in the middle of the mark.
             const float end = 2 * half;
-            const bool first = along <= end, last = along >= strip.axis.length() - end;
+            const bool first = !is_tape() && along <= end;
+            const bool last = !is_tape() && along >= strip.axis.length() - end;
             const bool reversed = strip.axis.to_device({0, 1}).x < strip.axis.to_device({0, 0}).x;
             const float aside = !first && !last ? 0.5F : first != reversed ? 0.0F : 1.0F;
             marks_.numbers().draw(mark.number, at, is_upright() ? Point{0, 0.5F} : Point{aside, 0}, scale,
-                                  look.color, into);
+                                  color, into);
         }
     }
 
@@ -218,6 +250,8 @@ class ScaleBody final : public PointerBody {
     }
 
     Direction direction_;
+    double window_;  ///< zero is no tape
+    double cycle_;   ///< zero is none
     std::optional<double> neutral_;
     std::vector<ColorStop> colors_;
     float thickness_;

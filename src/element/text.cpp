@@ -13,12 +13,29 @@
 namespace rapido {
 namespace {
 
+constexpr std::array picture_fields{
+    required_field<&TextPicture::name>("name", "The name of the piece, as in {<name/>}."),
+    required_field<&TextPicture::value>("value", "The number of the picture, from 0."),
+    required_field<&TextPicture::images>("images", "The files of the pictures."),
+};
+static_assert(picture_fields.size() == member_count<TextPicture>);
+
+}  // namespace
+
+template <>
+struct Description<TextPicture> {
+    static constexpr Table table{"pictures", picture_fields};
+};
+
+namespace {
+
 constexpr std::array own_fields{
     required_field<&Text::id>("id", "The name of the element, unique among its siblings."),
     field<&Text::value>("value", "What {} shows."),
     field<&Text::max>("max", "What {max} shows."),
     field<&Text::values>("values", "Sources for fields of the format with names of their own, {hp}.",
                          {.most = 8}),
+    field<&Text::pictures>("pictures", "Pictures of the format that are chosen by a value.", {.most = 16}),
     field<&Text::format>("format", "The pattern: literal text and fields with ISO C++ format specs."),
     field<&Text::plural>("plural", "Other patterns for other plural categories."),
     field<&Text::placeholder>("placeholder", "What stands in place of a field that has no value."),
@@ -80,6 +97,7 @@ struct Patterns {
     std::unique_ptr<const PluralForms> plural;  ///< null where one pattern counts for all
     std::vector<std::string> of_bands;          ///< empty where a band has none
     std::vector<std::string> names;             ///< of its further values
+    std::vector<TextPicture> pictures;          ///< chosen by values
     bool has_value;
     bool has_max;
     bool asks_for_rounding;
@@ -97,6 +115,8 @@ struct Patterns {
             of_bands.push_back(band.format);
         for (const NamedSource& named : text.values)
             names.push_back(named.name);
+        for (const TextPicture& picture : text.pictures)
+            pictures.push_back({picture.name, {}, picture.images});
     }
 };
 
@@ -125,7 +145,14 @@ class TextBody final : public Body {
           uses_hud_font_(text.font.value().empty()),
           value_type_(value_type) {}
 
-    void show_further(std::span<const Value> values) override { named_.assign(values.begin(), values.end()); }
+    void show_further(std::span<const Value> values) override {
+        const std::size_t named = patterns_.names.size();
+        named_.assign(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(named));
+        chosen_.clear();
+        for (const Value& value : values.subspan(named))
+            chosen_.push_back(value.number());
+        if (choose_pictures()) other_form_ = true;
+    }
     Change show(const FieldValues& given, double) override {
         FieldValues values = given;
         values.named = named_;
@@ -223,6 +250,8 @@ class TextBody final : public Body {
                             BodyContext& context) {
         const std::vector<std::string_view> names = patterns.name_views();
         Forms forms;
+        for (const TextPicture& picture : patterns.pictures)
+            forms.looks.add_choice(picture, patterns.around, context);
         const auto made = [&](const std::string& pattern, const PluralForms* plural, std::string_view field) {
             return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field, names,
                                         patterns.asks_for_rounding, &forms.looks, patterns.around},
@@ -245,7 +274,16 @@ class TextBody final : public Body {
         forms_.own->write_into(nullptr);
         forms_ = std::move(forms);
         forms_.own->write_into(number_);
+        choose_pictures();
         block_.set_pieces(forms_.looks);
+    }
+    /// Whether others are seen now.
+    bool choose_pictures() {
+        bool differs = false;
+        for (std::size_t i = 0; i < std::min(chosen_.size(), patterns_.pictures.size()); ++i)
+            differs = forms_.looks.choose(patterns_.pictures[i].name, chosen_[i]) || differs;
+        if (differs) block_.set_pieces(forms_.looks);
+        return differs;
     }
     static float align_of(const Text& text) {
         if (text.align == TextAlign::start || text.align == TextAlign::digits) return 0;
@@ -319,6 +357,7 @@ class TextBody final : public Body {
     NumberText* number_ = nullptr;  ///< what its own form writes into
     Value max_;
     std::vector<Value> named_;
+    std::vector<double> chosen_;  ///< the numbers of its pictures
     /// What the widest texts of the declared range need: as a whole, and before and after the end of the whole digits.
     struct Reserved {
         float width = 0, before = 0, after = 0;
@@ -336,6 +375,8 @@ std::vector<FurtherSource> further_sources(const Text& text) {
     std::vector<FurtherSource> sources;
     for (const NamedSource& named : text.values)
         sources.push_back({"values." + named.name, named.value});
+    for (std::size_t i = 0; i < text.pictures.size(); ++i)
+        sources.push_back({"pictures." + std::to_string(i) + ".value", text.pictures[i].value});
     return sources;
 }
 

@@ -98,24 +98,13 @@ void PieceLooks::find(const Format& format, const Around& around, std::string_vi
                       BodyContext& context) {
     for (const Format::PieceUse& use : format.piece_uses()) {
         if (look({0, 0, use.name, use.is_picture}) != nullptr) continue;
-        Known& known = known_.emplace_back(Known{std::string(use.name), use.is_picture, {}});
-        PieceLook& made = known.look;
-        made.size = around.size * context.text_scale;
-        made.is_picture = use.is_picture;
         if (use.is_picture) {
-            if (context.images == nullptr) continue;
-            const std::string file =
-                known.name.find('.') == std::string::npos ? known.name + ".png" : known.name;
-            const Result<ImageId> image = context.images->find(file);
-            if (image) {
-                made.image = *image;
-                made.image_size = context.images->size(*image);
-            } else {
-                context.warn(field, "'" + file + "' " + image.problems().front().message,
-                             image.problems().front().hint, ProblemCode::missing_image);
-            }
+            known_.push_back(
+                {std::string(use.name), true, picture_of(std::string(use.name), around, field, context), {}});
             continue;
         }
+        Known& known = known_.emplace_back(Known{std::string(use.name), false, {}, {}});
+        PieceLook& made = known.look;
         Problem problem;
         const TextStyle* const style = context.find_style ? context.find_style(use.name, problem) : nullptr;
         if (style == nullptr) {
@@ -129,6 +118,48 @@ void PieceLooks::find(const Format& format, const Around& around, std::string_vi
                                          style->weight.value_or(around.weight),
                                          style->italic.value_or(around.italic), context);
     }
+}
+
+PieceLook PieceLooks::picture_of(const std::string& name, const Around& around, std::string_view field,
+                                 BodyContext& context) {
+    PieceLook made;
+    made.size = around.size * context.text_scale;
+    made.is_picture = true;
+    if (context.images == nullptr) return made;
+    const std::string file = name.find('.') == std::string::npos ? name + ".png" : name;
+    const Result<ImageId> image = context.images->find(file);
+    if (image) {
+        made.image = *image;
+        made.image_size = context.images->size(*image);
+    } else {
+        context.warn(field, "'" + file + "' " + image.problems().front().message,
+                     image.problems().front().hint, ProblemCode::missing_image);
+    }
+    return made;
+}
+
+void PieceLooks::add_choice(const TextPicture& picture, const Around& around, BodyContext& context) {
+    Known known{picture.name, true, {}, {}};
+    for (const std::string& image : picture.images)
+        known.choices.push_back(picture_of(image, around, "pictures", context));
+    known.look.is_picture = true;
+    if (known.choices.empty())
+        context.report("pictures", "of '" + picture.name + "' has no images", {}, ProblemCode::missing_key);
+    else
+        known.look = known.choices.front();
+    known_.push_back(std::move(known));
+}
+
+bool PieceLooks::choose(std::string_view name, double number) {
+    for (Known& known : known_) {
+        if (known.name != name || known.choices.empty()) continue;
+        const auto last = static_cast<double>(known.choices.size() - 1);
+        const std::size_t at = number >= 0 ? static_cast<std::size_t>(std::min(std::floor(number), last)) : 0;
+        if (known.look.image == known.choices[at].image) return false;
+        known.look = known.choices[at];
+        return true;
+    }
+    return false;
 }
 
 const PieceLook* PieceLooks::look(const TextPiece& piece) const {

@@ -33,6 +33,10 @@ class PieceLooks {
 
     /// Finds the style or the picture of every piece; one that there is not is reported.
     void find(const Format& format, const Around& around, std::string_view field, BodyContext& context);
+    /// Adds a picture that is one of several.
+    void add_choice(const TextPicture& picture, const Around& around, BodyContext& context);
+    /// Shows the picture of this number in pieces of this name. True if that is another one than before.
+    bool choose(std::string_view name, double number);
     const PieceLook* look(const TextPiece& piece) const;
     bool empty() const { return known_.empty(); }
 
@@ -41,7 +45,10 @@ class PieceLooks {
         std::string name;
         bool is_picture;
         PieceLook look;
+        std::vector<PieceLook> choices{};  ///< of which `look` is one
     };
+    static PieceLook picture_of(const std::string& name, const Around& around, std::string_view field,
+                                BodyContext& context);
     std::vector<Known> known_;
 };
 

@@ -53,13 +53,15 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
     readouts.add(index, made.value, std::move(made.readout));
     effects.add(index, std::move(made.effects));
     pending.set_total(made.path, index);
+    if (const List* const list = std::get_if<List>(&element)) lists.add(index, *list);
     follow_bands(index);
     if (made.notice != nullptr) {
         made.notice->element = index;
         notices.add(std::move(made.notice));
+        add_plates(index, *std::get_if<Notice>(&element));
     }
     if (language != nullptr) speak(index);
-    if (made.kind.can.counts) bindings.offer_again();
+    if (made.kind.can.counts || made.kind.can.tells) bindings.offer_again();
     return elements.ref(index);
 }
 
@@ -72,6 +74,39 @@ void Hud::State::follow_bands(ElementIndex index) {
         visibility.set_by_band(index, bands != nullptr ? bands->visible() : std::nullopt);
     }
     notices.add_speaker(index, bands_of(readouts, index));
+}
+
+Notice plate_of(const Notice& log, std::string_view id, const std::string& path) {
+    Notice plate = log;
+    plate.id = id;
+    plate.inside = path;
+    plate.at_once = 1;
+    plate.gap = Seconds{0};
+    plate.place = {.anchor = log.place.anchor.value_or(Anchor::top), .max_size = log.place.max_size};
+    // The log does all of this for its plates.
+    for (Message& message : plate.messages) {
+        message.when = {};
+        message.on.reset();
+    }
+    plate.effects.clear();
+    plate.group.clear();
+    plate.visible = {};
+    plate.opacity = plate.scale = 1;
+    plate.rotation = 0;
+    plate.blend = Blend::normal;
+    plate.glow.reset();
+    plate.layer = 0;
+    return plate;
+}
+
+void Hud::State::add_plates(ElementIndex log, const Notice& notice) {
+    if (notice.at_once < 2) return;
+    std::vector<ElementIndex> plates;
+    for (int number = 1; number <= std::min(notice.at_once, 50); ++number)
+        if (const ElementRef plate =
+                add(plate_of(notice, std::to_string(number), elements[log].path), nullptr))
+            plates.push_back(plate.index);
+    notices.set_plates(log, notice, plates);
 }
 
 /// The elements whose events post messages of a notice.
@@ -96,6 +131,8 @@ void Hud::State::kill(ElementIndex index) {
     for (const ElementIndex gone : elements.kill(index)) {
         visibility.remove(gone);
         pending.remove(gone);
+        lists.remove(gone);
+        moving_order.remove(gone);
         timers.remove(gone);
         effects.remove(gone);
         notices.remove(gone);

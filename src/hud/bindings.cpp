@@ -23,6 +23,12 @@ SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Typ
     return index;
 }
 
+void Bindings::set_told_type(const std::string& name, std::optional<Value::Type> type) {
+    Told& told = told_.at(name);
+    const Binding plain = Binding::named(name).used_as(told.kind.use());
+    told.kind = type ? plain.expecting(*type) : plain;
+}
+
 std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem) {
     const Binding& asked = source.binding();
     if (!source) return no_source;
@@ -238,6 +244,20 @@ Value Bindings::read_once(const Source& source, std::string& storage) {
     const Value value = source.binding().read(storage);
     is_reading_ = false;
     return value;
+}
+
+std::size_t Bindings::count(const detail::EntryReader& reader) {
+    is_reading_ = true;
+    const std::size_t count = reader.count();
+    is_reading_ = false;
+    return count;
+}
+
+void Bindings::read(const detail::EntryReader& reader, std::size_t field,
+                    std::span<const std::uint8_t> wanted, std::span<KeptValue> into) {
+    is_reading_ = true;
+    reader.read_field(field, wanted, into);
+    is_reading_ = false;
 }
 
 void Bindings::tell_derived() {

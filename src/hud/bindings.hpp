@@ -10,7 +10,7 @@
 
 #include "base/problem_log.hpp"
 #include "hud/element_index.hpp"
-#include "rapido/value/watch.hpp"
+#include "rapido/value/entries.hpp"
 #include "value/scan.hpp"
 
 namespace rapido {
@@ -54,6 +54,8 @@ class Bindings {
     /// Adds a source that the HUD tells.
     SourceIndex add_told(const std::string& name, std::optional<Value::Type> type,
                          detail::ValueUse use = detail::ValueUse::amount);
+    /// A told source gives another type from now on.
+    void set_told_type(const std::string& name, std::optional<Value::Type> type);
     bool is_told(const std::string& name) const { return told_.contains(name); }
     /// Whether anybody has asked for a told source.
     bool is_used(SourceIndex index) const { return used_[index] != 0; }
@@ -74,6 +76,10 @@ class Bindings {
     bool is_reading() const { return is_reading_; }
     /// Reads a source once, at once; a text in it is kept in `storage`.
     Value read_once(const Source& source, std::string& storage);
+    /// Reads the entries of a container, whose getters may not call into the HUD either.
+    std::size_t count(const detail::EntryReader& reader);
+    void read(const detail::EntryReader& reader, std::size_t field, std::span<const std::uint8_t> wanted,
+              std::span<KeptValue> into);
     void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
     /// Follows what was told with what is made of it, negated or scaled.
     void tell_derived();

@@ -37,16 +37,24 @@ RunningNotice* find_notice(const Parts& hud, ElementRef ref) {
 
 }  // namespace
 
+void Hud::State::snap(ElementIndex index) {
+    readouts.snap(index);
+    lists.snap(index);
+}
+
 void Hud::snap() {
     if (!state_->may("snap")) return;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
-        if (state_->elements[index].body != nullptr) state_->readouts.snap(index);
+        if (state_->elements[index].body != nullptr) state_->snap(index);
 }
 
 void Hud::snap(ElementRef ref) {
     if (!state_->may("snap")) return;
-    if (const ElementIndex index = state_->elements.living(ref); index != no_element)
-        state_->readouts.snap(index);
+    const ElementIndex outer = state_->elements.living(ref);
+    if (outer == no_element) return;
+    const std::string& path = state_->elements[outer].path;
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index)
+        if (index == outer || state_->elements[index].stands_in(path)) state_->snap(index);
 }
 
 void Hud::snap(std::string_view group) {
@@ -54,7 +62,7 @@ void Hud::snap(std::string_view group) {
     const GroupIndex found = state_->visibility.find(std::string(group));
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
         if (state_->elements[index].body != nullptr && state_->visibility.conditions(index).group == found)
-            state_->readouts.snap(index);
+            state_->snap(index);
 }
 
 void Hud::set_visible(std::string_view group, bool visible) {
@@ -74,6 +82,7 @@ void Hud::set_reduced_motion(bool reduced) {
     if (!state_->may("set_reduced_motion") || reduced == state_->effects.reduced_motion()) return;
     state_->effects.set_reduced_motion(reduced);
     state_->readouts.set_reduced_motion(reduced, state_->time);
+    state_->moving_order.set_reduced_motion(reduced);
 }
 
 void Hud::set_flash_limit(FlashLimit& limit) {
@@ -154,37 +163,42 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     const Value value = state_->bindings.read_once(message.value, storage);
     Message themed = message;
     if (themed.color) state_->themes.apply(*themed.color);
-    const std::size_t index = notice->body->add(themed, value, state_->language.get(), context);
+    const Language* const language = state_->language.get();
+    std::string text;
+    if (!notice->plates.empty()) text = notice->body->text_of(themed, value, language, context);
+    if (context.failed()) return false;
+    RunningNotice& plate = state_->notices.plate_for(
+        *notice, message.priority,
+        [&](const RunningNotice& known) { return known.body->says(message.id, text); });
+    const std::size_t index = plate.body->add(themed, value, language, context);
     if (index == NoticeBody::no_message) return false;
     if (context.failed()) {
-        notice->body->forget(index);
+        plate.body->forget(index);
         return false;
     }
-    state_->notices.post(*notice, index, state_->time.now());
+    state_->notices.post(plate, index, state_->time.now());
     return true;
 }
 
 bool Hud::notify(ElementRef ref, std::string_view message) {
     if (!state_->may("notify")) return false;
     RunningNotice* const notice = find_notice(*state_, ref);
-    const std::size_t index = notice != nullptr ? notice->body->find(message) : NoticeBody::no_message;
-    if (index == NoticeBody::no_message) {
+    RunningNotice* const plate = notice != nullptr ? state_->notices.plate_with(*notice, message) : nullptr;
+    if (plate == nullptr) {
         state_->problems.report(
             {{}, "no message '" + std::string(message) + "' of a notice", "", ProblemCode::unknown_name});
         return false;
     }
-    state_->notices.post(*notice, index, state_->time.now());
+    // Of a log, one that it has declared is said by the plate that is free.
+    const std::size_t index = plate->body->find(message);
+    state_->notices.post(index < notice->body->declared() ? *notice : *plate, index, state_->time.now());
     return true;
 }
 
 bool Hud::dismiss(ElementRef ref, std::string_view message) {
     if (!state_->may("dismiss")) return false;
     RunningNotice* const notice = find_notice(*state_, ref);
-    if (notice == nullptr) return false;
-    const auto key = static_cast<std::uint32_t>(notice->body->find(message));
-    if (notice->body->find(message) == NoticeBody::no_message || !notice->queue.has(key)) return false;
-    notice->queue.take_away(key, state_->time.now());
-    return true;
+    return notice != nullptr && state_->notices.take_away(*notice, message, state_->time.now());
 }
 
 bool Hud::alive(ElementRef ref) const {
@@ -294,6 +308,9 @@ std::uint64_t Hud::texts_made() const {
 
 std::span<const Event> Hud::events() const {
     return state_->events.all();
+}
+std::span<const Announcement> Hud::announcements() const {
+    return state_->notices.announcements();
 }
 Nanoseconds Hud::now() const {
     return state_->time.now();

@@ -60,6 +60,9 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     if (id_of(description) != running.id()) return refuse("its id cannot change while it runs");
     if (elements.panel(std::string(inside_of(description))) != running.inside)
         return refuse("its panel cannot change while it runs");
+    const Notice* const log = std::get_if<Notice>(&description);
+    if (log != nullptr && log->at_once != std::get_if<Notice>(running.description.get())->at_once)
+        return refuse("its 'at_once' cannot change while it runs");
 
     const Element wanted = layered(description, running.layer_of_game.get());
     NewElement made(*this, wanted, nullptr, index);
@@ -90,10 +93,16 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     layouter.set_place(index, made.common.place);
     effects.change(index, std::move(made.effects), time.now());
     if (places != running.body->places()) pending.set_total(running.path, index);
+    if (const List* const list = std::get_if<List>(&description)) lists.change(index, *list);
     follow_bands(index);
     if (made.notice != nullptr) {
         made.notice->element = index;
         notices.replace(index, std::move(made.notice));
+        if (const std::vector<ElementIndex> plates = notices.find(index)->plates; !plates.empty()) {
+            for (const ElementIndex plate : plates)
+                change(plate, plate_of(*log, elements[plate].id(), running.path));
+            notices.set_plates(index, *log, plates);
+        }
         find_speakers(index, nullptr);
     }
     if (language != nullptr) speak(index);
@@ -250,6 +259,26 @@ bool Hud::set_place(ElementRef ref, const Place& place) {
     if (state_->change(index, Element(*element.description))) return true;
     layer_of(element).place = before;
     return false;
+}
+
+std::vector<SavedPlace> Hud::save_places() const {
+    std::vector<SavedPlace> saved;
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index) {
+        const RunningElement& element = state_->elements[index];
+        if (element.is_living() && element.layer_of_game != nullptr && element.layer_of_game->place)
+            saved.push_back({element.path, *element.layer_of_game->place});
+    }
+    return saved;
+}
+
+bool Hud::restore_places(std::span<const SavedPlace> places) {
+    if (!state_->may("restore_places")) return false;
+    bool all = true;
+    for (const SavedPlace& saved : places) {
+        const ElementRef element = find(saved.id);
+        all = element && set_place(element, saved.place) && all;
+    }
+    return all;
 }
 
 void Hud::set_visible(ElementRef ref, bool visible) {

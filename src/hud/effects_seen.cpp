@@ -30,6 +30,8 @@ Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& b
             all.scale *= rest->scale;
             all.rotation += rest->rotation;
         }
+        if (const Point shift = elements_[at].shift; shift != Point{})
+            all.transform = all.transform.then({.dx = shift.x * scale, .dy = shift.y * scale});
         if (playing_.empty()) continue;
         const Pose here = pose(at, now);
         if (here == Pose{}) continue;

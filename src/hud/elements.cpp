@@ -28,6 +28,9 @@ void Elements::announce(const std::vector<Element>& elements) {
         for (const Element& element : elements)
             std::visit(
                 [&](const auto& description) {
+                    // A notice holds others only where it is a log.
+                    if constexpr (requires { description.at_once; })
+                        if (description.at_once < 2) return;
                     if (describe(description).can.*ability) announce_one(description.inside, description.id);
                 },
                 element);
@@ -135,7 +138,7 @@ ElementIndex Elements::add(RunningElement element) {
     paths_.emplace(element.path, index);
     ids_.emplace(element.id(), index);
     if (element.kind->can.counts) counters_.insert(element.path);
-    if (element.kind->can.holds_children) panels_.insert(element.path);
+    if (element.body->arrangement() != nullptr) panels_.insert(element.path);
     all_[index] = std::move(element);
     all_[index].body->write_into(&hot_[index].number);
     structure_dirty_ = true;
@@ -246,6 +249,16 @@ bool Elements::link() {
         wait(inside[index]);
     }
     return true;
+}
+
+void Elements::order_children(ElementIndex panel, std::span<const ElementIndex> order) {
+    const auto first = children_.begin() + static_cast<std::ptrdiff_t>(all_[panel].first_child);
+    const auto last = first + static_cast<std::ptrdiff_t>(all_[panel].child_count);
+    auto next = first;
+    for (const ElementIndex child : order) {
+        const auto found = std::find(next, last, child);
+        if (found != last) std::rotate(next++, found, found + 1);
+    }
 }
 
 }  // namespace rapido

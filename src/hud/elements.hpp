@@ -48,11 +48,16 @@ struct RunningElement {
     std::uint32_t first_child = 0, child_count = 0;  ///< among the children of all
     int layer = 0;
     ClockKind clock = ClockKind::real;
+    Point shift{};  ///< how far it and all inside are drawn from its place, design pixels as they are seen
     bool dead = false;  ///< removed, and freed at the next update
 
     bool is_living() const { return body != nullptr && !dead; }
     /// The last part of its path.
     std::string_view id() const { return std::string_view(path).substr(path.rfind('.') + 1); }
+    /// Whether it stands in a panel of this path, or deeper.
+    bool stands_in(const std::string& panel) const {
+        return path.size() > panel.size() && path[panel.size()] == '.' && path.starts_with(panel);
+    }
     /// For problems: `text 'acres'`.
     std::string name() const { return std::string(kind->name()) + " '" + path + "'"; }
 };
@@ -146,6 +151,8 @@ class Elements {
 
     /// Sets parents and orders anew, if elements have come or gone. Returns whether that was so.
     bool link();
+    /// Lets what stands in a panel stand in this order, until the next `link`; those that are left out, behind.
+    void order_children(ElementIndex panel, std::span<const ElementIndex> order);
     /// A number that differs for each HUD and each set of its elements.
     std::uint64_t structure() const { return (std::uint64_t{hud_} << 32) | structure_; }
     std::span<const ElementIndex> parents_first() const { return parents_first_; }

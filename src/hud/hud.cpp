@@ -9,7 +9,8 @@ namespace rapido {
 
 Hud::State::State() {
     bindings.offer = [this](const std::string& name, Problem& problem) {
-        return pending.offer(name, problem);
+        if (lists.offer(name, problem)) return true;
+        return problem.message.empty() && pending.offer(name, problem);
     };
 }
 
@@ -26,6 +27,7 @@ void Hud::State::update(Step step) {
     run_effects();
     readouts.advance_bodies(time, effects.limit(), problems);
     layouter.lay_out();
+    moving_order.advance(time.now());
     write_events();
 }
 
@@ -44,6 +46,8 @@ void Hud::State::begin_frame() {
     }
     if (elements.link()) {
         layouter.relink();
+        moving_order.relink();
+        lists.relink();
         // Room for more than a frame usually tells, so that the first busy one does not allocate.
         happenings.reserve(64);
         events.reserve(32);
@@ -63,6 +67,7 @@ void Hud::State::advance_clocks(Step step) {
 
 void Hud::State::read_sources() {
     bindings.read();
+    lists.tell();
     timers.obey(time);
     timers.tell();
     meters.tell(time);

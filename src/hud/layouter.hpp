@@ -43,6 +43,8 @@ class Layouter {
     const Fitted& screen() const { return screen_; }
     const std::optional<Viewport>& viewport() const { return viewport_; }
     bool mirrored() const { return mirrored_; }
+    /// It takes room, and has its box.
+    bool is_placed(ElementIndex index) const { return placed_[index].shown && placed_[index].has_box; }
     /// In design pixels, as it is seen.
     Rect box(ElementIndex index) const;
     Rect device_box(ElementIndex index) const;

@@ -94,6 +94,7 @@ void Hud::State::make(const HudDefinition& definition) {
     for (std::size_t i = 0; i < definition.groups.size(); ++i)
         add(definition.groups[i], origin_at(definition.group_origins, i));
     elements.announce(definition.elements);
+    lists.announce(definition.elements);
     std::vector<ElementRef> added;
     for (std::size_t i = 0; i < definition.elements.size(); ++i)
         added.push_back(add(definition.elements[i], origin_at(definition.element_origins, i)));

@@ -219,7 +219,7 @@ void NewElement::make_trigger(std::size_t index) {
 void NewElement::make_notice(NoticeBody& notice_body) {
     notice = std::make_unique<RunningNotice>();
     notice->body = &notice_body;
-    conditions.speaks = true;
+    conditions.speaks = std::get_if<Notice>(&element_)->at_once < 2;
     const NoticeBody::Course& course = notice_body.course();
     const Effect* const enter = context_.ending_effect(course.enter, "enter");
     const Effect* const leave = context_.ending_effect(course.leave, "leave");

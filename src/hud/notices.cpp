@@ -1,6 +1,7 @@
 #include "hud/notices.hpp"
 
 #include <algorithm>
+#include <tuple>
 
 #include "hud/visibility.hpp"
 
@@ -10,19 +11,26 @@ void Notices::add(std::unique_ptr<RunningNotice> notice) {
     all_.push_back(std::move(notice));
 }
 
-void Notices::remove(ElementIndex element) {
-    const RunningNotice* const notice = find(element);
-    if (notice == nullptr) return;
-    const std::span<const RunningNotice::Post> posts = notice->posts;
+void Notices::forget_posts(const RunningNotice& notice) {
+    const std::span<const RunningNotice::Post> posts = notice.posts;
     std::erase_if(by_speaker_, [posts](const auto& known) {
         return known.second >= posts.data() && known.second < posts.data() + posts.size();
     });
+}
+
+void Notices::remove(ElementIndex element) {
+    const RunningNotice* const notice = find(element);
+    if (notice == nullptr) return;
+    forget_posts(*notice);
     std::erase_if(all_, [notice](const auto& other) { return other.get() == notice; });
 }
 
 void Notices::replace(ElementIndex element, std::unique_ptr<RunningNotice> notice) {
-    RunningNotice* const before = find(element);
-    if (before != nullptr && before->posts.size() == notice->posts.size()) {
+    const auto known = std::find_if(all_.begin(), all_.end(),
+                                    [element](const auto& other) { return other->element == element; });
+    if (known == all_.end()) return add(std::move(notice));
+    RunningNotice* const before = known->get();
+    if (before->posts.size() == notice->posts.size()) {
         const NoticeQueue made = std::move(notice->queue);
         notice->queue = std::move(before->queue);
         notice->queue.take_course(made);
@@ -30,8 +38,11 @@ void Notices::replace(ElementIndex element, std::unique_ptr<RunningNotice> notic
         for (std::size_t i = 0; i < notice->posts.size(); ++i)
             notice->posts[i].was_true = before->posts[i].was_true;
     }
-    remove(element);
-    add(std::move(notice));
+    notice->log = before->log;
+    notice->plates = before->plates;
+    notice->newest_first = before->newest_first;
+    forget_posts(*before);
+    *known = std::move(notice);
 }
 
 RunningNotice* Notices::find(ElementIndex element) const {
@@ -60,7 +71,53 @@ void Notices::remove_speaker(ElementIndex element) {
         known->second->on.subject = no_element;
 }
 
-void Notices::post(RunningNotice& notice, std::size_t index, Nanoseconds at) {
+void Notices::set_plates(ElementIndex log, const Notice& description, std::span<const ElementIndex> plates) {
+    RunningNotice& notice = *find(log);
+    notice.plates.assign(plates.begin(), plates.end());
+    notice.newest_first = description.newest == Newest::first;
+    order_.add(log, description.place_motion);
+    for (const ElementIndex plate : plates)
+        find(plate)->log = log;
+}
+
+RunningNotice& Notices::plate_for(RunningNotice& notice, int priority,
+                                  const std::function<bool(const RunningNotice&)>& says) const {
+    if (notice.plates.empty()) return notice;
+    RunningNotice* best = nullptr;
+    // The smallest is the best.
+    const auto rank = [&](const RunningNotice& plate) {
+        const PostedMessage* const shown = plate.queue.shown();
+        const bool is_lower = shown != nullptr && shown->priority < priority;
+        return std::tuple(!says(plate), !plate.queue.resting(), is_lower ? shown->priority : priority,
+                          plate.queue.waiting());
+    };
+    for (const ElementIndex index : notice.plates) {
+        RunningNotice* const plate = find(index);
+        if (best == nullptr || rank(*plate) < rank(*best)) best = plate;
+    }
+    return *best;
+}
+
+ElementIndex Notices::known_as(ElementIndex element) const {
+    const RunningNotice* const notice = find(element);
+    return notice != nullptr && notice->log != no_element ? notice->log : element;
+}
+
+void Notices::put_newest(const RunningNotice& plate) {
+    RunningNotice* const log = find(plate.log);
+    if (log == nullptr) return;
+    const auto known = std::find(log->plates.begin(), log->plates.end(), plate.element);
+    std::rotate(known, known + 1, log->plates.end());
+    std::vector<ElementIndex> order = log->plates;
+    if (log->newest_first) std::reverse(order.begin(), order.end());
+    order_.set_last(log->element, order);
+    order_.snap(log->element, plate.element);
+}
+
+void Notices::post(RunningNotice& posted, std::size_t index, Nanoseconds at) {
+    const auto key = static_cast<std::uint32_t>(index);
+    RunningNotice& notice = plate_for(posted, posted.body->message(index).priority,
+                                      [key](const RunningNotice& plate) { return plate.queue.has(key); });
     const Message& message = notice.body->message(index);
     notice.queue.post(
         {.key = static_cast<std::uint32_t>(index),
@@ -87,14 +144,38 @@ void Notices::post_messages(std::span<const Happening> happenings, const FrameTi
             const bool lasting = notice.body->message(i).lasting;
             const bool is_true = bindings.is_true(own.when);
             if (is_true && !own.was_true && (notice.begun || lasting)) post(notice, i, now);
-            if (!is_true && own.was_true && lasting)
-                notice.queue.take_away(static_cast<std::uint32_t>(i), now);
+            if (!is_true && own.was_true && lasting) take_away(notice, static_cast<std::uint32_t>(i), now);
             own.was_true = is_true;
         }
         notice.begun = true;
         notice.queue.advance(now);
-        visibility.set_speaking(notice.element, notice.queue.shown() != nullptr);
+        if (notice.plates.empty()) visibility.set_speaking(notice.element, notice.queue.shown() != nullptr);
     }
+}
+
+RunningNotice* Notices::plate_with(RunningNotice& notice, std::string_view id) const {
+    if (notice.body->find(id) != NoticeBody::no_message) return &notice;
+    for (const ElementIndex plate : notice.plates)
+        if (RunningNotice* const found = plate_with(*find(plate), id)) return found;
+    return nullptr;
+}
+
+bool Notices::take_away(RunningNotice& notice, std::string_view id, Nanoseconds at) {
+    bool any = false;
+    for (const ElementIndex plate : notice.plates)
+        any = take_away(*find(plate), id, at) || any;
+    const std::size_t index = notice.body->find(id);
+    if (!notice.plates.empty() || index == NoticeBody::no_message) return any;
+    return take_away(notice, static_cast<std::uint32_t>(index), at);
+}
+
+bool Notices::take_away(RunningNotice& notice, std::uint32_t key, Nanoseconds at) {
+    if (!notice.plates.empty())
+        return std::any_of(notice.plates.begin(), notice.plates.end(),
+                           [&](ElementIndex plate) { return take_away(*find(plate), key, at); });
+    if (!notice.queue.has(key)) return false;
+    notice.queue.take_away(key, at);
+    return true;
 }
 
 void Notices::snap(ElementIndex element) {
@@ -113,6 +194,10 @@ bool Notices::show(RunningNotice& notice, Happenings& happenings) {
         Happening told{.time = change.time, .subject = notice.element};
         switch (change.kind) {
             case NoticeChange::Kind::enter:
+                put_newest(notice);
+                announcements_.push_back({elements_[known_as(notice.element)].path,
+                                          notice.body->spoken(change.key),
+                                          notice.body->message(change.key).priority});
                 told.kind = HappeningKind::message_enter;
                 break;
             case NoticeChange::Kind::leave:

@@ -1,7 +1,9 @@
 // Notices in the frame: what posts their messages, and what is on screen of them.
 #pragma once
 
+#include <functional>
 #include <memory>
+#include <span>
 #include <string>
 #include <unordered_map>
 #include <vector>
@@ -10,6 +12,7 @@
 #include "hud/bindings.hpp"
 #include "hud/elements.hpp"
 #include "hud/frame_time.hpp"
+#include "hud/moving_order.hpp"
 #include "hud/trigger.hpp"
 #include "rapido/look/notice_queue.hpp"
 
@@ -31,14 +34,17 @@ struct RunningNotice {
     ElementIndex element = no_element;
     NoticeBody* body = nullptr;
     NoticeQueue queue{Seconds{0}, Seconds{0}, Seconds{0}};
-    std::vector<Post> posts;  ///< by message
-    bool begun = false;       ///< has seen a frame
+    std::vector<Post> posts;           ///< by message
+    ElementIndex log = no_element;     ///< whose plate it is
+    std::vector<ElementIndex> plates;  ///< of a log, in the order in which their messages appeared
+    bool newest_first = false;
+    bool begun = false;  ///< has seen a frame
 };
 
 /// Owns the notices of a HUD.
 class Notices {
  public:
-    explicit Notices(const Elements& elements) : elements_(elements) {}
+    Notices(const Elements& elements, MovingOrder& order) : elements_(elements), order_(order) {}
 
     void add(std::unique_ptr<RunningNotice> notice);
     void remove(ElementIndex element);
@@ -52,7 +58,17 @@ class Notices {
     void add_speaker(ElementIndex element, const std::vector<Band>& bands);
     void remove_speaker(ElementIndex element);
 
+    /// Gives a log its plates, which are there already.
+    void set_plates(ElementIndex log, const Notice& description, std::span<const ElementIndex> plates);
+    /// The plate of a log that says a message of a priority: one of which `says` is true, or as `Notice` tells. Of another notice, itself.
+    RunningNotice& plate_for(RunningNotice& notice, int priority,
+                             const std::function<bool(const RunningNotice&)>& says) const;
     void post(RunningNotice& notice, std::size_t message, Nanoseconds at);
+    /// The notice itself, or the plate of a log, that has a message of this id; null for none.
+    RunningNotice* plate_with(RunningNotice& notice, std::string_view id) const;
+    /// A message leaves, or waits no more, wherever in a log it is; false if it does neither.
+    bool take_away(RunningNotice& notice, std::uint32_t key, Nanoseconds at);
+    bool take_away(RunningNotice& notice, std::string_view id, Nanoseconds at);
     /// Only what is true for as long as it stays survives a snap, and is there at once.
     void snap(ElementIndex element);
     /// Posts messages by what happened in this frame and by sources that became true in it, and decides which notices
@@ -63,19 +79,28 @@ class Notices {
     template <class Refresh>
     void show_messages(Happenings& happenings, Refresh refresh) {
         texts_.clear();
+        announcements_.clear();
         for (const auto& notice : all_)
             if (show(*notice, happenings)) refresh(notice->element);
     }
     /// What a message of this frame is called in events, by the detail of its happening.
+    /// What began to be shown in this frame.
+    std::span<const Announcement> announcements() const { return announcements_; }
+    /// The notice that the game knows: of a plate, its log.
+    ElementIndex known_as(ElementIndex element) const;
     const std::string& text_of(std::int64_t detail) const { return texts_[static_cast<std::size_t>(detail)]; }
 
  private:
     bool show(RunningNotice& notice, Happenings& happenings);
+    void forget_posts(const RunningNotice& notice);
+    void put_newest(const RunningNotice& plate);
 
     const Elements& elements_;
+    MovingOrder& order_;
     std::vector<std::unique_ptr<RunningNotice>> all_;
     std::unordered_multimap<std::string, RunningNotice::Post*> by_speaker_;
     std::vector<std::string> texts_;  ///< of this frame
+    std::vector<Announcement> announcements_;
 };
 
 }  // namespace rapido

@@ -4,6 +4,7 @@
 #include "hud/effects.hpp"
 #include "hud/element_context.hpp"
 #include "hud/events.hpp"
+#include "hud/lists.hpp"
 #include "hud/notices.hpp"
 #include "hud/pending.hpp"
 #include "hud/text_styles.hpp"
@@ -23,11 +24,13 @@ struct Parts {
     Layouter layouter{elements, problems};
     Visibility visibility{elements, bindings, layouter};
     Readouts readouts{elements, bindings, visibility, layouter, happenings};
+    MovingOrder moving_order{elements, layouter};
+    Lists lists{elements, bindings, visibility, readouts, moving_order};
     PendingAmounts pending{elements, bindings, readouts};
     Timers timers{bindings, happenings, readouts};
     Meters meters{bindings};
     Effects effects{elements, visibility, readouts, layouter, problems};
-    Notices notices{elements};
+    Notices notices{elements, moving_order};
     Events events;
     TravelPlans plans;
     Formats formats;
@@ -44,6 +47,9 @@ struct Parts {
     /// Gives a context what every element may ask of the HUD.
     void equip(ElementContext& context) const;
 };
+
+/// The description of one plate of a log.
+Notice plate_of(const Notice& log, std::string_view id, const std::string& path);
 
 struct Hud::State : Parts {
     State();
@@ -67,8 +73,10 @@ struct Hud::State : Parts {
     void follow_bands(ElementIndex index);
     /// Follows names that the game has set since the last frame.
     void follow_names();
+    void add_plates(ElementIndex log, const Notice& notice);
     void find_speakers(ElementIndex notice, const Origin* origin);
     void kill(ElementIndex index);
+    void snap(ElementIndex index);
     /// Tells a context the types of what an element shows, where they are known.
     void know_types(ElementIndex index, ElementContext& context) const;
     /// Lets an element speak the present language.

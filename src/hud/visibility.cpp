@@ -51,6 +51,10 @@ void Visibility::set_by_band(ElementIndex index, std::optional<bool> visible) {
     dirty_ = true;
 }
 
+void Visibility::set_by_list(ElementIndex index, bool is_taken) {
+    if (std::exchange(seen_[index].has_entry, is_taken) != is_taken) dirty_ = true;
+}
+
 void Visibility::decide() {
     if (!std::exchange(dirty_, false)) return;
     for (const ElementIndex index : elements_.parents_first())
@@ -62,7 +66,8 @@ void Visibility::decide(ElementIndex index) {
     const RunningElement& element = elements_[index];
     Seen& seen = seen_[index];
     const Conditions& by = seen.conditions;
-    bool wanted = !element.dead && seen.game_shows && seen.by_band.value_or(is_true(by.visible));
+    bool wanted =
+        !element.dead && seen.game_shows && seen.has_entry && seen.by_band.value_or(is_true(by.visible));
     if (by.hides_without_value) wanted = wanted && bindings_.value(elements_.hot(index).value).has_value();
     float opacity = seen.game_opacity * seen.conditions.opacity;
     bool group_shown = true;

@@ -74,6 +74,9 @@ class Visibility {
     /// A band says whether an element is visible, instead of its source; nothing where none does.
     void set_by_band(ElementIndex index, std::optional<bool> visible);
 
+    /// A panel of a list shows an entry, or nothing.
+    void set_by_list(ElementIndex index, bool is_taken);
+
     /// Decides. Of one that speaks it decides only whether it may be shown. One that has an effect goes on being drawn when it is
     /// hidden, until `end_leave`.
     void decide();
@@ -97,6 +100,7 @@ class Visibility {
         std::optional<bool> by_band;
         float game_opacity = 1;
         bool game_shows = true;
+        bool has_entry = true;  ///< false for a panel of a list that shows nothing
         bool shown = false;
         bool drawn = false;
         bool wanted = false;  ///< by its own conditions, whatever the panels around it are

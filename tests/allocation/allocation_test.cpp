@@ -164,6 +164,25 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                   .colors = {{0, rgb(0x38b6c9)}, {1000, rgb(0xff7a3c)}},
                   .marks = {.every = 250, .format = "{:.0f}"}});
     hud.add(Graph{.id = "graph", .value = watch(fuel), .span = 1s, .samples = 40, .ticks = {{.at = 500}}});
+    struct Pilot {
+        std::string name;
+        int score;
+    };
+    std::vector<Pilot> pilots;
+    for (int i = 0; i < 12; ++i)
+        pilots.push_back({"pilot " + std::to_string(i), i});
+    hud.add(list_of({.id = "board",
+                     .entries = watch_entries(pilots, entry_field("name", &Pilot::name),
+                                              entry_field("score", &Pilot::score)),
+                     .key = "name",
+                     .sort = "score",
+                     .most = 6},
+                    [](const auto& entry) {
+                        return nest(
+                            Panel{.layout = Layout::row, .enter = "fade"},
+                            Text{.id = "name", .value = entry("name")},
+                            Bar{.id = "score", .value = entry("score"), .max = 100, .motion = tween(50ms)});
+                    }));
     ASSERT_EQ(hud.problems(), Problems{});
     DrawList list;
     const auto frame = [&](int i) {
@@ -173,6 +192,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
         repair = i % 3 == 0 ? std::optional<int>() : i;
         visible = i % 5 != 0;
         health = i % 100;
+        pilots[static_cast<std::size_t>(i % 12)].score = i * 31 % 97;
         shared.write({i, 1000});
         hud.set_place(moved, {.offset = {static_cast<float>(i % 40), 300}});
         hud.update({.real = 16ms, .game = 16ms});

@@ -67,6 +67,9 @@ struct Bar {
     ImageFill image_fill = ImageFill::reveal;  ///< how that picture fills
     /// The color that the colors of the picture are multiplied by; inside a band with a color it is that one.
     Themed<Color> image_color = rgb(0xffffff);
+    /// How many pixels of that picture along each edge keep their size: of the fill where it is stretched, of the whole where it is
+    /// revealed. A tile has none.
+    Insets slice{};
     bool smooth = true;  ///< whether pixels of the picture are blended
     Themed<Color> background = rgb(0x000000, 0.45);
     Themed<float> radius = 3;  ///< the radius of the corners, at most half the smaller side

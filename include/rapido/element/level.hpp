@@ -58,6 +58,8 @@ struct Level {
     std::vector<Point> outline{};
     std::string image{};        ///< replaces `shape`: a picture that is revealed up to the level
     std::string empty_image{};  ///< the same picture empty, drawn below it
+    /// How many pixels of both along each edge keep their size, so that they fill the whole box, as of an `Image`.
+    Insets slice{};
     std::string mask{};  ///< replaces `shape`: a picture that is filled with `color` where it is opaque
     /// A gray picture that says at which fill each of its pixels is reached: black is empty, white is full. It replaces direction and
     /// shape; what is filled is `image`, or without one `color` as far as the map is opaque.

@@ -9,6 +9,7 @@
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
+#include "rapido/element/scale_marks.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
@@ -67,6 +68,9 @@ struct Pips {
     std::string gain{};    ///< an effect on what of a pip becomes full
     std::string loss{};    ///< an effect, backwards, on what was full
     PipShine shine{};
+    std::string last{};  ///< an effect on the one that is full alone, for as long as it is if it has no end
+    std::vector<ColorStop>
+        colors{};  ///< the color of full pips from the pip of a number on, the first is 1; outside of bands
     Themed<Color> color =
         rgb(0xf2efe6);  ///< the color of full pips, which those of a picture are multiplied by
     Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of empty pips

@@ -29,6 +29,9 @@ struct ScalePointer {
 
 /// A straight scale with a pointer: cold to hot, back to front, early to late. A value outside of the scale is shown at its end;
 /// without a value there is no pointer.
+///
+/// With `window` it is a tape, such as that of a compass or an altitude: the pointer stays in the middle, and the scale runs below it. With
+/// a `cycle` of the motion the tape goes round: behind 350 comes 0.
 struct Scale {
     std::string id{};
     Source value{};
@@ -44,6 +47,8 @@ struct Scale {
     std::string inside{};                    ///< the panel that the element stands in; empty is the screen
     std::string group{};                     ///< the group that it is shown, hidden, dimmed and snapped with
     Direction direction = Direction::right;  ///< the direction in which the scale ends
+    double window =
+        0;  ///< how much of the scale is seen at once, in units of the value; zero is all of it, at rest
     /// The value from which a fill reaches to the value, in both directions: 0 of -10 to 10. Without it there is no fill.
     std::optional<double> neutral{};
     std::vector<ColorStop>

@@ -55,6 +55,15 @@ enum class Overflow : std::uint8_t {
     shrink,    ///< the whole of it, smaller
 };
 
+/// The picture of a piece `{<name/>}` by a value: 0 is the first one, below it the first and beyond the last the last. The button of the
+/// device that the player uses, the rank behind a name.
+struct TextPicture {
+    std::string name{};
+    Source value{};
+    std::vector<std::string> images{};  ///< PNG files in the folder of the HUD
+    friend bool operator==(const TextPicture&, const TextPicture&) = default;
+};
+
 /// A counter, a score, a time or a caption: a pattern and the values that it shows. The element is as large as its text.
 struct Text {
     std::string id{};
@@ -62,6 +71,7 @@ struct Text {
     Source max{};    ///< what `{max}` shows
     std::vector<NamedSource>
         values{};  ///< what other fields show: `{hp}` for `{{"hp", watch(hull)}}`; as they are, without motion
+    std::vector<TextPicture> pictures{};      ///< pictures of the format that are chosen by a value
     std::string format = "{}";                ///< see `Format`; a key into the translations
     PluralForms plural{};                     ///< other patterns for other plural categories
     std::string placeholder = "--";           ///< stands in place of a field that has no value

@@ -4,6 +4,7 @@
 #include <memory>
 #include <optional>
 #include <span>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -52,6 +53,13 @@ struct Shown {
     Rect box{};  ///< at rest, design pixels, y down; empty without a text measurer and while it is hidden
     bool changed = false;  ///< anything above but the box differs from the frame before
     bool text_changed = false;
+};
+
+/// Where the game, or its player, has put an element.
+struct SavedPlace {
+    std::string id{};  ///< the path of the element
+    Place place{};
+    friend bool operator==(const SavedPlace&, const SavedPlace&) = default;
 };
 
 /// Values on a screen, kept right: it reads the game's state, and shows it.
@@ -144,6 +152,12 @@ class Hud {
     /// Takes back all of that.
     void reset(ElementRef element);
 
+    /// Returns the places that the game has set by `set_place`, to be saved with the settings of a player who moves elements: plain
+    /// values.
+    std::vector<SavedPlace> save_places() const;
+    /// Sets them again. An id that this HUD does not have is a problem, and the others are set; false then.
+    bool restore_places(std::span<const SavedPlace> places);
+
     /// Takes the element away, with everything inside. The reference is dead at once; safe at any time.
     void remove(ElementRef element);
     /// The same when the motion in flight has landed, and then an effect that something appears with (`fade`) has run backwards;
@@ -164,6 +178,7 @@ class Hud {
     /// game, a respawn, a change of level. Nothing travels, nothing is reported, what was in flight has
     /// landed. Timers go on.
     void snap();
+    /// The same for an element and what stands inside.
     void snap(ElementRef element);
     /// The same for all elements of a group; an unknown one is a problem.
     void snap(std::string_view group);
@@ -228,6 +243,9 @@ class Hud {
     /// What happened in the last update, by time, timers before values; valid until the next one. One update tells a thousand
     /// events; the others are lost, with a problem.
     std::span<const Event> events() const;
+
+    /// What notices began to show in the last update, for a screen reader; valid until the next one.
+    std::span<const Announcement> announcements() const;
 
     /// A timer that this HUD advances, to be started, paused, given time and so on by the game between two updates;
     /// null for an unknown id, which is a problem. Its marks are given in the definition: among them the HUD keeps the

@@ -18,6 +18,8 @@ class Getter {
     virtual Value read(std::string& storage) const = 0;
     /// How many times a value was set with a snap so far.
     virtual std::uint32_t snaps() const { return 0; }
+    /// Itself, if it reads the entries of a container.
+    virtual const class EntryReader* entries() const { return nullptr; }
 };
 
 /// A state that another thread writes, taken as a whole.

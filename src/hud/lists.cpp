@@ -1,0 +1,338 @@
+#include "hud/lists.hpp"
+
+#include <algorithm>
+#include <bit>
+#include <charconv>
+#include <cmath>
+#include <numeric>
+
+#include "base/nearest.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr std::uint64_t mixed(std::uint64_t bits) {
+    // The finaliser of MurmurHash3.
+    bits = (bits ^ (bits >> 33U)) * 0xff51afd7ed558ccdULL;
+    bits = (bits ^ (bits >> 33U)) * 0xc4ceb9fe1a85ec53ULL;
+    return bits ^ (bits >> 33U);
+}
+
+/// What tells an entry apart, as one number.
+std::uint64_t key_of(const Value& value) {
+    if (value.type() != Value::Type::text) {
+        const bool is_real = value.type() == Value::Type::float64;
+        return is_real ? mixed(std::bit_cast<std::uint64_t>(value.number())) : mixed(value.uint64());
+    }
+    std::uint64_t hash = 14695981039346656037ULL;  // FNV-1a
+    for (const char c : value.text())
+        hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211ULL;
+    return hash;
+}
+
+/// Negative where `a` stands before `b`, in ascending order; what has no value stands behind whatever the order.
+int compare(const Value& a, const Value& b, bool descends) {
+    const auto is_something = [](const Value& value) {
+        return value.type() == Value::Type::text || (value.is_number() && !std::isnan(value.number()));
+    };
+    if (is_something(a) != is_something(b)) return is_something(a) ? -1 : 1;
+    if (!is_something(a)) return 0;
+    const auto way_of = [](auto x, auto y) { return x < y ? -1 : y < x ? 1 : 0; };
+    const bool is_exact =
+        a.type() == b.type() && (a.type() == Value::Type::int64 || a.type() == Value::Type::duration);
+    const int way = a.type() == Value::Type::text ? way_of(a.text(), b.text())
+                    : is_exact                    ? way_of(a.int64(), b.int64())
+                                                  : way_of(a.number(), b.number());
+    return descends ? -way : way;
+}
+
+constexpr std::size_t no_field = static_cast<std::size_t>(-1);
+
+std::size_t find_field(const detail::EntryReader* reader, std::string_view name) {
+    if (reader == nullptr || name.empty()) return no_field;
+    const auto& fields = reader->fields();
+    const auto found =
+        std::find_if(fields.begin(), fields.end(), [name](const auto& field) { return field.name == name; });
+    return found != fields.end() ? static_cast<std::size_t>(found - fields.begin()) : no_field;
+}
+
+/// The number that a panel of a list has as its id; zero for none.
+std::size_t number_of(std::string_view id) {
+    std::size_t number = 0;
+    const auto [end, fault] = std::from_chars(id.data(), id.data() + id.size(), number);
+    return fault == std::errc() && end == id.data() + id.size() ? number : 0;
+}
+
+}  // namespace
+
+void Lists::announce(const std::vector<Element>& elements) {
+    for (const Element& element : elements)
+        if (const List* const list = std::get_if<List>(&element))
+            announced_.insert(path_of(elements_.panel(list->inside), list->id));
+}
+
+void Lists::add(ElementIndex index, const List& description) {
+    RunningList& list = *all_.emplace_back(std::make_unique<RunningList>());
+    list.element = index;
+    list.path = elements_[index].path;
+    if (auto told = without_list_.extract(list.path)) list.told = std::move(told.mapped());
+    set(list, description);
+}
+
+void Lists::change(ElementIndex index, const List& description) {
+    if (RunningList* const list = find(index)) set(*list, description);
+}
+
+void Lists::set(RunningList& list, const List& description) {
+    const detail::Binding bound = bindings_.bound(description.entries);
+    if (!(bound == list.binding)) list.snaps = true;
+    list.reader = bound.getter() != nullptr ? bound.getter()->entries() : nullptr;
+    list.binding = bound;
+    list.key = find_field(list.reader, description.key);
+    list.sort = find_field(list.reader, description.sort);
+    list.descends = description.sort_order == SortOrder::descending;
+    list.most = static_cast<std::size_t>(std::clamp(description.most, 1, 200));
+    list.slots.resize(std::max(list.slots.size(), static_cast<std::size_t>(panels_of(description))));
+    for (Told& told : list.told) {
+        told.field = find_field(list.reader, told.name);
+        bindings_.set_told_type(told.path, type_of(list, told));
+    }
+    order_.add(list.element, description.place_motion);
+}
+
+void Lists::remove(ElementIndex index) {
+    const auto found =
+        std::find_if(all_.begin(), all_.end(), [index](const auto& list) { return list->element == index; });
+    if (found == all_.end()) return;
+    gone_.push_back((*found)->path);
+    without_list_[(*found)->path] = std::move((*found)->told);
+    all_.erase(found);
+}
+
+Lists::RunningList* Lists::find(ElementIndex index) {
+    const auto found =
+        std::find_if(all_.begin(), all_.end(), [index](const auto& list) { return list->element == index; });
+    return found != all_.end() ? found->get() : nullptr;
+}
+
+bool Lists::offer(const std::string& name, Problem& problem) {
+    const std::size_t dot = name.rfind('.');
+    if (dot == std::string::npos) return false;
+    const std::string field = name.substr(dot + 1);
+    std::string around = name.substr(0, dot);
+    const std::size_t before = around.rfind('.');
+    const std::size_t number =
+        before != std::string::npos ? number_of(std::string_view(around).substr(before + 1)) : 0;
+    if (number > 0) around.resize(before);
+    if (number == 0 && field != "count" && field != "more") return false;
+    const std::string path = elements_.panel(around);
+    RunningList* const list = find(elements_.at(path));
+    if (list == nullptr) {
+        if (!announced_.contains(path)) return false;
+        Told told{no_source, number > 0 ? number - 1 : of_list, field, no_field, name};
+        told.source = bindings_.add_told(name, type_of({}, told));
+        put(without_list_[path], std::move(told));
+        return true;
+    }
+    if (number > list->slots.size()) return false;
+    const std::size_t found = number > 0 ? find_field(list->reader, field) : no_field;
+    if (number > 0 && found == no_field && field != "rank" && list->reader != nullptr) {
+        problem.code = ProblemCode::unknown_source;
+        problem.message = "the entries of list '" + list->path + "' have no field '" + field + "'";
+        std::vector<std::string_view> names{"rank"};
+        for (const detail::EntryReader::Field& known : list->reader->fields())
+            names.push_back(known.name);
+        problem.hint = did_you_mean(field, names);
+        return false;
+    }
+    Told told{no_source, number > 0 ? number - 1 : of_list, field, found, name};
+    told.source = bindings_.add_told(name, type_of(*list, told));
+    put(list->told, std::move(told));
+    return true;
+}
+
+/// By the name of the field, so that each is read once.
+void Lists::put(std::vector<Told>& all, Told told) {
+    const auto place = std::upper_bound(all.begin(), all.end(), told.name,
+                                        [](const std::string& a, const Told& b) { return a < b.name; });
+    all.insert(place, std::move(told));
+}
+
+std::optional<Value::Type> Lists::type_of(const RunningList& list, const Told& told) {
+    if (told.field != no_field) return list.reader->fields()[told.field].type;
+    const bool is_count = told.slot == of_list || told.name == "rank";
+    return is_count ? std::optional(Value::Type::int64) : std::nullopt;
+}
+
+void Lists::relink() {
+    for (const auto& list : all_) {
+        std::vector<ElementIndex> panels(list->slots.size(), no_element);
+        list->others.clear();
+        for (const ElementIndex child : elements_.children(list->element)) {
+            const std::size_t number = number_of(elements_[child].id());
+            if (number == 0 || number > panels.size())
+                list->others.push_back(child);
+            else
+                panels[number - 1] = child;
+        }
+        for (std::size_t i = 0; i < panels.size(); ++i) {
+            Slot& slot = list->slots[i];
+            if (slot.panel == panels[i]) continue;
+            slot = {.panel = panels[i]};
+            if (slot.panel != no_element) visibility_.set_by_list(slot.panel, false);
+        }
+    }
+}
+
+void Lists::snap(ElementIndex index) {
+    if (RunningList* const list = find(index)) list->snaps = true;
+}
+
+void Lists::tell() {
+    for (const std::string& path : gone_)
+        if (const auto left = without_list_.find(path); left != without_list_.end())
+            for (const Told& told : left->second)
+                bindings_.tell(told.source, {});
+    gone_.clear();
+    for (const auto& list : all_)
+        tell(*list);
+}
+
+void Lists::tell(RunningList& list) {
+    const std::size_t count = list.reader != nullptr ? bindings_.count(*list.reader) : 0;
+    std::size_t panels = 0;
+    for (const Slot& slot : list.slots)
+        if (slot.panel != no_element) ++panels;
+    const std::size_t shown = std::min({count, list.most, panels});
+    rank(list, count, shown);
+    give_panels(list, shown);
+    tell_fields(list, count, shown);
+    arrange(list);
+    list.snaps = false;
+}
+
+/// The first in the order that is asked for.
+void Lists::rank(RunningList& list, std::size_t count, std::size_t shown) {
+    list.ranking.resize(count);
+    std::iota(list.ranking.begin(), list.ranking.end(), 0U);
+    if (list.keys.size() < count) {
+        list.keys.resize(count);
+        list.sorted_by.resize(count);
+        list.values.resize(count);
+    }
+    list.wanted.assign(count, 0);
+    if (list.sort != no_field) {
+        bindings_.read(*list.reader, list.sort, {}, std::span(list.sorted_by).first(count));
+        const auto first = [&](std::uint32_t a, std::uint32_t b) {
+            const int way = compare(list.sorted_by[a].get(), list.sorted_by[b].get(), list.descends);
+            return way != 0 ? way < 0 : a < b;
+        };
+        const auto end = list.ranking.begin() + static_cast<std::ptrdiff_t>(shown);
+        std::partial_sort(list.ranking.begin(), end, list.ranking.end(), first);
+    }
+    list.ranking.resize(shown);
+    for (const std::uint32_t entry : list.ranking)
+        list.wanted[entry] = 1;
+}
+
+/// Who is shown already keeps the panel; who is new takes one that nobody has.
+void Lists::give_panels(RunningList& list, std::size_t shown) {
+    if (list.key != no_field && shown > 0)
+        bindings_.read(*list.reader, list.key, list.wanted, std::span(list.keys).first(list.wanted.size()));
+    list.ranked_keys.clear();
+    list.by_rank.assign(shown, no_slot);
+    for (Slot& slot : list.slots)
+        slot.rank = not_ranked;
+    for (std::size_t rank = 0; rank < shown; ++rank) {
+        const std::uint32_t entry = list.ranking[rank];
+        std::uint64_t key = list.key != no_field ? key_of(list.keys[entry].get()) : entry;
+        // Equal ones are told apart by their order.
+        while (std::find(list.ranked_keys.begin(), list.ranked_keys.end(), key) != list.ranked_keys.end())
+            key = mixed(key + 1);
+        list.ranked_keys.push_back(key);
+        for (std::size_t i = 0; i < list.slots.size(); ++i) {
+            Slot& slot = list.slots[i];
+            if (!slot.is_taken || slot.key != key) continue;
+            slot.rank = rank;
+            list.by_rank[rank] = i;
+        }
+    }
+    for (Slot& slot : list.slots) {
+        if (!slot.is_taken || slot.rank != not_ranked) continue;
+        slot.is_taken = false;
+        visibility_.set_by_list(slot.panel, false);
+    }
+    for (std::size_t rank = 0; rank < shown; ++rank) {
+        if (list.by_rank[rank] != no_slot) continue;
+        std::size_t free = no_slot;
+        for (std::size_t i = 0; i < list.slots.size(); ++i) {
+            const Slot& slot = list.slots[i];
+            if (slot.panel == no_element || slot.is_taken) continue;
+            const bool is_idle = !visibility_.is_drawn(slot.panel);
+            if (free == no_slot || is_idle) free = i;
+            if (is_idle) break;
+        }
+        Slot& slot = list.slots[free];
+        slot = {.panel = slot.panel, .key = list.ranked_keys[rank], .rank = rank, .is_taken = true};
+        list.by_rank[rank] = free;
+        visibility_.set_by_list(slot.panel, true);
+        snap_inside(slot.panel);
+        order_.snap(list.element, slot.panel);
+    }
+    if (!list.snaps) return;
+    for (const Slot& slot : list.slots) {
+        if (slot.panel == no_element) continue;
+        snap_inside(slot.panel);
+        order_.snap(list.element, slot.panel);
+    }
+}
+
+void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown) {
+    std::size_t read = no_field;
+    for (const Told& told : list.told) {
+        if (told.slot == of_list) {
+            const std::size_t amount = told.name == "count" ? count : count - shown;
+            bindings_.tell(told.source, Value(static_cast<std::int64_t>(amount)));
+            continue;
+        }
+        // A list that was there before at this path may have had more panels.
+        const std::size_t rank = told.slot < list.slots.size() ? list.slots[told.slot].rank : not_ranked;
+        if (rank == not_ranked) continue;
+        if (told.field == no_field) {
+            if (told.name == "rank") bindings_.tell(told.source, Value(static_cast<std::int64_t>(rank + 1)));
+            continue;
+        }
+        if (told.field != read)
+            bindings_.read(*list.reader, told.field, list.wanted,
+                           std::span(list.values).first(list.wanted.size()));
+        read = told.field;
+        bindings_.tell(told.source, list.values[list.ranking[rank]].get());
+    }
+}
+
+/// One that leaves stays where it is among the others.
+void Lists::arrange(RunningList& list) {
+    list.next.clear();
+    for (const std::size_t slot : list.by_rank)
+        list.next.push_back(list.slots[slot].panel);
+    for (std::size_t i = 0; i < list.standing.size(); ++i) {
+        const ElementIndex panel = list.standing[i];
+        const bool leaves = visibility_.is_drawn(panel) &&
+                            std::find(list.next.begin(), list.next.end(), panel) == list.next.end();
+        if (leaves)
+            list.next.insert(list.next.begin() + static_cast<std::ptrdiff_t>(std::min(i, list.next.size())),
+                             panel);
+    }
+    list.standing = list.next;
+    list.next.insert(list.next.begin(), list.others.begin(), list.others.end());
+    order_.set(list.element, list.next);
+}
+
+void Lists::snap_inside(ElementIndex panel) {
+    for (const ElementIndex child : elements_.children(panel)) {
+        readouts_.snap(child);
+        snap_inside(child);
+    }
+}
+
+}  // namespace rapido

@@ -1,0 +1,60 @@
+// Children of a panel in an order that changes while they run, and how they travel to their new places.
+#pragma once
+
+#include <span>
+#include <vector>
+
+#include "hud/frame_time.hpp"
+#include "hud/layouter.hpp"
+#include "rapido/motion/flight.hpp"
+
+namespace rapido {
+
+/// Gives panels orders of their own for what stands inside. Where a child is then placed elsewhere in its panel, it is drawn on its way
+/// there.
+class MovingOrder {
+ public:
+    MovingOrder(Elements& elements, Layouter& layouter) : elements_(elements), layouter_(layouter) {}
+
+    /// From now on what stands in this panel travels to new places by a motion.
+    void add(ElementIndex panel, const Motion& motion);
+    void remove(ElementIndex panel);
+    /// The children of a panel stand in this order; those that are left out, behind.
+    void set(ElementIndex panel, std::span<const ElementIndex> order);
+    /// The same with those that are left out before them.
+    void set_last(ElementIndex panel, std::span<const ElementIndex> order);
+    /// A child shows something else: it is at its next place without a way there.
+    void snap(ElementIndex panel, ElementIndex child);
+    /// Elements were ordered anew.
+    void relink();
+    void set_reduced_motion(bool reduced) { reduced_motion_ = reduced; }
+
+    /// After layout: starts and advances the ways.
+    void advance(Nanoseconds now);
+
+ private:
+    struct Child {
+        ElementIndex index = no_element;
+        Point at;  ///< where it stands, as it is seen
+        bool is_known = false;
+        Flight x, y;
+    };
+    struct Panel {
+        ElementIndex index = no_element;
+        Motion motion;
+        std::vector<ElementIndex> order;
+        std::vector<Child> children;
+        bool has_changed = false;  ///< who stands in it, or their order, since the last frame
+    };
+    Panel* find(ElementIndex index);
+    void advance(Panel& panel, Nanoseconds now);
+    void shift(ElementIndex index, Point shift);
+    void mark_inside(ElementIndex index);
+
+    Elements& elements_;
+    Layouter& layouter_;
+    std::vector<Panel> all_;
+    bool reduced_motion_ = false;
+};
+
+}  // namespace rapido
