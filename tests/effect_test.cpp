@@ -372,6 +372,23 @@ TEST(FlashLimit, counts_saturated_red) {
     }
 }
 
+TEST(FlashLimit, counts_the_light_of_a_glow) {
+    const auto glows = [](float strength, int times) {
+        Effect effect{.id = "e"};
+        for (int i = 0; i < times; ++i)
+            effect.keyframes.push_back({.at = (i + 0.5) / times, .glow = strength}),
+                effect.keyframes.push_back({.at = (i + 1.0) / times, .glow = 0.0F});
+        return effect;
+    };
+    EXPECT_EQ(flashes_of(glows(1, 1), rgb(0xffffff)).size(), 1U);
+    EXPECT_GE(flashes_of(glows(1, 3), rgb(0xffffff)).size(), 3U);
+    EXPECT_EQ(flashes_of(glows(0.09F, 3), rgb(0xffffff)).size(), 0U) << "less than a tenth";
+    EXPECT_EQ(flashes_of(glows(1, 3), rgb(0x404040)).size(), 0U) << "of a dark element";
+    Effect both = glows(1, 1);
+    both.keyframes[0].color = rgb(0xffffff);
+    EXPECT_EQ(flashes_of(both, rgb(0x303030)).size(), 1U) << "with a color it is one flash";
+}
+
 TEST(FlashLimit, knows_the_luminance_of_colors) {
     // WCAG 2.x: contrast of #777777 on white is 4.48, of #ff0000 on black 5.25.
     EXPECT_NEAR((relative_luminance(rgb(0xffffff)) + 0.05) / (relative_luminance(rgb(0x777777)) + 0.05), 4.48,

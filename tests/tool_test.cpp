@@ -222,6 +222,22 @@ TEST(Tool, puts_several_moments_on_one_sheet) {
     EXPECT_FALSE(sheet.pixel(300, 600) == paper);
 }
 
+TEST(Tool, plays_in_another_theme) {
+    std::map<std::string, std::string> colors;
+    for (const std::string theme : {"dusk", "clear", "contrast"}) {
+        const Ran ran = run_tool(play("--table --at 104 --json --theme " + theme));
+        ASSERT_EQ(ran.exit, 0) << ran.out;
+        const std::size_t caption = ran.out.find("\"saved.head.caption\"");
+        const std::size_t color = ran.out.find("\"color\":\"", caption);
+        colors[theme] = ran.out.substr(color + 9, 7);
+    }
+    EXPECT_EQ(colors, (std::map<std::string, std::string>{
+                          {"clear", "#56b4e9"}, {"contrast", "#a8ff60"}, {"dusk", "#8fce5a"}}));
+    const Ran ran = run_tool(play("--table --theme dsk"));
+    EXPECT_EQ(ran.exit, 1);
+    EXPECT_NE(ran.out.find("error: no theme 'dsk'; did you mean 'dusk'?"), std::string::npos) << ran.out;
+}
+
 TEST(Tool, plays_in_another_language) {
     const std::string german = "--locale de --translations " + sample("de.toml");
     const auto cells = cells_of(run_tool(play("--table --at 104 " + german)).out);

@@ -165,6 +165,7 @@ Pose light_of(const Effect& effect, double progress) {
     progress = progress > 0 ? std::min(progress, 1.0) : 0;
     Pose pose;
     pose.opacity = std::clamp(number(effect, &Keyframe::opacity, progress, 1), 0.0F, 1.0F);
+    pose.glow = std::clamp(number(effect, &Keyframe::glow, progress, 0), 0.0F, 1.0F);
     add_tint(effect, progress, pose);
     return pose;
 }

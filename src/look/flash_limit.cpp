@@ -68,16 +68,16 @@ Color seen(Color color, const Pose& pose) {
     return mix(color, pose.color, static_cast<double>(pose.color_part));
 }
 
-/// Between turning points of the luminance, found on a fine grid.
-std::vector<Pair> bright_pairs(const Samples& poses, Color color, bool from_rest) {
+/// Between turning points of the luminance, found on a fine grid. `light_of` is that of a pose.
+template <class LightOf>
+std::vector<Pair> bright_pairs(const Samples& poses, double before, LightOf light_of) {
     std::vector<Pair> pairs;
-    double turn = from_rest ? relative_luminance(color) : 0;
+    double turn = before;
     double last = turn;
     int way = 0;
     std::optional<int> changed;
     for (int i = 0; i <= samples; ++i) {
-        const Pose& pose = poses[static_cast<std::size_t>(i)];
-        const double light = relative_luminance(seen(color, pose)) * static_cast<double>(pose.opacity);
+        const double light = light_of(poses[static_cast<std::size_t>(i)]);
         const int now = light > last ? 1 : light < last ? -1 : way;
         if (now != way && way != 0) {
             changed = is_bright_change(last, turn) ? std::optional(i) : std::nullopt;
@@ -148,19 +148,27 @@ std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from
     if (effect.dots.count > 0) return {};  // the element stays as it is
     const bool changes_light =
         std::any_of(effect.keyframes.begin(), effect.keyframes.end(),
-                    [](const Keyframe& frame) { return frame.color || frame.opacity; });
+                    [](const Keyframe& frame) { return frame.color || frame.opacity || frame.glow; });
     if (!changes_light && from_rest) return {};
     const Samples poses = sample(effect);
-    std::vector<Pair> pairs = bright_pairs(poses, color, from_rest);
-    const std::size_t bright = pairs.size();
-    // One that is both is one flash.
-    for (const Pair& red : red_pairs(poses, color)) {
-        const auto overlaps = [&](const Pair& other) {
-            return red.first <= other.second && other.first <= red.second;
-        };
-        if (std::none_of(pairs.begin(), pairs.begin() + static_cast<std::ptrdiff_t>(bright), overlaps))
-            pairs.push_back(red);
-    }
+    const double light = relative_luminance(color);
+    std::vector<Pair> pairs = bright_pairs(poses, from_rest ? light : 0, [&](const Pose& pose) {
+        return relative_luminance(seen(color, pose)) * static_cast<double>(pose.opacity);
+    });
+    // What is several things at once is one flash.
+    const auto add = [&](const std::vector<Pair>& others) {
+        const std::size_t known = pairs.size();
+        for (const Pair& pair : others) {
+            const auto overlaps = [&](const Pair& other) {
+                return pair.first <= other.second && other.first <= pair.second;
+            };
+            if (std::none_of(pairs.begin(), pairs.begin() + static_cast<std::ptrdiff_t>(known), overlaps))
+                pairs.push_back(pair);
+        }
+    };
+    add(red_pairs(poses, color));
+    // The light around the element, on a dark ground.
+    add(bright_pairs(poses, 0, [light](const Pose& pose) { return light * static_cast<double>(pose.glow); }));
     std::vector<Nanoseconds> flashes;
     for (const Pair& pair : pairs)
         flashes.push_back(to_nanoseconds(effect.duration * (static_cast<double>(pair.second) / samples)));
