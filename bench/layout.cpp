@@ -1,4 +1,8 @@
 // Layout and the draw list: what a frame costs when a part of the HUD changed, against all of it.
+#include <algorithm>
+#include <array>
+#include <cmath>
+
 #include "compare.hpp"
 #include "rapido/rapido.hpp"
 
@@ -165,10 +169,89 @@ void moved_texts(benchmark::State& state) {
     }
 }
 
+/// A thousand things around a camera that turns, of which the nearest forty on the screen have a bar.
+struct Things {
+    struct Thing {
+        std::array<float, 3> at;
+        float heat;
+    };
+    std::vector<Thing> all;
+    std::array<float, 16> matrix{};
+
+    Things() {
+        std::uint32_t seed = 1;
+        const auto random = [&seed] {
+            return static_cast<float>((seed = seed * 1664525U + 1013904223U) >> 8U) / 8388608.0F - 1;
+        };
+        for (std::size_t i = 0; i < count; ++i)
+            all.push_back({{random() * 300, random() * 20, random() * 300}, 50 + 50 * random()});
+    }
+    /// A perspective of 90 degrees that is turned around y.
+    void turn(float angle) {
+        const float c = std::cos(angle), s = std::sin(angle);
+        matrix = {c * 9 / 16, 0, -s, -s, 0, 1, 0, 0, s * 9 / 16, 0, c, c, 0, 0, -0.2F, 0};
+    }
+};
+
+void tags(benchmark::State& state) {
+    Things things;
+    EvenMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    const Source entries = watch_entries(things.all, entry_position(&Things::Thing::at),
+                                         entry_field("heat", &Things::Thing::heat));
+    hud.add(tags_of({.id = "t", .entries = entries, .declutter = false}, [](const auto& thing) {
+        return nest(Panel{.plate = false}, Bar{.id = "bar", .value = thing("heat"), .max = 100});
+    }));
+    if (!hud.problems().empty()) std::abort();
+    DrawList list;
+    float angle = 0;
+    for (auto _ : state) {
+        things.turn(angle += 0.01F);
+        hud.set_camera(Camera(things.matrix));
+        hud.update({.real = frame, .game = frame});
+        hud.draw(list);
+        benchmark::DoNotOptimize(list);
+    }
+}
+
+void bare_projection(benchmark::State& state) {
+    Things things;
+    struct Seen {
+        double distance, x, y;
+        std::uint32_t thing;
+    };
+    std::vector<Seen> seen;
+    float angle = 0;
+    for (auto _ : state) {
+        things.turn(angle += 0.01F);
+        seen.clear();
+        const auto& m = things.matrix;
+        for (std::uint32_t i = 0; i < things.all.size(); ++i) {
+            const auto& at = things.all[i].at;
+            const auto row = [&](std::size_t r) {
+                return static_cast<double>(m[r]) * static_cast<double>(at[0]) +
+                       static_cast<double>(m[r + 4]) * static_cast<double>(at[1]) +
+                       static_cast<double>(m[r + 8]) * static_cast<double>(at[2]) +
+                       static_cast<double>(m[r + 12]);
+            };
+            const double w = row(3);
+            if (!(w > 0)) continue;
+            const double x = row(0) / w, y = row(1) / w;
+            if (x < -1 || x > 1 || y < -1 || y > 1) continue;
+            seen.push_back({w, (x + 1) * 640, (1 - y) * 360, i});
+        }
+        const auto end = seen.begin() + static_cast<std::ptrdiff_t>(std::min<std::size_t>(40, seen.size()));
+        std::partial_sort(seen.begin(), end, seen.end(),
+                          [](const Seen& a, const Seen& b) { return a.distance < b.distance; });
+        benchmark::DoNotOptimize(seen);
+    }
+}
+
 }  // namespace
 
 std::vector<Case> layout_cases() {
     return {
+        {"1,000 tags, 40 drawn", "a loop that projects and sorts", 2, true, tags, bare_projection},
         {"100 texts moved by set_place", "by change", 4, false, moved_texts<true>, moved_texts<false>},
         {"layout: 1 of 1,000 texts grows", "all of them growing", 10, false, changed_texts<count, false>,
          changed_texts<1, false>},

@@ -312,8 +312,7 @@ class HudReader {
         const Kind& found = *all_kinds()[static_cast<std::size_t>(kind - kind_names_.begin())];
         std::vector<std::string_view> others{"kind", "style"};
         if (found.can.holds_children) others.push_back("element");
-        const bool is_list = &found == &describe(List{});
-        if (is_list) others.insert(others.end(), {"component", "parameters"});
+        if (found.can.tells) others.insert(others.end(), {"component", "with"});
         const FieldsReader::Owner owner{.name = name_of(found.name(), table),
                                         .other_keys = std::move(others),
                                         .has_earlier = table.contains("style")};
@@ -328,14 +327,25 @@ class HudReader {
         reader_.require(tables, *found.table, owner);
         const std::string path = put_inside(element, table, around, owner.name);
         if (problems.count() > before) damaged.push_back(origin.location);
-        const int panels = is_list ? panels_of(*std::get_if<List>(&element)) : 0;
+        const int panels = panel_count(element);
         definition.elements.push_back(std::move(element));
         definition.element_origins.push_back(std::move(origin));
         if (found.can.holds_children) read_inner(table, {path, false, around.depth});
-        if (is_list) read_panels(table, panels, owner.name, {path, false, around.depth + 1});
+        if (found.can.tells) read_panels(table, panels, owner.name, {path, false, around.depth + 1});
     }
 
-    /// The panels of a list: stamps of its component, each with the sources of an entry as its parameters.
+    static int panel_count(const Element& element) {
+        return std::visit(
+            [](const auto& any) {
+                if constexpr (requires { panels_of(any); })
+                    return panels_of(any);
+                else
+                    return 0;
+            },
+            element);
+    }
+
+    /// The panels of a list or of tags: stamps of its component, each with the sources of an entry as its parameters.
     void read_panels(const toml::table& table, int count, const std::string& list, const Around& around) {
         const toml::node* const named = table.get("component");
         if (named == nullptr)
@@ -348,10 +358,10 @@ class HudReader {
             return reader_.fail(ProblemCode::unknown_name, *named,
                                 "'component' of " + list + ": no component '" + utf8::shortened(*word) + "'",
                                 did_you_mean(*word, components_.names()));
-        const toml::node* const node = table.get("parameters");
+        const toml::node* const node = table.get("with");
         const toml::table* const given = node != nullptr ? node->as_table() : nullptr;
         if (node != nullptr && given == nullptr)
-            return reader_.expected(*node, "'parameters' of " + list, "a table of values by parameter");
+            return reader_.expected(*node, "'with' of " + list, "a table of values by parameter");
         for (int number = 1; number <= count && problems.count() == 0; ++number) {
             toml::table& stamp = stamps_of_lists_.emplace_back();
             reader_.set_place(stamp, reader_.place(table));
@@ -366,7 +376,7 @@ class HudReader {
                             around.path + "." + std::to_string(number) + "." + parameter.name);
             for (const auto& [key, value] : given != nullptr ? *given : toml::table{}) {
                 if (component->find(key.str()) == nullptr)
-                    return reader_.unknown_key(key, component->names(), "'parameters' of " + list);
+                    return reader_.unknown_key(key, component->names(), "'with' of " + list);
                 put(key, value);
             }
             read_stamp(*component, stamp, around);

@@ -219,7 +219,7 @@ TEST(Bands, may_stripe_a_fill) {
                                   any.bands;
                               })
                     any.background = black;
-                if constexpr (requires { any.bands; })
+                if constexpr (requires { any.motion; })
                     any.bands = {{.below = 0.5, .pattern = FillPattern::stripes}};
             },
             element);

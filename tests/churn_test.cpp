@@ -198,7 +198,7 @@ class Churn {
             [&](auto& any) {
                 if constexpr (requires { any.value; }) any.value = watch(value);
                 if constexpr (requires { any.color; }) any.color = rgb(0x123456);
-                if constexpr (requires { any.bands; })
+                if constexpr (requires { any.motion; })
                     if (random_.below(2) == 0)
                         any.bands.push_back(
                             {.id = "new", .above = 3, .color = rgb(0xff0000), .effect = "pulse"});

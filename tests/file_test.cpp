@@ -110,7 +110,7 @@ duration = "long"
         "hud.toml:1:1: error: unknown key 'desgin' in the HUD; did you mean 'design'?",
         "hud.toml:5:1: error: unknown key 'formt' in text 'acres'; did you mean 'format'?",
         "hud.toml:8:8: error: unknown kind 'txt'; expected one of panel, text, bar, ring, level, pips, dial, "
-        "scale, graph, image, notice or list; did you "
+        "scale, graph, image, notice, list, tags or popups; did you "
         "mean "
         "'text'?",
         "hud.toml:13:9: error: 'color' of bar 'water' is 'teal'; expected a colour as \"#rrggbb\" or "

@@ -390,7 +390,7 @@ TEST(List, is_stamped_by_a_file_and_read_from_a_trace) {
         sort = "score"
         sort_order = "descending"
         most = 3
-        parameters = { tint = "#ff0000" })";
+        with = { tint = "#ff0000" })";
     const auto definition = read_hud(file, "hud.toml");
     ASSERT_TRUE(definition) << to_string(definition.problems().front());
     const auto trace = Trace::read(
@@ -436,7 +436,7 @@ TEST(List, is_stamped_by_a_file_and_read_from_a_trace) {
               "hud.toml:18:9: error: list 'board' has no 'component'; name the one that shows an entry");
     EXPECT_EQ(
         first_problem("{ tint = \"#ff0000\" }", "{ tnit = 1 }"),
-        "hud.toml:27:24: error: unknown key 'tnit' in 'parameters' of list 'board'; did you mean 'tint'?");
+        "hud.toml:27:18: error: unknown key 'tnit' in 'with' of list 'board'; did you mean 'tint'?");
 }
 
 TEST(Log, shows_several_messages_at_once_and_the_newest_last) {

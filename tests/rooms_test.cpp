@@ -22,7 +22,7 @@ const std::vector<std::vector<std::string>> rooms{
     {"src/layout", "include/rapido/layout"},
     {"src/draw", "include/rapido/draw"},
     {"src/element", "include/rapido/element"},
-    {"src/hud", "include/rapido/hud", "include/rapido/rapido.hpp", "include/rapido/fwd.hpp"},
+    {"src/hud", "include/rapido/hud", "include/rapido/rapido.hpp", "include/rapido/fwd.hpp", "include/rapido/debug.hpp"},
     {"file", "include/rapido/file"},
     {"locale", "include/rapido/locale"},
     {"render/fonts", "include/rapido/fonts"},

@@ -358,7 +358,7 @@ TEST(Style, and_component_tell_their_faults_at_the_place_where_they_are_mended) 
                    "hud.toml:3:8: error: unknown kind 'gage'; expected one of panel, text, bar, ring, level, "
                    "pips, "
                    "dial, scale, graph, "
-                   "image, notice, list or gauge; did you mean 'gauge'?\n"},
+                   "image, notice, list, tags, popups or gauge; did you mean 'gauge'?\n"},
          }) {
         std::string found;
         for (const Problem& problem : read_hud(row.file, "hud.toml").problems())

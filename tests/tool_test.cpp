@@ -222,6 +222,21 @@ TEST(Tool, puts_several_moments_on_one_sheet) {
     EXPECT_FALSE(sheet.pixel(300, 600) == paper);
 }
 
+TEST(Tool, explains_elements_at_a_moment) {
+    const Ran ran = run_tool(play("--at 104.3 --explain saved.acres --explain banner"));
+    EXPECT_EQ(ran.exit, 0);
+    const std::size_t acres = ran.out.find("104.300 s: text 'saved.acres' shows \"1,542\"\n");
+    const std::size_t banner = ran.out.find("104.300 s: notice 'banner'\n");
+    EXPECT_TRUE(acres == 0 && banner > acres && banner != std::string::npos) << ran.out;
+    EXPECT_NE(ran.out.find("  pace       holds 1573 back until"), std::string::npos);
+    EXPECT_NE(ran.out.find("  visibility is hidden, as it has nothing to say\n"), std::string::npos);
+    const Ran unknown = run_tool(play("--at 104.3 --explain saved.acers"));
+    EXPECT_EQ(unknown.exit, 1);
+    EXPECT_NE(unknown.out.find("error: no element 'saved.acers'; did you mean 'saved.acres'?"),
+              std::string::npos)
+        << unknown.out;
+}
+
 TEST(Tool, plays_in_another_theme) {
     std::map<std::string, std::string> colors;
     for (const std::string theme : {"dusk", "clear", "contrast"}) {

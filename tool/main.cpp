@@ -138,6 +138,12 @@ int main(int count, char** arguments) {
                              "one picture of the HUD at each --at, or at ten even moments");
     play_command->add_flag("--table", options.table,
                            "what each element showed at each --at, or at ten even moments");
+    play_command
+        ->add_option(
+            "--explain", options.explain,
+            "why an element shows what it shows, at each --at moment; its path or id, may be given again")
+        ->type_name("ID")
+        ->allow_extra_args(false);
     play_command->add_flag("--events", options.events, "what happened, and when");
     play_command->add_option("--background", options.background, "a PNG image behind the pictures");
     play_command->add_flag("--json", options.json, "JSON Lines instead of columns");
@@ -163,7 +169,7 @@ int main(int count, char** arguments) {
         exit = rapido::tool::plot(plot, std::cerr);
     } else {
         if (!options.table && !options.events && options.png.empty() && options.sheet.empty() &&
-            options.background.empty())
+            options.background.empty() && options.explain.empty())
             options.table = options.events = true;
         exit = rapido::tool::play(options, std::cout, std::cerr);
     }

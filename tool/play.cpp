@@ -15,7 +15,7 @@ std::vector<Nanoseconds> moments(const Replay& replay, const PlayOptions& option
     std::vector<Nanoseconds> at;
     for (const double seconds : options.at)
         at.push_back(to_nanoseconds(Seconds{seconds}));
-    if (!at.empty() || (!options.table && options.sheet.empty())) return at;
+    if (!at.empty() || (!options.table && options.sheet.empty() && options.explain.empty())) return at;
     for (int i = 0; i < 10; ++i)
         at.push_back(std::chrono::floor<std::chrono::milliseconds>(replay.first() +
                                                                    (replay.last() - replay.first()) * i / 9));
@@ -102,6 +102,12 @@ class Player {
             const std::vector<TableRow> rows = rows_of(replay_.hud(), frame.time);
             table_.insert(table_.end(), rows.begin(), rows.end());
         }
+        if (frame.asked_for)
+            for (const std::string& id : options_.explain) {
+                const ElementRef element = replay_.hud().find(id);
+                if (!element) return report({replay_.hud().problems().back()});
+                out_ << seconds_text(frame.time) << " s: " << replay_.hud().explain(element).text();
+            }
         if (frame.asked_for && !options_.sheet.empty()) {
             Result<Picture> picture = take_picture();
             if (!picture) return report(picture.problems());

@@ -13,6 +13,7 @@ struct PlayOptions {
     std::vector<std::string> png{};  ///< one for each of `at`, or one for the end
     std::string sheet{};             ///< one picture of all moments of `at`, or of ten even ones
     std::string background{};        ///< a PNG behind the pictures
+    std::vector<std::string> explain{};  ///< paths or ids of elements, explained at each of `at`
     bool table = false;
     bool events = false;
     bool json = false;

@@ -16,14 +16,17 @@
 #include "rapido/element/notice.hpp"
 #include "rapido/element/panel.hpp"
 #include "rapido/element/pips.hpp"
+#include "rapido/element/popups.hpp"
 #include "rapido/element/ring.hpp"
 #include "rapido/element/scale.hpp"
+#include "rapido/element/tags.hpp"
 #include "rapido/element/text.hpp"
 
 namespace rapido {
 
 /// The description of one element, of any kind.
-using Element = std::variant<Panel, Text, Bar, Ring, Level, Pips, Dial, Scale, Graph, Image, Notice, List>;
+using Element =
+    std::variant<Panel, Text, Bar, Ring, Level, Pips, Dial, Scale, Graph, Image, Notice, List, Tags, Popups>;
 
 /// Returns a panel and what stands inside, in this order, to be added together. `inside` of each of the others becomes the path of
 /// the panel, with what it was before behind it; a list is what another `nest` returns. A component of a game is a function that
@@ -55,19 +58,13 @@ std::vector<Element> nest(Panel panel, Inner&&... inner) {
     return all;
 }
 
-/// Returns a list with its panels, to be added together. `make_panel` is called for each of them with a callable that gives the source
-/// of a field of its entry, and returns what `nest` returns, or one panel; its `id` and `inside` are set here:
-///
-///     hud.add(rapido::list_of({.id = "board", .entries = "pilots", .key = "name", .sort = "score"}, [](const auto& entry) {
-///         return rapido::nest(rapido::Panel{.layout = rapido::Layout::row},
-///                             rapido::Text{.id = "name", .value = entry("name")},
-///                             rapido::Text{.id = "score", .value = entry("score")});
-///     }));
-template <class MakePanel>
-std::vector<Element> list_of(List list, MakePanel&& make_panel) {
-    const std::string path = list.inside + (list.inside.empty() ? "" : ".") + list.id;
-    const int count = panels_of(list);
-    std::vector<Element> all{std::move(list)};
+namespace detail {
+/// A list or tags, with their panels.
+template <class Kind, class MakePanel>
+std::vector<Element> with_panels(Kind described, MakePanel&& make_panel) {
+    const std::string path = described.inside + (described.inside.empty() ? "" : ".") + described.id;
+    const int count = panels_of(described);
+    std::vector<Element> all{std::move(described)};
     for (int number = 1; number <= count; ++number) {
         const std::string id = std::to_string(number);
         const std::string at = path + "." + id;
@@ -91,6 +88,32 @@ std::vector<Element> list_of(List list, MakePanel&& make_panel) {
         all.insert(all.end(), std::make_move_iterator(made.begin()), std::make_move_iterator(made.end()));
     }
     return all;
+}
+}  // namespace detail
+
+/// Returns a list with its panels, to be added together. `make_panel` is called for each of them with a callable that gives the source
+/// of a field of its entry, and returns what `nest` returns, or one panel; its `id` and `inside` are set here:
+///
+///     hud.add(rapido::list_of({.id = "board", .entries = "pilots", .key = "name", .sort = "score"}, [](const auto& entry) {
+///         return rapido::nest(rapido::Panel{.layout = rapido::Layout::row},
+///                             rapido::Text{.id = "name", .value = entry("name")},
+///                             rapido::Text{.id = "score", .value = entry("score")});
+///     }));
+template <class MakePanel>
+std::vector<Element> list_of(List list, MakePanel&& make_panel) {
+    return detail::with_panels(std::move(list), std::forward<MakePanel>(make_panel));
+}
+
+/// Returns tags with their panels, to be added together, in the same way:
+///
+///     hud.add(rapido::tags_of({.id = "fires", .entries = "fires", .at_edge = rapido::AtEdge::arrow}, [](const auto& fire) {
+///         return rapido::nest(rapido::Panel{.layout = rapido::Layout::column},
+///                             rapido::Text{.id = "heat", .value = fire("heat")},
+///                             rapido::Text{.id = "away", .value = fire("distance"), .format = "{:.0f} m"});
+///     }));
+template <class MakePanel>
+std::vector<Element> tags_of(Tags tags, MakePanel&& make_panel) {
+    return detail::with_panels(std::move(tags), std::forward<MakePanel>(make_panel));
 }
 
 }  // namespace rapido

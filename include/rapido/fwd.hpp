@@ -33,6 +33,8 @@ struct Graph;
 struct Image;
 struct Notice;
 struct List;
+struct Tags;
+struct Popups;
 struct Message;
 
 class DrawList;

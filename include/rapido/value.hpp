@@ -4,6 +4,7 @@
 #include "rapido/value/entries.hpp"
 #include "rapido/value/kept_value.hpp"
 #include "rapido/value/live.hpp"
+#include "rapido/value/position.hpp"
 #include "rapido/value/shared.hpp"
 #include "rapido/value/source.hpp"
 #include "rapido/value/value.hpp"

@@ -32,6 +32,7 @@ Transform Transform::around(Point middle, float scale, float degrees, Point offs
 
 void DrawGroup::begin(float opacity, const Tint& tint, const Transform& transform) {
     opacity_ = opacity;
+    part_ = 1;
     tint_ = tint;
     transform_ = transform;
     blend = Blend::normal;
@@ -48,7 +49,7 @@ Color DrawGroup::seen(Color color) const {
         color = mix(color, tint_.color, static_cast<double>(tint_.part));
         color.alpha = alpha;
     }
-    color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * opacity_ + 0.5F);
+    color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * opacity_ * part_ + 0.5F);
     return color;
 }
 

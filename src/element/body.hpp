@@ -10,6 +10,7 @@
 #include "base/fields.hpp"
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/element.hpp"
+#include "rapido/layout/camera.hpp"
 #include "rapido/layout/flow.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/text/formatted_text.hpp"
@@ -129,6 +130,8 @@ struct Moment {
     bool shown = true;
     bool reduced_motion = false;
     FlashLimit* flash_limit = nullptr;
+    const Camera* camera = nullptr;  ///< never null, nor the screen
+    const Fitted* screen = nullptr;
 };
 
 /// What of an element differs from the frame before; each word holds those before it.
@@ -188,12 +191,16 @@ class Body {
     virtual const Arrangement* arrangement() const { return nullptr; }
     virtual void draw(const DrawPlace& at, DrawGroup& into) const = 0;
 
+    /// What it lacks room for, as a sentence without a subject; empty where it has all that it needs.
+    virtual std::string fault_of_room() const { return {}; }
     virtual std::string_view text() const { return {}; }
     virtual std::optional<double> fill() const { return std::nullopt; }
     virtual std::optional<double> trail() const { return std::nullopt; }
     virtual Color color() const = 0;
     /// Itself, if it is a notice: what it says is decided by the frame.
     virtual NoticeBody* notice() { return nullptr; }
+    /// Itself, if amounts pop up in it.
+    virtual class PopupsBody* popups() { return nullptr; }
 };
 
 /// Edges on whole pixels, so that they are crisp at every scale.

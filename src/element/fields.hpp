@@ -291,6 +291,10 @@ template <>
 struct Description<Zone> {
     static constexpr Table table{"zone", zone_fields};
 };
+template <>
+struct Choices<ImageFit> {
+    static constexpr std::array<std::string_view, 5> names{"fill", "contain", "cover", "none", "scale_down"};
+};
 inline constexpr std::array frames_fields{
     field<&Frames::count>("count", "How many frames the image has.", {"", 1, 1000}),
     field<&Frames::columns>("columns", "How many frames stand in a row of the image; zero means all of them.",

@@ -13,11 +13,6 @@
 
 namespace rapido {
 
-template <>
-struct Choices<ImageFit> {
-    static constexpr std::array<std::string_view, 5> names{"fill", "contain", "cover", "none", "scale_down"};
-};
-
 inline constexpr std::array cover_fields{
     field<&Cover::color>("color", "The color of the cover."),
     field<&Cover::start>("start", "Where the covered part ends, clockwise from the top.",
@@ -52,18 +47,6 @@ constexpr std::array own_fields{
 constexpr auto fields =
     joined(own_fields, following_fields<Image>, placed_fields<Image>, entering_fields<Image>);
 static_assert(fields.size() == member_count<Image> + flat_motions);
-
-/// Where an image of this size is in a box, after CSS Images 3, 5.5.
-Rect placed(const Rect& box, Size own, ImageFit fit, float scale) {
-    if (fit == ImageFit::fill) return box;
-    const float across = box.width / own.width, down = box.height / own.height;
-    float factor = fit == ImageFit::cover ? std::max(across, down) : std::min(across, down);
-    if (fit == ImageFit::none) factor = scale;
-    if (fit == ImageFit::scale_down) factor = std::min(factor, scale);
-    const Size size{own.width * factor, own.height * factor};
-    return {box.x + (box.width - size.width) / 2, box.y + (box.height - size.height) / 2, size.width,
-            size.height};
-}
 
 class ImageBody final : public Body {
  public:
@@ -118,7 +101,7 @@ class ImageBody final : public Body {
         const Size own = look().size();
         const bool sliced = slice_ != Insets{} && look().image();
         if (sliced) return look().draw_slices(at.box, frame_, slice_, color_, smooth_, at, into);
-        const Rect all = placed(at.box, own, fit_, at.scale);
+        const Rect all = ImageLook::fitted(at.box, own, fit_, at.scale);
         if (!look().draw(all, frame_, color_, smooth_, at, into)) return;
         if (fit_ == ImageFit::cover || fit_ == ImageFit::none) {
             const Rect& box = at.box;

@@ -48,6 +48,28 @@ int ImageLook::frame_at(Nanoseconds time) const {
     return static_cast<int>(std::fmod(std::floor(passed), frames_.count));
 }
 
+/// Where an image of this size is in a box, after CSS Images 3, 5.5.
+Rect ImageLook::fitted(const Rect& box, Size own, ImageFit fit, float scale) {
+    if (fit == ImageFit::fill) return box;
+    const float across = box.width / own.width, down = box.height / own.height;
+    float factor = fit == ImageFit::cover ? std::max(across, down) : std::min(across, down);
+    if (fit == ImageFit::none) factor = scale;
+    if (fit == ImageFit::scale_down) factor = std::min(factor, scale);
+    const Size size{own.width * factor, own.height * factor};
+    return {box.x + (box.width - size.width) / 2, box.y + (box.height - size.height) / 2, size.width,
+            size.height};
+}
+
+void ImageLook::draw_fitted(const Rect& box, ImageFit fit, int frame_number, Color color, bool smooth,
+                            const DrawPlace& at, DrawGroup& into) const {
+    if (!draw(image_ ? fitted(box, size_, fit, at.scale) : box, frame_number, color, smooth, at, into))
+        return;
+    if (fit != ImageFit::cover && fit != ImageFit::none) return;
+    const std::array corners{Point{box.x, box.y}, Point{box.right(), box.y}, Point{box.right(), box.bottom()},
+                             Point{box.x, box.bottom()}};
+    into.cut_last(corners);
+}
+
 bool ImageLook::draw(const Rect& rect, int frame_number, Color color, bool smooth, const DrawPlace& at,
                      DrawGroup& into) const {
     if (!named_) return false;

@@ -43,6 +43,8 @@ const Kind& describe(const Graph&);
 const Kind& describe(const Image&);
 const Kind& describe(const Notice&);
 const Kind& describe(const List&);
+const Kind& describe(const Tags&);
+const Kind& describe(const Popups&);
 
 /// Returns the kind of an aggregate. Its file has a `make_body`, and a `further_sources` if it has such.
 template <class Aggregate>

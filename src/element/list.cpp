@@ -1,8 +1,6 @@
 #include "rapido/element/list.hpp"
 
-#include <algorithm>
-
-#include "base/nearest.hpp"
+#include "element/entries_check.hpp"
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
 
@@ -62,10 +60,7 @@ class ListBody final : public Body {
 bool operator==(const List&, const List&) = default;
 
 int panels_of(const List& list) {
-    // Enough for the entries that usually leave at once.
-    constexpr int most_leaving = 4;
-    const int most = std::clamp(list.most, 1, 200);
-    return most + std::min(most, most_leaving);
+    return panels_for(list.most);
 }
 
 std::vector<FurtherSource> further_sources(const List& list) {
@@ -73,24 +68,9 @@ std::vector<FurtherSource> further_sources(const List& list) {
 }
 
 std::unique_ptr<Body> make_body(const List& list, BodyContext& context) {
-    const detail::Binding bound = context.bound(list.entries);
-    if (bound.access() == detail::Binding::Access::none && !list.entries.name().empty())
-        return std::make_unique<ListBody>(list);  // whose name comes later
-    const detail::EntryReader* const reader = bound.getter() != nullptr ? bound.getter()->entries() : nullptr;
-    if (reader == nullptr)
-        context.report("entries", "needs entries, and this source is one value",
-                       "offer it by rapido::watch_entries");
-    const auto check = [&](const std::string& name, std::string_view field) {
-        if (name.empty() || reader == nullptr) return;
-        std::vector<std::string_view> names;
-        for (const detail::EntryReader::Field& known : reader->fields())
-            names.push_back(known.name);
-        if (std::find(names.begin(), names.end(), name) == names.end())
-            context.report(field, "the entries have no field '" + name + "'", did_you_mean(name, names),
-                           ProblemCode::unknown_name);
-    };
-    check(list.key, "key");
-    check(list.sort, "sort");
+    const EntriesCheck entries = EntriesCheck::of(list.entries, false, context);
+    entries.check_field(list.key, "key");
+    entries.check_field(list.sort, "sort");
     return std::make_unique<ListBody>(list);
 }
 

@@ -24,6 +24,7 @@ constexpr std::array own_fields{
     field<&Panel::end_color>("end_color", "The color that a gradient goes to."),
     field<&Panel::gradient>("gradient", "Which way the gradient goes."),
     field<&Panel::image>("image", "A PNG file in the folder of the HUD that replaces the plate."),
+    field<&Panel::image_fit>("image_fit", "How the picture fills the plate, where it is not sliced."),
     field<&Panel::slice>("slice", "The pixels of the image along each edge that are not stretched across.",
                          {"px", 0, largest_length}),
     field<&Panel::image_color>("image_color", "The color that the colors of the image are multiplied by."),
@@ -41,6 +42,7 @@ class PanelBody final : public Body {
  public:
     PanelBody(const Panel& panel, ImageLook image)
         : image_(std::move(image)),
+          image_fit_(panel.image_fit),
           slice_(panel.slice),
           image_color_(panel.image_color),
           smooth_(panel.smooth),
@@ -82,7 +84,7 @@ class PanelBody final : public Body {
             if (image_.image() && slice_ != Insets{})
                 image_.draw_slices(at.box, 0, slice_, image_color_, smooth_, at, into);
             else
-                image_.draw(edges, 0, image_color_, smooth_, at, into);
+                image_.draw_fitted(edges, image_fit_, 0, image_color_, smooth_, at, into);
         } else {
             into.add_rect(edges, radius, color_);
             if (end_color_) shade(edges, at.seen(gradient_), into);
@@ -112,6 +114,7 @@ class PanelBody final : public Body {
     }
 
     ImageLook image_;
+    ImageFit image_fit_;
     Insets slice_;
     Color image_color_;
     bool smooth_;

@@ -236,6 +236,7 @@ class TextBody final : public Body {
         number_ = number;
         forms_.own->write_into(number);
     }
+    std::string fault_of_room() const override { return block_.fault_of_room(); }
     std::string_view text() const override { return shown().text(); }
     Color color() const override { return color_; }
     std::uint32_t times_made() const override {

@@ -169,6 +169,17 @@ const PieceLook* PieceLooks::look(const TextPiece& piece) const {
     return found != known_.end() ? &found->look : nullptr;
 }
 
+std::string TextBlock::fault_of_room() const {
+    const auto is_cut = [](const Line& line) { return line.is_cut; };
+    if (std::any_of(lines_.begin(), lines_.begin() + static_cast<std::ptrdiff_t>(line_count_), is_cut))
+        return "ends with an ellipsis, as it has less room than it needs";
+    if (shrink_ < 1) return "is drawn smaller, as it has less room than it needs";
+    if (room_ >= 0 && widest() > room_ + 0.5F)
+        return look_.overflow == Overflow::clip ? "is cut off, as it has less room than it needs"
+                                                : "goes beyond its box, as it has less room than it needs";
+    return {};
+}
+
 float TextBlock::line_advance() const {
     return look_.line_height > 0 ? look_.line_height * look_.size : ascent_em_ + descent_em_;
 }

@@ -105,6 +105,8 @@ class TextBlock {
     float ascent() const { return ascent_; }
     float digits_end() const { return digits_end_; }
     float digits_after() const { return natural_ - digits_end_; }
+    /// What it lacks room for, as a sentence without a subject.
+    std::string fault_of_room() const;
     bool shrinks() const { return wraps() || look_.overflow != Overflow::visible; }
 
     /// The text that was measured last gets this much room. True if it is of another height then.

@@ -53,7 +53,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
     readouts.add(index, made.value, std::move(made.readout));
     effects.add(index, std::move(made.effects));
     pending.set_total(made.path, index);
-    if (const List* const list = std::get_if<List>(&element)) lists.add(index, *list);
+    lists.add(index, element);
     follow_bands(index);
     if (made.notice != nullptr) {
         made.notice->element = index;

@@ -260,6 +260,19 @@ void Bindings::read(const detail::EntryReader& reader, std::size_t field,
     is_reading_ = false;
 }
 
+void Bindings::read_numbers(const detail::EntryReader& reader, std::size_t field, std::span<double> into) {
+    is_reading_ = true;
+    reader.read_numbers(field, into);
+    is_reading_ = false;
+}
+
+bool Bindings::read_positions(const detail::EntryReader& reader, std::span<WorldPoint> into) {
+    is_reading_ = true;
+    const bool is_known = reader.read_positions(into);
+    is_reading_ = false;
+    return is_known;
+}
+
 void Bindings::tell_derived() {
     for (const Derived& made : derived_)
         scan_.tell(made.to, made.how.adjusted(scan_.value(made.from)), changed_);

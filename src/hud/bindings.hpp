@@ -80,6 +80,8 @@ class Bindings {
     std::size_t count(const detail::EntryReader& reader);
     void read(const detail::EntryReader& reader, std::size_t field, std::span<const std::uint8_t> wanted,
               std::span<KeptValue> into);
+    void read_numbers(const detail::EntryReader& reader, std::size_t field, std::span<double> into);
+    bool read_positions(const detail::EntryReader& reader, std::span<WorldPoint> into);
     void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
     /// Follows what was told with what is made of it, negated or scaled.
     void tell_derived();
@@ -88,6 +90,17 @@ class Bindings {
     const Value& value(SourceIndex index) const { return index == no_source ? nothing_ : scan_.value(index); }
     bool is_true(SourceIndex index) const { return value(index).truth(); }
     std::span<const SourceIndex> changed() const { return changed_; }
+    /// Remembers when the sources that have changed did.
+    void note_changes(Nanoseconds now) {
+        changed_at_.resize(scan_.size(), Nanoseconds::min());
+        for (const SourceIndex source : changed_)
+            changed_at_[source] = now;
+    }
+    /// When a source last changed; nothing for one that never has.
+    std::optional<Nanoseconds> changed_at(SourceIndex index) const {
+        if (index >= changed_at_.size() || changed_at_[index] == Nanoseconds::min()) return std::nullopt;
+        return changed_at_[index];
+    }
     /// Those whose value came with a snap.
     std::span<const SourceIndex> snapped() const { return snapped_; }
     std::span<const Dependent> dependents(SourceIndex index) const {
@@ -147,6 +160,7 @@ class Bindings {
     std::unordered_map<SourceIndex, std::size_t> derived_places_;      ///< in `derived_`
     std::unordered_multimap<std::size_t, SourceIndex> known_derived_;  ///< by a hash of what they are made of
     std::vector<SourceIndex> changed_, snapped_;
+    std::vector<Nanoseconds> changed_at_;  ///< by source
     bool is_reading_ = false;
     Value nothing_;
 };

@@ -93,7 +93,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     layouter.set_place(index, made.common.place);
     effects.change(index, std::move(made.effects), time.now());
     if (places != running.body->places()) pending.set_total(running.path, index);
-    if (const List* const list = std::get_if<List>(&description)) lists.change(index, *list);
+    lists.change(index, wanted);
     follow_bands(index);
     if (made.notice != nullptr) {
         made.notice->element = index;

@@ -99,6 +99,11 @@ class Effects {
     /// Moves the elements on which effects run, and all that stands inside them.
     void advance(Nanoseconds now);
 
+    /// What plays on an element; null where nothing ever has.
+    const EffectPlayer* player(ElementIndex index) const {
+        return on_[index].own != nullptr ? &on_[index].own->player : nullptr;
+    }
+
     // Drawing
 
     Pose pose(ElementIndex index, Nanoseconds now) const;

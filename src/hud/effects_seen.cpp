@@ -30,16 +30,20 @@ Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& b
             all.scale *= rest->scale;
             all.rotation += rest->rotation;
         }
-        if (const Point shift = elements_[at].shift; shift != Point{})
-            all.transform = all.transform.then({.dx = shift.x * scale, .dy = shift.y * scale});
-        if (playing_.empty()) continue;
-        const Pose here = pose(at, now);
-        if (here == Pose{}) continue;
-        all.transform = all.transform.then(transform_of(here, box_of(at), scale, layouter_.pivot(at)));
-        all.opacity *= here.opacity;
-        all.scale *= here.scale;
-        all.rotation += here.rotation;
-        if (all.tint.part == 0) all.tint = {here.color, here.color_part};
+        if (const Pose here = playing_.empty() ? Pose{} : pose(at, now); here != Pose{}) {
+            all.transform = all.transform.then(transform_of(here, box_of(at), scale, layouter_.pivot(at)));
+            all.opacity *= here.opacity;
+            all.scale *= here.scale;
+            all.rotation += here.rotation;
+            if (all.tint.part == 0) all.tint = {here.color, here.color_part};
+        }
+        if (const Carried& carried = elements_[at].carried; carried != Carried{}) {
+            const Rect box = box_of(at);
+            const Point shift{carried.shift.x * scale, carried.shift.y * scale};
+            all.transform = all.transform.then(Transform::around({box.x, box.y}, carried.scale, 0, shift));
+            all.scale *= carried.scale;
+            all.opacity *= carried.opacity;
+        }
     }
     return all;
 }

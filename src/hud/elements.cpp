@@ -251,6 +251,18 @@ bool Elements::link() {
     return true;
 }
 
+void Elements::carry(ElementIndex index, const Carried& carried) {
+    if (all_[index].carried == carried) return;
+    all_[index].carried = carried;
+    mark_inside_changed(index);
+}
+
+void Elements::mark_inside_changed(ElementIndex index) {
+    mark_changed(index);
+    for (const ElementIndex child : children(index))
+        mark_inside_changed(child);
+}
+
 void Elements::order_children(ElementIndex panel, std::span<const ElementIndex> order) {
     const auto first = children_.begin() + static_cast<std::ptrdiff_t>(all_[panel].first_child);
     const auto last = first + static_cast<std::ptrdiff_t>(all_[panel].child_count);

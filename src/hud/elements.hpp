@@ -33,6 +33,14 @@ struct Rest {
     friend bool operator==(const Rest&, const Rest&) = default;
 };
 
+/// How an element and all inside are drawn elsewhere than at its place: scaled around the upper left corner of its box, then moved.
+struct Carried {
+    Point shift{};  ///< design pixels, as they are seen
+    float scale = 1;
+    float opacity = 1;
+    friend bool operator==(const Carried&, const Carried&) = default;
+};
+
 /// One element; without a body its place is free.
 struct RunningElement {
     std::string path;
@@ -48,7 +56,7 @@ struct RunningElement {
     std::uint32_t first_child = 0, child_count = 0;  ///< among the children of all
     int layer = 0;
     ClockKind clock = ClockKind::real;
-    Point shift{};  ///< how far it and all inside are drawn from its place, design pixels as they are seen
+    Carried carried;    ///< to where it and all inside are drawn
     bool dead = false;  ///< removed, and freed at the next update
 
     bool is_living() const { return body != nullptr && !dead; }
@@ -173,6 +181,8 @@ class Elements {
     }
     std::uint32_t frame() const { return frame_; }
     void mark_changed(ElementIndex index, bool text = false) { hot_[index].mark_changed(frame_, text); }
+    /// It and all inside are drawn there from now on.
+    void carry(ElementIndex index, const Carried& carried);
     /// It must be drawn anew, though nothing of it is other than before.
     void mark_moved(ElementIndex index) { ++hot_[index].revision; }
     bool changed(ElementIndex index) const { return hot_[index].changed_in == frame_; }
@@ -180,6 +190,7 @@ class Elements {
 
  private:
     void gather(ElementIndex index);
+    void mark_inside_changed(ElementIndex index);
     /// Whether an announced panel of this id stands around another, or is it, as far as ids tell.
     bool stands_around(const std::string& id, const std::string& panel) const;
 

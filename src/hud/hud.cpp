@@ -18,6 +18,7 @@ void Hud::State::update(Step step) {
     begin_frame();
     follow_names();
     advance_clocks(step);
+    if (watches != nullptr) watches->begin_frame(to_seconds(time.step()));
     read_sources();
     follow(Readouts::Lane::ordinary);
     follow_pending();
@@ -25,9 +26,11 @@ void Hud::State::update(Step step) {
     visibility.decide();
     run_notices();
     run_effects();
-    readouts.advance_bodies(time, effects.limit(), problems);
+    readouts.advance_bodies(time, effects.limit(), camera, problems);
     layouter.lay_out();
     moving_order.advance(time.now());
+    lists.place_tags({camera, layouter.screen()});
+    place_watches();
     write_events();
 }
 
@@ -52,6 +55,7 @@ void Hud::State::begin_frame() {
         happenings.reserve(64);
         events.reserve(32);
     }
+    layouter.fit();
 }
 
 void Hud::State::advance_clocks(Step step) {
@@ -67,11 +71,12 @@ void Hud::State::advance_clocks(Step step) {
 
 void Hud::State::read_sources() {
     bindings.read();
-    lists.tell();
+    lists.tell({camera, layouter.screen()}, time.now());
     timers.obey(time);
     timers.tell();
     meters.tell(time);
     bindings.tell_derived();
+    bindings.note_changes(time.now());
 }
 
 /// Value events, pace, bands, motion and text.
@@ -94,6 +99,7 @@ void Hud::State::follow_pending() {
     bindings.begin();
     pending.tell(time);
     bindings.tell_derived();
+    bindings.note_changes(time.now());
     follow(Readouts::Lane::pending);
 }
 

@@ -71,13 +71,17 @@ void Layouter::set_shown(ElementIndex index, bool shown) {
 
 void Layouter::lay_out() {
     if (measurer_ == nullptr) return;
-    if (screen_dirty_) fit_to_screen();
+    fit();
     // A text that is broken into lines is of another height where its panel gives it less room; what stands around it follows.
     constexpr int most_rounds = 4;
     for (int round = 0; round < most_rounds && (round == 0 || !resized_.empty()); ++round) {
         measure_resized();
         arrange_placed();
     }
+}
+
+void Layouter::fit() {
+    if (screen_dirty_) fit_to_screen();
 }
 
 /// A new screen, or other elements on it: everything may stand elsewhere.

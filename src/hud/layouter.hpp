@@ -37,6 +37,8 @@ class Layouter {
         placed_[index].must_measure = true;
         resized_.push_back(index);
     }
+    /// Fits the screen, if that is to be done.
+    void fit();
     /// Measures and places.
     void lay_out();
 

@@ -67,11 +67,15 @@ std::size_t number_of(std::string_view id) {
 
 void Lists::announce(const std::vector<Element>& elements) {
     for (const Element& element : elements)
-        if (const List* const list = std::get_if<List>(&element))
-            announced_.insert(path_of(elements_.panel(list->inside), list->id));
+        std::visit(
+            [this](const auto& any) {
+                if (describe(any).can.tells) announced_.insert(path_of(elements_.panel(any.inside), any.id));
+            },
+            element);
 }
 
-void Lists::add(ElementIndex index, const List& description) {
+void Lists::add(ElementIndex index, const Element& description) {
+    if (!kind_of(description).can.tells) return;
     RunningList& list = *all_.emplace_back(std::make_unique<RunningList>());
     list.element = index;
     list.path = elements_[index].path;
@@ -79,25 +83,58 @@ void Lists::add(ElementIndex index, const List& description) {
     set(list, description);
 }
 
-void Lists::change(ElementIndex index, const List& description) {
+void Lists::change(ElementIndex index, const Element& description) {
     if (RunningList* const list = find(index)) set(*list, description);
 }
 
-void Lists::set(RunningList& list, const List& description) {
-    const detail::Binding bound = bindings_.bound(description.entries);
-    if (!(bound == list.binding)) list.snaps = true;
-    list.reader = bound.getter() != nullptr ? bound.getter()->entries() : nullptr;
-    list.binding = bound;
-    list.key = find_field(list.reader, description.key);
-    list.sort = find_field(list.reader, description.sort);
-    list.descends = description.sort_order == SortOrder::descending;
-    list.most = static_cast<std::size_t>(std::clamp(description.most, 1, 200));
-    list.slots.resize(std::max(list.slots.size(), static_cast<std::size_t>(panels_of(description))));
+void Lists::set(RunningList& list, const Element& description) {
+    if (const List* const described = std::get_if<List>(&description)) set(list, *described);
+    if (const Tags* const described = std::get_if<Tags>(&description)) set(list, *described);
     for (Told& told : list.told) {
         told.field = find_field(list.reader, told.name);
         bindings_.set_told_type(told.path, type_of(list, told));
     }
+}
+
+void Lists::set_entries(RunningList& list, const Source& entries, int most, int panels) {
+    const detail::Binding bound = bindings_.bound(entries);
+    if (!(bound == list.binding)) list.snaps = true;
+    list.reader = bound.getter() != nullptr ? bound.getter()->entries() : nullptr;
+    list.binding = bound;
+    list.most = static_cast<std::size_t>(std::clamp(most, 1, 200));
+    list.slots.resize(std::max(list.slots.size(), static_cast<std::size_t>(panels)));
+}
+
+void Lists::set(RunningList& list, const List& description) {
+    set_entries(list, description.entries, description.most, panels_of(description));
+    list.key = find_field(list.reader, description.key);
+    list.sort = find_field(list.reader, description.sort);
+    list.descends = description.sort_order == SortOrder::descending;
     order_.add(list.element, description.place_motion);
+}
+
+void Lists::set(RunningList& list, const Tags& description) {
+    set_entries(list, description.entries, description.most, panels_of(description));
+    if (description.entries) {
+        list.things.reset();
+    } else if (list.things == nullptr) {
+        list.things = std::make_unique<GameThings>(description.parameters);
+    } else {
+        list.things->set_names(description.parameters);
+    }
+    if (list.things != nullptr) list.reader = list.things.get();
+    list.key = find_field(list.reader, list.things != nullptr ? "key" : std::string_view(description.key));
+    list.sort = no_field;
+    list.in_sight = find_field(list.reader, description.in_sight);
+    list.value = find_field(list.reader, description.value_of);
+    list.max = find_field(list.reader, description.max_of);
+    if (list.tags == nullptr) list.tags = std::make_unique<TagRanking>();
+    list.tags->set(description);
+}
+
+GameThings* Lists::things(ElementIndex index) {
+    RunningList* const list = find(index);
+    return list != nullptr ? list->things.get() : nullptr;
 }
 
 void Lists::remove(ElementIndex index) {
@@ -136,10 +173,13 @@ bool Lists::offer(const std::string& name, Problem& problem) {
     }
     if (number > list->slots.size()) return false;
     const std::size_t found = number > 0 ? find_field(list->reader, field) : no_field;
-    if (number > 0 && found == no_field && field != "rank" && list->reader != nullptr) {
+    const bool is_of_tags = list->tags != nullptr && (field == "distance" || field == "at_edge");
+    if (number > 0 && found == no_field && field != "rank" && !is_of_tags && list->reader != nullptr) {
         problem.code = ProblemCode::unknown_source;
-        problem.message = "the entries of list '" + list->path + "' have no field '" + field + "'";
+        problem.message =
+            "the entries of " + elements_[list->element].name() + " have no field '" + field + "'";
         std::vector<std::string_view> names{"rank"};
+        if (list->tags != nullptr) names.insert(names.end(), {"distance", "at_edge"});
         for (const detail::EntryReader::Field& known : list->reader->fields())
             names.push_back(known.name);
         problem.hint = did_you_mean(field, names);
@@ -160,6 +200,8 @@ void Lists::put(std::vector<Told>& all, Told told) {
 
 std::optional<Value::Type> Lists::type_of(const RunningList& list, const Told& told) {
     if (told.field != no_field) return list.reader->fields()[told.field].type;
+    if (list.tags != nullptr && told.name == "distance") return Value::Type::float64;
+    if (list.tags != nullptr && told.name == "at_edge") return Value::Type::boolean;
     const bool is_count = told.slot == of_list || told.name == "rank";
     return is_count ? std::optional(Value::Type::int64) : std::nullopt;
 }
@@ -188,26 +230,32 @@ void Lists::snap(ElementIndex index) {
     if (RunningList* const list = find(index)) list->snaps = true;
 }
 
-void Lists::tell() {
+void Lists::tell(const View& view, Nanoseconds now) {
     for (const std::string& path : gone_)
         if (const auto left = without_list_.find(path); left != without_list_.end())
             for (const Told& told : left->second)
                 bindings_.tell(told.source, {});
     gone_.clear();
     for (const auto& list : all_)
-        tell(*list);
+        tell(*list, view, now);
+    declutter();
 }
 
-void Lists::tell(RunningList& list) {
+void Lists::tell(RunningList& list, const View& view, Nanoseconds now) {
     const std::size_t count = list.reader != nullptr ? bindings_.count(*list.reader) : 0;
     std::size_t panels = 0;
     for (const Slot& slot : list.slots)
         if (slot.panel != no_element) ++panels;
-    const std::size_t shown = std::min({count, list.most, panels});
-    rank(list, count, shown);
+    std::size_t shown = std::min({count, list.most, panels});
+    if (list.tags != nullptr)
+        rank_things(list, count, shown, view, now);
+    else
+        rank(list, count, shown);
+    shown = list.ranking.size();
     give_panels(list, shown);
+    if (list.tags != nullptr) find_places(list, view);
     tell_fields(list, count, shown);
-    arrange(list);
+    if (list.tags == nullptr) arrange(list);
     list.snaps = false;
 }
 
@@ -277,13 +325,13 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
         list.by_rank[rank] = free;
         visibility_.set_by_list(slot.panel, true);
         snap_inside(slot.panel);
-        order_.snap(list.element, slot.panel);
+        if (list.tags == nullptr) order_.snap(list.element, slot.panel);
     }
     if (!list.snaps) return;
     for (const Slot& slot : list.slots) {
         if (slot.panel == no_element) continue;
         snap_inside(slot.panel);
-        order_.snap(list.element, slot.panel);
+        if (list.tags == nullptr) order_.snap(list.element, slot.panel);
     }
 }
 
@@ -300,6 +348,10 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
         if (rank == not_ranked) continue;
         if (told.field == no_field) {
             if (told.name == "rank") bindings_.tell(told.source, Value(static_cast<std::int64_t>(rank + 1)));
+            if (list.tags != nullptr && told.name == "distance")
+                bindings_.tell(told.source, Value(list.tags->distance(list.ranking[rank])));
+            if (list.tags != nullptr && told.name == "at_edge")
+                bindings_.tell(told.source, Value(list.slots[told.slot].is_at_edge));
             continue;
         }
         if (told.field != read)
@@ -308,6 +360,113 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
         read = told.field;
         bindings_.tell(told.source, list.values[list.ranking[rank]].get());
     }
+}
+
+/// The nearest of those that may be shown.
+void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view,
+                        Nanoseconds now) {
+    TagRanking& ranking = *list.tags;
+    const Tags& tags = ranking.tags();
+    SeenThings& things = ranking.things();
+    list.ranking.clear();
+    list.wanted.assign(count, 0);
+    if (list.keys.size() < count) {
+        list.keys.resize(count);
+        list.values.resize(count);
+    }
+    things.places.resize(count);
+    if (count == 0 || !bindings_.read_positions(*list.reader, things.places)) return;
+    const auto read = [&](bool is_wanted, std::size_t field, std::vector<double>& into) {
+        into.resize(is_wanted && field != no_field ? count : 0);
+        if (!into.empty()) bindings_.read_numbers(*list.reader, field, into);
+    };
+    read(true, list.in_sight, things.in_sight);
+    read(tags.show != ShowTag::always, list.value, things.values);
+    read(tags.show == ShowTag::below_full, list.max, things.maxima);
+    if (tags.show == ShowTag::after_change) {
+        things.keys.resize(count);
+        if (list.key != no_field)
+            bindings_.read(*list.reader, list.key, {}, std::span(list.keys).first(count));
+        for (std::size_t i = 0; i < count; ++i)
+            things.keys[i] = list.key != no_field ? key_of(list.keys[i].get()) : i;
+    }
+    ranking.rank(view, now, shown, list.ranking);
+    for (const std::uint32_t entry : list.ranking)
+        list.wanted[entry] = 1;
+}
+
+void Lists::find_places(RunningList& list, const View& view) {
+    for (std::size_t rank = 0; rank < list.ranking.size(); ++rank) {
+        const std::size_t number = list.by_rank[rank];
+        Slot& slot = list.slots[number];
+        slot.place = list.tags->things().places[list.ranking[rank]];
+        // One that was never laid out will be about as large as the others.
+        const Rect own = layouter_.box(slot.panel);
+        if (own.width > 0) list.usual_size = {own.width, own.height};
+        const Size size = own.width > 0 ? Size{own.width, own.height} : list.usual_size;
+        const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
+        slot.is_at_edge = place && place->is_at_edge;
+        if (!place || !list.tags->tags().declutter) continue;
+        seen_.push_back({.list = &list,
+                         .slot = number,
+                         .layer = elements_[list.element].layer,
+                         .distance = list.tags->distance(list.ranking[rank]),
+                         .box = list.tags->box(*place, size)});
+    }
+}
+
+/// Hides what would cover a nearer one, or one of a higher layer. One that is hidden comes back only when there is some room more than it
+/// needs, and one that is shown goes only when some of it is covered, so that nothing flickers.
+void Lists::declutter() {
+    constexpr float margin = 3;  // design pixels
+    std::sort(seen_.begin(), seen_.end(), [](const SeenTag& a, const SeenTag& b) {
+        if (a.layer != b.layer) return a.layer > b.layer;
+        if (a.distance != b.distance) return a.distance < b.distance;
+        return std::pair(a.list->element, a.slot) < std::pair(b.list->element, b.slot);
+    });
+    covered_.clear();
+    for (const SeenTag& tag : seen_) {
+        Slot& slot = tag.list->slots[tag.slot];
+        const float grow = slot.is_covered ? margin : -margin;
+        const Rect box{tag.box.x - grow, tag.box.y - grow, tag.box.width + 2 * grow,
+                       tag.box.height + 2 * grow};
+        slot.is_covered = std::any_of(covered_.begin(), covered_.end(), [&](const Rect& other) {
+            return box.x < other.right() && other.x < box.right() && box.y < other.bottom() &&
+                   other.y < box.bottom();
+        });
+        if (!slot.is_covered) covered_.push_back(tag.box);
+        visibility_.set_by_list(slot.panel, !slot.is_covered);
+    }
+    seen_.clear();
+}
+
+void Lists::place_tags(const View& view) {
+    for (const auto& list : all_)
+        if (list->tags != nullptr) place_tags(*list, view);
+}
+
+void Lists::place_tags(RunningList& list, const View& view) {
+    list.arrows.clear();
+    for (const Slot& slot : list.slots) {
+        if (slot.panel == no_element || !visibility_.is_drawn(slot.panel)) continue;
+        const Rect own = layouter_.box(slot.panel);
+        const Size size{own.width, own.height};
+        const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
+        if (!place) {
+            // One that leaves while its place is not seen any more.
+            elements_.carry(slot.panel, {.opacity = 0});
+            continue;
+        }
+        const Rect box = list.tags->box(*place, size);
+        elements_.carry(
+            slot.panel,
+            {.shift = {box.x - own.x, box.y - own.y}, .scale = place->scale, .opacity = place->opacity});
+        if (place->is_at_edge && list.tags->tags().at_edge == AtEdge::arrow)
+            list.arrows.push_back({place->tip, place->way, place->opacity});
+    }
+    if (static_cast<TagsBody&>(*elements_[list.element].body)
+            .set_arrows(list.arrows, view.screen.origin, view.screen.scale))
+        elements_.mark_changed(list.element);
 }
 
 /// One that leaves stays where it is among the others.

@@ -7,9 +7,12 @@
 #include <unordered_map>
 #include <vector>
 
+#include "element/tags_body.hpp"
 #include "hud/bindings.hpp"
+#include "hud/game_things.hpp"
 #include "hud/moving_order.hpp"
 #include "hud/readouts.hpp"
+#include "hud/tag_ranking.hpp"
 #include "hud/visibility.hpp"
 #include "rapido/value/entries.hpp"
 
@@ -19,17 +22,19 @@ namespace rapido {
 class Lists {
  public:
     Lists(Elements& elements, Bindings& bindings, Visibility& visibility, Readouts& readouts,
-          MovingOrder& order)
+          Layouter& layouter, MovingOrder& order)
         : elements_(elements),
           bindings_(bindings),
           visibility_(visibility),
           readouts_(readouts),
+          layouter_(layouter),
           order_(order) {}
 
     /// Makes lists known that will be added, so that earlier elements may name their sources.
     void announce(const std::vector<Element>& elements);
-    void add(ElementIndex index, const List& list);
-    void change(ElementIndex index, const List& list);
+    /// Does nothing for an element that is neither a list nor tags.
+    void add(ElementIndex index, const Element& description);
+    void change(ElementIndex index, const Element& description);
     void remove(ElementIndex index);
     /// Makes the source of a name, if it is one of a list. False, with a problem or without, where it is not.
     bool offer(const std::string& name, Problem& problem);
@@ -39,7 +44,11 @@ class Lists {
     void snap(ElementIndex index);
 
     /// Reads the entries and tells what is shown of them.
-    void tell();
+    void tell(const View& view, Nanoseconds now);
+    /// After layout: carries the panels of tags to where their things are seen.
+    void place_tags(const View& view);
+    /// The things that the game gives to tags; null for what has a container, and for other elements.
+    GameThings* things(ElementIndex index);
 
  private:
     static constexpr std::size_t no_slot = static_cast<std::size_t>(-1), of_list = no_slot,
@@ -51,6 +60,10 @@ class Lists {
         std::uint64_t key = 0;          ///< of the entry that it shows, or has shown last
         std::size_t rank = not_ranked;  ///< of this entry in this frame
         bool is_taken = false;
+        // Of tags.
+        WorldPoint place{};  ///< of its thing, also when that is gone
+        bool is_at_edge = false;
+        bool is_covered = false;  ///< by a nearer one
     };
     struct Told {
         SourceIndex source;
@@ -70,6 +83,12 @@ class Lists {
         bool snaps = true;
         std::vector<Slot> slots;
         std::vector<Told> told;  ///< by name
+        // Of tags.
+        std::unique_ptr<TagRanking> tags;              ///< null for a list
+        std::unique_ptr<GameThings> things;            ///< null where there is a container
+        std::size_t in_sight = 0, value = 0, max = 0;  ///< fields
+        Size usual_size;                               ///< of a panel
+        std::vector<TagsBody::Arrow> arrows;
         // Of this frame, by entry.
         std::vector<KeptValue> keys, sorted_by, values;
         std::vector<std::uint8_t> wanted;
@@ -81,11 +100,28 @@ class Lists {
         std::vector<ElementIndex> others;          ///< what stands in it besides, before the panels
     };
 
+    /// A tag that may cover others, as it would be seen.
+    struct SeenTag {
+        RunningList* list;
+        std::size_t slot;
+        int layer;
+        double distance;
+        Rect box;
+    };
+
+    void set(RunningList& list, const Element& description);
+    void set_entries(RunningList& list, const Source& entries, int most, int panels);
     void set(RunningList& list, const List& description);
+    void set(RunningList& list, const Tags& description);
     static void put(std::vector<Told>& all, Told told);
     static std::optional<Value::Type> type_of(const RunningList& list, const Told& told);
     RunningList* find(ElementIndex index);
-    void tell(RunningList& list);
+    void tell(RunningList& list, const View& view, Nanoseconds now);
+    void rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view,
+                     Nanoseconds now);
+    void place_tags(RunningList& list, const View& view);
+    void find_places(RunningList& list, const View& view);
+    void declutter();
     void rank(RunningList& list, std::size_t count, std::size_t shown);
     void give_panels(RunningList& list, std::size_t shown);
     void tell_fields(RunningList& list, std::size_t count, std::size_t shown);
@@ -96,9 +132,12 @@ class Lists {
     Bindings& bindings_;
     Visibility& visibility_;
     Readouts& readouts_;
+    Layouter& layouter_;
     MovingOrder& order_;
     std::vector<std::unique_ptr<RunningList>> all_;
     std::set<std::string> announced_;  ///< paths
+    std::vector<SeenTag> seen_;        ///< of all tags, in this frame
+    std::vector<Rect> covered_;        ///< by those that are shown
     /// By path, what lists have told that are gone, or are to come: one at this path tells it.
     std::unordered_map<std::string, std::vector<Told>> without_list_;
     std::vector<std::string> gone_;  ///< the paths of those that went since the last frame

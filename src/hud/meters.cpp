@@ -7,6 +7,9 @@ void Meters::add(const Meter& meter) {
     made.meter = FrameMeter(meter.interval);
     made.rate = bindings_.add_told(meter.id + ".rate", Value::Type::float64);
     made.frame_time = bindings_.add_told(meter.id + ".frame_time", Value::Type::duration);
+    made.average = bindings_.add_told(meter.id + ".average", Value::Type::duration);
+    made.worst = bindings_.add_told(meter.id + ".worst", Value::Type::duration);
+    made.low = bindings_.add_told(meter.id + ".low", Value::Type::float64);
 }
 
 void Meters::advance(const FrameTime& time) {
@@ -19,6 +22,12 @@ void Meters::tell(const FrameTime& time) {
     for (const Running& running : meters_) {
         const std::optional<double> rate = running.meter.rate();
         bindings_.tell(running.rate, rate ? Value(*rate) : Value());
+        const auto tell = [this](SourceIndex source, const auto& number) {
+            if (bindings_.is_used(source)) bindings_.tell(source, number ? Value(*number) : Value());
+        };
+        tell(running.average, running.meter.average());
+        tell(running.worst, running.meter.worst());
+        tell(running.low, running.meter.low());
         if (bindings_.is_used(running.frame_time) && time.step() > Nanoseconds{0})
             bindings_.tell(running.frame_time, Value(time.step()));
     }

@@ -87,21 +87,9 @@ void MovingOrder::advance(Panel& panel, Nanoseconds now) {
         }
         child.at = at;
         child.is_known = is_placed;
-        shift(child.index,
-              {static_cast<float>(child.x.distance(now)), static_cast<float>(child.y.distance(now))});
+        elements_.carry(child.index, {.shift = {static_cast<float>(child.x.distance(now)),
+                                                static_cast<float>(child.y.distance(now))}});
     }
-}
-
-void MovingOrder::shift(ElementIndex index, Point shift) {
-    if (elements_[index].shift == shift) return;
-    elements_[index].shift = shift;
-    mark_inside(index);
-}
-
-void MovingOrder::mark_inside(ElementIndex index) {
-    elements_.mark_changed(index);
-    for (const ElementIndex child : elements_.children(index))
-        mark_inside(child);
 }
 
 }  // namespace rapido

@@ -48,8 +48,6 @@ class MovingOrder {
     };
     Panel* find(ElementIndex index);
     void advance(Panel& panel, Nanoseconds now);
-    void shift(ElementIndex index, Point shift);
-    void mark_inside(ElementIndex index);
 
     Elements& elements_;
     Layouter& layouter_;

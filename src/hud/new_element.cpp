@@ -28,8 +28,8 @@ CommonFields CommonFields::of(const Element& element) {
                 common.plan.bands = description.bands;
                 common.plan.has_max = static_cast<bool>(description.max);
                 common.plan.color = description.color;
-                common.plan.clock = description.clock;
             }
+            if constexpr (requires { description.clock; }) common.plan.clock = description.clock;
             if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
             if constexpr (requires { description.text_interval; })
                 common.plan.text_interval = to_nanoseconds(description.text_interval);

@@ -84,7 +84,7 @@ class Readouts {
     void show(Lane lane, const FrameTime& time);
     void refresh(ElementIndex index, const FrameTime& time);
     /// What lives in time goes on: frames of an image, waves, graphs, the effects of single pips.
-    void advance_bodies(const FrameTime& time, FlashLimit* limit, ProblemLog& problems);
+    void advance_bodies(const FrameTime& time, FlashLimit* limit, const Camera& camera, ProblemLog& problems);
     void take_change(ElementIndex index, Change change);
 
     const Readout& operator[](ElementIndex index) const { return all_[index]; }

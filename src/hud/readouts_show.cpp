@@ -120,14 +120,17 @@ void Readouts::take_change(ElementIndex index, Change change) {
     if (change >= Change::size) layouter_.must_measure(index);
 }
 
-void Readouts::advance_bodies(const FrameTime& time, FlashLimit* limit, ProblemLog& problems) {
+void Readouts::advance_bodies(const FrameTime& time, FlashLimit* limit, const Camera& camera,
+                              ProblemLog& problems) {
     for (const ElementIndex index : in_time_) {
         const RunningElement& element = elements_[index];
         const Moment moment{.now = time.now(element.clock),
                             .real = time.now(),
                             .shown = visibility_.is_shown(index),
                             .reduced_motion = reduced_motion_,
-                            .flash_limit = limit};
+                            .flash_limit = limit,
+                            .camera = &camera,
+                            .screen = &layouter_.screen()};
         take_change(index, element.body->advance(moment));
         if (const std::string problem = element.body->take_problem(); !problem.empty())
             problems.report({{}, element.name() + ": " + problem, ""});

@@ -10,6 +10,7 @@
 #include "hud/text_styles.hpp"
 #include "hud/themes.hpp"
 #include "hud/timers.hpp"
+#include "hud/watches.hpp"
 #include "travel/travel_plans.hpp"
 
 namespace rapido {
@@ -25,7 +26,7 @@ struct Parts {
     Visibility visibility{elements, bindings, layouter};
     Readouts readouts{elements, bindings, visibility, layouter, happenings};
     MovingOrder moving_order{elements, layouter};
-    Lists lists{elements, bindings, visibility, readouts, moving_order};
+    Lists lists{elements, bindings, visibility, readouts, layouter, moving_order};
     PendingAmounts pending{elements, bindings, readouts};
     Timers timers{bindings, happenings, readouts};
     Meters meters{bindings};
@@ -39,10 +40,14 @@ struct Parts {
     Themed<std::string> font;  ///< of texts that name none
     Locales locales;
     float text_scale = 1;  ///< the player's
+    Camera camera;         ///< of the game
     ImageFinder* images = nullptr;
     std::shared_ptr<const Language> language;
     std::size_t timers_of_game = 0;  ///< how many of those in the sources are known
     PointRoom point_room;
+    std::shared_ptr<debug::WatchList> watches;  ///< null where none are shown
+    int watch_frames = 0;                       ///< since they were put into a corner
+    std::vector<detail::Binding> bound_values;  ///< room for those of one thing
 
     /// Gives a context what every element may ask of the HUD.
     void equip(ElementContext& context) const;
@@ -77,6 +82,7 @@ struct Hud::State : Parts {
     void find_speakers(ElementIndex notice, const Origin* origin);
     void kill(ElementIndex index);
     void snap(ElementIndex index);
+    GameThings* things_of(const TagRef& tag);
     /// Tells a context the types of what an element shows, where they are known.
     void know_types(ElementIndex index, ElementContext& context) const;
     /// Lets an element speak the present language.
@@ -92,6 +98,7 @@ struct Hud::State : Parts {
     void remove_left();
     void run_notices();
     void run_effects();
+    void place_watches();
     void write_events();
 
     void draw(DrawList& list);

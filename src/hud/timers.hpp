@@ -120,6 +120,7 @@ class Meters {
     struct Running {
         FrameMeter meter{Seconds{1}};
         SourceIndex rate = no_source, frame_time = no_source;
+        SourceIndex average = no_source, worst = no_source, low = no_source;
     };
     Bindings& bindings_;
     std::vector<Running> meters_;

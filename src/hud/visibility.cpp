@@ -110,6 +110,35 @@ void Visibility::decide_change(ElementIndex index, bool wanted, bool group_shown
     seen.known = true;
 }
 
+std::string Visibility::reason(ElementIndex index) const {
+    const Seen& seen = seen_[index];
+    const RunningElement& element = elements_[index];
+    const Conditions& by = seen.conditions;
+    if (seen.shown) {
+        if (seen.opacity >= 1) return "is shown";
+        if (seen.opacity > 0) return "is shown, and dimmed by its opacity, its group or its panel";
+        return "cannot be seen, as its opacity, or that of its group or panel, is zero";
+    }
+    if (seen.leaves) return "is leaving";
+    if (!seen.game_shows) return "is hidden by the game, by set_visible";
+    if (!seen.has_entry) return "is hidden, as it shows no entry now, or one that would cover a nearer one";
+    if (seen.by_band == false) return "is hidden by a band";
+    if (!seen.by_band && !is_true(by.visible)) return "is hidden, as its source 'visible' is not true";
+    if (by.hides_without_value && !bindings_.value(elements_.hot(index).value).has_value())
+        return "is hidden, as there is no value";
+    if (by.group != no_group) {
+        const RunningGroup& group = groups_[by.group];
+        if (!group.game_shows) return "is hidden with group '" + group.id + "', by the game";
+        if (!is_true(group.visible))
+            return "is hidden with group '" + group.id + "', whose source is not true";
+    }
+    if (element.parent != no_element && !seen_[element.parent].shown)
+        return "is hidden with " + elements_[element.parent].name() + ", which " + reason(element.parent);
+    if (!game_shows_) return "is hidden with the whole HUD, by the game";
+    if (by.speaks) return "is hidden, as it has nothing to say";
+    return "is hidden until the next update";
+}
+
 void Visibility::end_leave(ElementIndex index) {
     if (!std::exchange(seen_[index].leaves, false)) return;
     dirty_ = true;

@@ -93,6 +93,8 @@ class Visibility {
     /// It is shown, or on its way out.
     bool is_drawn(ElementIndex index) const { return seen_[index].drawn; }
     float opacity(ElementIndex index) const { return seen_[index].opacity; }
+    /// Why an element is hidden, or dimmed, as a sentence without a subject.
+    std::string reason(ElementIndex index) const;
 
  private:
     struct Seen {

@@ -123,7 +123,9 @@ void Flow::arrange(const Arrangement& arrangement, const Rect& area, std::span<c
     switch (arrangement.layout) {
         case Layout::stack:
             for (std::size_t i = 0; i < items.size(); ++i) {
-                boxes[i] = place_in(area, items[i].size, *items[i].place);
+                Place place = *items[i].place;
+                if (place.grow > 0) place.stretch = Stretch::both;
+                boxes[i] = place_in(area, items[i].size, place);
                 if (items[i].shrinks && boxes[i].width > area.width) {
                     const Size less{area.width, items[i].size.height};
                     boxes[i] = place_in(area, less, *items[i].place);

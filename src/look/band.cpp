@@ -9,7 +9,7 @@ BandSet::BandSet(std::vector<Band> bands, bool has_max)
     : BandSet(std::make_shared<const std::vector<Band>>(std::move(bands)), has_max) {}
 
 BandSet::BandSet(std::shared_ptr<const std::vector<Band>> bands, bool has_max)
-    : bands_(std::move(bands)), inside_(bands_->size()), has_max_(has_max) {}
+    : bands_(std::move(bands)), inside_(bands_->size()), since_(bands_->size()), has_max_(has_max) {}
 
 bool BandSet::inside_next(std::size_t index, const Value& value, const Value& max) const {
     const Band& band = (*bands_)[index];
@@ -30,6 +30,7 @@ void BandSet::update(BandOn on, const Value& value, const Value& max, Nanosecond
         const bool next = inside_next(i, value, max);
         if (next == inside(i)) continue;
         inside_[i] = next ? 1 : 0;
+        since_[i] = now;
         changes.push_back({i, next, now});
     }
 }
@@ -47,7 +48,7 @@ void BandSet::take_over(const BandSet& before) {
             const Band& old = (*before.bands_)[j];
             const bool same_edges = band.above == old.above && band.below == old.below;
             if (band.id.empty() ? i == j && old.id.empty() && same_edges : band.id == old.id)
-                inside_[i] = before.inside_[j];
+                inside_[i] = before.inside_[j], since_[i] = before.since_[j];
         }
     }
 }

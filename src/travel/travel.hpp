@@ -65,6 +65,11 @@ class Travel {
     /// Where the trail ends, in units of the value; NaN without one.
     double trail(Nanoseconds now) const;
 
+    /// Where the motion in flight comes from, and when it lands.
+    const Value& start() const { return value_.start(); }
+    Nanoseconds lands_at() const { return value_.lands_at(); }
+    /// When pace lets the next change pass, if it holds one back.
+    std::optional<Nanoseconds> due() const { return pacer_ != nullptr ? pacer_->next_due() : std::nullopt; }
     /// Pace holds something back.
     bool waits() const { return pacer_ != nullptr && pacer_->waits(); }
     /// The value of a timer passed the edge of a band inside a frame.

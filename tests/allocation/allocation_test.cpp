@@ -183,6 +183,36 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                             Text{.id = "name", .value = entry("name")},
                             Bar{.id = "score", .value = entry("score"), .max = 100, .motion = tween(50ms)});
                     }));
+    // A hundred things come and go, and as many amounts pop up, in each frame.
+    struct Thing {
+        std::array<float, 2> at{};
+        double heat = 0;
+    };
+    std::vector<Thing> things(300);
+    std::array<TagRef, 300> tagged;
+    const auto tags = hud.add(tags_of({.id = "tags",
+                                       .parameters = {"heat"},
+                                       .at_edge = AtEdge::arrow,
+                                       .show = ShowTag::after_change,
+                                       .value_of = "heat"},
+                                      [](const auto& thing) {
+                                          return nest(Panel{.enter = "fade"},
+                                                      Bar{.id = "bar", .value = thing("heat"), .max = 100});
+                                      }));
+    const auto popups = hud.add(Popups{.id = "pops", .most = 100, .bands = {{.above = 50, .format = "{}!"}}});
+    const auto change_things = [&](int i) {
+        for (int k = 0; k < 100; ++k) {
+            const auto index = static_cast<std::size_t>((i * 37 + k) % 300);
+            things[index].at = {static_cast<float>(index % 40) * 30 - 600,
+                                static_cast<float>(index / 40) * 40 - 150};
+            things[index].heat = (i + k) % 90;
+            if (hud.alive(tagged[index]))
+                hud.remove(tagged[index]);
+            else
+                tagged[index] = hud.tag(tags, watch_position(things[index].at), {watch(things[index].heat)});
+            hud.pop(popups, {.at = world_point(things[index].at), .value = k});
+        }
+    };
     ASSERT_EQ(hud.problems(), Problems{});
     DrawList list;
     const auto frame = [&](int i) {
@@ -192,6 +222,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
         repair = i % 3 == 0 ? std::optional<int>() : i;
         visible = i % 5 != 0;
         health = i % 100;
+        change_things(i);
         pilots[static_cast<std::size_t>(i % 12)].score = i * 31 % 97;
         shared.write({i, 1000});
         hud.set_place(moved, {.offset = {static_cast<float>(i % 40), 300}});

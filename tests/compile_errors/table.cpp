@@ -90,5 +90,13 @@ int main() {
     hud[ref].color = rapido::rgb(0xff0000);
     // timer_by_its_base: (is protected within this context|calling a protected destructor)
     const std::unique_ptr<rapido::GameTimer> timer(new rapido::Countdown(1s));
+    // temporary_entries: this one is a temporary: keep it in a variable
+    rapido::watch_entries(std::vector<Village>{}, rapido::entry_field("houses", &Village::houses));
+    // entry_field_pointer: of anything else name the member to show: rapido::watch(object, &Type::member)
+    rapido::watch_entries(game.villages, rapido::entry_field("owner", &Village::owner));
+    // entry_position_number: rapido::entry_position takes a member or a callable that gives what has x, y and perhaps z
+    rapido::watch_entries(game.villages, rapido::entry_position(&Village::houses));
+    // temporary_position: this one is a temporary: keep it in a variable, or give a callable
+    rapido::watch_position(rapido::WorldPoint{1, 2, 3});
     // end
 }

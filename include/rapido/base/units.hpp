@@ -28,6 +28,14 @@ struct Point {
     friend constexpr bool operator==(const Point&, const Point&) = default;
 };
 
+/// A point of the game's world, in units of the game; a flat world has no `z`.
+struct WorldPoint {
+    double x = 0;
+    double y = 0;
+    double z = 0;
+    friend constexpr bool operator==(const WorldPoint&, const WorldPoint&) = default;
+};
+
 struct Size {
     float width = 0;
     float height = 0;

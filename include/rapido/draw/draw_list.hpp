@@ -137,6 +137,8 @@ class DrawGroup {
 
     /// Removes all commands. Commands that are added from here on are tinted, and their alpha is multiplied by `opacity`.
     void begin(float opacity = 1, const Tint& tint = {}, const Transform& transform = {});
+    /// From here on the alpha of commands is multiplied by this part of the opacity of the group, too.
+    void dim(float part) { part_ = part; }
     void add_rect(const Rect& rect, float radius, Color color);
     void add_rect(const Rect& rect, float radius, Color color, const Rect& clip);
     void add_border(const Rect& rect, float radius, float thickness, Color color);
@@ -178,6 +180,7 @@ class DrawGroup {
     Color seen(Color color) const;
 
     float opacity_ = 1;
+    float part_ = 1;
     Tint tint_;
     Transform transform_;
     std::vector<DrawCommand> commands_;

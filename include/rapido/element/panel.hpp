@@ -8,6 +8,7 @@
 #include "rapido/base/themed.hpp"
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/element/common.hpp"
+#include "rapido/element/image.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/flow.hpp"
 #include "rapido/layout/place.hpp"
@@ -31,8 +32,9 @@ struct Panel {
     Themed<Color> color = rgb(0x10161c, 0.8);
     std::optional<Themed<Color>> end_color{};  ///< a gradient from `color` to it, along `gradient`
     Direction gradient = Direction::down;
-    std::string image{};  ///< replaces the plate: a picture, stretched over it
-    Insets slice{};       ///< how many pixels of the picture along each edge keep their size
+    std::string image{};                  ///< replaces the plate: a picture, stretched over it
+    ImageFit image_fit = ImageFit::fill;  ///< how the picture fills the plate, where it is not sliced
+    Insets slice{};                       ///< how many pixels of the picture along each edge keep their size
     Themed<Color> image_color = rgb(0xffffff);  ///< the color that those of the picture are multiplied by
     bool smooth = true;                         ///< whether pixels of the picture are blended
     std::optional<Shadow> shadow{};             ///< below the plate

@@ -38,7 +38,8 @@ struct Timer {
 };
 
 /// Gives the sources `ID.rate`, the frames a second by the real clock, which has no value until the first interval has passed,
-/// and `ID.frame_time`, the duration of the last frame.
+/// `ID.frame_time`, the duration of the last frame, `ID.average` and `ID.worst`, the average and the longest of the last interval, and
+/// `ID.low`, the frames a second of the frame that is longer than 99 % of the last thousand (the 1 % low).
 struct Meter {
     std::string id{};
     Seconds interval{0.5};  ///< the time over which frames are counted, at least a millisecond

@@ -1,6 +1,7 @@
 // A running HUD.
 #pragma once
 
+#include <initializer_list>
 #include <memory>
 #include <optional>
 #include <span>
@@ -11,6 +12,8 @@
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/hud/event.hpp"
+#include "rapido/hud/explanation.hpp"
+#include "rapido/layout/camera.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/text/language.hpp"
@@ -198,6 +201,26 @@ class Hud {
     /// Takes a message of the notice away, whether it is shown or waits; false if there is none with this id.
     bool dismiss(ElementRef notice, std::string_view message);
 
+    /// How the game looks at its world from the next update on, until the next call: see `Camera`.
+    void set_camera(const Camera& camera);
+    /// Tags a thing of the world, whose place and values are read in each update; `values` are in the order of `Tags::parameters`. What is
+    /// watched must live until `remove`. Dead, with a problem, for an element that is no tags or has entries, and for other values
+    /// than it wants.
+    TagRef tag(ElementRef tags, const PositionSource& at, std::span<const Source> values = {});
+    TagRef tag(ElementRef tags, const PositionSource& at, std::initializer_list<Source> values) {
+        return tag(tags, at, std::span(values.begin(), values.size()));
+    }
+    /// Whether the thing is tagged: it was not removed, nor were its tags.
+    bool alive(TagRef tag) const;
+    /// The thing is gone: its tag leaves where it was. A dead reference is ignored.
+    void remove(TagRef tag);
+    /// Shows or hides the tag of a thing.
+    void set_visible(TagRef tag, bool visible);
+
+    /// Lets an amount pop up; the camera and the screen of the last update say where a point of the world is, and later cameras move it. False
+    /// for a dead element and one that is no popups, which is a problem, and for a place that is not finite.
+    bool pop(ElementRef popups, const Pop& pop);
+
     /// Shares the limit of flashes with other HUDs: one for a window. It must outlive the HUD. Without it the HUD has
     /// its own.
     void set_flash_limit(FlashLimit& limit);
@@ -237,6 +260,11 @@ class Hud {
     std::optional<double> fill(ElementRef element) const;
     /// `Shown::text_changed`: a game with widgets of its own sets only those.
     bool text_changed(ElementRef element) const;
+    /// Why an element shows what it shows, or nothing, as of the last update; empty for a dead one. For a tester: it takes its time.
+    Explanation explain(ElementRef element) const;
+    /// Shows what `RAPIDO_WATCH` writes on this thread, in a table of groups over all else, in the corner in which it covers least, while
+    /// `visible` is true. A later call replaces `visible`. The table is the element `watches`; its texts have the font of the HUD.
+    void show_watches(const Source& visible = true);
     /// All elements, in the order in which they were added.
     std::vector<ElementRef> elements() const;
 

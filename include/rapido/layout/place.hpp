@@ -23,7 +23,8 @@ struct Place {
     Size size{};
     /// At most so large; zero: without a limit. What a text does then is its `overflow`.
     Size max_size{};
-    /// Its part of the spare room along a row or column, or of the columns of a grid, as in CSS `flex-grow`.
+    /// Its part of the spare room along a row or column, or of the columns of a grid, as in CSS `flex-grow`. In a stack, above zero, it is as
+    /// large as there is room.
     float grow = 0;
     /// As wide or high as the screen or the panel, less the margins: across a row or column, in a stack and on the screen. Along
     /// a row or column it takes a part of the spare room, as with a `grow` of 1.

@@ -86,6 +86,8 @@ class BandSet {
     void take_over(const BandSet& before);
 
     bool inside(std::size_t band) const { return inside_[band] != 0; }
+    /// When it was entered or left last.
+    Nanoseconds since(std::size_t band) const { return since_[band]; }
     const std::vector<Band>& bands() const { return *bands_; }
 
     /// Returns all edges of the bands with this `on`, those for leaving too, in units of the value. Edges that are ratios are
@@ -109,6 +111,7 @@ class BandSet {
 
     std::shared_ptr<const std::vector<Band>> bands_;
     std::vector<std::uint8_t> inside_;
+    std::vector<Nanoseconds> since_;
     bool has_max_;
 };
 

@@ -37,6 +37,8 @@ class Flight {
     double velocity(Nanoseconds now) const;
     bool resting(Nanoseconds now) const { return now >= end_; }
     Nanoseconds start() const { return start_; }
+    /// Returns when it ends, or has ended.
+    Nanoseconds end() const { return end_; }
 
  private:
     enum class Curve : std::uint8_t { easing, hermite, spring };

@@ -26,6 +26,8 @@ class MovingValue {
     /// Returns the value at which it last was at rest.
     const Value& start() const { return start_; }
     bool resting(Nanoseconds now) const { return flight_.resting(now); }
+    /// Returns when it is at its target.
+    Nanoseconds lands_at() const { return flight_.end(); }
 
  private:
     Value in_cycle(double distance) const;

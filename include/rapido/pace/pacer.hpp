@@ -31,6 +31,8 @@ class Pacer {
     /// Whether a value may still pass even if the source does not change any more.
     bool waits() const { return next_due().has_value(); }
 
+    /// Returns when the next value passes if the source stays as it is; nothing if none does.
+    std::optional<Nanoseconds> next_due() const;
     /// The value that passed last.
     Value passed() const { return passed_.get(); }
 
@@ -38,7 +40,6 @@ class Pacer {
     static constexpr Nanoseconds rest{500'000'000};
 
  private:
-    std::optional<Nanoseconds> next_due() const;
     std::optional<Nanoseconds> rest_due() const;
     /// Of those that have been looked at.
     Nanoseconds last_change() const { return incoming_ ? before_ : changed_; }

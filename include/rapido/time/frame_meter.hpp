@@ -1,7 +1,9 @@
 // Frames a second: frames counted, divided by the time that really passed.
 #pragma once
 
+#include <cstddef>
 #include <optional>
+#include <vector>
 
 #include "rapido/time/clock.hpp"
 
@@ -19,14 +21,29 @@ class FrameMeter {
 
     /// Returns the frames a second over the last closed interval; nothing until the first has closed.
     std::optional<double> rate() const { return rate_; }
+    /// Returns the longest frame of the last closed interval, and the average one.
+    std::optional<Seconds> worst() const { return worst_; }
+    std::optional<Seconds> average() const {
+        return rate_ ? std::optional(Seconds{1 / *rate_}) : std::nullopt;
+    }
+    /// Returns the 1 % low: the frames a second of the frame that is longer than 99 % of the last thousand, or of as many as there were
+    /// if that is at least a hundred. It is new when an interval closes.
+    std::optional<double> low() const { return low_; }
 
  private:
+    void close();
+
     Nanoseconds interval_;
     Clock clock_;
     Nanoseconds last_close_{0};
     Nanoseconds next_close_;
     std::int64_t frames_ = 0;
     std::optional<double> rate_;
+    Seconds longest_{0};  ///< of the interval that is open
+    std::optional<Seconds> worst_;
+    std::optional<double> low_;
+    std::vector<float> frames_seen_, ordered_;  ///< the last ones, in seconds, in a ring
+    std::size_t next_seen_ = 0;
 };
 
 }  // namespace rapido

@@ -3,6 +3,7 @@
 
 #include <cstdint>
 #include <iterator>
+#include <limits>
 #include <memory>
 #include <optional>
 #include <span>
@@ -13,6 +14,7 @@
 #include <vector>
 
 #include "rapido/value/kept_value.hpp"
+#include "rapido/value/position.hpp"
 #include "rapido/value/watch.hpp"
 
 namespace rapido {
@@ -37,6 +39,10 @@ class EntryReader : public Getter {
     /// is empty.
     virtual void read_field(std::size_t field, std::span<const std::uint8_t> wanted,
                             std::span<KeptValue> into) const = 0;
+    /// The same as numbers, of all of them; NaN for what is none.
+    virtual void read_numbers(std::size_t field, std::span<double> into) const = 0;
+    /// Where the entries are in the world; false where nobody has said so.
+    virtual bool read_positions(std::span<WorldPoint> into) const = 0;
 };
 
 /// A field of the entries of a container: see `entry_field`.
@@ -45,6 +51,16 @@ struct EntryField {
     std::string name;
     Projection projection;
 };
+
+/// Where the entries of a container are in the world: see `entry_position`.
+template <class Projection>
+struct EntryPosition {
+    Projection projection;
+};
+template <class>
+inline constexpr bool is_entry_position = false;
+template <class Projection>
+inline constexpr bool is_entry_position<EntryPosition<Projection>> = true;
 
 /// What an entry is read from: the entry itself, or what it points at; null for a pointer to nothing.
 template <class Entry>
@@ -60,14 +76,14 @@ const auto* entry_address(const Entry& entry) {
 template <class Entry>
 using EntryObject = std::remove_cvref_t<decltype(*entry_address(std::declval<const Entry&>()))>;
 
-template <class Container, class... Projections>
+template <class Container, class... Fields>
 class ContainerReader final : public EntryReader {
  public:
     using Object = EntryObject<std::remove_cvref_t<decltype(*std::begin(std::declval<const Container&>()))>>;
 
-    explicit ContainerReader(const Container& container, EntryField<Projections>... fields)
-        : container_(&container), projections_(std::move(fields.projection)...) {
-        (fields_.push_back({std::move(fields.name), type_of<Projected<Projections, Object>>()}), ...);
+    explicit ContainerReader(const Container& container, Fields... given)
+        : container_(&container), given_(std::move(given)...) {
+        std::apply([this](const auto&... each) { (this->add(each), ...); }, given_);
     }
 
     const std::vector<Field>& fields() const override { return fields_; }
@@ -76,34 +92,92 @@ class ContainerReader final : public EntryReader {
     }
     void read_field(std::size_t field, std::span<const std::uint8_t> wanted,
                     std::span<KeptValue> into) const override {
-        read_nth(field, wanted, into, std::index_sequence_for<Projections...>());
+        std::string storage;
+        with_field(field, [&](const auto& projection) {
+            for_each(into.size(), [&](std::size_t row, const auto* object) {
+                if (!wanted.empty() && wanted[row] == 0) return;
+                into[row] = object != nullptr ? keep(project(projection, *object), storage) : Value();
+            });
+        });
+    }
+    void read_numbers(std::size_t field, std::span<double> into) const override {
+        std::string storage;
+        with_field(field, [&](const auto& projection) {
+            for_each(into.size(), [&](std::size_t row, const auto* object) {
+                constexpr double nothing = std::numeric_limits<double>::quiet_NaN();
+                using Result = Projected<std::remove_cvref_t<decltype(projection)>, Object>;
+                if constexpr (std::is_arithmetic_v<Result>)
+                    into[row] =
+                        object != nullptr ? static_cast<double>(project(projection, *object)) : nothing;
+                else
+                    into[row] =
+                        object != nullptr ? keep(project(projection, *object), storage).number() : nothing;
+            });
+        });
+    }
+    bool read_positions(std::span<WorldPoint> into) const override {
+        bool is_known = false;
+        const auto read = [&](const auto& each) {
+            if constexpr (is_entry_position<std::remove_cvref_t<decltype(each)>>) {
+                is_known = true;
+                for_each(into.size(), [&](std::size_t row, const auto* object) {
+                    constexpr double nowhere = std::numeric_limits<double>::quiet_NaN();
+                    into[row] = object != nullptr ? world_point(project(each.projection, *object))
+                                                  : WorldPoint{nowhere, nowhere, nowhere};
+                });
+            }
+        };
+        std::apply([&](const auto&... each) { (read(each), ...); }, given_);
+        return is_known;
     }
 
  private:
-    template <std::size_t... Indices>
-    void read_nth(std::size_t field, std::span<const std::uint8_t> wanted, std::span<KeptValue> into,
-                  std::index_sequence<Indices...>) const {
-        ((Indices == field ? read_all(std::get<Indices>(projections_), wanted, into) : void()), ...);
+    template <class Given>
+    void add(const Given& given) {
+        if constexpr (!is_entry_position<Given>)
+            fields_.push_back(
+                {given.name, type_of<Projected<std::remove_cvref_t<decltype(given.projection)>, Object>>()});
     }
-    template <class Projection>
-    void read_all(const Projection& projection, std::span<const std::uint8_t> wanted,
-                  std::span<KeptValue> into) const {
-        std::string storage;
+    /// Calls `use` with the projection of a field.
+    template <class Use>
+    void with_field(std::size_t field, Use use) const {
+        std::size_t number = 0;
+        const auto try_one = [&](const auto& each) {
+            if constexpr (!is_entry_position<std::remove_cvref_t<decltype(each)>>)
+                if (number++ == field) use(each.projection);
+        };
+        std::apply([&](const auto&... each) { (try_one(each), ...); }, given_);
+    }
+    /// Calls `take` with the number and the object of each entry.
+    template <class Take>
+    void for_each(std::size_t count, Take take) const {
         std::size_t row = 0;
         for (const auto& entry : *container_) {
-            if (row == into.size()) return;
-            if (wanted.empty() || wanted[row] != 0) {
-                const Object* const object = entry_address(entry);
-                into[row] = object != nullptr ? keep(project(projection, *object), storage) : Value();
-            }
+            if (row == count) return;
+            take(row, entry_address(entry));
             ++row;
         }
     }
 
     const Container* container_;
-    std::tuple<Projections...> projections_;
+    std::tuple<Fields...> given_;
     std::vector<Field> fields_;
 };
+
+/// The first sentence that a compiler says of a field that cannot be read.
+template <class Object, class Given>
+constexpr bool must_be_field() {
+    if constexpr (is_entry_position<Given>) {
+        static_assert(
+            Position<Projected<decltype(Given::projection), Object>>,
+            "rapido::entry_position takes a member or a callable that gives what has x, y and perhaps z, or "
+            "two or three numbers by index");
+        return Position<Projected<decltype(Given::projection), Object>>;
+    } else {
+        must_be_readable<Projected<decltype(Given::projection), Object>>();
+        return Readable<Projected<decltype(Given::projection), Object>>;
+    }
+}
 
 }  // namespace detail
 
@@ -114,8 +188,15 @@ detail::EntryField<Projection> entry_field(std::string name, Projection projecti
     return {std::move(name), std::move(projection)};
 }
 
-/// Binds a `List` to a container of the game, which may be anything that a range-based `for` goes through, and names the fields of
-/// its entries:
+/// Says where the entries of a container are in the world, for `Tags`: a member, a member function without arguments, or a callable on
+/// an entry, which gives what has x, y and perhaps z, or two or three numbers by index.
+template <class Projection>
+detail::EntryPosition<Projection> entry_position(Projection projection) {
+    return {std::move(projection)};
+}
+
+/// Binds a `List` or `Tags` to a container of the game, which may be anything that a range-based `for` goes through, and names the fields
+/// of its entries:
 ///
 ///     sources.set("pilots", rapido::watch_entries(pilots, rapido::entry_field("name", &Pilot::name),
 ///                                                 rapido::entry_field("score", &Pilot::score)));
@@ -123,15 +204,14 @@ detail::EntryField<Projection> entry_field(std::string name, Projection projecti
 /// The container must outlive the HUD; its entries may come, go and move between two updates. Entries that are pointers are
 /// followed; one that points at nothing has no values. As a value, the source is the number of entries. In each update, the fields by which
 /// a list orders its entries and tells them apart are read of all entries, the others of those that are shown.
-template <class Container, class... Projections>
-Source watch_entries(Container&& container, detail::EntryField<Projections>... fields) {
+template <class Container, class... Fields>
+Source watch_entries(Container&& container, Fields... fields) {
     static_assert(std::is_lvalue_reference_v<Container>,
                   "rapido::watch_entries needs a container that outlives the HUD, and this one is a "
                   "temporary: keep it in a variable");
-    using Reader = detail::ContainerReader<std::remove_cvref_t<Container>, Projections...>;
-    (detail::must_be_readable<detail::Projected<Projections, typename Reader::Object>>(), ...);
+    using Reader = detail::ContainerReader<std::remove_cvref_t<Container>, Fields...>;
     if constexpr (std::is_lvalue_reference_v<Container> &&
-                  (detail::Readable<detail::Projected<Projections, typename Reader::Object>> && ...))
+                  (detail::must_be_field<typename Reader::Object, Fields>() && ...))
         return Source(detail::Binding::getter(std::make_shared<const Reader>(container, std::move(fields)...),
                                               Value::Type::int64));
     else

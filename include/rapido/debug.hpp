@@ -1,0 +1,66 @@
+// Watches: any value of the game in one line, in a table over all else.
+#pragma once
+
+/// Defined as 0 before this header, or for the whole build, it compiles every watch to nothing.
+#ifndef RAPIDO_DEBUG
+#define RAPIDO_DEBUG 1
+#endif
+
+#if RAPIDO_DEBUG
+
+#include <memory>
+#include <string_view>
+
+#include "rapido/value/watch.hpp"
+
+namespace rapido::debug {
+
+class WatchList;
+
+/// A line of code that watches a value. It writes into the list of its thread, which the HUDs of this thread show that were told to by
+/// `Hud::show_watches`; a line that was not reached in the last two seconds of their updates is left out.
+class WatchSite {
+ public:
+    /// The texts must live as long as the thread: literals do. `format` is a pattern for one value, such as "{:.1f} m/s".
+    WatchSite(std::string_view group, std::string_view name, std::string_view format);
+
+    template <class T>
+    void set(T&& value) {
+        detail::must_be_readable<std::remove_cvref_t<T>>();
+        if constexpr (detail::Readable<std::remove_cvref_t<T>>) {
+            std::string storage;
+            write(detail::keep(std::forward<T>(value), storage));
+        }
+    }
+
+ private:
+    void write(const Value& value);
+
+    std::shared_ptr<WatchList> list_;
+    std::size_t index_ = 0;
+};
+
+}  // namespace rapido::debug
+
+/// Shows the value of an expression under its own words: `RAPIDO_WATCH(plane.speed);`, from any file of the game, in every frame in which
+/// the line is reached. What can be shown is what `rapido::watch` can show.
+#define RAPIDO_WATCH(...) RAPIDO_WATCH_IN_AS("", "{}", __VA_ARGS__)
+/// The same under a heading: `RAPIDO_WATCH_IN("plane", plane.speed);`
+#define RAPIDO_WATCH_IN(group, ...) RAPIDO_WATCH_IN_AS(group, "{}", __VA_ARGS__)
+/// The same by a pattern: `RAPIDO_WATCH_AS("{:.1f} m/s", plane.speed);`
+#define RAPIDO_WATCH_AS(format, ...) RAPIDO_WATCH_IN_AS("", format, __VA_ARGS__)
+/// The same with both.
+#define RAPIDO_WATCH_IN_AS(group, format, ...)                                                   \
+    do {                                                                                         \
+        static thread_local ::rapido::debug::WatchSite rapido_site{group, #__VA_ARGS__, format}; \
+        rapido_site.set(__VA_ARGS__);                                                            \
+    } while (false)
+
+#else
+
+#define RAPIDO_WATCH(...) static_cast<void>(0)
+#define RAPIDO_WATCH_IN(group, ...) static_cast<void>(0)
+#define RAPIDO_WATCH_AS(format, ...) static_cast<void>(0)
+#define RAPIDO_WATCH_IN_AS(group, format, ...) static_cast<void>(0)
+
+#endif

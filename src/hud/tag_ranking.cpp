@@ -1,0 +1,170 @@
+#include "hud/tag_ranking.hpp"
+
+#include <algorithm>
+#include <bit>
+#include <cmath>
+
+namespace rapido {
+namespace {
+
+constexpr std::uint32_t nobody = UINT32_MAX;
+
+/// The room in which what is kept at the edge stands.
+Rect edge_of(const Fitted& screen, float margin) {
+    const Rect& area = screen.area;
+    const float across = std::min(margin, area.width / 2), down = std::min(margin, area.height / 2);
+    return area.inset({down, across, down, across});
+}
+
+bool holds(const Rect& rect, Point point) {
+    return point.x >= rect.x && point.x <= rect.right() && point.y >= rect.y && point.y <= rect.bottom();
+}
+
+/// Where a ray from the middle of a rectangle leaves it.
+Point on_edge(const Rect& rect, Point way) {
+    const Point middle{rect.x + rect.width / 2, rect.y + rect.height / 2};
+    const float across = std::abs(way.x) > 0 ? rect.width / 2 / std::abs(way.x) : INFINITY;
+    const float down = std::abs(way.y) > 0 ? rect.height / 2 / std::abs(way.y) : INFINITY;
+    const float length = std::min(across, down);
+    return {middle.x + way.x * length, middle.y + way.y * length};
+}
+
+}  // namespace
+
+/// The place of a key among what was seen before; nobody where it is new.
+std::uint32_t TagRanking::known(std::uint64_t key) const {
+    if (table_.empty()) return nobody;
+    const std::size_t mask = table_.size() - 1;
+    for (std::size_t at = (key * 0x9e3779b97f4a7c15ULL >> 20U) & mask;; at = (at + 1) & mask) {
+        if (table_[at] == nobody) return nobody;
+        if (before_[table_[at]].key == key) return table_[at];
+    }
+}
+
+/// Remembers when the value of each thing changed, wherever the thing stands in its container.
+void TagRanking::follow_changes(Nanoseconds now) {
+    now_.resize(things_.keys.size());
+    bool same_order = before_.size() == now_.size();
+    for (std::size_t i = 0; i < now_.size(); ++i) {
+        const std::uint64_t key = things_.keys[i];
+        const double value = things_.values[i];
+        const bool is_there = i < before_.size() && before_[i].key == key;
+        same_order = same_order && is_there;
+        const std::uint32_t index = is_there ? static_cast<std::uint32_t>(i) : known(key);
+        Before next{key, value, Nanoseconds::min()};
+        if (index != nobody) {
+            const Before& last = before_[index];
+            const bool differs = last.value != value && !(std::isnan(last.value) && std::isnan(value));
+            next.changed = differs && has_before_ ? now : last.changed;
+        }
+        now_[i] = next;
+    }
+    before_.swap(now_);
+    has_before_ = true;
+    if (same_order && !table_.empty()) return;
+    table_.assign(std::max(table_.size(), std::bit_ceil(before_.size() * 2 + 2)), nobody);
+    const std::size_t mask = table_.size() - 1;
+    for (std::uint32_t i = 0; i < before_.size(); ++i) {
+        std::size_t at = (before_[i].key * 0x9e3779b97f4a7c15ULL >> 20U) & mask;
+        while (table_[at] != nobody)
+            at = (at + 1) & mask;
+        table_[at] = i;
+    }
+}
+
+bool TagRanking::may_show(std::size_t i, Nanoseconds now) {
+    if (!things_.in_sight.empty() && things_.in_sight[i] == 0) return false;
+    if (tags_.show == ShowTag::always) return true;
+    if (things_.values.empty()) return false;  // the entries lack the field
+    if (tags_.show == ShowTag::below_full)
+        return !things_.maxima.empty() && things_.values[i] < things_.maxima[i];
+    const Nanoseconds changed = before_[i].changed;
+    return changed != Nanoseconds::min() && now - changed < to_nanoseconds(tags_.show_for);
+}
+
+void TagRanking::rank(const View& view, Nanoseconds now, std::size_t most,
+                      std::vector<std::uint32_t>& ranking) {
+    if (tags_.show == ShowTag::after_change && !things_.values.empty()) follow_changes(now);
+    candidates_.clear();
+    const std::size_t count = things_.places.size();
+    candidates_at_.resize(count);
+    const Rect whole{0, 0, view.screen.size.width, view.screen.size.height};
+    for (std::size_t i = 0; i < count; ++i) {
+        const Projected seen = view.camera.project(things_.places[i], view.screen.size);
+        if (!seen.in_front && (tags_.at_edge == AtEdge::hide || seen.towards == Point{})) continue;
+        if (tags_.at_edge == AtEdge::hide && !holds(whole, seen.at)) continue;
+        const double distance = std::abs(seen.distance);
+        if (tags_.fade_to > 0 && distance >= tags_.fade_to) continue;
+        if (!may_show(i, now)) continue;
+        candidates_at_[i] = distance;
+        candidates_.push_back({distance, static_cast<std::uint32_t>(i)});
+    }
+    const auto nearer = [](const Candidate& a, const Candidate& b) {
+        return a.distance != b.distance ? a.distance < b.distance : a.thing < b.thing;
+    };
+    const auto end = candidates_.begin() + static_cast<std::ptrdiff_t>(std::min(most, candidates_.size()));
+    std::partial_sort(candidates_.begin(), end, candidates_.end(), nearer);
+    for (auto at = candidates_.begin(); at != end; ++at)
+        ranking.push_back(at->thing);
+}
+
+float TagRanking::scale_at(double distance) const {
+    if (!(tags_.reference_distance > 0)) return 1;
+    const double scale = tags_.reference_distance / std::max(distance, 1e-9);
+    return std::clamp(static_cast<float>(std::min(scale, 1e6)), tags_.min_scale,
+                      std::max(tags_.min_scale, tags_.max_scale));
+}
+
+float TagRanking::opacity_at(double distance) const {
+    if (!(tags_.fade_to > 0) || distance <= tags_.fade_from) return 1;
+    const double room = tags_.fade_to - tags_.fade_from;
+    return room > 0 ? static_cast<float>(std::clamp((tags_.fade_to - distance) / room, 0.0, 1.0)) : 0;
+}
+
+Rect TagRanking::box(const TagPlace& place, Size size) const {
+    const Point part = place.is_at_edge ? Point{0.5F, 0.5F}
+                                        : Point{horizontal_part(tags_.pivot), vertical_part(tags_.pivot)};
+    const Size seen{size.width * place.scale, size.height * place.scale};
+    return {place.at.x - seen.width * part.x, place.at.y - seen.height * part.y, seen.width, seen.height};
+}
+
+std::optional<TagPlace> TagRanking::place(const WorldPoint& thing, Size size, const View& view) const {
+    const Projected seen = view.camera.project(thing, view.screen.size);
+    if (!seen.in_front && (tags_.at_edge == AtEdge::hide || seen.towards == Point{})) return std::nullopt;
+    const double distance = std::abs(seen.distance);
+    TagPlace place{.at = {}, .scale = scale_at(distance), .opacity = opacity_at(distance)};
+    if (seen.in_front)
+        place.at = {seen.at.x + tags_.offset.x * place.scale, seen.at.y + tags_.offset.y * place.scale};
+    if (tags_.at_edge == AtEdge::hide) return place;
+    const Rect edge = edge_of(view.screen, tags_.edge_margin);
+    if (seen.in_front && holds(edge, seen.at)) {
+        // The thing is on the screen; so is all of its tag.
+        const Rect own = box(place, size);
+        const Rect& area = view.screen.area;
+        place.at.x += std::clamp(own.x, area.x, std::max(area.x, area.right() - own.width)) - own.x;
+        place.at.y += std::clamp(own.y, area.y, std::max(area.y, area.bottom() - own.height)) - own.y;
+        return place;
+    }
+    // The way to it from the middle of the room at the edge.
+    Point way = seen.towards;
+    if (seen.in_front) {
+        const Point away{seen.at.x - edge.x - edge.width / 2, seen.at.y - edge.y - edge.height / 2};
+        const float length = std::hypot(away.x, away.y);
+        if (length > 0) way = {away.x / length, away.y / length};
+    }
+    place.is_at_edge = true;
+    place.way = way;
+    place.tip = on_edge(edge, way);
+    // Inside of the arrow, with a gap as large as half of it.
+    const float room = tags_.at_edge == AtEdge::arrow ? tags_.arrow_size * 1.5F : 0;
+    const Size half{size.width * place.scale / 2, size.height * place.scale / 2};
+    const float reach = std::min(std::abs(way.x) > 0 ? half.width / std::abs(way.x) : INFINITY,
+                                 std::abs(way.y) > 0 ? half.height / std::abs(way.y) : INFINITY);
+    place.at = {place.tip.x - way.x * (room + reach), place.tip.y - way.y * (room + reach)};
+    const Rect own = box(place, size);
+    place.at.x += std::clamp(own.x, edge.x, std::max(edge.x, edge.right() - own.width)) - own.x;
+    place.at.y += std::clamp(own.y, edge.y, std::max(edge.y, edge.bottom() - own.height)) - own.y;
+    return place;
+}
+
+}  // namespace rapido

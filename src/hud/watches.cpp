@@ -1,0 +1,144 @@
+#include "hud/watches.hpp"
+
+#include <algorithm>
+
+namespace rapido::debug {
+namespace {
+
+constexpr Seconds longest_idle{2};
+constexpr int most_watches = 100;
+constexpr float text_size = 13;  ///< of its texts
+
+FormattedText text_of(std::string_view format) {
+    const Result<Format> parsed = Format::parse(format);
+    // A pattern that is none is shown as the value by itself.
+    return FormattedText(parsed ? *parsed : *Format::parse("{}"));
+}
+
+}  // namespace
+
+std::shared_ptr<WatchList> WatchList::of_thread() {
+    static thread_local const auto list = std::make_shared<WatchList>();
+    return list;
+}
+
+std::size_t WatchList::add(std::string_view group, std::string_view name, std::string_view format) {
+    const std::size_t index = all_.size();
+    all_.push_back({group, name, text_of(format), {}, Seconds{0}});
+    const auto place =
+        std::upper_bound(ordered_.begin(), ordered_.end(), group,
+                         [this](std::string_view a, std::size_t b) { return a < all_[b].group; });
+    ordered_.insert(place, index);
+    return index;
+}
+
+void WatchList::write(std::size_t index, const Value& value) {
+    Watch& watch = all_[index];
+    watch.value = value;
+    watch.idle = Seconds{0};
+    watch.text.update({.value = watch.value.get(), .max = {}, .delta = {}});
+}
+
+void WatchList::begin_frame(Seconds step) {
+    shown_.clear();
+    for (const std::size_t index : ordered_) {
+        if (all_[index].idle < longest_idle) shown_.push_back(index);
+        if (step.count() > 0) all_[index].idle += step;
+    }
+}
+
+void WatchList::read_field(std::size_t field, std::span<const std::uint8_t> wanted,
+                           std::span<KeptValue> into) const {
+    for (std::size_t i = 0; i < into.size(); ++i) {
+        if (!wanted.empty() && wanted[i] == 0) continue;
+        const Watch& watch = all_[shown_[i]];
+        switch (field) {
+            case 0:
+                into[i] = Value(std::uint64_t{shown_[i]});
+                break;
+            case 1:
+                // A heading over the first of its group.
+                into[i] = i > 0 && all_[shown_[i - 1]].group == watch.group ? Value("") : Value(watch.group);
+                break;
+            case 2:
+                into[i] = Value(watch.name);
+                break;
+            default:
+                into[i] = Value(watch.text.text());
+                break;
+        }
+    }
+}
+
+Anchor freest_corner(std::span<const Rect> others, Size size, const Rect& area, Anchor present) {
+    const auto covered = [&](Anchor corner) {
+        const Rect box = place_in(area, size, {.anchor = corner, .offset = {4, 4}});
+        float sum = 0;
+        for (const Rect& other : others) {
+            const float wide = std::min(box.right(), other.right()) - std::max(box.x, other.x);
+            const float high = std::min(box.bottom(), other.bottom()) - std::max(box.y, other.y);
+            if (wide > 0 && high > 0) sum += wide * high;
+        }
+        return sum;
+    };
+    Anchor best = present;
+    for (const Anchor corner :
+         {Anchor::top_right, Anchor::top_left, Anchor::bottom_right, Anchor::bottom_left})
+        if (covered(corner) < covered(best)) best = corner;
+    return best;
+}
+
+WatchSite::WatchSite(std::string_view group, std::string_view name, std::string_view format)
+    : list_(WatchList::of_thread()), index_(list_->add(group, name, format)) {}
+
+void WatchSite::write(const Value& value) {
+    list_->write(index_, value);
+}
+
+std::vector<Element> watch_table(const std::shared_ptr<WatchList>& list, const Source& visible) {
+    std::vector<Element> table{Panel{.id = "watches",
+                                     .place = {.anchor = Anchor::top_right, .offset = {4, 4}},
+                                     .padding = {6, 10, 6, 10},
+                                     .color = rgb(0x10161c, 0.88),
+                                     .radius = 4,
+                                     .layer = 1000,
+                                     .visible = visible}};
+    const std::vector<Element> rows =
+        list_of({.id = "rows",
+                 .entries = Source(detail::Binding::getter(list, Value::Type::int64)),
+                 .key = "key",
+                 .most = most_watches,
+                 .place_motion = instant(),
+                 .gap = 1,
+                 .align = Align::stretch,
+                 .inside = "watches"},
+                [](const auto& watch) {
+                    return nest(Panel{.layout = Layout::column, .align = Align::stretch, .plate = false},
+                                Text{.id = "group",
+                                     .value = watch("group"),
+                                     .color = rgb(0xffc24a),
+                                     .weight = 700,
+                                     .size = text_size,
+                                     .visible = watch("group")},
+                                Panel{.id = "row",
+                                      .layout = Layout::row,
+                                      .gap = 16,
+                                      .justify = Justify::space_between,
+                                      .plate = false},
+                                Text{.id = "name",
+                                     .value = watch("name"),
+                                     .inside = "row",
+                                     .color = rgb(0xf2efe6, 0.7),
+                                     .size = text_size},
+                                Text{.id = "text",
+                                     .value = watch("text"),
+                                     .inside = "row",
+                                     .weight = 600,
+                                     .size = text_size,
+                                     .align = TextAlign::end});
+                });
+    table.insert(table.end(), rows.begin(), rows.end());
+    return table;
+}
+
+}  // namespace rapido::debug

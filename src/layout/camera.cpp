@@ -1,0 +1,52 @@
+#include "rapido/layout/camera.hpp"
+
+#include <cmath>
+#include <numbers>
+
+namespace rapido {
+
+Camera::Camera(std::span<const float, 16> view_projection) : is_flat_(false) {
+    for (std::size_t i = 0; i < matrix_.size(); ++i)
+        matrix_[i] = static_cast<double>(view_projection[i]);
+}
+
+Camera Camera::flat(const Flat& look) {
+    const double angle = look.rotation * std::numbers::pi / 180;
+    const double along = std::cos(angle) * look.zoom, across = std::sin(angle) * look.zoom;
+    const double up = look.y_up ? -1 : 1;
+    Camera camera;
+    // Turned back by the angle, after the centre was moved to zero.
+    camera.matrix_[0] = along;
+    camera.matrix_[1] = -across;
+    camera.matrix_[4] = across * up;
+    camera.matrix_[5] = along * up;
+    camera.matrix_[12] = -(camera.matrix_[0] * look.center.x + camera.matrix_[4] * look.center.y);
+    camera.matrix_[13] = -(camera.matrix_[1] * look.center.x + camera.matrix_[5] * look.center.y);
+    return camera;
+}
+
+Projected Camera::project(const WorldPoint& point, Size screen) const {
+    const auto& m = matrix_;
+    const auto row = [&](std::size_t i) {
+        return m[i] * point.x + m[i + 4] * point.y + m[i + 8] * point.z + m[i + 12];
+    };
+    const double x = row(0), y = row(1), w = is_flat_ ? 1 : row(3);
+    Projected projected;
+    if (!std::isfinite(x + y + w)) return projected;
+    projected.distance = w;
+    projected.in_front = w > 0;
+    const double half_width = static_cast<double>(screen.width) / 2;
+    const double half_height = static_cast<double>(screen.height) / 2;
+    // From the middle of the screen; of what is behind, not yet divided, so that right stays right.
+    const double right = is_flat_ ? x : x * half_width, down = is_flat_ ? y : -y * half_height;
+    if (projected.in_front)
+        projected.at = {static_cast<float>(half_width + right / w),
+                        static_cast<float>(half_height + down / w)};
+    const double length = std::sqrt(right * right + down * down);
+    projected.towards = length > 0
+                            ? Point{static_cast<float>(right / length), static_cast<float>(down / length)}
+                            : Point{0, 1};
+    return projected;
+}
+
+}  // namespace rapido

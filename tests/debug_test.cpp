@@ -1,0 +1,152 @@
+// What a tester sees: watches, and what a frame took.
+#include "rapido/debug.hpp"
+
+#include "pixels.hpp"
+
+namespace rapido::test {
+namespace {
+
+/// The rows of the table, a heading in brackets: `[plane] speed=140`.
+std::string table_of(Hud& hud) {
+    std::vector<std::pair<float, std::string>> rows;
+    for (const ElementRef ref : hud.elements()) {
+        const Shown shown = hud[ref];
+        if (!shown.visible || !shown.id.starts_with("watches.rows.") || !shown.id.ends_with(".name"))
+            continue;
+        const std::string row(shown.id.substr(0, shown.id.size() - 9));
+        const Shown group = hud[hud.find(row + ".group")];
+        rows.emplace_back(shown.box.y, (group.visible ? "[" + std::string(group.text) + "] " : "") +
+                                           std::string(shown.text) + "=" +
+                                           std::string(hud.text(hud.find(row + ".row.text"))));
+    }
+    std::sort(rows.begin(), rows.end());
+    std::string all;
+    for (const auto& [y, row] : rows)
+        all += (all.empty() ? "" : "; ") + row;
+    return all;
+}
+
+TEST(Watches, show_any_value_in_one_line) {
+    struct Plane {
+        double speed = 140.25;
+        int crew = 4;
+        std::string village = "Pine Hollow";
+    } plane;
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.show_watches();
+    EXPECT_EQ(hud.problems(), Problems{});
+    const auto frame = [&](bool over_village, Seconds step = 16ms) {
+        RAPIDO_WATCH(plane.crew);
+        RAPIDO_WATCH_IN("plane", plane.speed * 2);
+        RAPIDO_WATCH_IN_AS("plane", "{:.0f} km/h", plane.speed * 3.6);
+        if (over_village) RAPIDO_WATCH_IN("mission", plane.village);
+        update(hud, step);
+        return table_of(hud);
+    };
+    EXPECT_EQ(frame(true),
+              "plane.crew=4; [mission] plane.village=Pine Hollow; [plane] plane.speed * 2=280.5; plane.speed "
+              "* 3.6=505 km/h");
+    plane.crew = 3;
+    EXPECT_EQ(frame(false).substr(0, 12), "plane.crew=3");
+    EXPECT_NE(frame(false, 1s).find("village"), std::string::npos) << "it was reached a moment ago";
+    frame(false, 1s);
+    EXPECT_EQ(frame(false), "plane.crew=3; [plane] plane.speed * 2=280.5; plane.speed * 3.6=505 km/h");
+    hud.show_watches(false);
+    EXPECT_EQ(frame(true), "");
+    bool wanted = true;
+    hud.show_watches(watch(wanted));
+    EXPECT_NE(frame(true), "");
+    wanted = false;
+    EXPECT_EQ(frame(true), "");
+}
+
+TEST(Watches, stand_in_the_corner_in_which_they_cover_least) {
+    BoxMeasurer measurer;
+    bool there = false;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.add(Bar{.id = "right",
+                .value = 1,
+                .place = {.anchor = Anchor::top_right, .size = {300, 200}},
+                .visible = watch(there)});
+    hud.add(Bar{.id = "left",
+                .value = 1,
+                .place = {.anchor = Anchor::top_left, .size = {300, 200}},
+                .visible = watch(there)});
+    hud.show_watches();
+    const auto corner = [&] {
+        for (int i = 0; i < 65; ++i) {
+            RAPIDO_WATCH(there);
+            update(hud, 16ms);
+        }
+        const Rect box = hud[hud.find("watches")].box;
+        return std::string(box.y < 360 ? "top " : "bottom ") + (box.x < 640 ? "left" : "right");
+    };
+    EXPECT_EQ(corner(), "top right");
+    there = true;
+    EXPECT_EQ(corner(), "bottom right");
+    there = false;
+    EXPECT_EQ(corner(), "bottom right") << "without a reason it stays";
+}
+
+TEST(Watches, are_nothing_in_a_build_without_them) {
+    const TemporaryFolder folder;
+    const std::string program = folder.write("game.cpp", R"(#include <rapido/debug.hpp>
+int fly(int speed) { RAPIDO_WATCH(speed * 12345); RAPIDO_WATCH_IN_AS("plane", "{}", speed); return speed; })");
+    const auto size_of = [&](const std::string& define) {
+        const std::string object = folder.path("game.o");
+        const std::string command = "c++ -std=c++20 -O2 " + define + " -I" RAPIDO_SOURCE_DIR "/include -c " +
+                                    program + " -o " + object;
+        EXPECT_EQ(std::system(command.c_str()), 0);
+        std::ifstream file(object, std::ios::binary);
+        const std::string bytes{std::istreambuf_iterator<char>(file), std::istreambuf_iterator<char>()};
+        return std::pair(bytes.size(), bytes.find("rapido") != std::string::npos ||
+                                           bytes.find("12345") != std::string::npos);
+    };
+    const std::string bare = folder.write("bare.cpp", "int fly(int speed) { return speed; }");
+    const auto [without, names_without] = size_of("-DRAPIDO_DEBUG=0");
+    const auto [with, names_with] = size_of("-DRAPIDO_DEBUG=1");
+    EXPECT_FALSE(names_without);
+    EXPECT_TRUE(names_with);
+    EXPECT_LT(without, 2'000U);
+    EXPECT_GT(with, without);
+}
+
+TEST(FrameMeter, tells_the_average_the_worst_and_the_one_percent_low) {
+    FrameMeter meter{1s};
+    const auto run = [&](int frames, Seconds step) {
+        for (int i = 0; i < frames; ++i)
+            meter.advance(step);
+    };
+    run(50, 10ms);
+    EXPECT_FALSE(meter.worst() || meter.low() || meter.average());
+    run(50, 10ms);
+    EXPECT_NEAR(meter.worst()->count(), 0.010, 1e-9);
+    EXPECT_NEAR(meter.average()->count(), 0.010, 1e-9);
+    EXPECT_NEAR(*meter.low(), 100, 1e-3);
+    run(1, 500ms);
+    run(50, 10ms);
+    EXPECT_NEAR(meter.worst()->count(), 0.5, 1e-9);
+    EXPECT_NEAR(meter.average()->count(), 1.0 / 51, 1e-9);
+    EXPECT_NEAR(*meter.low(), 100, 1e-3) << "one of 151 is less than 1 %";
+    run(9, 50ms);
+    run(55, 10ms);
+    EXPECT_NEAR(*meter.low(), 20, 1e-3) << "ten of 215 are slower than 99 %";
+    run(1100, 10ms);
+    EXPECT_NEAR(*meter.low(), 100, 1e-3) << "only the last thousand count";
+
+    HudDefinition definition;
+    definition.meters = {{.id = "f", .interval = 1s}};
+    Hud hud{definition};
+    const auto text = hud.add(Text{.id = "t",
+                                   .value = "f.worst",
+                                   .values = {{"low", "f.low"}, {"average", "f.average"}},
+                                   .format = "{:.3%S} {low:.0f} {average:.3%S}"});
+    EXPECT_EQ(hud.problems(), Problems{});
+    for (int i = 0; i < 100; ++i)
+        update(hud, 20ms);
+    EXPECT_EQ(hud.text(text).find("--"), std::string::npos) << hud.text(text);
+}
+
+}  // namespace
+}  // namespace rapido::test
