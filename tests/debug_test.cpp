@@ -148,5 +148,67 @@ TEST(FrameMeter, tells_the_average_the_worst_and_the_one_percent_low) {
     EXPECT_EQ(hud.text(text).find("--"), std::string::npos) << hud.text(text);
 }
 
+TEST(Cost, is_told_by_the_game_and_shown_by_the_hud_itself) {
+    Hud hud;
+    const auto text = hud.add(Text{.id = "t",
+                                   .value = "hud.update_time",
+                                   .values = {{"draw", "hud.draw_time"}},
+                                   .format = "{:.3%S} {draw:.3%S}"});
+    EXPECT_EQ(hud.problems(), Problems{});
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "-- --") << "nobody has told it";
+    hud.set_cost({.update = 2ms, .draw = 1ms});
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "00.002 00.001");
+}
+
+TEST(Overlay, shows_boxes_ids_and_why) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{.design = {400, 300}}, {}, &measurer};
+    hud.resize({.size = {800, 600}});
+    const auto panel = hud.add(Panel{.id = "plate", .place = {.offset = {20, 20}, .size = {100, 60}}});
+    const auto text = hud.add(Text{.id = "score", .value = 7, .inside = "plate"});
+    hud.add(Bar{.id = "hidden", .value = 1, .visible = constant(false)});
+    update(hud, 16ms);
+    const Rect box = hud[text].box;
+    const Point middle{(box.x + box.width / 2) * 2, (box.y + box.height / 2) * 2};  // in device pixels
+    EXPECT_EQ(hud.element_at(middle), text);
+    EXPECT_EQ(hud.element_at({200, 130}), panel) << "beside the text";
+    EXPECT_FALSE(hud.element_at({700, 500}));
+    hud.play(panel, "shake");
+    const auto drawn = [&](std::optional<Point> point) {
+        DrawList list;
+        hud.draw_overlay(list, point);
+        std::vector<std::string> texts;
+        int lines = 0;
+        for (const DrawGroup& group : list.groups())
+            for (const DrawCommand& command : group.commands()) {
+                if (command.kind == DrawCommand::Kind::text) texts.emplace_back(group.text_of(command));
+                if (command.kind == DrawCommand::Kind::line) ++lines;
+            }
+        EXPECT_EQ(lines, 2) << "what is hidden has no box";
+        return texts;
+    };
+    EXPECT_EQ(drawn({}), std::vector<std::string>{"score"});
+    const std::vector<std::string> why = drawn(middle);
+    ASSERT_GT(why.size(), 4U);
+    EXPECT_EQ(why[1], "text 'plate.score' shows \"7\"");
+    EXPECT_EQ(why[2], "source");
+    EXPECT_EQ(why[3].substr(0, 26), "reads a constant: 7, since");
+    // What moves is found where it is drawn.
+    std::vector<double> none;
+    const auto tags =
+        hud.add(tags_of({.id = "t", .parameters = {"v"}, .pivot = Anchor::center}, [](const auto& thing) {
+            return nest(Panel{.place = {.size = {40, 20}}, .plate = false},
+                        Bar{.id = "bar", .value = thing("v"), .place = {.size = {40, 20}}});
+        }));
+    const Point at{100, 100};
+    hud.tag(tags, watch_position(at), {0.5});
+    update(hud, 1s);
+    update(hud, 16ms);
+    const ElementRef found = hud.element_at({(200 + 100) * 2, (150 + 100) * 2});
+    EXPECT_EQ(hud[found].id, "t.1.bar");
+}
+
 }  // namespace
 }  // namespace rapido::test

@@ -502,5 +502,19 @@ TEST(Layout, survives_what_nobody_should_ask_for) {
     }
 }
 
+TEST(Stack, gives_all_of_its_room_to_what_grows) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.add(Panel{.id = "p", .place = {.size = {200, 100}}, .padding = {10, 10, 10, 10}});
+    const auto grows = hud.add(Bar{.id = "a", .value = 1, .place = {.grow = 1}, .inside = "p"});
+    const auto stays = hud.add(Bar{.id = "b", .value = 1, .inside = "p"});
+    const auto limited =
+        hud.add(Bar{.id = "c", .value = 1, .place = {.max_size = {50, 0}, .grow = 1}, .inside = "p"});
+    update(hud, 16ms);
+    EXPECT_EQ(hud[grows].box, (Rect{10, 10, 180, 80}));
+    EXPECT_EQ(hud[stays].box, (Rect{10, 10, 160, 12}));
+    EXPECT_EQ(hud[limited].box, (Rect{10, 10, 50, 80}));
+}
+
 }  // namespace
 }  // namespace rapido::test

@@ -239,6 +239,38 @@ TEST(Panel, has_a_gradient_a_shadow_or_a_picture_of_nine_slices) {
     EXPECT_TRUE(hud.problems().empty());
 }
 
+TEST(Panel, fits_its_picture_as_an_image_does) {
+    // Two pixels beside each other over a plate of 40 by 40.
+    Images images;
+    ASSERT_TRUE(images.add("two.png", 2, 1, std::vector<Color>{rgb(0xff0000), rgb(0x00ff00)}));
+    Fonts fonts;
+    for (const auto& [fit, top, middle_left, corner] :
+         std::vector<std::tuple<ImageFit, std::string, std::string, std::string>>{
+             {ImageFit::fill, "#ff0000", "#ff0000", "#00ff00"},
+             {ImageFit::contain, "#000000", "#ff0000", "#000000"},
+             {ImageFit::cover, "#ff0000", "#ff0000", "#00ff00"},
+             {ImageFit::none, "#000000", "#000000", "#000000"}}) {
+        Hud hud{HudDefinition{.design = {40, 40}}, {}, &fonts, &images};
+        hud.resize({.size = {40, 40}});
+        hud.add(Panel{.id = "p",
+                      .place = {.size = {40, 40}},
+                      .padding = {},
+                      .image = "two.png",
+                      .image_fit = fit,
+                      .smooth = false});
+        EXPECT_EQ(hud.problems(), Problems{});
+        hud.update(0.0);
+        DrawList list;
+        hud.draw(list);
+        Picture picture(40, 40, fonts, &images);
+        picture.fill(rgb(0x000000));
+        picture.draw(list);
+        EXPECT_EQ(to_string(picture.pixel(5, 3)), top) << static_cast<int>(fit);
+        EXPECT_EQ(to_string(picture.pixel(5, 20)), middle_left) << static_cast<int>(fit);
+        EXPECT_EQ(to_string(picture.pixel(37, 37)), corner) << static_cast<int>(fit);
+    }
+}
+
 TEST(Looks, of_the_demo_show_the_same_six_readouts_without_a_problem) {
     const std::string folder = std::string(RAPIDO_SOURCE_DIR) + "/demo/looks";
     Fonts fonts;

@@ -163,6 +163,26 @@ TEST(Pips, play_an_effect_on_the_last_one_that_is_left) {
     }
 }
 
+TEST(Pips, glow_one_by_one) {
+    int hearts = 2;
+    Pips pips = squares(watch(hearts), 3);
+    pips.gap = 40;
+    pips.gain = "light";
+    Stage stage(Panel{.id = "none", .plate = false});
+    stage.hud.add(Effect{
+        .id = "light", .duration = 2s, .keyframes = {{.at = 0, .glow = 1.0F}, {.at = 1, .glow = 1.0F}}});
+    stage.hud.add(pips);
+    stage.pass(10ms);
+    EXPECT_NEAR(lit_squares(stage), 2, 0.01);
+    hearts = 3;
+    stage.pass(10ms);
+    stage.pass(1s);
+    const Picture picture = stage.shot();
+    const int beside = 4 + 2 * 60 - 4;  // four pixels before the third one
+    EXPECT_GT(picture.pixel(beside, 14).red, 40) << "light around the one that was gained";
+    EXPECT_EQ(picture.pixel(beside - 60, 14).red, 0) << "and around no other";
+}
+
 TEST(Pips, that_nobody_can_count_are_a_problem_and_a_bar) {
     double max = 1'000'000;
     Pips pips = squares(250'000, watch(max));

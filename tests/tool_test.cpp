@@ -237,6 +237,21 @@ TEST(Tool, explains_elements_at_a_moment) {
         << unknown.out;
 }
 
+TEST(Tool, draws_the_overlay_over_pictures) {
+    const TemporaryFolder folder;
+    Fonts fonts;
+    std::vector<Picture> pictures;
+    for (const std::string overlay : {"", "--overlay 1150,75 "}) {
+        const Ran ran = run_tool(play("--at 104 " + overlay + "--png " + folder.path("p.png")));
+        ASSERT_EQ(ran.exit, 0) << ran.out;
+        Picture& picture = pictures.emplace_back(1280, 800, fonts);
+        ASSERT_TRUE(picture.draw_image(folder.path("p.png")));
+    }
+    EXPECT_TRUE(pictures[0].pixel(640, 400) == pictures[1].pixel(640, 400)) << "where nothing is";
+    EXPECT_FALSE(pictures[0].pixel(900, 110) == pictures[1].pixel(900, 110)) << "the explanation";
+    EXPECT_EQ(run_tool(play("--overlay 3 --png " + folder.path("p.png"))).exit, 2);
+}
+
 TEST(Tool, plays_in_another_theme) {
     std::map<std::string, std::string> colors;
     for (const std::string theme : {"dusk", "clear", "contrast"}) {

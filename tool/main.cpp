@@ -146,6 +146,15 @@ int main(int count, char** arguments) {
         ->allow_extra_args(false);
     play_command->add_flag("--events", options.events, "what happened, and when");
     play_command->add_option("--background", options.background, "a PNG image behind the pictures");
+    play_command->add_option_function<std::string>(
+        "--overlay",
+        [&options](const std::string& text) {
+            rapido::Point point;
+            if (std::sscanf(text.c_str(), "%f,%f", &point.x, &point.y) != 2)
+                throw CLI::ValidationError("--overlay", "'" + text + "' is no point; write X,Y in pixels");
+            options.overlay = point;
+        },
+        "boxes and ids over the pictures, and why the element at X,Y shows what it shows");
     play_command->add_flag("--json", options.json, "JSON Lines instead of columns");
 
     PlotOptions plot;

@@ -156,6 +156,10 @@ class Player {
             if (const Status drawn = picture.draw_image(options_.background); !drawn) return drawn.problem();
         replay_.hud().draw(list_);
         picture.draw(list_);
+        if (options_.overlay) {
+            replay_.hud().draw_overlay(overlay_, options_.overlay);
+            picture.draw(overlay_);
+        }
         if (!picture.status()) too_much_ = picture.status();
         return picture;
     }
@@ -212,7 +216,7 @@ class Player {
     std::vector<Nanoseconds> at_;
     std::vector<TableRow> table_;
     std::vector<Event> events_;
-    DrawList list_;
+    DrawList list_, overlay_;
     Status too_much_;                               ///< of a picture that could not be drawn as a whole
     static constexpr float gap = 12, caption = 26;  ///< of the sheet
     float cell_ = 0, tall_ = 0;

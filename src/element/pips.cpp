@@ -332,6 +332,13 @@ class PipsBody final : public FillBody {
         if (kind.image) {
             const auto last = static_cast<float>(kind.image.frame_count() - 1);
             const int frame = static_cast<int>(std::lround(honest_length(static_cast<double>(to), last, 1)));
+            if (pose.glow > 0 &&
+                kind.image.draw(box, is_strip ? frame : 0, light_of(pose, color), smooth_, at, into)) {
+                if (!is_strip && (from > 0 || to < 1)) into.cut_last(points);
+                into.silhouette_last();
+                into.transform_last(transform);
+                into.blur_last(glow_radius * at.scale);
+            }
             if (!kind.image.draw(box, is_strip ? frame : 0, seen, smooth_, at, into)) return;
             if (!is_strip && (from > 0 || to < 1)) into.cut_last(points);
             if (pose.color_part > 0) into.tint_last({pose.color, pose.color_part});
@@ -342,8 +349,20 @@ class PipsBody final : public FillBody {
         moved = points;
         for (Point& point : moved)
             point = transform.apply(point);
+        if (pose.glow > 0) {
+            into.add_polygon(moved, light_of(pose, color));
+            into.blur_last(glow_radius * at.scale);
+        }
         into.add_polygon(moved, seen);
         draw_stripes(points, box, pose, transform, nullptr, at, into);
+    }
+
+    static constexpr float glow_radius = 12;  ///< design pixels, as of an element
+    /// Around a pip, in its own color.
+    static Color light_of(const Pose& pose, Color light) {
+        const float strength = std::clamp(pose.glow, 0.0F, 1.0F) * pose.opacity;
+        light.alpha = static_cast<std::uint8_t>(static_cast<float>(light.alpha) * strength + 0.5F);
+        return light;
     }
 
     /// The light of a shine, only where the pip is.

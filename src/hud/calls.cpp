@@ -4,7 +4,6 @@
 #include <utility>
 
 #include "base/nearest.hpp"
-#include "element/popups_body.hpp"
 #include "hud/state.hpp"
 #include "rapido/hud/hud.hpp"
 
@@ -28,12 +27,6 @@ const Effect* find_effect(Parts& hud, std::string_view name) {
     const Effect* const found = hud.effects.find(name, problem);
     if (found == nullptr) hud.problems.report(std::move(problem));
     return found;
-}
-
-/// The notice that a reference means; null for none.
-RunningNotice* find_notice(const Parts& hud, ElementRef ref) {
-    const ElementIndex index = hud.elements.living(ref);
-    return index != no_element ? hud.notices.find(index) : nullptr;
 }
 
 }  // namespace
@@ -148,126 +141,6 @@ void Hud::stop(ElementRef ref, std::string_view effect) {
     if (found != nullptr && index != no_element) state_->effects.stop(index, *found, state_->time.now());
 }
 
-bool Hud::notify(ElementRef ref, const Message& message) {
-    if (!state_->may("notify")) return false;
-    RunningNotice* const notice = find_notice(*state_, ref);
-    if (notice == nullptr) {
-        state_->problems.report({{}, "only a notice can be notified", "", ProblemCode::bad_call});
-        return false;
-    }
-    ElementContext context(state_->problems, "a message of " + state_->elements[notice->element].name(),
-                           nullptr, state_->formats);
-    context.check_numbers(message_table(), &message);
-    state_->equip(context);
-    if (context.failed()) return false;
-    std::string storage;
-    const Value value = state_->bindings.read_once(message.value, storage);
-    Message themed = message;
-    if (themed.color) state_->themes.apply(*themed.color);
-    const Language* const language = state_->language.get();
-    std::string text;
-    if (!notice->plates.empty()) text = notice->body->text_of(themed, value, language, context);
-    if (context.failed()) return false;
-    RunningNotice& plate = state_->notices.plate_for(
-        *notice, message.priority,
-        [&](const RunningNotice& known) { return known.body->says(message.id, text); });
-    const std::size_t index = plate.body->add(themed, value, language, context);
-    if (index == NoticeBody::no_message) return false;
-    if (context.failed()) {
-        plate.body->forget(index);
-        return false;
-    }
-    state_->notices.post(plate, index, state_->time.now());
-    return true;
-}
-
-bool Hud::notify(ElementRef ref, std::string_view message) {
-    if (!state_->may("notify")) return false;
-    RunningNotice* const notice = find_notice(*state_, ref);
-    RunningNotice* const plate = notice != nullptr ? state_->notices.plate_with(*notice, message) : nullptr;
-    if (plate == nullptr) {
-        state_->problems.report(
-            {{}, "no message '" + std::string(message) + "' of a notice", "", ProblemCode::unknown_name});
-        return false;
-    }
-    // Of a log, one that it has declared is said by the plate that is free.
-    const std::size_t index = plate->body->find(message);
-    state_->notices.post(index < notice->body->declared() ? *notice : *plate, index, state_->time.now());
-    return true;
-}
-
-bool Hud::dismiss(ElementRef ref, std::string_view message) {
-    if (!state_->may("dismiss")) return false;
-    RunningNotice* const notice = find_notice(*state_, ref);
-    return notice != nullptr && state_->notices.take_away(*notice, message, state_->time.now());
-}
-
-void Hud::set_camera(const Camera& camera) {
-    if (state_->may("set_camera")) state_->camera = camera;
-}
-
-TagRef Hud::tag(ElementRef ref, const PositionSource& at, std::span<const Source> values) {
-    if (!state_->may("tag")) return {};
-    const auto refuse = [this](std::string message, std::string hint) -> TagRef {
-        state_->problems.report({{}, std::move(message), std::move(hint), ProblemCode::bad_call});
-        return {};
-    };
-    const ElementIndex index = state_->elements.living(ref);
-    GameThings* const things = index != no_element ? state_->lists.things(index) : nullptr;
-    if (things == nullptr)
-        return refuse("only tags without 'entries' take things one by one",
-                      "a container that they have is followed by itself");
-    const std::size_t wanted = things->fields().size() - 1;  // without their key
-    if (values.size() != wanted)
-        return refuse(state_->elements[index].name() + " takes " + std::to_string(wanted) +
-                          " values with each thing, and was given " + std::to_string(values.size()),
-                      "they are in the order of 'parameters'");
-    std::vector<detail::Binding>& bound = state_->bound_values;
-    bound.clear();
-    for (const Source& value : values) {
-        bound.push_back(state_->bindings.bound(value));
-        if (value && bound.back().access() == detail::Binding::Access::none)
-            return refuse("unknown source '" + value.name() + "'",
-                          did_you_mean(value.name(), state_->bindings.sources().names()));
-    }
-    const std::uint32_t thing = things->add(at, bound);
-    return {ref.index, ref.generation, thing, things->generation(thing), ref.hud};
-}
-
-/// The things that a reference is one of; null for a dead one.
-GameThings* Hud::State::things_of(const TagRef& tag) {
-    const ElementIndex index = elements.living({tag.element, tag.element_generation, tag.hud});
-    GameThings* const things = index != no_element ? lists.things(index) : nullptr;
-    return things != nullptr && things->is_there(tag.index, tag.generation) ? things : nullptr;
-}
-
-bool Hud::alive(TagRef tag) const {
-    return state_->things_of(tag) != nullptr;
-}
-
-void Hud::remove(TagRef tag) {
-    if (!state_->may("remove")) return;
-    if (GameThings* const things = state_->things_of(tag)) things->remove(tag.index);
-}
-
-void Hud::set_visible(TagRef tag, bool visible) {
-    if (!state_->may("set_visible")) return;
-    if (GameThings* const things = state_->things_of(tag)) things->set_visible(tag.index, visible);
-}
-
-bool Hud::pop(ElementRef ref, const Pop& pop) {
-    if (!state_->may("pop")) return false;
-    const ElementIndex index = state_->elements.living(ref);
-    if (index == no_element) return false;
-    const RunningElement& element = state_->elements[index];
-    PopupsBody* const popups = element.body->popups();
-    if (popups != nullptr)
-        return popups->add(pop, state_->time.now(element.clock), state_->camera,
-                           state_->layouter.screen().size);
-    state_->problems.report({{}, element.name() + " is no popups", "", ProblemCode::bad_call});
-    return false;
-}
-
 bool Hud::alive(ElementRef ref) const {
     return state_->elements.living(ref) != no_element;
 }
@@ -334,42 +207,6 @@ ElementRef Hud::find(std::string_view id) {
     return {};
 }
 
-void Hud::show_watches(const Source& visible) {
-    if (!state_->may("show_watches")) return;
-    if (const ElementIndex shown = state_->elements.at("watches");
-        shown != no_element && state_->watches != nullptr) {
-        Element table = *state_->elements[shown].description;
-        std::get_if<Panel>(&table)->visible = visible;
-        state_->change(shown, table);
-        return;
-    }
-    state_->watches = debug::WatchList::of_thread();
-    add(debug::watch_table(state_->watches, visible));
-}
-
-/// Twice a second, into the corner in which it covers least; it stays where it is, if that is as good as any other.
-void Hud::State::place_watches() {
-    constexpr int every = 30;
-    if (watches == nullptr || watch_frames++ % every != 1) return;
-    const ElementIndex table = elements.at("watches");
-    if (table == no_element || !visibility.is_drawn(table)) return;
-    const Rect box = layouter.box(table);
-    std::vector<Rect> others;
-    for (ElementIndex index = 0; index < elements.count(); ++index) {
-        const RunningElement& element = elements[index];
-        const bool is_own = index == table || element.stands_in("watches");
-        if (element.is_living() && !is_own && visibility.is_drawn(index) && elements.children(index).empty())
-            others.push_back(layouter.box(index));
-    }
-    const Anchor present = std::get_if<Panel>(elements[table].description.get())->place.hangs_on();
-    const Anchor best =
-        debug::freest_corner(others, {box.width, box.height}, layouter.screen().area, present);
-    if (best == present) return;
-    Element moved = *elements[table].description;
-    std::get_if<Panel>(&moved)->place.anchor = best;
-    change(table, moved);
-}
-
 GameTimer* Hud::timer(std::string_view id) {
     const TimerIndex index = state_->timers.find(std::string(id));
     if (index != no_timer && state_->timers[index].owned != nullptr) return state_->timers[index].owned.get();
@@ -411,9 +248,6 @@ std::uint64_t Hud::texts_made() const {
 
 std::span<const Event> Hud::events() const {
     return state_->events.all();
-}
-std::span<const Announcement> Hud::announcements() const {
-    return state_->notices.announcements();
 }
 Nanoseconds Hud::now() const {
     return state_->time.now();

@@ -118,7 +118,8 @@ inline constexpr std::array timer_fields{
 };
 inline constexpr std::array meter_fields{
     required_field<&Meter::id>("id",
-                               "The name of the meter, which gives the sources ID.rate and ID.frame_time."),
+                               "The name of the meter, which gives the sources ID.rate, ID.frame_time, "
+                               "ID.average, ID.worst and ID.low."),
     field<&Meter::interval>("interval", "The time over which frames are counted.", {"s", 0.001, 3600}),
 };
 static_assert(timer_fields.size() == member_count<Timer>);

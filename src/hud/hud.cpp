@@ -9,7 +9,7 @@ namespace rapido {
 
 Hud::State::State() {
     bindings.offer = [this](const std::string& name, Problem& problem) {
-        if (lists.offer(name, problem)) return true;
+        if (offer_cost(name) || lists.offer(name, problem)) return true;
         return problem.message.empty() && pending.offer(name, problem);
     };
 }
@@ -75,6 +75,7 @@ void Hud::State::read_sources() {
     timers.obey(time);
     timers.tell();
     meters.tell(time);
+    tell_cost();
     bindings.tell_derived();
     bindings.note_changes(time.now());
 }

@@ -1,34 +1,15 @@
 #include "hud/lists.hpp"
 
 #include <algorithm>
-#include <bit>
 #include <charconv>
 #include <cmath>
 #include <numeric>
 
 #include "base/nearest.hpp"
+#include "hud/entry_fields.hpp"
 
 namespace rapido {
 namespace {
-
-constexpr std::uint64_t mixed(std::uint64_t bits) {
-    // The finaliser of MurmurHash3.
-    bits = (bits ^ (bits >> 33U)) * 0xff51afd7ed558ccdULL;
-    bits = (bits ^ (bits >> 33U)) * 0xc4ceb9fe1a85ec53ULL;
-    return bits ^ (bits >> 33U);
-}
-
-/// What tells an entry apart, as one number.
-std::uint64_t key_of(const Value& value) {
-    if (value.type() != Value::Type::text) {
-        const bool is_real = value.type() == Value::Type::float64;
-        return is_real ? mixed(std::bit_cast<std::uint64_t>(value.number())) : mixed(value.uint64());
-    }
-    std::uint64_t hash = 14695981039346656037ULL;  // FNV-1a
-    for (const char c : value.text())
-        hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211ULL;
-    return hash;
-}
 
 /// Negative where `a` stands before `b`, in ascending order; what has no value stands behind whatever the order.
 int compare(const Value& a, const Value& b, bool descends) {
@@ -44,16 +25,6 @@ int compare(const Value& a, const Value& b, bool descends) {
                     : is_exact                    ? way_of(a.int64(), b.int64())
                                                   : way_of(a.number(), b.number());
     return descends ? -way : way;
-}
-
-constexpr std::size_t no_field = static_cast<std::size_t>(-1);
-
-std::size_t find_field(const detail::EntryReader* reader, std::string_view name) {
-    if (reader == nullptr || name.empty()) return no_field;
-    const auto& fields = reader->fields();
-    const auto found =
-        std::find_if(fields.begin(), fields.end(), [name](const auto& field) { return field.name == name; });
-    return found != fields.end() ? static_cast<std::size_t>(found - fields.begin()) : no_field;
 }
 
 /// The number that a panel of a list has as its id; zero for none.
@@ -111,30 +82,6 @@ void Lists::set(RunningList& list, const List& description) {
     list.sort = find_field(list.reader, description.sort);
     list.descends = description.sort_order == SortOrder::descending;
     order_.add(list.element, description.place_motion);
-}
-
-void Lists::set(RunningList& list, const Tags& description) {
-    set_entries(list, description.entries, description.most, panels_of(description));
-    if (description.entries) {
-        list.things.reset();
-    } else if (list.things == nullptr) {
-        list.things = std::make_unique<GameThings>(description.parameters);
-    } else {
-        list.things->set_names(description.parameters);
-    }
-    if (list.things != nullptr) list.reader = list.things.get();
-    list.key = find_field(list.reader, list.things != nullptr ? "key" : std::string_view(description.key));
-    list.sort = no_field;
-    list.in_sight = find_field(list.reader, description.in_sight);
-    list.value = find_field(list.reader, description.value_of);
-    list.max = find_field(list.reader, description.max_of);
-    if (list.tags == nullptr) list.tags = std::make_unique<TagRanking>();
-    list.tags->set(description);
-}
-
-GameThings* Lists::things(ElementIndex index) {
-    RunningList* const list = find(index);
-    return list != nullptr ? list->things.get() : nullptr;
 }
 
 void Lists::remove(ElementIndex index) {
@@ -360,113 +307,6 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
         read = told.field;
         bindings_.tell(told.source, list.values[list.ranking[rank]].get());
     }
-}
-
-/// The nearest of those that may be shown.
-void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view,
-                        Nanoseconds now) {
-    TagRanking& ranking = *list.tags;
-    const Tags& tags = ranking.tags();
-    SeenThings& things = ranking.things();
-    list.ranking.clear();
-    list.wanted.assign(count, 0);
-    if (list.keys.size() < count) {
-        list.keys.resize(count);
-        list.values.resize(count);
-    }
-    things.places.resize(count);
-    if (count == 0 || !bindings_.read_positions(*list.reader, things.places)) return;
-    const auto read = [&](bool is_wanted, std::size_t field, std::vector<double>& into) {
-        into.resize(is_wanted && field != no_field ? count : 0);
-        if (!into.empty()) bindings_.read_numbers(*list.reader, field, into);
-    };
-    read(true, list.in_sight, things.in_sight);
-    read(tags.show != ShowTag::always, list.value, things.values);
-    read(tags.show == ShowTag::below_full, list.max, things.maxima);
-    if (tags.show == ShowTag::after_change) {
-        things.keys.resize(count);
-        if (list.key != no_field)
-            bindings_.read(*list.reader, list.key, {}, std::span(list.keys).first(count));
-        for (std::size_t i = 0; i < count; ++i)
-            things.keys[i] = list.key != no_field ? key_of(list.keys[i].get()) : i;
-    }
-    ranking.rank(view, now, shown, list.ranking);
-    for (const std::uint32_t entry : list.ranking)
-        list.wanted[entry] = 1;
-}
-
-void Lists::find_places(RunningList& list, const View& view) {
-    for (std::size_t rank = 0; rank < list.ranking.size(); ++rank) {
-        const std::size_t number = list.by_rank[rank];
-        Slot& slot = list.slots[number];
-        slot.place = list.tags->things().places[list.ranking[rank]];
-        // One that was never laid out will be about as large as the others.
-        const Rect own = layouter_.box(slot.panel);
-        if (own.width > 0) list.usual_size = {own.width, own.height};
-        const Size size = own.width > 0 ? Size{own.width, own.height} : list.usual_size;
-        const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
-        slot.is_at_edge = place && place->is_at_edge;
-        if (!place || !list.tags->tags().declutter) continue;
-        seen_.push_back({.list = &list,
-                         .slot = number,
-                         .layer = elements_[list.element].layer,
-                         .distance = list.tags->distance(list.ranking[rank]),
-                         .box = list.tags->box(*place, size)});
-    }
-}
-
-/// Hides what would cover a nearer one, or one of a higher layer. One that is hidden comes back only when there is some room more than it
-/// needs, and one that is shown goes only when some of it is covered, so that nothing flickers.
-void Lists::declutter() {
-    constexpr float margin = 3;  // design pixels
-    std::sort(seen_.begin(), seen_.end(), [](const SeenTag& a, const SeenTag& b) {
-        if (a.layer != b.layer) return a.layer > b.layer;
-        if (a.distance != b.distance) return a.distance < b.distance;
-        return std::pair(a.list->element, a.slot) < std::pair(b.list->element, b.slot);
-    });
-    covered_.clear();
-    for (const SeenTag& tag : seen_) {
-        Slot& slot = tag.list->slots[tag.slot];
-        const float grow = slot.is_covered ? margin : -margin;
-        const Rect box{tag.box.x - grow, tag.box.y - grow, tag.box.width + 2 * grow,
-                       tag.box.height + 2 * grow};
-        slot.is_covered = std::any_of(covered_.begin(), covered_.end(), [&](const Rect& other) {
-            return box.x < other.right() && other.x < box.right() && box.y < other.bottom() &&
-                   other.y < box.bottom();
-        });
-        if (!slot.is_covered) covered_.push_back(tag.box);
-        visibility_.set_by_list(slot.panel, !slot.is_covered);
-    }
-    seen_.clear();
-}
-
-void Lists::place_tags(const View& view) {
-    for (const auto& list : all_)
-        if (list->tags != nullptr) place_tags(*list, view);
-}
-
-void Lists::place_tags(RunningList& list, const View& view) {
-    list.arrows.clear();
-    for (const Slot& slot : list.slots) {
-        if (slot.panel == no_element || !visibility_.is_drawn(slot.panel)) continue;
-        const Rect own = layouter_.box(slot.panel);
-        const Size size{own.width, own.height};
-        const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
-        if (!place) {
-            // One that leaves while its place is not seen any more.
-            elements_.carry(slot.panel, {.opacity = 0});
-            continue;
-        }
-        const Rect box = list.tags->box(*place, size);
-        elements_.carry(
-            slot.panel,
-            {.shift = {box.x - own.x, box.y - own.y}, .scale = place->scale, .opacity = place->opacity});
-        if (place->is_at_edge && list.tags->tags().at_edge == AtEdge::arrow)
-            list.arrows.push_back({place->tip, place->way, place->opacity});
-    }
-    if (static_cast<TagsBody&>(*elements_[list.element].body)
-            .set_arrows(list.arrows, view.screen.origin, view.screen.scale))
-        elements_.mark_changed(list.element);
 }
 
 /// One that leaves stays where it is among the others.

@@ -45,6 +45,8 @@ struct Parts {
     std::shared_ptr<const Language> language;
     std::size_t timers_of_game = 0;  ///< how many of those in the sources are known
     PointRoom point_room;
+    std::optional<FrameCost> cost;  ///< of the last frame, as the game tells it
+    std::array<SourceIndex, 3> cost_sources{no_source, no_source, no_source};
     std::shared_ptr<debug::WatchList> watches;  ///< null where none are shown
     int watch_frames = 0;                       ///< since they were put into a corner
     std::vector<detail::Binding> bound_values;  ///< room for those of one thing
@@ -82,6 +84,7 @@ struct Hud::State : Parts {
     void find_speakers(ElementIndex notice, const Origin* origin);
     void kill(ElementIndex index);
     void snap(ElementIndex index);
+    ElementIndex element_under(Point point) const;
     GameThings* things_of(const TagRef& tag);
     /// Tells a context the types of what an element shows, where they are known.
     void know_types(ElementIndex index, ElementContext& context) const;
@@ -98,6 +101,8 @@ struct Hud::State : Parts {
     void remove_left();
     void run_notices();
     void run_effects();
+    bool offer_cost(const std::string& name);
+    void tell_cost();
     void place_watches();
     void write_events();
 

@@ -1,4 +1,5 @@
 // One of each aggregate with the fewest fields, as games write them: no warning of GCC's or Clang's -Wextra.
+#include <rapido/debug.hpp>
 #include <rapido/fwd.hpp>
 #include <rapido/rapido.hpp>
 
@@ -33,6 +34,24 @@ int main() {
     const auto notice =
         hud.add(rapido::Notice{.id = "notice", .messages = {{.text = "low"}}, .reading = {.speed = 9}});
     hud.notify(notice, {.text = "full"});
+    struct Fire {
+        std::array<double, 3> at{};
+        double heat = 1;
+    };
+    std::vector<Fire> fires(1);
+    const rapido::Source entries = rapido::watch_entries(fires, rapido::entry_position(&Fire::at),
+                                                         rapido::entry_field("heat", &Fire::heat));
+    const auto row = [](const auto& entry) {
+        return rapido::nest(rapido::Panel{.plate = false},
+                            rapido::Text{.id = "heat", .value = entry("heat")});
+    };
+    hud.add(rapido::list_of({.id = "list", .entries = entries, .sort = "heat", .most = 3}, row));
+    hud.add(rapido::tags_of({.id = "tags", .entries = entries, .at_edge = rapido::AtEdge::arrow}, row));
+    const auto popups = hud.add(rapido::Popups{.id = "popups", .bands = {{.above = 3, .scale = 2}}});
+    hud.set_camera(rapido::Camera::flat({.zoom = 2}));
+    hud.pop(popups, {.at = rapido::world_point(fires[0].at), .value = 3});
+    hud.show_watches();
+    RAPIDO_WATCH_IN_AS("fires", "{:.1f}", fires[0].heat);
     hud.resize({.size = {1280, 720}});
     hud.update({.real = 16ms});
     return hud.problems().empty() ? 0 : 1;

@@ -65,6 +65,14 @@ struct SavedPlace {
     friend bool operator==(const SavedPlace&, const SavedPlace&) = default;
 };
 
+/// What a frame of a HUD cost: `update`, `draw`, and the renderer.
+struct FrameCost {
+    Seconds update{0};
+    Seconds draw{0};
+    Seconds render{0};
+    friend bool operator==(const FrameCost&, const FrameCost&) = default;
+};
+
 /// Values on a screen, kept right: it reads the game's state, and shows it.
 ///
 ///     rapido::Hud hud;
@@ -262,6 +270,15 @@ class Hud {
     bool text_changed(ElementRef element) const;
     /// Why an element shows what it shows, or nothing, as of the last update; empty for a dead one. For a tester: it takes its time.
     Explanation explain(ElementRef element) const;
+    /// Returns the element that is drawn last at a point of the window, in device pixels, one that holds no others before those that do; dead
+    /// for none.
+    ElementRef element_at(Point point) const;
+    /// Draws the debug overlay, to be drawn over the HUD: the boxes and ids of all that is drawn, and the explanation of the element under
+    /// a point of the window, such as that of the mouse. It makes the whole list anew.
+    void draw_overlay(DrawList& list, std::optional<Point> point = {}) const;
+    /// Tells what the last frame cost, as measured by the game: the sources `hud.update_time`, `hud.draw_time` and `hud.render_time`, from
+    /// the next update on.
+    void set_cost(const FrameCost& cost);
     /// Shows what `RAPIDO_WATCH` writes on this thread, in a table of groups over all else, in the corner in which it covers least, while
     /// `visible` is true. A later call replaces `visible`. The table is the element `watches`; its texts have the font of the HUD.
     void show_watches(const Source& visible = true);

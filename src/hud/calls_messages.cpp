@@ -1,0 +1,73 @@
+// What a game lets notices say.
+#include "hud/state.hpp"
+
+namespace rapido {
+namespace {
+
+/// The notice that a reference means; null for none.
+RunningNotice* find_notice(const Parts& hud, ElementRef ref) {
+    const ElementIndex index = hud.elements.living(ref);
+    return index != no_element ? hud.notices.find(index) : nullptr;
+}
+
+}  // namespace
+
+bool Hud::notify(ElementRef ref, const Message& message) {
+    if (!state_->may("notify")) return false;
+    RunningNotice* const notice = find_notice(*state_, ref);
+    if (notice == nullptr) {
+        state_->problems.report({{}, "only a notice can be notified", "", ProblemCode::bad_call});
+        return false;
+    }
+    ElementContext context(state_->problems, "a message of " + state_->elements[notice->element].name(),
+                           nullptr, state_->formats);
+    context.check_numbers(message_table(), &message);
+    state_->equip(context);
+    if (context.failed()) return false;
+    std::string storage;
+    const Value value = state_->bindings.read_once(message.value, storage);
+    Message themed = message;
+    if (themed.color) state_->themes.apply(*themed.color);
+    const Language* const language = state_->language.get();
+    std::string text;
+    if (!notice->plates.empty()) text = notice->body->text_of(themed, value, language, context);
+    if (context.failed()) return false;
+    RunningNotice& plate = state_->notices.plate_for(
+        *notice, message.priority,
+        [&](const RunningNotice& known) { return known.body->says(message.id, text); });
+    const std::size_t index = plate.body->add(themed, value, language, context);
+    if (index == NoticeBody::no_message) return false;
+    if (context.failed()) {
+        plate.body->forget(index);
+        return false;
+    }
+    state_->notices.post(plate, index, state_->time.now());
+    return true;
+}
+
+bool Hud::notify(ElementRef ref, std::string_view message) {
+    if (!state_->may("notify")) return false;
+    RunningNotice* const notice = find_notice(*state_, ref);
+    RunningNotice* const plate = notice != nullptr ? state_->notices.plate_with(*notice, message) : nullptr;
+    if (plate == nullptr) {
+        state_->problems.report(
+            {{}, "no message '" + std::string(message) + "' of a notice", "", ProblemCode::unknown_name});
+        return false;
+    }
+    // Of a log, one that it has declared is said by the plate that is free.
+    const std::size_t index = plate->body->find(message);
+    state_->notices.post(index < notice->body->declared() ? *notice : *plate, index, state_->time.now());
+    return true;
+}
+
+bool Hud::dismiss(ElementRef ref, std::string_view message) {
+    if (!state_->may("dismiss")) return false;
+    RunningNotice* const notice = find_notice(*state_, ref);
+    return notice != nullptr && state_->notices.take_away(*notice, message, state_->time.now());
+}
+
+std::span<const Announcement> Hud::announcements() const {
+    return state_->notices.announcements();
+}
+
+}  // namespace rapido

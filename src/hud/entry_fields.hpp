@@ -1,0 +1,42 @@
+// Fields of the entries of a container by name, and the keys that tell entries apart.
+#pragma once
+
+#include <algorithm>
+#include <bit>
+#include <cstdint>
+#include <string_view>
+
+#include "rapido/value/entries.hpp"
+
+namespace rapido {
+
+constexpr std::uint64_t mixed(std::uint64_t bits) {
+    // The finaliser of MurmurHash3.
+    bits = (bits ^ (bits >> 33U)) * 0xff51afd7ed558ccdULL;
+    bits = (bits ^ (bits >> 33U)) * 0xc4ceb9fe1a85ec53ULL;
+    return bits ^ (bits >> 33U);
+}
+
+/// What tells an entry apart, as one number.
+inline std::uint64_t key_of(const Value& value) {
+    if (value.type() != Value::Type::text) {
+        const bool is_real = value.type() == Value::Type::float64;
+        return is_real ? mixed(std::bit_cast<std::uint64_t>(value.number())) : mixed(value.uint64());
+    }
+    std::uint64_t hash = 14695981039346656037ULL;  // FNV-1a
+    for (const char c : value.text())
+        hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211ULL;
+    return hash;
+}
+
+inline constexpr std::size_t no_field = static_cast<std::size_t>(-1);
+
+inline std::size_t find_field(const detail::EntryReader* reader, std::string_view name) {
+    if (reader == nullptr || name.empty()) return no_field;
+    const auto& fields = reader->fields();
+    const auto found =
+        std::find_if(fields.begin(), fields.end(), [name](const auto& field) { return field.name == name; });
+    return found != fields.end() ? static_cast<std::size_t>(found - fields.begin()) : no_field;
+}
+
+}  // namespace rapido

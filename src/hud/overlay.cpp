@@ -1,0 +1,161 @@
+// The debug overlay: boxes, ids, and the explanation of what lies under a point.
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "hud/state.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr Color leaf_color = rgb(0x38b6c9, 0.9), panel_color = rgb(0xffc24a, 0.45),
+                chosen_color = rgb(0xff7a3c);
+constexpr Color plate_color = rgb(0x10161c, 0.85), ink = rgb(0xf2efe6), dim_ink = rgb(0xf2efe6, 0.7);
+constexpr float id_size = 9, text_size = 13;
+
+/// The corners of an element as it is drawn, in device pixels.
+std::array<Point, 4> corners_of(const Parts& hud, ElementIndex index) {
+    const Rect box = hud.layouter.device_box(index);
+    const Transform transform = hud.effects.moved(index, hud.time.now()).transform;
+    return {transform.apply({box.x, box.y}), transform.apply({box.right(), box.y}),
+            transform.apply({box.right(), box.bottom()}), transform.apply({box.x, box.bottom()})};
+}
+
+/// Whether a polygon without dents holds a point.
+bool holds(std::span<const Point> corners, Point point) {
+    bool left = false, right = false;
+    for (std::size_t i = 0; i < corners.size(); ++i) {
+        const Point a = corners[i], b = corners[(i + 1) % corners.size()];
+        const float side = (b.x - a.x) * (point.y - a.y) - (b.y - a.y) * (point.x - a.x);
+        left = left || side < 0;
+        right = right || side > 0;
+    }
+    return !(left && right);
+}
+
+/// Draws texts in the font of the HUD.
+class Writer {
+ public:
+    Writer(const Parts& hud, DrawGroup& into) : into_(into), measurer_(*hud.layouter.measurer()) {
+        font_ = measurer_.find(hud.locales.font(hud.language.get()), 500);
+        if (!font_) font_ = measurer_.find("sans-serif", 500);
+    }
+    explicit operator bool() const { return font_.has_value(); }
+
+    float width_of(std::string_view text, float size) { return measurer_.shape(*font_, size, text, glyphs_); }
+    /// At the upper left corner of a line.
+    void write(std::string_view text, float size, Point at, Color color) {
+        const float width = width_of(text, size);
+        const float baseline = at.y + measurer_.metrics(*font_).ascent * size;
+        into_.add_text(*font_, size, {at.x, baseline}, width, color, text, glyphs_, 1);
+    }
+
+ private:
+    DrawGroup& into_;
+    TextMeasurer& measurer_;
+    std::optional<FontId> font_;
+    std::vector<Glyph> glyphs_;
+};
+
+void draw_outline(std::span<const Point> corners, Color color, float thickness, DrawGroup& into) {
+    std::array<Point, 5> line;
+    std::copy(corners.begin(), corners.end(), line.begin());
+    line.back() = line.front();
+    into.add_line(line, thickness, color);
+}
+
+void draw_id(const RunningElement& element, Point corner, Writer& writer, DrawGroup& into) {
+    const std::string id(element.id());
+    const float width = writer.width_of(id, id_size);
+    // On the upper edge, so that what the element shows is seen below it.
+    const float top = corner.y - id_size;
+    into.add_rect({corner.x, top, width + 4, id_size + 2}, 0, rgb(0x10161c, 0.7));
+    writer.write(id, id_size, {corner.x + 2, top}, dim_ink);
+}
+
+/// In the half of the screen in which the point is not.
+void draw_explanation(const Explanation& explanation, const Fitted& screen, Point point, Writer& writer,
+                      DrawGroup& into) {
+    const std::string text = explanation.text();
+    std::vector<std::string_view> lines;
+    for (std::string_view rest = text; !rest.empty();) {
+        lines.push_back(rest.substr(0, rest.find('\n')));
+        rest.remove_prefix(std::min(rest.size(), lines.back().size() + 1));
+    }
+    // What a line says stands behind its part, in line with the others.
+    constexpr std::size_t part_bytes = 13;
+    constexpr float indent = 84, line_height = text_size * 1.35F, padding = 10;
+    float width = 0;
+    for (const std::string_view line : lines)
+        width = std::max(width, line.starts_with("  ")
+                                    ? indent + writer.width_of(line.substr(part_bytes), text_size)
+                                    : writer.width_of(line, text_size));
+    const Size size{width + 2 * padding, static_cast<float>(lines.size()) * line_height + 2 * padding};
+    const Size device{screen.size.width * screen.scale, screen.size.height * screen.scale};
+    const float left =
+        std::clamp(point.x + 16, screen.origin.x + 4,
+                   std::max(screen.origin.x + 4, screen.origin.x + device.width - size.width - 4));
+    const bool is_above = point.y > screen.origin.y + device.height / 2;
+    const float top = is_above ? std::max(screen.origin.y + 4, point.y - size.height - 16) : point.y + 16;
+    into.add_rect({left, top, size.width, size.height}, 4, plate_color);
+    into.add_border({left, top, size.width, size.height}, 4, 1, chosen_color);
+    Point at{left + padding, top + padding};
+    for (const std::string_view line : lines) {
+        if (line.starts_with("  ")) {
+            writer.write(line.substr(2, line.find(' ', 2) - 2), text_size, at, chosen_color);
+            writer.write(line.substr(part_bytes), text_size, {at.x + indent, at.y}, ink);
+        } else {
+            writer.write(line, text_size, at, ink);
+        }
+        at.y += line_height;
+    }
+}
+
+}  // namespace
+
+/// The one that is drawn last there, of those that hold no others before those that do.
+ElementIndex Hud::State::element_under(Point point) const {
+    ElementIndex found = no_element;
+    for (const ElementIndex index : elements.draw_order()) {
+        if (!visibility.is_drawn(index) || !layouter.is_placed(index)) continue;
+        if (!holds(corners_of(*this, index), point)) continue;
+        const bool holds_others = !elements.children(index).empty();
+        if (found != no_element && holds_others && elements.children(found).empty()) continue;
+        found = index;
+    }
+    return found;
+}
+
+ElementRef Hud::element_at(Point point) const {
+    const ElementIndex index = state_->element_under(point);
+    return index != no_element ? state_->elements.ref(index) : ElementRef();
+}
+
+void Hud::draw_overlay(DrawList& list, std::optional<Point> point) const {
+    const State& hud = *state_;
+    list.viewport_ = hud.layouter.viewport();
+    list.structure_ = 0;
+    list.groups_.assign(1, {});
+    DrawGroup& into = list.groups_.front();
+    static thread_local std::uint64_t revision = 0;
+    into.revision = ++revision;
+    into.begin();
+    if (hud.layouter.measurer() == nullptr) return;
+    Writer writer(hud, into);
+    const ElementIndex chosen = point ? hud.element_under(*point) : no_element;
+    for (const ElementIndex index : hud.elements.draw_order()) {
+        if (!hud.visibility.is_drawn(index) || !hud.layouter.is_placed(index)) continue;
+        const std::array<Point, 4> corners = corners_of(hud, index);
+        const bool is_leaf = hud.elements.children(index).empty();
+        draw_outline(corners,
+                     index == chosen ? chosen_color
+                     : is_leaf       ? leaf_color
+                                     : panel_color,
+                     index == chosen ? 2.0F : 1.0F, into);
+        if (is_leaf && writer) draw_id(hud.elements[index], corners[0], writer, into);
+    }
+    if (chosen == no_element || !writer) return;
+    draw_explanation(explain(hud.elements.ref(chosen)), hud.layouter.screen(), *point, writer, into);
+}
+
+}  // namespace rapido
