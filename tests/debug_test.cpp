@@ -196,7 +196,6 @@ TEST(Overlay, shows_boxes_ids_and_why) {
     EXPECT_EQ(why[2], "source");
     EXPECT_EQ(why[3].substr(0, 26), "reads a constant: 7, since");
     // What moves is found where it is drawn.
-    std::vector<double> none;
     const auto tags =
         hud.add(tags_of({.id = "t", .parameters = {"v"}, .pivot = Anchor::center}, [](const auto& thing) {
             return nest(Panel{.place = {.size = {40, 20}}, .plate = false},

@@ -336,6 +336,13 @@ TEST(Tags, do_not_cover_nearer_ones_and_do_not_flicker) {
     world.frame();
     world.frame();
     EXPECT_EQ(world.names(), "near far beside");
+    world.fires[1].at[0] = 0;
+    world.frame();
+    world.frame();
+    EXPECT_EQ(world.names(), "near beside");
+    EXPECT_TRUE(world.hud.change<Tags>(world.element, [](Tags& tags) { tags.declutter = false; }));
+    world.frame();
+    EXPECT_EQ(world.names(), "near far beside") << "a change brings back what was hidden";
     World all({{"near", {0, 0, -10}}, {"far", {0, 0, -12}}}, {.declutter = false});
     all.frame();
     all.frame();

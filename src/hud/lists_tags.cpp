@@ -75,6 +75,8 @@ void Lists::find_places(RunningList& list, const View& view) {
         const Size size = own.width > 0 ? Size{own.width, own.height} : list.usual_size;
         const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
         slot.is_at_edge = place && place->is_at_edge;
+        if (!list.tags->tags().declutter && std::exchange(slot.is_covered, false))
+            visibility_.set_by_list(slot.panel, true);
         if (!place || !list.tags->tags().declutter) continue;
         seen_.push_back({.list = &list,
                          .slot = number,

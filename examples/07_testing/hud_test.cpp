@@ -1,0 +1,96 @@
+// Tests of a HUD, as a game may copy them: what it shows of known values, at a moment of a trace, in every size and language.
+#include <gtest/gtest.h>
+#include <rapido/file.hpp>
+#include <rapido/picture.hpp>
+#include <rapido/rapido.hpp>
+
+using namespace rapido;
+using namespace std::chrono_literals;
+
+namespace {
+
+const std::string folder = EMBER_RIDGE_FOLDER;
+
+/// The sample HUD, played up to a moment of a trace.
+struct Played {
+    Fonts fonts;
+    Images images{folder};
+    Result<HudDefinition> definition = read_hud_file(folder + "/hud.toml");
+    Result<Trace> trace;
+    std::optional<TracePlayer> player;
+    std::optional<Hud> hud;
+
+    explicit Played(Result<Trace> what) : trace(std::move(what)) {
+        EXPECT_TRUE(definition) << to_string(definition.problems().front());
+        EXPECT_TRUE(trace) << to_string(trace.problems().front());
+        player.emplace(*trace);
+        hud.emplace(*definition, player->sources(), &fonts, &images);
+        hud->resize({.size = {1280, 800}});
+    }
+    /// 60 frames a second, as the game would.
+    void play_until(Nanoseconds end) {
+        for (Nanoseconds time = hud->now(); time < end;) {
+            const Nanoseconds before = time;
+            time = std::min(end, time + Nanoseconds{16'666'667});
+            player->seek(time);
+            hud->update(to_seconds(time - before));
+        }
+    }
+    std::string_view text(std::string_view id) { return hud->text(hud->find(id)); }
+};
+
+/// A few seconds that a tester has cut out of a recorded flight, and what must be seen of them.
+constexpr const char* low_water = R"(time,plane.water,plane.tank,mission.acres_saved
+0,900,3000,1200
+1,740,3000,1200
+2,740,3000,1237
+)";
+
+TEST(EmberRidgeHud, has_no_problem_with_what_the_game_offers) {
+    Played played(Trace::read_file(folder + "/flight.csv"));
+    EXPECT_TRUE(played.hud->problems().empty()) << to_string(played.hud->problems().front());
+}
+
+TEST(EmberRidgeHud, counts_acres_up_after_a_moment) {
+    Played played(Trace::read(low_water, "low_water.csv"));
+    played.play_until(2s + 100ms);
+    EXPECT_EQ(played.text("saved.acres"), "1,200") << "the gain stands beside it first";
+    EXPECT_EQ(played.text("just_saved"), "+37");
+    played.play_until(5s);
+    EXPECT_EQ(played.text("saved.acres"), "1,237");
+    // Why, if it does not: the explanation is part of the message.
+    EXPECT_FALSE(played.hud->operator[](played.hud->find("just_saved")).visible)
+        << played.hud->explain(played.hud->find("just_saved")).text();
+}
+
+TEST(EmberRidgeHud, warns_in_the_last_seconds_of_the_evacuation) {
+    Played played(Trace::read_file(folder + "/flight.csv"));
+    played.play_until(128s + 500ms);
+    const Shown countdown = (*played.hud)[played.hud->find("middle.warning.countdown")];
+    EXPECT_TRUE(countdown.visible);
+    EXPECT_EQ(countdown.text, "5");
+    int seconds = 0, ends = 0;
+    for (Nanoseconds time = 128s + 500ms; time < 134s; time += 10ms) {
+        played.play_until(time);
+        for (const Event& event : played.hud->events())
+            if (event.id == "evacuation") ++(event.kind == EventKind::end ? ends : seconds);
+    }
+    EXPECT_EQ(seconds, 4) << "4, 3, 2, 1";
+    EXPECT_EQ(ends, 1);
+}
+
+TEST(EmberRidgeHud, stays_on_the_screen_in_every_size) {
+    Played played(Trace::read_file(folder + "/flight.csv"));
+    played.play_until(104s);
+    for (const Size size : {Size{800, 600}, Size{1280, 800}, Size{2560, 1080}, Size{1080, 1920}}) {
+        played.hud->resize({.size = size});
+        played.hud->update(1 / 60.0);
+        for (const ElementRef element : played.hud->elements()) {
+            const Explanation why = played.hud->explain(element);
+            for (const ExplanationLine& line : why.lines)
+                EXPECT_EQ(line.says.find("beyond the screen"), std::string::npos) << why.text();
+        }
+    }
+}
+
+}  // namespace
