@@ -362,7 +362,9 @@ class HudReader {
         const toml::table* const given = node != nullptr ? node->as_table() : nullptr;
         if (node != nullptr && given == nullptr)
             return reader_.expected(*node, "'with' of " + list, "a table of values by parameter");
-        for (int number = 1; number <= count && problems.count() == 0; ++number) {
+        // What is wrong with the component is told once.
+        const std::size_t before = problems.count();
+        for (int number = 1; number <= count && problems.count() == before; ++number) {
             toml::table& stamp = stamps_of_lists_.emplace_back();
             reader_.set_place(stamp, reader_.place(table));
             const auto put = [&](const toml::key& key, auto&& value) {

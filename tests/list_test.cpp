@@ -432,11 +432,16 @@ TEST(List, is_stamped_by_a_file_and_read_from_a_trace) {
     };
     EXPECT_EQ(first_problem("component = \"row\"", "component = \"rows\""),
               "hud.toml:22:21: error: 'component' of list 'board': no component 'rows'; did you mean 'row'?");
+    std::string twice = file;
+    twice.replace(twice.find("layout = \"row\""), 14, "layuot = \"row\"");
+    twice.replace(twice.find("id = \"score\"\n        value"), 25, "id = \"score\"\n        vlaue");
+    const auto faults = read_hud("desgin = 1\n" + twice, "hud.toml");
+    ASSERT_FALSE(faults);
+    EXPECT_EQ(faults.problems().size(), 3U) << "each fault once, also of what a list stamps";
     EXPECT_EQ(first_problem("component = \"row\"\n", ""),
               "hud.toml:18:9: error: list 'board' has no 'component'; name the one that shows an entry");
-    EXPECT_EQ(
-        first_problem("{ tint = \"#ff0000\" }", "{ tnit = 1 }"),
-        "hud.toml:27:18: error: unknown key 'tnit' in 'with' of list 'board'; did you mean 'tint'?");
+    EXPECT_EQ(first_problem("{ tint = \"#ff0000\" }", "{ tnit = 1 }"),
+              "hud.toml:27:18: error: unknown key 'tnit' in 'with' of list 'board'; did you mean 'tint'?");
 }
 
 TEST(Log, shows_several_messages_at_once_and_the_newest_last) {
@@ -532,6 +537,42 @@ TEST(Log, gives_way_to_what_is_more_urgent_and_takes_messages_away) {
     hud.remove(log);
     update(hud, 100ms);
     EXPECT_TRUE(hud.elements().empty());
+}
+
+TEST(Log, goes_on_when_plates_are_removed_in_mid_message) {
+    Hud hud;
+    const auto log = hud.add(Notice{.id = "log", .at_once = 3});
+    hud.notify(log, {.text = "A", .time = 9s});
+    hud.notify(log, {.text = "B", .time = 9s});
+    update(hud, 16ms);
+    hud.remove(hud.find("log.1"));
+    EXPECT_TRUE(hud.notify(log, {.text = "C", .time = 9s}));
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(hud.find("log.2")), "B");
+    EXPECT_EQ(hud.text(hud.find("log.3")), "C");
+    hud.remove(hud.find("log.2"));
+    hud.remove(hud.find("log.3"));
+    update(hud, 16ms);
+    EXPECT_TRUE(hud.notify(log, {.text = "D"})) << "even without any";
+    update(hud, 8s);
+    EXPECT_EQ(hud.problems(), Problems{});
+}
+
+TEST(List, goes_on_when_panels_are_removed_hidden_and_snapped_in_one_hitch) {
+    std::vector<Pilot> pilots{{"Ana", 30, {}}, {"Bo", 20, {}}, {"Cy", 10, {}}};
+    Board board(pilots_of(pilots), {.key = "name", .sort = "score", .most = 3});
+    update(board.hud, 16ms);
+    const ElementRef list = board.hud.find("board");
+    board.hud.set_visible(list, false);
+    pilots[0].score = 5;
+    board.hud.remove(board.panels.front());
+    board.panels.erase(board.panels.begin());
+    update(board.hud, 8s);
+    board.hud.snap(list);
+    board.hud.set_visible(list, true);
+    pilots.push_back({"Di", 1, {}});
+    update(board.hud, 8s);
+    EXPECT_EQ(board.rows(), (Rows{"1 Di 1", "2 Ana 5", "3 Cy 10"}));
 }
 
 TEST(Log, is_posted_to_by_events_and_sources) {

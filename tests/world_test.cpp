@@ -505,6 +505,20 @@ TEST(Popups, rise_fade_and_are_gone) {
     EXPECT_TRUE(stage.frame(101ms).empty());
 }
 
+TEST(Popups, end_with_a_snap_and_go_on_while_they_are_hidden) {
+    PopStage stage({});
+    stage.pop(0, 0, 1);
+    EXPECT_EQ(stage.frame().size(), 1U);
+    stage.hud.set_visible(stage.popups, false);
+    EXPECT_EQ(stage.frame(500ms).size(), 0U);
+    stage.hud.set_visible(stage.popups, true);
+    EXPECT_EQ(stage.frame(300ms).size(), 1U) << "it is as old as if it had been seen";
+    stage.hud.snap();
+    EXPECT_EQ(stage.frame().size(), 0U);
+    stage.pop(0, 0, 2);
+    EXPECT_EQ(stage.frame(8s).size(), 0U) << "one long hitch";
+}
+
 TEST(Popups, are_the_same_at_every_frame_rate_and_follow_the_camera) {
     std::map<int, std::vector<Seen>> by_rate;
     for (const int rate : {1, 7, 30, 144}) {

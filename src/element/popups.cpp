@@ -157,10 +157,10 @@ PopupsBody::Shown* PopupsBody::mergeable(const Value& value, Point seen, Nanosec
 }
 
 bool PopupsBody::add(const Pop& pop, Nanoseconds now, const Camera& camera, Size screen) {
+    const bool is_place = pop.on_screen ? std::isfinite(pop.on_screen->x + pop.on_screen->y)
+                                        : std::isfinite(pop.at.x + pop.at.y + pop.at.z);
+    if (!is_place) return false;
     const Projected projected = camera.project(pop.at, screen);
-    if (pop.on_screen ? !std::isfinite(pop.on_screen->x) || !std::isfinite(pop.on_screen->y)
-                      : projected.distance == 0 && !projected.in_front)
-        return false;
     const bool is_seen = pop.on_screen || projected.in_front;
     const Point seen = pop.on_screen.value_or(projected.at);
     if (Shown* const other = is_seen ? mergeable(pop.value, seen, now, camera, screen) : nullptr) {

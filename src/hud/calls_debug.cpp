@@ -1,6 +1,7 @@
 // What a tester sees: watches, and what a frame cost.
 #include <algorithm>
 #include <array>
+#include <cmath>
 
 #include "hud/state.hpp"
 
@@ -39,6 +40,15 @@ void Hud::show_watches(const Source& visible) {
     add(debug::watch_table(state_->watches, visible));
 }
 
+/// Where an element is drawn: tags, and what is on its way, are not where they are laid out.
+Rect Hud::State::seen_box(ElementIndex index) const {
+    const Rect box = layouter.box(index);
+    const Transform moved = effects.moved_in_design(index, time.now()).transform;
+    const Point first = moved.apply({box.x, box.y}), last = moved.apply({box.right(), box.bottom()});
+    return {std::min(first.x, last.x), std::min(first.y, last.y), std::abs(first.x - last.x),
+            std::abs(first.y - last.y)};
+}
+
 /// Twice a second, into the corner in which it covers least; it stays where it is, if that is as good as any other.
 void Hud::State::place_watches() {
     constexpr int every = 30;
@@ -51,7 +61,7 @@ void Hud::State::place_watches() {
         const RunningElement& element = elements[index];
         const bool is_own = index == table || element.stands_in("watches");
         if (element.is_living() && !is_own && visibility.is_drawn(index) && elements.children(index).empty())
-            others.push_back(layouter.box(index));
+            others.push_back(seen_box(index));
     }
     const Anchor present = std::get_if<Panel>(elements[table].description.get())->place.hangs_on();
     const Anchor best =

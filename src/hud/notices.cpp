@@ -22,6 +22,7 @@ void Notices::remove(ElementIndex element) {
     const RunningNotice* const notice = find(element);
     if (notice == nullptr) return;
     forget_posts(*notice);
+    if (RunningNotice* const log = find(notice->log)) std::erase(log->plates, element);
     std::erase_if(all_, [notice](const auto& other) { return other.get() == notice; });
 }
 

@@ -135,10 +135,9 @@ void Hud::draw_overlay(DrawList& list, std::optional<Point> point) const {
     const State& hud = *state_;
     list.viewport_ = hud.layouter.viewport();
     list.structure_ = 0;
-    list.groups_.assign(1, {});
+    list.groups_.resize(1);
     DrawGroup& into = list.groups_.front();
-    static thread_local std::uint64_t revision = 0;
-    into.revision = ++revision;
+    ++into.revision;
     into.begin();
     if (hud.layouter.measurer() == nullptr) return;
     Writer writer(hud, into);

@@ -103,6 +103,7 @@ struct Hud::State : Parts {
     void run_effects();
     bool offer_cost(const std::string& name);
     void tell_cost();
+    Rect seen_box(ElementIndex index) const;
     void place_watches();
     void write_events();
 

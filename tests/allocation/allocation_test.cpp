@@ -183,13 +183,13 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                             Text{.id = "name", .value = entry("name")},
                             Bar{.id = "score", .value = entry("score"), .max = 100, .motion = tween(50ms)});
                     }));
-    // A hundred things come and go, and as many amounts pop up, in each frame.
+    // Of a thousand things a hundred come or go, and as many amounts pop up, in each frame.
     struct Thing {
         std::array<float, 2> at{};
         double heat = 0;
     };
-    std::vector<Thing> things(300);
-    std::array<TagRef, 300> tagged;
+    std::vector<Thing> things(1000);
+    std::array<TagRef, 1000> tagged;
     const auto tags = hud.add(tags_of({.id = "tags",
                                        .parameters = {"heat"},
                                        .at_edge = AtEdge::arrow,
@@ -202,7 +202,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     const auto popups = hud.add(Popups{.id = "pops", .most = 100, .bands = {{.above = 50, .format = "{}!"}}});
     const auto change_things = [&](int i) {
         for (int k = 0; k < 100; ++k) {
-            const auto index = static_cast<std::size_t>((i * 37 + k) % 300);
+            const auto index = static_cast<std::size_t>((i * 37 + k) % 1000);
             things[index].at = {static_cast<float>(index % 40) * 30 - 600,
                                 static_cast<float>(index / 40) * 40 - 150};
             things[index].heat = (i + k) % 90;
