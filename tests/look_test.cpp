@@ -271,6 +271,23 @@ TEST(Panel, fits_its_picture_as_an_image_does) {
     }
 }
 
+TEST(Samples, of_demo_and_docs_are_all_read_without_a_problem) {
+    int files = 0;
+    for (const char* const folder : {"demo", "docs"})
+        for (const auto& entry :
+             std::filesystem::recursive_directory_iterator(std::string(RAPIDO_SOURCE_DIR) + "/" + folder)) {
+            const std::string path = entry.path().string();
+            if (!entry.is_regular_file()) continue;
+            std::ifstream file(path);
+            const std::string text{std::istreambuf_iterator<char>(file), std::istreambuf_iterator<char>()};
+            if (!path.ends_with(".toml") || text.find("[element]") == std::string::npos) continue;
+            const auto definition = read_hud_file(path);
+            EXPECT_TRUE(definition) << to_string(definition.problems().front());
+            ++files;
+        }
+    EXPECT_GE(files, 11);
+}
+
 TEST(Looks, of_the_demo_show_the_same_six_readouts_without_a_problem) {
     const std::string folder = std::string(RAPIDO_SOURCE_DIR) + "/demo/looks";
     Fonts fonts;

@@ -261,5 +261,18 @@ value = 1
     EXPECT_FALSE(hud.problems().empty());
 }
 
+TEST(Notice, keeps_away_from_the_edge_of_the_screen_and_not_of_a_panel) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.add(Panel{.id = "p", .layout = Layout::column, .plate = false});
+    const auto inside = hud.add(Notice{.id = "in", .inside = "p"});
+    const auto alone = hud.add(Notice{.id = "alone"});
+    for (const ElementRef notice : {inside, alone})
+        hud.notify(notice, {.text = "Refilled"});
+    update(hud, 16ms);
+    EXPECT_EQ(hud[inside].box.y, 0);
+    EXPECT_EQ(hud[alone].box.y, 96);
+}
+
 }  // namespace
 }  // namespace rapido::test

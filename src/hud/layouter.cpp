@@ -43,7 +43,8 @@ void Layouter::set_place(ElementIndex index, const Place& place) {
     own = place;
     if (!own.anchor) {
         own.anchor = of_kind.hangs_on();
-        if (own.offset == Point{}) own.offset = of_kind.offset;
+        // The offset of a kind is from the edge of the screen; in a panel there is no edge to keep away from.
+        if (own.offset == Point{} && element.inside.empty()) own.offset = of_kind.offset;
     }
     Size natural = of_kind.size;
     if (element.body->is_upright()) std::swap(natural.width, natural.height);
