@@ -366,11 +366,12 @@ void FieldsReader::read_source(const toml::node& node, void* into, const std::st
 void FieldsReader::read_scaled(const toml::table& table, Source& source, const std::string& name) {
     double scale = 1;
     double offset = 0;
-    bool is_time_left = false;
+    bool is_scaled = false, is_time_left = false;
     const toml::node* from = table.get("source");
     for (const auto& [key, node] : table) {
         const bool is_scale = key.str() == "scale";
         if (is_scale || key.str() == "offset") {
+            is_scaled = true;
             const Field any{.name = key.str(), .type = FieldType::number};
             if (const auto number = read_number(node, any, "'" + std::string(key.str()) + "' in " + name))
                 (is_scale ? scale : offset) = *number;
@@ -387,7 +388,7 @@ void FieldsReader::read_scaled(const toml::table& table, Source& source, const s
     if (from->is_table())
         return expected(*from, "'source' in " + name, "the name of a source, or a constant");
     read_source(*from, &source, "'source' in " + name);
-    source = source.scaled(scale, offset);
+    if (is_scaled) source = source.scaled(scale, offset);
     if (is_time_left) source = source.as_time_left();
 }
 

@@ -4,6 +4,7 @@
 #include <deque>
 #include <map>
 #include <numeric>
+#include <set>
 #include <utility>
 
 #include "base/nearest.hpp"
@@ -13,6 +14,7 @@
 #include "file/components.hpp"
 #include "file/fields_reader.hpp"
 #include "file/first_problems.hpp"
+#include "file/hud_part.hpp"
 #include "file/prescan.hpp"
 #include "file/syntax_problem.hpp"
 #include "file/toml.hpp"
@@ -31,6 +33,8 @@ constexpr std::size_t most_others = 1'000;  ///< timers, meters, effects, groups
 class HudReader {
  public:
     HudReader(std::string_view text, std::string name) : text_(text), name_(std::move(name)) {}
+    /// It may name what is elsewhere.
+    void set_part() { is_part_ = true; }
 
     HudDefinition definition;
     FirstProblems problems;
@@ -62,6 +66,7 @@ class HudReader {
         for (std::size_t i = 0; i < kind_names_.size(); ++i)
             kind_names_[i] = all_kinds()[i]->name();
         // What elements refer to comes first.
+        if (is_part_) reader_.allow_themes();
         if (const toml::node* const themes = top.get("theme")) read_themes(*themes);
         if (const toml::node* const styles = top.get("style")) read_styles(*styles);
         if (const toml::node* const components = top.get("component"))
@@ -85,6 +90,18 @@ class HudReader {
         }
         for (const auto& [name, style] : styles_)
             if (!style.is_used) check_style(name, *style.table);
+        if (!is_part_) check_panels();
+    }
+
+    /// A list without a component has panels that are written one by one.
+    void check_panels() {
+        std::set<std::string> paths;
+        for (const Element& element : definition.elements)
+            std::visit([&](const auto& any) { paths.insert(any.inside + "." + any.id); }, element);
+        for (const auto& [first_panel, list, place] : without_component_)
+            if (!paths.contains(first_panel))
+                reader_.fail(ProblemCode::missing_key, place, list + " has no 'component'",
+                             "name the one that shows an entry");
     }
 
     void read_option(const toml::key& key, const toml::node& node) {
@@ -208,7 +225,7 @@ class HudReader {
     void read_text_style(const toml::key& key, const toml::table& table) {
         FirstProblems told_elsewhere;
         FieldsReader reader(name_, told_elsewhere);
-        if (!definition.themes.empty()) reader.allow_themes();
+        if (is_part_ || !definition.themes.empty()) reader.allow_themes();
         TextStyle style;
         Origin origin;
         origin.location = reader.place(key);
@@ -348,9 +365,10 @@ class HudReader {
     /// The panels of a list or of tags: stamps of its component, each with the sources of an entry as its parameters.
     void read_panels(const toml::table& table, int count, const std::string& list, const Around& around) {
         const toml::node* const named = table.get("component");
-        if (named == nullptr)
-            return reader_.fail(ProblemCode::missing_key, table, list + " has no 'component'",
-                                "name the one that shows an entry");
+        if (named == nullptr) {
+            without_component_.push_back({around.path + ".1", list, reader_.place(table)});
+            return;
+        }
         const auto word = named->value_exact<std::string>();
         if (!word) return reader_.expected(*named, "'component' of " + list, "the name of a component");
         const Component* const component = components_.find(*word);
@@ -473,14 +491,29 @@ class HudReader {
     Components components_{reader_};
     std::map<std::string, Style, std::less<>> styles_;
     std::deque<toml::table> stamps_of_lists_;
+    struct WithoutComponent {
+        std::string first_panel;  ///< its path
+        std::string list;
+        Location place;
+    };
+    std::vector<WithoutComponent> without_component_;
     std::array<std::string_view, std::variant_size_v<Element>> kind_names_{};
     bool is_full_ = false;
+    bool is_part_ = false;
 };
 
 }  // namespace
 
 Result<HudDefinition> read_hud(std::string_view text, const std::string& name) {
     HudReader reader(text, name);
+    reader.read();
+    if (reader.problems.count() > 0) return reader.problems.take();
+    return std::move(reader.definition);
+}
+
+Result<HudDefinition> read_hud_part(std::string_view text, const std::string& name) {
+    HudReader reader(text, name);
+    reader.set_part();
     reader.read();
     if (reader.problems.count() > 0) return reader.problems.take();
     return std::move(reader.definition);

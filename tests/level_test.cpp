@@ -154,6 +154,62 @@ TEST(Level, fills_pictures_and_masks) {
         }
 }
 
+TEST(Level, fits_its_picture_into_its_box) {
+    struct Row {
+        ImageFit fit;
+        FillBy by;
+        double fill;
+        double lit;  ///< pixels of a box of 80 by 80
+    };
+    // Eight by four pixels, of which the sixth column and those behind it are transparent. Where they cover the box, the third to the sixth
+    // column are seen.
+    for (const Row& row : std::vector<Row>{{ImageFit::contain, FillBy::level, 1, 80 * 40 * 5.0 / 8},
+                                           {ImageFit::fill, FillBy::level, 1, 80 * 80 * 5.0 / 8},
+                                           {ImageFit::cover, FillBy::level, 1, 60 * 80},
+                                           {ImageFit::cover, FillBy::level, 0.5, 40 * 80},
+                                           {ImageFit::cover, FillBy::level, 0.25, 20 * 80},
+                                           {ImageFit::cover, FillBy::area, 0.5, 30 * 80},
+                                           {ImageFit::cover, FillBy::area, 1.0 / 3, 20 * 80},
+                                           {ImageFit::none, FillBy::level, 1, 5 * 4},
+                                           {ImageFit::scale_down, FillBy::level, 1, 5 * 4}})
+        for (const bool as_mask : {false, true}) {
+            std::vector<Color> pixels;
+            for (int i = 0; i < 32; ++i)
+                pixels.push_back(i % 8 < 5 ? white : rgb(0x000000, 0));
+            Level level = level_of(Shape::circle, row.fill, {80, 80});
+            (as_mask ? level.mask : level.image) = "p";
+            level.direction = Direction::right;
+            level.image_fit = row.fit;
+            level.fill_by = row.by;
+            Stage stage(Panel{.id = "none", .plate = false});
+            stage.add_image("p", 8, 4, pixels);
+            stage.hud.add(level);
+            stage.pass(0s);
+            const Picture picture = stage.shot();
+            EXPECT_NEAR(lit(picture), row.lit, 0.02 * row.lit + 2)
+                << static_cast<int>(row.fit) << " " << row.fill << as_mask;
+            for (int y = 0; y < 200; ++y)
+                for (int x = 0; x < 300; ++x) {
+                    const bool is_inside = x >= 10 && x < 90 && y >= 10 && y < 90;
+                    ASSERT_TRUE(is_inside || picture.pixel(x, y).red == 0) << "outside of its box";
+                }
+        }
+    // A fill along a map is cut off in the same way.
+    Level mapped = level_of(Shape::circle, 0.5, {80, 80});
+    mapped.map = "m";
+    mapped.image_fit = ImageFit::cover;
+    Stage stage(Panel{.id = "none", .plate = false});
+    stage.add_image("m", 4, 2,
+                    {rgb(0x000000), rgb(0x404040), rgb(0xc0c0c0), rgb(0xffffff), rgb(0x000000), rgb(0x404040),
+                     rgb(0xc0c0c0), rgb(0xffffff)});
+    stage.hud.add(mapped);
+    stage.pass(0s);
+    const Picture picture = stage.shot();
+    EXPECT_GT(picture.pixel(20, 50).red, 250);
+    EXPECT_EQ(picture.pixel(85, 50).red, 0) << "not reached yet";
+    EXPECT_EQ(picture.pixel(5, 50).red, 0) << "outside of its box";
+}
+
 TEST(Level, plays_the_frames_of_its_picture) {
     Level level = level_of(Shape::circle, 1, {40, 40});
     level.image = "two";

@@ -284,6 +284,13 @@ TEST(Samples, of_demo_and_docs_are_all_read_without_a_problem) {
             const auto definition = read_hud_file(path);
             EXPECT_TRUE(definition) << to_string(definition.problems().front());
             ++files;
+            // Written, and read again.
+            const auto written = write_hud(*definition);
+            ASSERT_TRUE(written) << path << ": " << to_string(written.problems().front());
+            const auto again = read_hud(*written, path);
+            ASSERT_TRUE(again) << to_string(again.problems().front());
+            EXPECT_TRUE(*again == *definition) << path;
+            EXPECT_EQ(*write_hud(*again), *written);
         }
     EXPECT_GE(files, 11);
 }

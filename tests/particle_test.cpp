@@ -149,5 +149,29 @@ TEST(Particles, burst_at_each_repeat_and_are_bounded) {
     EXPECT_TRUE(many.particles().empty());
 }
 
+TEST(Particles, of_a_large_burst_are_a_flash) {
+    struct Row {
+        int burst;
+        float size;
+        Color color;
+        int bursts;  ///< of five in a second
+    };
+    for (const Row& row : std::vector<Row>{{219, 10, rgb(0xffc24a), 3},
+                                           {218, 10, rgb(0xffc24a), 5},
+                                           {219, 10, rgb(0x101010), 5},
+                                           {4, 80, rgb(0xffffff), 3}}) {
+        Fire fire({.duration = 100ms,
+                   .particles = {.burst = row.burst, .life = 100ms, .size = row.size, .color = row.color}});
+        int seen = 0;
+        for (int i = 0; i < 5; ++i) {
+            fire.hud.play(fire.bar, "fire");
+            update(fire.hud, 1ms);
+            seen += fire.particles().empty() ? 0 : 1;
+            update(fire.hud, 179ms);
+        }
+        EXPECT_EQ(seen, row.bursts) << row.burst << " of " << row.size;
+    }
+}
+
 }  // namespace
 }  // namespace rapido::test

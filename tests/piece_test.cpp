@@ -174,6 +174,42 @@ TEST(Text, shows_the_picture_that_a_value_chooses) {
     EXPECT_EQ(to_string(hud.problems().back()), "error: 'pictures' of text 'none': of 'x' has no images");
 }
 
+TEST(Notice, shows_the_picture_that_a_value_chooses) {
+    for (const int at_once : {1, 3}) {
+        Images images;
+        for (const auto& [name, width] : {std::pair{"key.png", 2}, {"pad.png", 1}})
+            ASSERT_TRUE(images.add(name, width, 1, std::vector<Color>(static_cast<std::size_t>(width))));
+        BoxMeasurer measurer;
+        Hud hud{HudDefinition{}, {}, &measurer, &images};
+        double device = 0;
+        const auto news =
+            hud.add(Notice{.id = "news",
+                           .messages = {{.id = "hint", .text = "{<button/>} drop", .lasting = true}},
+                           .pictures = {{"button", watch(device), {"key.png", "pad.png"}}},
+                           .at_once = at_once,
+                           .padding = {0, 0, 0, 0},
+                           .size = 10});
+        const auto said = at_once > 1 ? hud.find("news.1") : news;
+        EXPECT_TRUE(hud.notify(news, "hint"));
+        const float words = 5 * 5;  // characters of half an em
+        for (const auto& [number, width] : std::vector<std::pair<double, float>>{{0, 20}, {1, 10}, {0, 20}}) {
+            device = number;
+            update(hud, 16ms);
+            EXPECT_EQ(hud[said].box.width, width + words) << number << at_once;
+        }
+        device = 1;
+        update(hud, 16ms);
+        EXPECT_TRUE(hud.dismiss(news, "hint"));
+        update(hud, 2s);
+        EXPECT_TRUE(hud.notify(news, {.text = "{<button/>}"}));
+        update(hud, 16ms);
+        // The plate that was free the longest says it.
+        const auto next = at_once > 1 ? hud.find("news.2") : news;
+        EXPECT_EQ(hud[next].box.width, 10) << "also in what the game says";
+        EXPECT_EQ(hud.problems(), Problems{});
+    }
+}
+
 TEST(Text, breaks_cuts_and_capitalizes_pieces_as_all_others) {
     BoxMeasurer measurer;
     const auto seen = [&](Text text) {

@@ -85,6 +85,34 @@ TEST(Pips, may_be_pictures) {
     }
 }
 
+TEST(Pips, fit_their_pictures) {
+    // Two by one pixels in squares of 20: both are red, and one of three is empty.
+    for (const auto& [fit, red, green] :
+         std::vector<std::tuple<ImageFit, double, double>>{{ImageFit::contain, 1.5 * 20 * 10, 1.5 * 20 * 10},
+                                                           {ImageFit::fill, 1.5 * 400, 1.5 * 400},
+                                                           {ImageFit::cover, 1.5 * 400, 1.5 * 400}}) {
+        Pips pips = squares(constant(1.5), 3);
+        pips.steps = 2;
+        pips.image = "full";
+        pips.empty_image = "empty";
+        pips.image_fit = fit;
+        Stage stage(Panel{.id = "none", .plate = false});
+        stage.add_image("full", 2, 1, {rgb(0xff0000), rgb(0xff0000)});
+        stage.add_image("empty", 2, 1, {rgb(0x00ff00), rgb(0x00ff00)});
+        stage.hud.add(pips);
+        stage.pass(0s);
+        const Picture picture = stage.shot();
+        double reds = 0, greens = 0;
+        for (int y = 0; y < 40; ++y)
+            for (int x = 0; x < 100; ++x) {
+                reds += picture.pixel(x, y).red / 255.0;
+                greens += picture.pixel(x, y).green / 255.0;
+            }
+        EXPECT_NEAR(reds, red, 2) << static_cast<int>(fit);
+        EXPECT_NEAR(greens, green, 2) << static_cast<int>(fit);
+    }
+}
+
 TEST(Pips, take_as_much_room_as_there_are) {
     int max = 5, guests = 2;
     Pips pips = squares(4, watch(max));

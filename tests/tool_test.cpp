@@ -416,7 +416,17 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
              Case{"play " + hud + " --trace " + csv + " --scale nan", 2, "nan is no finite number"},
              Case{"play " + hud + " --trace " + csv + " --at inf", 2, "inf is no finite number"},
              Case{"play " + hud + " --trace " + csv + " --size 16384x16384", 2, "at most 64 million pixels"},
-             Case{"play " + hud, 2, "--trace"},
+             Case{"play " + hud, 2,
+                  "error: --trace: is required, unless HUD is a recording; see 'rapido play"},
+             Case{"play " + hud + " --trace " + csv + " --record /nowhere/r.jsonl", 1,
+                  "/nowhere/r.jsonl: error: cannot be written"},
+             Case{"play " + folder.write("r.jsonl", "{\"recording\":1,\"hud\":\"\"}\n{\"time\":1.5}\n"), 1,
+                  "r.jsonl:2:1: error: 'time' is not a whole number"},
+             Case{"play " + folder.write("s.jsonl", "{\"recording\":1,\"hud\":\"\"}\n{\"time\":1}\n") +
+                      " --size 9x9",
+                  2, "--size: is part of the recording"},
+             Case{"play " + folder.path("s.jsonl") + " --trace " + csv, 2, "a recording holds its values"},
+             Case{"play " + folder.path("s.jsonl") + " --at 3", 2, "outside the trace"},
              Case{"fly", 2, ""},
              Case{"", 2, "subcommand"},
              Case{"--help", 0, "play"},
@@ -437,6 +447,24 @@ TEST(Tool, plays_the_demo_with_table_events_and_pictures) {
     for (const auto& entry : std::filesystem::directory_iterator(folder.path("pictures")))
         pictures += entry.file_size() > 50'000 ? 1 : 0;
     EXPECT_EQ(pictures, 5);
+}
+
+TEST(Tool, records_what_it_plays_and_plays_what_is_recorded) {
+    const TemporaryFolder folder;
+    const std::string whole = folder.path("whole.jsonl"), cut = folder.path("cut.jsonl");
+    const std::string of_trace = "play " + sample("hud.toml") + " --trace " + sample("flight.csv");
+    ASSERT_EQ(run_tool(of_trace + " --record " + whole).exit, 0);
+    // Without its pictures and fonts, which stand beside the sample.
+    const std::string all = " --at 20 --at 62 --at 104 --table --events --json | grep -v warning";
+    const Ran before = run_tool(of_trace + all), after = run_tool("play " + whole + all);
+    EXPECT_GT(before.out.size(), 10'000U);
+    EXPECT_EQ(after.out, before.out);
+    // The last seconds of the evacuation are the same in a HUD that begins a little earlier.
+    ASSERT_NE(run_tool("play " + whole + " --from 126 --to 134 --record " + cut).exit, 2);
+    const std::vector<std::string> lines = lines_of(run_tool("play " + cut + " --events").out);
+    for (const char* const event :
+         {"2.000 evacuation mark 5", "6.000 evacuation mark 1", "7.000 evacuation end -"})
+        EXPECT_EQ(std::count(lines.begin(), lines.end(), event), 1) << event;
 }
 
 TEST(Tool, looks_for_images_beside_the_hud_file) {

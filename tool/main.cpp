@@ -4,6 +4,7 @@
 #include <cmath>
 #include <cstring>
 #include <filesystem>
+#include <fstream>
 #include <iostream>
 #include <regex>
 
@@ -41,8 +42,8 @@ std::string check_finite(const std::string& text) {
 
 /// What every command that replays a trace takes.
 void add_replay(CLI::App& command, ReplayOptions& options) {
-    command.add_option("hud", options.hud, "HUD file (TOML)")->required();
-    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines)")->required();
+    command.add_option("hud", options.hud, "HUD file (TOML), or a recording")->required();
+    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording");
     command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
         ->check(CLI::Range(0.01, 10000.0))
         ->check(check_finite);
@@ -61,6 +62,30 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
     command.add_option("--translations", options.translations, "texts in that language (TOML)");
     command.add_option("--theme", options.theme, "theme of the HUD file; without it, its first one");
     command.add_flag("--reduced-motion", options.reduced_motion, "no movement, only plain changes");
+}
+
+/// Nothing for a file that cannot be read, which is told later.
+std::optional<bool> is_recording(const std::string& path) {
+    std::ifstream file(path, std::ios::binary);
+    if (!file) return std::nullopt;
+    std::string begin(64, '\0');
+    file.read(begin.data(), static_cast<std::streamsize>(begin.size()));
+    begin.resize(static_cast<std::size_t>(std::max<std::streamsize>(file.gcount(), 0)));
+    return rapido::Recording::is_recording(begin);
+}
+
+/// What goes together: a recording says itself what all else is asked for.
+void check_replay(const CLI::App& command, const ReplayOptions& options) {
+    const std::optional<bool> known = is_recording(options.hud);
+    const bool is_whole = known.value_or(options.trace.empty());
+    if (is_whole && !options.trace.empty())
+        throw CLI::ValidationError("--trace", "a recording holds its values; leave --trace away");
+    if (!is_whole && options.trace.empty())
+        throw CLI::ValidationError("--trace", "is required, unless HUD is a recording");
+    if (!is_whole && !is_recording(options.trace).value_or(false)) return;
+    for (const char* const name : {"--rate", "--size", "--scale", "--locale", "--theme", "--reduced-motion"})
+        if (command.count(name) > 0 && (command.get_name() == "play" || std::string_view(name) != "--size"))
+            throw CLI::ValidationError(name, "is part of the recording, and cannot be chosen");
 }
 
 /// Where the sample data are: in the sources that it was built from, or beside an installed tool.
@@ -114,7 +139,12 @@ Exit demo(const std::string& out, const std::string& from) {
 int main(int count, char** arguments) {
     CLI::App app{"rapido: values on a screen, kept right"};
     app.require_subcommand(1);
-    app.failure_message(CLI::FailureMessage::help);
+    app.failure_message([](const CLI::App* command, const CLI::Error& error) {
+        std::string name = "rapido";
+        for (const CLI::App* const used : command->get_subcommands())
+            name += " " + used->get_name();
+        return "error: " + std::string(error.what()) + "; see '" + name + " --help'\n";
+    });
 
     std::string out = "out";
     std::string sample = sample_folder();
@@ -156,6 +186,12 @@ int main(int count, char** arguments) {
         },
         "boxes and ids over the pictures, and why the element at X,Y shows what it shows");
     play_command->add_flag("--json", options.json, "JSON Lines instead of columns");
+    play_command->add_option("--from", options.replay.from, "seconds; the HUD begins here, as if it were new")
+        ->check(check_finite);
+    play_command->add_option("--to", options.replay.to, "seconds; the last frame is not behind this")
+        ->check(check_finite);
+    play_command->add_option("--record", options.replay.record,
+                             "the recording to write: all that the HUD is given, as JSON Lines");
 
     PlotOptions plot;
     CLI::App* const plot_command =
@@ -168,6 +204,8 @@ int main(int count, char** arguments) {
 
     try {
         app.parse(count, arguments);
+        if (*play_command) check_replay(*play_command, options.replay);
+        if (*plot_command) check_replay(*plot_command, plot.replay);
     } catch (const CLI::ParseError& error) {
         return app.exit(error) == 0 ? 0 : static_cast<int>(Exit::usage);
     }
@@ -178,7 +216,7 @@ int main(int count, char** arguments) {
         exit = rapido::tool::plot(plot, std::cerr);
     } else {
         if (!options.table && !options.events && options.png.empty() && options.sheet.empty() &&
-            options.background.empty() && options.explain.empty())
+            options.background.empty() && options.explain.empty() && options.replay.record.empty())
             options.table = options.events = true;
         exit = rapido::tool::play(options, std::cout, std::cerr);
     }

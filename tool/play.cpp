@@ -11,7 +11,7 @@ namespace rapido::tool {
 namespace {
 
 /// The moments of --at; without it, ten even ones from the first row to the last, on whole milliseconds.
-std::vector<Nanoseconds> moments(const Replay& replay, const PlayOptions& options) {
+std::vector<Nanoseconds> wanted(const Replay& replay, const PlayOptions& options) {
     std::vector<Nanoseconds> at;
     for (const double seconds : options.at)
         at.push_back(to_nanoseconds(Seconds{seconds}));
@@ -38,11 +38,15 @@ class Player {
     Exit run() {
         if (const auto usage = check_names()) return *usage;
         if (const Problems problems = replay_.open(); !problems.empty()) return report(problems);
-        at_ = moments(replay_, options_);
+        at_ = wanted(replay_, options_);
         if (const auto usage = check_moments()) return *usage;
+        for (Nanoseconds& moment : at_)
+            moment = replay_.frame_at(moment);
         if (!options_.sheet.empty()) plan_sheet();
         const Exit exit = replay_.run(at_, [this](const Frame& frame) { return see(frame); });
         if (exit != Exit::fine) return exit;
+        if (const Status recorded = replay_.close_record(); !recorded) return report({recorded.problem()});
+        if (!options_.replay.record.empty()) err_ << "wrote " << options_.replay.record << '\n';
         if (!options_.sheet.empty())
             if (const Exit written = write_sheet(); written != Exit::fine) return written;
         if (options_.table) print_table(table_, options_.json, out_);
@@ -94,7 +98,7 @@ class Player {
 
     Exit see(const Frame& frame) {
         for (Event event : replay_.hud().events()) {
-            event.time += replay_.first();
+            event.time += replay_.origin();
             events_.push_back(std::move(event));
         }
         if (!frame.asked_for && !frame.is_last) return Exit::fine;
@@ -141,20 +145,29 @@ class Player {
     /// The drawing of one moment, as lines and not as pixels.
     Exit write_drawing(const std::string& path) {
         replay_.hud().draw(list_);
-        const Status written = write_svg(list_, options_.replay.width, options_.replay.height,
-                                         replay_.fonts(), path, &replay_.images());
+        const auto [width, height] = picture_size();
+        const Status written = write_svg(list_, width, height, replay_.fonts(), path, &replay_.images());
         if (!written) return report({written.problem()});
         err_ << "wrote " << path << '\n';
         return Exit::fine;
     }
 
+    /// As large as the window that the HUD was told of.
+    std::pair<int, int> picture_size() const {
+        const std::optional<Viewport>& viewport = list_.viewport();
+        if (!viewport) return {options_.replay.width, options_.replay.height};
+        return {static_cast<int>(std::ceil(viewport->origin.x + viewport->size.width)),
+                static_cast<int>(std::ceil(viewport->origin.y + viewport->size.height))};
+    }
+
     Result<Picture> take_picture() {
-        Picture picture(options_.replay.width, options_.replay.height, replay_.fonts(), &replay_.images());
+        replay_.hud().draw(list_);
+        const auto [width, height] = picture_size();
+        Picture picture(width, height, replay_.fonts(), &replay_.images());
         if (!picture.status()) return picture.status().problem();
         picture.fill(rgb(0x2a3440));
         if (!options_.background.empty())
             if (const Status drawn = picture.draw_image(options_.background); !drawn) return drawn.problem();
-        replay_.hud().draw(list_);
         picture.draw(list_);
         if (options_.overlay) {
             replay_.hud().draw_overlay(overlay_, options_.overlay);

@@ -12,8 +12,9 @@ struct PlayOptions {
     std::vector<double> at{};        ///< seconds at which there is a frame for sure
     std::vector<std::string> png{};  ///< one for each of `at`, or one for the end
     std::string sheet{};             ///< one picture of all moments of `at`, or of ten even ones
-    std::optional<Point> overlay{};  ///< boxes and ids over the pictures, and the explanation of what is at this point
-    std::string background{};        ///< a PNG behind the pictures
+    std::optional<Point>
+        overlay{};  ///< boxes and ids over the pictures, and the explanation of what is at this point
+    std::string background{};            ///< a PNG behind the pictures
     std::vector<std::string> explain{};  ///< paths or ids of elements, explained at each of `at`
     bool table = false;
     bool events = false;

@@ -1,80 +1,190 @@
 #include "tool/replay.hpp"
 
 #include <algorithm>
+#include <cerrno>
+#include <cstring>
 #include <filesystem>
 
 #include "rapido/locale.hpp"
 
 namespace rapido::tool {
+namespace {
 
-Problems Replay::open() {
-    Result<std::string> text = read_text_file(options_.hud, 4'000'000);
-    if (!text) return text.problems();
-    Result<Trace> trace = Trace::read_file(options_.trace);
-    if (!trace) {
-        Problems problems = trace.problems();
-        for (const Problem& problem : read_hud(*text, options_.hud).problems())
-            problems.push_back(problem);
-        return problems;
-    }
-    trace_ = *std::move(trace);
-    player_.emplace(*trace_);
-    // Fonts and images that are missing are told at the end: the rest is worth being seen.
-    const Problems found = check_hud(*text, options_.hud, player_->sources(), nullptr);
-    if (std::any_of(found.begin(), found.end(),
-                    [](const Problem& problem) { return problem.severity == Severity::error; }))
-        return found;
-    const std::string folder = std::filesystem::absolute(options_.hud).parent_path().string();
-    images_.emplace(folder);
-    const Result<HudDefinition> definition = read_hud(*text, options_.hud);
-    if (const Status added = fonts_.add_files(folder, definition->font_files); !added)
-        return {added.problem()};
-    hud_.emplace(*definition, player_->sources(), &fonts_, &*images_);
-    hud_->set_reduced_motion(options_.reduced_motion);
-    hud_->set_scale(static_cast<float>(options_.scale));
-    hud_->resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
-    if (!options_.theme.empty() && !hud_->set_theme(options_.theme)) return {hud_->problems().back()};
-    return speak();
+constexpr std::size_t largest_file = 256'000'000;
+
+bool is_error(const Problem& problem) {
+    return problem.severity == Severity::error;
 }
 
-/// Sets the language that was asked for, if one was.
-Problems Replay::speak() {
-    if (options_.locale.empty() && options_.translations.empty()) return {};
-    Language language;
-    if (!options_.locale.empty()) {
-        Result<Language> known = rapido::language(options_.locale);
+}  // namespace
+
+Problems Replay::open() {
+    Result<std::string> text = read_text_file(options_.hud, largest_file);
+    if (!text) return text.problems();
+    const bool is_whole = Recording::is_recording(*text);
+    Result<std::string> data = is_whole ? std::move(text) : read_text_file(options_.trace, largest_file);
+    const auto with_those_of_hud = [&](Problems problems) {
+        if (!is_whole)
+            for (const Problem& problem : read_hud(*text, options_.hud).problems())
+                problems.push_back(problem);
+        return problems;
+    };
+    if (!data) return with_those_of_hud(data.problems());
+    const std::string& name = is_whole ? options_.hud : options_.trace;
+    if (Recording::is_recording(*data)) {
+        Result<Recording> recording = Recording::read(*data, name);
+        if (!recording) return with_those_of_hud(recording.problems());
+        recording_ = *std::move(recording);
+        if (recording_->frame_count() == 0) return {{{name}, "has no frame", "", ProblemCode::missing_key}};
+        first_ = recording_->time(0);
+        last_ = recording_->time(recording_->frame_count() - 1);
+    } else {
+        Result<Trace> trace = Trace::read(*data, name);
+        if (!trace) return with_those_of_hud(trace.problems());
+        trace_ = *std::move(trace);
+        origin_ = first_ = trace_->rows().front().time;
+        last_ = trace_->rows().back().time;
+    }
+    Result<HudDefinition> definition = is_whole ? recording_->definition() : read_hud(*text, options_.hud);
+    if (trace_) {
+        // Fonts and images that are missing are told at the end: the rest is worth being seen.
+        const TracePlayer player(*trace_);
+        const Problems found = check_hud(*text, options_.hud, player.sources(), nullptr);
+        if (std::any_of(found.begin(), found.end(), is_error)) return found;
+    }
+    if (!definition) return definition.problems();
+    const std::string folder = std::filesystem::absolute(options_.hud).parent_path().string();
+    images_.emplace(folder);
+    if (const Status added = fonts_.add_files(folder, definition->font_files); !added)
+        return {added.problem()};
+    if (!options_.record.empty()) {
+        record_file_ = std::make_unique<std::ofstream>(options_.record, std::ios::binary);
+        if (!*record_file_)
+            return {{{options_.record},
+                     std::string("cannot be written: ") + std::strerror(errno),
+                     "",
+                     ProblemCode::unreadable}};
+        writer_.emplace(*record_file_);
+    }
+    played_ = made(*definition, writer_ ? &*writer_ : nullptr);
+    if (options_.to) last_ = std::min(last_, to_nanoseconds(Seconds{*options_.to}));
+    if (options_.from) return begin_at(to_nanoseconds(Seconds{*options_.from}), *definition);
+    return set_up(*played_.hud);
+}
+
+Replay::Played Replay::made(const HudDefinition& definition, Recorder* recorder) {
+    Played made;
+    Sources sources;
+    if (trace_) {
+        made.trace = std::make_unique<TracePlayer>(*trace_);
+        sources = made.trace->sources();
+    } else {
+        made.recording.emplace(*recording_);
+        sources = made.recording->sources();
+        made.recording->set_languages([this](std::string_view tag) {
+            Result<Language> known = language(tag);
+            return known ? *std::move(known) : Language{.tag = std::string(tag)};
+        });
+    }
+    made.hud = std::make_unique<Hud>(definition, sources, &fonts_, &*images_);
+    if (recorder != nullptr) made.hud->record(recorder);
+    return made;
+}
+
+/// What the options say; a recording says all of it itself.
+Problems Replay::set_up(Hud& hud) {
+    if (recording_) return {};
+    hud.set_reduced_motion(options_.reduced_motion);
+    hud.set_scale(static_cast<float>(options_.scale));
+    hud.resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
+    if (!options_.theme.empty() && !hud.set_theme(options_.theme)) return {hud.problems().back()};
+    return speak(hud);
+}
+
+/// Begins with the values of a later moment. Its timers stand where they would have come to by then.
+Problems Replay::begin_at(Nanoseconds from, const HudDefinition& definition) {
+    Played before = made(definition, nullptr);
+    if (recording_) {
+        RecordingPlayer& player = *before.recording;
+        while (player.next() < recording_->frame_count() && recording_->time(player.next()) <= from)
+            player.update(*before.hud);
+        played_.recording->skip_to(*played_.hud, from);
+        const std::size_t next = played_.recording->next();
+        origin_ = next > 0 ? recording_->time(next - 1) : Nanoseconds{0};
+        first_ = next < recording_->frame_count() ? recording_->time(next) : last_;
+    } else {
+        Nanoseconds now = first_, game_now = trace_->rows().front().game_time;
+        for (const Trace::Row& row : trace_->rows()) {
+            if (row.time > from) break;
+            before.trace->seek(row.time);
+            before.hud->update(
+                {.real = to_seconds(row.time - now), .game = to_seconds(row.game_time - game_now)});
+            now = row.time;
+            game_now = row.game_time;
+        }
+        origin_ = first_ = std::max(first_, from);
+    }
+    if (Problems problems = set_up(*played_.hud); !problems.empty()) return problems;
+    if (const std::vector<TimerState> timers = before.hud->save_timers(); !timers.empty())
+        played_.hud->restore_timers(timers);
+    return {};
+}
+
+Result<Language> Replay::language(std::string_view tag) const {
+    Language made;
+    if (!tag.empty()) {
+        Result<Language> known = rapido::language(std::string(tag));
         if (!known) return known.problems();
-        language = *std::move(known);
+        made = *std::move(known);
     }
     if (!options_.translations.empty()) {
         auto translations = read_translations_file(options_.translations);
         if (!translations) return translations.problems();
-        language.translations = *std::move(translations);
+        made.translations = *std::move(translations);
     }
-    const auto known = static_cast<std::ptrdiff_t>(hud_->problems().size());
-    hud_->set_language(language);
-    return {hud_->problems().begin() + known, hud_->problems().end()};
+    return made;
+}
+
+/// Sets the language that was asked for, if one was.
+Problems Replay::speak(Hud& hud) {
+    if (options_.locale.empty() && options_.translations.empty()) return {};
+    const Result<Language> known = language(options_.locale);
+    if (!known) return known.problems();
+    const auto before = static_cast<std::ptrdiff_t>(hud.problems().size());
+    hud.set_language(*known);
+    return {hud.problems().begin() + before, hud.problems().end()};
+}
+
+Nanoseconds Replay::frame_at(Nanoseconds moment) const {
+    if (!recording_) return moment;
+    for (std::size_t i = 0; i < recording_->frame_count(); ++i)
+        if (recording_->time(i) >= moment && recording_->time(i) >= first_) return recording_->time(i);
+    return last_;
 }
 
 /// The next frame of the rate or of the rows, behind the one at `behind`.
 std::optional<Nanoseconds> Replay::next_frame(std::optional<Nanoseconds> behind) {
+    std::optional<Nanoseconds> time;
     if (options_.rate) {
-        const Nanoseconds time =
-            first() + to_nanoseconds(Seconds{static_cast<double>(frame_++) / *options_.rate});
-        return time > last() ? std::nullopt : std::optional(time);
+        time = first() + to_nanoseconds(Seconds{static_cast<double>(frame_++) / *options_.rate});
+    } else if (!behind) {
+        time = first();
+    } else {
+        const std::vector<Trace::Row>& rows = trace_->rows();
+        while (frame_ < rows.size() && rows[frame_].time <= *behind)
+            ++frame_;
+        if (frame_ < rows.size()) time = rows[frame_].time;
     }
-    const std::vector<Trace::Row>& rows = trace_->rows();
-    while (frame_ < rows.size() && behind && rows[frame_].time == *behind)
-        ++frame_;
-    return frame_ < rows.size() ? std::optional(rows[frame_].time) : std::nullopt;
+    return time && *time > last() ? std::nullopt : time;
 }
 
 Exit Replay::run(std::vector<Nanoseconds> at, const std::function<Exit(const Frame&)>& seen) {
     std::sort(at.begin(), at.end());
+    if (recording_) return run_recording(at, seen);
     auto asked = at.begin();
     frame_ = 0;
     Nanoseconds now = first();
-    Nanoseconds game_now = trace_->rows().front().game_time;
+    Nanoseconds game_now = played_.trace->seek(first());
     // Made one by one: a long trace at a high rate has more frames than there is memory.
     std::optional<Nanoseconds> own = next_frame(std::nullopt);
     while (own || asked != at.end()) {
@@ -83,13 +193,39 @@ Exit Replay::run(std::vector<Nanoseconds> at, const std::function<Exit(const Fra
             frame.asked_for = true;
         if (own && *own == frame.time) own = next_frame(own);
         frame.is_last = !own && asked == at.end();
-        const Nanoseconds game_time = player_->seek(frame.time);
-        hud_->update({.real = to_seconds(frame.time - now), .game = to_seconds(game_time - game_now)});
+        const Nanoseconds game_time = played_.trace->seek(frame.time);
+        hud().update({.real = to_seconds(frame.time - now), .game = to_seconds(game_time - game_now)});
         now = frame.time;
         game_now = game_time;
         if (const Exit exit = seen(frame); exit != Exit::fine) return exit;
     }
     return Exit::fine;
+}
+
+/// The frames are those that were recorded.
+Exit Replay::run_recording(const std::vector<Nanoseconds>& at,
+                           const std::function<Exit(const Frame&)>& seen) {
+    RecordingPlayer& player = *played_.recording;
+    while (player.next() < recording_->frame_count() && recording_->time(player.next()) <= last()) {
+        Frame frame{.time = recording_->time(player.next())};
+        if (!player.update(hud())) break;
+        const bool is_last_of_its_time =
+            player.next() == recording_->frame_count() || recording_->time(player.next()) > frame.time;
+        frame.asked_for = is_last_of_its_time && std::binary_search(at.begin(), at.end(), frame.time);
+        frame.is_last =
+            player.next() == recording_->frame_count() || recording_->time(player.next()) > last();
+        if (const Exit exit = seen(frame); exit != Exit::fine) return exit;
+    }
+    return Exit::fine;
+}
+
+Status Replay::close_record() {
+    if (!writer_) return {};
+    hud().record(nullptr);
+    if (!writer_->problems().empty()) return writer_->problems().front();
+    record_file_->flush();
+    if (*record_file_) return {};
+    return Problem{{options_.record}, "cannot be written", "", ProblemCode::unreadable};
 }
 
 }  // namespace rapido::tool

@@ -3,6 +3,7 @@
 #include <rapido/file.hpp>
 #include <rapido/picture.hpp>
 #include <rapido/rapido.hpp>
+#include <rapido/recording.hpp>
 
 using namespace rapido;
 using namespace std::chrono_literals;
@@ -77,6 +78,23 @@ TEST(EmberRidgeHud, warns_in_the_last_seconds_of_the_evacuation) {
     }
     EXPECT_EQ(seconds, 4) << "4, 3, 2, 1";
     EXPECT_EQ(ends, 1);
+}
+
+TEST(EmberRidgeHud, shows_a_recorded_moment_as_it_did) {
+    const Result<Recording> recording = Recording::read_file(folder + "/evacuation.jsonl");
+    ASSERT_TRUE(recording) << to_string(recording.problems().front());
+    // Through the HUD as it is today: what was recorded is the game.
+    const Result<HudDefinition> today = read_hud_file(folder + "/hud.toml");
+    RecordingPlayer player(*recording);
+    Fonts fonts;
+    Images images(folder);
+    Hud hud(*today, player.sources(), &fonts, &images);
+    std::string marks;
+    while (player.update(hud))
+        for (const Event& event : hud.events())
+            if (event.id == "evacuation") marks += event.kind == EventKind::end ? "end" : event.detail + " ";
+    EXPECT_EQ(marks, "5 4 3 2 1 end");
+    EXPECT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
 }
 
 TEST(EmberRidgeHud, stays_on_the_screen_in_every_size) {

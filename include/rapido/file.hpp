@@ -22,6 +22,10 @@ Result<HudDefinition> read_hud(std::string_view text, const std::string& name);
 /// The same from a file.
 Result<HudDefinition> read_hud_file(const std::string& path);
 
+/// Writes a definition as a HUD file: `read_hud` makes an equal one of it. Styles and components are written out in each element that uses
+/// them. What is bound to something of the game cannot be written, and is a problem each.
+Result<std::string> write_hud(const HudDefinition& definition);
+
 /// Reads a file of translations (TOML): a key is a text of a HUD, its value the translated pattern, or a
 /// table of patterns by plural category of which `other` must be there. Patterns are checked; every fault in
 /// one pass.

@@ -128,6 +128,37 @@ Point Axis::from_unit(Point point) const {
     return point;
 }
 
+float Axis::along_of(Point device) const {
+    switch (direction_) {
+        case Direction::up:
+            return box_.bottom() - device.y;
+        case Direction::down:
+            return device.y - box_.y;
+        case Direction::right:
+            return device.x - box_.x;
+        case Direction::left:
+            return box_.right() - device.x;
+    }
+    return 0;
+}
+
+Rect common_part(const Rect& a, const Rect& b) {
+    const float x = std::max(a.x, b.x), y = std::max(a.y, b.y);
+    return {x, y, std::max(0.0F, std::min(a.right(), b.right()) - x),
+            std::max(0.0F, std::min(a.bottom(), b.bottom()) - y)};
+}
+
+bool lies_in(const Rect& part, const Rect& whole) {
+    constexpr float least = 1.0F / 64;
+    return part.x >= whole.x - least && part.y >= whole.y - least && part.right() <= whole.right() + least &&
+           part.bottom() <= whole.bottom() + least;
+}
+
+std::array<Point, 4> corners_of(const Rect& rect) {
+    return {Point{rect.x, rect.y}, Point{rect.right(), rect.y}, Point{rect.right(), rect.bottom()},
+            Point{rect.x, rect.bottom()}};
+}
+
 Point Axis::to_device(Point point) const {
     switch (direction_) {
         case Direction::up:

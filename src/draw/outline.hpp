@@ -1,6 +1,7 @@
 // Outlines of shapes, and what of them lies below a surface.
 #pragma once
 
+#include <array>
 #include <span>
 #include <vector>
 
@@ -29,12 +30,21 @@ class Axis {
     Point from_unit(Point point) const;
     /// { across, along } to where it is drawn.
     Point to_device(Point point) const;
+    /// How far along such a place is.
+    float along_of(Point device) const;
 
  private:
     bool is_upright() const { return direction_ == Direction::up || direction_ == Direction::down; }
     Rect box_;
     Direction direction_;
 };
+
+/// What lies in both; nothing, if they are apart.
+Rect common_part(const Rect& a, const Rect& b);
+/// Whether no part of it is outside of the other one, to a sixty-fourth of a unit.
+bool lies_in(const Rect& part, const Rect& whole);
+/// From the upper left one clockwise.
+std::array<Point, 4> corners_of(const Rect& rect);
 
 /// Where the level is that has a part of an area below it: exactly, for a polygon.
 class AreaLevels {

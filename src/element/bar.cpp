@@ -4,6 +4,7 @@
 #include <array>
 #include <utility>
 
+#include "draw/outline.hpp"
 #include "element/fields.hpp"
 #include "element/fill_body.hpp"
 #include "element/image_look.hpp"
@@ -179,11 +180,7 @@ class BarBody final : public FillBody {
             into.shade_last(end_color, forwards ? start : end, forwards ? end : start);
         }
         /// Cuts the last command, a picture, to a part of the bar.
-        void cut_to(const Rect& part) const {
-            const std::array corners{Point{part.x, part.y}, Point{part.right(), part.y},
-                                     Point{part.right(), part.bottom()}, Point{part.x, part.bottom()}};
-            into.cut_last(corners);
-        }
+        void cut_to(const Rect& part) const { into.cut_last(corners_of(part)); }
         void draw_across(double part, float thickness, Color color) const {
             const float middle = static_cast<float>(part) * length();
             const Rect line = on_pixels(between(middle - thickness / 2, middle + thickness / 2));
@@ -236,10 +233,8 @@ class BarBody final : public FillBody {
         if (image_.image() && slice_ != Insets{} && image_fill_ != ImageFill::tile) {
             if (image_fill_ == ImageFill::stretch)
                 return image_.draw_slices(filled, 0, slice_, color, smooth_, at, canvas.into);
-            const std::array corners{Point{filled.x, filled.y}, Point{filled.right(), filled.y},
-                                     Point{filled.right(), filled.bottom()},
-                                     Point{filled.x, filled.bottom()}};
-            return image_.draw_slices(canvas.inner, 0, slice_, color, smooth_, at, canvas.into, corners);
+            return image_.draw_slices(canvas.inner, 0, slice_, color, smooth_, at, canvas.into,
+                                      corners_of(filled));
         }
         if (image_fill_ == ImageFill::stretch || !image_.image()) {
             image_.draw(filled, 0, color, smooth_, at, canvas.into);

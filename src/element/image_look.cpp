@@ -4,6 +4,8 @@
 #include <array>
 #include <cmath>
 
+#include "draw/outline.hpp"
+
 namespace rapido {
 
 ImageLook ImageLook::find(const std::string& name, std::string_view field, const Frames& frames,
@@ -62,12 +64,14 @@ Rect ImageLook::fitted(const Rect& box, Size own, ImageFit fit, float scale) {
 
 void ImageLook::draw_fitted(const Rect& box, ImageFit fit, int frame_number, Color color, bool smooth,
                             const DrawPlace& at, DrawGroup& into) const {
-    if (!draw(image_ ? fitted(box, size_, fit, at.scale) : box, frame_number, color, smooth, at, into))
-        return;
-    if (fit != ImageFit::cover && fit != ImageFit::none) return;
-    const std::array corners{Point{box.x, box.y}, Point{box.right(), box.y}, Point{box.right(), box.bottom()},
-                             Point{box.x, box.bottom()}};
-    into.cut_last(corners);
+    draw_cut(image_ ? fitted(box, size_, fit, at.scale) : box, box, frame_number, color, smooth, at, into);
+}
+
+bool ImageLook::draw_cut(const Rect& rect, const Rect& box, int frame_number, Color color, bool smooth,
+                         const DrawPlace& at, DrawGroup& into) const {
+    if (!draw(rect, frame_number, color, smooth, at, into)) return false;
+    if (!lies_in(rect, box)) into.cut_last(corners_of(box));
+    return true;
 }
 
 bool ImageLook::draw(const Rect& rect, int frame_number, Color color, bool smooth, const DrawPlace& at,

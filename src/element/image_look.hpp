@@ -30,6 +30,9 @@ class ImageLook {
               DrawGroup& into) const;
     /// Where a picture of a size is in a box.
     static Rect fitted(const Rect& box, Size own, ImageFit fit, float scale);
+    /// A frame over `rect`, cut off where that is beyond the box. True if it is the last command.
+    bool draw_cut(const Rect& rect, const Rect& box, int frame, Color color, bool smooth, const DrawPlace& at,
+                  DrawGroup& into) const;
     /// A frame in a box, cut off where it is larger.
     void draw_fitted(const Rect& box, ImageFit fit, int frame, Color color, bool smooth, const DrawPlace& at,
                      DrawGroup& into) const;

@@ -46,6 +46,7 @@ constexpr std::array own_fields{
                            {"", -10, 10}),
     field<&Level::image>("image", "A picture that is seen up to the level, which replaces the shape."),
     field<&Level::empty_image>("empty_image", "A picture of the empty shape, drawn below."),
+    field<&Level::image_fit>("image_fit", "How the picture, the mask or the map fills the box."),
     field<&Level::slice>("slice",
                          "The pixels of both pictures along each edge that are not stretched across.",
                          {"px", 0, largest_length}),
@@ -81,6 +82,7 @@ class LevelBody final : public FillBody {
           outline_(outline_for(level)),
           image_(ImageLook::find(level.image, "image", level.frames, context)),
           empty_image_(ImageLook::find(level.empty_image, "empty_image", level.frames, context)),
+          image_fit_(level.image_fit),
           slice_(level.slice),
           mask_(ImageLook::find(level.mask, "mask", {}, context)),
           map_(ImageLook::find(level.map, "map", {}, context)),
@@ -131,7 +133,7 @@ class LevelBody final : public FillBody {
         if (image_ && !image_.image()) return ImageLook::draw_missing(at.box, at, into);
         if (mask_ && !mask_.image()) return ImageLook::draw_missing(at.box, at, into);
         if (map_ && !map_.image()) return ImageLook::draw_missing(at.box, at, into);
-        const Rect whole = fitted_box(at.box, aspect());
+        const Rect whole = whole_in(at);
         const float border = border_ > 0 ? std::max(1.0F, border_ * at.scale) : 0;
         const float inset = is_picture() ? 0 : border + padding_ * at.scale;
         const Canvas canvas(*this, whole.inset({inset, inset, inset, inset}), at, into);
@@ -140,8 +142,8 @@ class LevelBody final : public FillBody {
             empty_image_.draw_slices(whole, std::min(frame_, empty_image_.frame_count() - 1), slice_,
                                      rgb(0xffffff), true, at, into);
         else if (empty_image_)
-            empty_image_.draw(whole, std::min(frame_, empty_image_.frame_count() - 1), rgb(0xffffff), true,
-                              at, into);
+            empty_image_.draw_cut(whole, at.box, std::min(frame_, empty_image_.frame_count() - 1),
+                                  rgb(0xffffff), true, at, into);
         else if (!image_ && inset <= 0)
             canvas.paint(0, 1, background_);
         paint_fill([&](double from, double to, Color color,
@@ -159,11 +161,12 @@ class LevelBody final : public FillBody {
     }
     bool is_picture() const { return image_ || mask_ || map_; }
     bool is_sliced() const { return slice_ != Insets{} && image_; }
-    float aspect() const {
-        if (!is_picture()) return outline_.aspect;
-        if (is_sliced()) return 0;
-        const Size size = image_ ? image_.size() : map_ ? map_.size() : mask_.size();
-        return size.width / size.height;
+    /// Where all of the shape or the picture is, which may be more than the box.
+    Rect whole_in(const DrawPlace& at) const {
+        if (!is_picture()) return fitted_box(at.box, outline_.aspect);
+        if (is_sliced()) return at.box;
+        const ImageLook& picture = image_ ? image_ : map_ ? map_ : mask_;
+        return ImageLook::fitted(at.box, picture.size(), image_fit_, at.scale);
     }
     /// Of a picture by how opaque it is, of a shape by its outline.
     AreaLevels areas_of(BodyContext& context) const {
@@ -203,11 +206,17 @@ class LevelBody final : public FillBody {
         Canvas(const LevelBody& body, const Rect& box, const DrawPlace& at, DrawGroup& into)
             : body_(body),
               box_(box),
+              is_cropped_(body.is_picture() && !lies_in(box, at.box)),
+              seen_(is_cropped_ ? common_part(box, at.box) : box),
               at_(at),
               into_(into),
-              axis_(box, body.direction_),
+              axis_(seen_, body.direction_),
               outline_(at.room->line) {
             float area = 0;
+            const Axis whole(box, body.direction_);
+            const auto way = static_cast<double>(whole.length());
+            seen_from_ = static_cast<double>(whole.along_of(axis_.to_device({0, 0}))) / way;
+            seen_to_ = static_cast<double>(whole.along_of(axis_.to_device({0, axis_.length()}))) / way;
             outline_.clear();
             for (const Point& corner : body.outline_.points)
                 outline_.push_back(axis_.from_unit(corner));
@@ -266,6 +275,7 @@ class LevelBody final : public FillBody {
             const ImageLook& seen = body_.image_ ? body_.image_ : body_.map_;
             seen.draw(box_, body_.image_ ? body_.frame_ : 0, color, true, at_, into_);
             if (!body_.image_) into_.silhouette_last();
+            if (is_cropped_) into_.cut_last(corners_of(seen_));
             into_.map_last(*body_.map_.image(), honest(from), honest(to), body_.map_softness_);
         }
 
@@ -293,9 +303,14 @@ class LevelBody final : public FillBody {
         double level_of(double fill) const {
             if (fill <= 0 || fill >= 1) return fill;
             const AreaLevels& areas = body_.areas_;
-            const double level = body_.fill_by_ == FillBy::area ? areas.level_of(fill) : fill;
-            const double low = std::max(areas.level_of(least_.area), least_.level);
-            const double high = std::min(areas.level_of(1 - least_.area), 1 - least_.level);
+            // Of a picture that is cut off at its ends, what is seen counts.
+            const double before = areas.area_of(seen_from_), seen = areas.area_of(seen_to_) - before;
+            const auto level_of_area = [&](double part) {
+                return (areas.level_of(before + part * seen) - seen_from_) / (seen_to_ - seen_from_);
+            };
+            const double level = body_.fill_by_ == FillBy::area ? level_of_area(fill) : fill;
+            const double low = std::max(level_of_area(least_.area), least_.level);
+            const double high = std::min(level_of_area(1 - least_.area), 1 - least_.level);
             return std::max(std::min(level, high), std::min(low, 1.0));
         }
         Surface surface_at(double fill) const {
@@ -311,7 +326,10 @@ class LevelBody final : public FillBody {
         }
 
         const LevelBody& body_;
-        Rect box_;
+        Rect box_;  ///< of all of the picture
+        bool is_cropped_;
+        Rect seen_;                           ///< of what is not cut off
+        double seen_from_ = 0, seen_to_ = 1;  ///< parts of the way through all of it
         const DrawPlace& at_;
         DrawGroup& into_;
         Axis axis_;
@@ -323,6 +341,7 @@ class LevelBody final : public FillBody {
     ShapeOutline outline_;
     ImageLook image_;
     ImageLook empty_image_;
+    ImageFit image_fit_;
     Insets slice_;
     ImageLook mask_;
     ImageLook map_;

@@ -5,6 +5,7 @@
 #include "element/kinds.hpp"
 #include "element/notice_body.hpp"
 #include "element/pattern.hpp"
+#include "element/picture_fields.hpp"
 #include "element/text_block.hpp"
 
 namespace rapido {
@@ -65,6 +66,8 @@ constexpr std::array own_fields{
     required_field<&Notice::id>("id", "The name of the element, unique among its siblings."),
     field<&Notice::messages>("messages", "The messages that the notice can say without being told to.",
                              {.most = 2000}),
+    field<&Notice::pictures>("pictures", "Pictures of the messages that are chosen by a value.",
+                             {.most = 16}),
     field<&Notice::enter>("enter", "The effect with which a message appears."),
     field<&Notice::leave>("leave", "The effect with which a message leaves, played backwards."),
     field<&Notice::gap>("gap", "The pause between two messages.", {"s", 0, 3600}),
@@ -100,6 +103,8 @@ std::vector<FurtherSource> further_sources(const Notice& notice) {
         sources.push_back({name + "value", notice.messages[i].value});
         sources.push_back({name + "when", notice.messages[i].when});
     }
+    for (std::size_t i = 0; i < notice.pictures.size(); ++i)
+        sources.push_back({"pictures." + std::to_string(i) + ".value", notice.pictures[i].value});
     return sources;
 }
 
@@ -219,6 +224,12 @@ void NoticeBody::show_further(std::span<const Value> values) {
     for (std::size_t i = 0; i < declared_; ++i)
         if (said_[i].message.value && said_[i].text)
             other_ = said_[i].text->update({.value = values[2 * i], .max = {}, .delta = {}}) || other_;
+    bool differs = false;
+    for (std::size_t i = 0; i < pictures_.size(); ++i)
+        differs = looks_.choose(pictures_[i], values[2 * declared_ + i].number()) || differs;
+    if (!differs) return;
+    block_.set_pieces(looks_);
+    other_ = true;
 }
 
 Change NoticeBody::show(const FieldValues&, double) {
@@ -284,6 +295,10 @@ void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
 std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
     auto body = std::make_unique<NoticeBody>(
         notice, TextBlock(TextBlock::lettering_of(notice, Overflow::ellipsis, context)));
+    for (const TextPicture& picture : notice.pictures) {
+        body->looks_.add_choice(picture, body->around_, context);
+        body->pictures_.push_back(picture.name);
+    }
     for (std::size_t i = 0; i < notice.messages.size(); ++i) {
         const std::string field = "messages." + std::to_string(i) + ".";
         NoticeBody::Said& said = body->said_.emplace_back();

@@ -98,8 +98,9 @@ class NoticeBody final : public Body {
     PieceLooks::Around around_;
     Arrangement column_;  ///< of the plates of a log
     bool is_log_;
-    PieceLooks looks_;               ///< of the pieces of all messages
-    std::vector<TextPiece> pieces_;  ///< of what it says
+    PieceLooks looks_;                   ///< of the pieces of all messages
+    std::vector<std::string> pictures_;  ///< the names of those that are chosen by a value
+    std::vector<TextPiece> pieces_;      ///< of what it says
     bool uses_hud_font_;
 };
 

@@ -49,6 +49,7 @@ constexpr std::array own_fields{
     field<&Pips::image>("image", "A picture of a full pip, which replaces the shape."),
     field<&Pips::empty_image>("empty_image", "A picture of an empty pip."),
     field<&Pips::frames>("frames", "The frames of the picture, from empty to full."),
+    field<&Pips::image_fit>("image_fit", "How a picture fills the size of a pip."),
     field<&Pips::smooth>("smooth", "Whether pixels of pictures are blended."),
     field<&Pips::pip_size>("pip_size", "The size of each pip.", {"px", 1, largest_length}),
     field<&Pips::gap>("gap", "The gap between two pips.", {"px", 0, largest_length}),
@@ -92,6 +93,7 @@ class PipsBody final : public FillBody {
           gap_(pips.gap),
           per_row_(pips.per_row),
           direction_(pips.direction),
+          image_fit_(pips.image_fit),
           smooth_(pips.smooth),
           background_(pips.background),
           border_(pips.border),
@@ -281,7 +283,8 @@ class PipsBody final : public FillBody {
             const bool is_in_strip = !kind.empty_image && kind.image.frame_count() > 1 && was_empty;
             const ImageLook& look = is_in_strip ? kind.image : kind.empty_image;
             const Color color = seen_in(pose, is_in_strip ? kind.color : rgb(0xffffff));
-            if (look.draw(box_in(rect, look), 0, color, smooth_, at, into)) into.transform_last(transform);
+            if (look.draw_cut(box_in(rect, look, at), rect, 0, color, smooth_, at, into))
+                into.transform_last(transform);
             return;
         }
         const ShapeOutline& outline = outline_of(kind.shape);
@@ -296,8 +299,8 @@ class PipsBody final : public FillBody {
         into.add_line(points, std::max(1.0F, border_ * at.scale), seen_in(pose, border_color_));
     }
 
-    static Rect box_in(const Rect& rect, const ImageLook& image) {
-        return fitted_box(rect, image.size().width / image.size().height);
+    Rect box_in(const Rect& rect, const ImageLook& image, const DrawPlace& at) const {
+        return ImageLook::fitted(rect, image.size(), image_fit_, at.scale);
     }
 
     /// From one part of a pip to another one.
@@ -308,8 +311,11 @@ class PipsBody final : public FillBody {
         const Color seen = seen_in(pose, color);
         const bool is_strip = kind.image.frame_count() > 1;
         const Rect box =
-            kind.image ? box_in(rect, kind.image) : fitted_box(rect, outline_of(kind.shape).aspect);
-        const Axis axis(box, at.seen(direction_));
+            kind.image ? box_in(rect, kind.image, at) : fitted_box(rect, outline_of(kind.shape).aspect);
+        const bool is_cropped = kind.image && !lies_in(box, rect);
+        const Rect visible = is_cropped ? common_part(box, rect) : box;
+        const Axis axis(visible, at.seen(direction_));
+        const bool is_cut = is_cropped || (!is_strip && (from > 0 || to < 1));
         const ShapeOutline& outline = outline_of(kind.image ? Shape::box : kind.shape);
         auto& [points, cut, turned, moved] = *at.room;
         points.clear();
@@ -334,13 +340,13 @@ class PipsBody final : public FillBody {
             const int frame = static_cast<int>(std::lround(honest_length(static_cast<double>(to), last, 1)));
             if (pose.glow > 0 &&
                 kind.image.draw(box, is_strip ? frame : 0, light_of(pose, color), smooth_, at, into)) {
-                if (!is_strip && (from > 0 || to < 1)) into.cut_last(points);
+                if (is_cut) into.cut_last(points);
                 into.silhouette_last();
                 into.transform_last(transform);
                 into.blur_last(glow_radius * at.scale);
             }
             if (!kind.image.draw(box, is_strip ? frame : 0, seen, smooth_, at, into)) return;
-            if (!is_strip && (from > 0 || to < 1)) into.cut_last(points);
+            if (is_cut) into.cut_last(points);
             if (pose.color_part > 0) into.tint_last({pose.color, pose.color_part});
             into.transform_last(transform);
             draw_stripes(points, box, pose, transform, &kind.image, at, into);
@@ -402,6 +408,7 @@ class PipsBody final : public FillBody {
     float gap_;
     int per_row_;
     Direction direction_;
+    ImageFit image_fit_;
     bool smooth_;
     Color background_;
     float border_;

@@ -8,25 +8,10 @@
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
 #include "element/pattern.hpp"
+#include "element/picture_fields.hpp"
 #include "element/text_block.hpp"
 
 namespace rapido {
-namespace {
-
-constexpr std::array picture_fields{
-    required_field<&TextPicture::name>("name", "The name of the piece, as in {<name/>}."),
-    required_field<&TextPicture::value>("value", "The number of the picture, from 0."),
-    required_field<&TextPicture::images>("images", "The files of the pictures."),
-};
-static_assert(picture_fields.size() == member_count<TextPicture>);
-
-}  // namespace
-
-template <>
-struct Description<TextPicture> {
-    static constexpr Table table{"pictures", picture_fields};
-};
-
 namespace {
 
 constexpr std::array own_fields{

@@ -129,6 +129,7 @@ void Hud::State::find_speakers(ElementIndex index, const Origin* origin) {
 
 void Hud::State::kill(ElementIndex index) {
     for (const ElementIndex gone : elements.kill(index)) {
+        if (recording != nullptr) recording->forget(elements[gone].path);
         visibility.remove(gone);
         pending.remove(gone);
         lists.remove(gone);
@@ -167,7 +168,9 @@ void Hud::State::speak(ElementIndex index) {
 ElementRef Hud::add(const Element& element) {
     if (!state_->may("add")) return {};
     const ElementRef made = state_->add(element, nullptr);
-    if (made) state_->find_speakers(made.index, nullptr);
+    if (!made) return made;
+    state_->find_speakers(made.index, nullptr);
+    state_->record("add", {.elements = {element}});
     return made;
 }
 
@@ -185,32 +188,41 @@ ElementRef Hud::add(const std::vector<Element>& elements) {
 }
 
 bool Hud::add(const TextStyle& style) {
-    return state_->may("add") && state_->add(style, nullptr);
+    if (!state_->may("add") || !state_->add(style, nullptr)) return false;
+    state_->record("add", {.styles = {style}});
+    return true;
 }
 
 bool Hud::add(const Group& group) {
-    return state_->may("add") && state_->add(group, nullptr);
+    if (!state_->may("add") || !state_->add(group, nullptr)) return false;
+    state_->record("add", {.groups = {group}});
+    return true;
 }
 bool Hud::add(const Timer& timer) {
     if (!state_->may("add")) return false;
     const TimerIndex index = state_->add(timer, nullptr);
     state_->connect(index, timer, nullptr);
+    if (index != no_timer) state_->record("add", {.timers = {timer}});
     return index != no_timer;
 }
 bool Hud::add(const Meter& meter) {
-    return state_->may("add") && state_->add(meter, nullptr);
+    if (!state_->may("add") || !state_->add(meter, nullptr)) return false;
+    state_->record("add", {.meters = {meter}});
+    return true;
 }
 bool Hud::add(const Effect& effect) {
-    return state_->may("add") && state_->add(effect, nullptr);
+    if (!state_->may("add") || !state_->add(effect, nullptr)) return false;
+    state_->record("add", {.effects = {effect}});
+    return true;
 }
 
 void Hud::remove(ElementRef ref) {
-    if (!state_->may("remove")) return;
+    if (!state_->may("remove", ref)) return;
     if (const ElementIndex index = state_->elements.living(ref); index != no_element) state_->kill(index);
 }
 
 void Hud::leave(ElementRef ref, std::string_view effect) {
-    if (!state_->may("leave")) return;
+    if (!state_->may({.name = "leave", .text = effect}, &ref)) return;
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element || state_->effects.is_leaving(index)) return;
     Problem problem;

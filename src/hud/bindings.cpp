@@ -273,6 +273,13 @@ bool Bindings::read_positions(const detail::EntryReader& reader, std::span<World
     return is_known;
 }
 
+WorldPoint Bindings::read_position(const PositionSource& at) {
+    is_reading_ = true;
+    const WorldPoint place = at.read();
+    is_reading_ = false;
+    return place;
+}
+
 void Bindings::tell_derived() {
     for (const Derived& made : derived_)
         scan_.tell(made.to, made.how.adjusted(scan_.value(made.from)), changed_);

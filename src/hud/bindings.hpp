@@ -82,6 +82,7 @@ class Bindings {
               std::span<KeptValue> into);
     void read_numbers(const detail::EntryReader& reader, std::size_t field, std::span<double> into);
     bool read_positions(const detail::EntryReader& reader, std::span<WorldPoint> into);
+    WorldPoint read_position(const PositionSource& at);
     void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
     /// Follows what was told with what is made of it, negated or scaled.
     void tell_derived();

@@ -37,13 +37,13 @@ void Hud::State::snap(ElementIndex index) {
 }
 
 void Hud::snap() {
-    if (!state_->may("snap")) return;
+    if (!state_->may(RecordedCall{.name = "snap"})) return;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
         if (state_->elements[index].body != nullptr) state_->snap(index);
 }
 
 void Hud::snap(ElementRef ref) {
-    if (!state_->may("snap")) return;
+    if (!state_->may("snap", ref)) return;
     const ElementIndex outer = state_->elements.living(ref);
     if (outer == no_element) return;
     const std::string& path = state_->elements[outer].path;
@@ -52,7 +52,7 @@ void Hud::snap(ElementRef ref) {
 }
 
 void Hud::snap(std::string_view group) {
-    if (!state_->may("snap") || find_group(*state_, group) == nullptr) return;
+    if (!state_->may({.name = "snap", .text = group}) || find_group(*state_, group) == nullptr) return;
     const GroupIndex found = state_->visibility.find(std::string(group));
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
         if (state_->elements[index].body != nullptr && state_->visibility.conditions(index).group == found)
@@ -60,33 +60,35 @@ void Hud::snap(std::string_view group) {
 }
 
 void Hud::set_visible(std::string_view group, bool visible) {
-    if (!state_->may("set_visible")) return;
+    if (!state_->may({.name = "set_visible", .text = group, .flag = visible})) return;
     if (RunningGroup* const found = find_group(*state_, group)) found->game_shows = visible;
     state_->visibility.touch();
 }
 
 void Hud::set_opacity(std::string_view group, float opacity) {
-    if (!state_->may("set_opacity")) return;
+    if (!state_->may({.name = "set_opacity", .text = group, .number = opacity})) return;
     if (RunningGroup* const found = find_group(*state_, group))
         found->game_opacity = opacity > 0 ? std::min(opacity, 1.0F) : 0.0F;
     state_->visibility.touch();
 }
 
 void Hud::set_reduced_motion(bool reduced) {
-    if (!state_->may("set_reduced_motion") || reduced == state_->effects.reduced_motion()) return;
+    if (!state_->may({.name = "set_reduced_motion", .flag = reduced}) ||
+        reduced == state_->effects.reduced_motion())
+        return;
     state_->effects.set_reduced_motion(reduced);
     state_->readouts.set_reduced_motion(reduced, state_->time);
     state_->moving_order.set_reduced_motion(reduced);
 }
 
 void Hud::set_flash_limit(FlashLimit& limit) {
-    if (!state_->may("set_flash_limit")) return;
+    if (!state_->may(RecordedCall{.name = "set_flash_limit"})) return;
     state_->effects.set_limit(limit);
     state_->readouts.set_limit(&limit);
 }
 
 void Hud::set_language(const Language& language) {
-    if (!state_->may("set_language")) return;
+    if (!state_->may({.name = "set_language", .text = language.tag})) return;
     state_->language = std::make_shared<const Language>(state_->locales.with_names(language));
     state_->layouter.set_right_to_left(language.right_to_left);
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
@@ -94,7 +96,7 @@ void Hud::set_language(const Language& language) {
 }
 
 void Hud::resize(const Viewport& viewport) {
-    if (!state_->may("resize")) return;
+    if (!state_->may({.name = "resize", .detail = &viewport})) return;
     const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
     const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
     const Insets& safe = viewport.safe_area;
@@ -105,12 +107,12 @@ void Hud::resize(const Viewport& viewport) {
 }
 
 void Hud::set_scale(float scale) {
-    if (!state_->may("set_scale")) return;
+    if (!state_->may({.name = "set_scale", .number = scale})) return;
     state_->layouter.set_scale(scale >= 0.25F ? std::min(scale, 4.0F) : scale > 0 ? 0.25F : 1.0F);
 }
 
 void Hud::set_text_scale(float scale) {
-    if (!state_->may("set_text_scale")) return;
+    if (!state_->may({.name = "set_text_scale", .number = scale})) return;
     const float limited = scale > 0 ? std::clamp(scale, 0.5F, 3.0F) : 1.0F;
     if (std::exchange(state_->text_scale, limited) == limited) return;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
@@ -119,7 +121,7 @@ void Hud::set_text_scale(float scale) {
 }
 
 bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
-    if (!state_->may("play")) return false;
+    if (!state_->may({.name = "play", .text = effect, .number = strength}, &ref)) return false;
     if (!std::isfinite(strength)) {
         state_->problems.report(
             {{},
@@ -135,7 +137,7 @@ bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
 }
 
 void Hud::stop(ElementRef ref, std::string_view effect) {
-    if (!state_->may("stop")) return;
+    if (!state_->may({.name = "stop", .text = effect}, &ref)) return;
     const Effect* const found = find_effect(*state_, effect);
     const ElementIndex index = state_->elements.living(ref);
     if (found != nullptr && index != no_element) state_->effects.stop(index, *found, state_->time.now());
@@ -228,6 +230,8 @@ bool Hud::restore_timers(std::span<const TimerState> timers) {
         const TimerIndex index = state_->timers.find(saved.id);
         if (index != no_timer && state_->timers[index].owned != nullptr) {
             state_->timers.restore(index, saved);
+            if (state_->recording != nullptr)
+                state_->recording->call({.name = "restore_timers", .detail = &saved});
             continue;
         }
         all = false;

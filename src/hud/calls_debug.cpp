@@ -8,7 +8,7 @@
 namespace rapido {
 
 void Hud::set_cost(const FrameCost& cost) {
-    if (state_->may("set_cost")) state_->cost = cost;
+    if (state_->may({.name = "set_cost", .detail = &cost})) state_->cost = cost;
 }
 
 bool Hud::State::offer_cost(const std::string& name) {

@@ -41,12 +41,19 @@ bool Hud::notify(ElementRef ref, const Message& message) {
         plate.body->forget(index);
         return false;
     }
+    if (state_->recording != nullptr)
+        state_->recording->call({.name = "notify",
+                                 .element = state_->elements[notice->element].path,
+                                 .value = value,
+                                 .type = message.value.binding().type(),
+                                 .use = message.value.binding().use(),
+                                 .detail = &message});
     state_->notices.post(plate, index, state_->time.now());
     return true;
 }
 
 bool Hud::notify(ElementRef ref, std::string_view message) {
-    if (!state_->may("notify")) return false;
+    if (!state_->may({.name = "notify", .text = message}, &ref)) return false;
     RunningNotice* const notice = find_notice(*state_, ref);
     RunningNotice* const plate = notice != nullptr ? state_->notices.plate_with(*notice, message) : nullptr;
     if (plate == nullptr) {
@@ -61,7 +68,7 @@ bool Hud::notify(ElementRef ref, std::string_view message) {
 }
 
 bool Hud::dismiss(ElementRef ref, std::string_view message) {
-    if (!state_->may("dismiss")) return false;
+    if (!state_->may({.name = "dismiss", .text = message}, &ref)) return false;
     RunningNotice* const notice = find_notice(*state_, ref);
     return notice != nullptr && state_->notices.take_away(*notice, message, state_->time.now());
 }

@@ -6,7 +6,7 @@
 namespace rapido {
 
 void Hud::set_camera(const Camera& camera) {
-    if (state_->may("set_camera")) state_->camera = camera;
+    if (state_->may({.name = "set_camera", .detail = &camera})) state_->camera = camera;
 }
 
 TagRef Hud::tag(ElementRef ref, const PositionSource& at, std::span<const Source> values) {
@@ -34,7 +34,12 @@ TagRef Hud::tag(ElementRef ref, const PositionSource& at, std::span<const Source
                           did_you_mean(value.name(), state_->bindings.sources().names()));
     }
     const std::uint32_t thing = things->add(at, bound);
-    return {ref.index, ref.generation, thing, things->generation(thing), ref.hud};
+    const TagRef made{ref.index, ref.generation, thing, things->generation(thing), ref.hud};
+    if (state_->recording != nullptr)
+        state_->recording->call({.name = "tag",
+                                 .element = state_->elements[index].path,
+                                 .thing = state_->recording->add(made, at, bound)});
+    return made;
 }
 
 /// The things that a reference is one of; null for a dead one.
@@ -50,16 +55,27 @@ bool Hud::alive(TagRef tag) const {
 
 void Hud::remove(TagRef tag) {
     if (!state_->may("remove")) return;
-    if (GameThings* const things = state_->things_of(tag)) things->remove(tag.index);
+    GameThings* const things = state_->things_of(tag);
+    if (things == nullptr) return;
+    if (state_->recording != nullptr) {
+        state_->recording->call({.name = "remove", .thing = state_->recording->number_of(tag)});
+        state_->recording->remove(tag);
+    }
+    things->remove(tag.index);
 }
 
 void Hud::set_visible(TagRef tag, bool visible) {
     if (!state_->may("set_visible")) return;
-    if (GameThings* const things = state_->things_of(tag)) things->set_visible(tag.index, visible);
+    GameThings* const things = state_->things_of(tag);
+    if (things == nullptr) return;
+    if (state_->recording != nullptr)
+        state_->recording->call(
+            {.name = "set_visible", .flag = visible, .thing = state_->recording->number_of(tag)});
+    things->set_visible(tag.index, visible);
 }
 
 bool Hud::pop(ElementRef ref, const Pop& pop) {
-    if (!state_->may("pop")) return false;
+    if (!state_->may({.name = "pop", .value = pop.value, .detail = &pop}, &ref)) return false;
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return false;
     const RunningElement& element = state_->elements[index];

@@ -152,11 +152,13 @@ Element Hud::description(ElementRef ref) const {
 bool Hud::change(ElementRef ref, const Element& element) {
     if (!state_->may("change")) return false;
     const ElementIndex index = state_->elements.living(ref);
-    return index != no_element && state_->change(index, element);
+    if (index == no_element || !state_->change(index, element)) return false;
+    state_->record("change", {.elements = {element}}, state_->elements[index].path);
+    return true;
 }
 
 void Hud::set_color(ElementRef ref, const Themed<Color>& color) {
-    if (!state_->may("set_color")) return;
+    if (!state_->may({.name = "set_color", .detail = &color}, &ref)) return;
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return;
     RunningElement& element = state_->elements[index];
@@ -184,7 +186,7 @@ void Hud::set_color(ElementRef ref, const Themed<Color>& color) {
 }
 
 bool Hud::set_theme(std::string_view id) {
-    if (!state_->may("set_theme")) return false;
+    if (!state_->may({.name = "set_theme", .text = id})) return false;
     if (id == state_->themes.used()) return true;
     if (!state_->themes.use(id)) {
         state_->problems.report({{},
@@ -203,6 +205,7 @@ std::string_view Hud::theme() const {
 
 bool Hud::add(const Theme& theme) {
     if (!state_->may("add") || !state_->add(theme, nullptr)) return false;
+    state_->record("add", {.themes = {theme}});
     state_->follow_theme();
     return true;
 }
@@ -224,7 +227,7 @@ void Hud::State::follow_theme() {
 }
 
 bool Hud::set_format(ElementRef ref, std::string_view format) {
-    if (!state_->may("set_format")) return false;
+    if (!state_->may({.name = "set_format", .text = format}, &ref)) return false;
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return false;
     RunningElement& element = state_->elements[index];
@@ -242,7 +245,7 @@ bool Hud::set_format(ElementRef ref, std::string_view format) {
 }
 
 bool Hud::set_place(ElementRef ref, const Place& place) {
-    if (!state_->may("set_place")) return false;
+    if (!state_->may({.name = "set_place", .detail = &place}, &ref)) return false;
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return false;
     RunningElement& element = state_->elements[index];
@@ -282,28 +285,29 @@ bool Hud::restore_places(std::span<const SavedPlace> places) {
 }
 
 void Hud::set_visible(ElementRef ref, bool visible) {
-    if (!state_->may("set_visible")) return;
+    if (!state_->may({.name = "set_visible", .flag = visible}, &ref)) return;
     if (const ElementIndex index = state_->elements.living(ref); index != no_element)
         state_->visibility.set_by_game(index, visible, {});
 }
 
 void Hud::set_opacity(ElementRef ref, float opacity) {
-    if (!state_->may("set_opacity")) return;
+    if (!state_->may({.name = "set_opacity", .number = opacity}, &ref)) return;
     if (const ElementIndex index = state_->elements.living(ref); index != no_element)
         state_->visibility.set_by_game(index, {}, opacity > 0 ? std::min(opacity, 1.0F) : 0.0F);
 }
 
 void Hud::set_visible(bool visible) {
-    if (state_->may("set_visible")) state_->visibility.set_all_by_game(visible, {});
+    if (state_->may({.name = "set_visible", .flag = visible}))
+        state_->visibility.set_all_by_game(visible, {});
 }
 
 void Hud::set_opacity(float opacity) {
-    if (state_->may("set_opacity"))
+    if (state_->may({.name = "set_opacity", .number = opacity}))
         state_->visibility.set_all_by_game({}, opacity > 0 ? std::min(opacity, 1.0F) : 0.0F);
 }
 
 void Hud::reset(ElementRef ref) {
-    if (!state_->may("reset")) return;
+    if (!state_->may("reset", ref)) return;
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return;
     state_->visibility.set_by_game(index, true, 1.0F);

@@ -15,8 +15,10 @@ Hud::State::State() {
 }
 
 void Hud::State::update(Step step) {
+    made_of.reset();
     begin_frame();
     follow_names();
+    if (recording != nullptr) recording->note_timers();
     advance_clocks(step);
     if (watches != nullptr) watches->begin_frame(to_seconds(time.step()));
     read_sources();
@@ -32,6 +34,7 @@ void Hud::State::update(Step step) {
     lists.place_tags({camera, layouter.screen()});
     place_watches();
     write_events();
+    if (recording != nullptr) recording->keep_timers();
 }
 
 void Hud::State::begin_frame() {
@@ -71,6 +74,7 @@ void Hud::State::advance_clocks(Step step) {
 
 void Hud::State::read_sources() {
     bindings.read();
+    if (recording != nullptr) recording->tell(time.now(), time.now(ClockKind::game));
     lists.tell({camera, layouter.screen()}, time.now());
     timers.obey(time);
     timers.tell();
@@ -142,7 +146,24 @@ bool Hud::State::may(std::string_view call) {
              "a getter calls '" + std::string(call) + "' of the HUD that is reading it; nothing was done",
              "call it before or after 'update'",
              ProblemCode::bad_call});
+    was_called = true;
     return !bindings.is_reading();
+}
+
+bool Hud::State::may(RecordedCall call, const ElementRef* element) {
+    if (!may(call.name)) return false;
+    if (recording == nullptr) return true;
+    if (element != nullptr) {
+        const ElementIndex index = elements.living(*element);
+        if (index == no_element) return true;
+        call.element = elements[index].path;
+    }
+    recording->call(call);
+    return true;
+}
+
+void Hud::State::record(std::string_view call, const HudDefinition& definition, std::string_view element) {
+    if (recording != nullptr) recording->call({.name = call, .element = element}, definition);
 }
 
 void Hud::State::draw(DrawList& list) {

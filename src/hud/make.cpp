@@ -44,7 +44,45 @@ bool operator==(const HudDefinition& a, const HudDefinition& b) {
            a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
 }
 
+bool Hud::record(Recorder* recorder) {
+    if (recorder == nullptr) {
+        state_->recording.reset();
+        return true;
+    }
+    if (state_->was_called) {
+        state_->problems.report({{},
+                                 "a recording begins before all other calls",
+                                 "call 'record' right behind the constructor",
+                                 ProblemCode::bad_call});
+        return false;
+    }
+    HudDefinition definition = state_->made_of != nullptr ? *state_->made_of : HudDefinition{};
+    for (ElementIndex index = 0; index < state_->elements.count(); ++index) {
+        const RunningElement& element = state_->elements[index];
+        const bool is_plate = state_->notices.known_as(index) != index;
+        if (element.is_living() && !is_plate) definition.elements.push_back(*element.description);
+    }
+    state_->recording = std::make_unique<RunningRecording>(*recorder, state_->bindings, state_->timers);
+    state_->recording->begin(std::move(definition));
+    return true;
+}
+
 void Hud::State::make(const HudDefinition& definition) {
+    made_of = std::make_unique<HudDefinition>(HudDefinition{.design = definition.design,
+                                                            .fit = definition.fit,
+                                                            .whole_scale = definition.whole_scale,
+                                                            .margin = definition.margin,
+                                                            .mirror = definition.mirror,
+                                                            .font = definition.font,
+                                                            .locales = definition.locales,
+                                                            .compact_names = definition.compact_names,
+                                                            .font_files = definition.font_files,
+                                                            .styles = definition.styles,
+                                                            .themes = definition.themes,
+                                                            .timers = definition.timers,
+                                                            .meters = definition.meters,
+                                                            .effects = definition.effects,
+                                                            .groups = definition.groups});
     const auto context_of = [this](std::string name, const Origin* origin) {
         return ElementContext(problems, std::move(name), origin, formats);
     };
@@ -193,6 +231,7 @@ bool Hud::add_timer(const std::string& id, const GameTimer& timer, ClockKind clo
     ElementContext context(state_->problems, "timer '" + id + "'", nullptr, state_->formats);
     if (!check_id(id, state_->bindings, context) || context.failed()) return false;
     state_->timers.add(id, timer, clock);
+    state_->record("add_timer", {});
     return true;
 }
 

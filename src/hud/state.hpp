@@ -7,6 +7,7 @@
 #include "hud/lists.hpp"
 #include "hud/notices.hpp"
 #include "hud/pending.hpp"
+#include "hud/recording.hpp"
 #include "hud/text_styles.hpp"
 #include "hud/themes.hpp"
 #include "hud/timers.hpp"
@@ -61,6 +62,10 @@ Notice plate_of(const Notice& log, std::string_view id, const std::string& path)
 struct Hud::State : Parts {
     State();
 
+    std::unique_ptr<HudDefinition> made_of;       ///< without its elements; null behind the first update
+    std::unique_ptr<RunningRecording> recording;  ///< null where nobody records
+    bool was_called = false;
+
     // From a description to what runs.
     void make(const HudDefinition& definition);
     ElementRef add(const Element& element, const Origin* origin);
@@ -111,6 +116,13 @@ struct Hud::State : Parts {
     void draw(ElementIndex index, DrawGroup& group);
     /// Whether the game may call this now: not while a getter of the HUD is being read, which is a problem.
     bool may(std::string_view call);
+    /// The same, and a recorder is told; of an element that is dead, nothing.
+    bool may(RecordedCall call, const ElementRef* element = nullptr);
+    bool may(std::string_view call, const ElementRef& element) {
+        return may(RecordedCall{.name = call}, &element);
+    }
+    /// Tells a recorder what was added or changed.
+    void record(std::string_view call, const HudDefinition& definition, std::string_view element = {});
 };
 
 }  // namespace rapido

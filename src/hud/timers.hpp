@@ -72,6 +72,7 @@ class Timers {
     RunningTimer& operator[](TimerIndex index) { return timers_[index]; }
     /// Returns the timer of an id, or no timer.
     TimerIndex find(const std::string& id) const;
+    std::span<const RunningTimer> all() const { return timers_; }
     std::vector<std::string_view> names() const;
     std::vector<TimerState> save() const;
     void restore(TimerIndex index, const TimerState& state);

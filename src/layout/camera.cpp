@@ -1,5 +1,6 @@
 #include "rapido/layout/camera.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -8,6 +9,13 @@ namespace rapido {
 Camera::Camera(std::span<const float, 16> view_projection) : is_flat_(false) {
     for (std::size_t i = 0; i < matrix_.size(); ++i)
         matrix_[i] = static_cast<double>(view_projection[i]);
+}
+
+Camera Camera::from_matrix(std::span<const double, 16> matrix, bool is_flat) {
+    Camera made;
+    std::copy(matrix.begin(), matrix.end(), made.matrix_.begin());
+    made.is_flat_ = is_flat;
+    return made;
 }
 
 Camera Camera::flat(const Flat& look) {

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/instants.hpp"
+#include "look/burst.hpp"
 #include "motion/spring.hpp"
 
 namespace rapido {
@@ -405,6 +406,7 @@ const std::vector<Nanoseconds>& EffectPlayer::flashes_in(const Playing& playing)
 
 /// Bright from here on, at least for one run, until the fall is a flash that the limit takes on.
 void EffectPlayer::hold(Playing& playing, Nanoseconds from) {
+    if (burst_flashes(playing.effect->particles)) end_emission(playing.options.cause, from);
     const Nanoseconds least = from + length(*playing.effect);
     if (playing.steady_until >= least) return;
     if (playing.steady_until > from) limit_->release(playing.steady_until);
@@ -421,6 +423,7 @@ void EffectPlayer::ask_for_run(Playing& playing, std::int64_t run) {
         return;
     }
     if (playing.steady_until > begun) {
+        if (burst_flashes(playing.effect->particles)) end_emission(playing.options.cause, begun);
         playing.rest_until = begun + whole;
         return;
     }

@@ -6,6 +6,8 @@
 #include <optional>
 #include <utility>
 
+#include "look/burst.hpp"
+
 namespace rapido {
 namespace {
 
@@ -144,7 +146,27 @@ bool is_flash_change(Color from, Color to) {
     return is_bright_change(relative_luminance(from), relative_luminance(to)) || is_red_change(from, to);
 }
 
-std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from_rest) {
+/// What is several things at once is one flash.
+static void add_others(std::vector<Pair>& pairs, const std::vector<Pair>& others) {
+    const std::size_t known = pairs.size();
+    for (const Pair& pair : others) {
+        const auto overlaps = [&](const Pair& other) {
+            return pair.first <= other.second && other.first <= pair.second;
+        };
+        if (std::none_of(pairs.begin(), pairs.begin() + static_cast<std::ptrdiff_t>(known), overlaps))
+            pairs.push_back(pair);
+    }
+}
+
+bool burst_flashes(const Particles& particles) {
+    constexpr float least_area = 341.0F * 256 / 4;
+    const float size = std::max(particles.size, particles.end_size);
+    const float area = static_cast<float>(particles.burst) * size * size;
+    return area >= least_area && is_flash_change(rgb(0x000000), particles.color.value());
+}
+
+/// Of the element itself, in one run.
+static std::vector<Pair> pairs_of(const Effect& effect, Color color, bool from_rest) {
     if (effect.dots.count > 0) return {};  // the element stays as it is
     const bool changes_light =
         std::any_of(effect.keyframes.begin(), effect.keyframes.end(),
@@ -155,20 +177,19 @@ std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from
     std::vector<Pair> pairs = bright_pairs(poses, from_rest ? light : 0, [&](const Pose& pose) {
         return relative_luminance(seen(color, pose)) * static_cast<double>(pose.opacity);
     });
-    // What is several things at once is one flash.
-    const auto add = [&](const std::vector<Pair>& others) {
-        const std::size_t known = pairs.size();
-        for (const Pair& pair : others) {
-            const auto overlaps = [&](const Pair& other) {
-                return pair.first <= other.second && other.first <= pair.second;
-            };
-            if (std::none_of(pairs.begin(), pairs.begin() + static_cast<std::ptrdiff_t>(known), overlaps))
-                pairs.push_back(pair);
-        }
-    };
-    add(red_pairs(poses, color));
+    add_others(pairs, red_pairs(poses, color));
     // The light around the element, on a dark ground.
-    add(bright_pairs(poses, 0, [light](const Pose& pose) { return light * static_cast<double>(pose.glow); }));
+    add_others(pairs, bright_pairs(poses, 0, [light](const Pose& pose) {
+                   return light * static_cast<double>(pose.glow);
+               }));
+    return pairs;
+}
+
+std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from_rest) {
+    std::vector<Pair> pairs = pairs_of(effect, color, from_rest);
+    // A burst is over when its particles are gone.
+    const double part = std::min(1.0, effect.particles.life / effect.duration);
+    if (burst_flashes(effect.particles)) add_others(pairs, {{0, static_cast<int>(part * samples)}});
     std::vector<Nanoseconds> flashes;
     for (const Pair& pair : pairs)
         flashes.push_back(to_nanoseconds(effect.duration * (static_cast<double>(pair.second) / samples)));

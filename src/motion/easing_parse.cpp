@@ -244,4 +244,44 @@ std::span<const std::string_view> Easing::names() {
     return words;
 }
 
+namespace {
+
+std::string exact(double number) {
+    std::array<char, 32> text;
+    const auto made = std::to_chars(text.data(), text.data() + text.size(), number);
+    return {text.data(), made.ptr};
+}
+
+/// The percentage that is read as this input: next to its hundredfold, which is rounded.
+std::string percentage(double input) {
+    const double about = input * 100;
+    for (const double near : {about, std::nextafter(about, 0.0), std::nextafter(about, 1000.0)})
+        if (near / 100 == input) return exact(near) + "%";
+    return exact(about) + "%";
+}
+
+}  // namespace
+
+std::string Easing::notation() const {
+    switch (curve_) {
+        case Curve::line:
+            return "linear";
+        case Curve::bezier:
+            return "cubic-bezier(" + exact(x1_) + ", " + exact(y1_) + ", " + exact(x2_) + ", " + exact(y2_) +
+                   ")";
+        case Curve::steps: {
+            constexpr std::array<std::string_view, 4> terms{"jump-start", "jump-end", "jump-none",
+                                                            "jump-both"};
+            return "steps(" + std::to_string(count_) + ", " +
+                   std::string(terms[static_cast<std::size_t>(term_)]) + ")";
+        }
+        case Curve::stops:
+            break;
+    }
+    std::string text = "linear(";
+    for (const Stop& stop : *stops_)
+        text += (text.back() == '(' ? "" : ", ") + exact(stop.output) + " " + percentage(stop.input);
+    return text + ")";
+}
+
 }  // namespace rapido

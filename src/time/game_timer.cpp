@@ -198,6 +198,39 @@ void GameTimer::restore(const TimerState& state) {
     hold(state.position.count());
 }
 
+detail::TimerNumbers GameTimer::numbers() const {
+    return {.age = age_,
+            .duration = duration_,
+            .run = run_,
+            .anchor = anchor_,
+            .passed = passed_,
+            .speed = speed_,
+            .carry = carry_,
+            .state = static_cast<TimerState::Run>(state_),
+            .loop = loop_,
+            .events = numbered_};
+}
+
+void GameTimer::put(const detail::TimerNumbers& numbers, std::span<const TimerEvent> events) {
+    age_ = std::clamp(numbers.age, Nanoseconds{0}, Nanoseconds::max());
+    duration_ = std::clamp(numbers.duration, Nanoseconds{0}, Nanoseconds{limit});
+    anchor_ = std::clamp(numbers.anchor, std::int64_t{0}, limit);
+    passed_ = std::clamp(numbers.passed, std::int64_t{0}, limit);
+    run_ = std::clamp(numbers.run, std::int64_t{0}, age_.count());
+    speed_ = numbers.speed > 0 ? std::min(numbers.speed, 1e6) : 0;
+    carry_ = numbers.carry >= 0 && numbers.carry < 1 ? numbers.carry : 0;
+    state_ = static_cast<State>(std::min(numbers.state, TimerState::Run::ended));
+    loop_ = numbers.loop;
+    if (log_.size() > kept_events) log_.erase(log_.begin(), log_.end() - kept_events / 2);
+    for (const TimerEvent& event : events)
+        if (event.number > numbered_) {
+            log_.push_back(event);
+            numbered_ = event.number;
+        }
+    numbered_ = std::max(numbered_, numbers.events);
+    plan();
+}
+
 void GameTimer::set_speed(double speed) {
     const double wanted = speed > 0 ? std::min(speed, 1e6) : 0;
     if (wanted == speed_) return;

@@ -58,6 +58,7 @@ struct Level {
     std::vector<Point> outline{};
     std::string image{};        ///< replaces `shape`: a picture that is revealed up to the level
     std::string empty_image{};  ///< the same picture empty, drawn below it
+    ImageFit image_fit = ImageFit::contain;  ///< how the picture, the mask or the map fills the box; what is outside of it is cut off
     /// How many pixels of both along each edge keep their size, so that they fill the whole box, as of an `Image`.
     Insets slice{};
     std::string mask{};  ///< replaces `shape`: a picture that is filled with `color` where it is opaque

@@ -49,6 +49,7 @@ enum class Newest : std::uint8_t { last, first };
 struct Notice {
     std::string id{};
     std::vector<Message> messages{};  ///< what it can say of itself
+    std::vector<TextPicture> pictures{};  ///< pictures of the messages that are chosen by a value
     std::string enter = "fade";       ///< an effect, on appearing; empty for none
     std::string leave = "fade";       ///< an effect, backwards, on leaving; empty for none
     Seconds gap{0.25};                ///< between two messages of one plate; of a log, none

@@ -56,6 +56,7 @@ struct Pips {
     std::string image{};  ///< replaces the shape by a picture of a full one; with frames, from empty to full
     std::string empty_image{};  ///< a picture of an empty pip
     Frames frames{};            ///< the frames of `image`; their rate does not count
+    ImageFit image_fit = ImageFit::contain;  ///< how a picture fills `pip_size`; what is outside of it is cut off
     bool smooth = true;         ///< whether pixels of pictures are blended; false takes the nearest one
     Size pip_size{20, 20};
     float gap = 6;    ///< between two pips, design pixels

@@ -22,6 +22,8 @@
 
 namespace rapido {
 
+class Recorder;
+
 /// One element of one HUD. A default one, one that was removed, and one of another HUD is dead: it reads as an empty element,
 /// and `Hud::alive` says so.
 struct ElementRef {
@@ -308,6 +310,12 @@ class Hud {
 
     /// Brings `list` up to date: rewrites only the groups of elements that changed since it was last drawn.
     void draw(DrawList& list) const;
+
+    /// Tells a recorder all that enters the HUD from now on: values, calls and steps; see `RecordingWriter`. It is the first call on a HUD;
+    /// false, with a problem, for a later one. What watches show, and the flashes of other HUDs that share a limit, are not told. A getter is
+    /// asked once more in each frame, and must give the same answer. The recorder must outlive the HUD, or be taken away by a null
+    /// pointer.
+    bool record(Recorder* recorder);
 
     /// How often the characters of a text were written since the HUD was made: an unchanged text adds
     /// nothing.

@@ -38,6 +38,13 @@ class Camera {
     };
     static Camera flat(const Flat& look);
 
+    /// The same from a matrix of doubles. With `is_flat` it gives design pixels from the middle of the screen, y down, in place of clip
+    /// space.
+    static Camera from_matrix(std::span<const double, 16> matrix, bool is_flat = false);
+    /// Returns what `from_matrix` makes an equal camera of.
+    std::span<const double, 16> matrix() const { return matrix_; }
+    bool is_flat() const { return is_flat_; }
+
     /// Where a point is seen on a screen of a size, whose upper left corner is zero.
     Projected project(const WorldPoint& point, Size screen) const;
 

@@ -4,6 +4,7 @@
 #include <cstdint>
 #include <memory>
 #include <span>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -51,6 +52,8 @@ class Easing {
     /// `step-end`, `cubic-bezier(0.3, 0, 0.2, 1)`, `steps(4, jump-none)`, `linear(0, 0.4 25% 75%, 1)`.
     /// `where` is the place of the first character.
     static Result<Easing> parse(std::string_view text, const Location& where = {});
+    /// Returns the notation that `parse` reads, with as many digits as every number needs.
+    std::string notation() const;
     /// The words that `parse` reads.
     static std::span<const std::string_view> names();
 

@@ -47,6 +47,19 @@ struct TimerState {
     friend bool operator==(const TimerState&, const TimerState&) = default;
 };
 
+namespace detail {
+/// All that moves in a timer, for recordings.
+struct TimerNumbers {
+    Nanoseconds age{0}, duration{0};
+    std::int64_t run = 0, anchor = 0, passed = 0;
+    double speed = 1, carry = 0;
+    TimerState::Run state = TimerState::Run::stopped;
+    bool loop = false;
+    std::uint64_t events = 0;
+    friend bool operator==(const TimerNumbers&, const TimerNumbers&) = default;
+};
+}  // namespace detail
+
 /// What `Countdown` and `Stopwatch` have in common. A timer keeps whole nanoseconds and adds up no fractions: the same
 /// seconds in any number of steps give the same position and the same events.
 ///
@@ -116,6 +129,10 @@ class GameTimer {
     /// The latest events, those with a number above `after`: all of the last step, and a few before it. Valid until
     /// the next call that changes the timer. One step tells 256 at most, and the count of the others.
     std::span<const TimerEvent> events(std::uint64_t after = 0) const;
+
+    /// Not for games: what moves in it, and putting that into another timer of its kind, with the events that it has told since.
+    detail::TimerNumbers numbers() const;
+    void put(const detail::TimerNumbers& numbers, std::span<const TimerEvent> events);
 
  protected:
     enum class Direction : std::int8_t { down = -1, up = 1 };

@@ -79,6 +79,8 @@ class Binding {
     bool is_negated() const { return negated_; }
     bool is_scaled() const { return scaled_; }
     bool counts_down() const { return counts_down_; }
+    double scale() const { return scale_; }
+    double offset() const { return offset_; }
     /// Whether what is read is not shown as it is.
     bool is_adjusted() const { return negated_ || scaled_ || counts_down_; }
     /// The type of what it gives, where that is fixed; nothing for a name and for a watched `Value`.

@@ -1,0 +1,68 @@
+// The lines of a recording, read.
+#pragma once
+
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "file/recording_json.hpp"
+#include "rapido/hud/hud.hpp"
+#include "rapido/recording.hpp"
+
+namespace rapido {
+
+/// A call of the game.
+struct CallLine {
+    const CallWords* words = nullptr;
+    std::string element, text;
+    bool has_text = false;
+    std::optional<double> number;
+    std::optional<bool> flag;
+    std::optional<std::uint64_t> thing;
+    KeptValue value;
+    std::optional<Value::Type> type;
+    detail::ValueUse use = detail::ValueUse::amount;
+    HudDefinition part;
+    std::vector<RecordedName> names;
+    std::variant<std::monostate, Viewport, Camera, Themed<Color>, Pop, FrameCost, TimerState> detail;
+};
+
+/// A frame.
+struct FrameLine {
+    struct Changed {
+        std::string name;
+        KeptValue value;
+    };
+    struct Entries {
+        std::string name;
+        std::size_t count = 0;
+        std::vector<KeptValue> values;
+        std::vector<WorldPoint> places;
+    };
+    struct Thing {
+        std::uint64_t number = 0;
+        WorldPoint place;
+        std::vector<KeptValue> values;
+    };
+    struct TimerChange {
+        std::string name;
+        detail::TimerNumbers numbers;
+        std::vector<TimerEvent> events;
+    };
+    Nanoseconds time{0}, game_time{0};
+    std::vector<RecordedName> names;
+    std::vector<TimerChange> timers;
+    std::vector<Changed> values;
+    std::vector<std::string> snap;
+    std::vector<Entries> entries;
+    std::vector<Thing> things;
+};
+
+struct Recording::State {
+    HudDefinition definition;
+    std::vector<RecordedName> names;  ///< that are there from the beginning
+    std::vector<std::variant<CallLine, FrameLine>> lines;
+    std::vector<std::size_t> frames;  ///< the lines that are frames
+};
+
+}  // namespace rapido

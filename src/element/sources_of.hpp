@@ -1,0 +1,17 @@
+// All sources of a description, whatever it describes.
+#pragma once
+
+#include <functional>
+#include <string>
+
+#include "base/fields.hpp"
+#include "rapido/value/source.hpp"
+
+namespace rapido {
+
+/// Calls `use` with each source that an aggregate has, which may change it, and the name of its field: `value`, `messages.0.when`.
+void for_each_source(const Table& table, void* aggregate,
+                     const std::function<void(const std::string& field, Source& source)>& use,
+                     const std::string& prefix = {});
+
+}  // namespace rapido

@@ -1,0 +1,670 @@
+// Recordings: what is played again is what was seen, to the bit.
+#include <bit>
+#include <charconv>
+#include <functional>
+#include <sstream>
+
+#include "pixels.hpp"
+#include "rapido/file.hpp"
+#include "rapido/recording.hpp"
+
+namespace rapido::test {
+namespace {
+
+/// All of a draw list in lines, numbers by their bits.
+class Words {
+ public:
+    std::string text;
+
+    explicit Words(const DrawList& list) {
+        for (const DrawGroup& group : list.groups()) {
+            line("group");
+            add(group.blend, group.transform());
+            for (const DrawCommand& c : group.commands())
+                add_command(group, c);
+        }
+    }
+
+ private:
+    void line(std::string_view word) { (text += '\n') += word; }
+    void add() {}
+    template <class First, class... Others>
+    void add(const First& first, const Others&... others) {
+        if constexpr (std::is_same_v<First, float>)
+            add_bits(std::bit_cast<std::uint32_t>(first));
+        else if constexpr (std::is_integral_v<First> || std::is_enum_v<First>)
+            add_bits(static_cast<std::uint32_t>(first));
+        else if constexpr (std::is_same_v<First, Color>)
+            add(first.red, first.green, first.blue, first.alpha);
+        else if constexpr (std::is_same_v<First, Point>)
+            add(first.x, first.y);
+        else if constexpr (std::is_same_v<First, Rect>)
+            add(first.x, first.y, first.width, first.height);
+        else
+            add(first.xx, first.xy, first.yx, first.yy, first.dx, first.dy);
+        add(others...);
+    }
+    void add_bits(std::uint32_t bits) {
+        std::array<char, 8> digits{};
+        (text += ' ').append(digits.data(), std::to_chars(digits.data(), digits.data() + 8, bits, 16).ptr);
+    }
+    void add_command(const DrawGroup& group, const DrawCommand& c) {
+        line(group.text_of(c));
+        add(c.kind, c.color, c.has_gradient, c.end_color, c.gradient_from, c.gradient_to, c.rect, c.clip);
+        add(c.radius, c.thickness, c.font, c.size, c.baseline, c.width, c.image, c.source, c.tint.color,
+            c.tint.part);
+        add(c.outline, c.blur, c.silhouette, c.smooth, c.transform, c.has_map, c.map, c.map_from, c.map_to);
+        add(c.map_softness, c.has_mask, c.mask);
+        for (const Glyph& glyph : group.glyphs_of(c))
+            add(glyph.id, glyph.offset, glyph.font);
+        for (const Point& point : group.points_of(c))
+            add(point);
+    }
+};
+std::string words_of(const DrawList& list) {
+    return Words(list).text;
+}
+
+std::string happened(const Hud& hud) {
+    std::string all;
+    for (const Event& event : hud.events())
+        all += std::to_string(event.time.count()) + " " + event.id + " " +
+               std::string(to_string(event.kind)) + " " + event.detail + "; ";
+    return all;
+}
+
+/// The first line that differs; empty where none does.
+std::string difference(const std::string& a, const std::string& b) {
+    std::istringstream first(a), second(b);
+    std::string one, other;
+    while (one == other) {
+        const bool has_one = static_cast<bool>(std::getline(first, one));
+        const bool has_other = static_cast<bool>(std::getline(second, other));
+        if (!has_one && !has_other) return {};
+        if (has_one != has_other) return "one is longer";
+    }
+    return one + "\nand\n" + other;
+}
+
+struct Pilot {
+    std::string name;
+    int score = 0;
+    WorldPoint at;
+};
+
+/// A game with something of everything, which does random things to its HUD.
+struct Game {
+    Random random;
+    BoxMeasurer measurer;
+    Images images;
+    int acres = 3;
+    std::int64_t budget = 900;
+    float speed = 80.5F;
+    double water = 640, tank = 900;
+    bool alert = false;
+    std::optional<double> heat;
+    std::string village = "Pine Hollow";
+    Seconds eta{42.5};
+    Live<double> fuel{500};
+    std::vector<Pilot> pilots{{"Ana", 3, {1, 2, 0}}, {"Bo", 9, {-40, 30, 0}}};
+    WorldPoint fire{20, 10, 0};
+    double fire_heat = 0.5;
+    Countdown mission{30s};
+    Sources sources;
+    std::optional<Hud> hud;
+    std::vector<TagRef> tags;
+    std::vector<std::unique_ptr<int>> extra;  ///< what elements are bound to that come and go
+    std::vector<ElementRef> extras;
+    int added = 0;
+
+    explicit Game(std::uint64_t seed) : random(seed) {
+        EXPECT_TRUE(images.add("coin.png", 2, 2, std::vector<Color>(4, rgb(0xffc24a))));
+        sources.set("plane.water", watch(water));
+        sources.set("plane.speed", watch(speed));
+        sources.set("plane.fuel", watch(fuel));
+        sources.set("alert", watch(alert));
+        sources.set("village", watch(village));
+        sources.set("pilots", watch_entries(pilots, entry_field("name", &Pilot::name),
+                                            entry_field("score", &Pilot::score), entry_position(&Pilot::at)));
+        sources.set("mission", mission);
+        mission.set_marks(std::array{Mark{.at = 5s, .every = 1s}});
+        mission.start();
+    }
+
+    HudDefinition definition() const {
+        HudDefinition made;
+        made.timers = {{.id = "evacuation",
+                        .duration = 6s,
+                        .start = "alert",
+                        .speed = constant(1.5F),
+                        .loop = true,
+                        .marks = {{.at = 3s}}}};
+        made.meters = {{.id = "fps"}};
+        made.groups = {{.id = "flying", .dimmed = watch(alert)}};
+        made.effects = {{.id = "hop", .duration = 300ms, .keyframes = {{.at = 0.4, .offset = Point{3, -9}}}}};
+        made.themes = {{.id = "dusk", .color = {{"dim", rgb(0x808080)}}},
+                       {.id = "snow", .color = {{"dim", rgb(0x202020)}}}};
+        made.styles = {{.id = "strong", .color = Themed<Color>(theme("dim"))}};
+        const Easing bent = Easing::cubic_bezier(0.3, 0.1, 0.2, 1);
+        made.elements = {
+            Text{.id = "acres",
+                 .value = watch(acres),
+                 .format = "{} {<strong>}acres{</>}",
+                 .motion = roll(600ms)},
+            Text{.id = "budget",
+                 .value = watch(budget),
+                 .max = constant(std::uint64_t{2000}),
+                 .format = "{}/{max}",
+                 .pace = {.settle = 80ms},
+                 .motion = tween(700ms, bent)},
+            Bar{.id = "water",
+                .value = "plane.water",
+                .max = watch(tank),
+                .motion = spring(400ms),
+                .trail = {.delay = 300ms},
+                .bands = {{.below = 0.25, .of = BandOf::ratio, .color = rgb(0xffc24a), .effect = "pulse"}}},
+            Dial{.id = "speed", .value = name("plane.speed").scaled(3.6, 1), .motion = tween(200ms)},
+            Text{.id = "heat", .value = watch(heat), .format = "{:.1f}", .motion = tween(300ms)},
+            Text{.id = "eta", .value = watch(eta).as_time_left(), .format = "{:%M:%S}"},
+            Text{.id = "left",
+                 .value = "evacuation.left",
+                 .format = "{:%M:%S}",
+                 .bands = {{.below = 3, .color = rgb(0xff0000)}}},
+            Text{.id = "game_left", .value = "mission.left", .format = "{:.2f}"},
+            Text{.id = "village", .value = "village", .visible = "!alert", .enter = "fade"},
+            Pips{.id = "fuel", .value = name("plane.fuel").scaled(0.01), .max = 6, .gain = "swell"},
+            Graph{.id = "rate", .value = "fps.rate"},
+            Panel{.id = "row", .layout = Layout::row, .group = "flying"},
+            Notice{.id = "news",
+                   .messages =
+                       {{.id = "low", .text = "low on {}", .value = watch(village), .when = watch(alert)}}},
+            Notice{.id = "log", .messages = {{.id = "hi", .text = "hi"}}, .at_once = 3},
+            Popups{.id = "hits"},
+            Text{.id = "late", .value = "late.name", .motion = tween(400ms)},
+        };
+        const auto put = [&](const std::vector<Element>& all) {
+            made.elements.insert(made.elements.end(), all.begin(), all.end());
+        };
+        put(list_of({.id = "board", .entries = "pilots", .key = "name", .sort = "score"},
+                    [](const auto& entry) {
+                        return nest(Panel{.layout = Layout::row}, Text{.id = "name", .value = entry("name")},
+                                    Text{.id = "score", .value = entry("score"), .motion = tween(500ms)});
+                    }));
+        put(tags_of(
+            {.id = "pilots",
+             .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_position(&Pilot::at)),
+             .most = 4},
+            [](const auto& entry) { return nest(Panel{}, Text{.id = "name", .value = entry("name")}); }));
+        put(tags_of(
+            {.id = "fires", .parameters = {"heat"}, .most = 3, .at_edge = AtEdge::arrow},
+            [](const auto& entry) { return nest(Panel{}, Bar{.id = "heat", .value = entry("heat")}); }));
+        return made;
+    }
+
+    Seconds step() {
+        const int kind = random.below(20);
+        return kind == 0 ? Seconds{0} : kind == 1 ? Seconds{1.3} : Seconds{random.between(0.004, 0.03)};
+    }
+
+    void change_values() {
+        acres += random.below(3);
+        budget = random.below(5) == 0 ? random.below(2000) : budget;
+        speed += static_cast<float>(random.between(-1, 1.3));
+        water = random.below(15) == 0 ? random.between(0, 900) : water * 0.997;
+        if (random.below(40) == 0) tank = random.between(800, 1000);
+        if (random.below(30) == 0) alert = !alert;
+        if (random.below(8) == 0)
+            heat = random.below(3) == 0 ? std::nullopt : std::optional(random.between(0, 90));
+        if (random.below(50) == 0) village = random.below(2) == 0 ? "Ash \"Creek\"\n" : "Zoë";
+        eta -= Seconds{0.02};
+        if (random.below(6) == 0) fuel.set(random.between(0, 600));
+        if (random.below(25) == 0) fuel.snap(random.between(0, 600));
+        if (random.below(20) == 0) pilots[0].score += 10;
+        if (random.below(60) == 0)
+            pilots.push_back({"P" + std::to_string(pilots.size()), random.below(50), {5, 5, 0}});
+        if (random.below(80) == 0 && pilots.size() > 1) pilots.pop_back();
+        for (Pilot& pilot : pilots)
+            pilot.at.x += random.between(-3, 3);
+        fire.x += 1;
+        fire_heat = random.unit();
+    }
+
+    void call() {
+        Hud& h = *hud;
+        switch (random.below(60)) {
+            case 0:
+                h.play(h.find("acres"), "hop", 1.7F);
+                break;
+            case 1:
+                h.play(h.find("speed"), "pulse");
+                break;
+            case 2:
+                h.stop(h.find("speed"), "pulse");
+                break;
+            case 3:
+                h.snap(h.find("water"));
+                break;
+            case 4:
+                h.snap("flying");
+                break;
+            case 5:
+                h.snap();
+                break;
+            case 6:
+                h.set_visible(h.find("eta"), random.below(2) == 0);
+                break;
+            case 7:
+                h.set_opacity(h.find("speed"), static_cast<float>(random.unit()));
+                break;
+            case 8:
+                h.set_visible("flying", random.below(2) == 0);
+                break;
+            case 9:
+                h.set_color(h.find("heat"), rgb(0x123456));
+                break;
+            case 10:
+                h.set_color(h.find("acres"), theme("dim"));
+                break;
+            case 11:
+                h.set_format(h.find("budget"), random.below(2) == 0 ? "{:>7}" : "{:+}");
+                break;
+            case 12:
+                h.set_place(h.find("budget"), {.anchor = Anchor::right,
+                                               .offset = {4, static_cast<float>(random.below(9)) * 1.5F}});
+                break;
+            case 13:
+                h.reset(h.find("budget"));
+                break;
+            case 14:
+                h.notify(h.find("log"), {.id = "n", .text = "{} \"shots\"", .value = watch(acres)});
+                break;
+            case 15:
+                h.notify(h.find("log"), "hi");
+                break;
+            case 16:
+                h.notify(h.find("news"),
+                         {.text = "t {}", .value = constant(7s), .lasting = true, .color = rgb(0xff)});
+                break;
+            case 17:
+                h.dismiss(h.find("news"), "");
+                break;
+            case 18:
+                h.pop(h.find("hits"), {.at = fire, .value = random.below(90)});
+                break;
+            case 19:
+                h.pop(h.find("hits"), {.on_screen = Point{40, 50}, .value = 1.5F});
+                break;
+            case 20:
+                h.set_theme(random.below(2) == 0 ? "dusk" : "snow");
+                break;
+            case 21:
+                h.set_scale(0.8F + 0.1F * static_cast<float>(random.below(4)));
+                break;
+            case 22:
+                h.set_text_scale(1.0F + 0.25F * static_cast<float>(random.below(3)));
+                break;
+            case 23:
+                h.set_reduced_motion(random.below(2) == 0);
+                break;
+            case 24:
+                h.set_camera(Camera::flat({.center = {random.between(-9, 9), 0, 0}, .zoom = 2}));
+                break;
+            case 25:
+                h.resize({.size = {800.0F + 100 * static_cast<float>(random.below(5)), 600},
+                          .safe_area = {1, 2, 3, 4}});
+                break;
+            case 26:
+                tags.push_back(h.tag(h.find("fires"), watch_position(fire), {watch(fire_heat)}));
+                break;
+            case 27:
+                if (!tags.empty())
+                    h.remove(tags[static_cast<std::size_t>(random.below(static_cast<int>(tags.size())))]);
+                break;
+            case 28:
+                if (!tags.empty()) h.set_visible(tags.back(), random.below(2) == 0);
+                break;
+            case 29:
+                h.timer("evacuation")->add(2s);
+                break;
+            case 30:
+                h.timer("evacuation")->set_speed(random.between(0.3, 2));
+                break;
+            case 31:
+                h.timer("evacuation")->start();
+                break;
+            case 32:
+                mission.take(1s);
+                break;
+            case 33:
+                mission.start();
+                break;
+            case 34:
+                if (random.below(3) == 0) sources.set("late.name", watch(acres));
+                break;
+            case 35:
+                if (random.below(3) == 0) sources.set("plane.speed", watch(water));
+                break;
+            case 36:
+                add_extra();
+                break;
+            case 37:
+                remove_extra();
+                break;
+            case 38:
+                change_extra();
+                break;
+            case 39:
+                h.restore_timers(h.save_timers());
+                break;
+            case 40:
+                h.set_cost({.update = 1ms, .draw = 2ms});
+                break;
+            case 41:
+                h.set_language(Language{.tag = random.below(2) == 0 ? "de" : "en"});
+                break;
+            case 42:
+                h.set_opacity(0.5F + 0.1F * static_cast<float>(random.below(6)));
+                break;
+            case 43:
+                h.add(Effect{.id = "e" + std::to_string(added++), .keyframes = {{.at = 0.5, .scale = 2.0F}}});
+                break;
+            case 44:
+                h.restore_places(std::array{SavedPlace{"heat", {.offset = {9, 9}}}});
+                break;
+            default:
+                break;
+        }
+    }
+
+    /// An element that is bound to what is gone when it is.
+    void add_extra() {
+        extra.push_back(std::make_unique<int>(random.below(100)));
+        const std::string id = "x" + std::to_string(added++ % 3);
+        if (const ElementRef made =
+                hud->add(Text{.id = id, .value = watch(*extra.back()), .motion = tween(1s), .inside = "row"}))
+            extras.push_back(made);
+        else
+            extra.pop_back();
+    }
+    void remove_extra() {
+        if (extras.empty()) return;
+        hud->remove(extras.back());
+        extras.pop_back();
+        extra.pop_back();
+    }
+    void change_extra() {
+        if (extras.empty()) return;
+        auto other = std::make_unique<int>(random.below(100));
+        hud->change<Text>(extras.back(), [&](Text& text) {
+            text.value = watch(*other);
+            text.size = 20 + static_cast<float>(random.below(20));
+        });
+        extra.back() = std::move(other);
+    }
+
+    /// One frame of the game.
+    void frame() {
+        change_values();
+        for (int calls = random.below(4); calls > 0; --calls)
+            call();
+        const Seconds real = step(), game = random.below(5) == 0 ? Seconds{0} : real * 0.75;
+        mission.advance(game);
+        for (int& value : values())
+            value += random.below(3);
+        hud->update({.real = real, .game = game});
+    }
+    std::vector<std::reference_wrapper<int>> values() {
+        std::vector<std::reference_wrapper<int>> all;
+        for (const auto& each : extra)
+            all.push_back(*each);
+        return all;
+    }
+};
+
+TEST(Recording, is_played_as_it_was_seen_to_the_bit) {
+    for (std::uint64_t seed = 1; seed <= 4; ++seed) {
+        std::ostringstream file;
+        RecordingWriter writer(file);
+        Game game(seed);
+        game.hud.emplace(game.definition(), game.sources, &game.measurer, &game.images);
+        for (const Problem& problem : game.hud->problems())
+            EXPECT_EQ(problem.code, ProblemCode::unknown_source) << to_string(problem);
+        ASSERT_TRUE(game.hud->record(&writer));
+        std::vector<std::string> seen, events;
+        DrawList list;
+        for (int i = 0; i < 400; ++i) {
+            game.frame();
+            game.hud->draw(list);
+            seen.push_back(words_of(list));
+            events.push_back(happened(*game.hud));
+        }
+        for (const Problem& problem : writer.problems())
+            ADD_FAILURE() << to_string(problem);
+
+        const Result<Recording> recording = Recording::read(file.str(), "rec.jsonl");
+        for (const Problem& problem : recording.problems())
+            ADD_FAILURE() << to_string(problem);
+        ASSERT_TRUE(recording);
+        EXPECT_EQ(recording->frame_count(), seen.size());
+        RecordingPlayer player(*recording);
+        Hud hud(recording->definition(), player.sources(), &game.measurer, &game.images);
+        DrawList again;
+        for (std::size_t i = 0; i < seen.size(); ++i) {
+            ASSERT_TRUE(player.update(hud));
+            hud.draw(again);
+            ASSERT_EQ(happened(hud), events[i]) << seed << " " << i;
+            ASSERT_EQ(difference(words_of(again), seen[i]), "") << seed << " frame " << i;
+        }
+        EXPECT_FALSE(player.update(hud));
+    }
+}
+
+/// A recording of a game, with what was seen.
+struct Recorded {
+    Game game;
+    std::string text;
+    std::vector<std::string> seen;
+    std::vector<Nanoseconds> times;
+
+    Recorded(std::uint64_t seed, int frames) : game(seed) {
+        std::ostringstream file;
+        RecordingWriter writer(file);
+        game.hud.emplace(game.definition(), game.sources, &game.measurer, &game.images);
+        EXPECT_TRUE(game.hud->record(&writer));
+        DrawList list;
+        for (int i = 0; i < frames; ++i) {
+            game.frame();
+            game.hud->draw(list);
+            seen.push_back(words_of(list));
+            times.push_back(game.hud->now());
+        }
+        text = file.str();
+    }
+};
+
+TEST(Recording, is_cut_to_a_moment_that_is_played_alike_again) {
+    for (std::uint64_t seed = 11; seed <= 16; ++seed) {
+        Recorded whole(seed, 200);
+        const auto recording = Recording::read(whole.text, "whole.jsonl");
+        ASSERT_TRUE(recording);
+        // From a second before its middle on, with all that lasts.
+        std::ostringstream file;
+        RecordingWriter writer(file);
+        RecordingPlayer player(*recording);
+        Hud hud(recording->definition(), player.sources(), &whole.game.measurer, &whole.game.images);
+        ASSERT_TRUE(hud.record(&writer));
+        player.skip_to(hud, whole.times[100]);
+        EXPECT_EQ(player.next(), 101U) << "with all frames that ended by then";
+        std::vector<std::string> seen;
+        DrawList list;
+        while (player.update(hud)) {
+            hud.draw(list);
+            seen.push_back(words_of(list));
+        }
+        EXPECT_EQ(seen.size(), 99U);
+        EXPECT_EQ(hud.now(), whole.times.back() - whole.times[100]) << "the clock begins here";
+
+        const auto cut = Recording::read(file.str(), "cut.jsonl");
+        ASSERT_TRUE(cut) << to_string(cut.problems().front());
+        RecordingPlayer again(*cut);
+        Hud other(cut->definition(), again.sources(), &whole.game.measurer, &whole.game.images);
+        for (std::size_t i = 0; again.update(other); ++i) {
+            other.draw(list);
+            ASSERT_EQ(difference(words_of(list), seen[i]), "") << seed << " " << i;
+        }
+        // What is at rest shows the same as in the whole.
+        for (const char* const id : {"village", "eta"}) {
+            const Hud& then = *whole.game.hud;
+            EXPECT_EQ(hud[hud.find(id)].text, then[whole.game.hud->find(id)].text) << id;
+        }
+    }
+}
+
+TEST(Recording, begins_before_all_other_calls) {
+    std::ostringstream file;
+    RecordingWriter writer(file);
+    for (const auto& call : std::vector<std::function<void(Hud&)>>{
+             [](Hud& hud) { hud.update(0.1); }, [](Hud& hud) { hud.set_scale(2); },
+             [](Hud& hud) { hud.add(Text{.id = "a"}); }}) {
+        Hud hud;
+        call(hud);
+        EXPECT_FALSE(hud.record(&writer));
+        EXPECT_EQ(
+            to_string(hud.problems().back()),
+            "error: a recording begins before all other calls; call 'record' right behind the constructor");
+    }
+    EXPECT_EQ(file.str(), "");
+    int score = 5;
+    Hud hud;
+    EXPECT_TRUE(hud.record(&writer));
+    hud.add(Text{.id = "score", .value = watch(score)});
+    hud.update(0.1);
+    EXPECT_TRUE(hud.record(nullptr)) << "and ends at any time";
+    hud.update(0.1);
+    EXPECT_EQ(
+        file.str(),
+        "{\"recording\":1,\"hud\":\"\"}\n"
+        "{\"call\":\"add\",\"hud\":\"\\n[[element]]\\nkind = \\\"text\\\"\\nid = \\\"score\\\"\\nvalue = "
+        "\\\"score.value\\\"\\n\",\"names\":{\"score.value\":\"int64\"}}\n"
+        "{\"time\":100000000,\"values\":{\"score.value\":5}}\n");
+    EXPECT_TRUE(Recording::is_recording(file.str()));
+    EXPECT_FALSE(Recording::is_recording("{\"time\": 0, \"recording\": 1}"));
+}
+
+TEST(Recording, plays_through_a_hud_that_was_edited) {
+    Recorded recorded(3, 60);
+    const auto recording = Recording::read(recorded.text, "rec.jsonl");
+    ASSERT_TRUE(recording);
+    RecordingPlayer player(*recording);
+    HudDefinition edited;
+    edited.elements = {Text{.id = "water", .value = "plane.water", .format = "{:.0f} L"}};
+    Hud hud(edited, player.sources());
+    while (player.update(hud)) {
+    }
+    char expected[32];
+    std::snprintf(expected, sizeof expected, "%.0f L", recorded.game.water);
+    EXPECT_EQ(hud.text(hud.find("water")), expected);
+    for (const Problem& problem : hud.problems())
+        EXPECT_TRUE(problem.code == ProblemCode::unknown_name || problem.code == ProblemCode::bad_call ||
+                    problem.code == ProblemCode::unfit || problem.code == ProblemCode::unknown_source)
+            << to_string(problem) << " " << static_cast<int>(problem.code);
+}
+
+TEST(Recording, names_the_line_of_what_is_wrong) {
+    const std::string first =
+        R"({"recording":1,"hud":"","names":{"a":"int64","b":{"fields":[["n","text"]]}}})";
+    struct Row {
+        std::string lines;
+        std::string problem;
+    };
+    for (const Row& row : std::vector<Row>{
+             {"", "r.jsonl: error: is empty"},
+             {"{}", "r.jsonl:1:1: error: this is no recording; its first line begins with {\"recording\": 1"},
+             {R"({"recording":2,"hud":""})",
+              "r.jsonl:1:1: error: is a recording of version 2; this reads version 1"},
+             {R"({"recording":1})", "r.jsonl:1:1: error: has no 'hud'"},
+             {R"({"recording":1,"hud":"[[element]]\nkind = \"txt\""})", "unknown kind 'txt'"},
+             {first + "\n\n[1]", "r.jsonl:3:1: error: expected an object"},
+             {first + "\n{\"time\":", "unexpected end of input"},
+             {first + "\n{}", "r.jsonl:2:1: error: has neither a 'call' nor a 'time'"},
+             {first + R"(
+{"call":"dance"})",
+              "r.jsonl:2:1: error: no call is named 'dance'"},
+             {first + R"(
+{"call":"play","element":"a"})",
+              "r.jsonl:2:1: error: 'play' has no 'strength'"},
+             {first + R"(
+{"call":"resize"})",
+              "r.jsonl:2:1: error: has no 'origin'"},
+             {first + R"(
+{"call":"change","element":"a"})",
+              "r.jsonl:2:1: error: 'change' has no 'hud'"},
+             {first + R"(
+{"time":1.5})",
+              "r.jsonl:2:1: error: 'time' is not a whole number"},
+             {first + R"(
+{"time":-1})",
+              "r.jsonl:2:1: error: 'time' is not a time in nanoseconds"},
+             {first + R"(
+{"time":5}
+{"time":4})",
+              "r.jsonl:3:1: error: goes back in time from the frame before"},
+             {first + R"(
+{"time":5,"values":{"c":1}})",
+              "r.jsonl:2:1: error: 'c' is no known name"},
+             {first + R"(
+{"time":5,"values":{"a":[1]}})",
+              "r.jsonl:2:1: error: 'a' is not a value"},
+             {first + R"(
+{"time":5,"entries":{"b":[["x",1]]}})",
+              "r.jsonl:2:1: error: 'b' is not a list of entries with 1 values"},
+             {first + "\n{\"time\":5,\"values\":[[[[[[[[[[1]]]]]]]]]]}",
+              "r.jsonl:2:1: error: is nested too deep"},
+         }) {
+        const auto read = Recording::read(row.lines, "r.jsonl");
+        ASSERT_FALSE(read) << row.lines;
+        EXPECT_NE(to_string(read.problems().back()).find(row.problem), std::string::npos)
+            << row.lines << "\n"
+            << to_string(read.problems().back());
+    }
+    EXPECT_TRUE(Recording::read(first + "\n{\"time\":5,\"values\":{\"a\":1}}", "r.jsonl"));
+}
+
+TEST(Recording, survives_any_damage) {
+    const Recorded recorded(5, 40);
+    Random random(9);
+    int read = 0;
+    for (int i = 0; i < 150; ++i) {
+        std::string text = recorded.text;
+        for (int hits = 1 + random.below(3); hits > 0; --hits) {
+            const auto at = static_cast<std::size_t>(random.below(static_cast<int>(text.size())));
+            switch (random.below(4)) {
+                case 0:
+                    text[at] = static_cast<char>(32 + random.below(90));
+                    break;
+                case 1:
+                    text.erase(at, static_cast<std::size_t>(random.below(60)));
+                    break;
+                case 2:
+                    text.insert(at, std::string(1, "0{}[],:\"-"[random.below(9)]));
+                    break;
+                default:
+                    text.insert(at, text.substr(at / 2, static_cast<std::size_t>(random.below(80))));
+                    break;
+            }
+        }
+        const auto recording = Recording::read(text, "damaged.jsonl");
+        if (!recording) continue;
+        ++read;
+        RecordingPlayer player(*recording);
+        BoxMeasurer measurer;
+        Hud hud(recording->definition(), player.sources(), &measurer);
+        DrawList list;
+        while (player.update(hud))
+            hud.draw(list);
+    }
+    EXPECT_GT(read, 5) << "some damage is to numbers alone";
+}
+
+}  // namespace
+}  // namespace rapido::test
