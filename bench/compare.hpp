@@ -22,5 +22,6 @@ std::vector<Case> value_cases();
 std::vector<Case> motion_cases();
 std::vector<Case> layout_cases();
 std::vector<Case> drawing_cases();
+std::vector<Case> mesh_cases();
 
 }  // namespace rapido::bench

@@ -24,7 +24,7 @@ install(FILES ${CMAKE_CURRENT_BINARY_DIR}/RapidoConfig.cmake ${CMAKE_CURRENT_BIN
 # pkg-config: all rooms that were built, those that need others first, and what they need.
 set(pc_libs "")
 set(pc_requires "")
-foreach(room picture fonts locale file core)
+foreach(room mesh picture fonts locale file core)
     if(TARGET rapido_${room})
         string(APPEND pc_libs " -lrapido_${room}")
     endif()

@@ -89,6 +89,28 @@ TEST(Watches, stand_in_the_corner_in_which_they_cover_least) {
     EXPECT_EQ(corner(), "bottom right") << "without a reason it stays";
 }
 
+TEST(Watches, keep_clear_of_tags_where_those_are_seen) {
+    BoxMeasurer measurer;
+    WorldPoint fire{560, -300, 0};  // of a flat world: at the upper right of a screen of 1280 by 720
+    std::vector<WorldPoint> fires{fire};
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.add(tags_of({.id = "fires",
+                     .entries = watch_entries(fires, entry_position([](const WorldPoint& at) { return at; })),
+                     .most = 1},
+                    [](const auto&) {
+                        return nest(Panel{}, Bar{.id = "heat", .value = 1, .place = {.size = {120, 40}}});
+                    }));
+    hud.show_watches();
+    for (int i = 0; i < 65; ++i) {
+        RAPIDO_WATCH(fire.x);
+        update(hud, 16ms);
+    }
+    const Rect box = hud[hud.find("watches")].box;
+    EXPECT_GT(box.width, 50);
+    EXPECT_TRUE(box.right() < 1140 || box.y > 80)
+        << "the tag is laid out elsewhere, and seen in that corner";
+}
+
 TEST(Watches, are_nothing_in_a_build_without_them) {
     const TemporaryFolder folder;
     const std::string program = folder.write("game.cpp", R"(#include <rapido/debug.hpp>

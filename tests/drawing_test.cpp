@@ -406,5 +406,55 @@ TEST(Drawing, rounds_the_ends_of_an_arc_outwards) {
     EXPECT_NEAR(right, 62, 0.1);
 }
 
+TEST(Picture, is_a_layer_over_a_game_that_draws_with_the_processor) {
+    constexpr int width = 200, height = 120;
+    double fill = 0.4;
+    Fonts fonts;
+    Hud hud({.design = {width, height}, .font = "Inter"}, {}, &fonts);
+    hud.resize({.size = {width, height}});
+    hud.add(
+        Text{.id = "text", .value = watch(fill), .place = {.offset = {20, 10}}, .color = rgb(0xff8040, 0.7)});
+    hud.add(Ring{.id = "ring", .value = watch(fill), .place = {.offset = {20.5F, 50}, .size = {40, 40}}});
+    const Color ground = rgb(0x335577);
+    Picture layer(width, height, fonts), expected(width, height, fonts);
+    EXPECT_TRUE(layer.drawn().is_empty());
+    DrawList list;
+    constexpr int row = width + 3;  // of a game whose rows are longer
+    std::vector<std::uint32_t> game(static_cast<std::size_t>(row * height));
+    for (int frame = 0; frame < 3; ++frame) {
+        std::fill(game.begin(), game.end(), 0xff335577U);
+        fill += 0.1;
+        hud.update(0.5);
+        hud.draw(list);
+        layer.clear();
+        layer.draw(list);
+        layer.blend_onto(game.data(), row * 4);
+        expected.fill(ground);
+        expected.draw(list);
+        int changed = 0;
+        for (int y = 0; y < height; ++y)
+            for (int x = 0; x < width; ++x) {
+                const std::uint32_t pixel = game[static_cast<std::size_t>(y * row + x)];
+                const Color seen = expected.pixel(x, y);
+                const auto apart = [&](std::uint32_t shift, std::uint8_t channel) {
+                    return std::abs(static_cast<int>((pixel >> shift) & 255U) - channel);
+                };
+                ASSERT_LE(std::max({apart(16, seen.red), apart(8, seen.green), apart(0, seen.blue)}), 1)
+                    << x << " " << y;
+                const PixelRect drawn = layer.drawn();
+                const bool is_inside =
+                    x >= drawn.x && y >= drawn.y && x < drawn.x + drawn.width && y < drawn.y + drawn.height;
+                ASSERT_TRUE(is_inside || pixel == 0xff335577U);
+                changed += pixel != 0xff335577U ? 1 : 0;
+            }
+        EXPECT_GT(changed, 500);
+        EXPECT_LT(layer.drawn().width * layer.drawn().height, 100 * 100) << "and not all of the picture";
+    }
+    layer.clear();
+    for (const std::uint32_t pixel : layer.pixels())
+        ASSERT_EQ(pixel, 0U);
+    EXPECT_GE(layer.stride(), width);
+}
+
 }  // namespace
 }  // namespace rapido::test

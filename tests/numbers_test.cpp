@@ -413,6 +413,52 @@ TEST(Text, has_plural_forms_and_is_translated_while_it_runs) {
     EXPECT_EQ(frame(), "12 acres|SAVED|1,234.5");
 }
 
+TEST(Language, may_be_a_catalogue_of_the_game) {
+    struct Words final : Catalogue {
+        mutable int asked = 0;
+        std::optional<Translation> find(std::string_view text) const override {
+            ++asked;
+            if (text == "{} acres") return Translation{.forms = {"", "{} Morgen!", "", "", "", "{} Morgen"}};
+            if (text == "LOW {}" || text == "low {}") return Translation::of("NIEDRIG {}");
+            if (text == "none") return Translation::of("keine");
+            return std::nullopt;
+        }
+    } words;
+    std::optional<int> acres = 1;
+    Hud hud;
+    const auto text = hud.add(Text{.id = "a",
+                                   .value = watch(acres),
+                                   .format = "{} acres",
+                                   .placeholder = "none",
+                                   .bands = {{.below = -5, .format = "LOW {}"}}});
+    const auto news =
+        hud.add(Notice{.id = "n", .messages = {{.id = "low", .text = "low {}", .value = watch(acres)}}});
+    Language german{.tag = "de", .catalogue = &words};
+    EXPECT_EQ(german, Language{.tag = "de"}) << "it does not count when two are compared";
+    german.translations["none"].forms.back() = "nichts";
+    hud.set_language(german);
+    const auto frame = [&](std::optional<int> value) {
+        acres = value;
+        update(hud, 16ms);
+        return std::string(hud.text(text));
+    };
+    EXPECT_EQ(frame(1), "1 Morgen!");
+    EXPECT_EQ(frame(7), "7 Morgen");
+    EXPECT_EQ(frame(-9), "NIEDRIG -9");
+    EXPECT_EQ(frame({}), "nichts Morgen") << "a translation of the language goes first";
+    hud.notify(news, "low");
+    EXPECT_EQ(frame(3), "3 Morgen");
+    EXPECT_EQ(hud.text(news), "NIEDRIG 3");
+    EXPECT_NE(hud.explain(text).text().find("translated into 'de'"), std::string::npos);
+    const int asked = words.asked;
+    for (int i = 0; i < 50; ++i)
+        frame(i);
+    EXPECT_EQ(words.asked, asked) << "a frame asks for nothing";
+    hud.add(Text{.id = "b", .value = watch(acres), .format = "{} acres"});
+    frame(2);
+    EXPECT_EQ(hud.text(hud.find("b")), "2 Morgen") << "what comes later is asked for";
+}
+
 TEST(Text, is_made_only_when_its_characters_would_differ) {
     double water = 100;
     Hud hud;

@@ -1,6 +1,7 @@
 // Tags over a world, and numbers that pop up: the same fires and villages from three camera positions, and a drop of water in five moments.
 //
-//     06_world FOLDER_OF_THE_HUD      writes tags.png and popups.png
+//     06_world FOLDER_OF_THE_HUD      writes tags.png, popups.png and watches.png
+#include <rapido/debug.hpp>
 #include <rapido/file.hpp>
 #include <rapido/picture.hpp>
 #include <rapido/rapido.hpp>
@@ -119,13 +120,28 @@ int main(int count, char** arguments) {
             ++moment;
         }
     }
+    // What a tester sees besides: any value in one line, in the corner in which the table covers least.
+    hud.show_watches();
+    double heat = 0;
+    for (const Fire& fire : fires)
+        heat += fire.heat;
+    Picture watched(960, 540, fonts);
+    for (int frame = 0; frame < 3; ++frame) {
+        RAPIDO_WATCH_AS("{:.1f} m", eye[1]);
+        RAPIDO_WATCH_IN("fires", fires.size());
+        RAPIDO_WATCH_IN_AS("fires", "{:.0f} °C", heat / 40);
+        RAPIDO_WATCH_IN("villages", villages.front().name);
+        RAPIDO_WATCH_IN("villages", villages.front().people);
+        watched = shoot(matrix, 960, 540);
+    }
     for (const Problem& problem : hud.problems())
         std::fprintf(stderr, "%s\n", to_string(problem).c_str());
     std::remove("backdrop.png");
-    for (const auto& [picture, name] : {std::pair(&sheet, "tags.png"), std::pair(&strip, "popups.png")})
+    for (const auto& [picture, name] :
+         {std::pair(&sheet, "tags.png"), std::pair(&strip, "popups.png"), std::pair(&watched, "watches.png")})
         if (const Status written = picture->write_png(name); !written) {
             std::fprintf(stderr, "%s\n", to_string(written.problem()).c_str());
             return 1;
         }
-    std::puts("wrote tags.png and popups.png");
+    std::puts("wrote tags.png, popups.png and watches.png");
 }

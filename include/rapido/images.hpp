@@ -30,9 +30,8 @@ class Images final : public ImageFinder {
     Size size(ImageId image) const override;
     std::vector<float> opacity(ImageId image, const Rect& part, bool of_columns) const override;
 
-    /// The pixels of an image, for a renderer that uploads them: row by row from the top, as many as `size` says, each of
-    /// four bytes, red, green, blue and alpha, multiplied by the alpha. Empty for an unknown image.
-    std::vector<std::uint8_t> pixels(ImageId image) const;
+    /// Empty for an unknown image.
+    std::vector<std::uint8_t> pixels(ImageId image) const override;
 
     /// An image of the game's own under a name, row by row from the top, with straight alpha. A problem if there are not
     /// `width` times `height` pixels, or more than 4096 each way.

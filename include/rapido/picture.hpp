@@ -1,12 +1,16 @@
 // Pictures without a monitor.
 #pragma once
 
+#include <cstddef>
+#include <cstdint>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 
 #include "rapido/base.hpp"
 #include "rapido/draw.hpp"
+#include "rapido/draw/pixel_rect.hpp"
 #include "rapido/fonts.hpp"
 #include "rapido/images.hpp"
 
@@ -42,6 +46,20 @@ class Picture {
     int height() const;
     /// Straight alpha. A pixel outside is transparent.
     Color pixel(int x, int y) const;
+
+    // As a layer over a game that draws with the processor: `clear`, `draw`, `blend_onto` in each frame, of one picture.
+
+    /// Makes transparent what was drawn since the last `clear`.
+    void clear();
+    /// What was drawn since the last `clear`, at most.
+    PixelRect drawn() const;
+    /// The pixels, row by row from the top, `stride` of them from one row to the next: 0xAARRGGBB, red, green and blue multiplied by the
+    /// alpha. Valid until something is drawn.
+    std::span<const std::uint32_t> pixels() const;
+    int stride() const;
+    /// Puts what was drawn over the pixels of a game, 0xAARRGGBB or 0xXXRRGGBB, of which the first `width()` of `height()` rows are as large as the
+    /// picture; `row_bytes` is the distance from one row to the next. Nothing else is touched.
+    void blend_onto(void* game_pixels, std::ptrdiff_t row_bytes) const;
 
     /// Writes a PNG file. A problem, with the reason of the system, if it cannot be written.
     Status write_png(const std::string& path) const;

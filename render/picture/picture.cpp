@@ -75,7 +75,7 @@ Rect bounds_of(const DrawCommand& command, const DrawGroup& group) {
 }
 
 /// The area of what a command draws, as far as it is on the picture; generous where a transform turns it.
-double covered_by(const DrawCommand& command, const DrawGroup& group, const Rect& picture) {
+Rect seen_bounds(const DrawCommand& command, const DrawGroup& group) {
     const Rect box = bounds_of(command, group);
     float left = std::numeric_limits<float>::max(), right = -left, top = left, bottom = -left;
     for (const Point corner : {Point{box.x, box.y}, Point{box.right(), box.y}, Point{box.x, box.bottom()},
@@ -86,8 +86,12 @@ double covered_by(const DrawCommand& command, const DrawGroup& group, const Rect
         top = std::min(top, at.y);
         bottom = std::max(bottom, at.y);
     }
-    const float wide = std::min(right, picture.width) - std::max(left, 0.0F);
-    const float high = std::min(bottom, picture.height) - std::max(top, 0.0F);
+    return {left, top, right - left, bottom - top};
+}
+double covered_by(const DrawCommand& command, const DrawGroup& group, const Rect& picture) {
+    const Rect seen = seen_bounds(command, group);
+    const float wide = std::min(seen.right(), picture.width) - std::max(seen.x, 0.0F);
+    const float high = std::min(seen.bottom(), picture.height) - std::max(seen.y, 0.0F);
     return wide > 0 && high > 0 ? static_cast<double>(wide) * static_cast<double>(high) : 0;
 }
 
@@ -178,6 +182,7 @@ struct Picture::State {
     };
     Mapped mapped;
     Status status;
+    PixelRect drawn{};  ///< since it was cleared
 
     static std::unique_ptr<State> on(Surface surface, const Fonts& fonts, const Images::State* images) {
         Context context(cairo_create(surface.get()));
@@ -187,7 +192,7 @@ struct Picture::State {
         cairo_set_font_options(context.get(), options);
         cairo_font_options_destroy(options);
         return std::make_unique<State>(
-            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}, 0, {}, {}});
+            State{fonts, images, std::move(surface), std::move(context), {}, {}, {}, 0, {}, {}, {}});
     }
 
     Rect whole() const {
@@ -238,12 +243,33 @@ struct Picture::State {
         cairo_set_operator(context.get(),
                            group.blend == Blend::add ? CAIRO_OPERATOR_ADD : CAIRO_OPERATOR_OVER);
         for (const DrawCommand& command : group.commands()) {
+            mark(seen_bounds(command, group), command.blur > 0 ? blur_reach(command.blur) : 1);
             if (command.blur > 0 || keeps_outline(group, command))
                 draw_kept(group, command);
             else
                 draw_sharp(group, command);
         }
         cairo_restore(context.get());
+    }
+
+    void mark(const Rect& seen, int around) {
+        const Rect canvas = whole();
+        const float reach = static_cast<float>(around);
+        const auto limited = [](float at, float most) {
+            return std::clamp(std::isfinite(at) ? at : 0, 0.0F, most);
+        };
+        const int left = static_cast<int>(limited(std::floor(seen.x) - reach, canvas.width));
+        const int top = static_cast<int>(limited(std::floor(seen.y) - reach, canvas.height));
+        const int right = static_cast<int>(limited(std::ceil(seen.right()) + reach, canvas.width));
+        const int bottom = static_cast<int>(limited(std::ceil(seen.bottom()) + reach, canvas.height));
+        if (right <= left || bottom <= top) return;
+        if (drawn.is_empty()) {
+            drawn = {left, top, right - left, bottom - top};
+            return;
+        }
+        const int x = std::min(drawn.x, left), y = std::min(drawn.y, top);
+        drawn = {x, y, std::max(drawn.x + drawn.width, right) - x,
+                 std::max(drawn.y + drawn.height, bottom) - y};
     }
 
     void draw_sharp(const DrawGroup& group, const DrawCommand& command) {
@@ -585,6 +611,59 @@ void Picture::fill(Color color) {
     set_color(context, color);
     cairo_paint(context);
     cairo_restore(context);
+    state_->mark(state_->whole(), 0);
+}
+
+void Picture::clear() {
+    cairo_surface_t* const surface = state_->surface.get();
+    const PixelRect& drawn = state_->drawn;
+    cairo_surface_flush(surface);
+    unsigned char* const first = cairo_image_surface_get_data(surface);
+    for (int y = drawn.y; y < drawn.y + drawn.height; ++y)
+        std::fill_n(
+            first + static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(surface) + drawn.x * 4,
+            static_cast<std::size_t>(drawn.width) * 4, std::uint8_t{0});
+    cairo_surface_mark_dirty(surface);
+    state_->drawn = {};
+}
+
+PixelRect Picture::drawn() const {
+    return state_->drawn;
+}
+
+std::span<const std::uint32_t> Picture::pixels() const {
+    cairo_surface_t* const surface = state_->surface.get();
+    cairo_surface_flush(surface);
+    return {reinterpret_cast<const std::uint32_t*>(cairo_image_surface_get_data(surface)),
+            static_cast<std::size_t>(stride()) * static_cast<std::size_t>(height())};
+}
+
+int Picture::stride() const {
+    return cairo_image_surface_get_stride(state_->surface.get()) / 4;
+}
+
+void Picture::blend_onto(void* game_pixels, std::ptrdiff_t row_bytes) const {
+    const PixelRect& drawn = state_->drawn;
+    const std::span<const std::uint32_t> all = pixels();
+    for (int y = drawn.y; y < drawn.y + drawn.height; ++y) {
+        const std::uint32_t* const from = all.data() + static_cast<std::ptrdiff_t>(y) * stride();
+        auto* const row = static_cast<unsigned char*>(game_pixels) + y * row_bytes;
+        for (int x = drawn.x; x < drawn.x + drawn.width; ++x) {
+            const std::uint32_t over = from[x], alpha = over >> 24U;
+            if (over == 0) continue;
+            std::uint32_t below;
+            std::memcpy(&below, row + x * 4, sizeof below);
+            // Two channels at once: what is below times the rest of the alpha, rounded.
+            const std::uint32_t rest = 255 - alpha;
+            const auto part = [rest](std::uint32_t pair) {
+                const std::uint32_t product = pair * rest + 0x00800080U;
+                return ((product + ((product >> 8U) & 0x00ff00ffU)) >> 8U) & 0x00ff00ffU;
+            };
+            const std::uint32_t seen =
+                over + (part((below >> 8U) & 0x00ff00ffU) << 8U | part(below & 0x00ff00ffU));
+            std::memcpy(row + x * 4, &seen, sizeof seen);
+        }
+    }
 }
 
 Status Picture::draw_image(const std::string& path) {
@@ -606,6 +685,7 @@ Status Picture::draw_image(const std::string& path) {
     cairo_pattern_set_filter(cairo_get_source(context), CAIRO_FILTER_GOOD);
     cairo_paint(context);
     cairo_restore(context);
+    state_->mark(state_->whole(), 0);
     return {};
 }
 
@@ -618,6 +698,7 @@ void Picture::draw(const DrawGroup& group) {
 }
 
 void Picture::draw(const Picture& picture, const Rect& into) {
+    state_->mark(into, 1);
     cairo_t* const context = state_->context.get();
     cairo_save(context);
     cairo_translate(context, into.x, into.y);

@@ -63,13 +63,11 @@ std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOpt
                                                  const Language* language, BodyContext& context) {
     static const PluralForms none;
     const PluralForms& forms = pattern.plural != nullptr ? *pattern.plural : none;
-    const Translation* translated = nullptr;
+    std::optional<Translation> translated;
     if (language != nullptr) {
-        const auto found = language->translations.find(pattern.format);
-        if (found != language->translations.end()) translated = &found->second;
-        const auto placeholder = language->translations.find(options.placeholder);
-        if (placeholder != language->translations.end())
-            options.placeholder = placeholder->second.forms[static_cast<std::size_t>(PluralCategory::other)];
+        translated = language->translation(pattern.format);
+        if (const std::optional<Translation> placeholder = language->translation(options.placeholder))
+            options.placeholder = placeholder->forms.back();
     }
     const std::array<const std::string*, plural_categories> own{&forms.zero, &forms.one,  &forms.two,
                                                                 &forms.few,  &forms.many, &pattern.format};
@@ -78,11 +76,11 @@ std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOpt
     std::optional<FormattedText> made;
     // `other` first: the text is made of it.
     for (std::size_t i = plural_categories; i-- > 0;) {
-        const std::string& form = translated != nullptr ? translated->forms[i] : *own[i];
+        const std::string& form = translated ? translated->forms[i] : *own[i];
         const bool is_other = i + 1 == plural_categories;
         if (form.empty() && !is_other) continue;
         const Result<Format> format =
-            context.format(form, translated == nullptr ? names[i] : std::string_view(), pattern.names);
+            context.format(form, translated ? std::string_view() : names[i], pattern.names);
         if (!format) {
             for (const Problem& problem : format.problems())
                 context.report(problem);

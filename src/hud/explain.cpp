@@ -183,7 +183,7 @@ class Explainer {
         std::string says = "is written by " + quoted(text.format);
         if (element_.layer_of_game != nullptr && element_.layer_of_game->format)
             says = "is written by " + quoted(*element_.layer_of_game->format) + ", which the game has set";
-        if (hud_.language != nullptr && hud_.language->translations.contains(text.format))
+        if (hud_.language != nullptr && hud_.language->translation(text.format))
             says += ", translated into '" + hud_.language->tag + "'";
         if (text.value) {
             says += ", rounded " + said(rounding);

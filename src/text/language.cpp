@@ -25,4 +25,10 @@ PluralRules NumberStyle::english_plurals() {
     return *PluralRules::parse("one: i = 1 and v = 0");
 }
 
+std::optional<Translation> Language::translation(std::string_view text) const {
+    const auto found = translations.find(text);
+    if (found != translations.end()) return found->second;
+    return catalogue != nullptr ? catalogue->find(text) : std::nullopt;
+}
+
 }  // namespace rapido

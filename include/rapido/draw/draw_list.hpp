@@ -199,6 +199,8 @@ class DrawList {
     static constexpr std::size_t most_points = 2'000'000;
 
     std::span<const DrawGroup> groups() const { return groups_; }
+    /// Changes when the groups are those of other elements, or of another HUD: revisions are comparable as long as it stays.
+    std::uint64_t structure() const { return structure_; }
     /// Returns the viewport that the HUD was resized to, in device pixels; nothing where it never was, and the commands are for
     /// the size of the default viewport. A renderer whose target is smaller, or another one in that case, should say so.
     const std::optional<Viewport>& viewport() const { return viewport_; }

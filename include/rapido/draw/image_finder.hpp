@@ -24,6 +24,9 @@ class ImageFinder {
     virtual Result<ImageId> find(const std::string& name) = 0;
     /// Returns the size of an image in its own pixels.
     virtual Size size(ImageId image) const = 0;
+    /// Returns the pixels of an image, for a renderer that uploads them: row by row from the top, as many as `size` says, each of four
+    /// bytes, red, green, blue and alpha, multiplied by the alpha. A finder whose renderer has them already gives nothing.
+    virtual std::vector<std::uint8_t> pixels(ImageId /*image*/) const { return {}; }
     /// Returns the average opacity, 0 to 1, of each row of a part of an image from the top down, or of each column from left
     /// to right. A level that is filled by area asks for it.
     /// Where nothing is given, all count as equal; `Images` gives nothing after it has looked at 256 million pixels, or has

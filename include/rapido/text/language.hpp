@@ -3,8 +3,10 @@
 
 #include <array>
 #include <map>
+#include <optional>
 #include <span>
 #include <string>
+#include <string_view>
 #include <utility>
 #include <vector>
 
@@ -47,7 +49,30 @@ struct NumberStyle {
 /// there.
 struct Translation {
     std::array<std::string, plural_categories> forms{};  ///< empty where `other` counts
+
+    /// Returns one pattern for all numbers.
+    static Translation of(std::string pattern) {
+        Translation made;
+        made.forms.back() = std::move(pattern);
+        return made;
+    }
     friend bool operator==(const Translation&, const Translation&) = default;
+};
+
+/// The translations of a game that has a catalogue of its own:
+///
+///     struct Words final : rapido::Catalogue {
+///         std::optional<rapido::Translation> find(std::string_view text) const override {
+///             if (const char* const word = game_text(text)) return rapido::Translation::of(word);
+///             return std::nullopt;
+///         }
+///     };
+class Catalogue {
+ public:
+    virtual ~Catalogue() = default;
+    /// Returns the translation of a text of a HUD, or nothing: then it is shown as it is. A HUD asks on its own thread when the language
+    /// is set, and for what comes later; never in a frame in which nothing is new.
+    virtual std::optional<Translation> find(std::string_view text) const = 0;
 };
 
 /// Everything of a HUD that depends on the player's language. Any `format` and `placeholder` in a HUD is a
@@ -57,7 +82,16 @@ struct Language {
     bool right_to_left = false;  ///< layouts are mirrored
     NumberStyle numbers{};
     std::map<std::string, Translation, std::less<>> translations{};
-    friend bool operator==(const Language&, const Language&) = default;
+    /// Asked for what `translations` do not have; null for none. It must outlive the HUDs that speak the language, and does not count when
+    /// two are compared.
+    const Catalogue* catalogue = nullptr;
+
+    /// Returns the translation of a text; nothing where there is none.
+    std::optional<Translation> translation(std::string_view text) const;
+    friend bool operator==(const Language& a, const Language& b) {
+        return a.tag == b.tag && a.right_to_left == b.right_to_left && a.numbers == b.numbers &&
+               a.translations == b.translations;
+    }
 };
 
 }  // namespace rapido

@@ -1,0 +1,13 @@
+// Whole pixels.
+#pragma once
+
+namespace rapido {
+
+/// A rectangle of whole pixels, y down.
+struct PixelRect {
+    int x = 0, y = 0, width = 0, height = 0;
+    bool is_empty() const { return width <= 0 || height <= 0; }
+    friend bool operator==(const PixelRect&, const PixelRect&) = default;
+};
+
+}  // namespace rapido
