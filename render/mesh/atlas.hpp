@@ -76,7 +76,7 @@ struct AtlasPages {
     Rasterizer rasterizer;
     Coverage coverage;
     std::vector<std::uint8_t> texels;
-    Point white;              ///< the texture coordinates of a white pixel on the first page
+    Point white;  ///< the texture coordinates of a white pixel on the first page
 
     /// The entry of a key; nowhere for one that is not there.
     AtlasIndex find(const AtlasKey& key);

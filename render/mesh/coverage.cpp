@@ -131,7 +131,8 @@ void Rasterizer::add_line(std::span<const Point> points, float thickness) {
 
 bool Rasterizer::add_glyph(FT_Face face, std::uint32_t glyph, Point at, float size) {
     // In units of the font: its size, which others may have set, does not change.
-    if (face == nullptr || FT_Load_Glyph(face, glyph, FT_LOAD_NO_SCALE | FT_LOAD_NO_BITMAP | FT_LOAD_IGNORE_TRANSFORM) != 0)
+    if (face == nullptr ||
+        FT_Load_Glyph(face, glyph, FT_LOAD_NO_SCALE | FT_LOAD_NO_BITMAP | FT_LOAD_IGNORE_TRANSFORM) != 0)
         return false;
     const FT_Outline& outline = face->glyph->outline;
     if (face->glyph->format != FT_GLYPH_FORMAT_OUTLINE || outline.n_points == 0 || face->units_per_EM == 0)

@@ -6,6 +6,9 @@
 #include <new>
 
 #include "rapido/rapido.hpp"
+#ifdef RAPIDO_WITH_MESH
+#include "rapido/mesh.hpp"
+#endif
 
 namespace {
 std::atomic<long> allocations{0};
@@ -289,6 +292,37 @@ TEST(Growth, ends_when_elements_patterns_and_problems_come_and_go) {
     EXPECT_LT(std::abs(live - before), 3'000) << "a leak of one allocation a round is 5000";
     EXPECT_EQ(hud.problems().size(), 101U);
 }
+
+#ifdef RAPIDO_WITH_MESH
+TEST(SteadyFrame, of_triangles_allocates_nothing_either) {
+    Fonts fonts;
+    MeshAtlas atlas(fonts);
+    Mesh mesh(atlas);
+    int number = 0;
+    Hud hud(HudDefinition{}, {}, &fonts);
+    for (int i = 0; i < 20; ++i)
+        hud.add(Text{.id = "t" + std::to_string(i),
+                     .value = watch(number),
+                     .place = {.offset = {5, 20.0F * static_cast<float>(i)}}});
+    hud.add(Bar{.id = "bar", .value = watch(number), .max = 99, .place = {.offset = {200, 5}}});
+    hud.add(Ring{
+        .id = "ring", .value = watch(number), .max = 99, .place = {.offset = {200, 50}, .size = {60, 60}}});
+    DrawList list;
+    const auto frames = [&](int count) {
+        for (int i = 0; i < count; ++i) {
+            number = 10 + i % 30;
+            hud.update({.real = 16ms, .game = 16ms});
+            hud.draw(list);
+            mesh.draw(list);
+        }
+    };
+    frames(120);  // all characters and all looks of the ring are there
+    const long before = allocations;
+    frames(60);
+    EXPECT_EQ(allocations - before, 0);
+    EXPECT_GT(mesh.vertices().size(), 160U);
+}
+#endif
 
 }  // namespace
 }  // namespace rapido::test

@@ -1,0 +1,258 @@
+// Boxes, lines, polygons and texts.
+#include "render/mesh/group_maker.hpp"
+
+namespace rapido {
+
+void GroupMaker::make() {
+    for (const DrawCommand& command : group_.commands())
+        draw(command);
+}
+
+void GroupMaker::draw(const DrawCommand& command) {
+    switch (command.kind) {
+        case DrawCommand::Kind::rect:
+            return draw_rect(command);
+        case DrawCommand::Kind::border:
+            return draw_border(command);
+        case DrawCommand::Kind::text:
+            return draw_text(command);
+        case DrawCommand::Kind::line:
+            return draw_points(command);
+        case DrawCommand::Kind::polygon:
+            return draw_points(command);
+        case DrawCommand::Kind::image:
+            return draw_image(command);
+    }
+}
+
+/// The clip of a command, where it has one, on the screen for what only moves, and in the group for all else.
+Bounds GroupMaker::clip_of(const DrawCommand& command) const {
+    const bool is_cut = command.clip.width > 0 && command.clip != command.rect;
+    if (!is_cut) return everywhere;
+    return bounds_of(moves_only_ ? moved(command.clip) : command.clip);
+}
+
+void GroupMaker::draw_rect(const DrawCommand& command) {
+    if (command.rect.width <= 0 || command.rect.height <= 0) return;
+    const Bounds clip = clip_of(command);
+    const float radius =
+        std::clamp(command.radius, 0.0F, std::min(command.rect.width, command.rect.height) / 2);
+    if (command.blur > 0 || !moves_only_) {
+        AtlasKey key = key_of(Made::shape);
+        for (const float number : {command.rect.width, command.rect.height, radius})
+            key.add(number);
+        return add_shape(key, command.rect, command, clip,
+                         [&](Rasterizer& on) { on.add_rounded(command.rect, radius); });
+    }
+    const Rect rect = moved(command.rect);
+    if (radius <= 0) return add_solid(common_part(bounds_of(rect), clip), command);
+    add_sliced(rect, radius, 0, command, clip);
+}
+
+void GroupMaker::draw_border(const DrawCommand& command) {
+    const Rect& rect = command.rect;
+    const float thickness = command.thickness;
+    if (rect.width <= 0 || rect.height <= 0 || !(thickness > 0)) return;
+    const float radius = std::clamp(command.radius, 0.0F, std::min(rect.width, rect.height) / 2);
+    if (command.blur > 0 || !moves_only_) {
+        AtlasKey key = key_of(Made::shape);
+        for (const float number : {rect.width, rect.height, radius, thickness})
+            key.add(number);
+        return add_shape(key, rect, command, everywhere, [&](Rasterizer& on) {
+            on.add_rounded(rect, radius);
+            on.add_rounded(rect.inset({thickness, thickness, thickness, thickness}),
+                           std::max(radius - thickness, 0.0F), true);
+        });
+    }
+    add_sliced(moved(rect), radius, thickness, command, everywhere);
+}
+
+/// A rectangle with round corners, or a line along its inside: four corners, of which one is made, and what lies between them.
+void GroupMaker::add_sliced(const Rect& rect, float radius, float thickness, const DrawCommand& command,
+                            const Bounds& clip) {
+    const int left = static_cast<int>(std::floor(rect.x)), top = static_cast<int>(std::floor(rect.y));
+    const int right = static_cast<int>(std::ceil(rect.right())),
+              bottom = static_cast<int>(std::ceil(rect.bottom()));
+    const int side = static_cast<int>(std::ceil(std::max(radius, thickness))) + 1;
+    if (right - left < 2 * side || bottom - top < 2 * side) {
+        // Too small to be divided.
+        AtlasKey key = key_of(Made::shape);
+        for (const float number : {rect.width, rect.height, radius, thickness, rect.x - std::floor(rect.x),
+                                   rect.y - std::floor(rect.y)})
+            key.add(number);
+        const Point origin{static_cast<float>(left), static_cast<float>(top)};
+        const AtlasIndex index = covered(key, right - left, bottom - top, [&](Rasterizer& on) {
+            add_ring(on, origin, rect, radius, thickness);
+        });
+        if (index == nowhere) return;
+        const Cell cell{left, top, right - left, bottom - top};
+        return add_texels(index, cell, {0, 0, cell.width, cell.height}, false, false, clip, command);
+    }
+    // How far the edges are from those of the pixels.
+    const float from_left = rect.x - static_cast<float>(left), from_top = rect.y - static_cast<float>(top);
+    const float from_right = static_cast<float>(right) - rect.right(),
+                from_bottom = static_cast<float>(bottom) - rect.bottom();
+    const auto add_corner = [&](bool is_right, bool is_bottom) {
+        const float across = is_right ? from_right : from_left, down = is_bottom ? from_bottom : from_top;
+        AtlasKey key = key_of(Made::corner);
+        for (const float number : {radius, thickness, across, down})
+            key.add(number);
+        const float far = static_cast<float>(4 * side);
+        const AtlasIndex index = covered(key, side, side, [&](Rasterizer& on) {
+            add_ring(on, {}, {across, down, far, far}, radius, thickness);
+        });
+        if (index == nowhere) return;
+        add_texels(index, {is_right ? right - side : left, is_bottom ? bottom - side : top, side, side},
+                   {0, 0, side, side}, is_right, is_bottom, clip, command);
+    };
+    for (const bool is_bottom : {false, true})
+        for (const bool is_right : {false, true})
+            add_corner(is_right, is_bottom);
+    const float inner_left = static_cast<float>(left + side), inner_right = static_cast<float>(right - side);
+    const float inner_top = static_cast<float>(top + side), inner_bottom = static_cast<float>(bottom - side);
+    const auto add_part = [&](const Bounds& part) { add_solid(common_part(part, clip), command); };
+    if (thickness > 0) {
+        add_part({inner_left, rect.y, inner_right, rect.y + thickness});
+        add_part({inner_left, rect.bottom() - thickness, inner_right, rect.bottom()});
+        add_part({rect.x, inner_top, rect.x + thickness, inner_bottom});
+        add_part({rect.right() - thickness, inner_top, rect.right(), inner_bottom});
+        return;
+    }
+    add_part({inner_left, rect.y, inner_right, rect.bottom()});
+    add_part({rect.x, inner_top, inner_left, inner_bottom});
+    add_part({inner_right, inner_top, rect.right(), inner_bottom});
+}
+
+void GroupMaker::add_ring(Rasterizer& on, Point origin, const Rect& rect, float radius, float thickness) {
+    on.begin(origin);
+    on.add_rounded(rect, radius);
+    if (thickness > 0)
+        on.add_rounded(rect.inset({thickness, thickness, thickness, thickness}),
+                       std::max(radius - thickness, 0.0F), true);
+}
+
+void GroupMaker::draw_points(const DrawCommand& command) {
+    const std::span<const Point> points = group_.points_of(command);
+    if (points.empty()) return;
+    const bool is_line = command.kind == DrawCommand::Kind::line;
+    if (!is_line && command.has_mask) return draw_masked(command, points);
+    if (!is_line && moves_only_ && command.blur <= 0 && is_rect(points)) {
+        const auto [low, high] = std::minmax_element(points.begin(), points.end(),
+                                                     [](Point a, Point b) { return a.x + a.y < b.x + b.y; });
+        return add_solid(bounds_of(moved(Rect{low->x, low->y, high->x - low->x, high->y - low->y})), command);
+    }
+    const float around = is_line ? command.thickness / 2 : 0;
+    const Rect bounds = bounds_of_points(points).inset({-around, -around, -around, -around});
+    AtlasKey key = key_of(Made::shape);
+    key.add(static_cast<int>(command.kind));
+    key.add(command.thickness);
+    add_points(key, points, {std::floor(bounds.x), std::floor(bounds.y)});
+    add_shape(key, bounds, command, everywhere, [&](Rasterizer& on) {
+        if (is_line)
+            on.add_line(points, command.thickness);
+        else
+            on.add(points);
+    });
+}
+
+bool GroupMaker::is_rect(std::span<const Point> p) {
+    return p.size() == 4 && ((p[0].x == p[3].x && p[1].x == p[2].x && p[0].y == p[1].y && p[2].y == p[3].y) ||
+                             (p[0].x == p[1].x && p[2].x == p[3].x && p[0].y == p[3].y && p[1].y == p[2].y));
+}
+
+Rect GroupMaker::bounds_of_points(std::span<const Point> points) {
+    Bounds all{points[0].x, points[0].y, points[0].x, points[0].y};
+    for (const Point& point : points)
+        all = {std::min(all.left, point.x), std::min(all.top, point.y), std::max(all.right, point.x),
+               std::max(all.bottom, point.y)};
+    return {all.left, all.top, all.right - all.left, all.bottom - all.top};
+}
+
+void GroupMaker::draw_text(const DrawCommand& command) {
+    const std::span<const Glyph> glyphs = group_.glyphs_of(command);
+    const Bounds clip = clip_of(command);
+    // What covers itself is made in one piece: light of several characters, and lines that are seen through.
+    if (command.blur > 0 || (command.outline > 0 && command.color.alpha < 255)) {
+        const float around = command.size + command.outline;
+        const Rect bounds{command.baseline.x - around / 2, command.baseline.y - around - command.size / 4,
+                          command.width + around, 2 * around};
+        AtlasKey key = key_of(Made::text);
+        key.add(command.size);
+        key.add(command.outline);
+        key.add(command.baseline.x - std::floor(command.baseline.x));
+        key.add(command.baseline.y - std::floor(command.baseline.y));
+        for (const Glyph& glyph : glyphs) {
+            key.add(std::uint64_t{glyph.id} << 32U | glyph.font);
+            key.add(glyph.offset.x);
+            key.add(glyph.offset.y);
+        }
+        return add_shape(key, bounds, command, clip, [&](Rasterizer& on) {
+            for (const Glyph& glyph : glyphs)
+                on.add_glyph(face(glyph.font), glyph.id, at(command, glyph), command.size);
+            on.widen(command.outline);
+        });
+    }
+    for (const Glyph& glyph : glyphs)
+        draw_glyph(command, glyph, clip);
+}
+
+/// Characters are made for four places within a pixel, each way.
+void GroupMaker::draw_glyph(const DrawCommand& command, const Glyph& glyph, const Bounds& clip) {
+    constexpr float places = 4;
+    const float size = command.size * scale_;
+    if (!(size > 0.25F) || size > 2000) return;
+    Point begin = at(command, glyph);
+    if (moves_only_) begin = moved(begin);
+    const float x = std::round(begin.x * scale_ * places) / places,
+                y = std::round(begin.y * scale_ * places) / places;
+    const float whole_x = std::floor(x), whole_y = std::floor(y);
+    AtlasKey key = key_of(Made::glyph);
+    key.add(std::uint64_t{glyph.id} << 32U | glyph.font);
+    key.add(size);
+    key.add(command.outline * scale_);
+    key.add(x - whole_x);
+    key.add(y - whole_y);
+    AtlasIndex index = atlas_.find(key);
+    if (index == nowhere)
+        index = make_glyph(key, glyph, size, command.outline * scale_, {x - whole_x, y - whole_y});
+    if (index == nowhere) return;
+    const AtlasEntry& entry = atlas_.entries[index];
+    const auto [left, top] = glyph_origins()[index];
+    if (entry.at.width == 0) return;
+    const PixelRect all{0, 0, entry.at.width, entry.at.height};
+    const int cell_x = static_cast<int>(whole_x) + left, cell_y = static_cast<int>(whole_y) + top;
+    if (moves_only_)
+        return add_texels(index, {cell_x, cell_y, all.width, all.height}, all, false, false, clip, command);
+    add_turned(index,
+               {static_cast<float>(cell_x) / scale_, static_cast<float>(cell_y) / scale_,
+                static_cast<float>(all.width) / scale_, static_cast<float>(all.height) / scale_},
+               command, clip);
+}
+
+AtlasIndex GroupMaker::make_glyph(const AtlasKey& key, const Glyph& glyph, float size, float outline,
+                                  Point part) {
+    const FT_Face font = face(glyph.font);
+    if (font == nullptr ||
+        FT_Load_Glyph(font, glyph.id, FT_LOAD_NO_SCALE | FT_LOAD_NO_BITMAP | FT_LOAD_IGNORE_TRANSFORM) != 0 ||
+        font->units_per_EM == 0)
+        return nowhere;
+    FT_BBox box{};
+    FT_Outline_Get_CBox(&font->glyph->outline, &box);
+    if (box.xMax <= box.xMin || box.yMax <= box.yMin) return nowhere;  // a space
+    const float scale = size / static_cast<float>(font->units_per_EM);
+    const int left = static_cast<int>(std::floor(static_cast<float>(box.xMin) * scale + part.x - outline));
+    const int right = static_cast<int>(std::ceil(static_cast<float>(box.xMax) * scale + part.x + outline));
+    const int top = static_cast<int>(std::floor(part.y - static_cast<float>(box.yMax) * scale - outline));
+    const int bottom = static_cast<int>(std::ceil(part.y - static_cast<float>(box.yMin) * scale + outline));
+    const AtlasIndex index = covered(key, right - left, bottom - top, [&](Rasterizer& on) {
+        on.begin({static_cast<float>(left), static_cast<float>(top)});
+        on.add_glyph(font, glyph.id, part, size);
+        on.widen(outline);
+    });
+    if (index == nowhere) return nowhere;
+    if (glyph_origins().size() <= index) glyph_origins().resize(index + 1);
+    glyph_origins()[index] = {left, top};
+    return index;
+}
+
+}  // namespace rapido
