@@ -20,6 +20,30 @@ bool holds(const Rect& rect, Point point) {
     return point.x >= rect.x && point.x <= rect.right() && point.y >= rect.y && point.y <= rect.bottom();
 }
 
+/// Whether a point is seen on a screen, without the divisions that say where.
+class ScreenTest {
+ public:
+    ScreenTest(const Camera& camera, Size screen) : m_(camera.matrix().data()), is_flat_(camera.is_flat()) {
+        // Of a flat world in design pixels from the middle, else in clip space.
+        across_ = is_flat_ ? static_cast<double>(screen.width) / 2 : 1;
+        down_ = is_flat_ ? static_cast<double>(screen.height) / 2 : 1;
+    }
+    bool sees(const WorldPoint& point, double& distance) const {
+        const auto row = [&](int i) {
+            return m_[i] * point.x + m_[i + 4] * point.y + m_[i + 8] * point.z + m_[i + 12];
+        };
+        const double x = row(0), y = row(1);
+        distance = is_flat_ ? 1 : row(3);
+        // False for what is not finite, too.
+        return distance > 0 && std::abs(x) <= across_ * distance && std::abs(y) <= down_ * distance;
+    }
+
+ private:
+    const double* m_;
+    bool is_flat_;
+    double across_, down_;
+};
+
 /// Where a ray from the middle of a rectangle leaves it.
 Point on_edge(const Rect& rect, Point way) {
     const Point middle{rect.x + rect.width / 2, rect.y + rect.height / 2};
@@ -88,12 +112,17 @@ void TagRanking::rank(const View& view, Nanoseconds now, std::size_t most,
     candidates_.clear();
     const std::size_t count = things_.places.size();
     candidates_at_.resize(count);
-    const Rect whole{0, 0, view.screen.size.width, view.screen.size.height};
+    const bool hides = tags_.at_edge == AtEdge::hide;
+    const ScreenTest on_screen(view.camera, view.screen.size);
     for (std::size_t i = 0; i < count; ++i) {
-        const Projected seen = view.camera.project(things_.places[i], view.screen.size);
-        if (!seen.in_front && (tags_.at_edge == AtEdge::hide || seen.towards == Point{})) continue;
-        if (tags_.at_edge == AtEdge::hide && !holds(whole, seen.at)) continue;
-        const double distance = std::abs(seen.distance);
+        double distance = 0;
+        if (hides) {
+            if (!on_screen.sees(things_.places[i], distance)) continue;
+        } else {
+            const Projected seen = view.camera.project(things_.places[i], view.screen.size);
+            if (!seen.in_front && seen.towards == Point{}) continue;
+            distance = std::abs(seen.distance);
+        }
         if (tags_.fade_to > 0 && distance >= tags_.fade_to) continue;
         if (!may_show(i, now)) continue;
         candidates_at_[i] = distance;
