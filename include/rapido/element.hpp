@@ -81,7 +81,7 @@ std::vector<Element> with_panels(Kind described, MakePanel&& make_panel) {
                         any.id = id;
                         any.inside = path;
                     } else {
-                        any.inside = at + any.inside.substr(std::min(before.size(), any.inside.size()));
+                        any.inside = at + any.inside.substr((std::min)(before.size(), any.inside.size()));
                     }
                 },
                 element);

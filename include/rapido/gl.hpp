@@ -271,7 +271,7 @@ class GlDrawer {
     }
 
     void upload_pages() {
-        textures_.resize(std::max(textures_.size(), atlas_.page_count()));
+        textures_.resize((std::max)(textures_.size(), atlas_.page_count()));
         for (std::size_t i = 0; i < atlas_.page_count(); ++i) {
             const MeshAtlas::Page page = atlas_.page(i);
             const PixelRect changed = atlas_.take_changed(i);

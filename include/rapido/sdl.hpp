@@ -97,7 +97,7 @@ class SdlDrawer {
     }
 
     bool upload() {
-        textures_.resize(std::max(textures_.size(), atlas_.page_count()));
+        textures_.resize((std::max)(textures_.size(), atlas_.page_count()));
         for (std::size_t i = 0; i < atlas_.page_count(); ++i) {
             const MeshAtlas::Page page = atlas_.page(i);
             PixelRect changed = atlas_.take_changed(i);
@@ -144,7 +144,7 @@ class SdlDrawer {
 
     /// Without the alpha in its colors. Light that is added gets as much alpha as it has.
     static void put_straight(const std::uint8_t* from, std::uint8_t* to) {
-        const int alpha = std::max({from[0], from[1], from[2], from[3]});
+        const int alpha = (std::max)({from[0], from[1], from[2], from[3]});
         for (int i = 0; i < 3; ++i)
             to[i] = static_cast<std::uint8_t>(alpha > 0 ? (from[i] * 255 + alpha / 2) / alpha : 255);
         to[3] = static_cast<std::uint8_t>(alpha);
@@ -195,8 +195,8 @@ class SdlDrawer {
                 SDL_SetRenderDrawColor(renderer_, tone.r, tone.g, tone.b, tone.a);
                 drawn = SDL_RenderFillRect(renderer_, &to) == 0;
             } else if (is_even) {
-                const SDL_Rect part{nearest(std::min(from.x, from.right())),
-                                    nearest(std::min(from.y, from.bottom())), std::abs(nearest(from.width)),
+                const SDL_Rect part{nearest((std::min)(from.x, from.right())),
+                                    nearest((std::min)(from.y, from.bottom())), std::abs(nearest(from.width)),
                                     std::abs(nearest(from.height))};
                 const int flip =
                     (from.width < 0 ? SDL_FLIP_HORIZONTAL : 0) | (from.height < 0 ? SDL_FLIP_VERTICAL : 0);

@@ -61,8 +61,8 @@ struct Rect {
     constexpr float right() const { return x + width; }
     constexpr float bottom() const { return y + height; }
     constexpr Rect inset(const Insets& by) const {
-        return {x + by.left, y + by.top, std::max(0.0F, width - by.left - by.right),
-                std::max(0.0F, height - by.top - by.bottom)};
+        return {x + by.left, y + by.top, (std::max)(0.0F, width - by.left - by.right),
+                (std::max)(0.0F, height - by.top - by.bottom)};
     }
     friend constexpr bool operator==(const Rect&, const Rect&) = default;
 };

@@ -78,7 +78,7 @@ class EffectPlayer {
         const Effect* effect = nullptr;
         EffectCause cause = EffectCause::call;
         Nanoseconds start{0};
-        Nanoseconds end{Nanoseconds::max()};  ///< `max` while it goes on
+        Nanoseconds end{(Nanoseconds::max)()};  ///< `max` while it goes on
         std::uint32_t seed = 0;
     };
     /// Those of which particles may still fly, the latest last.
@@ -101,8 +101,8 @@ class EffectPlayer {
         std::uint8_t properties = 0;  ///< those that its keyframes name
         bool is_smooth = true;        ///< no part of it is drawn in steps
         std::int64_t asked = -1;      ///< the last run that has begun, and that the flash limit was asked for
-        Nanoseconds steady_until{Nanoseconds::min()};  ///< held back: its strongest color until then
-        Nanoseconds rest_until{Nanoseconds::min()};    ///< and at rest until the next run begins
+        Nanoseconds steady_until{(Nanoseconds::min)()};  ///< held back: its strongest color until then
+        Nanoseconds rest_until{(Nanoseconds::min)()};    ///< and at rest until the next run begins
 
         double progress(Nanoseconds now, bool before) const;
     };
@@ -140,8 +140,8 @@ class EffectPlayer {
     Color color_;
     FlashLimit* limit_;
     bool reduced_ = false;
-    Nanoseconds quiet_until_{Nanoseconds::min()};  ///< before that nothing begins and nothing ends
-    std::vector<Playing> running_;                 ///< at most one for each cause, the strongest first
+    Nanoseconds quiet_until_{(Nanoseconds::min)()};  ///< before that nothing begins and nothing ends
+    std::vector<Playing> running_;                   ///< at most one for each cause, the strongest first
     std::vector<Playing> waiting_;
     std::vector<Emission> emissions_;
     Residual residual_;

@@ -40,7 +40,7 @@ class FadingColor {
     std::optional<Color> before_;  ///< what it came from, where that was half a flash
     std::optional<Held> held_;
     Nanoseconds start_{0};
-    Nanoseconds end_{Nanoseconds::min()};
+    Nanoseconds end_{(Nanoseconds::min)()};
 };
 
 }  // namespace rapido

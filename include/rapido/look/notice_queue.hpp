@@ -104,7 +104,7 @@ class NoticeQueue {
     Nanoseconds entered_{0};  ///< when the shown one appeared, or was renewed
     Nanoseconds leaves_at_{0};
     std::optional<Nanoseconds> gone_at_;  ///< while it leaves
-    Nanoseconds free_at_{Nanoseconds::min()};
+    Nanoseconds free_at_{(Nanoseconds::min)()};
     bool holds_ = false;
     std::vector<Item> waiting_;  ///< in the order in which they came
     std::vector<NoticeChange> changes_;

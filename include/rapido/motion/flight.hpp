@@ -30,7 +30,7 @@ class Flight {
     /// Moves the target at `now`, so that the distance to it grows by `shift`, the old target minus the new one.
     void retarget(double shift, Nanoseconds now, const Motion& motion, Scale scale = {1, 0});
     /// Ends the flight: the value is at its target, at rest.
-    void land() { end_ = Nanoseconds::min(); }
+    void land() { end_ = (Nanoseconds::min)(); }
 
     double distance(Nanoseconds now) const { return resting(now) ? 0 : distance_in_flight(now); }
     /// Returns the change of `distance` in units a second, zero at rest.
@@ -51,7 +51,7 @@ class Flight {
     double spring_at(double t, bool derivative) const;
 
     // What a spring in flight needs comes first, so that it lies together.
-    Nanoseconds end_{Nanoseconds::min()};
+    Nanoseconds end_{(Nanoseconds::min)()};
     Nanoseconds start_{0};
     double distance_ = 0;   ///< at the start
     double follow_up_ = 0;  ///< factor of a spring's second solution

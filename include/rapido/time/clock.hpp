@@ -32,7 +32,7 @@ class Clock {
     /// clock stands still at `longest`.
     Nanoseconds now() const;
     /// The most that a clock counts, 146 years. Any duration that a description may hold (1e9 s) can be added without an overflow.
-    static constexpr Nanoseconds longest = Nanoseconds::max() / 2;
+    static constexpr Nanoseconds longest = (Nanoseconds::max)() / 2;
 
  private:
     double sum_ = 0;

@@ -99,7 +99,7 @@ class GameTimer {
     /// Does the same for a whole number of nanoseconds, which is not negative. The age stands still at the largest number.
     std::optional<Seconds> advance_exactly(Nanoseconds step) {
         // Most steps of most timers pass nothing. A run is never longer than the age.
-        const bool quiet = (next_ < 0 || step.count() < next_ - run_) && step <= Nanoseconds::max() - age_;
+        const bool quiet = (next_ < 0 || step.count() < next_ - run_) && step <= (Nanoseconds::max)() - age_;
         if (state_ != State::running || !quiet || step.count() < 0) return advance_past(step);
         age_ += step;
         run_ += step.count();

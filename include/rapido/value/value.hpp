@@ -47,11 +47,11 @@ class Value {
             integer_ = to_nanoseconds(Seconds{time}).count();
         } else {
             constexpr auto most =
-                std::chrono::duration_cast<std::chrono::duration<Rep, Period>>(Nanoseconds::max());
+                std::chrono::duration_cast<std::chrono::duration<Rep, Period>>((Nanoseconds::max)());
             if (time > most)
-                integer_ = Nanoseconds::max().count();
+                integer_ = (Nanoseconds::max)().count();
             else if (time < -most)
-                integer_ = Nanoseconds::min().count();
+                integer_ = (Nanoseconds::min)().count();
             else
                 integer_ = std::chrono::duration_cast<Nanoseconds>(time).count();
         }
