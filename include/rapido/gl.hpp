@@ -16,7 +16,7 @@ namespace rapido {
 /// Draws draw lists into the present framebuffer, over what is there:
 ///
 ///     rapido::GlDrawer drawer(SDL_GL_GetProcAddress, fonts, &images);   // with a current context, here and in all calls
-///     drawer.draw(list, width, height);                                  // of the framebuffer, in pixels
+///     Status drawn = drawer.draw(list, width, height);                  // of the framebuffer, in pixels
 ///
 /// The state that it changes is put back as it was: program, vertex array, buffers, texture of the unit in use, blending, depth and stencil tests,
 /// culling, scissor, viewport. Colors are blended as they are, so that the framebuffer must take sRGB without conversion (no

@@ -21,7 +21,7 @@ namespace rapido {
 ///
 ///     rapido::SdlDrawer drawer(renderer, fonts, &images);
 ///     hud.draw(list);
-///     drawer.draw(list);
+///     Status drawn = drawer.draw(list);
 ///     SDL_RenderPresent(renderer);
 ///
 /// The HUD must have been resized to the size of the output in pixels, `SDL_GetRendererOutputSize`. Clip rectangle, viewport, scale and
