@@ -73,6 +73,20 @@ struct Board {
 
 using Rows = std::vector<std::string>;
 
+/// No more than a range-based `for` asks for.
+struct Strip {
+    struct At {
+        const Pilot* pilot;
+        const Pilot& operator*() const { return *pilot; }
+        void operator++() { ++pilot; }
+        bool operator!=(const At& other) const { return pilot != other.pilot; }
+    };
+    const Pilot* first;
+    const Pilot* last;
+    At begin() const { return {first}; }
+    At end() const { return {last}; }
+};
+
 TEST(List, shows_a_panel_for_each_entry_of_any_container) {
     const auto shows = [](auto& pilots, const Rows& expected) {
         Board board(pilots_of(pilots));
@@ -87,6 +101,8 @@ TEST(List, shows_a_panel_for_each_entry_of_any_container) {
     shows(deque, both);
     std::list<Pilot> linked(pilots.begin(), pilots.end());
     shows(linked, both);
+    const Strip strip{pilots.data(), pilots.data() + 2};
+    shows(strip, both);
     const std::array array{pilots[0], pilots[1]};
     shows(array, both);
     std::vector<const Pilot*> pointers{pilots.data(), nullptr, &pilots[1]};

@@ -467,6 +467,37 @@ TEST(Tool, records_what_it_plays_and_plays_what_is_recorded) {
         EXPECT_EQ(std::count(lines.begin(), lines.end(), event), 1) << event;
 }
 
+TEST(Tool, completes_commands_and_options_and_its_manual_has_them_all) {
+    const auto completed = [](const std::string& words, int at) {
+        const std::string script = "source <(" + std::string(RAPIDO_TOOL) + " completion); COMP_WORDS=(" +
+                                   words + "); COMP_CWORD=" + std::to_string(at) +
+                                   "; _rapido; echo \"${COMPREPLY[*]}\"";
+        std::ofstream(::testing::TempDir() + "completion.sh") << script;
+        FILE* const pipe = popen(("bash " + ::testing::TempDir() + "completion.sh").c_str(), "r");
+        std::array<char, 4096> block{};
+        const std::size_t size = fread(block.data(), 1, block.size(), pipe);
+        pclose(pipe);
+        return std::string(block.data(), size);
+    };
+    EXPECT_EQ(completed("rapido pl", 1), "play plot\n");
+    EXPECT_EQ(completed("rapido play hud.toml --tr", 3), "--trace --translations\n");
+    EXPECT_EQ(completed("rapido demo --s", 2), "--sample\n");
+    EXPECT_EQ(completed("rapido play " RAPIDO_SOURCE_DIR "/demo/ember_ridge/hu", 2),
+              RAPIDO_SOURCE_DIR "/demo/ember_ridge/hud.toml\n");
+
+    std::string manual = run_tool("manual").out;
+    manual.erase(std::remove(manual.begin(), manual.end(), '\\'), manual.end());
+    int options = 0;
+    for (const char* const command : {"demo", "play", "plot"})
+        for (const std::string& line : lines_of(run_tool(std::string(command) + " --help").out)) {
+            if (!line.starts_with("--")) continue;
+            EXPECT_NE(manual.find(line.substr(0, line.find(' '))), std::string::npos)
+                << command << ' ' << line;
+            ++options;
+        }
+    EXPECT_GT(options, 30);
+}
+
 TEST(Tool, looks_for_images_beside_the_hud_file) {
     const TemporaryFolder folder;
     Fonts fonts;

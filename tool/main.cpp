@@ -8,6 +8,7 @@
 #include <iostream>
 #include <regex>
 
+#include "tool/manual.hpp"
 #include "tool/play.hpp"
 #include "tool/plot.hpp"
 
@@ -43,24 +44,31 @@ std::string check_finite(const std::string& text) {
 /// What every command that replays a trace takes.
 void add_replay(CLI::App& command, ReplayOptions& options) {
     command.add_option("hud", options.hud, "HUD file (TOML), or a recording")->required();
-    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording");
+    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording")
+        ->type_name("FILE");
     command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
         ->check(CLI::Range(0.01, 10000.0))
         ->check(check_finite);
-    command.add_option_function<std::string>(
-        "--size",
-        [&options](const std::string& text) {
-            if (const std::string fault = read_size(text, options); !fault.empty())
-                throw CLI::ValidationError("--size", fault);
-        },
-        "size of the pictures, WIDTHxHEIGHT");
+    command
+        .add_option_function<std::string>(
+            "--size",
+            [&options](const std::string& text) {
+                if (const std::string fault = read_size(text, options); !fault.empty())
+                    throw CLI::ValidationError("--size", fault);
+            },
+            "size of the pictures, WIDTHxHEIGHT")
+        ->type_name("WIDTHxHEIGHT");
     command.add_option("--scale", options.scale, "the player's size of everything, 0.25 to 4")
         ->check(CLI::Range(0.25, 4.0))
         ->check(check_finite);
-    command.add_option("--locale", options.locale,
-                       "language of numbers and plural forms, a BCP 47 tag such as de");
-    command.add_option("--translations", options.translations, "texts in that language (TOML)");
-    command.add_option("--theme", options.theme, "theme of the HUD file; without it, its first one");
+    command
+        .add_option("--locale", options.locale,
+                    "language of numbers and plural forms, a BCP 47 tag such as de")
+        ->type_name("TAG");
+    command.add_option("--translations", options.translations, "texts in that language (TOML)")
+        ->type_name("FILE");
+    command.add_option("--theme", options.theme, "theme of the HUD file; without it, its first one")
+        ->type_name("NAME");
     command.add_flag("--reduced-motion", options.reduced_motion, "no movement, only plain changes");
 }
 
@@ -150,22 +158,28 @@ int main(int count, char** arguments) {
     std::string sample = sample_folder();
     CLI::App* const demo_command =
         app.add_subcommand("demo", "the whole thing on the sample data: pictures, table, events");
-    demo_command->add_option("--out", out, "the folder for pictures")->capture_default_str();
+    demo_command->add_option("--out", out, "the folder for pictures")
+        ->type_name("DIR")
+        ->capture_default_str();
     demo_command->add_option("--sample", sample, "the folder of the sample data")
+        ->type_name("DIR")
         ->check(CLI::ExistingDirectory);
 
     PlayOptions options;
     CLI::App* const play_command = app.add_subcommand("play", "replay a trace through a HUD");
     add_replay(*play_command, options.replay);
     play_command->add_option("--at", options.at, "a moment in seconds; may be given again")
+        ->type_name("SECONDS")
         ->take_all()
         ->check(check_finite);
     play_command
         ->add_option("--png", options.png,
                      "a picture for each --at, or for the end; a name in .svg gives a drawing")
+        ->type_name("FILE")
         ->take_all();
-    play_command->add_option("--sheet", options.sheet,
-                             "one picture of the HUD at each --at, or at ten even moments");
+    play_command
+        ->add_option("--sheet", options.sheet, "one picture of the HUD at each --at, or at ten even moments")
+        ->type_name("FILE");
     play_command->add_flag("--table", options.table,
                            "what each element showed at each --at, or at ten even moments");
     play_command
@@ -175,32 +189,50 @@ int main(int count, char** arguments) {
         ->type_name("ID")
         ->allow_extra_args(false);
     play_command->add_flag("--events", options.events, "what happened, and when");
-    play_command->add_option("--background", options.background, "a PNG image behind the pictures");
-    play_command->add_option_function<std::string>(
-        "--overlay",
-        [&options](const std::string& text) {
-            rapido::Point point;
-            if (std::sscanf(text.c_str(), "%f,%f", &point.x, &point.y) != 2)
-                throw CLI::ValidationError("--overlay", "'" + text + "' is no point; write X,Y in pixels");
-            options.overlay = point;
-        },
-        "boxes and ids over the pictures, and why the element at X,Y shows what it shows");
+    play_command->add_option("--background", options.background, "a PNG image behind the pictures")
+        ->type_name("FILE");
+    play_command
+        ->add_option_function<std::string>(
+            "--overlay",
+            [&options](const std::string& text) {
+                rapido::Point point;
+                if (std::sscanf(text.c_str(), "%f,%f", &point.x, &point.y) != 2)
+                    throw CLI::ValidationError("--overlay",
+                                               "'" + text + "' is no point; write X,Y in pixels");
+                options.overlay = point;
+            },
+            "boxes and ids over the pictures, and why the element at X,Y shows what it shows")
+        ->type_name("X,Y");
     play_command->add_flag("--json", options.json, "JSON Lines instead of columns");
     play_command->add_option("--from", options.replay.from, "seconds; the HUD begins here, as if it were new")
+        ->type_name("SECONDS")
         ->check(check_finite);
     play_command->add_option("--to", options.replay.to, "seconds; the last frame is not behind this")
+        ->type_name("SECONDS")
         ->check(check_finite);
-    play_command->add_option("--record", options.replay.record,
-                             "the recording to write: all that the HUD is given, as JSON Lines");
+    play_command
+        ->add_option("--record", options.replay.record,
+                     "the recording to write: all that the HUD is given, as JSON Lines")
+        ->type_name("FILE");
 
     PlotOptions plot;
     CLI::App* const plot_command =
         app.add_subcommand("plot", "true, target and shown value of one element over time");
     add_replay(*plot_command, plot.replay);
-    plot_command->add_option("--of", plot.of, "the id or path of the element")->required();
-    plot_command->add_option("-o,--png", plot.png, "the picture to write")->required();
-    plot_command->add_option("--from", plot.from, "seconds; without it, the first row")->check(check_finite);
-    plot_command->add_option("--to", plot.to, "seconds; without it, the last row")->check(check_finite);
+    plot_command->add_option("--of", plot.of, "the id or path of the element")->type_name("ID")->required();
+    plot_command->add_option("-o,--png", plot.png, "the picture to write")->type_name("FILE")->required();
+    plot_command->add_option("--from", plot.from, "seconds; without it, the first row")
+        ->type_name("SECONDS")
+        ->check(check_finite);
+    plot_command->add_option("--to", plot.to, "seconds; without it, the last row")
+        ->type_name("SECONDS")
+        ->check(check_finite);
+
+    CLI::App* const manual_command = app.add_subcommand("manual", "this manual, as a page for man");
+    std::string shell = "bash";
+    CLI::App* const completion_command =
+        app.add_subcommand("completion", "a script that completes commands and options in a shell");
+    completion_command->add_option("shell", shell, "bash")->check(CLI::IsMember({"bash"}));
 
     try {
         app.parse(count, arguments);
@@ -212,6 +244,10 @@ int main(int count, char** arguments) {
     Exit exit = Exit::fine;
     if (*demo_command) {
         exit = demo(out, sample);
+    } else if (*manual_command) {
+        rapido::tool::write_manual(app, std::cout);
+    } else if (*completion_command) {
+        rapido::tool::write_completion(app, std::cout);
     } else if (*plot_command) {
         exit = rapido::tool::plot(plot, std::cerr);
     } else {

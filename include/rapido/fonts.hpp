@@ -1,4 +1,4 @@
-// Fonts of the machine: found by fontconfig, shaped by HarfBuzz.
+// Fonts of the machine and of the game: found by fontconfig, shaped by HarfBuzz.
 #pragma once
 
 #include <cstddef>
@@ -12,14 +12,18 @@
 
 namespace rapido {
 
-/// A text measurer over the installed fonts. Families are found by their name, or by one of the generic names
+/// A text measurer over the installed fonts and those that the game adds. Families are found by their name, or by one of the generic names
 /// `sans-serif`, `serif` and `monospace`; texts are not hinted, so that sizes are linear. Digits are all as
 /// wide as the widest one, in the forms of the OpenType feature `tnum` where the font has them. Scripts are shaped with
 /// their joins and marks, and ordered by the Unicode bidirectional algorithm (UAX #9). Of a list of families, those
 /// that are not installed are passed over, as is what follows the sixteenth; lines are as high as the first. Weights are
 /// told apart by steps of ten.
 ///
-/// One thread at a time. It must outlive the HUDs and pictures that use it.
+/// In a build with RAPIDO_SYSTEM_FONTS off there are no fonts but those that are added, and in one with RAPIDO_UNICODE off lines end at spaces alone,
+/// only the letters of ASCII change their case, and of texts in two directions only simple ones stand in their order.
+///
+/// The HUDs that use it belong to one thread; at the same time another one may draw what they have drawn. It must outlive them and the
+/// pictures and atlases that use it.
 class Fonts final : public TextMeasurer {
  public:
     Fonts();

@@ -16,7 +16,8 @@ namespace rapido {
 /// folder, without `..` and without links that leave it; a file is at most 64 MB, an image 4096 pixels each way, known
 /// from its first bytes, and all images together 32 million pixels (128 MB).
 ///
-/// One thread at a time. It must outlive the HUDs and pictures that use it.
+/// The HUDs that use it belong to one thread; at the same time another one may draw what they have drawn. It must outlive them and the
+/// pictures and atlases that use it.
 class Images final : public ImageFinder {
  public:
     /// Without a folder there are only the images that are added.

@@ -3,6 +3,7 @@
 
 #include <filesystem>
 #include <istream>
+#include <mutex>
 #include <string>
 #include <unordered_map>
 #include <vector>
@@ -16,7 +17,6 @@ struct Images::State {
     std::filesystem::path folder;
     std::unordered_map<std::string, Result<ImageId>> known;  ///< by name
     std::unordered_map<std::string, Result<ImageId>> files;  ///< by path: one file may have several names
-    std::vector<Surface> surfaces;                           ///< by image; 32 bits a pixel, premultiplied
     std::size_t pixels = 0;                                  ///< of all files that were read
     std::size_t summed = 0;                                  ///< pixels that `opacity` has looked at
     std::size_t slices = 0;                                  ///< numbers that it gave
@@ -24,6 +24,13 @@ struct Images::State {
     Result<std::filesystem::path> file_of(const std::string& name) const;
     Result<ImageId> read(const std::filesystem::path& path);
     ImageId keep(Surface surface);
+    /// The pixels of an image, 32 bits each, premultiplied; null for an unknown one. They stay as they are, so that one thread may draw them
+    /// while another finds more.
+    cairo_surface_t* surface(ImageId image) const;
+
+ private:
+    mutable std::mutex mutex_;
+    std::vector<Surface> surfaces_;  ///< by image
 };
 
 struct PixelSize {

@@ -136,8 +136,14 @@ Result<ImageId> Images::State::read(const fs::path& path) {
 }
 
 ImageId Images::State::keep(Surface surface) {
-    surfaces.push_back(std::move(surface));
-    return static_cast<ImageId>(surfaces.size() - 1);
+    const std::lock_guard lock(mutex_);
+    surfaces_.push_back(std::move(surface));
+    return static_cast<ImageId>(surfaces_.size() - 1);
+}
+
+cairo_surface_t* Images::State::surface(ImageId image) const {
+    const std::lock_guard lock(mutex_);
+    return image < surfaces_.size() ? surfaces_[image].get() : nullptr;
 }
 
 Result<ImageId> Images::find(const std::string& name) {
@@ -174,8 +180,8 @@ Result<ImageId> Images::add(const std::string& name, int width, int height, std:
 }
 
 std::vector<std::uint8_t> Images::pixels(ImageId image) const {
-    if (image >= state_->surfaces.size()) return {};
-    cairo_surface_t* const surface = state_->surfaces[image].get();
+    cairo_surface_t* const surface = state_->surface(image);
+    if (surface == nullptr) return {};
     cairo_surface_flush(surface);
     const auto width = static_cast<std::size_t>(cairo_image_surface_get_width(surface));
     const auto height = static_cast<std::size_t>(cairo_image_surface_get_height(surface));
@@ -194,13 +200,13 @@ std::vector<std::uint8_t> Images::pixels(ImageId image) const {
 }
 
 Size Images::size(ImageId image) const {
-    cairo_surface_t* const surface = state_->surfaces[image].get();
+    cairo_surface_t* const surface = state_->surface(image);
     return {static_cast<float>(cairo_image_surface_get_width(surface)),
             static_cast<float>(cairo_image_surface_get_height(surface))};
 }
 
 std::vector<float> Images::opacity(ImageId image, const Rect& part, bool of_columns) const {
-    cairo_surface_t* const surface = state_->surfaces[image].get();
+    cairo_surface_t* const surface = state_->surface(image);
     const auto left = static_cast<int>(part.x), top = static_cast<int>(part.y);
     const auto wide = static_cast<int>(part.width), high = static_cast<int>(part.height);
     const std::size_t looked_at = static_cast<std::size_t>(wide) * static_cast<std::size_t>(high);

@@ -418,8 +418,9 @@ struct Picture::State {
 
     /// Null where there is none.
     Pattern mask_of(const DrawCommand& command) {
-        if (!command.has_mask || images == nullptr || command.mask >= images->surfaces.size()) return nullptr;
-        cairo_surface_t* const mask = images->surfaces[command.mask].get();
+        if (!command.has_mask || images == nullptr) return nullptr;
+        cairo_surface_t* const mask = images->surface(command.mask);
+        if (mask == nullptr) return nullptr;
         const Rect all{0, 0, static_cast<float>(cairo_image_surface_get_width(mask)),
                        static_cast<float>(cairo_image_surface_get_height(mask))};
         return over_rect(mask, all, command);
@@ -427,8 +428,9 @@ struct Picture::State {
 
     /// What of an image is drawn by its map; null where it has none.
     Pattern map_of(const DrawCommand& command) {
-        if (!command.has_map || images == nullptr || command.map >= images->surfaces.size()) return nullptr;
-        cairo_surface_t* const map = images->surfaces[command.map].get();
+        if (!command.has_map || images == nullptr) return nullptr;
+        cairo_surface_t* const map = images->surface(command.map);
+        if (map == nullptr) return nullptr;
         if (command.map != mapped.map || command.map_from != mapped.from || command.map_to != mapped.to ||
             command.map_softness != mapped.softness)
             mapped = {command.map, command.map_from, command.map_to, command.map_softness,
@@ -452,10 +454,9 @@ struct Picture::State {
 
     void draw_image(const DrawGroup& group, const DrawCommand& command) {
         const Rect& rect = command.rect;
-        if (images == nullptr || command.image >= images->surfaces.size() || rect.width <= 0 ||
-            rect.height <= 0)
-            return;
-        cairo_surface_t* const whole = images->surfaces[command.image].get();
+        if (images == nullptr || rect.width <= 0 || rect.height <= 0) return;
+        cairo_surface_t* const whole = images->surface(command.image);
+        if (whole == nullptr) return;
         const bool as_it_is = !command.silhouette && command.color.red == 255 && command.color.green == 255 &&
                               command.color.blue == 255 && !(command.tint.part > 0);
         const Rect& from = command.source;

@@ -37,6 +37,19 @@ std::size_t front_length(std::string_view text) {
     return length == 0 ? 1 : length;
 }
 
+char32_t front(std::string_view text) {
+    const std::size_t bytes = well_formed(text);
+    if (bytes == 0) return 0xfffd;
+    const auto byte = [&](std::size_t at) {
+        return static_cast<char32_t>(static_cast<std::uint8_t>(text[at]));
+    };
+    if (bytes == 1) return byte(0);
+    char32_t c = byte(0) & (0xffU >> (bytes + 1));
+    for (std::size_t i = 1; i < bytes; ++i)
+        c = c << 6U | (byte(i) & 0x3fU);
+    return c;
+}
+
 std::size_t length(std::string_view text) {
     std::size_t count = 0;
     for (; !text.empty(); ++count)
@@ -45,15 +58,9 @@ std::size_t length(std::string_view text) {
 }
 
 std::size_t front_columns(std::string_view text) {
-    const std::size_t bytes = well_formed(text);
-    const auto byte = [&](std::size_t at) {
-        return static_cast<std::uint32_t>(static_cast<std::uint8_t>(text[at]));
-    };
-    if (bytes < 2) return text.empty() ? 0 : 1;
-    std::uint32_t c = byte(0) & (0xffU >> (bytes + 1));
-    for (std::size_t i = 1; i < bytes; ++i)
-        c = c << 6U | (byte(i) & 0x3fU);
-    const auto is_in = [c](std::initializer_list<std::pair<std::uint32_t, std::uint32_t>> ranges) {
+    if (well_formed(text) < 2) return text.empty() ? 0 : 1;
+    const char32_t c = front(text);
+    const auto is_in = [c](std::initializer_list<std::pair<char32_t, char32_t>> ranges) {
         for (const auto& [first, last] : ranges)
             if (c >= first && c <= last) return true;
         return false;

@@ -10,6 +10,9 @@ namespace rapido::utf8 {
 /// How many bytes the code point at the front of `text` takes; 1 for a byte that begins none.
 std::size_t front_length(std::string_view text);
 
+/// The code point at the front; U+FFFD for a byte that begins none.
+char32_t front(std::string_view text);
+
 /// How many code points `text` holds; a byte that belongs to none counts as one.
 std::size_t length(std::string_view text);
 

@@ -88,7 +88,13 @@ class ContainerReader final : public EntryReader {
 
     const std::vector<Field>& fields() const override { return fields_; }
     std::size_t count() const override {
-        return static_cast<std::size_t>(std::distance(std::begin(*container_), std::end(*container_)));
+        if constexpr (requires { std::size(*container_); }) {
+            return std::size(*container_);
+        } else {
+            std::size_t count = 0;
+            for_each(SIZE_MAX, [&count](std::size_t, const auto*) { ++count; });
+            return count;
+        }
     }
     void read_field(std::size_t field, std::span<const std::uint8_t> wanted,
                     std::span<KeptValue> into) const override {

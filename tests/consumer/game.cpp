@@ -1,7 +1,10 @@
+// A game that reads a HUD file, and draws it as a picture and as triangles.
 #include <cstdio>
 #include <rapido/file.hpp>
+#include <rapido/mesh.hpp>
 #include <rapido/picture.hpp>
 #include <rapido/rapido.hpp>
+#include <string>
 
 int main() {
     int acres = 1200;
@@ -13,11 +16,16 @@ int main() {
     if (!definition) return 1;
     rapido::Fonts fonts;
     rapido::Hud hud(*definition, sources, &fonts);
-    hud.update({.real = rapido::Seconds{0.016}, .game = rapido::Seconds{0.016}});
+    hud.resize({.size = {320, 200}});
+    hud.update(0.016);
     rapido::DrawList list;
     hud.draw(list);
     rapido::Picture picture(320, 200, fonts);
     picture.draw(list);
-    std::printf("%s\n", std::string(hud[hud.find("a")].text).c_str());
-    return hud[hud.find("a")].text == "1200 acres saved" ? 0 : 1;
+    rapido::MeshAtlas atlas(fonts);
+    rapido::Mesh mesh(atlas);
+    mesh.draw(list);
+    const std::string text(hud.text(hud.find("a")));
+    std::printf("%s, %zu triangles\n", text.c_str(), mesh.indices().size() / 3);
+    return text == "1200 acres saved" && mesh.indices().size() >= 13 * 6 ? 0 : 1;
 }

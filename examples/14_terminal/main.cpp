@@ -1,0 +1,118 @@
+// A renderer of one's own: walks the draw list and writes it as characters, for a server that has no screen but a terminal.
+//
+// One design pixel is one cell. The terminal is its own text engine, in which every character is as wide as the others.
+#include <rapido/rapido.hpp>
+
+#include <cmath>
+#include <cstdio>
+#include <string>
+#include <vector>
+
+using namespace rapido;
+
+/// A character is a cell wide and a cell high; a glyph is the character itself.
+struct CellMeasurer final : TextMeasurer {
+    std::optional<FontId> find(std::string_view, int, bool) override { return 0; }
+    FontMetrics metrics(FontId) override { return {.ascent = 1, .descent = 0}; }
+    float shape(FontId, float size, std::string_view text, std::vector<Glyph>& glyphs) override {
+        glyphs.clear();
+        for (const char c : text)
+            glyphs.push_back({static_cast<unsigned char>(c), {size * static_cast<float>(glyphs.size()), 0}});
+        return size * static_cast<float>(glyphs.size());
+    }
+};
+
+class Terminal {
+ public:
+    Terminal(int width, int height) : width_(width), cells_(static_cast<std::size_t>(width * height)) {}
+
+    void draw(const DrawList& list) {
+        cells_.assign(cells_.size(), {});
+        for (const DrawGroup& group : list.groups())
+            for (const DrawCommand& command : group.commands()) {
+                if (command.kind == DrawCommand::Kind::rect) draw_rect(group, command);
+                if (command.kind == DrawCommand::Kind::text) draw_text(group, command);
+                // A terminal has no borders, lines, polygons and images.
+            }
+    }
+
+    void print() const {
+        for (std::size_t i = 0; i < cells_.size(); ++i) {
+            const auto& [c, ink, paper] = cells_[i];
+            std::printf("\x1b[38;2;%d;%d;%dm\x1b[48;2;%d;%d;%dm%c", ink.red, ink.green, ink.blue, paper.red,
+                        paper.green, paper.blue, c);
+            if ((i + 1) % static_cast<std::size_t>(width_) == 0) std::puts("\x1b[0m");
+        }
+    }
+
+ private:
+    struct Cell {
+        char character = ' ';
+        Color ink = rgb(0xf2efe6), paper = rgb(0x10161c);
+    };
+
+    /// Null outside of the terminal.
+    Cell* at(Point point) {
+        const auto column = std::lround(point.x), row = std::lround(point.y);
+        const auto index = static_cast<std::size_t>(row * width_ + column);
+        return column >= 0 && column < width_ && row >= 0 && index < cells_.size() ? &cells_[index] : nullptr;
+    }
+
+    void draw_rect(const DrawGroup& group, const DrawCommand& command) {
+        const Rect &rect = command.rect, &clip = command.clip;
+        for (float y = rect.y; y < rect.y + rect.height; ++y)
+            for (float x = rect.x; x < rect.x + rect.width; ++x) {
+                if (clip.width > 0 && (x + 0.5F < clip.x || x + 0.5F > clip.x + clip.width)) continue;
+                if (Cell* const cell = at(group.transform().apply({x, y})))
+                    cell->paper = mix(cell->paper, command.color, command.color.alpha);
+            }
+    }
+
+    void draw_text(const DrawGroup& group, const DrawCommand& command) {
+        for (const Glyph& glyph : group.glyphs_of(command)) {
+            // A baseline is the lower edge of its row.
+            const Point point{command.baseline.x + glyph.offset.x, command.baseline.y - 1};
+            if (Cell* const cell = at(group.transform().apply(point))) {
+                cell->character = static_cast<char>(glyph.id);
+                cell->ink = mix(cell->paper, command.color, command.color.alpha);
+            }
+        }
+    }
+
+    static Color mix(Color below, Color over, int alpha) {
+        const auto part = [&](int a, int b) { return static_cast<std::uint8_t>(a + (b - a) * alpha / 255); };
+        return {part(below.red, over.red), part(below.green, over.green), part(below.blue, over.blue), 255};
+    }
+
+    int width_;
+    std::vector<Cell> cells_;
+};
+
+int main() {
+    double load = 0.31;
+    CellMeasurer measurer;
+    Hud hud({.design = {64, 5}}, {}, &measurer);
+    hud.resize({.size = {64, 5}});
+    hud.add(Text{.id = "name", .format = "SERVER 3", .place = {.offset = {2, 1}}, .size = 1});
+    hud.add(Text{.id = "load",
+                 .value = watch(load),
+                 .max = 1,
+                 .format = "load {percent}%",
+                 .place = {.offset = {2, 3}},
+                 .size = 1});
+    hud.add(Bar{.id = "bar",
+                .value = watch(load),
+                .max = 1,
+                .bands = {{.above = 0.8, .color = rgb(0xff7a3c)}},
+                .place = {.anchor = Anchor::top_right, .offset = {2, 3}, .size = {44, 1}},
+                .radius = 0});
+    Terminal terminal(64, 5);
+    DrawList list;
+    for (const double now : {0.31, 0.87}) {
+        load = now;
+        hud.update(1.0);
+        hud.draw(list);
+        terminal.draw(list);
+        terminal.print();
+    }
+}

@@ -1,0 +1,94 @@
+#include <unicode/locid.h>
+#include <unicode/ubidi.h>
+#include <unicode/ubrk.h>
+#include <unicode/unistr.h>
+#include <unicode/utext.h>
+#include <unicode/utf16.h>
+
+#include "base/utf8.hpp"
+#include "render/fonts/faces.hpp"
+#include "render/fonts/unicode_rules.hpp"
+
+namespace rapido {
+namespace {
+
+using LinesPtr = std::unique_ptr<UBreakIterator, Destroyer<UBreakIterator, ubrk_close>>;
+void close_text(UText* text) {
+    utext_close(text);
+}
+using UTextPtr = std::unique_ptr<UText, Destroyer<UText, close_text>>;
+using BidiPtr = std::unique_ptr<UBiDi, Destroyer<UBiDi, ubidi_close>>;
+
+}  // namespace
+
+struct UnicodeRules::State {
+    BidiPtr bidi{ubidi_open()};
+    LinesPtr lines;
+    UTextPtr utext;
+    std::u16string wide;
+    std::vector<std::size_t> bytes;  ///< where each unit of `wide` begins in the text, and its end
+    std::vector<DirectedPart> parts;
+};
+
+UnicodeRules::UnicodeRules() : state_(std::make_unique<State>()) {}
+UnicodeRules::~UnicodeRules() = default;
+
+const std::vector<DirectedPart>& UnicodeRules::order(std::string_view text) {
+    State& state = *state_;
+    state.parts.clear();
+    state.wide.clear();
+    state.bytes.clear();
+    for (std::size_t i = 0; i < text.size(); i += utf8::front_length(text.substr(i))) {
+        const char32_t c = utf8::front(text.substr(i));
+        if (c > 0xffff) {
+            state.wide.push_back(U16_LEAD(c));
+            state.bytes.push_back(i);
+        }
+        state.wide.push_back(c > 0xffff ? U16_TRAIL(c) : static_cast<char16_t>(c));
+        state.bytes.push_back(i);
+    }
+    state.bytes.push_back(text.size());
+    UErrorCode error = U_ZERO_ERROR;
+    ubidi_setPara(state.bidi.get(), state.wide.data(), static_cast<std::int32_t>(state.wide.size()),
+                  UBIDI_DEFAULT_LTR, nullptr, &error);
+    const std::int32_t count = ubidi_countRuns(state.bidi.get(), &error);
+    for (std::int32_t i = 0; U_SUCCESS(error) && i < count; ++i) {
+        std::int32_t start = 0, units = 0;
+        const bool backwards = ubidi_getVisualRun(state.bidi.get(), i, &start, &units) == UBIDI_RTL;
+        state.parts.push_back({state.bytes[static_cast<std::size_t>(start)],
+                               state.bytes[static_cast<std::size_t>(start + units)], backwards});
+    }
+    return state.parts;
+}
+
+bool UnicodeRules::find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
+    UErrorCode error = U_ZERO_ERROR;
+    if (state_->lines == nullptr) state_->lines.reset(ubrk_open(UBRK_LINE, "", nullptr, 0, &error));
+    const auto length = static_cast<std::int64_t>(text.size());
+    state_->utext.reset(utext_openUTF8(state_->utext.release(), text.data(), length, &error));
+    ubrk_setUText(state_->lines.get(), state_->utext.get(), &error);
+    if (U_FAILURE(error)) return false;
+    for (std::int32_t at = ubrk_next(state_->lines.get()); at != UBRK_DONE;
+         at = ubrk_next(state_->lines.get()))
+        ends.push_back(
+            {static_cast<std::size_t>(at), ubrk_getRuleStatus(state_->lines.get()) >= UBRK_LINE_HARD &&
+                                               text[static_cast<std::size_t>(at) - 1] != ' '});
+    // The end of a text is none that it must have.
+    if (!ends.empty() && ends.back().at == text.size() && !text.ends_with('\n')) ends.back().must = false;
+    return true;
+}
+
+std::string UnicodeRules::transformed(std::string_view text, TextTransform transform,
+                                      std::string_view language) const {
+    UErrorCode error = U_ZERO_ERROR;
+    const icu::Locale locale =
+        icu::Locale::forLanguageTag({language.data(), static_cast<std::int32_t>(language.size())}, error);
+    icu::UnicodeString letters =
+        icu::UnicodeString::fromUTF8({text.data(), static_cast<std::int32_t>(text.size())});
+    std::string changed;
+    (transform == TextTransform::uppercase ? letters.toUpper(locale) : letters.toLower(locale))
+        .toUTF8String(changed);
+    return changed;
+}
+
+}  // namespace rapido
