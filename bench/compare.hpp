@@ -23,5 +23,6 @@ std::vector<Case> motion_cases();
 std::vector<Case> layout_cases();
 std::vector<Case> drawing_cases();
 std::vector<Case> mesh_cases();
+std::vector<Case> frame_cases();
 
 }  // namespace rapido::bench

@@ -1,7 +1,7 @@
 #include "render/mesh/atlas.hpp"
 
 #include <algorithm>
-#include <cmath>
+#include <cstring>
 
 namespace rapido {
 namespace {
@@ -21,10 +21,6 @@ std::uint32_t size_key(int width, int height) {
 }
 
 }  // namespace
-
-void AtlasKey::add(float number) {
-    add(static_cast<std::uint64_t>(std::llround(static_cast<double>(std::clamp(number, -1e6F, 1e6F)) * 16)));
-}
 
 AtlasPages::AtlasPages(const Fonts& given_fonts, const ImageFinder* given_images, int size)
     : fonts(given_fonts), images(given_images), page_size(std::clamp(size, 256, 4096) / block * block) {
@@ -178,7 +174,6 @@ void AtlasPages::drop(AtlasIndex index) {
     AtlasEntry& entry = entries[index];
     known.erase(entry.key);
     if (pages[entry.page].is_shared) {
-        clear(entry);
         free_slots[size_key(entry.slot.width, entry.slot.height)].push_back({entry.page, entry.slot});
     } else {
         pages[entry.page] = {};
@@ -219,37 +214,45 @@ void AtlasPages::mark(Page& page, const PixelRect& rect) {
                     std::max(page.changed.y + page.changed.height, rect.y + rect.height) - y};
 }
 
-void AtlasPages::clear(const AtlasEntry& entry) {
+template <class Write>
+void AtlasPages::put_rows(const AtlasEntry& entry, Write write) {
     Page& page = pages[entry.page];
-    for (int y = 0; y < entry.slot.height; ++y) {
-        const auto at = (static_cast<std::size_t>(entry.slot.y + y) * static_cast<std::size_t>(page.width) +
-                         static_cast<std::size_t>(entry.slot.x)) *
-                        4;
-        std::fill_n(page.pixels.begin() + static_cast<std::ptrdiff_t>(at),
-                    static_cast<std::size_t>(entry.slot.width) * 4, std::uint8_t{0});
+    const PixelRect padded{entry.at.x - 1, entry.at.y - 1, entry.at.width + 2, entry.at.height + 2};
+    const auto length = static_cast<std::size_t>(padded.width) * 4;
+    for (int y = 0; y < padded.height; ++y) {
+        std::uint8_t* const row = page.pixels.data() + (static_cast<std::size_t>(padded.y + y) *
+                                                            static_cast<std::size_t>(page.width) +
+                                                        static_cast<std::size_t>(padded.x)) *
+                                                           4;
+        if (y == 0 || y == padded.height - 1) {
+            std::memset(row, 0, length);
+            continue;
+        }
+        std::memset(row, 0, 4);
+        write(y - 1, row + 4);
+        std::memset(row + length - 4, 0, 4);
     }
-    mark(page, entry.slot);
+    mark(page, padded);
 }
 
 void AtlasPages::put_coverage(AtlasIndex index) {
-    texels.resize(coverage.bytes.size() * 4);
-    for (std::size_t i = 0; i < coverage.bytes.size(); ++i)
-        std::fill_n(texels.begin() + static_cast<std::ptrdiff_t>(i * 4), 4, coverage.bytes[i]);
-    put(index, texels.data());
+    const AtlasEntry& entry = entries[index];
+    put_rows(entry, [&](int y, std::uint8_t* row) {
+        const std::uint8_t* const from =
+            coverage.bytes.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(entry.at.width);
+        for (int x = 0; x < entry.at.width; ++x) {
+            const std::uint32_t texel = from[x] * 0x01010101U;
+            std::memcpy(row + static_cast<std::size_t>(x) * 4, &texel, 4);
+        }
+    });
 }
 
 void AtlasPages::put(AtlasIndex index, const std::uint8_t* bytes) {
     const AtlasEntry& entry = entries[index];
-    Page& page = pages[entry.page];
-    const std::size_t row = static_cast<std::size_t>(entry.at.width) * 4;
-    for (int y = 0; y < entry.at.height; ++y) {
-        const auto at = (static_cast<std::size_t>(entry.at.y + y) * static_cast<std::size_t>(page.width) +
-                         static_cast<std::size_t>(entry.at.x)) *
-                        4;
-        std::copy_n(bytes + static_cast<std::size_t>(y) * row, row,
-                    page.pixels.begin() + static_cast<std::ptrdiff_t>(at));
-    }
-    mark(page, entry.slot);
+    const std::size_t length = static_cast<std::size_t>(entry.at.width) * 4;
+    put_rows(entry, [&](int y, std::uint8_t* row) {
+        std::memcpy(row, bytes + static_cast<std::size_t>(y) * length, length);
+    });
 }
 
 void AtlasPages::release(AtlasIndex index) {

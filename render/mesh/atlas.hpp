@@ -25,8 +25,16 @@ struct AtlasKey {
     void add(std::uint32_t word) { add(std::uint64_t{word}); }
     void add(int word) { add(static_cast<std::uint64_t>(static_cast<std::int64_t>(word))); }
     /// To a sixteenth.
-    void add(float number);
+    void add(float number) { add(std::uint64_t{sixteenths(number)}); }
+    void add(Point point) { add(std::uint64_t{sixteenths(point.x)} << 32U | sixteenths(point.y)); }
     friend bool operator==(const AtlasKey&, const AtlasKey&) = default;
+
+ private:
+    static std::uint32_t sixteenths(float number) {
+        const float limited = number > -1e6F ? (number < 1e6F ? number : 1e6F) : -1e6F;
+        return static_cast<std::uint32_t>(
+            static_cast<std::int32_t>(limited * 16 + (limited < 0 ? -0.5F : 0.5F)));
+    }
 };
 struct AtlasKeyHash {
     std::size_t operator()(const AtlasKey& key) const {
@@ -84,7 +92,7 @@ struct AtlasPages {
     AtlasIndex add(const AtlasKey& key, int width, int height);
     /// Puts `coverage` there, as white.
     void put_coverage(AtlasIndex index);
-    /// Puts texels there, four bytes each.
+    /// Puts texels there, four bytes each, and an empty pixel around them. What else is in their place is never seen.
     void put(AtlasIndex index, const std::uint8_t* bytes);
     void release(AtlasIndex index);
 
@@ -98,8 +106,10 @@ struct AtlasPages {
     bool evict(std::uint64_t unused_for);
     void drop(AtlasIndex index);
     void reclaim();
-    void clear(const AtlasEntry& entry);
     void mark(Page& page, const PixelRect& rect);
+    /// Writes the pixels of an entry row by row: `write(y, row)` those of one.
+    template <class Write>
+    void put_rows(const AtlasEntry& entry, Write write);
 };
 
 struct MeshAtlas::State : AtlasPages {

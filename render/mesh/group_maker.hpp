@@ -183,10 +183,8 @@ class GroupMaker {
             command, clip);
     }
     void add_points(AtlasKey& key, std::span<const Point> points, Point origin) const {
-        for (const Point& point : points) {
-            key.add(point.x - origin.x);
-            key.add(point.y - origin.y);
-        }
+        for (const Point& point : points)
+            key.add(Point{point.x - origin.x, point.y - origin.y});
         key.add(static_cast<int>(points.size()));
     }
 
