@@ -147,6 +147,7 @@ Exit demo(const std::string& out, const std::string& from) {
 int main(int count, char** arguments) {
     CLI::App app{"rapido: values on a screen, kept right"};
     app.require_subcommand(1);
+    app.set_version_flag("--version", "rapido " RAPIDO_VERSION, "the version");
     app.failure_message([](const CLI::App* command, const CLI::Error& error) {
         std::string name = "rapido";
         for (const CLI::App* const used : command->get_subcommands())
