@@ -125,6 +125,8 @@ std::string type_of(const Field& field) {
             return "table of sources by name";
         case FieldType::texts:
             return "list of texts";
+        case FieldType::values:
+            return "a value, or a list of values";
         case FieldType::points:
             return "list of [x, y]";
         case FieldType::table:
@@ -187,7 +189,8 @@ int main() {
                  "# Reference of HUD files\n\n"
                  "Every key of a HUD file, which is the name of the field in C++, too; where `motion`, "
                  "`rise`, `fall`, "
-                 "`max_motion` and `cycle` stand,\nC++ has one `Motions`. A key that is not required may be left out. An "
+                 "`max_motion` and `cycle` stand,\nC++ has one `Motions`. A key that is not required may be "
+                 "left out. An "
                  "empty default means "
                  "none. Lengths are design pixels.\n";
     Writer writer;
@@ -195,6 +198,8 @@ int main() {
     writer.write("The HUD: keys at the top", top_table, &hud);
     const Timer timer;
     writer.write("`[[timer]]`", timer_table, &timer);
+    const DeclaredSource source;
+    writer.write("`[source.NAME]`", source_table, &source);
     const Meter meter;
     writer.write("`[[meter]]`", meter_table, &meter);
     const Effect effect;

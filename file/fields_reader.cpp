@@ -145,6 +145,8 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return read_points(node, into, field, name);
         case FieldType::texts:
             return read_texts(node, into, field, name);
+        case FieldType::values:
+            return read_values(node, into, field, name);
         case FieldType::insets:
             return read_insets(node, into, field, name);
         case FieldType::choice:
@@ -458,6 +460,33 @@ void FieldsReader::read_texts(const toml::node& node, void* into, const Field& f
     texts.clear();
     for (const toml::node& item : *list)
         read_as<std::string>(item, &texts.emplace_back(), "a text in " + name, "a text");
+}
+
+/// A value, or a list of them.
+void FieldsReader::read_values(const toml::node& node, void* into, const Field& field,
+                               const std::string& name) {
+    auto& values = *static_cast<std::vector<KeptValue>*>(into);
+    values.clear();
+    const auto read_one = [&](const toml::node& item) {
+        if (const auto text = item.value_exact<std::string>())
+            values.emplace_back(Value(std::string_view(*text)));
+        else if (const auto flag = item.value_exact<bool>())
+            values.emplace_back(Value(*flag));
+        else if (const auto whole = item.value_exact<std::int64_t>())
+            values.emplace_back(Value(*whole));
+        else if (const auto real = item.value_exact<double>())
+            values.emplace_back(Value(*real));
+        else
+            expected(item, name, "a text, a number, true or false, or a list of them");
+    };
+    const toml::array* const list = node.as_array();
+    if (list == nullptr) return read_one(node);
+    if (list->size() > field.most)
+        return fail(ProblemCode::too_large, node,
+                    name + " has " + std::to_string(list->size()) + " entries; at most " +
+                        std::to_string(field.most));
+    for (const toml::node& item : *list)
+        read_one(item);
 }
 
 /// One number, or two or four of them in the order of CSS.

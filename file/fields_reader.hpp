@@ -107,6 +107,7 @@ class FieldsReader {
                                      std::initializer_list<std::size_t> counts, std::string_view what);
     void read_points(const toml::node& node, void* into, const Field& field, const std::string& name);
     void read_texts(const toml::node& node, void* into, const Field& field, const std::string& name);
+    void read_values(const toml::node& node, void* into, const Field& field, const std::string& name);
     void read_insets(const toml::node& node, void* into, const Field& field, const std::string& name);
     /// A name as it is meant inside a stamp: that of an element inside begins with the path of the stamp.
     std::string resolved(std::string name) const;

@@ -73,6 +73,10 @@ class HudReader {
             components_.read(*components, kind_names_);
         for (const auto& [key, node] : top) {
             if (key.str() == "style" || key.str() == "component" || key.str() == "theme") continue;
+            if (key.str() == "source") {
+                read_sources(node);
+                continue;
+            }
             if (key.str() == "element")
                 read_list(key, node, [&](const toml::table& table) { read_element(table, {}); });
             else if (key.str() == "timer")
@@ -110,7 +114,7 @@ class HudReader {
             return reader_.read_field(*known, node, &definition, owner, std::string(key.str()),
                                       definition.origin);
         std::vector<std::string_view> names{"element", "timer", "meter",     "effect", "locale",
-                                            "group",   "style", "component", "theme"};
+                                            "group",   "style", "component", "theme",  "source"};
         for (const Field& field : top_table.fields)
             names.push_back(field.name);
         reader_.unknown_key(key, std::move(names), "the HUD");
@@ -199,6 +203,69 @@ class HudReader {
         }
         definition.themes = std::move(themes);
         definition.theme_origins = std::move(origins);
+    }
+
+    /// What the HUD expects of the game, in the order in which it is written.
+    void read_sources(const toml::node& node) {
+        const toml::table* const all = node.as_table();
+        if (all == nullptr) return reader_.expected(node, "'source'", "tables, [source.\"NAME\"]");
+        if (all->size() > most_others)
+            return reader_.fail(
+                ProblemCode::too_large, node,
+                std::to_string(all->size()) + " of 'source'; at most " + std::to_string(most_others));
+        std::map<std::pair<int, int>, std::pair<DeclaredSource, Origin>> in_order;
+        for (const auto& [key, value] : *all) {
+            const std::string owner = "source '" + utf8::shortened(key.str()) + "'";
+            const toml::table* const table = value.as_table();
+            if (table == nullptr) {
+                reader_.expected(value, owner, "a table");
+                continue;
+            }
+            const Location place = reader_.place(key);
+            auto& [source, origin] = in_order[{place.line, place.column}];
+            source.name = key.str();
+            origin.location = place;
+            const std::size_t before = problems.count();
+            reader_.read(*table, source_table, &source, {owner}, origin);
+            if (problems.count() == before) check_source(source, *table, owner);
+        }
+        for (auto& [place, declared] : in_order) {
+            definition.sources.push_back(std::move(declared.first));
+            definition.source_origins.push_back(std::move(declared.second));
+        }
+    }
+
+    /// That its range and its samples are those of its type.
+    void check_source(DeclaredSource& source, const toml::table& table, const std::string& owner) {
+        const bool is_amount = source.type != SourceType::flag && source.type != SourceType::text;
+        const bool has_range = source.range.low != source.range.high;
+        const std::string type(Choices<SourceType>::names[static_cast<std::size_t>(source.type)]);
+        if (table.contains("range") && !is_amount)
+            reader_.fail(ProblemCode::contradiction, *table.get("range"),
+                         "'range' of " + owner + ", which is a " + type, "give its values as 'sample'");
+        else if (table.contains("range") && !(source.range.low < source.range.high))
+            reader_.fail(ProblemCode::out_of_range, *table.get("range"),
+                         "'range' of " + owner + " is empty; expected [low, high]");
+        for (KeptValue& kept : source.sample) {
+            const Value value = kept.get();
+            const bool fits = source.type == SourceType::text      ? value.type() == Value::Type::text
+                              : source.type == SourceType::flag    ? value.type() == Value::Type::boolean
+                              : source.type == SourceType::integer ? value.is_integer()
+                                                                   : value.is_integer() || value.is_real();
+            if (!fits) {
+                const char* const article = source.type == SourceType::integer ? "an " : "a ";
+                return reader_.fail(
+                    ProblemCode::wrong_type, *table.get("sample"),
+                    "'sample' of " + owner + " does not hold " + article + type + ", which it is");
+            }
+            if (is_amount && has_range &&
+                !(value.number() >= source.range.low && value.number() <= source.range.high))
+                return reader_.fail(ProblemCode::out_of_range, *table.get("sample"),
+                                    "'sample' of " + owner + " is " + plain_number(value.number()) +
+                                        ", which is outside of its range, " + plain_number(source.range.low) +
+                                        " to " + plain_number(source.range.high));
+            if (source.type == SourceType::number) kept = KeptValue(Value(value.number()));
+        }
     }
 
     // --- Styles

@@ -72,6 +72,10 @@ class HudWriter {
             text += "\n[style." + key_text(style.id) + "]\n";
             write_fields(text_style_table, &style, TextStyle{}, "style '" + style.id + "'", "id");
         }
+        for (const DeclaredSource& source : definition.sources) {
+            text += "\n[source." + key_text(source.name) + "]\n";
+            write_fields(source_table, &source, DeclaredSource{}, "source '" + source.name + "'");
+        }
         write_list("timer", timer_table, definition.timers);
         write_list("meter", meter_table, definition.meters);
         write_list("effect", effect_table, definition.effects);
@@ -211,6 +215,10 @@ class HudWriter {
                                  [](const Point& point) { return pair_text(point.x, point.y); });
             case FieldType::texts:
                 return list_text(*static_cast<const std::vector<std::string>*>(at), in_quotes);
+            case FieldType::values: {
+                const auto& values = *static_cast<const std::vector<KeptValue>*>(at);
+                return values.size() == 1 ? value_text(values[0]) : list_text(values, value_text);
+            }
             case FieldType::sources: {
                 std::string written = "{";
                 for (const NamedSource& named : *static_cast<const std::vector<NamedSource>*>(at))
@@ -224,6 +232,13 @@ class HudWriter {
                 return items_text(field, at, plain, owner + std::string(field.name) + ".");
         }
         return {};
+    }
+
+    static std::string value_text(const KeptValue& kept) {
+        const Value value = kept.get();
+        if (value.type() == Value::Type::text) return in_quotes(std::string(value.text()));
+        if (value.type() == Value::Type::boolean) return value.boolean() ? "true" : "false";
+        return value.is_integer() ? std::to_string(value.int64()) : real_text(value.number());
     }
 
     /// `plain` is a list in which there is room for one item with all defaults.

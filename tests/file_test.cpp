@@ -137,6 +137,77 @@ duration = "long"
     EXPECT_EQ(texts(read_hud(text, "hud.toml").problems()), expected);
 }
 
+TEST(HudFile, declares_what_the_game_will_offer) {
+    const std::string text = R"([source]
+"plane.water" = { range = [0, 3000], sample = 640, unit = "L" }
+drops = { type = "integer", sample = [3, 12] }
+paused = { type = "flag" }
+[source.village]
+type = "text"
+sample = ["Pine Hollow", "Alder Creek"]
+[[element]]
+kind = "text"
+id = "water"
+value = "plane.water"
+[[element]]
+kind = "text"
+id = "oil"
+value = "plane.watr"
+)";
+    const auto definition = read_hud(text, "hud.toml");
+    ASSERT_TRUE(definition) << texts(definition.problems()).front();
+    ASSERT_EQ(definition->sources.size(), 4U);
+    const DeclaredSource& water = definition->sources[0];
+    EXPECT_EQ(water,
+              (DeclaredSource{
+                  .name = "plane.water", .range = {0, 3000}, .sample = {KeptValue(640.0)}, .unit = "L"}));
+    EXPECT_EQ(definition->sources[1].type, SourceType::integer);
+    EXPECT_EQ(definition->sources[1].sample[1], KeptValue(Value(std::int64_t{12})));
+    EXPECT_EQ(definition->sources[3].sample[1], KeptValue(Value("Alder Creek")));
+    EXPECT_EQ(read_hud(*write_hud(*definition), "hud.toml")->sources, definition->sources);
+
+    // What is declared is no problem before it comes; what is not is told the nearest of it.
+    Sources sources;
+    Hud hud(*definition, sources);
+    EXPECT_EQ(texts(hud.problems()),
+              (std::vector<std::string>{"hud.toml:15:10: error: 'value' of text 'oil': unknown source "
+                                        "'plane.watr'; did you mean 'plane.water'?"}));
+    EXPECT_EQ(hud.wanted_sources(), (std::vector<std::string>{"plane.water", "plane.watr"}));
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(hud.find("water")), "--");
+    double litres = 12;
+    sources.set("plane.water", watch(litres));
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(hud.find("water")), "12");
+
+    const std::vector<std::pair<std::string, std::string>> faults{
+        {"source = 3", "1:10: error: 'source' is a number; expected tables, [source.\"NAME\"]"},
+        {"[source]\na = 3", "2:5: error: source 'a' is a number; expected a table"},
+        {"[source.a]\ntpye = \"text\"", "2:1: error: unknown key 'tpye' in source 'a'; did you mean 'type'?"},
+        {"[source.a]\ntype = \"flg\"",
+         "2:8: error: 'type' of source 'a' is 'flg'; expected one of number, integer, flag, text or time; "
+         "did "
+         "you mean 'flag'?"},
+        {"[source.a]\ntype = \"text\"\nrange = [0, 1]",
+         "3:9: error: 'range' of source 'a', which is a text; give its values as 'sample'"},
+        {"[source.a]\nrange = [5, 5]", "2:9: error: 'range' of source 'a' is empty; expected [low, high]"},
+        {"[source.a]\ntype = \"integer\"\nsample = 1.5",
+         "3:10: error: 'sample' of source 'a' does not hold an integer, which it is"},
+        {"[source.a]\ntype = \"flag\"\nsample = [true, \"no\"]",
+         "3:10: error: 'sample' of source 'a' does not hold a flag, which it is"},
+        {"[source.a]\nrange = [0, 10]\nsample = 11",
+         "3:10: error: 'sample' of source 'a' is 11, which is outside of its range, 0 to 10"},
+        {"[source.a]\nsample = [[1]]",
+         "2:11: error: 'sample' of source 'a' is a list; expected a text, a number, true or false, or a list "
+         "of "
+         "them"},
+    };
+    for (const auto& [file, problem] : faults)
+        EXPECT_EQ(texts(read_hud(file, "hud.toml").problems()),
+                  std::vector<std::string>{"hud.toml:" + problem})
+            << file;
+}
+
 TEST(HudFile, is_checked_together_with_its_formats_and_names) {
     const std::string text = R"([[element]]
 kind = "text"

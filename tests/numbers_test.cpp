@@ -457,6 +457,14 @@ TEST(Language, may_be_a_catalogue_of_the_game) {
     hud.add(Text{.id = "b", .value = watch(acres), .format = "{} acres"});
     frame(2);
     EXPECT_EQ(hud.text(hud.find("b")), "2 Morgen") << "what comes later is asked for";
+
+    const FunctionCatalogue function([](std::string_view of) -> std::optional<std::string> {
+        if (of == "{} acres") return "{} Hektar";
+        return std::nullopt;
+    });
+    hud.set_language({.tag = "de", .catalogue = &function});
+    EXPECT_EQ(frame(5), "5 Hektar");
+    EXPECT_EQ(frame({}), "none Hektar");
 }
 
 TEST(Text, is_made_only_when_its_characters_would_differ) {

@@ -417,7 +417,7 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
              Case{"play " + hud + " --trace " + csv + " --at inf", 2, "inf is no finite number"},
              Case{"play " + hud + " --trace " + csv + " --size 16384x16384", 2, "at most 64 million pixels"},
              Case{"play " + hud, 2,
-                  "error: --trace: is required, unless HUD is a recording; see 'rapido play"},
+                  "error: --trace: or --sweep is required, unless HUD is a recording; see 'rapido play"},
              Case{"play " + hud + " --trace " + csv + " --record /nowhere/r.jsonl", 1,
                   "/nowhere/r.jsonl: error: cannot be written"},
              Case{"play " + folder.write("r.jsonl", "{\"recording\":1,\"hud\":\"\"}\n{\"time\":1.5}\n"), 1,
@@ -465,6 +465,46 @@ TEST(Tool, records_what_it_plays_and_plays_what_is_recorded) {
     for (const char* const event :
          {"2.000 evacuation mark 5", "6.000 evacuation mark 1", "7.000 evacuation end -"})
         EXPECT_EQ(std::count(lines.begin(), lines.end(), event), 1) << event;
+}
+
+TEST(Tool, lists_the_names_of_a_hud_and_sweeps_what_it_declares) {
+    const Ran names = run_tool("names " + sample("hud.toml"));
+    EXPECT_EQ(names.exit, 0) << names.out;
+    const std::vector<std::string> lines = lines_of(names.out);
+    const auto has = [&](const std::string& line) {
+        return std::find(lines.begin(), lines.end(), line) != lines.end();
+    };
+    EXPECT_TRUE(has("plane.water number 0 to 3000 2200 L"));
+    EXPECT_TRUE(has("world.village text - Pine Hollow, Alder Creek, Stonebridge -"));
+    EXPECT_TRUE(has("evacuation.left - - - - offered by the HUD"));
+    const Ran json = run_tool("names --json " + sample("hud.toml"));
+    for (const char* const name : {"plane.altitude", "mission.won", "pilot.rank"})
+        EXPECT_NE(json.out.find("{\"name\":\"" + std::string(name) + "\",\"declared\":true,\"wanted\":true"),
+                  std::string::npos)
+            << name;
+
+    // Twelve seconds: the usual value, from midnight to midnight and back, the usual value.
+    const Ran table = run_tool("play " + sample("hud.toml") +
+                               " --sweep --table --json --at 1 --at 4 --at 6 --at 8 --at 11");
+    EXPECT_EQ(table.exit, 0) << table.out;
+    std::vector<std::string> times;
+    for (const std::string& line : lines_of(table.out))
+        if (line.find(".numbers.clock\"") != std::string::npos)
+            times.push_back(line.substr(line.find("\"text\":\"") + 8, 5));
+    EXPECT_EQ(times, (std::vector<std::string>{"19:12", "11:59", "23:59", "11:59", "19:12"}));
+
+    TemporaryFolder folder;
+    folder.write("typo.toml", "[source.water]\n[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"watr\"\n");
+    const Ran typo = run_tool("names " + folder.path("typo.toml"));
+    EXPECT_EQ(typo.exit, 1);
+    EXPECT_NE(typo.out.find("5:10: error: 'value' of text 'a': unknown source 'watr'; did you mean 'water'?"),
+              std::string::npos)
+        << typo.out;
+    EXPECT_NE(typo.out.find("nothing asks for it"), std::string::npos);
+    folder.write("none.toml", "[[element]]\nkind = \"text\"\nid = \"a\"\nformat = \"hello\"\n");
+    const Ran none = run_tool("play " + folder.path("none.toml") + " --sweep");
+    EXPECT_EQ(none.exit, 1);
+    EXPECT_NE(none.out.find("declares no source that could be swept"), std::string::npos) << none.out;
 }
 
 TEST(Tool, completes_commands_and_options_and_its_manual_has_them_all) {

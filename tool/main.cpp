@@ -9,6 +9,7 @@
 #include <regex>
 
 #include "tool/manual.hpp"
+#include "tool/names.hpp"
 #include "tool/play.hpp"
 #include "tool/plot.hpp"
 
@@ -46,6 +47,8 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
     command.add_option("hud", options.hud, "HUD file (TOML), or a recording")->required();
     command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording")
         ->type_name("FILE");
+    command.add_flag("--sweep", options.sweep,
+                     "without a trace: every source that the HUD declares goes through its range");
     command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
         ->check(CLI::Range(0.01, 10000.0))
         ->check(check_finite);
@@ -85,11 +88,14 @@ std::optional<bool> is_recording(const std::string& path) {
 /// What goes together: a recording says itself what all else is asked for.
 void check_replay(const CLI::App& command, const ReplayOptions& options) {
     const std::optional<bool> known = is_recording(options.hud);
+    if (options.sweep && !options.trace.empty())
+        throw CLI::ValidationError("--sweep", "stands for a trace; leave one of both away");
+    if (options.sweep) return;
     const bool is_whole = known.value_or(options.trace.empty());
     if (is_whole && !options.trace.empty())
         throw CLI::ValidationError("--trace", "a recording holds its values; leave --trace away");
     if (!is_whole && options.trace.empty())
-        throw CLI::ValidationError("--trace", "is required, unless HUD is a recording");
+        throw CLI::ValidationError("--trace", "or --sweep is required, unless HUD is a recording");
     if (!is_whole && !is_recording(options.trace).value_or(false)) return;
     for (const char* const name : {"--rate", "--size", "--scale", "--locale", "--theme", "--reduced-motion"})
         if (command.count(name) > 0 && (command.get_name() == "play" || std::string_view(name) != "--size"))
@@ -229,6 +235,12 @@ int main(int count, char** arguments) {
         ->type_name("SECONDS")
         ->check(check_finite);
 
+    rapido::tool::NamesOptions names;
+    CLI::App* const names_command =
+        app.add_subcommand("names", "the names that a HUD asks the game for, and those that it offers");
+    names_command->add_option("hud", names.hud, "HUD file (TOML)")->required();
+    names_command->add_flag("--json", names.json, "JSON Lines instead of columns");
+
     CLI::App* const manual_command = app.add_subcommand("manual", "this manual, as a page for man");
     std::string shell = "bash";
     CLI::App* const completion_command =
@@ -245,6 +257,8 @@ int main(int count, char** arguments) {
     Exit exit = Exit::fine;
     if (*demo_command) {
         exit = demo(out, sample);
+    } else if (*names_command) {
+        exit = rapido::tool::names(names, std::cout, std::cerr);
     } else if (*manual_command) {
         rapido::tool::write_manual(app, std::cout);
     } else if (*completion_command) {

@@ -6,6 +6,7 @@
 #include <filesystem>
 
 #include "rapido/locale.hpp"
+#include "tool/sweep.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -22,7 +23,11 @@ Problems Replay::open() {
     Result<std::string> text = read_text_file(options_.hud, largest_file);
     if (!text) return text.problems();
     const bool is_whole = Recording::is_recording(*text);
-    Result<std::string> data = is_whole ? std::move(text) : read_text_file(options_.trace, largest_file);
+    if (options_.sweep && is_whole)
+        return {{{options_.hud}, "is a recording, which has its own values", "leave --sweep away"}};
+    Result<std::string> data = is_whole         ? std::move(text)
+                               : options_.sweep ? Result<std::string>(std::string())
+                                                : read_text_file(options_.trace, largest_file);
     const auto with_those_of_hud = [&](Problems problems) {
         if (!is_whole)
             for (const Problem& problem : read_hud(*text, options_.hud).problems())
@@ -31,7 +36,15 @@ Problems Replay::open() {
     };
     if (!data) return with_those_of_hud(data.problems());
     const std::string& name = is_whole ? options_.hud : options_.trace;
-    if (Recording::is_recording(*data)) {
+    if (options_.sweep) {
+        const Result<HudDefinition> declared = read_hud(*text, options_.hud);
+        if (!declared) return declared.problems();
+        Result<Trace> swept = sweep_of(*declared, options_.hud);
+        if (!swept) return swept.problems();
+        trace_ = *std::move(swept);
+        origin_ = first_ = trace_->rows().front().time;
+        last_ = trace_->rows().back().time;
+    } else if (Recording::is_recording(*data)) {
         Result<Recording> recording = Recording::read(*data, name);
         if (!recording) return with_those_of_hud(recording.problems());
         recording_ = *std::move(recording);

@@ -13,23 +13,6 @@ namespace {
 
 using Cells = std::vector<std::string>;
 
-/// Columns two spaces apart, the first one right-aligned as it holds numbers.
-void print_columns(const std::vector<Cells>& rows, std::ostream& out) {
-    std::vector<std::size_t> widths(rows.front().size());
-    for (const Cells& row : rows)
-        for (std::size_t i = 0; i < row.size(); ++i)
-            widths[i] = std::max(widths[i], utf8::length(row[i]));
-    for (const Cells& row : rows) {
-        std::string line;
-        for (std::size_t i = 0; i < row.size(); ++i) {
-            const std::string padding(widths[i] - utf8::length(row[i]), ' ');
-            line += (i > 0 ? "  " : "") + (i == 0 ? padding + row[i] : row[i] + padding);
-        }
-        line.erase(line.find_last_not_of(' ') + 1);
-        out << line << '\n';
-    }
-}
-
 std::string fill_text(const std::optional<double>& fill) {
     if (!fill) return "-";
     std::array<char, 32> buffer;
@@ -38,6 +21,22 @@ std::string fill_text(const std::optional<double>& fill) {
 }
 
 }  // namespace
+
+void print_columns(const std::vector<Cells>& rows, bool numbers_first, std::ostream& out) {
+    std::vector<std::size_t> widths(rows.front().size());
+    for (const Cells& row : rows)
+        for (std::size_t i = 0; i < row.size(); ++i)
+            widths[i] = std::max(widths[i], utf8::length(row[i]));
+    for (const Cells& row : rows) {
+        std::string line;
+        for (std::size_t i = 0; i < row.size(); ++i) {
+            const std::string padding(widths[i] - utf8::length(row[i]), ' ');
+            line += (i > 0 ? "  " : "") + (i == 0 && numbers_first ? padding + row[i] : row[i] + padding);
+        }
+        line.erase(line.find_last_not_of(' ') + 1);
+        out << line << '\n';
+    }
+}
 
 std::string seconds_text(Nanoseconds time) {
     return rapido::seconds_text(time, 3);
@@ -72,7 +71,7 @@ void print_table(const std::vector<TableRow>& rows, bool json, std::ostream& out
     for (const TableRow& row : rows)
         cells.push_back({seconds_text(row.time), row.id, row.text.empty() ? "-" : row.text,
                          fill_text(row.fill), to_string(row.color), row.visible ? "yes" : "no"});
-    print_columns(cells, out);
+    print_columns(cells, true, out);
 }
 
 void print_events(const std::vector<Event>& events, bool json, std::ostream& out) {
@@ -90,7 +89,7 @@ void print_events(const std::vector<Event>& events, bool json, std::ostream& out
     for (const Event& event : events)
         cells.push_back({seconds_text(event.time), event.id, std::string(to_string(event.kind)),
                          event.detail.empty() ? "-" : event.detail});
-    print_columns(cells, out);
+    print_columns(cells, true, out);
 }
 
 void print_problems(const Problems& problems, std::ostream& out) {

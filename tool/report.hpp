@@ -24,6 +24,8 @@ std::vector<TableRow> rows_of(const Hud& hud, Nanoseconds time);
 
 void print_table(const std::vector<TableRow>& rows, bool json, std::ostream& out);
 void print_events(const std::vector<Event>& events, bool json, std::ostream& out);
+/// Columns two spaces apart; the first one may be right-aligned, where it holds numbers.
+void print_columns(const std::vector<std::vector<std::string>>& rows, bool numbers_first, std::ostream& out);
 /// One problem a line.
 void print_problems(const Problems& problems, std::ostream& out);
 

@@ -38,6 +38,7 @@ enum class FieldType : std::uint8_t {
     limits,   ///< [low, high]
     points,   ///< a list of [x, y]
     texts,    ///< a list of texts
+    values,   ///< a value, or a list of values
     sources,  ///< a table of sources, by names of one's own
     table,    ///< an aggregate with a description of its own
     list,     ///< several of them; a number stands for one with this first field
@@ -139,6 +140,9 @@ template <>
 inline constexpr bool is_list<std::vector<Point>> = false;
 template <>
 inline constexpr bool is_list<std::vector<std::string>> = false;
+class KeptValue;
+template <>
+inline constexpr bool is_list<std::vector<KeptValue>> = false;
 
 template <class>
 struct MemberOf;

@@ -13,6 +13,7 @@ namespace rapido {
 template <> struct FieldTypeOf<Source> : KnownFieldType<FieldType::source> {};
 template <> struct FieldTypeOf<Easing> : KnownFieldType<FieldType::easing> {};
 template <> struct FieldTypeOf<Limits> : KnownFieldType<FieldType::limits> {};
+template <> struct FieldTypeOf<std::vector<KeptValue>> : KnownFieldType<FieldType::values> {};
 template <> struct FieldTypeOf<std::vector<NamedSource>> : KnownFieldType<FieldType::sources> {};
 template <> inline constexpr bool is_list<std::vector<NamedSource>> = false;
 // clang-format on

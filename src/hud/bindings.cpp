@@ -38,7 +38,7 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
         return index;
     }
     const std::string& name = source.name();
-    const bool is_known = is_told(name) || sources_.find(name) != nullptr;
+    const bool is_known = is_told(name) || sources_.find(name) != nullptr || declared_.contains(name);
     if (!is_known && (!offer || !offer(name, problem))) {
         if (!problem.message.empty()) return std::nullopt;
         problem.code = ProblemCode::unknown_source;
@@ -47,6 +47,7 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
             std::vector<std::string_view> names = sources_.names();
             for (const auto& [told, index] : told_)
                 names.push_back(told);
+            names.insert(names.end(), declared_.begin(), declared_.end());
             std::sort(names.begin(), names.end());
             problem.hint = did_you_mean(name, names);
         }
@@ -55,6 +56,21 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
     const SourceIndex told = told_.at(name).index;
     used_[told] = 1;
     return asked.is_adjusted() ? derived(told, asked) : told;
+}
+
+std::vector<std::string> Bindings::asked() const {
+    std::set<std::string> names;
+    for (const auto& [index, known] : named_)
+        if (!is_told(known.asked.name())) names.insert(known.asked.name());
+    return {names.begin(), names.end()};
+}
+
+std::vector<std::string> Bindings::told() const {
+    std::vector<std::string> names;
+    for (const auto& [name, told] : told_)
+        names.push_back(name);
+    std::sort(names.begin(), names.end());
+    return names;
 }
 
 /// Those who ask for the same share it; it goes on when the name means something else.

@@ -3,6 +3,7 @@
 
 #include <functional>
 #include <optional>
+#include <set>
 #include <span>
 #include <string>
 #include <unordered_map>
@@ -50,6 +51,12 @@ class Bindings {
     void set_role(SourceIndex index, ElementIndex element, Dependent::Role from, Dependent::Role to);
     /// An element depends on this source no more.
     void forget(SourceIndex index, ElementIndex element);
+
+    /// A name that the game is expected to have at some time: that it is not there yet is no problem.
+    void declare(const std::string& name) { declared_.insert(name); }
+    /// The names that were asked for and are not told by the HUD, and those that it tells, both in alphabetical order.
+    std::vector<std::string> asked() const;
+    std::vector<std::string> told() const;
 
     /// Adds a source that the HUD tells.
     SourceIndex add_told(const std::string& name, std::optional<Value::Type> type,
@@ -157,6 +164,7 @@ class Bindings {
     std::vector<SourceIndex> rebound_;
     std::vector<SourceIndex> linked_;  ///< since the last call of `follow_names`, to what the HUD tells
     std::unordered_map<std::string, Told> told_;
+    std::set<std::string, std::less<>> declared_;
     std::vector<Derived> derived_;
     std::unordered_map<SourceIndex, std::size_t> derived_places_;      ///< in `derived_`
     std::unordered_multimap<std::size_t, SourceIndex> known_derived_;  ///< by a hash of what they are made of

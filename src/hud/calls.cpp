@@ -243,6 +243,14 @@ bool Hud::restore_timers(std::span<const TimerState> timers) {
     return all;
 }
 
+std::vector<std::string> Hud::wanted_sources() const {
+    return state_->bindings.asked();
+}
+
+std::vector<std::string> Hud::offered_sources() const {
+    return state_->bindings.told();
+}
+
 std::uint64_t Hud::texts_made() const {
     std::uint64_t count = 0;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)

@@ -40,8 +40,8 @@ bool operator==(const HudDefinition& a, const HudDefinition& b) {
     return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale && a.margin == b.margin &&
            a.mirror == b.mirror && a.font == b.font && a.locales == b.locales &&
            a.compact_names == b.compact_names && a.themes == b.themes && a.styles == b.styles &&
-           a.font_files == b.font_files && a.timers == b.timers && a.meters == b.meters &&
-           a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
+           a.font_files == b.font_files && a.sources == b.sources && a.timers == b.timers &&
+           a.meters == b.meters && a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
 }
 
 bool Hud::record(Recorder* recorder) {
@@ -79,6 +79,7 @@ void Hud::State::make(const HudDefinition& definition) {
                                                             .font_files = definition.font_files,
                                                             .styles = definition.styles,
                                                             .themes = definition.themes,
+                                                            .sources = definition.sources,
                                                             .timers = definition.timers,
                                                             .meters = definition.meters,
                                                             .effects = definition.effects,
@@ -89,6 +90,8 @@ void Hud::State::make(const HudDefinition& definition) {
     ElementContext top = context_of("the HUD", &definition.origin);
     top.check_numbers(top_table, &definition);
     const bool fine = !top.failed();
+    for (const DeclaredSource& source : definition.sources)
+        bindings.declare(source.name);
     layouter.set_options({.design = fine ? definition.design : HudDefinition{}.design,
                           .fit = definition.fit,
                           .whole_scale = definition.whole_scale,

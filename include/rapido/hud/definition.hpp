@@ -13,6 +13,7 @@
 #include "rapido/element/text_style.hpp"
 #include "rapido/look/effect.hpp"
 #include "rapido/time/game_timer.hpp"
+#include "rapido/value/kept_value.hpp"
 
 namespace rapido {
 
@@ -75,6 +76,28 @@ struct LocaleOptions {
     friend bool operator==(const LocaleOptions&, const LocaleOptions&) = default;
 };
 
+/// What a value of the game is.
+enum class SourceType : std::uint8_t {
+    number,   ///< a real number
+    integer,  ///< a whole number
+    flag,     ///< true or false
+    text,
+    time,  ///< a duration or a time of day, in seconds where it is written as a number
+};
+
+/// What a HUD expects of the game under a name: `[source."plane.water"]` in a file. From it come a preview without the game (`rapido play
+/// --sweep`) and the list of names (`rapido names`). Until the game offers the name, the readouts that ask for it have no value, and that is no
+/// problem.
+struct DeclaredSource {
+    std::string name{};
+    SourceType type = SourceType::number;
+    Limits
+        range{};  ///< what a number, an integer or a time can be, in its own units; equal bounds mean that none is declared
+    std::vector<KeptValue> sample{};  ///< what it may be, the usual one first
+    std::string unit{};               ///< such as `L`, for who reads the list of names
+    friend bool operator==(const DeclaredSource&, const DeclaredSource&) = default;
+};
+
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).
 struct Origin {
     Location location{};
@@ -103,6 +126,7 @@ struct HudDefinition {
         font_files{};  ///< in the folder of the HUD, for whoever makes its fonts: see `Fonts::add_files`
     std::vector<TextStyle> styles{};  ///< for pieces of texts
     std::vector<Theme> themes{};      ///< a name that one of them lacks is that of the first
+    std::vector<DeclaredSource> sources{};
     std::vector<Timer> timers{};
     std::vector<Meter> meters{};
     std::vector<Effect> effects{};  ///< besides the built-in ones; one with the same id replaces it
@@ -113,6 +137,7 @@ struct HudDefinition {
     Origin origin{};
     std::vector<Origin> style_origins{};
     std::vector<Origin> theme_origins{};
+    std::vector<Origin> source_origins{};
     std::vector<Origin> timer_origins{};
     std::vector<Origin> meter_origins{};
     std::vector<Origin> effect_origins{};

@@ -324,6 +324,12 @@ class Hud {
     /// Now, on the real clock.
     Nanoseconds now() const;
 
+    /// The names that its readouts, groups and timers ask the game for, in alphabetical order: those that `Sources` has, and those that it
+    /// lacks. Entries of lists are asked for as a whole.
+    std::vector<std::string> wanted_sources() const;
+    /// The names that the HUD offers to its readouts itself, as far as anybody has asked for them, and those of its timers and meters.
+    std::vector<std::string> offered_sources() const;
+
     /// What went wrong so far, each once: the first hundred, and then one that counts the others.
     const Problems& problems() const;
 

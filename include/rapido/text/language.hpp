@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <functional>
 #include <map>
 #include <optional>
 #include <span>
@@ -73,6 +74,22 @@ class Catalogue {
     /// Returns the translation of a text of a HUD, or nothing: then it is shown as it is. A HUD asks on its own thread when the language
     /// is set, and for what comes later; never in a frame in which nothing is new.
     virtual std::optional<Translation> find(std::string_view text) const = 0;
+};
+
+/// A catalogue that is a function of the game:
+///
+///     rapido::FunctionCatalogue words([](std::string_view text) { return gettext(std::string(text).c_str()); });
+class FunctionCatalogue final : public Catalogue {
+ public:
+    using Function = std::function<std::optional<std::string>(std::string_view)>;
+    explicit FunctionCatalogue(Function function) : function_(std::move(function)) {}
+    std::optional<Translation> find(std::string_view text) const override {
+        std::optional<std::string> found = function_(text);
+        return found ? std::optional(Translation::of(*std::move(found))) : std::nullopt;
+    }
+
+ private:
+    Function function_;
 };
 
 /// Everything of a HUD that depends on the player's language. Any `format` and `placeholder` in a HUD is a

@@ -21,6 +21,7 @@ class KeptValue {
 
     /// A text in it is valid until the next value.
     Value get() const { return value_.type() == Value::Type::text ? Value(std::string_view(text_)) : value_; }
+    friend bool operator==(const KeptValue& a, const KeptValue& b) { return a.get() == b.get(); }
 
  private:
     Value value_;
