@@ -219,7 +219,6 @@ TEST(Fonts, come_with_the_game_on_a_machine_that_has_none) {
     const TemporaryFolder folder;
     setenv("FONTCONFIG_FILE", folder.write("fonts.conf", "<fontconfig></fontconfig>").c_str(), 1);
     Fonts fonts, by_memory;
-    unsetenv("FONTCONFIG_FILE");
     EXPECT_FALSE(fonts.find("Inter", 700));
     EXPECT_FALSE(fonts.find("sans-serif", 400));
     ASSERT_TRUE(fonts.add_file(installed));
@@ -228,6 +227,19 @@ TEST(Fonts, come_with_the_game_on_a_machine_that_has_none) {
     std::ifstream file(installed, std::ios::binary);
     const std::string bytes{std::istreambuf_iterator<char>(file), {}};
     ASSERT_TRUE(by_memory.add_memory(std::as_bytes(std::span(bytes))));
+    EXPECT_TRUE(by_memory.find("serif", 700));
+
+    // Where even the set-up of fonts is missing, a game that names its own alone does not come near it: fontconfig would say so.
+    setenv("FONTCONFIG_FILE", "/nowhere/fonts.conf", 1);
+    testing::internal::CaptureStderr();
+    Fonts alone;
+    EXPECT_TRUE(alone.add_file(installed));
+    Hud hud({.font = "Inter"}, {}, &alone);
+    hud.add(Text{.id = "a", .format = "1480 acres", .weight = 700});
+    update(hud, 16ms);
+    EXPECT_EQ(hud.problems(), Problems{});
+    EXPECT_EQ(testing::internal::GetCapturedStderr(), "");
+    unsetenv("FONTCONFIG_FILE");
     Fonts machine;
     std::vector<Glyph> own, copied, of_machine;
     const float width = fonts.shape(*fonts.find("Inter", 700), 20, "1480 acres", own);

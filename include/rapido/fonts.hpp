@@ -17,7 +17,8 @@ namespace rapido {
 /// wide as the widest one, in the forms of the OpenType feature `tnum` where the font has them. Scripts are shaped with
 /// their joins and marks, and ordered by the Unicode bidirectional algorithm (UAX #9). Of a list of families, those
 /// that are not installed are passed over, as is what follows the sixteenth; lines are as high as the first. Weights are
-/// told apart by steps of ten.
+/// told apart by steps of ten. The fonts of the machine are looked for when a family is asked for that was not added: a game that names its own alone
+/// needs no set-up of fonts, and starts sooner.
 ///
 /// In a build with RAPIDO_SYSTEM_FONTS off there are no fonts but those that are added, and in one with RAPIDO_UNICODE off lines end at spaces alone,
 /// only the letters of ASCII change their case, and of texts in two directions only simple ones stand in their order.

@@ -18,6 +18,7 @@ struct FontFile {
     int index = 0;
 };
 
+/// Looks for the fonts when it is first asked: a program that names its own alone never does.
 class InstalledFonts {
  public:
     InstalledFonts();
@@ -32,7 +33,8 @@ class InstalledFonts {
 
  private:
     struct State;
-    std::unique_ptr<State> state_;
+    const State& state() const;
+    mutable std::unique_ptr<State> state_;
 };
 
 }  // namespace rapido

@@ -24,23 +24,31 @@ bool has_family(const FcPattern* match, const std::string& family) {
 struct InstalledFonts::State {
     FcConfigPtr config{FcInitLoadConfigAndFonts()};
     std::set<std::string> families;  ///< in lower case
-};
 
-InstalledFonts::InstalledFonts() : state_(std::make_unique<State>()) {
-    for (const FcSetName name : {FcSetSystem, FcSetApplication}) {
-        const FcFontSet* const all = FcConfigGetFonts(state_->config.get(), name);
-        for (int i = 0; all != nullptr && i < all->nfont; ++i) {
-            FcChar8* family = nullptr;
-            for (int k = 0; FcPatternGetString(all->fonts[i], FC_FAMILY, k, &family) == FcResultMatch; ++k)
-                state_->families.insert(lower_case(reinterpret_cast<const char*>(family)));
+    State() {
+        for (const FcSetName name : {FcSetSystem, FcSetApplication}) {
+            const FcFontSet* const all = FcConfigGetFonts(config.get(), name);
+            for (int i = 0; all != nullptr && i < all->nfont; ++i) {
+                FcChar8* family = nullptr;
+                for (int k = 0; FcPatternGetString(all->fonts[i], FC_FAMILY, k, &family) == FcResultMatch;
+                     ++k)
+                    families.insert(lower_case(reinterpret_cast<const char*>(family)));
+            }
         }
     }
-}
+};
+
+InstalledFonts::InstalledFonts() = default;
 
 InstalledFonts::~InstalledFonts() = default;
 
+const InstalledFonts::State& InstalledFonts::state() const {
+    if (state_ == nullptr) state_ = std::make_unique<State>();
+    return *state_;
+}
+
 bool InstalledFonts::has(const std::string& lower_family) const {
-    return state_->families.contains(lower_family);
+    return state().families.contains(lower_family);
 }
 
 std::optional<FontFile> InstalledFonts::match(const std::string& family, int weight, bool italic) const {
@@ -48,10 +56,10 @@ std::optional<FontFile> InstalledFonts::match(const std::string& family, int wei
     FcPatternAddString(pattern.get(), FC_FAMILY, reinterpret_cast<const FcChar8*>(family.c_str()));
     FcPatternAddDouble(pattern.get(), FC_WEIGHT, FcWeightFromOpenTypeDouble(weight));
     FcPatternAddInteger(pattern.get(), FC_SLANT, italic ? FC_SLANT_ITALIC : FC_SLANT_ROMAN);
-    FcConfigSubstitute(state_->config.get(), pattern.get(), FcMatchPattern);
+    FcConfigSubstitute(state().config.get(), pattern.get(), FcMatchPattern);
     FcDefaultSubstitute(pattern.get());
     FcResult result = FcResultNoMatch;
-    const FcPatternPtr found(FcFontMatch(state_->config.get(), pattern.get(), &result));
+    const FcPatternPtr found(FcFontMatch(state().config.get(), pattern.get(), &result));
     FcChar8* path = nullptr;
     if (found == nullptr || (!is_generic(family) && !has_family(found.get(), family)) ||
         FcPatternGetString(found.get(), FC_FILE, 0, &path) != FcResultMatch)
