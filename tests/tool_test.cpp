@@ -427,7 +427,9 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
                   2, "--size: is part of the recording"},
              Case{"play " + folder.path("s.jsonl") + " --trace " + csv, 2, "a recording holds its values"},
              Case{"play " + folder.path("s.jsonl") + " --at 3", 2, "outside the trace"},
-             Case{"fly", 2, ""},
+             Case{"paly " + hud, 2, "error: unknown command 'paly'; did you mean 'play'?\n"},
+             Case{"fly", 2, "error: unknown command 'fly'; expected one of demo"},
+             Case{"telegraph", 2, "expected one of demo, play, plot, names, manual or completion"},
              Case{"", 2, "subcommand"},
              Case{"--help", 0, "play"},
          }) {

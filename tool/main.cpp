@@ -8,6 +8,7 @@
 #include <iostream>
 #include <regex>
 
+#include "base/nearest.hpp"
 #include "tool/manual.hpp"
 #include "tool/names.hpp"
 #include "tool/play.hpp"
@@ -100,6 +101,20 @@ void check_replay(const CLI::App& command, const ReplayOptions& options) {
     for (const char* const name : {"--rate", "--size", "--scale", "--locale", "--theme", "--reduced-motion"})
         if (command.count(name) > 0 && (command.get_name() == "play" || std::string_view(name) != "--size"))
             throw CLI::ValidationError(name, "is part of the recording, and cannot be chosen");
+}
+
+/// An empty text for a first word that is a command or an option, or what is wrong with it.
+std::string fault_of_command(const CLI::App& app, int count, char** arguments) {
+    if (count < 2 || arguments[1][0] == '-') return {};
+    const std::string word = arguments[1];
+    std::vector<std::string> names;
+    for (const CLI::App* const command : app.get_subcommands({}))
+        names.push_back(command->get_name());
+    const std::vector<std::string_view> views(names.begin(), names.end());
+    if (std::find(names.begin(), names.end(), word) != names.end()) return {};
+    const std::string hint = rapido::did_you_mean(word, views);
+    return "unknown command '" + word + "'; " +
+           (hint.empty() ? "expected " + rapido::one_of(views) + "; see 'rapido --help'" : hint);
 }
 
 /// Where the sample data are: in the sources that it was built from, or beside an installed tool.
@@ -247,6 +262,10 @@ int main(int count, char** arguments) {
         app.add_subcommand("completion", "a script that completes commands and options in a shell");
     completion_command->add_option("shell", shell, "bash")->check(CLI::IsMember({"bash"}));
 
+    if (const std::string fault = fault_of_command(app, count, arguments); !fault.empty()) {
+        std::cerr << "error: " << fault << '\n';
+        return static_cast<int>(Exit::usage);
+    }
     try {
         app.parse(count, arguments);
         if (*play_command) check_replay(*play_command, options.replay);
