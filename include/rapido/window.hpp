@@ -59,7 +59,7 @@ class HudWindow {
     /// Opens a window. The fonts and the images must outlive it. Where none can be opened, `status` says why, `next_frame` is false, and all
     /// else does nothing.
     explicit HudWindow(const Fonts& fonts, const ImageFinder* images = nullptr,
-                    const WindowOptions& options = {});
+                       const WindowOptions& options = {});
     ~HudWindow();
     HudWindow(const HudWindow&) = delete;
     HudWindow& operator=(const HudWindow&) = delete;
