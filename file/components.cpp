@@ -75,6 +75,7 @@ void Components::read_component(const toml::key& key, const toml::node& node,
     const toml::table* const table = node.as_table();
     if (table == nullptr) return reader_.expected(node, owner, "a table");
     Component& component = components_[std::string(key.str())];
+    component = {};  // one of a file that was included is replaced
     component.name = key.str();
     component.table = table;
     for (const auto& [part, value] : *table) {

@@ -78,7 +78,8 @@ class FieldsReader {
 
  private:
     Location place(const toml::source_region& region) const {
-        return {file_, static_cast<int>(region.begin.line), static_cast<int>(region.begin.column)};
+        return {region.path != nullptr ? *region.path : file_, static_cast<int>(region.begin.line),
+                static_cast<int>(region.begin.column)};
     }
     void read_fields(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
                      const std::string& prefix, Origin& origin);

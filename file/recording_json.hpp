@@ -31,6 +31,7 @@ inline constexpr std::array call_words{
     CallWords{"add"},
     CallWords{"add_timer"},
     CallWords{"change"},
+    CallWords{"reload"},
     CallWords{"remove"},
     CallWords{.call = "leave", .text = "effect"},
     CallWords{"reset"},

@@ -175,6 +175,7 @@ struct RecordingPlayer::State {
         const ElementRef at = of_element ? element(hud, call) : ElementRef();
         offer(call.names, name == "add_timer" ? &hud : nullptr);
         if (name == "add") return add(hud, call.part);
+        if (name == "reload") return void(hud.reload(call.part));
         if (name == "change") return void(hud.change(at, call.part.elements.front()));
         if (name == "tag") return tag(hud, call);
         if (name == "remove") return of_thing ? hud.remove(tagged) : hud.remove(at);

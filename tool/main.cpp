@@ -1,14 +1,12 @@
 // The command line: declared here, done elsewhere.
-#include <CLI/CLI.hpp>
 #include <cerrno>
-#include <cmath>
 #include <cstring>
 #include <filesystem>
 #include <fstream>
 #include <iostream>
-#include <regex>
 
 #include "base/nearest.hpp"
+#include "tool/commands.hpp"
 #include "tool/manual.hpp"
 #include "tool/names.hpp"
 #include "tool/play.hpp"
@@ -16,32 +14,11 @@
 
 namespace {
 
+using rapido::tool::check_finite;
 using rapido::tool::Exit;
 using rapido::tool::PlayOptions;
 using rapido::tool::PlotOptions;
 using rapido::tool::ReplayOptions;
-
-/// Reads `1280x800` into a width and a height.
-std::string read_size(const std::string& text, ReplayOptions& options) {
-    std::smatch parts;
-    static const std::regex pattern("([0-9]{1,5})x([0-9]{1,5})");
-    if (!std::regex_match(text, parts, pattern)) return "a size is WIDTHxHEIGHT in pixels, such as 1280x800";
-    const int width = std::stoi(parts[1]);
-    const int height = std::stoi(parts[2]);
-    if (width < 1 || height < 1 || width > 16384 || height > 16384)
-        return "a size is 1 to 16384 pixels each way";
-    if (width * height > 64'000'000) return "a size is at most 64 million pixels in all";
-    options.width = width;
-    options.height = height;
-    return {};
-}
-
-/// Ranges let what is not a number through.
-std::string check_finite(const std::string& text) {
-    double number = 0;
-    if (!CLI::detail::lexical_cast(text, number)) return {};  // the option itself says so
-    return std::isfinite(number) ? std::string() : text + " is no finite number";
-}
 
 /// What every command that replays a trace takes.
 void add_replay(CLI::App& command, ReplayOptions& options) {
@@ -57,8 +34,9 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
         .add_option_function<std::string>(
             "--size",
             [&options](const std::string& text) {
-                if (const std::string fault = read_size(text, options); !fault.empty())
-                    throw CLI::ValidationError("--size", fault);
+                const rapido::Size size = rapido::tool::read_size(text, "--size");
+                options.width = static_cast<int>(size.width);
+                options.height = static_cast<int>(size.height);
             },
             "size of the pictures, WIDTHxHEIGHT")
         ->type_name("WIDTHxHEIGHT");
@@ -256,6 +234,9 @@ int main(int count, char** arguments) {
     names_command->add_option("hud", names.hud, "HUD file (TOML)")->required();
     names_command->add_flag("--json", names.json, "JSON Lines instead of columns");
 
+    rapido::tool::CheckOptions checked;
+    CLI::App* const check_command = rapido::tool::add_check(app, checked);
+
     CLI::App* const manual_command = app.add_subcommand("manual", "this manual, as a page for man");
     std::string shell = "bash";
     CLI::App* const completion_command =
@@ -278,6 +259,8 @@ int main(int count, char** arguments) {
         exit = demo(out, sample);
     } else if (*names_command) {
         exit = rapido::tool::names(names, std::cout, std::cerr);
+    } else if (*check_command) {
+        exit = rapido::tool::check(checked, std::cout, std::cerr);
     } else if (*manual_command) {
         rapido::tool::write_manual(app, std::cout);
     } else if (*completion_command) {

@@ -22,6 +22,7 @@ bool is_error(const Problem& problem) {
 Problems Replay::open() {
     Result<std::string> text = read_text_file(options_.hud, largest_file);
     if (!text) return text.problems();
+    const IncludeReader includes = includes_of(std::filesystem::path(options_.hud).parent_path().string());
     const bool is_whole = Recording::is_recording(*text);
     if (options_.sweep && is_whole)
         return {{{options_.hud}, "is a recording, which has its own values", "leave --sweep away"}};
@@ -30,14 +31,14 @@ Problems Replay::open() {
                                                 : read_text_file(options_.trace, largest_file);
     const auto with_those_of_hud = [&](Problems problems) {
         if (!is_whole)
-            for (const Problem& problem : read_hud(*text, options_.hud).problems())
+            for (const Problem& problem : read_hud(*text, options_.hud, includes).problems())
                 problems.push_back(problem);
         return problems;
     };
     if (!data) return with_those_of_hud(data.problems());
     const std::string& name = is_whole ? options_.hud : options_.trace;
     if (options_.sweep) {
-        const Result<HudDefinition> declared = read_hud(*text, options_.hud);
+        const Result<HudDefinition> declared = read_hud(*text, options_.hud, includes);
         if (!declared) return declared.problems();
         Result<Trace> swept = sweep_of(*declared, options_.hud);
         if (!swept) return swept.problems();
@@ -58,11 +59,12 @@ Problems Replay::open() {
         origin_ = first_ = trace_->rows().front().time;
         last_ = trace_->rows().back().time;
     }
-    Result<HudDefinition> definition = is_whole ? recording_->definition() : read_hud(*text, options_.hud);
+    Result<HudDefinition> definition =
+        is_whole ? recording_->definition() : read_hud(*text, options_.hud, includes);
     if (trace_) {
         // Fonts and images that are missing are told at the end: the rest is worth being seen.
         const TracePlayer player(*trace_);
-        const Problems found = check_hud(*text, options_.hud, player.sources(), nullptr);
+        const Problems found = check_hud(*text, options_.hud, player.sources(), nullptr, nullptr, includes);
         if (std::any_of(found.begin(), found.end(), is_error)) return found;
     }
     if (!definition) return definition.problems();

@@ -25,19 +25,8 @@ json json_of(const Value& value) {
     }
 }
 
-/// What a source that declares no sample usually is.
 json usual(const DeclaredSource& source) {
-    if (!source.sample.empty()) return json_of(source.sample.front().get());
-    switch (source.type) {
-        case SourceType::flag:
-            return false;
-        case SourceType::text:
-            return source.name;
-        case SourceType::integer:
-            return static_cast<std::int64_t>(std::llround((source.range.low + source.range.high) / 2));
-        default:
-            return (source.range.low + source.range.high) / 2;
-    }
+    return json_of(usual_value(source).get());
 }
 
 /// At a part of the way there and back, 0 to 1.
@@ -56,6 +45,21 @@ json at(const DeclaredSource& source, double part) {
 }
 
 }  // namespace
+
+KeptValue usual_value(const DeclaredSource& source) {
+    if (!source.sample.empty()) return source.sample.front();
+    const double middle = (source.range.low + source.range.high) / 2;
+    switch (source.type) {
+        case SourceType::flag:
+            return Value(false);
+        case SourceType::text:
+            return Value(source.name);
+        case SourceType::integer:
+            return Value(static_cast<std::int64_t>(std::llround(middle)));
+        default:
+            return Value(middle);
+    }
+}
 
 Result<Trace> sweep_of(const HudDefinition& definition, const std::string& file) {
     if (definition.sources.empty())

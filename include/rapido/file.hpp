@@ -1,10 +1,13 @@
 // HUD files and traces.
 #pragma once
 
+#include <cstdint>
+#include <functional>
 #include <map>
 #include <memory>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 #include "rapido/draw/image_finder.hpp"
@@ -15,12 +18,54 @@
 
 namespace rapido {
 
+class Hud;
+
+/// Returns the text of a file that a HUD file includes, by the path that stands there.
+using IncludeReader = std::function<Result<std::string>(const std::string& path)>;
+
 /// Reads a HUD file (TOML). `name` is what its problems call it. The first syntax error, or else every other
-/// fault in one pass, by line. At most 4 MB, 64 levels of nesting or parts of a key, and 10 000 of
-/// anything.
-Result<HudDefinition> read_hud(std::string_view text, const std::string& name);
-/// The same from a file.
+/// fault in one pass, by line. At most 4 MB, 64 levels of nesting or parts of a key, and 4000 elements. Without `includes` a file that
+/// includes others is refused.
+Result<HudDefinition> read_hud(std::string_view text, const std::string& name,
+                               const IncludeReader& includes = nullptr);
+/// The same from a file, with those of its folder that it includes.
 Result<HudDefinition> read_hud_file(const std::string& path);
+/// Reads what is included out of a folder: a path is relative to it, and neither `..` nor a link leads out of it.
+IncludeReader includes_of(const std::string& folder);
+
+/// A HUD file that is read again when it, or a file that it includes, was saved, so that a HUD follows what a designer does:
+///
+///     rapido::HudFile file("hud.toml");
+///     rapido::Hud hud(*file.read(), sources, &fonts, &images);
+///     while (running) {
+///         if (file.saved()) show(file.reload(hud));  // of a faulty file nothing is taken, and the HUD stays as it was
+///         hud.update(dt);
+///     }
+///
+/// It looks when it is asked, at the time of the last change and at the size: there is no thread.
+class HudFile {
+ public:
+    explicit HudFile(std::string path);
+
+    const std::string& path() const { return path_; }
+    /// Reads it now.
+    Result<HudDefinition> read();
+    /// Whether any of the files differs from what was read last; true before it was read. Takes some microseconds for each file.
+    bool saved() const;
+    /// Reads it now, and gives it to a HUD that runs: see `Hud::reload`. Returns what is wrong with it; with an error among it, nothing has
+    /// changed.
+    Problems reload(Hud& hud);
+
+ private:
+    struct Stamp {
+        std::int64_t time = 0;
+        std::uintmax_t size = 0;
+        friend bool operator==(const Stamp&, const Stamp&) = default;
+    };
+    static Stamp stamp_of(const std::string& path);
+    std::string path_;
+    std::vector<std::pair<std::string, Stamp>> files_;
+};
 
 /// Writes a definition as a HUD file: `read_hud` makes an equal one of it. Styles and components are written out in each element that uses
 /// them. What is bound to something of the game cannot be written, and is a problem each.
@@ -40,7 +85,8 @@ Result<std::map<std::string, Translation, std::less<>>> read_translations_file(c
 /// formats and of its names, in one list by line. Without a measurer fonts are not checked, and images not without a
 /// finder.
 Problems check_hud(std::string_view text, const std::string& name, const Sources& sources,
-                   TextMeasurer* measurer, ImageFinder* images = nullptr);
+                   TextMeasurer* measurer, ImageFinder* images = nullptr,
+                   const IncludeReader& includes = nullptr);
 
 /// What a game did: a row of values for each moment.
 class Trace {

@@ -41,6 +41,8 @@ class Picture {
     void draw(const Picture& picture, const Rect& into);
     /// Commands of your own.
     void draw(const DrawGroup& group);
+    /// Some commands of a group, of which there may be fewer.
+    void draw(const DrawGroup& group, std::size_t first, std::size_t count);
 
     int width() const;
     int height() const;

@@ -231,18 +231,18 @@ struct Picture::State {
                                  Severity::warning};
                 return;
             }
-            draw(group);
+            draw(group, group.commands());
         }
     }
 
-    void draw(const DrawGroup& group) {
+    void draw(const DrawGroup& group, std::span<const DrawCommand> commands) {
         const Transform& t = group.transform();
         const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
         cairo_save(context.get());
         cairo_transform(context.get(), &matrix);
         cairo_set_operator(context.get(),
                            group.blend == Blend::add ? CAIRO_OPERATOR_ADD : CAIRO_OPERATOR_OVER);
-        for (const DrawCommand& command : group.commands()) {
+        for (const DrawCommand& command : commands) {
             mark(seen_bounds(command, group), command.blur > 0 ? blur_reach(command.blur) : 1);
             if (command.blur > 0 || keeps_outline(group, command))
                 draw_kept(group, command);
@@ -695,7 +695,13 @@ void Picture::draw(const DrawList& list) {
 }
 
 void Picture::draw(const DrawGroup& group) {
-    state_->draw(group);
+    state_->draw(group, group.commands());
+}
+
+void Picture::draw(const DrawGroup& group, std::size_t first, std::size_t count) {
+    const std::span<const DrawCommand> all = group.commands();
+    first = std::min(first, all.size());
+    state_->draw(group, all.subspan(first, std::min(count, all.size() - first)));
 }
 
 void Picture::draw(const Picture& picture, const Rect& into) {
@@ -741,7 +747,7 @@ Status Picture::write_svg(const DrawList& list, int width, int height, const Fon
     const std::unique_ptr<Picture::State> state =
         State::on(std::move(surface), fonts, images != nullptr ? images->state_.get() : nullptr);
     for (const DrawGroup& group : list.groups())
-        state->draw(group);
+        state->draw(group, group.commands());
     state->context.reset();
     cairo_surface_finish(written);
     return file.finish(cairo_surface_status(written));

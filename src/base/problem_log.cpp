@@ -2,6 +2,7 @@
 
 #include <functional>
 #include <string_view>
+#include <tuple>
 
 namespace rapido {
 
@@ -10,7 +11,8 @@ Problem more_problems(std::size_t count) {
 }
 
 bool stands_before(const Problem& a, const Problem& b) {
-    return std::pair(a.location.line, a.location.column) < std::pair(b.location.line, b.location.column);
+    return std::tie(a.location.file, a.location.line, a.location.column) <
+           std::tie(b.location.file, b.location.line, b.location.column);
 }
 
 void ProblemLog::report(Problem problem) {

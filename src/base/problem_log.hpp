@@ -28,7 +28,7 @@ class ProblemLog {
 
 /// `and 17 more problems`, without a place.
 Problem more_problems(std::size_t count);
-/// By line and column.
+/// By file, line and column.
 bool stands_before(const Problem& a, const Problem& b);
 
 }  // namespace rapido

@@ -59,6 +59,7 @@ class NoticeBody final : public Body {
     const Arrangement* arrangement() const override { return is_log_ ? &column_ : nullptr; }
     void draw(const DrawPlace& at, DrawGroup& into) const override;
     bool set_width(TextMeasurer* measurer, float width) override;
+    std::string fault_of_room() const override { return is_log_ ? std::string() : block_.fault_of_room(); }
     std::string_view text() const override { return text_; }
     Color color() const override { return color_; }
     std::uint32_t times_made() const override { return times_made_; }

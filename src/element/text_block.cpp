@@ -172,12 +172,21 @@ const PieceLook* PieceLooks::look(const TextPiece& piece) const {
 std::string TextBlock::fault_of_room() const {
     const auto is_cut = [](const Line& line) { return line.is_cut; };
     if (std::any_of(lines_.begin(), lines_.begin() + static_cast<std::ptrdiff_t>(line_count_), is_cut))
-        return "ends with an ellipsis, as it has less room than it needs";
-    if (shrink_ < 1) return "is drawn smaller, as it has less room than it needs";
+        return "ends with an ellipsis" + lack();
+    if (shrink_ < 1) return "is drawn smaller" + lack();
     if (room_ >= 0 && widest() > room_ + 0.5F)
-        return look_.overflow == Overflow::clip ? "is cut off, as it has less room than it needs"
-                                                : "goes beyond its box, as it has less room than it needs";
+        return (look_.overflow == Overflow::clip ? "is cut off" : "goes beyond its box") + lack();
     return {};
+}
+
+/// What it has of what it needs, in design pixels.
+std::string TextBlock::lack() const {
+    const auto pixels = [](float length) {
+        return plain_number(std::round(static_cast<double>(length) * 10) / 10);
+    };
+    const std::string words = ", as it has less room than it needs";
+    if (wraps()) return words + ": " + std::to_string(look_.max_lines) + " lines of " + pixels(room_) + " px";
+    return words + ": " + pixels(room_) + " of " + pixels(natural_) + " px";
 }
 
 float TextBlock::line_advance() const {

@@ -115,6 +115,7 @@ class TextBlock {
     void draw(const DrawPlace& at, float part, Color color, std::string_view text, DrawGroup& into) const;
 
  private:
+    std::string lack() const;
     /// A line: a part of the text, or what is left of it before an ellipsis.
     struct Line {
         std::size_t begin = 0, end = 0;

@@ -89,10 +89,15 @@ void Hud::set_flash_limit(FlashLimit& limit) {
 
 void Hud::set_language(const Language& language) {
     if (!state_->may({.name = "set_language", .text = language.tag})) return;
-    state_->language = std::make_shared<const Language>(state_->locales.with_names(language));
-    state_->layouter.set_right_to_left(language.right_to_left);
+    state_->set_language(language);
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
         if (state_->elements[index].body != nullptr) state_->speak(index);
+}
+
+void Hud::State::set_language(const Language& given) {
+    language_of_game = std::make_shared<const Language>(given);
+    language = std::make_shared<const Language>(locales.with_names(given));
+    layouter.set_right_to_left(given.right_to_left);
 }
 
 void Hud::resize(const Viewport& viewport) {
@@ -150,7 +155,7 @@ bool Hud::alive(ElementRef ref) const {
 const Shown Hud::operator[](ElementRef ref) const {
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return {};
-    const Parts& hud = *state_;
+    const State& hud = *state_;
     const RunningElement& element = hud.elements[index];
     const Travel* const travel = hud.readouts[index].travel.get();
     const bool drawn = hud.visibility.is_drawn(index);
@@ -175,6 +180,7 @@ const Shown Hud::operator[](ElementRef ref) const {
             .rotation = moved.rotation,
             .visible = drawn,
             .box = box,
+            .drawn_box = drawn ? hud.seen_box(index) : Rect{},
             .changed = hud.elements.changed(index),
             .text_changed = hud.elements.text_changed(index)};
 }
@@ -196,8 +202,15 @@ bool Hud::text_changed(ElementRef ref) const {
 
 std::vector<ElementRef> Hud::elements() const {
     std::vector<ElementRef> refs;
-    for (ElementIndex index = 0; index < state_->elements.count(); ++index)
-        if (state_->elements[index].is_living()) refs.push_back(state_->elements.ref(index));
+    for (const ElementIndex index : state_->elements.by_rank())
+        refs.push_back(state_->elements.ref(index));
+    return refs;
+}
+
+std::vector<ElementRef> Hud::draw_order() const {
+    std::vector<ElementRef> refs;
+    for (const ElementIndex index : state_->elements.draw_order())
+        refs.push_back(state_->elements.ref(index));
     return refs;
 }
 

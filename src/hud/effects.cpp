@@ -75,6 +75,14 @@ bool Effects::define(const Effect& effect, bool fine, const Origin* origin) {
     return fine;
 }
 
+void Effects::undefine(std::string_view id) {
+    const auto known = by_name_.find(id);
+    if (known == by_name_.end() || is_built_in(known->second)) return;
+    by_name_.erase(known);
+    for (const Effect& effect : built_in_effects())
+        if (effect.id == id) by_name_.emplace(effect.id, &effect);
+}
+
 void Effects::set_picture(std::string_view id, ImageLook picture) {
     if (const auto known = by_name_.find(id); known != by_name_.end())
         pictures_[known->second] = std::move(picture);

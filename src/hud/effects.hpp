@@ -56,6 +56,8 @@ class Effects {
 
     /// Adds an effect of the HUD; `fine` if its numbers are in their ranges. False, with a problem, if it cannot be played.
     bool define(const Effect& effect, bool fine, const Origin* origin);
+    /// Nothing is called by this name any more, but for a built-in effect; what runs goes on.
+    void undefine(std::string_view id);
     /// Returns the HUD's own effect of a name, or the built-in one; null, with a problem, for none.
     const Effect* find(std::string_view name, Problem& problem) const;
     /// The picture of the particles of an effect that was defined.

@@ -135,6 +135,7 @@ ElementIndex Elements::add(RunningElement element) {
         free_.pop_back();
     }
     element.generation = all_[index].generation;
+    element.rank = next_rank_++;
     paths_.emplace(element.path, index);
     ids_.emplace(element.id(), index);
     if (element.kind->can.counts) counters_.insert(element.path);
@@ -203,6 +204,33 @@ void Elements::free_removed() {
     removed_.clear();
 }
 
+template <class Wanted>
+std::vector<ElementIndex> Elements::ranked(const Wanted& wanted) const {
+    std::vector<ElementIndex> found;
+    for (ElementIndex index = 0; index < count(); ++index)
+        if (wanted(all_[index])) found.push_back(index);
+    std::sort(found.begin(), found.end(),
+              [this](ElementIndex a, ElementIndex b) { return all_[a].rank < all_[b].rank; });
+    return found;
+}
+
+std::vector<ElementIndex> Elements::by_rank() const {
+    return ranked([](const RunningElement& each) { return each.is_living(); });
+}
+
+void Elements::rank(std::span<const ElementIndex> order) {
+    std::vector<bool> is_given(all_.size());
+    for (const ElementIndex index : order)
+        is_given[index] = true;
+    std::vector<ElementIndex> all(order.begin(), order.end());
+    for (const ElementIndex index : by_rank())
+        if (!is_given[index]) all.push_back(index);
+    next_rank_ = 0;
+    for (const ElementIndex index : all)
+        all_[index].rank = next_rank_++;
+    structure_dirty_ = true;
+}
+
 bool Elements::link() {
     if (!structure_dirty_) return false;
     ++structure_;
@@ -210,9 +238,8 @@ bool Elements::link() {
     // A path begins with the path of its panel, so that panels cannot stand inside one another in a circle.
     std::vector<std::vector<ElementIndex>> inside(all_.size());
     std::vector<ElementIndex> outermost;
-    for (ElementIndex index = 0; index < count(); ++index) {
+    for (const ElementIndex index : ranked([](const RunningElement& each) { return each.body != nullptr; })) {
         RunningElement& element = all_[index];
-        if (element.body == nullptr) continue;
         element.parent = element.inside.empty() ? no_element : at(element.inside);
         (element.parent == no_element ? outermost : inside[element.parent]).push_back(index);
     }

@@ -55,9 +55,11 @@ struct RunningElement {
     std::uint32_t order = 0;                         ///< its place in the order of parents before children
     std::uint32_t first_child = 0, child_count = 0;  ///< among the children of all
     int layer = 0;
+    std::uint32_t rank = 0;  ///< among siblings of one layer, those of a higher rank are drawn later
     ClockKind clock = ClockKind::real;
-    Carried carried;    ///< to where it and all inside are drawn
-    bool dead = false;  ///< removed, and freed at the next update
+    Carried carried;                ///< to where it and all inside are drawn
+    bool dead = false;              ///< removed, and freed at the next update
+    bool is_of_definition = false;  ///< and not added by the game
 
     bool is_living() const { return body != nullptr && !dead; }
     /// The last part of its path.
@@ -157,6 +159,10 @@ class Elements {
 
     // Order
 
+    /// Returns those that live, in the order in which they were added, or in that of the last `rank`.
+    std::vector<ElementIndex> by_rank() const;
+    /// Lets elements stand in this order among their siblings, and all others behind them.
+    void rank(std::span<const ElementIndex> order);
     /// Sets parents and orders anew, if elements have come or gone. Returns whether that was so.
     bool link();
     /// Lets what stands in a panel stand in this order, until the next `link`; those that are left out, behind.
@@ -189,6 +195,8 @@ class Elements {
     bool text_changed(ElementIndex index) const { return changed(index) && hot_[index].text_changed; }
 
  private:
+    template <class Wanted>
+    std::vector<ElementIndex> ranked(const Wanted& wanted) const;
     void gather(ElementIndex index);
     void mark_inside_changed(ElementIndex index);
     /// Whether an announced panel of this id stands around another, or is it, as far as ids tell.
@@ -207,6 +215,7 @@ class Elements {
     std::size_t first_killed_ = 0;  ///< by the last `kill`, in `removed_`
     std::vector<ElementIndex> parents_first_, draw_order_, children_;
     std::uint32_t structure_ = 0;
+    std::uint32_t next_rank_ = 0;
     bool structure_dirty_ = true;
     std::uint32_t frame_ = 1;
     std::vector<ElementIndex> changed_next_;

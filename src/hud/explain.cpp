@@ -258,7 +258,8 @@ class Explainer {
             say(ExplainedPart::layout, "is outside of " + room);
         else if (beyond(first.x, last.x, screen.width) || beyond(first.y, last.y, screen.height))
             say(ExplainedPart::layout, "reaches beyond " + room);
-        say(ExplainedPart::layout, element_.body->fault_of_room());
+        made_.lacks = element_.body->fault_of_room();
+        say(ExplainedPart::layout, made_.lacks);
     }
 
     const Parts& hud_;

@@ -15,7 +15,6 @@ Hud::State::State() {
 }
 
 void Hud::State::update(Step step) {
-    made_of.reset();
     begin_frame();
     follow_names();
     if (recording != nullptr) recording->note_timers();

@@ -1,5 +1,6 @@
 // From a definition to a running HUD: names are resolved, formats checked, and every fault is reported at
 // once.
+#include "hud/declared_sources.hpp"
 #include "hud/definition_tables.hpp"
 #include "hud/state.hpp"
 
@@ -90,13 +91,12 @@ void Hud::State::make(const HudDefinition& definition) {
     ElementContext top = context_of("the HUD", &definition.origin);
     top.check_numbers(top_table, &definition);
     const bool fine = !top.failed();
-    for (const DeclaredSource& source : definition.sources)
-        bindings.declare(source.name);
-    layouter.set_options({.design = fine ? definition.design : HudDefinition{}.design,
-                          .fit = definition.fit,
-                          .whole_scale = definition.whole_scale,
-                          .margin = fine ? definition.margin : Insets{}},
-                         definition.mirror);
+    for (std::size_t i = 0; i < definition.sources.size(); ++i) {
+        bindings.declare(definition.sources[i].name);
+        if (auto fault = fault_of(definition.sources[i], origin_at(definition.source_origins, i)))
+            problems.report(*std::move(fault));
+    }
+    set_screen(definition, fine);
     for (std::size_t i = 0; i < definition.themes.size(); ++i)
         add(definition.themes[i], origin_at(definition.theme_origins, i));
     font = definition.font;
@@ -139,10 +139,20 @@ void Hud::State::make(const HudDefinition& definition) {
     std::vector<ElementRef> added;
     for (std::size_t i = 0; i < definition.elements.size(); ++i)
         added.push_back(add(definition.elements[i], origin_at(definition.element_origins, i)));
+    for (const ElementRef ref : added)
+        if (ref) elements[ref.index].is_of_definition = true;
     // The events of an element may post messages of a notice that stands before it.
     for (std::size_t i = 0; i < added.size(); ++i)
         if (const ElementIndex index = elements.living(added[i]); index != no_element)
             find_speakers(index, origin_at(definition.element_origins, i));
+}
+
+void Hud::State::set_screen(const HudDefinition& definition, bool fine) {
+    layouter.set_options({.design = fine ? definition.design : HudDefinition{}.design,
+                          .fit = definition.fit,
+                          .whole_scale = definition.whole_scale,
+                          .margin = fine ? definition.margin : Insets{}},
+                         definition.mirror);
 }
 
 TimerIndex Hud::State::add(const Timer& timer, const Origin* origin) {
@@ -158,6 +168,15 @@ void Hud::State::connect(TimerIndex index, const Timer& timer, const Origin* ori
     const SourceIndex pause = context.connect(timer.pause, "pause", bindings);
     const SourceIndex speed = context.connect(timer.speed, "speed", bindings);
     timers.obey(index, start, pause, speed);
+}
+
+/// A timer that runs is started, paused and sped up by other sources from now on.
+void Hud::State::reconnect(TimerIndex index, const Timer& timer, const Origin* origin) {
+    ElementContext context(problems, "timer '" + timer.id + "'", origin, formats);
+    const SourceIndex start = context.connect(timer.start, "start", bindings);
+    const SourceIndex pause = context.connect(timer.pause, "pause", bindings);
+    const SourceIndex speed = context.connect(timer.speed, "speed", bindings);
+    timers.rebind(index, start, pause, speed);
 }
 
 bool Hud::State::add(const Meter& meter, const Origin* origin) {
@@ -206,11 +225,11 @@ bool Hud::State::add(const Effect& effect, const Origin* origin) {
     return true;
 }
 
-bool Hud::State::add(const Group& group, const Origin* origin) {
+std::optional<RunningGroup> Hud::State::running(const Group& group, const Origin* origin, bool is_new) {
     ElementContext context(problems, "group '" + group.id + "'", origin, formats);
     context.check_numbers(group_table, &group);
     context.check_id(group.id);
-    if (visibility.find(group.id) != no_group)
+    if (is_new && visibility.find(group.id) != no_group)
         context.report("id", "is that of a group before it", {}, ProblemCode::duplicate);
     RunningGroup made{.id = group.id, .dim = std::clamp(group.dim, 0.0F, 1.0F)};
     equip(context);
@@ -218,14 +237,18 @@ bool Hud::State::add(const Group& group, const Origin* origin) {
     made.leave = context.ending_effect(group.leave, "leave");
     made.visible = context.connect(group.visible, "visible", bindings);
     made.dimmed = context.connect(group.dimmed, "dimmed", bindings);
-    for (const SourceIndex source : {made.visible, made.dimmed}) {
-        if (context.failed())
-            bindings.release(source);
-        else
-            bindings.depend(source, {no_element, Dependent::Role::look});
-    }
-    if (context.failed()) return false;
-    visibility.add(std::move(made));
+    if (!context.failed()) return made;
+    bindings.release(made.visible);
+    bindings.release(made.dimmed);
+    return std::nullopt;
+}
+
+bool Hud::State::add(const Group& group, const Origin* origin) {
+    std::optional<RunningGroup> made = running(group, origin, true);
+    if (!made) return false;
+    for (const SourceIndex source : {made->visible, made->dimmed})
+        bindings.depend(source, {no_element, Dependent::Role::look});
+    visibility.add(*std::move(made));
     return true;
 }
 

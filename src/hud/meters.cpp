@@ -4,12 +4,18 @@ namespace rapido {
 
 void Meters::add(const Meter& meter) {
     Running& made = meters_.emplace_back();
+    made.id = meter.id;
     made.meter = FrameMeter(meter.interval);
     made.rate = bindings_.add_told(meter.id + ".rate", Value::Type::float64);
     made.frame_time = bindings_.add_told(meter.id + ".frame_time", Value::Type::duration);
     made.average = bindings_.add_told(meter.id + ".average", Value::Type::duration);
     made.worst = bindings_.add_told(meter.id + ".worst", Value::Type::duration);
     made.low = bindings_.add_told(meter.id + ".low", Value::Type::float64);
+}
+
+void Meters::change(const Meter& meter) {
+    for (Running& running : meters_)
+        if (running.id == meter.id) running.meter = FrameMeter(meter.interval);
 }
 
 void Meters::advance(const FrameTime& time) {

@@ -43,8 +43,9 @@ struct Parts {
     float text_scale = 1;  ///< the player's
     Camera camera;         ///< of the game
     ImageFinder* images = nullptr;
-    std::shared_ptr<const Language> language;
-    std::size_t timers_of_game = 0;  ///< how many of those in the sources are known
+    std::shared_ptr<const Language> language;          ///< with the names of the HUD
+    std::shared_ptr<const Language> language_of_game;  ///< as the game has given it
+    std::size_t timers_of_game = 0;                    ///< how many of those in the sources are known
     PointRoom point_room;
     std::optional<FrameCost> cost;  ///< of the last frame, as the game tells it
     std::array<SourceIndex, 3> cost_sources{no_source, no_source, no_source};
@@ -62,18 +63,23 @@ Notice plate_of(const Notice& log, std::string_view id, const std::string& path)
 struct Hud::State : Parts {
     State();
 
-    std::unique_ptr<HudDefinition> made_of;       ///< without its elements; null behind the first update
+    std::unique_ptr<HudDefinition> made_of;       ///< without its elements; null for a HUD that began empty
     std::unique_ptr<RunningRecording> recording;  ///< null where nobody records
     bool was_called = false;
 
     // From a description to what runs.
     void make(const HudDefinition& definition);
+    void set_screen(const HudDefinition& definition, bool fine);
+    void set_language(const Language& given);
     ElementRef add(const Element& element, const Origin* origin);
     TimerIndex add(const Timer& timer, const Origin* origin);
     void connect(TimerIndex index, const Timer& timer, const Origin* origin);
+    void reconnect(TimerIndex index, const Timer& timer, const Origin* origin);
     bool add(const Meter& meter, const Origin* origin);
     bool add(const Effect& effect, const Origin* origin);
     bool add(const Group& group, const Origin* origin);
+    /// The group as it runs; nothing, with problems, for one that cannot be. Its sources do not depend yet.
+    std::optional<RunningGroup> running(const Group& group, const Origin* origin, bool is_new);
     bool add(const Theme& theme, const Origin* origin);
     bool add(const TextStyle& style, const Origin* origin);
     /// Shows the values of the present theme everywhere.
@@ -82,6 +88,19 @@ struct Hud::State : Parts {
     /// where that cannot be; then nothing has changed.
     bool change(ElementIndex index, const Element& description);
     bool set_format(ElementIndex index, const std::string& format);
+
+    // From one definition to another: see `Hud::reload`.
+    void reload(const HudDefinition& definition, const Hud& made);
+    bool reload_looks(const HudDefinition& definition, const HudDefinition& before);
+    void reload_groups(const HudDefinition& definition, const HudDefinition& before);
+    void reload_timers(const HudDefinition& definition, const HudDefinition& before);
+    void reload_elements(const HudDefinition& definition, const Hud& made, bool all);
+    std::vector<std::string> names_of_game() const;
+    /// What cannot become what the new definition says while it runs.
+    Problems clashes(const Hud& made) const;
+    /// The elements that a definition has, in its order: those that a log adds for itself are none.
+    std::vector<ElementIndex> defined() const;
+
     void follow_bands(ElementIndex index);
     /// Follows names that the game has set since the last frame.
     void follow_names();

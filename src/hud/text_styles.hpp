@@ -14,6 +14,7 @@ class TextStyles {
  public:
     /// Adds a style with the values of the present theme, or replaces the one of its id.
     void add(const TextStyle& style) { all_[style.id] = style; }
+    void remove(const std::string& id) { all_.erase(id); }
     /// Null, with a problem, for none.
     const TextStyle* find(std::string_view name, Problem& problem) const;
     /// Gives the names of themes their present values. True if there are any.

@@ -77,6 +77,20 @@ void Themes::add(const Theme& theme) {
         all_.push_back(theme);
 }
 
+void Themes::remove(std::string_view id) {
+    const std::string used_before = used();
+    std::erase_if(all_, [&](const Theme& theme) { return theme.id == id; });
+    if (!use(used_before)) used_ = 0;
+}
+
+void Themes::order(const std::vector<std::string>& ids) {
+    const std::string used_before = used();
+    const auto place = [&](const Theme& theme) { return std::find(ids.begin(), ids.end(), theme.id); };
+    std::stable_sort(all_.begin(), all_.end(),
+                     [&](const Theme& a, const Theme& b) { return place(a) < place(b); });
+    use(used_before);
+}
+
 bool Themes::use(std::string_view id) {
     const auto found =
         std::find_if(all_.begin(), all_.end(), [&](const Theme& theme) { return theme.id == id; });

@@ -17,6 +17,9 @@ class Themes {
  public:
     /// Adds a theme, or replaces the one of its id.
     void add(const Theme& theme);
+    void remove(std::string_view id);
+    /// Gives the themes of these ids the first places, in this order; the used one stays.
+    void order(const std::vector<std::string>& ids);
     /// False for an id that no theme has.
     bool use(std::string_view id);
     const std::string& used() const;

@@ -69,6 +69,10 @@ class Timers {
     TimerIndex add(const std::string& id, const GameTimer& timer, ClockKind clock);
     /// What a timer of the HUD follows; without a start it runs from now on.
     void obey(TimerIndex index, SourceIndex start, SourceIndex pause, SourceIndex speed);
+    /// A timer of the HUD is another one from now on, and goes on where it was: with other sources, and, where `other` is set, of another
+    /// duration, kind and so on.
+    void change(TimerIndex index, const Timer& timer, bool other);
+    void rebind(TimerIndex index, SourceIndex start, SourceIndex pause, SourceIndex speed);
     RunningTimer& operator[](TimerIndex index) { return timers_[index]; }
     /// Returns the timer of an id, or no timer.
     TimerIndex find(const std::string& id) const;
@@ -114,11 +118,14 @@ class Meters {
     explicit Meters(Bindings& bindings) : bindings_(bindings) {}
 
     void add(const Meter& meter);
+    /// A meter that is there counts over another interval from now on.
+    void change(const Meter& meter);
     void advance(const FrameTime& time);
     void tell(const FrameTime& time);
 
  private:
     struct Running {
+        std::string id{};
         FrameMeter meter{Seconds{1}};
         SourceIndex rate = no_source, frame_time = no_source;
         SourceIndex average = no_source, worst = no_source, low = no_source;

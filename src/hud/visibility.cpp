@@ -26,10 +26,16 @@ GroupIndex Visibility::find(const std::string& id) const {
     return known != group_indices_.end() ? known->second : no_group;
 }
 
+void Visibility::retire(GroupIndex index) {
+    group_indices_.erase(groups_[index].id);
+    groups_[index] = {};
+    dirty_ = true;
+}
+
 std::vector<std::string_view> Visibility::group_names() const {
     std::vector<std::string_view> names;
-    for (const RunningGroup& group : groups_)
-        names.push_back(group.id);
+    for (const auto& [id, index] : group_indices_)
+        names.push_back(id);
     return names;
 }
 
@@ -98,7 +104,8 @@ void Visibility::decide_change(ElementIndex index, bool wanted, bool group_shown
     const bool is_seen = (parent == no_element || seen_[parent].shown) && !elements_[index].dead;
     const bool by_group = seen.known && group_shown != seen.group_shown;
     const GroupIndex group = seen.conditions.group;
-    const bool has_effects = seen.conditions.has_effects || (by_group && groups_[group].has_effects());
+    const bool has_effects =
+        seen.conditions.has_effects || (by_group && group != no_group && groups_[group].has_effects());
     const bool changes = seen.known ? wanted != seen.wanted : wanted && begun_;
     if (wanted || !is_seen) seen.leaves = false;
     if (changes && is_seen && has_effects) {

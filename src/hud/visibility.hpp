@@ -67,6 +67,9 @@ class Visibility {
     /// Returns the group of an id, or no group.
     GroupIndex find(const std::string& id) const;
     RunningGroup& group(GroupIndex index) { return groups_[index]; }
+    /// Elements of it are shown whatever it says, and nothing has this id any more.
+    void retire(GroupIndex index);
+    std::span<RunningGroup> groups() { return groups_; }
     std::vector<std::string_view> group_names() const;
 
     /// Something that visibility depends on differs.

@@ -54,6 +54,18 @@ enum class ProblemCode : std::uint8_t {
     bad_step,        ///< a step of time that is none
     too_much,        ///< more than one frame can hold
     wrong_size,      ///< a drawing for another size
+    // What `rapido check` finds in a HUD that can be made.
+    no_room,       ///< a text that gets less room than it needs
+    overlap,       ///< two elements that are seen together and lie over each other
+    off_screen,    ///< an element that leaves the screen or its safe area
+    low_contrast,  ///< a text that differs too little from what lies behind it
+    small_text,    ///< a text that is too small to be read from where players sit
+    color_only,    ///< a state that only a color tells
+    flicker,       ///< a band that is entered and left again and again within a second
+    flash,         ///< an effect that flashes more often than is safe
+    unreachable,   ///< a part that can never show
+    unused,        ///< something that is declared, and that nothing asks for
+    untranslated,  ///< a text without a translation
 };
 
 /// One thing to report. The message names the thing, what was found and what was expected.

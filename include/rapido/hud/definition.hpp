@@ -133,6 +133,9 @@ struct HudDefinition {
     std::vector<Group> groups{};
     std::vector<Element> elements{};  ///< their order is the draw order within a layer
 
+    // Where it was written: this does not count where two definitions are compared.
+    std::vector<std::string>
+        files{};  ///< the HUD file and those that it includes; empty where it was written in C++
     // As long as what they belong to, or empty where it was written in C++.
     Origin origin{};
     std::vector<Origin> style_origins{};

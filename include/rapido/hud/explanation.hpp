@@ -44,6 +44,8 @@ struct Explanation {
         bands{};  ///< those that its value is in, by id, or by number where they have none
     std::vector<std::string> effects{};  ///< those that run on it
     bool is_visible = false;             ///< it is drawn, perhaps outside of the screen
+    std::string
+        lacks{};  ///< what its text lacks room for, as a sentence without a subject; empty where it has all that it needs
     std::vector<ExplanationLine> lines{};
 
     /// All of it, a line each.

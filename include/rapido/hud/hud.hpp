@@ -56,7 +56,9 @@ struct Shown {
     bool visible =
         false;   ///< false also inside a hidden panel and in a hidden group; true while it still leaves
     Rect box{};  ///< at rest, design pixels, y down; empty without a text measurer and while it is hidden
-    bool changed = false;  ///< anything above but the box differs from the frame before
+    Rect
+        drawn_box{};  ///< the rectangle that the box covers as it is drawn, with the effects on it and around it
+    bool changed = false;  ///< anything above but the boxes differs from the frame before
     bool text_changed = false;
 };
 
@@ -147,6 +149,13 @@ class Hud {
 
     // What the game sets of an element counts on top of its description, until `reset`: also when the description changes. Bands and
     // effects count on top of it. Dead references are ignored.
+
+    /// Replaces the definition that this HUD was made from, while it runs: a file that was saved again. An element of the same path and kind
+    /// keeps its value in flight, trail, bands, effects and messages, a timer its position, and references to both stay valid; what else
+    /// the definition lacks is removed, and what is new is added. Values of changed sources are taken as given. What was added from C++, and
+    /// what the game has set, stays. Returns what is wrong with the new definition: with an error among it, nothing has changed. Else
+    /// `problems` begins anew with it.
+    Problems reload(const HudDefinition& definition);
 
     /// Replaces the color of an element.
     void set_color(ElementRef element, const Themed<Color>& color);
@@ -286,6 +295,8 @@ class Hud {
     void show_watches(const Source& visible = true);
     /// All elements, in the order in which they were added.
     std::vector<ElementRef> elements() const;
+    /// All elements, in the order in which the last update has them drawn: the groups of a draw list that was drawn since are theirs.
+    std::vector<ElementRef> draw_order() const;
 
     /// What happened in the last update, by time, timers before values; valid until the next one. One update tells a thousand
     /// events; the others are lost, with a problem.

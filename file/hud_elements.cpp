@@ -1,0 +1,214 @@
+// The elements of HUD files, and the stamps of components.
+#include <algorithm>
+#include <utility>
+
+#include "base/nearest.hpp"
+#include "base/utf8.hpp"
+#include "element/fields.hpp"
+#include "file/hud_reader.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr int deepest_stamp = 16;
+
+std::string id_of(const toml::table& table) {
+    const toml::node* const id = table.get("id");
+    return id != nullptr ? id->value_exact<std::string>().value_or("") : "";
+}
+
+int panel_count(const Element& element) {
+    return std::visit(
+        [](const auto& any) {
+            if constexpr (requires { panels_of(any); })
+                return panels_of(any);
+            else
+                return 0;
+        },
+        element);
+}
+
+/// The paths of what stands inside a stamp, from there.
+void gather_paths(const toml::array& elements, const std::string& prefix, StampNames& names) {
+    for (const toml::node& item : elements) {
+        const toml::table* const table = item.as_table();
+        if (table == nullptr) continue;
+        const toml::node* const inside = table->get("inside");
+        const std::string around =
+            inside != nullptr ? inside->value_exact<std::string>().value_or("") + "." : prefix;
+        const std::string path = around + id_of(*table);
+        names.paths.insert(path);
+        const toml::node* const inner = table->get("element");
+        if (inner != nullptr && inner->is_array()) gather_paths(*inner->as_array(), path + ".", names);
+    }
+}
+
+}  // namespace
+
+std::string HudReader::name_of(std::string_view kind, const toml::table& table) {
+    const std::string id = id_of(table);
+    return std::string(kind) + (id.empty() ? "" : " '" + utf8::shortened(id) + "'");
+}
+
+// --- Elements
+
+void HudReader::read_element(const toml::table& table, const Around& around) {
+    if (definition.elements.size() >= most_elements) {
+        if (!std::exchange(is_full_, true))
+            reader_.fail(ProblemCode::too_large, table,
+                         "more than " + std::to_string(most_elements) + " elements");
+        return;
+    }
+    const auto known_kinds = [&] {
+        std::vector<std::string_view> names(kind_names_.begin(), kind_names_.end());
+        for (const std::string_view name : components_.names())
+            names.push_back(name);
+        return names;
+    };
+    const toml::node* const node = table.get("kind");
+    if (node == nullptr)
+        return reader_.fail(ProblemCode::missing_key, table,
+                            "an element without a 'kind'; expected " + one_of(known_kinds()));
+    if (!node->is_string()) return reader_.expected(*node, "'kind' of an element", one_of(known_kinds()));
+    const std::string name = node->value_or(std::string());
+    if (const Component* const component = components_.find(name))
+        return read_stamp(*component, table, around);
+    const auto kind = std::find(kind_names_.begin(), kind_names_.end(), name);
+    if (kind == kind_names_.end())
+        return reader_.fail(ProblemCode::unknown_word, *node,
+                            "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(known_kinds()),
+                            did_you_mean(name, known_kinds()));
+    const Kind& found = *all_kinds()[static_cast<std::size_t>(kind - kind_names_.begin())];
+    std::vector<std::string_view> others{"kind", "style"};
+    if (found.can.holds_children) others.push_back("element");
+    if (found.can.tells) others.insert(others.end(), {"component", "with"});
+    const FieldsReader::Owner owner{.name = name_of(found.name(), table),
+                                    .other_keys = std::move(others),
+                                    .has_earlier = table.contains("style")};
+    Element element = found.create();
+    Origin origin;
+    origin.location = reader_.place(table);
+    const std::size_t before = problems.count();
+    std::vector<const toml::table*> tables =
+        read_styles_of(table, *found.table, address_of(element), owner.name, origin);
+    tables.push_back(&table);
+    reader_.read(table, *found.table, address_of(element), owner, origin);
+    reader_.require(tables, *found.table, owner);
+    const std::string path = put_inside(element, table, around, owner.name);
+    if (problems.count() > before) damaged.push_back(origin.location);
+    const int panels = panel_count(element);
+    definition.elements.push_back(std::move(element));
+    definition.element_origins.push_back(std::move(origin));
+    if (found.can.holds_children) read_inner(table, {path, false, around.depth});
+    if (found.can.tells) read_panels(table, panels, owner.name, {path, false, around.depth + 1});
+}
+
+/// The panels of a list or of tags: stamps of its component, each with the sources of an entry as its parameters.
+void HudReader::read_panels(const toml::table& table, int count, const std::string& list,
+                            const Around& around) {
+    const toml::node* const named = table.get("component");
+    if (named == nullptr) {
+        without_component_.push_back({around.path + ".1", list, reader_.place(table)});
+        return;
+    }
+    const auto word = named->value_exact<std::string>();
+    if (!word) return reader_.expected(*named, "'component' of " + list, "the name of a component");
+    const Component* const component = components_.find(*word);
+    if (component == nullptr)
+        return reader_.fail(ProblemCode::unknown_name, *named,
+                            "'component' of " + list + ": no component '" + utf8::shortened(*word) + "'",
+                            did_you_mean(*word, components_.names()));
+    const toml::node* const node = table.get("with");
+    const toml::table* const given = node != nullptr ? node->as_table() : nullptr;
+    if (node != nullptr && given == nullptr)
+        return reader_.expected(*node, "'with' of " + list, "a table of values by parameter");
+    // What is wrong with the component is told once.
+    const std::size_t before = problems.count();
+    for (int number = 1; number <= count && problems.count() == before; ++number) {
+        toml::table& stamp = stamps_of_lists_.emplace_back();
+        reader_.set_place(stamp, reader_.place(table));
+        const auto put = [&](const toml::key& key, auto&& value) {
+            reader_.set_place(stamp.insert_or_assign(key, value).first->second, reader_.place(*named));
+        };
+        put(toml::key("id"), std::to_string(number));
+        for (const Parameter& parameter : component->parameters)
+            if (parameter.type == ParameterType::source || parameter.type == ParameterType::any)
+                if (parameter.fallback == nullptr && !parameter.is_optional)
+                    put(toml::key(parameter.name),
+                        around.path + "." + std::to_string(number) + "." + parameter.name);
+        for (const auto& [key, value] : given != nullptr ? *given : toml::table{}) {
+            if (component->find(key.str()) == nullptr)
+                return reader_.unknown_key(key, component->names(), "'with' of " + list);
+            put(key, value);
+        }
+        read_stamp(*component, stamp, around);
+    }
+}
+
+/// Sets the panel in which an element stands, and returns the path of the element.
+std::string HudReader::put_inside(Element& element, const toml::table& table, const Around& around,
+                                  const std::string& name) {
+    return std::visit(
+        [&](auto& any) {
+            if (!around.path.empty()) {
+                if (!any.inside.empty() && !around.is_stamp)
+                    reader_.fail(
+                        ProblemCode::contradiction, *table.get("inside"),
+                        "'inside' of " + name + ": it stands in the list of '" + around.path + "' already",
+                        "leave 'inside' away, or take it out of the list");
+                any.inside = around.path + (any.inside.empty() ? "" : "." + any.inside);
+            }
+            return any.inside + (any.inside.empty() ? "" : ".") + any.id;
+        },
+        element);
+}
+
+/// The elements that a table holds itself.
+void HudReader::read_inner(const toml::table& table, const Around& around) {
+    const toml::node* const inner = table.get("element");
+    if (inner == nullptr) return;
+    if (const toml::array* const list = inner->as_array())
+        return read_items("element", *list, [&](const toml::table& item) { read_element(item, around); });
+    reader_.expected(*inner, "'element' of '" + around.path + "'", "a list of tables");
+}
+
+void HudReader::read_stamp(const Component& component, const toml::table& table, const Around& around) {
+    const std::string name = name_of(component.name, table);
+    if (around.depth >= deepest_stamp)
+        return reader_.fail(ProblemCode::circle, table,
+                            name + " stands inside " + std::to_string(deepest_stamp) + " other components",
+                            "a component cannot hold itself");
+    const std::size_t before = problems.count();
+    const Stamp* const stamp = components_.stamp(component, table, name);
+    Origin origin;
+    origin.location = reader_.place(table);
+    if (stamp == nullptr) return damaged.push_back(origin.location);
+    Element element = Panel{.plate = false};
+    const Table& panel = *describe(Panel{}).table;
+    void* const into = address_of(element);
+    const FieldsReader::Owner of_component{
+        .name = "component '" + component.name + "'", .other_keys = {"style"}, .has_earlier = true};
+    read_styles_of(stamp->panel, panel, into, of_component.name, origin);
+    reader_.read(stamp->panel, panel, into, of_component, origin);
+    FieldsReader::Owner own{.name = name, .other_keys = component.names(), .has_earlier = true};
+    for (const std::string_view other : {"kind", "style", "element"})
+        own.other_keys.push_back(other);
+    read_styles_of(stamp->own, panel, into, name, origin);
+    reader_.read(stamp->own, panel, into, own, origin);
+    reader_.require(std::array{&table}, panel, own);
+    const std::string path = put_inside(element, table, around, name);
+    if (problems.count() > before) damaged.push_back(origin.location);
+    definition.elements.push_back(std::move(element));
+    definition.element_origins.push_back(std::move(origin));
+
+    StampNames names{path, {}, reader_.names()};
+    gather_paths(stamp->elements, "", names);
+    reader_.set_names(&names);
+    read_items("element", stamp->elements, [&](const toml::table& item) {
+        read_element(item, {path, true, around.depth + 1});
+    });
+    reader_.set_names(names.around);
+    read_inner(stamp->own, {path, false, around.depth});
+}
+
+}  // namespace rapido

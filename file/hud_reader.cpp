@@ -1,0 +1,293 @@
+#include "file/hud_reader.hpp"
+
+#include <algorithm>
+#include <utility>
+
+#include "base/nearest.hpp"
+#include "base/utf8.hpp"
+#include "element/fields.hpp"
+#include "file/prescan.hpp"
+#include "file/syntax_problem.hpp"
+#include "hud/declared_sources.hpp"
+#include "hud/definition_tables.hpp"
+
+namespace rapido {
+namespace {
+
+constexpr std::size_t largest_hud = 4'000'000;
+constexpr std::size_t most_includes = 64;
+constexpr int deepest_include = 16;
+
+bool is_before(const Location& a, const Location& b) {
+    return std::pair(a.line, a.column) < std::pair(b.line, b.column);
+}
+
+const std::string& name_of(const DeclaredSource& source) {
+    return source.name;
+}
+template <class T>
+const std::string& name_of(const T& item) {
+    return item.id;
+}
+
+/// What a file says replaces what the files that it includes say under the same name: those that stand before `first`.
+template <class T>
+void replace_included(std::vector<T>& all, std::vector<Origin>& origins, std::size_t first) {
+    for (std::size_t i = first; i < all.size();) {
+        const auto before = std::find_if(all.begin(), all.begin() + static_cast<std::ptrdiff_t>(first),
+                                         [&](const T& other) { return name_of(other) == name_of(all[i]); });
+        if (before == all.begin() + static_cast<std::ptrdiff_t>(first)) {
+            ++i;
+            continue;
+        }
+        origins[static_cast<std::size_t>(before - all.begin())] = std::move(origins[i]);
+        *before = std::move(all[i]);
+        all.erase(all.begin() + static_cast<std::ptrdiff_t>(i));
+        origins.erase(origins.begin() + static_cast<std::ptrdiff_t>(i));
+    }
+}
+
+}  // namespace
+
+// --- Files
+
+void HudReader::read() {
+    definition.origin.location = {name_, 1, 1};
+    definition.files.push_back(name_);
+    parse(text_, name_, 0);
+    if (problems.count() > 0) return;
+    for (std::size_t i = 0; i < kind_names_.size(); ++i)
+        kind_names_[i] = all_kinds()[i]->name();
+    // What elements refer to comes first.
+    if (is_part_) reader_.allow_themes();
+    for (const Document& document : documents_)
+        if (const toml::node* const themes = document.table.get("theme")) read_themes(*themes);
+    for (const Document& document : documents_)
+        if (const toml::node* const styles = document.table.get("style")) read_styles(*styles);
+    for (const Document& document : documents_)
+        if (const toml::node* const components = document.table.get("component"))
+            components_.read(*components, kind_names_);
+    for (const Document& document : documents_)
+        read_lists(document.table);
+    for (const auto& [name, style] : styles_)
+        if (!style.is_used) check_style(name, *style.table);
+    if (!is_part_) check_panels();
+}
+
+void HudReader::parse(std::string_view text, const std::string& name, int depth) {
+    size_ += text.size();
+    if (size_ > largest_hud)
+        return reader_.fail(
+            ProblemCode::too_large, Location{name},
+            depth == 0 ? "is larger than 4 MB" : "makes the HUD larger than 4 MB, with all that it includes");
+    if (const int line = utf8::line_of_fault(text); line > 0)
+        return reader_.fail(ProblemCode::syntax, Location{name, line, 0}, "is not valid UTF-8",
+                            "save it in this encoding");
+    if (auto problem = prescan_toml(text, name)) return problems.add(*std::move(problem));
+    toml::parse_result parsed = toml::parse(text, name);
+    if (!parsed) return problems.add(syntax_problem(parsed.error(), text, name));
+    toml::table table = std::move(parsed).table();
+    if (const toml::node* const list = table.get("include")) parse_includes(*list, depth);
+    documents_.push_back({name, std::move(table)});
+}
+
+void HudReader::parse_includes(const toml::node& list, int depth) {
+    const toml::array* const paths = list.as_array();
+    if (paths == nullptr)
+        return reader_.expected(list, "'include'", "a list of HUD files, [\"gauges.toml\"]");
+    for (const toml::node& named : *paths) {
+        const auto path = named.value_exact<std::string>();
+        if (path)
+            parse_include(named, *path, depth);
+        else
+            reader_.expected(named, "'include'", "a list of HUD files, [\"gauges.toml\"]");
+    }
+}
+
+void HudReader::parse_include(const toml::node& named, const std::string& path, int depth) {
+    const std::string what = "'include' of '" + utf8::shortened(path) + "'";
+    if (!includes_)
+        return reader_.fail(ProblemCode::unreadable, named, what + ": this HUD is no file in a folder");
+    if (inside_.contains(path))
+        return reader_.fail(ProblemCode::circle, named, what + ": it includes this file in turn");
+    if (!seen_.insert(path).second) return;  // once is enough
+    if (depth >= deepest_include || seen_.size() > most_includes)
+        return reader_.fail(
+            ProblemCode::too_large, named,
+            what + ": " +
+                (depth >= deepest_include
+                     ? "more than " + std::to_string(deepest_include) + " files include each other"
+                     : "at most " + std::to_string(most_includes) + " files are included"));
+    // A file that is not there yet is one to look at, too.
+    const std::string folder = name_.substr(0, name_.rfind('/') + 1);
+    definition.files.push_back(folder + path);
+    const Result<std::string> text = includes_(path);
+    if (!text)
+        return reader_.fail(text.problems().front().code, named,
+                            what + ": " + text.problems().front().message, text.problems().front().hint);
+    inside_.insert(path);
+    parse(*text, folder + path, depth + 1);
+    inside_.erase(path);
+}
+
+// --- The whole
+
+void HudReader::read_lists(const toml::table& top) {
+    const std::size_t sources = definition.sources.size(), timers = definition.timers.size(),
+                      meters = definition.meters.size(), effects = definition.effects.size(),
+                      groups = definition.groups.size();
+    std::vector<std::string> fonts = std::move(definition.font_files);
+    definition.font_files.clear();
+    for (const auto& [key, node] : top) {
+        const std::string_view word = key.str();
+        if (word == "style" || word == "component" || word == "theme" || word == "include") continue;
+        if (word == "source")
+            read_sources(node);
+        else if (word == "element")
+            read_list(key, node, [&](const toml::table& table) { read_element(table, {}); });
+        else if (word == "timer")
+            read_list_of(key, node, timer_table, definition.timers, definition.timer_origins);
+        else if (word == "meter")
+            read_list_of(key, node, meter_table, definition.meters, definition.meter_origins);
+        else if (word == "effect")
+            read_list_of(key, node, effect_table, definition.effects, definition.effect_origins);
+        else if (word == "locale")
+            read_list_of(key, node, locale_table, definition.locales, definition.locale_origins);
+        else if (word == "group")
+            read_list_of(key, node, group_table, definition.groups, definition.group_origins);
+        else
+            read_option(key, node);
+    }
+    replace_included(definition.sources, definition.source_origins, sources);
+    replace_included(definition.timers, definition.timer_origins, timers);
+    replace_included(definition.meters, definition.meter_origins, meters);
+    replace_included(definition.effects, definition.effect_origins, effects);
+    replace_included(definition.groups, definition.group_origins, groups);
+    // Fonts of all files count.
+    for (std::string& font : definition.font_files)
+        if (std::find(fonts.begin(), fonts.end(), font) == fonts.end()) fonts.push_back(std::move(font));
+    definition.font_files = std::move(fonts);
+}
+
+template <class Read>
+void HudReader::read_list(const toml::key& key, const toml::node& node, Read read) {
+    const toml::array* list = node.as_array();
+    if (list == nullptr)
+        return reader_.fail(ProblemCode::wrong_type, key,
+                            "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
+                                "; expected a list of tables",
+                            "write '[[" + std::string(key.str()) + "]]'");
+    const std::size_t most = key.str() == "element" ? most_elements : most_others;
+    if (list->size() > most)
+        return reader_.fail(ProblemCode::too_large, key,
+                            std::to_string(list->size()) + " of '" + std::string(key.str()) + "'; at most " +
+                                std::to_string(most));
+    read_items(key.str(), *list, read);
+}
+
+template <class Aggregate>
+void HudReader::read_list_of(const toml::key& key, const toml::node& node, const Table& description,
+                             std::vector<Aggregate>& list, std::vector<Origin>& origins) {
+    read_list(key, node, [&](const toml::table& table) {
+        const FieldsReader::Owner owner{name_of(description.name, table)};
+        Origin& origin = origins.emplace_back();
+        origin.location = reader_.place(table);
+        const std::size_t before = problems.count();
+        reader_.read(table, description, &list.emplace_back(), owner, origin);
+        reader_.require(std::array{&table}, description, owner);
+        if (problems.count() > before) damaged.push_back(origin.location);
+    });
+}
+
+/// A list without a component has panels that are written one by one.
+void HudReader::check_panels() {
+    std::set<std::string> paths;
+    for (const Element& element : definition.elements)
+        std::visit([&](const auto& any) { paths.insert(any.inside + "." + any.id); }, element);
+    for (const auto& [first_panel, list, place] : without_component_)
+        if (!paths.contains(first_panel))
+            reader_.fail(ProblemCode::missing_key, place, list + " has no 'component'",
+                         "name the one that shows an entry");
+}
+
+void HudReader::read_option(const toml::key& key, const toml::node& node) {
+    const FieldsReader::Owner owner{std::string(top_table.name)};
+    if (const Field* known = top_table.find(key.str()))
+        return reader_.read_field(*known, node, &definition, owner, std::string(key.str()),
+                                  definition.origin);
+    std::vector<std::string_view> names{"element", "timer",     "meter", "effect", "locale", "group",
+                                        "style",   "component", "theme", "source", "include"};
+    for (const Field& field : top_table.fields)
+        names.push_back(field.name);
+    reader_.unknown_key(key, std::move(names), "the HUD");
+}
+
+/// In the order in which they are written: the first one is used first.
+void HudReader::read_themes(const toml::node& node) {
+    const toml::table* const all = node.as_table();
+    if (all == nullptr) return reader_.expected(node, "'theme'", "tables, [theme.NAME.color]");
+    reader_.allow_themes();
+    std::vector<std::pair<Theme, Origin>> read;
+    for (const auto& [key, theme] : *all) {
+        const toml::table* const table = theme.as_table();
+        if (table == nullptr) {
+            reader_.expected(theme, "theme '" + utf8::shortened(key.str()) + "'", "a table");
+            continue;
+        }
+        auto& [made, origin] = read.emplace_back();
+        made.id = key.str();
+        origin.location = reader_.place(key);
+        reader_.read_theme(*table, made, origin);
+    }
+    std::sort(read.begin(), read.end(),
+              [](const auto& a, const auto& b) { return is_before(a.second.location, b.second.location); });
+    const std::size_t before = definition.themes.size();
+    for (auto& [theme, origin] : read) {
+        definition.themes.push_back(std::move(theme));
+        definition.theme_origins.push_back(std::move(origin));
+    }
+    replace_included(definition.themes, definition.theme_origins, before);
+}
+
+/// What the HUD expects of the game, in the order in which it is written.
+void HudReader::read_sources(const toml::node& node) {
+    const toml::table* const all = node.as_table();
+    if (all == nullptr) return reader_.expected(node, "'source'", "tables, [source.\"NAME\"]");
+    if (all->size() > most_others)
+        return reader_.fail(
+            ProblemCode::too_large, node,
+            std::to_string(all->size()) + " of 'source'; at most " + std::to_string(most_others));
+    std::vector<std::pair<DeclaredSource, Origin>> read;
+    for (const auto& [key, value] : *all) {
+        const std::string owner = "source '" + utf8::shortened(key.str()) + "'";
+        const toml::table* const table = value.as_table();
+        if (table == nullptr) {
+            reader_.expected(value, owner, "a table");
+            continue;
+        }
+        DeclaredSource source;
+        Origin origin;
+        source.name = key.str();
+        origin.location = reader_.place(key);
+        const std::size_t before = problems.count();
+        reader_.read(*table, source_table, &source, {owner}, origin);
+        for (KeptValue& kept : source.sample)
+            if (source.type == SourceType::number && kept.get().is_integer())
+                kept = KeptValue(Value(kept.get().number()));
+        if (table->contains("range") && source.range.low == source.range.high)
+            reader_.fail(ProblemCode::out_of_range, *table->get("range"),
+                         "'range' of " + owner + " is empty; expected [low, high]");
+        if (problems.count() == before) {
+            if (std::optional<Problem> problem = fault_of(source, &origin)) problems.add(*std::move(problem));
+        }
+        if (problems.count() == before) read.emplace_back(std::move(source), std::move(origin));
+    }
+    std::sort(read.begin(), read.end(),
+              [](const auto& a, const auto& b) { return is_before(a.second.location, b.second.location); });
+    for (auto& [source, origin] : read) {
+        definition.sources.push_back(std::move(source));
+        definition.source_origins.push_back(std::move(origin));
+    }
+}
+
+}  // namespace rapido

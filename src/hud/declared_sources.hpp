@@ -1,0 +1,13 @@
+// What a HUD declares of its sources, checked.
+#pragma once
+
+#include <optional>
+
+#include "rapido/hud/definition.hpp"
+
+namespace rapido {
+
+/// Returns what is wrong with a declared source: a range or a sample that is none of its type. `origin` is null where it was written in C++.
+std::optional<Problem> fault_of(const DeclaredSource& source, const Origin* origin);
+
+}  // namespace rapido

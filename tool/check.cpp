@@ -1,0 +1,235 @@
+#include "tool/check.hpp"
+
+#include <algorithm>
+#include <deque>
+#include <filesystem>
+#include <map>
+#include <ostream>
+
+#include "base/fields.hpp"
+#include "rapido/locale.hpp"
+#include "tool/check_contrast.hpp"
+#include "tool/check_look.hpp"
+#include "tool/check_parts.hpp"
+#include "tool/check_words.hpp"
+#include "tool/report.hpp"
+#include "tool/sweep.hpp"
+
+namespace rapido::tool {
+namespace {
+
+constexpr std::size_t looked_at = 60;   ///< moments of a trace
+constexpr std::size_t drawn = 12;       ///< moments that are drawn, as that takes its time
+constexpr Seconds longest_played{600};  ///< of a trace that is played for what flickers
+
+/// A language that a HUD is looked at in.
+struct Spoken {
+    std::string locale;
+    std::string file;  ///< of its translations; empty for none
+    std::unique_ptr<AskedWords> words;
+    std::optional<Language> language;  ///< nothing for the HUD as it is written
+};
+
+class Checker {
+ public:
+    Checker(const CheckOptions& options, std::ostream& out, std::ostream& err)
+        : options_(options), out_(out), err_(err) {}
+
+    Exit run() {
+        const Result<HudDefinition> definition = read_hud_file(options_.hud);
+        if (!definition) return refuse(definition.problems());
+        if (!options_.trace.empty()) {
+            Result<Trace> trace = Trace::read_file(options_.trace);
+            if (!trace) return refuse(trace.problems());
+            trace_ = *std::move(trace);
+        }
+        if (Problems problems = read_languages(); !problems.empty()) return refuse(problems);
+        const std::string folder = std::filesystem::absolute(options_.hud).parent_path().string();
+        Images images(folder);
+        Fonts fonts;
+        if (const Status added = fonts.add_files(folder, definition->font_files); !added)
+            findings_.add("fonts", {added.problem()});
+        const GameStates game(*definition, trace());
+        const Checked checked{*definition, game, fonts, images, options_.safe_area};
+        const bool is_whole = check_statically(checked);
+        if (is_whole && !game.sources().empty()) {
+            const Result<Trace> played =
+                trace_ ? Result<Trace>(*trace_) : sweep_of(*definition, options_.hud);
+            if (!played) return refuse(played.problems());
+            if (const Status looked = check_looks(checked, *played); !looked) return refuse({looked.problem()});
+            check_flicker(checked, *played);
+        }
+        for (const Spoken& spoken : languages_)
+            if (spoken.words != nullptr) spoken.words->report(*definition, spoken.locale, spoken.file, findings_);
+        findings_.print(options_.json, out_);
+        if (!options_.json) print_summary(game);
+        return findings_.empty() ? Exit::fine : Exit::problems;
+    }
+
+ private:
+    Exit refuse(const Problems& problems) {
+        print_problems(problems, err_);
+        return Exit::problems;
+    }
+    const Trace* trace() const { return trace_ ? &*trace_ : nullptr; }
+
+    Problems read_languages() {
+        languages_.emplace_back();
+        for (std::size_t i = 0; i < options_.locales.size(); ++i) {
+            Spoken& spoken = languages_.emplace_back();
+            spoken.locale = options_.locales[i];
+            Result<Language> known = language(spoken.locale);
+            if (!known) return known.problems();
+            spoken.language = *std::move(known);
+            if (i >= options_.translations.size()) continue;
+            spoken.file = options_.translations[i];
+            auto translations = read_translations_file(spoken.file);
+            if (!translations) return translations.problems();
+            spoken.words = std::make_unique<AskedWords>(*std::move(translations));
+            spoken.language->catalogue = spoken.words.get();
+        }
+        return {};
+    }
+
+    std::vector<Size> sizes(const HudDefinition& definition) const {
+        if (!options_.sizes.empty()) return options_.sizes;
+        std::vector<Size> sizes{definition.design};
+        for (const Size usual : {Size{1920, 1080}, Size{800, 600}, Size{2560, 1080}})
+            if (!(usual == definition.design)) sizes.push_back(usual);
+        return sizes;
+    }
+
+    /// False where a part of the HUD could not be made, so that the rest is not worth looking at.
+    bool check_statically(const Checked& checked) {
+        Sources sources;
+        std::optional<TracePlayer> player;
+        if (trace_) {
+            player.emplace(*trace_);
+            sources = player->sources();
+        }
+        Hud hud(checked.definition, sources, &checked.fonts, &checked.images);
+        hud.update(0.0);
+        check_names(checked, hud, trace(), findings_);
+        const bool is_whole =
+            std::none_of(hud.problems().begin(), hud.problems().end(), [](const Problem& problem) {
+                return problem.severity == Severity::error && problem.code != ProblemCode::unknown_source;
+            });
+        if (is_whole) check_parts(checked, hud, Places(checked.definition, hud), findings_);
+        return is_whole;
+    }
+
+    Status check_looks(const Checked& checked, const Trace& played) {
+        const Backdrop backdrop{options_.background, options_.grey.value_or(std::array<double, 2>{0, 1})};
+        const std::vector<Size> windows = sizes(checked.definition);
+        const std::vector<double> scales = options_.scales.empty() ? std::vector<double>{1} : options_.scales;
+        std::vector<GameState> base{checked.game.usual()};
+        for (GameState& moment : checked.game.moments(played, looked_at))
+            base.push_back(std::move(moment));
+        for (const Spoken& spoken : languages_) {
+            const Language* const language = spoken.language ? &*spoken.language : nullptr;
+            std::vector<GameState> states = base;
+            for (GameState& widest : widest_states(checked, base, language))
+                states.push_back(std::move(widest));
+            Stage stage(checked, states, language);
+            const Places places(checked.definition, stage.hud());
+            const bool is_first = language == nullptr;
+            for (std::size_t state = 0; state < states.size(); ++state) {
+                stage.show(state);
+                const bool is_drawn = is_first && state % ((base.size() + drawn - 1) / drawn) == 0;
+                for (const Size window : windows)
+                    for (const double scale : scales) {
+                        Circumstances seen{window, scale, spoken.locale, states[state].when};
+                        stage.resize(window, scale);
+                        look(stage, checked, places, seen, options_.smallest_text, findings_);
+                        ++looks_;
+                        // Over greys only the texts count, which are the same at every size.
+                        const bool is_compared =
+                            is_drawn && scale == scales.front() &&
+                            (!backdrop.picture.empty() || window == windows.front());
+                        if (!is_compared) continue;
+                        Status compared = check_contrast(stage, checked, places, seen, backdrop, findings_);
+                        if (!compared) return compared;
+                    }
+            }
+            stage.show(0);
+            for (const Size window : windows) {
+                const Circumstances seen{window, scales.front(), spoken.locale, ""};
+                stage.resize(window, scales.front());
+                look_at_messages(stage, checked, places, seen, findings_);
+                if (is_first) look_at_effects(stage, checked, places, seen, findings_);
+            }
+        }
+        return {};
+    }
+
+    /// Bands that are entered again and again within a second.
+    void check_flicker(const Checked& checked, const Trace& played) {
+        constexpr std::size_t most = 3;
+        TracePlayer player(played);
+        Hud hud(checked.definition, player.sources(), &checked.fonts, &checked.images);
+        const Places places(checked.definition, hud);
+        std::map<std::pair<std::string, std::string>, std::deque<Nanoseconds>> entered;
+        const Nanoseconds first = played.rows().front().time;
+        const Nanoseconds last = std::min(played.rows().back().time, first + to_nanoseconds(longest_played));
+        Nanoseconds now = first, game_now = player.seek(first);
+        hud.update(0.0);
+        for (std::int64_t frame = 1; now < last; ++frame) {
+            const Nanoseconds next = first + to_nanoseconds(Seconds{static_cast<double>(frame) / 60});
+            const Nanoseconds game_next = player.seek(next);
+            hud.update({.real = to_seconds(next - now), .game = to_seconds(game_next - game_now)});
+            now = next;
+            game_now = game_next;
+            for (const Event& event : hud.events()) {
+                if (event.kind != EventKind::band_enter) continue;
+                std::deque<Nanoseconds>& times = entered[{event.id, event.detail}];
+                times.push_back(event.time);
+                while (event.time - times.front() >= std::chrono::seconds(1))
+                    times.pop_front();
+                if (times.size() <= most) continue;
+                const Nanoseconds began = times.front() + first;
+                findings_.add(
+                    "flicker " + event.id + " " + event.detail,
+                    {{places.of(event.id, "bands"),
+                      "'" + event.id + "' comes into band '" + event.detail + "' " +
+                          std::to_string(times.size()) + " times within a second, from " +
+                          seconds_text(began) + " s on",
+                      "give the band a 'margin', or let the value 'settle'", ProblemCode::flicker,
+                      Severity::warning},
+                     event.id,
+                     std::nullopt,
+                     static_cast<double>(times.size()),
+                     static_cast<double>(most)},
+                    static_cast<double>(times.size()));
+            }
+        }
+    }
+
+    void print_summary(const GameStates& game) {
+        err_ << options_.hud << ": "
+             << (findings_.empty() ? std::string("nothing found")
+                                   : std::to_string(findings_.count()) +
+                                         (findings_.count() == 1 ? " thing found" : " things found"));
+        if (looks_ > 0)
+            err_ << ", in " << looks_ << " looks at it";
+        else if (game.sources().empty())
+            err_ << "; it declares no sources, so that it was not looked at: give --trace";
+        err_ << '\n';
+        if (!findings_.empty()) err_ << "'rapido why CODE' says what a word in brackets means\n";
+    }
+
+    const CheckOptions& options_;
+    std::ostream& out_;
+    std::ostream& err_;
+    std::optional<Trace> trace_;
+    std::vector<Spoken> languages_;
+    Findings findings_;
+    std::size_t looks_ = 0;
+};
+
+}  // namespace
+
+Exit check(const CheckOptions& options, std::ostream& out, std::ostream& err) {
+    return Checker(options, out, err).run();
+}
+
+}  // namespace rapido::tool

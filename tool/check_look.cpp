@@ -1,0 +1,411 @@
+#include "tool/check_look.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+#include "base/fields.hpp"
+
+namespace rapido::tool {
+namespace {
+
+std::string pixels(float length) {
+    return plain_number(std::round(static_cast<double>(length) * 10) / 10);
+}
+
+/// An element as it is seen.
+struct Seen {
+    std::string path;
+    std::string kind;
+    std::string name;
+    Rect box;        ///< in design pixels
+    Rect ink;        ///< where there is something to see, about: less than the box of a line of text
+    bool is_text = false;
+    bool draws = true;  ///< false for what only arranges others
+    bool moves_in_world = false;
+};
+
+bool is_in_world(const std::string& kind) {
+    return kind == "tags" || kind == "popups";
+}
+
+const Panel* panel_of(const Element* element) {
+    return element != nullptr ? std::get_if<Panel>(element) : nullptr;
+}
+
+/// All that is seen now, with its box.
+std::vector<Seen> seen_of(const Hud& hud, const Places& places) {
+    std::vector<Seen> all;
+    std::vector<std::string> in_world;
+    for (const ElementRef ref : hud.elements()) {
+        const Shown shown = hud[ref];
+        if (is_in_world(std::string(shown.kind))) in_world.emplace_back(shown.id);
+        if (!shown.visible || shown.opacity <= 0 || shown.box.width <= 0 || shown.box.height <= 0) continue;
+        Seen seen{.path = std::string(shown.id),
+                  .kind = std::string(shown.kind),
+                  .name = Places::name(shown),
+                  .box = shown.drawn_box,
+                  .ink = shown.drawn_box};
+        if (shown.kind == "text") {
+            if (shown.text.empty()) continue;
+            seen.is_text = true;
+            // Letters reach over about this much of a line.
+            const float spare = seen.ink.height * 0.2F;
+            seen.ink.y += spare;
+            seen.ink.height -= 2 * spare;
+        }
+        const Panel* const panel = panel_of(places.element(shown.id));
+        if (panel != nullptr) seen.draws = panel->plate || !panel->image.empty();
+        if (shown.kind == "notice" && shown.text.empty()) seen.draws = false;
+        seen.moves_in_world = std::any_of(in_world.begin(), in_world.end(), [&](const std::string& world) {
+            return is_around(world, seen.path);
+        });
+        all.push_back(std::move(seen));
+    }
+    return all;
+}
+
+Rect common(const Rect& a, const Rect& b) {
+    const float x = std::max(a.x, b.x), y = std::max(a.y, b.y);
+    return {x, y, std::min(a.right(), b.right()) - x, std::min(a.bottom(), b.bottom()) - y};
+}
+
+bool holds(const Rect& outer, const Rect& inner) {
+    constexpr float hair = 1;
+    return inner.x >= outer.x - hair && inner.y >= outer.y - hair && inner.right() <= outer.right() + hair &&
+           inner.bottom() <= outer.bottom() + hair;
+}
+
+/// The part of a path in which it differs from another one, as a path.
+std::string below_common(const std::string& path, const std::string& other) {
+    std::size_t end = 0;
+    while (true) {
+        const std::size_t next = std::min(path.find('.', end), path.size());
+        if (path.compare(0, next, other, 0, std::min(next, other.size())) != 0 ||
+            (other.size() > next && other[next] != '.') || other.size() < next || next == path.size())
+            return path.substr(0, next);
+        end = next + 1;
+    }
+}
+
+/// Whether two that stand in one panel, or on the screen, are laid over each other on purpose.
+bool is_laid_over(const Places& places, const std::string& first) {
+    const std::size_t around = first.rfind('.');
+    if (around == std::string::npos) return false;
+    const Panel* const panel = panel_of(places.element(first.substr(0, around)));
+    return panel != nullptr && panel->layout == Layout::stack;
+}
+
+void find_overlaps(const std::vector<Seen>& all, const Places& places, const Circumstances& seen,
+                   Findings& findings) {
+    constexpr float least = 2;  ///< design pixels, both ways
+    for (std::size_t i = 0; i < all.size(); ++i)
+        for (std::size_t j = i + 1; j < all.size(); ++j) {
+            const Seen &a = all[i], &b = all[j];
+            if (!a.draws || !b.draws || a.moves_in_world || b.moves_in_world) continue;
+            const Rect both = common(a.ink, b.ink);
+            if (both.width <= least || both.height <= least) continue;
+            if (is_around(a.path, b.path) || is_around(b.path, a.path)) continue;
+            // A text on a plate, a mark in a dial: one that is inside of the other is meant to be.
+            if (!(a.is_text && b.is_text) && (holds(a.box, b.ink) || holds(b.box, a.ink))) continue;
+            const std::string first = below_common(a.path, b.path), second = below_common(b.path, a.path);
+            if (is_laid_over(places, first)) continue;
+            Finding finding{{places.of(second.size() < b.path.size() ? second : b.path, "place"),
+                             b.name + " lies over " + a.name + ", on " + pixels(both.width) + " by " +
+                                 pixels(both.height) + " px",
+                             "move one of them, or let both stand in a row or a column",
+                             ProblemCode::overlap, Severity::warning},
+                            b.path,
+                            seen};
+            finding.measured = both.width * both.height;
+            findings.add("overlap " + first + " " + second, std::move(finding),
+                         static_cast<double>(both.width * both.height));
+        }
+}
+
+/// How far a box reaches beyond another one, and beyond which of its edges.
+std::pair<float, std::string> beyond(const Rect& box, const Rect& room) {
+    const std::array<std::pair<float, const char*>, 4> edges{{{room.x - box.x, "left"},
+                                                              {room.y - box.y, "upper"},
+                                                              {box.right() - room.right(), "right"},
+                                                              {box.bottom() - room.bottom(), "lower"}}};
+    const auto most = std::max_element(edges.begin(), edges.end(),
+                                       [](const auto& a, const auto& b) { return a.first < b.first; });
+    return {most->first, most->second};
+}
+
+/// The screen in design pixels, and what of it is safe.
+struct Screen {
+    Rect whole, safe;
+};
+Screen screen_of(const Checked& checked, const Circumstances& seen) {
+    const auto part = static_cast<float>(checked.safe_area);
+    const Fitted fitted = fit_screen({.design = checked.definition.design,
+                                      .fit = checked.definition.fit,
+                                      .whole_scale = checked.definition.whole_scale,
+                                      .ui_scale = static_cast<float>(seen.scale)},
+                                     {.size = seen.window});
+    const Rect whole{0, 0, fitted.size.width, fitted.size.height};
+    const float across = whole.width * part, down = whole.height * part;
+    return {whole, {across, down, whole.width - 2 * across, whole.height - 2 * down}};
+}
+
+/// A picture behind everything may be larger than the screen.
+bool fills_screen(const Rect& box, const Rect& screen) {
+    const Rect both = common(box, screen);
+    return both.width >= screen.width * 0.9F && both.height >= screen.height * 0.9F;
+}
+
+void find_beyond(const Seen& one, const Screen& screen, const Places& places, const Circumstances& seen,
+                 const std::string& effect, Findings& findings) {
+    if (!one.draws || one.moves_in_world || fills_screen(one.box, screen.whole)) return;
+    const bool is_safe_only = beyond(one.box, screen.whole).first <= 0.5F;
+    if (is_safe_only && !effect.empty()) return;  // it may, for a moment
+    const auto [length, edge] = beyond(one.box, is_safe_only ? screen.safe : screen.whole);
+    if (length <= 0.5F) return;
+    Finding finding{{places.of(one.path, effect.empty() ? "place" : "effects"),
+                     one.name + (effect.empty() ? " leaves " : " leaves, by effect '" + effect + "', ") +
+                         (is_safe_only ? "the safe area" : "the screen") + ": " + pixels(length) +
+                         " px beyond the " + edge + " edge",
+                     effect.empty() ? "" : "give the effect less way, or the element more room",
+                     ProblemCode::off_screen, Severity::warning},
+                    one.path,
+                    seen};
+    finding.measured = length;
+    findings.add("off_screen " + one.path + " " + effect, std::move(finding), static_cast<double>(length));
+}
+
+void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circumstances& seen,
+               const std::string& shows, Findings& findings) {
+    const Explanation explained = hud.explain(ref);
+    if (explained.lacks.empty()) return;
+    const Shown shown = hud[ref];
+    const std::string path(shown.id);
+    Finding finding{{places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
+                     "give it more room, a shorter text or 'compact' numbers", ProblemCode::no_room,
+                     Severity::warning},
+                    path,
+                    seen};
+    // Of each language once.
+    findings.add("no_room " + path + " " + seen.locale, std::move(finding),
+                 static_cast<double>(shows.size()));
+}
+
+/// The size of the largest characters that are drawn of an element, in device pixels per em.
+float font_size_of(const DrawGroup& group) {
+    float largest = 0;
+    const Transform& t = group.transform();
+    const float scale = std::sqrt(std::abs(t.xx * t.yy - t.xy * t.yx));
+    for (const DrawCommand& command : group.commands())
+        if (command.kind == DrawCommand::Kind::text && command.outline == 0 && command.blur == 0)
+            largest = std::max(largest, command.size * scale);
+    return largest;
+}
+
+void find_small_texts(const Hud& hud, const Places& places, const Circumstances& seen,
+                      const SmallestText& smallest, Findings& findings) {
+    if (!smallest || seen.scale != 1) return;
+    DrawList list;
+    hud.draw(list);
+    const std::vector<ElementRef> order = hud.draw_order();
+    const double wanted = (*smallest)[0] * static_cast<double>(seen.window.height) / (*smallest)[1];
+    for (std::size_t i = 0; i < list.groups().size() && i < order.size(); ++i) {
+        const auto size = static_cast<double>(font_size_of(list.groups()[i]));
+        if (size <= 0 || size >= wanted - 0.05) continue;
+        const Shown shown = hud[order[i]];
+        const std::string path(shown.id);
+        Finding finding{{places.of(path, "size"),
+                         Places::name(shown) + " is written " + plain_number(std::round(size * 10) / 10) +
+                             " px high; " + plain_number(std::round(wanted * 10) / 10) + " px are asked for",
+                         "", ProblemCode::small_text, Severity::warning},
+                        path,
+                        seen,
+                        size,
+                        wanted};
+        findings.add("small_text " + path, std::move(finding), wanted / size);
+    }
+}
+
+std::string quoted(std::string_view text) {
+    return "\"" + std::string(text) + "\"";
+}
+
+/// The effects that an element may start of itself.
+std::set<std::string> effects_of(const Element& element) {
+    std::set<std::string> names;
+    std::visit(
+        [&](const auto& any) {
+            for (const Trigger& trigger : any.effects)
+                names.insert(trigger.effect);
+            if constexpr (requires { any.bands; any.value; })
+                for (const Band& band : any.bands)
+                    names.insert(band.effect);
+        },
+        element);
+    names.erase("");
+    return names;
+}
+
+// --- The widest texts
+
+/// Measures texts as an element writes them, about: pieces in other styles are taken as the rest.
+class TextWidths {
+ public:
+    TextWidths(const Checked& checked, const Hud& hud) : fonts_(checked.fonts), hud_(hud) {}
+
+    float width(ElementRef ref) {
+        const Shown shown = hud_[ref];
+        if (!shown.visible || shown.text.empty()) return -1;
+        return fonts_.shape(fonts_.find("sans-serif", 400).value_or(0), 16, shown.text, glyphs_);
+    }
+
+ private:
+    Fonts& fonts_;
+    const Hud& hud_;
+    std::vector<Glyph> glyphs_;
+};
+
+}  // namespace
+
+std::vector<GameState> widest_states(const Checked& checked, const std::vector<GameState>& base,
+                                     const Language* language) {
+    const GameStates& game = checked.game;
+    constexpr std::size_t most_bases = 12;
+    // In which of the states each text is seen first.
+    std::vector<std::size_t> seen_in;
+    std::vector<ElementRef> texts;
+    {
+        Stage stage(checked, base, language);
+        for (const ElementRef ref : stage.hud().elements())
+            if (stage.hud()[ref].kind == "text") texts.push_back(ref);
+        seen_in.assign(texts.size(), base.size());
+        for (std::size_t state = 0; state < base.size(); ++state) {
+            stage.show(state);
+            for (std::size_t i = 0; i < texts.size(); ++i)
+                if (seen_in[i] == base.size() && stage.hud()[texts[i]].visible) seen_in[i] = state;
+        }
+    }
+    std::vector<std::size_t> used(seen_in);
+    std::sort(used.begin(), used.end());
+    used.erase(std::unique(used.begin(), used.end()), used.end());
+    if (!used.empty() && used.back() == base.size()) used.pop_back();
+    if (used.size() > most_bases) used.resize(most_bases);
+
+    std::vector<GameState> widest;
+    for (const std::size_t from : used) {
+        // One source after the other takes each of its values.
+        std::vector<GameState> states{base[from]};
+        std::vector<std::pair<std::size_t, std::size_t>> what{{0, 0}};
+        std::vector<std::vector<KeptValue>> candidates;
+        for (std::size_t source = 0; source < game.sources().size(); ++source) {
+            candidates.push_back(game.candidates(source));
+            for (std::size_t i = 0; i < candidates.back().size(); ++i) {
+                states.push_back(game.with(base[from], source, candidates.back()[i]));
+                what.emplace_back(source, i);
+            }
+        }
+        Stage stage(checked, states, language);
+        const std::vector<ElementRef> all = stage.hud().elements();
+        std::vector<ElementRef> now;
+        for (const ElementRef ref : all)
+            if (stage.hud()[ref].kind == "text") now.push_back(ref);
+        TextWidths widths(checked, stage.hud());
+        std::vector<std::vector<float>> measured(now.size());
+        for (std::size_t state = 0; state < states.size(); ++state) {
+            stage.show(state);
+            for (std::size_t i = 0; i < now.size(); ++i)
+                measured[i].push_back(widths.width(now[i]));
+        }
+        for (std::size_t i = 0; i < now.size() && i < seen_in.size(); ++i) {
+            if (seen_in[i] != from) continue;
+            GameState state = base[from];
+            std::string values;
+            for (std::size_t source = 0; source < candidates.size(); ++source) {
+                std::optional<std::size_t> best;
+                float most = measured[i][0] + 0.01F;
+                for (std::size_t at = 1; at < states.size(); ++at)
+                    if (what[at].first == source && measured[i][at] > most) {
+                        most = measured[i][at];
+                        best = what[at].second;
+                    }
+                if (!best) continue;
+                state.values[source] = candidates[source][*best];
+                values += (values.empty() ? "with " : ", ") + game.sources()[source].name + " = " +
+                          said(candidates[source][*best].get());
+            }
+            if (!values.empty()) {
+                state.when = values;
+                widest.push_back(std::move(state));
+            }
+        }
+    }
+    return widest;
+}
+
+void look(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
+          const SmallestText& smallest, Findings& findings) {
+    const Hud& hud = stage.hud();
+    const std::vector<Seen> all = seen_of(hud, places);
+    const Screen screen = screen_of(checked, seen);
+    for (const Seen& one : all)
+        find_beyond(one, screen, places, seen, "", findings);
+    find_overlaps(all, places, seen, findings);
+    for (const ElementRef ref : hud.elements()) {
+        const Shown shown = hud[ref];
+        if (shown.visible && !shown.text.empty())
+            find_lack(hud, ref, places, seen, quoted(shown.text), findings);
+    }
+    find_small_texts(hud, places, seen, smallest, findings);
+}
+
+void look_at_effects(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
+                     Findings& findings) {
+    constexpr double step = 1.0 / 60, longest = 2;
+    Hud& hud = stage.hud();
+    const Screen screen = screen_of(checked, seen);
+    for (const ElementRef ref : hud.elements()) {
+        const Element* const element = places.element(hud[ref].id);
+        if (element == nullptr || !hud[ref].visible) continue;
+        for (const std::string& effect : effects_of(*element)) {
+            hud.play(ref, effect);
+            for (double time = 0; time < longest; time += step) {
+                hud.update(step);
+                for (const Seen& one : seen_of(hud, places))
+                    if (is_around(hud[ref].id, one.path))
+                        find_beyond(one, screen, places, seen, effect, findings);
+                if (hud.explain(ref).effects.empty()) break;
+            }
+            hud.stop(ref, effect);
+            hud.snap(ref);
+            // So that the next one is not held back for this one's flashes.
+            hud.update(1.1);
+        }
+    }
+}
+
+void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
+                      Findings& findings) {
+    Hud& hud = stage.hud();
+    for (const ElementRef ref : hud.elements()) {
+        const Element* const element = places.element(hud[ref].id);
+        const Notice* const notice = element != nullptr ? std::get_if<Notice>(element) : nullptr;
+        if (notice == nullptr) continue;
+        for (const Message& message : notice->messages) {
+            if (message.id.empty() || !hud.notify(ref, message.id)) continue;
+            hud.update(1.0);  // it has appeared by then
+            for (const ElementRef plate : hud.elements()) {
+                const Shown shown = hud[plate];
+                if (!shown.visible || shown.text.empty() || !is_around(hud[ref].id, shown.id)) continue;
+                find_lack(hud, plate, places, seen, quoted(shown.text), findings);
+            }
+            const Screen screen = screen_of(checked, seen);
+            for (const Seen& one : seen_of(hud, places))
+                if (is_around(hud[ref].id, one.path)) find_beyond(one, screen, places, seen, "", findings);
+            hud.dismiss(ref, message.id);
+            hud.snap();
+            hud.update(0.0);
+        }
+    }
+}
+
+}  // namespace rapido::tool

@@ -1,0 +1,291 @@
+#include "tool/check_parts.hpp"
+
+#include <algorithm>
+#include <set>
+
+#include "base/fields.hpp"
+#include "base/nearest.hpp"
+#include "hud/definition_tables.hpp"
+#include "rapido/look/flash_limit.hpp"
+
+namespace rapido::tool {
+namespace {
+
+std::string word_of(SourceType type) {
+    return std::string(Choices<SourceType>::names[static_cast<std::size_t>(type)]);
+}
+
+const DeclaredSource* find(const std::vector<DeclaredSource>& sources, const std::string& name) {
+    const auto found = std::find_if(sources.begin(), sources.end(),
+                                    [&](const DeclaredSource& source) { return source.name == name; });
+    return found != sources.end() ? &*found : nullptr;
+}
+
+Location place_of(const HudDefinition& definition, std::size_t source, std::string_view field = {}) {
+    return source < definition.source_origins.size() ? definition.source_origins[source].of(field)
+                                                     : Location{};
+}
+
+/// Whether a column of a trace can be what was declared; a column without a value can be anything.
+bool fits(Value::Type column, SourceType declared) {
+    switch (column) {
+        case Value::Type::none:
+            return true;
+        case Value::Type::text:
+            return declared == SourceType::text;
+        case Value::Type::boolean:
+            return declared == SourceType::flag;
+        case Value::Type::int64:
+            return declared == SourceType::integer || declared == SourceType::number ||
+                   declared == SourceType::time;
+        default:
+            return declared == SourceType::number || declared == SourceType::time;
+    }
+}
+
+void compare(const Checked& checked, const Trace& trace, Findings& findings) {
+    for (std::size_t i = 0; i < checked.definition.sources.size(); ++i) {
+        const DeclaredSource& source = checked.definition.sources[i];
+        const auto column = std::find_if(trace.columns().begin(), trace.columns().end(),
+                                         [&](const Trace::Column& one) { return one.name == source.name; });
+        if (column == trace.columns().end()) {
+            std::vector<std::string_view> names;
+            for (const Trace::Column& other : trace.columns())
+                names.push_back(other.name);
+            findings.add("trace " + source.name, {{place_of(checked.definition, i),
+                                                   "the trace has no source '" + source.name + "'",
+                                                   did_you_mean(source.name, names),
+                                                   ProblemCode::unknown_source}});
+            continue;
+        }
+        if (!fits(column->type, source.type)) {
+            findings.add("type " + source.name,
+                         {{place_of(checked.definition, i, "type"),
+                           "source '" + source.name + "' is declared as " +
+                               (source.type == SourceType::integer ? "an " : "a ") + word_of(source.type) +
+                               ", and the trace gives " + said(column->changes.front().value),
+                           "", ProblemCode::wrong_type}});
+            continue;
+        }
+        if (!(source.range.low < source.range.high)) continue;
+        for (const Trace::Change& change : column->changes) {
+            if (!change.value.has_value()) continue;
+            const double number = change.value.number();
+            const double beyond = std::max(source.range.low - number, number - source.range.high);
+            if (beyond <= 0) continue;
+            findings.add("range " + source.name,
+                         {{place_of(checked.definition, i, "range"),
+                           "source '" + source.name + "' is declared as " + plain_number(source.range.low) +
+                               " to " + plain_number(source.range.high) + ", and the trace gives " +
+                               said(change.value),
+                           "", ProblemCode::out_of_range}},
+                         beyond);
+        }
+    }
+}
+
+/// What the value of an element can be, where that is known.
+std::optional<Limits> range_of(const Checked& checked, const Source& source) {
+    const detail::Binding& binding = source.binding();
+    if (source.name().empty() || binding.is_negated() || binding.is_scaled() || binding.counts_down())
+        return std::nullopt;
+    const DeclaredSource* const known = find(checked.definition.sources, source.name());
+    if (known == nullptr || !(known->range.low < known->range.high)) return std::nullopt;
+    return known->range;
+}
+
+/// The value of a source that is none of the game's.
+std::optional<KeptValue> constant_of(const Source& source) {
+    if (source.binding().access() != detail::Binding::Access::constant) return std::nullopt;
+    std::string storage;
+    return KeptValue(source.binding().read(storage));
+}
+
+class PartsChecker {
+ public:
+    PartsChecker(const Checked& checked, const Hud& hud, const Places& places, Findings& findings)
+        : checked_(checked), hud_(hud), places_(places), findings_(findings) {}
+
+    void check() {
+        for (const Element& element : checked_.definition.elements)
+            if (const Notice* const notice = std::get_if<Notice>(&element))
+                for (const Message& message : notice->messages)
+                    heard_.insert(message.band);
+        for (const ElementRef ref : hud_.elements()) {
+            const Shown shown = hud_[ref];
+            path_ = shown.id;
+            name_ = Places::name(shown);
+            if (const Element* const element = places_.element(path_))
+                std::visit([this](const auto& any) { check_element(any); }, *element);
+        }
+        check_timers();
+        for (std::size_t i = 0; i < checked_.definition.effects.size(); ++i)
+            check_flashes(checked_.definition.effects[i], i);
+    }
+
+ private:
+    void report(ProblemCode code, std::string_view field, const std::string& message, const std::string& hint,
+                const std::string& same = {}) {
+        findings_.add(std::string(to_string(code)) + " " + path_ + " " + std::string(field) + same,
+                      {{places_.of(path_, field), name_ + " " + message, hint, code, Severity::warning}, path_});
+    }
+
+    template <class Kind>
+    void check_element(const Kind& element) {
+        if (const auto shown = constant_of(element.visible); shown && !shown->get().truth())
+            report(ProblemCode::unreachable, "visible", "is never shown: 'visible' is false",
+                   "take it out, or name a source");
+        if (element.opacity == 0)
+            report(ProblemCode::unreachable, "opacity", "is never seen: its 'opacity' is 0",
+                   "take it out, or let a group dim it");
+        if (element.scale == 0) report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
+        if constexpr (requires { element.bands; element.value; }) check_bands(element);
+    }
+
+    template <class Kind>
+    void check_bands(const Kind& element) {
+        const std::optional<Limits> range = range_of(checked_, element.value);
+        std::optional<Limits> most;
+        bool has_max = false;
+        if constexpr (requires { element.max; }) {
+            has_max = bool(element.max);
+            most = range_of(checked_, element.max);
+            if (const auto constant = constant_of(element.max))
+                most = Limits{constant->get().number(), constant->get().number()};
+        }
+        for (std::size_t i = 0; i < element.bands.size(); ++i) {
+            const Band& band = element.bands[i];
+            const std::string field = "bands." + std::to_string(i);
+            const std::string which = band.id.empty() ? std::to_string(i) : "'" + band.id + "'";
+            const bool is_ratio = band.of == BandOf::ratio || (band.of == BandOf::automatic && has_max);
+            std::optional<Limits> reached = range;
+            if (is_ratio && range && most && most->low > 0)
+                reached = Limits{std::min(range->low / most->low, range->low / most->high),
+                                 std::max(range->high / most->low, range->high / most->high)};
+            else if (is_ratio)
+                reached.reset();
+            const auto below = [&](double edge) { return reached && edge < reached->low; };
+            const auto above = [&](double edge) { return reached && edge > reached->high; };
+            const std::string limits =
+                reached ? plain_number(reached->low) + " to " + plain_number(reached->high) : "";
+            if ((band.above && above(*band.above)) || (band.below && below(*band.below)))
+                report(ProblemCode::unreachable, field,
+                       "never comes into band " + which + ": " +
+                           (band.above && above(*band.above) ? "it begins at " + plain_number(*band.above)
+                                                             : "it ends at " + plain_number(*band.below)) +
+                           ", and " + (is_ratio ? "the ratio" : "the value") + " is " + limits,
+                       is_ratio ? "edges are parts of the maximum; 'of = \"value\"' takes them as values"
+                                : "move its edge, or declare the range that the game has");
+            if (band.above && band.below && *band.above > *band.below)
+                report(ProblemCode::unreachable, field,
+                       "never comes into band " + which + ": it begins at " + plain_number(*band.above) +
+                           " and ends at " + plain_number(*band.below),
+                       "exchange its edges");
+            check_color(element, band, i, which);
+        }
+    }
+
+    /// A band that changes a color, and nothing else, of what does not show the value in another way (WCAG 1.4.1).
+    template <class Kind>
+    void check_color(const Kind& element, const Band& band, std::size_t index, const std::string& which) {
+        if (!band.color || band.visible || !band.format.empty() || !band.image.empty() ||
+            band.pattern != FillPattern::plain || !band.effect.empty())
+            return;
+        if (!band.id.empty() && (heard_.contains(band.id) || heard_.contains(""))) return;
+        bool shows_value = true;
+        if constexpr (std::is_same_v<Kind, Text>)
+            shows_value = element.format.find('{') != std::string::npos;
+        else if constexpr (std::is_same_v<Kind, Image>)
+            shows_value = false;
+        if (shows_value) return;
+        report(ProblemCode::color_only, "bands." + std::to_string(index),
+               "tells band " + which + " by its color alone",
+               "let the band change the format, the image or the pattern, too, or start an effect");
+    }
+
+    void check_timers() {
+        for (std::size_t i = 0; i < checked_.definition.timers.size(); ++i) {
+            const Timer& timer = checked_.definition.timers[i];
+            if (timer.kind != TimerKind::countdown && !timer.duration) continue;
+            const Seconds length = timer.duration.value_or(Seconds{60});
+            for (std::size_t mark = 0; mark < timer.marks.size(); ++mark) {
+                if (timer.marks[mark].at <= length) continue;
+                const std::string field = "marks." + std::to_string(mark);
+                const Location place = i < checked_.definition.timer_origins.size()
+                                           ? checked_.definition.timer_origins[i].of(field)
+                                           : Location{};
+                findings_.add("mark " + timer.id + field,
+                              {{place,
+                                "timer '" + timer.id + "' never comes to its mark at " +
+                                    plain_number(timer.marks[mark].at.count()) + " s: it takes " +
+                                    plain_number(length.count()) + " s",
+                                "", ProblemCode::unreachable, Severity::warning}});
+            }
+        }
+    }
+
+    /// An effect that flashes more than three times in a second, when it runs as it is described (WCAG 2.3.1).
+    void check_flashes(const Effect& effect, std::size_t index) {
+        std::vector<Nanoseconds> flashes;
+        const Nanoseconds run = to_nanoseconds(effect.duration);
+        if (run.count() <= 0) return;
+        const auto runs = static_cast<std::int64_t>(effect.repeat == 0 ? 1000 : effect.repeat);
+        for (std::int64_t i = 0; i < runs && run * i < 2 * FlashLimit::window; ++i)
+            for (const Nanoseconds flash : flashes_of(effect, rgb(0xf2efe6), i == 0))
+                flashes.push_back(flash + run * i);
+        std::size_t most = 0;
+        for (std::size_t first = 0, last = 0; last < flashes.size(); ++last) {
+            while (flashes[last] - flashes[first] >= FlashLimit::window)
+                ++first;
+            most = std::max(most, last - first + 1);
+        }
+        if (most <= FlashLimit::most) return;
+        const Location place = index < checked_.definition.effect_origins.size()
+                                   ? checked_.definition.effect_origins[index].location
+                                   : Location{};
+        findings_.add("flash " + effect.id,
+                      {{place,
+                        "effect '" + effect.id + "' flashes " + std::to_string(most) +
+                            " times in a second, which can start a seizure; the HUD shows three of them",
+                        "make 'duration' longer, or the change of brightness smaller", ProblemCode::flash,
+                        Severity::warning},
+                       "",
+                       std::nullopt,
+                       static_cast<double>(most),
+                       static_cast<double>(FlashLimit::most)});
+    }
+
+    const Checked& checked_;
+    const Hud& hud_;
+    const Places& places_;
+    Findings& findings_;
+    std::set<std::string, std::less<>> heard_;  ///< bands that messages name
+    std::string path_, name_;
+};
+
+}  // namespace
+
+void check_names(const Checked& checked, const Hud& hud, const Trace* trace, Findings& findings) {
+    for (const Problem& problem : hud.problems())
+        findings.add("hud " + to_string(problem), {problem});
+    if (trace != nullptr) compare(checked, *trace, findings);
+    const std::vector<std::string> wanted = hud.wanted_sources();
+    for (std::size_t i = 0; i < checked.definition.sources.size(); ++i) {
+        const std::string& name = checked.definition.sources[i].name;
+        // `board.1.name` and `board` are both names of a list.
+        const bool is_asked = std::any_of(wanted.begin(), wanted.end(), [&](const std::string& asked) {
+            return is_around(asked, name);
+        });
+        if (is_asked) continue;
+        findings.add("unused " + name,
+                     {{place_of(checked.definition, i), "source '" + name + "' is declared, and nothing shows it",
+                       did_you_mean(name, std::vector<std::string_view>(wanted.begin(), wanted.end())),
+                       ProblemCode::unused, Severity::warning}});
+    }
+}
+
+void check_parts(const Checked& checked, const Hud& hud, const Places& places, Findings& findings) {
+    PartsChecker(checked, hud, places, findings).check();
+}
+
+}  // namespace rapido::tool

@@ -1,0 +1,113 @@
+#include "tool/commands.hpp"
+
+#include <cmath>
+#include <regex>
+
+namespace rapido::tool {
+
+Size read_size(const std::string& text, const std::string& option) {
+    std::smatch parts;
+    static const std::regex pattern("([0-9]{1,5})x([0-9]{1,5})");
+    if (!std::regex_match(text, parts, pattern))
+        throw CLI::ValidationError(option, "a size is WIDTHxHEIGHT in pixels, such as 1280x800");
+    const int width = std::stoi(parts[1]), height = std::stoi(parts[2]);
+    if (width < 1 || height < 1 || width > 16384 || height > 16384)
+        throw CLI::ValidationError(option, "a size is 1 to 16384 pixels each way");
+    if (width * height > 64'000'000)
+        throw CLI::ValidationError(option, "a size is at most 64 million pixels in all");
+    return {static_cast<float>(width), static_cast<float>(height)};
+}
+
+std::array<double, 2> read_pair(const std::string& text, const std::string& between, const std::string& option,
+                                const std::string& expected) {
+    const std::size_t at = text.find(between);
+    std::array<double, 2> pair{};
+    if (at == std::string::npos || !CLI::detail::lexical_cast(text.substr(0, at), pair[0]) ||
+        !CLI::detail::lexical_cast(text.substr(at + between.size()), pair[1]) || !std::isfinite(pair[0]) ||
+        !std::isfinite(pair[1]))
+        throw CLI::ValidationError(option, "'" + text + "' is none; write " + expected);
+    return pair;
+}
+
+std::string check_finite(const std::string& text) {
+    double number = 0;
+    if (!CLI::detail::lexical_cast(text, number)) return {};  // the option itself says so
+    return std::isfinite(number) ? std::string() : text + " is no finite number";
+}
+
+CLI::App* add_check(CLI::App& app, CheckOptions& options) {
+    CLI::App* const command =
+        app.add_subcommand("check", "what is wrong with a HUD, before a player sees it");
+    command->add_option("hud", options.hud, "HUD file (TOML)")->required();
+    command
+        ->add_option("--trace", options.trace,
+                     "trace (CSV or JSON Lines): its names, types and moments; without it, a sweep")
+        ->type_name("FILE");
+    command
+        ->add_option_function<std::vector<std::string>>(
+            "--size",
+            [&options](const std::vector<std::string>& sizes) {
+                for (const std::string& size : sizes)
+                    options.sizes.push_back(read_size(size, "--size"));
+            },
+            "a size of the window; may be given again. Without it: the design's, 1920x1080, 800x600 and "
+            "2560x1080")
+        ->type_name("WIDTHxHEIGHT")
+        ->take_all();
+    command
+        ->add_option("--scale", options.scales,
+                     "a player's size of everything, 0.25 to 4; may be given again")
+        ->check(CLI::Range(0.25, 4.0))
+        ->check(check_finite)
+        ->take_all();
+    command
+        ->add_option("--locale", options.locales,
+                     "a language besides the HUD as it is written, a BCP 47 tag; may be given again")
+        ->type_name("TAG")
+        ->take_all();
+    command
+        ->add_option("--translations", options.translations,
+                     "texts in that language (TOML); one for each --locale, in the same order")
+        ->type_name("FILE")
+        ->take_all();
+    command
+        ->add_option("--background", options.background,
+                     "a PNG image behind the HUD, over which its texts must be read")
+        ->type_name("FILE");
+    command
+        ->add_option_function<std::string>(
+            "--grey",
+            [&options](const std::string& text) {
+                const auto grey = read_pair(text, "..", "--grey", "LOW..HIGH, such as 0..0.6");
+                if (grey[0] < 0 || grey[1] > 1 || grey[0] > grey[1])
+                    throw CLI::ValidationError("--grey", "a grey is 0 (black) to 1 (white)");
+                options.grey = grey;
+            },
+            "without a picture: the greys that may lie behind the HUD, 0 to 1; without it, all of them")
+        ->type_name("LOW..HIGH");
+    command
+        ->add_option_function<std::string>(
+            "--smallest-text",
+            [&options](const std::string& text) {
+                const auto size = read_pair(text, "@", "--smallest-text", "SIZE@HEIGHT, such as 18@1080");
+                if (size[0] <= 0 || size[1] <= 0)
+                    throw CLI::ValidationError("--smallest-text", "both are above zero");
+                options.smallest_text = size;
+            },
+            "texts must be written so large, in pixels, in a window of this height, and in proportion in "
+            "others")
+        ->type_name("SIZE@HEIGHT");
+    command
+        ->add_option("--safe-area", options.safe_area,
+                     "what of the window a screen may hide along each edge, as a part: 0.05")
+        ->check(CLI::Range(0.0, 0.25))
+        ->check(check_finite);
+    command->add_flag("--json", options.json, "JSON Lines instead of texts");
+    command->callback([&options] {
+        if (options.translations.size() > options.locales.size())
+            throw CLI::ValidationError("--translations", "needs a --locale for each");
+    });
+    return command;
+}
+
+}  // namespace rapido::tool
