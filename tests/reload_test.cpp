@@ -19,16 +19,16 @@ std::string state_of(const Hud& hud) {
     for (const ElementRef ref : hud.elements()) {
         const Shown shown = hud[ref];
         all += std::string(shown.id) + "|" + std::string(shown.text) + "|" +
-               std::to_string(shown.fill.value_or(-1)) + "|" + std::to_string(shown.trail.value_or(-1)) + "|" +
-               to_string(shown.color) + "|" + std::to_string(shown.opacity) + "|" +
+               std::to_string(shown.fill.value_or(-1)) + "|" + std::to_string(shown.trail.value_or(-1)) +
+               "|" + to_string(shown.color) + "|" + std::to_string(shown.opacity) + "|" +
                std::to_string(shown.scale) + "|" + std::to_string(shown.offset.x) + "," +
                std::to_string(shown.offset.y) + "|" + (shown.visible ? "v" : "-") + "|" +
                std::to_string(shown.box.x) + "," + std::to_string(shown.box.y) + "," +
                std::to_string(shown.box.width) + "," + std::to_string(shown.box.height) + "\n";
     }
     for (const Event& event : hud.events())
-        all += std::to_string(event.time.count()) + " " + event.id + " " + std::string(to_string(event.kind)) +
-               " " + event.detail + "\n";
+        all += std::to_string(event.time.count()) + " " + event.id + " " +
+               std::string(to_string(event.kind)) + " " + event.detail + "\n";
     return all;
 }
 
@@ -43,7 +43,8 @@ TEST(Reload, of_the_same_file_changes_nothing_in_any_frame_of_the_flight) {
     Fonts fonts;
     Images images(std::string(sample("")));
     TracePlayer player(*flight);
-    Hud alone(*definition, player.sources(), &fonts, &images), again(*definition, player.sources(), &fonts, &images),
+    Hud alone(*definition, player.sources(), &fonts, &images),
+        again(*definition, player.sources(), &fonts, &images),
         changed(*definition, player.sources(), &fonts, &images);
     Nanoseconds now{0}, game_now = player.seek(now);
     // The evacuation, the hit, the near miss: the busiest part, with a hitch of a second in it.
@@ -75,10 +76,12 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
     sources.set("water", watch(water));
     sources.set("burning", watch(burning));
     const std::string timers = "timer = [{ id = \"drop\", duration = 40, start = \"burning\" }]\n";
-    const std::string gauge = "[[element]]\nkind = \"bar\"\nid = \"tank\"\nvalue = \"water\"\nmax = 100\n"
-                              "motion = { kind = \"tween\", duration = 1, easing = \"linear\" }\n";
-    const std::string text = "[[element]]\nkind = \"text\"\nid = \"left\"\nvalue = \"drop.left\"\n"
-                             "format = \"{:.0f}\"\n";
+    const std::string gauge =
+        "[[element]]\nkind = \"bar\"\nid = \"tank\"\nvalue = \"water\"\nmax = 100\n"
+        "motion = { kind = \"tween\", duration = 1, easing = \"linear\" }\n";
+    const std::string text =
+        "[[element]]\nkind = \"text\"\nid = \"left\"\nvalue = \"drop.left\"\n"
+        "format = \"{:.0f}\"\n";
     BoxMeasurer measurer;
     Hud hud(read(timers + gauge + text), sources, &measurer);
     const ElementRef tank = hud.find("tank"), left = hud.find("left");
@@ -107,9 +110,9 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
 
     // Another order, another size, a new element, a longer timer, and no text any more.
     const std::string fuel = "[[element]]\nkind = \"text\"\nid = \"fuel\"\nformat = \"FUEL\"\n";
-    const Problems none = hud.reload(
-        read("timer = [{ id = \"drop\", duration = 60, start = \"burning\" }]\nmargin = 8\n" + fuel + gauge +
-             "place = { size = [300, 20] }\n"));
+    const Problems none =
+        hud.reload(read("timer = [{ id = \"drop\", duration = 60, start = \"burning\" }]\nmargin = 8\n" +
+                        fuel + gauge + "place = { size = [300, 20] }\n"));
     EXPECT_TRUE(none.empty());
     EXPECT_TRUE(hud.alive(tank) && hud.alive(own));
     EXPECT_FALSE(hud.alive(left));
@@ -141,7 +144,8 @@ TEST(Reload, takes_each_part_of_a_definition) {
         const char* shows_before;
         const char* shows_after;
     };
-    const std::string text = "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"flag\"\nformat = \"12345678\"\n";
+    const std::string text =
+        "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"flag\"\nformat = \"12345678\"\n";
     const auto color = [](Hud& hud) { return to_string(hud[hud.find("a")].color); };
     const auto shown = [](Hud& hud) { return std::string(hud[hud.find("a")].visible ? "yes" : "no"); };
     const auto opacity = [](Hud& hud) { return std::to_string(hud[hud.find("a")].opacity).substr(0, 4); };
@@ -163,14 +167,15 @@ TEST(Reload, takes_each_part_of_a_definition) {
         {"a group that dims", "group = [{ id = \"g\", dimmed = \"flag\", dim = 0.5 }]\nELEMENTgroup = \"g\"",
          "group = [{ id = \"g\", dimmed = \"flag\", dim = 0.25 }]\nELEMENTgroup = \"g\"", opacity, "0.50",
          "0.25"},
-        {"a group that is gone", "group = [{ id = \"g\", visible = \"!flag\" }]\nELEMENTgroup = \"g\"", "ELEMENT",
-         shown, "no", "yes"},
+        {"a group that is gone", "group = [{ id = \"g\", visible = \"!flag\" }]\nELEMENTgroup = \"g\"",
+         "ELEMENT", shown, "no", "yes"},
         {"an effect",
          "effect = [{ id = \"grow\", duration = 1, keyframes = [{ at = 0.5, scale = 2 }] }]\nELEMENT",
          "effect = [{ id = \"grow\", duration = 1, keyframes = [{ at = 0.5, scale = 3 }] }]\nELEMENT", scaled,
          "2.0", "3.0"},
         {"a built-in effect that was replaced",
-         "effect = [{ id = \"swell\", duration = 1, keyframes = [{ at = 0.5, scale = 4 }] }]\nELEMENT", "ELEMENT",
+         "effect = [{ id = \"swell\", duration = 1, keyframes = [{ at = 0.5, scale = 4 }] }]\nELEMENT",
+         "ELEMENT",
          [](Hud& hud) {
              hud.play(hud.find("a"), "swell");
              update(hud, 500ms);
@@ -179,7 +184,8 @@ TEST(Reload, takes_each_part_of_a_definition) {
              return std::string(is_own ? "own" : "built-in");
          },
          "own", "built-in"},
-        {"names of compact numbers", "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2",
+        {"names of compact numbers",
+         "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2",
          "compact_names = [\"T\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2", said, "2.5k", "2.5T"},
         {"the margin", "margin = 0\nELEMENTplace = { anchor = \"right\" }",
          "margin = 40\nELEMENTplace = { anchor = \"right\" }",
@@ -229,7 +235,8 @@ TEST(Reload, knows_the_timers_of_the_game) {
     Countdown fuse{10s};
     Hud hud;
     hud.add_timer("fuse", fuse);
-    const std::string text = "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"fuse.left\"\nformat = \"{:.0f}\"\n";
+    const std::string text =
+        "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"fuse.left\"\nformat = \"{:.0f}\"\n";
     EXPECT_TRUE(hud.reload(read(text)).empty());
     const Problems late = hud.reload(read(text + "visible = \"fuze.running\"\n"));
     ASSERT_EQ(late.size(), 1U) << "a name that nobody has yet is told, and may come later";
@@ -267,9 +274,10 @@ TEST(Reload, is_part_of_a_recording) {
 
 class Folder {
  public:
-    Folder() : path_(std::filesystem::temp_directory_path() /
-                     ("rapido_reload_" + std::to_string(::testing::UnitTest::GetInstance()->random_seed()) + "_" +
-                      std::to_string(reinterpret_cast<std::uintptr_t>(this)))) {
+    Folder()
+        : path_(std::filesystem::temp_directory_path() /
+                ("rapido_reload_" + std::to_string(::testing::UnitTest::GetInstance()->random_seed()) + "_" +
+                 std::to_string(reinterpret_cast<std::uintptr_t>(this)))) {
         std::filesystem::create_directories(path_ / "parts");
     }
     ~Folder() { std::filesystem::remove_all(path_); }
@@ -334,13 +342,14 @@ TEST(HudFile, is_read_again_when_it_or_what_it_includes_was_saved) {
 
 TEST(HudFile, replaces_what_it_includes_under_the_same_name) {
     const std::map<std::string, std::string> files{
-        {"base.toml", "font_files = [\"a.ttf\"]\n"
-                      "theme.dusk.color = { ink = \"#111111\" }\ntheme.noon.color = { ink = \"#222222\" }\n"
-                      "style.caption = { size = 10, color = \"#333333\" }\n"
-                      "effect = [{ id = \"hit\", duration = 1 }, { id = \"rest\", duration = 2 }]\n"
-                      "group = [{ id = \"g\", dim = 0.1 }]\n"
-                      "source.water = { range = [0, 10] }\n"
-                      "component.gauge = { element = [{ kind = \"text\", id = \"t\", format = \"old\" }] }\n"},
+        {"base.toml",
+         "font_files = [\"a.ttf\"]\n"
+         "theme.dusk.color = { ink = \"#111111\" }\ntheme.noon.color = { ink = \"#222222\" }\n"
+         "style.caption = { size = 10, color = \"#333333\" }\n"
+         "effect = [{ id = \"hit\", duration = 1 }, { id = \"rest\", duration = 2 }]\n"
+         "group = [{ id = \"g\", dim = 0.1 }]\n"
+         "source.water = { range = [0, 10] }\n"
+         "component.gauge = { element = [{ kind = \"text\", id = \"t\", format = \"old\" }] }\n"},
         {"twice.toml", "include = [\"base.toml\"]\n"}};
     const IncludeReader includes = [&](const std::string& path) -> Result<std::string> {
         const auto file = files.find(path);
@@ -353,7 +362,8 @@ TEST(HudFile, replaces_what_it_includes_under_the_same_name) {
         "effect = [{ id = \"hit\", duration = 3 }]\ngroup = [{ id = \"g\", dim = 0.2 }]\n"
         "source.water = { range = [0, 20] }\n"
         "component.gauge = { element = [{ kind = \"text\", id = \"t\", format = \"new\" }] }\n"
-        "element = [{ kind = \"gauge\", id = \"x\" }, { kind = \"text\", id = \"y\", style = \"caption\" }]\n",
+        "element = [{ kind = \"gauge\", id = \"x\" }, { kind = \"text\", id = \"y\", style = \"caption\" "
+        "}]\n",
         "hud/main.toml", includes);
     ASSERT_TRUE(made) << to_string(made.problems().front());
     EXPECT_EQ(made->files, (std::vector<std::string>{"hud/main.toml", "hud/base.toml", "hud/twice.toml"}));
@@ -381,16 +391,21 @@ TEST(HudFile, tells_what_cannot_be_included) {
     std::error_code error;
     std::filesystem::create_symlink(folder.path("outside.toml"), folder.path("parts/link.toml"), error);
     const std::vector<std::pair<std::string, std::string>> rows{
-        {"include = \"a.toml\"", "1:11: error: 'include' is a text; expected a list of HUD files, [\"gauges.toml\"]"},
-        {"include = [3]", "1:12: error: 'include' is a number; expected a list of HUD files, [\"gauges.toml\"]"},
+        {"include = \"a.toml\"",
+         "1:11: error: 'include' is a text; expected a list of HUD files, [\"gauges.toml\"]"},
+        {"include = [3]",
+         "1:12: error: 'include' is a number; expected a list of HUD files, [\"gauges.toml\"]"},
         {"include = [\"../outside.toml\"]",
-         "1:12: error: 'include' of '../outside.toml': lies outside of the folder of the HUD; a path is relative to "
+         "1:12: error: 'include' of '../outside.toml': lies outside of the folder of the HUD; a path is "
+         "relative to "
          "that folder, and has no '..'"},
         {"include = [\"/etc/passwd\"]",
-         "1:12: error: 'include' of '/etc/passwd': lies outside of the folder of the HUD; a path is relative to that "
+         "1:12: error: 'include' of '/etc/passwd': lies outside of the folder of the HUD; a path is relative "
+         "to that "
          "folder, and has no '..'"},
         {"include = [\"link.toml\"]",
-         "1:12: error: 'include' of 'link.toml': lies outside of the folder of the HUD, through a link; put the file "
+         "1:12: error: 'include' of 'link.toml': lies outside of the folder of the HUD, through a link; put "
+         "the file "
          "itself there"},
         {"include = [\"none.toml\"]",
          "1:12: error: 'include' of 'none.toml': cannot be opened: No such file or directory"},

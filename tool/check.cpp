@@ -56,11 +56,13 @@ class Checker {
             const Result<Trace> played =
                 trace_ ? Result<Trace>(*trace_) : sweep_of(*definition, options_.hud);
             if (!played) return refuse(played.problems());
-            if (const Status looked = check_looks(checked, *played); !looked) return refuse({looked.problem()});
+            if (const Status looked = check_looks(checked, *played); !looked)
+                return refuse({looked.problem()});
             check_flicker(checked, *played);
         }
         for (const Spoken& spoken : languages_)
-            if (spoken.words != nullptr) spoken.words->report(*definition, spoken.locale, spoken.file, findings_);
+            if (spoken.words != nullptr)
+                spoken.words->report(*definition, spoken.locale, spoken.file, findings_);
         findings_.print(options_.json, out_);
         if (!options_.json) print_summary(game);
         return findings_.empty() ? Exit::fine : Exit::problems;
@@ -119,9 +121,10 @@ class Checker {
     }
 
     Status check_looks(const Checked& checked, const Trace& played) {
-        const Backdrop backdrop{options_.background, options_.grey.value_or(std::array<double, 2>{0, 1})};
-        const std::vector<Size> windows = sizes(checked.definition);
-        const std::vector<double> scales = options_.scales.empty() ? std::vector<double>{1} : options_.scales;
+        contrast_.emplace(checked,
+                          Backdrop{options_.background, options_.grey.value_or(std::array<double, 2>{0, 1})});
+        windows_ = sizes(checked.definition);
+        scales_ = options_.scales.empty() ? std::vector<double>{1} : options_.scales;
         std::vector<GameState> base{checked.game.usual()};
         for (GameState& moment : checked.game.moments(played, looked_at))
             base.push_back(std::move(moment));
@@ -132,32 +135,67 @@ class Checker {
                 states.push_back(std::move(widest));
             Stage stage(checked, states, language);
             const Places places(checked.definition, stage.hud());
-            const bool is_first = language == nullptr;
+            const std::size_t drawn_each = (base.size() + drawn - 1) / drawn;
             for (std::size_t state = 0; state < states.size(); ++state) {
                 stage.show(state);
-                const bool is_drawn = is_first && state % ((base.size() + drawn - 1) / drawn) == 0;
-                for (const Size window : windows)
-                    for (const double scale : scales) {
-                        Circumstances seen{window, scale, spoken.locale, states[state].when};
-                        stage.resize(window, scale);
-                        look(stage, checked, places, seen, options_.smallest_text, findings_);
-                        ++looks_;
-                        // Over greys only the texts count, which are the same at every size.
-                        const bool is_compared =
-                            is_drawn && scale == scales.front() &&
-                            (!backdrop.picture.empty() || window == windows.front());
-                        if (!is_compared) continue;
-                        Status compared = check_contrast(stage, checked, places, seen, backdrop, findings_);
-                        if (!compared) return compared;
-                    }
+                const bool is_drawn = language == nullptr && state % drawn_each == 0;
+                const Status shown =
+                    check_state(stage, checked, places, spoken, states[state].when, is_drawn);
+                if (!shown) return shown;
             }
             stage.show(0);
-            for (const Size window : windows) {
-                const Circumstances seen{window, scales.front(), spoken.locale, ""};
-                stage.resize(window, scales.front());
-                look_at_messages(stage, checked, places, seen, findings_);
-                if (is_first) look_at_effects(stage, checked, places, seen, findings_);
+            for (const Size window : windows_) {
+                const Circumstances seen{window, scales_.front(), spoken.locale};
+                stage.resize(window, scales_.front());
+                Status compared;
+                const auto compare = [&] {
+                    if (compared && language == nullptr && window == windows_.front())
+                        compared = compare_with_backdrop(stage, checked, places, seen);
+                };
+                look_at_messages(stage, checked, places, seen, compare, findings_);
+                if (!compared) return compared;
+                if (language == nullptr) look_at_effects(stage, checked, places, seen, findings_);
             }
+        }
+        return {};
+    }
+
+    /// A state of the game in all sizes.
+    Status check_state(Stage& stage, const Checked& checked, const Places& places, const Spoken& spoken,
+                       const std::string& when, bool is_drawn) {
+        for (const Size window : windows_)
+            for (const double scale : scales_) {
+                const Circumstances seen{
+                    .window = window, .scale = scale, .locale = spoken.locale, .when = when};
+                stage.resize(window, scale);
+                look(stage, checked, places, seen, options_.smallest_text, findings_);
+                ++looks_;
+                // Over greys only the texts count, which are the same at every size.
+                const bool is_compared = is_drawn && scale == scales_.front() &&
+                                         (!options_.background.empty() || window == windows_.front());
+                if (!is_compared) continue;
+                if (Status compared = compare_with_backdrop(stage, checked, places, seen); !compared)
+                    return compared;
+            }
+        return {};
+    }
+
+    /// In each theme.
+    Status compare_with_backdrop(Stage& stage, const Checked& checked, const Places& places,
+                                 Circumstances seen) {
+        Hud& hud = stage.hud();
+        const std::vector<Theme>& themes = checked.definition.themes;
+        for (std::size_t i = 0; i < std::max<std::size_t>(themes.size(), 1); ++i) {
+            if (i > 0) {
+                hud.set_theme(themes[i].id);
+                hud.update(0.0);
+                seen.theme = themes[i].id;
+            }
+            if (Status compared = contrast_->look(hud, places, seen, findings_); !compared) return compared;
+        }
+        if (themes.size() > 1) {
+            hud.set_theme(themes.front().id);
+            hud.update(0.0);
         }
         return {};
     }
@@ -187,19 +225,18 @@ class Checker {
                     times.pop_front();
                 if (times.size() <= most) continue;
                 const Nanoseconds began = times.front() + first;
-                findings_.add(
-                    "flicker " + event.id + " " + event.detail,
-                    {{places.of(event.id, "bands"),
-                      "'" + event.id + "' comes into band '" + event.detail + "' " +
-                          std::to_string(times.size()) + " times within a second, from " +
-                          seconds_text(began) + " s on",
-                      "give the band a 'margin', or let the value 'settle'", ProblemCode::flicker,
-                      Severity::warning},
-                     event.id,
-                     std::nullopt,
-                     static_cast<double>(times.size()),
-                     static_cast<double>(most)},
-                    static_cast<double>(times.size()));
+                findings_.add("flicker " + event.id + " " + event.detail,
+                              {{places.of(event.id, "bands"),
+                                "'" + event.id + "' comes into band '" + event.detail + "' " +
+                                    std::to_string(times.size()) + " times within a second, from " +
+                                    seconds_text(began) + " s on",
+                                "give the band a 'margin', or let the value 'settle'", ProblemCode::flicker,
+                                Severity::warning},
+                               event.id,
+                               std::nullopt,
+                               static_cast<double>(times.size()),
+                               static_cast<double>(most)},
+                              static_cast<double>(times.size()));
             }
         }
     }
@@ -223,6 +260,9 @@ class Checker {
     std::optional<Trace> trace_;
     std::vector<Spoken> languages_;
     Findings findings_;
+    std::optional<ContrastCheck> contrast_;
+    std::vector<Size> windows_;
+    std::vector<double> scales_;
     std::size_t looks_ = 0;
 };
 

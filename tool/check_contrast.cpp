@@ -9,20 +9,40 @@
 namespace rapido::tool {
 namespace {
 
-/// (L1 + 0.05) / (L2 + 0.05), of opaque colors (WCAG 2.x, "contrast ratio").
-double contrast(Color a, Color b) {
-    const double first = relative_luminance(a), second = relative_luminance(b);
-    return (std::max(first, second) + 0.05) / (std::min(first, second) + 0.05);
+/// A pixel with its color multiplied by its opacity.
+struct Pixel {
+    double red, green, blue, opacity;  ///< 0 to 255
+    explicit Pixel(std::uint32_t argb)
+        : red((argb >> 16) & 0xff), green((argb >> 8) & 0xff), blue(argb & 0xff), opacity(argb >> 24) {}
+};
+
+/// Relative luminance of an sRGB color of 0 to 255 (WCAG 2.x): linear light by a table of steps of a quarter.
+double luminance(double red, double green, double blue) {
+    static const std::array<double, 1021> linear = [] {
+        std::array<double, 1021> table{};
+        for (std::size_t i = 0; i < table.size(); ++i) {
+            const double c = static_cast<double>(i) / 1020;
+            table[i] = c <= 0.04045 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4);
+        }
+        return table;
+    }();
+    const auto of = [&](double channel) {
+        return linear[static_cast<std::size_t>(std::clamp(channel, 0.0, 255.0) * 4 + 0.5)];
+    };
+    return 0.2126 * of(red) + 0.7152 * of(green) + 0.0722 * of(blue);
 }
 
-/// A color put over an opaque one.
-Color over(Color color, Color below) {
-    const double part = color.alpha / 255.0;
-    const auto channel = [&](std::uint8_t a, std::uint8_t b) {
-        return static_cast<std::uint8_t>(std::lround(a * part + b * (1 - part)));
+/// (L1 + 0.05) / (L2 + 0.05) (WCAG 2.x, "contrast ratio") of a character and what is behind it; at an opacity of the character of 0 to 255, as its
+/// edges are less opaque than it is.
+double contrast(const Pixel& text, double opacity, const Pixel& behind) {
+    const double part = opacity / 255;
+    const auto channel = [&](double color, double below) {
+        return color / text.opacity * opacity + below * (1 - part);
     };
-    return {channel(color.red, below.red), channel(color.green, below.green),
-            channel(color.blue, below.blue)};
+    const double first = luminance(channel(text.red, behind.red), channel(text.green, behind.green),
+                                   channel(text.blue, behind.blue));
+    const double second = luminance(behind.red, behind.green, behind.blue);
+    return (std::max(first, second) + 0.05) / (std::min(first, second) + 0.05);
 }
 
 Color grey_of(double part) {
@@ -63,88 +83,89 @@ bool is_dimmed(const Shown& shown, const Places& places) {
     return shown.opacity < own - 0.001F;
 }
 
-class ContrastChecker {
- public:
-    ContrastChecker(const Checked& checked, Size window)
-        : below_(static_cast<int>(window.width), static_cast<int>(window.height), checked.fonts,
-                 &checked.images),
-          alone_(static_cast<int>(window.width), static_cast<int>(window.height), checked.fonts,
-                 &checked.images) {}
-
-    Picture& below() { return below_; }
-
-    /// The lowest ratio of the texts of each group; negative where it has none.
-    std::vector<double> ratios(const DrawList& list) {
-        std::vector<double> all;
-        for (const DrawGroup& group : list.groups()) {
-            double lowest = -1;
-            for (std::size_t i = 0; i < group.commands().size(); ++i) {
-                if (is_plain_text(group.commands()[i]))
-                    if (const double ratio = ratio_of(group, i); ratio > 0)
-                        lowest = lowest < 0 ? ratio : std::min(lowest, ratio);
-                below_.draw(group, i, 1);
-            }
-            all.push_back(lowest);
-        }
-        return all;
-    }
-
- private:
-    double ratio_of(const DrawGroup& group, std::size_t command) {
-        alone_.clear();
-        alone_.draw(group, command, 1);
-        const PixelRect drawn = alone_.drawn();
-        std::uint8_t strongest = 0;
-        for (int y = drawn.y; y < drawn.y + drawn.height; ++y)
-            for (int x = drawn.x; x < drawn.x + drawn.width; ++x)
-                strongest = std::max(strongest, alone_.pixel(x, y).alpha);
-        if (strongest < 8) return -1;
-        found_.clear();
-        for (int y = drawn.y; y < drawn.y + drawn.height; ++y)
-            for (int x = drawn.x; x < drawn.x + drawn.width; ++x) {
-                Color color = alone_.pixel(x, y);
-                if (color.alpha < strongest / 2) continue;  // the soft edge of a character
-                color.alpha = strongest;
-                Color behind = below_.pixel(x, y);
-                behind.alpha = 255;
-                found_.push_back(contrast(over(color, behind), behind));
-            }
-        if (found_.empty()) return -1;
-        const auto fifth = found_.begin() + static_cast<std::ptrdiff_t>(found_.size() / 20);
-        std::nth_element(found_.begin(), fifth, found_.end());
-        return *fifth;
-    }
-
-    Picture below_, alone_;
-    std::vector<double> found_;
-};
-
 }  // namespace
 
-Status check_contrast(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
-                      const Backdrop& backdrop, Findings& findings) {
+Result<ContrastCheck::Canvas*> ContrastCheck::canvas(Size window) {
+    const int width = static_cast<int>(window.width), height = static_cast<int>(window.height);
+    const auto known = canvases_.find({width, height});
+    if (known != canvases_.end()) return &known->second;
+    const bool has_picture = !backdrop_.picture.empty();
+    const auto made = [&](int wide, int high) {
+        return Picture(wide, high, checked_.fonts, &checked_.images);
+    };
+    Canvas& canvas =
+        canvases_
+            .emplace(std::pair(width, height), Canvas{has_picture ? made(width, height) : made(1, 1),
+                                                      made(width, height), made(width, height)})
+            .first->second;
+    if (!canvas.below.status()) return canvas.below.status().problem();
+    if (!canvas.alone.status()) return canvas.alone.status().problem();
+    if (has_picture)
+        if (const Status drawn = canvas.behind.draw_image(backdrop_.picture); !drawn) return drawn.problem();
+    return &canvas;
+}
+
+/// The lowest ratio of the texts of each group; negative where it has none.
+std::vector<double> ContrastCheck::ratios(Canvas& canvas, const DrawList& list) {
+    std::vector<double> all;
+    for (const DrawGroup& group : list.groups()) {
+        double lowest = -1;
+        for (std::size_t i = 0; i < group.commands().size(); ++i) {
+            if (is_plain_text(group.commands()[i]))
+                if (const double ratio = ratio_of(canvas, group, i); ratio > 0)
+                    lowest = lowest < 0 ? ratio : std::min(lowest, ratio);
+            canvas.below.draw(group, i, 1);
+        }
+        all.push_back(lowest);
+    }
+    return all;
+}
+
+double ContrastCheck::ratio_of(Canvas& canvas, const DrawGroup& group, std::size_t command) {
+    canvas.alone.clear();
+    canvas.alone.draw(group, command, 1);
+    const PixelRect drawn = canvas.alone.drawn();
+    const std::span<const std::uint32_t> text = canvas.alone.pixels(), behind = canvas.below.pixels();
+    const auto at = [&](int x, int y) {
+        return static_cast<std::size_t>(y) * static_cast<std::size_t>(canvas.alone.stride()) +
+               static_cast<std::size_t>(x);
+    };
+    std::uint32_t strongest = 0;
+    for (int y = drawn.y; y < drawn.y + drawn.height; ++y)
+        for (int x = drawn.x; x < drawn.x + drawn.width; ++x)
+            strongest = std::max(strongest, text[at(x, y)] >> 24);
+    if (strongest < 8) return -1;
+    found_.clear();
+    for (int y = drawn.y; y < drawn.y + drawn.height; ++y)
+        for (int x = drawn.x; x < drawn.x + drawn.width; ++x)
+            if (const std::uint32_t pixel = text[at(x, y)]; pixel >> 24 >= strongest / 2)
+                found_.push_back(contrast(Pixel(pixel), strongest, Pixel(behind[at(x, y)])));
+    if (found_.empty()) return -1;
+    const auto fifth = found_.begin() + static_cast<std::ptrdiff_t>(found_.size() / 20);
+    std::nth_element(found_.begin(), fifth, found_.end());
+    return *fifth;
+}
+
+Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumstances& seen,
+                           Findings& findings) {
     constexpr int greys = 5;
-    const Hud& hud = stage.hud();
     DrawList list;
     hud.draw(list);
-    ContrastChecker checker(checked, seen.window);
-    if (!checker.below().status()) return checker.below().status();
-    const bool has_picture = !backdrop.picture.empty();
-    const bool is_one = has_picture || backdrop.grey[0] == backdrop.grey[1];
-    std::vector<double> lowest;
-    std::vector<double> lowest_over;
+    const Result<Canvas*> found = canvas(seen.window);
+    if (!found) return found.problems().front();
+    Canvas& canvas = **found;
+    const bool has_picture = !backdrop_.picture.empty();
+    const auto [darkest, brightest] = backdrop_.grey;
+    const bool is_one = has_picture || darkest == brightest;
+    std::vector<double> lowest(list.groups().size(), -1), lowest_over(list.groups().size(), 0);
     for (int i = 0; i < (is_one ? 1 : greys); ++i) {
-        const double part =
-            is_one ? backdrop.grey[0] : backdrop.grey[0] + (backdrop.grey[1] - backdrop.grey[0]) * i / (greys - 1);
-        checker.below().fill(grey_of(part));
-        if (has_picture)
-            if (Status drawn = checker.below().draw_image(backdrop.picture); !drawn) return drawn;
-        const std::vector<double> ratios = checker.ratios(list);
-        lowest.resize(ratios.size(), -1);
-        lowest_over.resize(ratios.size(), 0);
-        for (std::size_t group = 0; group < ratios.size(); ++group)
-            if (ratios[group] > 0 && (lowest[group] < 0 || ratios[group] < lowest[group])) {
-                lowest[group] = ratios[group];
+        const double part = is_one ? darkest : darkest + (brightest - darkest) * i / (greys - 1);
+        canvas.below.fill(grey_of(part));
+        if (has_picture) canvas.below.draw(canvas.behind, {0, 0, seen.window.width, seen.window.height});
+        const std::vector<double> now = ratios(canvas, list);
+        for (std::size_t group = 0; group < now.size(); ++group)
+            if (now[group] > 0 && (lowest[group] < 0 || now[group] < lowest[group])) {
+                lowest[group] = now[group];
                 lowest_over[group] = part;
             }
     }
@@ -160,17 +181,16 @@ Status check_contrast(Stage& stage, const Checked& checked, const Places& places
         if (lowest[i] >= wanted - 0.005 || is_dimmed(shown, places)) continue;
         const auto rounded = [](double ratio) { return plain_number(std::floor(ratio * 100) / 100); };
         const std::string behind =
-            has_picture ? "the picture"
-                        : "a background of " + to_string(grey_of(lowest_over[i]));
-        Finding finding{{places.of(path, "color"),
-                         Places::name(shown) + " has a contrast of " + rounded(lowest[i]) + " : 1 over " +
-                             behind + "; " + rounded(wanted) + " : 1 is asked for (WCAG 1.4.3)",
-                         "give it an outline, a shadow or a plate", ProblemCode::low_contrast,
-                         Severity::warning},
-                        path,
-                        seen,
-                        lowest[i],
-                        wanted};
+            has_picture ? "the picture" : "a background of " + to_string(grey_of(lowest_over[i]));
+        Finding finding{
+            {places.of(path, "color"),
+             Places::name(shown) + " has a contrast of " + rounded(lowest[i]) + " : 1 over " + behind + "; " +
+                 rounded(wanted) + " : 1 is asked for (WCAG 1.4.3)",
+             "give it an outline, a shadow or a plate", ProblemCode::low_contrast, Severity::warning},
+            path,
+            seen,
+            lowest[i],
+            wanted};
         findings.add("contrast " + path, std::move(finding), wanted / lowest[i]);
     }
     return {};

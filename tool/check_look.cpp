@@ -18,8 +18,8 @@ struct Seen {
     std::string path;
     std::string kind;
     std::string name;
-    Rect box;        ///< in design pixels
-    Rect ink;        ///< where there is something to see, about: less than the box of a line of text
+    Rect box;  ///< in design pixels
+    Rect ink;  ///< where there is something to see, about: less than the box of a line of text
     bool is_text = false;
     bool draws = true;  ///< false for what only arranges others
     bool moves_in_world = false;
@@ -113,8 +113,8 @@ void find_overlaps(const std::vector<Seen>& all, const Places& places, const Cir
             Finding finding{{places.of(second.size() < b.path.size() ? second : b.path, "place"),
                              b.name + " lies over " + a.name + ", on " + pixels(both.width) + " by " +
                                  pixels(both.height) + " px",
-                             "move one of them, or let both stand in a row or a column",
-                             ProblemCode::overlap, Severity::warning},
+                             "move one of them, or let both stand in a row or a column", ProblemCode::overlap,
+                             Severity::warning},
                             b.path,
                             seen};
             finding.measured = both.width * both.height;
@@ -145,9 +145,11 @@ Screen screen_of(const Checked& checked, const Circumstances& seen) {
                                       .whole_scale = checked.definition.whole_scale,
                                       .ui_scale = static_cast<float>(seen.scale)},
                                      {.size = seen.window});
-    const Rect whole{0, 0, fitted.size.width, fitted.size.height};
+    const float down_scale = fitted.scale * fitted.stretch;
+    const Rect whole{-fitted.origin.x / fitted.scale, -fitted.origin.y / down_scale,
+                     seen.window.width / fitted.scale, seen.window.height / down_scale};
     const float across = whole.width * part, down = whole.height * part;
-    return {whole, {across, down, whole.width - 2 * across, whole.height - 2 * down}};
+    return {whole, {whole.x + across, whole.y + down, whole.width - 2 * across, whole.height - 2 * down}};
 }
 
 /// A picture behind everything may be larger than the screen.
@@ -181,11 +183,11 @@ void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circu
     if (explained.lacks.empty()) return;
     const Shown shown = hud[ref];
     const std::string path(shown.id);
-    Finding finding{{places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
-                     "give it more room, a shorter text or 'compact' numbers", ProblemCode::no_room,
-                     Severity::warning},
-                    path,
-                    seen};
+    Finding finding{
+        {places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
+         "give it more room, a shorter text or 'compact' numbers", ProblemCode::no_room, Severity::warning},
+        path,
+        seen};
     // Of each language once.
     findings.add("no_room " + path + " " + seen.locale, std::move(finding),
                  static_cast<double>(shows.size()));
@@ -237,7 +239,10 @@ std::set<std::string> effects_of(const Element& element) {
         [&](const auto& any) {
             for (const Trigger& trigger : any.effects)
                 names.insert(trigger.effect);
-            if constexpr (requires { any.bands; any.value; })
+            if constexpr (requires {
+                              any.bands;
+                              any.value;
+                          })
                 for (const Band& band : any.bands)
                     names.insert(band.effect);
         },
@@ -384,7 +389,7 @@ void look_at_effects(Stage& stage, const Checked& checked, const Places& places,
 }
 
 void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
-                      Findings& findings) {
+                      const std::function<void()>& while_seen, Findings& findings) {
     Hud& hud = stage.hud();
     for (const ElementRef ref : hud.elements()) {
         const Element* const element = places.element(hud[ref].id);
@@ -401,6 +406,7 @@ void look_at_messages(Stage& stage, const Checked& checked, const Places& places
             const Screen screen = screen_of(checked, seen);
             for (const Seen& one : seen_of(hud, places))
                 if (is_around(hud[ref].id, one.path)) find_beyond(one, screen, places, seen, "", findings);
+            while_seen();
             hud.dismiss(ref, message.id);
             hud.snap();
             hud.update(0.0);

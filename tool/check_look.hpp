@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <functional>
 #include <optional>
 
 #include "tool/check_stage.hpp"
@@ -22,8 +23,8 @@ void look(Stage& stage, const Checked& checked, const Places& places, const Circ
 /// Plays each effect that an element may start of itself, and looks at how far it goes. Enter and leave may begin and end outside.
 void look_at_effects(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
                      Findings& findings);
-/// Lets each notice say each of its messages that has an id.
+/// Lets each notice say each of its messages that has an id; calls back while each of them is seen.
 void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
-                      Findings& findings);
+                      const std::function<void()>& while_seen, Findings& findings);
 
 }  // namespace rapido::tool

@@ -52,10 +52,9 @@ void compare(const Checked& checked, const Trace& trace, Findings& findings) {
             std::vector<std::string_view> names;
             for (const Trace::Column& other : trace.columns())
                 names.push_back(other.name);
-            findings.add("trace " + source.name, {{place_of(checked.definition, i),
-                                                   "the trace has no source '" + source.name + "'",
-                                                   did_you_mean(source.name, names),
-                                                   ProblemCode::unknown_source}});
+            findings.add("trace " + source.name,
+                         {{place_of(checked.definition, i), "the trace has no source '" + source.name + "'",
+                           did_you_mean(source.name, names), ProblemCode::unknown_source}});
             continue;
         }
         if (!fits(column->type, source.type)) {
@@ -73,13 +72,13 @@ void compare(const Checked& checked, const Trace& trace, Findings& findings) {
             const double number = change.value.number();
             const double beyond = std::max(source.range.low - number, number - source.range.high);
             if (beyond <= 0) continue;
-            findings.add("range " + source.name,
-                         {{place_of(checked.definition, i, "range"),
-                           "source '" + source.name + "' is declared as " + plain_number(source.range.low) +
-                               " to " + plain_number(source.range.high) + ", and the trace gives " +
-                               said(change.value),
-                           "", ProblemCode::out_of_range}},
-                         beyond);
+            findings.add(
+                "range " + source.name,
+                {{place_of(checked.definition, i, "range"),
+                  "source '" + source.name + "' is declared as " + plain_number(source.range.low) + " to " +
+                      plain_number(source.range.high) + ", and the trace gives " + said(change.value),
+                  "", ProblemCode::out_of_range}},
+                beyond);
         }
     }
 }
@@ -126,8 +125,9 @@ class PartsChecker {
  private:
     void report(ProblemCode code, std::string_view field, const std::string& message, const std::string& hint,
                 const std::string& same = {}) {
-        findings_.add(std::string(to_string(code)) + " " + path_ + " " + std::string(field) + same,
-                      {{places_.of(path_, field), name_ + " " + message, hint, code, Severity::warning}, path_});
+        findings_.add(
+            std::string(to_string(code)) + " " + path_ + " " + std::string(field) + same,
+            {{places_.of(path_, field), name_ + " " + message, hint, code, Severity::warning}, path_});
     }
 
     template <class Kind>
@@ -138,8 +138,13 @@ class PartsChecker {
         if (element.opacity == 0)
             report(ProblemCode::unreachable, "opacity", "is never seen: its 'opacity' is 0",
                    "take it out, or let a group dim it");
-        if (element.scale == 0) report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
-        if constexpr (requires { element.bands; element.value; }) check_bands(element);
+        if (element.scale == 0)
+            report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
+        if constexpr (requires {
+                          element.bands;
+                          element.value;
+                      })
+            check_bands(element);
     }
 
     template <class Kind>
@@ -266,21 +271,24 @@ class PartsChecker {
 }  // namespace
 
 void check_names(const Checked& checked, const Hud& hud, const Trace* trace, Findings& findings) {
+    // Of a HUD that declares nothing, all names are unknown without a game.
+    const bool knows_names = trace != nullptr || !checked.definition.sources.empty();
     for (const Problem& problem : hud.problems())
-        findings.add("hud " + to_string(problem), {problem});
+        if (knows_names || problem.code != ProblemCode::unknown_source)
+            findings.add("hud " + to_string(problem), {problem});
     if (trace != nullptr) compare(checked, *trace, findings);
     const std::vector<std::string> wanted = hud.wanted_sources();
     for (std::size_t i = 0; i < checked.definition.sources.size(); ++i) {
         const std::string& name = checked.definition.sources[i].name;
         // `board.1.name` and `board` are both names of a list.
-        const bool is_asked = std::any_of(wanted.begin(), wanted.end(), [&](const std::string& asked) {
-            return is_around(asked, name);
-        });
+        const bool is_asked = std::any_of(wanted.begin(), wanted.end(),
+                                          [&](const std::string& asked) { return is_around(asked, name); });
         if (is_asked) continue;
-        findings.add("unused " + name,
-                     {{place_of(checked.definition, i), "source '" + name + "' is declared, and nothing shows it",
-                       did_you_mean(name, std::vector<std::string_view>(wanted.begin(), wanted.end())),
-                       ProblemCode::unused, Severity::warning}});
+        findings.add(
+            "unused " + name,
+            {{place_of(checked.definition, i), "source '" + name + "' is declared, and nothing shows it",
+              did_you_mean(name, std::vector<std::string_view>(wanted.begin(), wanted.end())),
+              ProblemCode::unused, Severity::warning}});
     }
 }
 

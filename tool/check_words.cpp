@@ -3,21 +3,25 @@
 #include <algorithm>
 
 #include "base/nearest.hpp"
+#include "base/utf8.hpp"
 
 namespace rapido::tool {
 namespace {
 
 /// Whether a pattern has words: letters outside of its fields.
 bool has_words(std::string_view pattern) {
-    int depth = 0;
-    int letters = 0;
-    for (const char c : pattern) {
-        if (c == '{') ++depth;
-        if (c == '}') --depth;
-        const bool is_letter = (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c & 0x80) != 0;
-        if (depth == 0 && is_letter) ++letters;
+    int depth = 0, letters = 0;
+    while (!pattern.empty()) {
+        const char32_t c = utf8::front(pattern);
+        pattern.remove_prefix(utf8::front_length(pattern));
+        if (c == U'{') ++depth;
+        if (c == U'}') --depth;
+        const bool is_sign = c < U'A' || (c > U'Z' && c < U'a') || (c > U'z' && c < U'\u00c0') ||
+                             c == U'\u00d7' || c == U'\u00f7' || (c >= U'\u2000' && c <= U'\u2bff') ||
+                             c >= U'\ue000';
+        if (depth == 0 && !is_sign) ++letters;
     }
-    return letters > 1;  // `x` and `m` are signs
+    return letters > 1;  // `x` and `m` are signs, too
 }
 
 /// Where a text is written.
@@ -29,7 +33,8 @@ Location place_of(const HudDefinition& definition, std::string_view text) {
                     if (any.format == text) return "format";
                 if constexpr (requires { any.bands.front().format; })
                     for (std::size_t band = 0; band < any.bands.size(); ++band)
-                        if (any.bands[band].format == text) return "bands." + std::to_string(band) + ".format";
+                        if (any.bands[band].format == text)
+                            return "bands." + std::to_string(band) + ".format";
                 if constexpr (requires { any.messages; })
                     for (std::size_t message = 0; message < any.messages.size(); ++message)
                         if (any.messages[message].text == text)

@@ -18,8 +18,8 @@ Size read_size(const std::string& text, const std::string& option) {
     return {static_cast<float>(width), static_cast<float>(height)};
 }
 
-std::array<double, 2> read_pair(const std::string& text, const std::string& between, const std::string& option,
-                                const std::string& expected) {
+std::array<double, 2> read_pair(const std::string& text, const std::string& between,
+                                const std::string& option, const std::string& expected) {
     const std::size_t at = text.find(between);
     std::array<double, 2> pair{};
     if (at == std::string::npos || !CLI::detail::lexical_cast(text.substr(0, at), pair[0]) ||

@@ -18,6 +18,7 @@ std::string size_text(Size size) {
 std::string said(const Circumstances& seen, std::size_t others) {
     std::string text = size_text(seen.window);
     if (!seen.locale.empty()) text += ", locale " + seen.locale;
+    if (!seen.theme.empty()) text += ", theme " + seen.theme;
     if (seen.scale != 1) text += ", scale " + plain_number(seen.scale);
     if (!seen.when.empty()) text += ", " + seen.when;
     if (others > 0)
@@ -38,6 +39,7 @@ nlohmann::ordered_json json_of(const Finding& finding, std::size_t others) {
         line["size"] = {finding.seen->window.width, finding.seen->window.height};
         line["scale"] = finding.seen->scale;
         if (!finding.seen->locale.empty()) line["locale"] = finding.seen->locale;
+        if (!finding.seen->theme.empty()) line["theme"] = finding.seen->theme;
         if (!finding.seen->when.empty()) line["when"] = finding.seen->when;
         line["other_cases"] = others;
     }

@@ -1,0 +1,144 @@
+// `rapido check`, on a HUD with one fault of each kind, and on the sample HUD, which has none.
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "support.hpp"
+
+namespace rapido::test {
+namespace {
+
+const std::string folder = std::string(RAPIDO_SOURCE_DIR) + "/tests/check/";
+
+std::vector<nlohmann::json> findings_of(const std::string& arguments) {
+    const Ran ran = run_tool("check " + arguments + " --json");
+    std::vector<nlohmann::json> all;
+    std::stringstream lines(ran.out);
+    for (std::string line; std::getline(lines, line);)
+        if (line.starts_with("{")) all.push_back(nlohmann::json::parse(line));
+    EXPECT_EQ(ran.exit, all.empty() ? 0 : 1) << ran.out;
+    return all;
+}
+
+/// The number of the line that holds a text.
+int line_of(const std::string& name, const std::string& text) {
+    std::ifstream file(folder + name);
+    int number = 1;
+    for (std::string line; std::getline(file, line); ++number)
+        if (line.find(text) != std::string::npos) return number;
+    return 0;
+}
+
+TEST(Check, finds_each_planted_fault_and_nothing_else) {
+    struct Row {
+        const char* code;
+        const char* at;       ///< a text in the line of the place
+        const char* message;  ///< its beginning
+        const char* locale = "";
+        double scale = 0;  ///< zero: it does not matter
+    };
+    const std::vector<Row> rows{
+        {"unreachable", "marks = [45]", "timer 'fuse' never comes to its mark at 45 s: it takes 30 s"},
+        {"unused", "water = {", "source 'water' is declared, and nothing shows it"},
+        {"out_of_range", "heat = {", "source 'heat' is declared as 20 to 120, and the trace gives 125"},
+        {"unknown_source", "oil = {", "the trace has no source 'oil'"},
+        {"unused", "oil = {", "source 'oil' is declared, and nothing shows it"},
+        {"flash", "[[effect]]  # 3", "effect 'strobe' flashes 20 times in a second"},
+        {"no_room", "# 4:", "text 'status' ends with an ellipsis, as it has less room than it needs: 120 of ",
+         "de"},
+        {"no_room", "# 5:", "text 'acres' is drawn smaller, as it has less room than it needs: 140 of ", "",
+         1},
+        {"no_room", "# 5:", "text 'acres' is drawn smaller, as it has less room than it needs: 140 of ",
+         "de"},
+        {"low_contrast", "color = \"#d8d8d8\"", "text 'pale' has a contrast of 1.2"},
+        {"unreachable", "id = \"melting\"",
+         "image 'lamp' never comes into band 'melting': it begins at 200, and the value is "
+         "20 to 120"},
+        {"color_only", "id = \"hot\"", "image 'lamp' tells band 'hot' by its color alone"},
+        {"unknown_source", "value = \"watr\"", "'value' of bar 'tank': unknown source 'watr'"},
+        {"off_screen", "on = \"gain\", effect = \"leap\"",
+         "text 'jumper' leaves, by effect 'leap', the screen: 184 px beyond the upper edge"},
+        {"overlap", "place = { anchor = \"bottom_right\"", "panel 'right' lies over panel 'left', on ", "",
+         1.5},
+        {"flicker", "id = \"low\"",
+         "'gauge' comes into band 'low' 8 times within a second, from 3.083333333 s on"},
+        {"untranslated", "format = \"BOO\"", "\"BOO\" has no translation into 'de'"},
+        {"unreachable", "visible = false", "text 'ghost' is never shown: 'visible' is false"},
+        {"off_screen", "offset = [-100, 40]", "bar 'beyond' leaves the screen: 84 px beyond the right edge"},
+        {"small_text", "size = 6", "text 'tiny' is written 3.8 px high; 9.2 px are asked for"},
+        {"unused", "", "nothing of the HUD says \"READ\""}};
+    std::vector<nlohmann::json> found =
+        findings_of(folder + "faults.toml --trace " + folder + "faults.csv --locale de --translations " +
+                    folder + "de.toml --smallest-text 11@720 --scale 1 --scale 1.5");
+    for (const Row& row : rows) {
+        const auto is_it = [&](const nlohmann::json& finding) {
+            const int line = *row.at == '\0' ? 0 : line_of("faults.toml", row.at);
+            return finding["code"] == row.code && finding.value("line", 0) == line &&
+                   finding["message"].get<std::string>().starts_with(row.message) &&
+                   (*row.locale == '\0' || finding.value("locale", "") == row.locale) &&
+                   (row.scale == 0 ||
+                    (finding.value("scale", 0.0) == row.scale && !finding.contains("locale")));
+        };
+        const auto it = std::find_if(found.begin(), found.end(), is_it);
+        EXPECT_NE(it, found.end()) << row.code << ": " << row.message;
+        if (it == found.end()) continue;
+        // L of #d8d8d8 is 0.6867, and of #bfbfbf 0.5210, by the formula of WCAG on paper: the nearest grey to the text of five.
+        if (row.code == std::string("low_contrast")) {
+            EXPECT_NEAR((*it)["measured"].get<double>(), (0.6867 + 0.05) / (0.5210 + 0.05), 0.01);
+        }
+        found.erase(it);
+    }
+    for (const nlohmann::json& other : found)
+        ADD_FAILURE() << "not planted: " << other.dump();
+}
+
+TEST(Check, finds_nothing_in_the_sample_hud) {
+    const Ran alone = run_tool("check " + sample("hud.toml"));
+    EXPECT_EQ(alone.exit, 0) << alone.out;
+    const Ran whole = run_tool("check " + sample("hud.toml") + " --trace " + sample("flight.csv") +
+                               " --background " + sample("scene.png") + " --locale de --translations " +
+                               sample("de.toml") + " --locale ja --translations " + sample("ja.toml") +
+                               " --locale ar --translations " + sample("ar.toml") + " --scale 1 --scale 1.5");
+    EXPECT_EQ(whole.exit, 0) << whole.out;
+    EXPECT_NE(whole.out.find("nothing found, in "), std::string::npos);
+}
+
+TEST(Check, prints_a_line_with_its_code_for_each) {
+    const Ran ran = run_tool("check " + folder + "faults.toml --size 800x600");
+    EXPECT_EQ(ran.exit, 1);
+    EXPECT_NE(ran.out.find("faults.toml:" + std::to_string(line_of("faults.toml", "# 4:")) + ":1: warning: "),
+              0U);
+    EXPECT_NE(
+        ran.out.find(
+            folder + "faults.toml:" + std::to_string(line_of("faults.toml", "offset = [-100, 40]")) +
+            ":9: warning: bar 'beyond' leaves the screen: 84 px beyond the right edge (800x600, with the "
+            "samples, and so in "),
+        std::string::npos)
+        << ran.out;
+    EXPECT_NE(ran.out.find(" [off_screen]\n"), std::string::npos);
+}
+
+TEST(Check, says_what_it_cannot_do) {
+    const std::vector<std::pair<std::string, std::string>> rows{
+        {"check none.toml", "none.toml: error: cannot be opened: No such file or directory"},
+        {"check " + folder + "faults.toml --size 8", "a size is WIDTHxHEIGHT in pixels, such as 1280x800"},
+        {"check " + folder + "faults.toml --grey 0.5", "'0.5' is none; write LOW..HIGH, such as 0..0.6"},
+        {"check " + folder + "faults.toml --grey 0.7..0.2", "a grey is 0 (black) to 1 (white)"},
+        {"check " + folder + "faults.toml --smallest-text 12",
+         "'12' is none; write SIZE@HEIGHT, such as 18@1080"},
+        {"check " + folder + "faults.toml --translations x.toml", "needs a --locale for each"},
+        {"check " + folder + "faults.toml --locale xx-nonsense", "'xx-nonsense'"},
+        {"check " + folder + "faults.toml --background none.png", "none.png"},
+        {"check " + folder + "faults.toml --trace none.csv", "none.csv: error: cannot be opened"}};
+    for (const auto& [arguments, expected] : rows) {
+        const Ran ran = run_tool(arguments);
+        EXPECT_NE(ran.exit, 0) << arguments;
+        EXPECT_NE(ran.out.find(expected), std::string::npos) << arguments << "\n" << ran.out;
+    }
+    // A HUD that declares nothing is checked as far as that goes.
+    const Ran bare = run_tool("check " + std::string(RAPIDO_SOURCE_DIR) + "/demo/world/hud.toml");
+    EXPECT_EQ(bare.exit, 0) << bare.out;
+    EXPECT_NE(bare.out.find("it declares no sources"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace rapido::test
