@@ -187,6 +187,12 @@ TEST(Reload, takes_each_part_of_a_definition) {
         {"names of compact numbers",
          "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2",
          "compact_names = [\"T\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2", said, "2.5k", "2.5T"},
+        {"a language, with what the HUD says of it",
+         "locale = [{ locale = \"de\", compact_names = [\"Tsd\"] }]\nELEMENTvalue = 2500\nformat = \"{} "
+         "l\"\ncompact = 2",
+         "locale = [{ locale = \"de\", compact_names = [\"T\"] }]\nELEMENTvalue = 2500\nformat = \"{} "
+         "l\"\ncompact = 2",
+         said, "2.5Tsd Liter", "2.5T Liter"},
         {"the margin", "margin = 0\nELEMENTplace = { anchor = \"right\" }",
          "margin = 40\nELEMENTplace = { anchor = \"right\" }",
          [](Hud& hud) { return std::to_string(static_cast<int>(hud[hud.find("a")].box.right())); }, "1280",
@@ -211,6 +217,9 @@ TEST(Reload, takes_each_part_of_a_definition) {
         };
         Hud hud(read(with_element(row.before)), sources, &measurer);
         hud.resize({.size = {640, 360}});
+        Language german{.tag = "de"};
+        german.translations["{} l"] = Translation::of("{} Liter");
+        hud.set_language(german);
         update(hud, 16ms);
         EXPECT_EQ(row.seen(hud), row.shows_before);
         EXPECT_TRUE(hud.reload(read(with_element(row.after))).empty());
@@ -272,26 +281,20 @@ TEST(Reload, is_part_of_a_recording) {
 
 // --- Files
 
-class Folder {
+/// A folder whose files differ by the time of their last change, also when they are written in one tick of the clock.
+class Saved {
  public:
-    Folder()
-        : path_(std::filesystem::temp_directory_path() /
-                ("rapido_reload_" + std::to_string(::testing::UnitTest::GetInstance()->random_seed()) + "_" +
-                 std::to_string(reinterpret_cast<std::uintptr_t>(this)))) {
-        std::filesystem::create_directories(path_ / "parts");
-    }
-    ~Folder() { std::filesystem::remove_all(path_); }
-    std::string path(const std::string& name) const { return (path_ / name).string(); }
+    Saved() { std::filesystem::create_directories(path("parts")); }
+    std::string path(const std::string& name) const { return folder_.path(name); }
     void write(const std::string& name, const std::string& text) {
-        std::ofstream(path(name), std::ios::binary) << text;
-        // Files that are written in one tick of the clock differ all the same.
+        folder_.write(name, text);
         ++written_;
         std::filesystem::last_write_time(
             path(name), std::filesystem::file_time_type::clock::now() + std::chrono::milliseconds(written_));
     }
 
  private:
-    std::filesystem::path path_;
+    TemporaryFolder folder_;
     int written_ = 0;
 };
 
@@ -300,7 +303,7 @@ std::string element(const std::string& id, const std::string& rest = {}) {
 }
 
 TEST(HudFile, is_read_again_when_it_or_what_it_includes_was_saved) {
-    Folder folder;
+    Saved folder;
     folder.write("hud.toml", "include = [\"parts/gauges.toml\"]\n" + element("b"));
     folder.write("parts/gauges.toml", element("a"));
     HudFile file(folder.path("hud.toml"));
@@ -383,7 +386,7 @@ TEST(HudFile, replaces_what_it_includes_under_the_same_name) {
 }
 
 TEST(HudFile, tells_what_cannot_be_included) {
-    Folder folder;
+    Saved folder;
     folder.write("outside.toml", element("a"));
     folder.write("parts/loop.toml", "include = [\"other.toml\"]\n");
     folder.write("parts/other.toml", "include = [\"loop.toml\"]\n");

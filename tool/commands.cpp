@@ -110,4 +110,104 @@ CLI::App* add_check(CLI::App& app, CheckOptions& options) {
     return command;
 }
 
+CLI::App* add_preview(CLI::App& app, PreviewOptions& options) {
+    CLI::App* const command =
+        app.add_subcommand("preview", "a HUD without its game, in a window, read again when it is saved");
+    command->add_option("hud", options.hud, "HUD file (TOML)")->required();
+    command
+        ->add_option(
+            "--trace", options.trace,
+            "trace (CSV or JSON Lines) that plays; without it, every source that the HUD declares goes "
+            "through its range")
+        ->type_name("FILE");
+    command
+        ->add_option_function<std::vector<std::string>>(
+            "--size",
+            [&options](const std::vector<std::string>& sizes) {
+                for (const std::string& size : sizes)
+                    options.sizes.push_back(read_size(size, "--size"));
+            },
+            "the size of the HUD; several, through which a key goes")
+        ->type_name("WIDTHxHEIGHT")
+        ->take_all();
+    command->add_option("--scale", options.scale, "the player's size of everything, 0.25 to 4")
+        ->check(CLI::Range(0.25, 4.0))
+        ->check(check_finite);
+    command
+        ->add_option("--locale", options.locales,
+                     "a language, a BCP 47 tag such as de; several, through which a key goes")
+        ->type_name("TAG")
+        ->take_all();
+    command
+        ->add_option("--translations", options.translations,
+                     "texts in that language (TOML); one for each --locale, in the same order")
+        ->type_name("FILE")
+        ->take_all();
+    command->add_option("--theme", options.theme, "theme of the HUD file; without it, its first one")
+        ->type_name("NAME");
+    command->add_option("--background", options.background, "a PNG image behind the HUD")->type_name("FILE");
+    command->add_option("--at", options.at, "the moment at which it begins, in seconds from the first row")
+        ->type_name("SECONDS")
+        ->check(CLI::NonNegativeNumber)
+        ->check(check_finite);
+    command->add_flag("--paused", options.paused, "it stands still at first");
+    command->add_option("--set", options.set, "a value by hand, such as plane.water=300; may be given again")
+        ->type_name("NAME=VALUE")
+        ->take_all();
+    command->add_option("--png", options.png, "a picture in place of a window")->type_name("FILE");
+    command->add_flag("--watch", options.watch, "writes the picture again at each save, until it is ended")
+        ->needs("--png");
+    command
+        ->add_option_function<std::string>(
+            "--point",
+            [&options](const std::string& text) {
+                const auto point = read_pair(text, ",", "--point", "X,Y in pixels");
+                options.point = Point{static_cast<float>(point[0]), static_cast<float>(point[1])};
+            },
+            "why the element at X,Y shows what it shows, in place of a window")
+        ->type_name("X,Y");
+    return command;
+}
+
+CLI::App* add_live(CLI::App& app, LiveOptions& options) {
+    CLI::App* const command = app.add_subcommand(
+        "live", "a HUD driven by any program that prints: JSON Lines on standard input, newest wins");
+    command->add_option("hud", options.hud, "HUD file (TOML)")->required();
+    command->add_flag("--window", options.window, "in a window");
+    command->add_option("--png", options.png, "a picture, written again while lines come, and at their end")
+        ->type_name("FILE");
+    command->add_option("--rate", options.rate, "pictures a second at most, 0.1 to 60")
+        ->check(CLI::Range(0.1, 60.0))
+        ->check(check_finite);
+    command->add_flag("--events", options.events, "what happens, as JSON Lines on standard output");
+    command->add_flag("--table", options.table, "what each element shows at the end");
+    command->add_flag("--json", options.json, "the table as JSON Lines");
+    command
+        ->add_option_function<std::string>(
+            "--size", [&options](const std::string& text) { options.size = read_size(text, "--size"); },
+            "size of the picture or of the window")
+        ->type_name("WIDTHxHEIGHT");
+    command->add_option("--scale", options.scale, "the player's size of everything, 0.25 to 4")
+        ->check(CLI::Range(0.25, 4.0))
+        ->check(check_finite);
+    command->add_option("--locale", options.locale, "a language, a BCP 47 tag such as de")->type_name("TAG");
+    command->add_option("--translations", options.translations, "texts in that language (TOML)")
+        ->type_name("FILE")
+        ->needs("--locale");
+    command->add_option("--theme", options.theme, "theme of the HUD file; without it, its first one")
+        ->type_name("NAME");
+    command->add_option("--background", options.background, "a PNG image behind the picture")
+        ->type_name("FILE");
+    return command;
+}
+
+CLI::App* add_why(CLI::App& app, WhyOptions& options) {
+    CLI::App* const command =
+        app.add_subcommand("why", "what the code of a problem means, and how it is mended");
+    command->add_option("code", options.code,
+                        "a word in brackets, such as low_contrast; without it, all of them");
+    command->add_flag("--pages", options.pages, "all of them, as docs/problems.md");
+    return command;
+}
+
 }  // namespace rapido::tool

@@ -4,6 +4,9 @@
 #include <CLI/CLI.hpp>
 
 #include "tool/check.hpp"
+#include "tool/live.hpp"
+#include "tool/preview.hpp"
+#include "tool/why.hpp"
 
 namespace rapido::tool {
 
@@ -16,5 +19,8 @@ std::array<double, 2> read_pair(const std::string& text, const std::string& betw
 std::string check_finite(const std::string& text);
 
 CLI::App* add_check(CLI::App& app, CheckOptions& options);
+CLI::App* add_preview(CLI::App& app, PreviewOptions& options);
+CLI::App* add_live(CLI::App& app, LiveOptions& options);
+CLI::App* add_why(CLI::App& app, WhyOptions& options);
 
 }  // namespace rapido::tool

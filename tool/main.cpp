@@ -237,6 +237,13 @@ int main(int count, char** arguments) {
     rapido::tool::CheckOptions checked;
     CLI::App* const check_command = rapido::tool::add_check(app, checked);
 
+    rapido::tool::PreviewOptions previewed;
+    CLI::App* const preview_command = rapido::tool::add_preview(app, previewed);
+    rapido::tool::LiveOptions lived;
+    CLI::App* const live_command = rapido::tool::add_live(app, lived);
+    rapido::tool::WhyOptions asked;
+    CLI::App* const why_command = rapido::tool::add_why(app, asked);
+
     CLI::App* const manual_command = app.add_subcommand("manual", "this manual, as a page for man");
     std::string shell = "bash";
     CLI::App* const completion_command =
@@ -261,6 +268,12 @@ int main(int count, char** arguments) {
         exit = rapido::tool::names(names, std::cout, std::cerr);
     } else if (*check_command) {
         exit = rapido::tool::check(checked, std::cout, std::cerr);
+    } else if (*preview_command) {
+        exit = rapido::tool::preview(previewed, std::cout, std::cerr);
+    } else if (*live_command) {
+        exit = rapido::tool::live(lived, std::cout, std::cerr);
+    } else if (*why_command) {
+        exit = rapido::tool::why(asked, std::cout, std::cerr);
     } else if (*manual_command) {
         rapido::tool::write_manual(app, std::cout);
     } else if (*completion_command) {

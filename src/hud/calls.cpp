@@ -95,9 +95,10 @@ void Hud::set_language(const Language& language) {
 }
 
 void Hud::State::set_language(const Language& given) {
-    language_of_game = std::make_shared<const Language>(given);
     language = std::make_shared<const Language>(locales.with_names(given));
     layouter.set_right_to_left(given.right_to_left);
+    // Last, as it may be the one that was given.
+    language_of_game = std::make_shared<const Language>(given);
 }
 
 void Hud::resize(const Viewport& viewport) {

@@ -1,0 +1,156 @@
+#include "tool/live_values.hpp"
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+
+#include "rapido/value/entries.hpp"
+
+namespace rapido::tool {
+namespace {
+
+using nlohmann::json;
+
+/// A value of JSON; nothing for a list or an object.
+std::optional<KeptValue> value_of(const json& given) {
+    switch (given.type()) {
+        case json::value_t::null:
+            return KeptValue();
+        case json::value_t::boolean:
+            return KeptValue(Value(given.get<bool>()));
+        case json::value_t::number_integer:
+            return KeptValue(Value(given.get<std::int64_t>()));
+        case json::value_t::number_unsigned: {
+            const auto number = given.get<std::uint64_t>();
+            if (number > static_cast<std::uint64_t>(INT64_MAX)) return KeptValue(Value(number));
+            return KeptValue(Value(static_cast<std::int64_t>(number)));
+        }
+        case json::value_t::number_float:
+            return KeptValue(Value(given.get<double>()));
+        case json::value_t::string:
+            return KeptValue(Value(given.get_ref<const std::string&>()));
+        default:
+            return std::nullopt;
+    }
+}
+
+}  // namespace
+
+/// The newest entries of a list.
+struct LiveValues::Entries final : detail::EntryReader {
+    std::vector<Field> named;
+    std::vector<std::vector<KeptValue>> rows;  ///< by entry, as many values as there are fields
+
+    const std::vector<Field>& fields() const override { return named; }
+    std::size_t count() const override { return rows.size(); }
+    void read_field(std::size_t field, std::span<const std::uint8_t>,
+                    std::span<KeptValue> into) const override {
+        for (std::size_t i = 0; i < into.size(); ++i)
+            into[i] = at(i, field).get();
+    }
+    void read_numbers(std::size_t field, std::span<double> into) const override {
+        for (std::size_t i = 0; i < into.size(); ++i)
+            into[i] = at(i, field).get().number();
+    }
+    bool read_positions(std::span<WorldPoint> into) const override {
+        const auto number = [&](std::size_t entry, std::string_view name) {
+            for (std::size_t i = 0; i < named.size(); ++i)
+                if (named[i].name == name) return at(entry, i).get().number();
+            return 0.0;
+        };
+        const auto has = [&](std::string_view name) {
+            return std::any_of(named.begin(), named.end(),
+                               [&](const Field& field) { return field.name == name; });
+        };
+        if (!has("x") || !has("y")) return false;
+        for (std::size_t i = 0; i < into.size(); ++i)
+            into[i] = {number(i, "x"), number(i, "y"), number(i, "z")};
+        return true;
+    }
+
+ private:
+    const KeptValue& at(std::size_t entry, std::size_t field) const {
+        static const KeptValue none{};
+        return entry < rows.size() && field < rows[entry].size() ? rows[entry][field] : none;
+    }
+};
+
+void LiveValues::set(const std::string& name, const KeptValue& value) {
+    std::shared_ptr<KeptValue>& kept = values_[name];
+    if (kept != nullptr) {
+        *kept = value;
+        return;
+    }
+    kept = std::make_shared<KeptValue>(value);
+    sources_.set(name, watch([kept] { return kept->get(); }));
+}
+
+Status LiveValues::take(std::string_view line, std::size_t number) {
+    const auto refuse = [&](std::string message, std::string hint = {}) {
+        return Problem{{"standard input", static_cast<int>(std::min<std::size_t>(number, INT32_MAX)), 0},
+                       std::move(message),
+                       std::move(hint),
+                       ProblemCode::syntax};
+    };
+    if (line.size() > longest_line) return refuse("the line is longer than 1 MB; it is skipped");
+    // No exception crosses this: a line that is none gives a discarded value.
+    const json given = json::parse(line.begin(), line.end(), nullptr, false);
+    if (given.is_discarded()) return refuse("the line is no JSON; it is skipped");
+    if (!given.is_object())
+        return refuse("the line is no object; it is skipped", "write one, such as {\"plane.water\": 640}");
+    std::size_t fresh = 0;
+    for (const auto& [name, value] : given.items()) {
+        if (name.empty()) return refuse("a value without a name; the line is skipped");
+        if (value.is_object())
+            return refuse("'" + name + "' is an object; the line is skipped",
+                          "write its parts as names, \"" + name + ".part\"");
+        if (!value.is_array()) {
+            fresh += values_.contains(name) ? 0 : 1;
+            continue;
+        }
+        if (value.size() > most_entries)
+            return refuse(
+                "'" + name + "' has " + std::to_string(value.size()) + " entries; the line is skipped",
+                "at most " + std::to_string(most_entries));
+        for (const json& entry : value) {
+            if (!entry.is_object())
+                return refuse("'" + name + "' is a list of values; the line is skipped",
+                              "expected objects in it");
+            for (const auto& [field, inner] : entry.items())
+                if (inner.is_structured())
+                    return refuse("'" + field + "' of '" + name + "' holds others; the line is skipped");
+        }
+        fresh += lists_.contains(name) ? 0 : 1;
+    }
+    if (values_.size() + lists_.size() + fresh > most_names)
+        return refuse("more than " + std::to_string(most_names) + " names in all; the line is skipped");
+
+    for (const auto& [name, value] : given.items()) {
+        if (const auto plain = value_of(value)) {
+            set(name, *plain);
+            continue;
+        }
+        List& list = lists_[name];
+        const std::size_t before = list.fields.size();
+        for (const json& entry : value)
+            for (const auto& [field, inner] : entry.items())
+                if (std::find(list.fields.begin(), list.fields.end(), field) == list.fields.end() &&
+                    list.fields.size() < 256)
+                    list.fields.push_back(field);
+        const bool is_new = list.entries == nullptr || list.fields.size() != before;
+        // Fields of a reader are fixed: with more of them it is another one.
+        if (is_new) {
+            list.entries = std::make_shared<Entries>();
+            for (const std::string& field : list.fields)
+                list.entries->named.push_back({field, std::nullopt});
+        }
+        list.entries->rows.assign(value.size(), std::vector<KeptValue>(list.fields.size()));
+        for (std::size_t i = 0; i < value.size(); ++i)
+            for (std::size_t field = 0; field < list.fields.size(); ++field)
+                if (const auto found = value[i].find(list.fields[field]); found != value[i].end())
+                    list.entries->rows[i][field] = *value_of(*found);
+        if (is_new) sources_.set(name, Source(detail::Binding::getter(list.entries, Value::Type::int64)));
+    }
+    return {};
+}
+
+}  // namespace rapido::tool
