@@ -25,6 +25,7 @@ configure_package_config_file(cmake/RapidoConfig.cmake.in ${CMAKE_CURRENT_BINARY
                               INSTALL_DESTINATION ${config})
 write_basic_package_version_file(${CMAKE_CURRENT_BINARY_DIR}/RapidoConfigVersion.cmake COMPATIBILITY SameMinorVersion)
 install(FILES ${CMAKE_CURRENT_BINARY_DIR}/RapidoConfig.cmake ${CMAKE_CURRENT_BINARY_DIR}/RapidoConfigVersion.cmake
+              ${PROJECT_SOURCE_DIR}/cmake/RapidoHudHeader.cmake
         DESTINATION ${config} COMPONENT development)
 
 # pkg-config --libs rapido-mesh, and rapido for all that was built. Who links an archive links what it needs, too; a shared library brings it.

@@ -201,6 +201,37 @@ CLI::App* add_live(CLI::App& app, LiveOptions& options) {
     return command;
 }
 
+CLI::App* add_header(CLI::App& app, HeaderCommand& header) {
+    CLI::App* const command =
+        app.add_subcommand("header", "a C++ header with a typed field for each source that a HUD declares");
+    command->add_option("hud", header.hud, "HUD file (TOML)")->required();
+    command->add_option("-o,--out", header.out, "the header to write; without it, standard output")
+        ->type_name("FILE");
+    command->add_option("--type", header.options.type, "the name of the struct")
+        ->type_name("NAME")
+        ->capture_default_str();
+    command->add_option("--namespace", header.options.name_space, "the namespace around it, such as game::ui")
+        ->type_name("NAME");
+    command->add_option("--depfile", header.depfile, "a rule of make for the files that it was made from")
+        ->type_name("FILE")
+        ->needs("--out");
+    return command;
+}
+
+CLI::App* add_format(CLI::App& app, FormatCommand& format) {
+    CLI::App* const command =
+        app.add_subcommand("format", "HUD files in canonical order, with their comments");
+    command->add_option("hud", format.huds, "HUD files (TOML), which are written again")->required();
+    CLI::Option* const print =
+        command->add_flag("--print", format.print, "on standard output; the files stay as they are");
+    command->add_flag("--check", format.check, "only says which are not in order")->excludes(print);
+    return command;
+}
+
+CLI::App* add_schema(CLI::App& app) {
+    return app.add_subcommand("schema", "the JSON Schema of HUD files, for editors");
+}
+
 CLI::App* add_why(CLI::App& app, WhyOptions& options) {
     CLI::App* const command =
         app.add_subcommand("why", "what the code of a problem means, and how it is mended");

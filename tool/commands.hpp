@@ -4,6 +4,7 @@
 #include <CLI/CLI.hpp>
 
 #include "tool/check.hpp"
+#include "tool/files.hpp"
 #include "tool/live.hpp"
 #include "tool/preview.hpp"
 #include "tool/why.hpp"
@@ -21,6 +22,9 @@ std::string check_finite(const std::string& text);
 CLI::App* add_check(CLI::App& app, CheckOptions& options);
 CLI::App* add_preview(CLI::App& app, PreviewOptions& options);
 CLI::App* add_live(CLI::App& app, LiveOptions& options);
+CLI::App* add_header(CLI::App& app, HeaderCommand& command);
+CLI::App* add_format(CLI::App& app, FormatCommand& command);
+CLI::App* add_schema(CLI::App& app);
 CLI::App* add_why(CLI::App& app, WhyOptions& options);
 
 }  // namespace rapido::tool

@@ -241,6 +241,11 @@ int main(int count, char** arguments) {
     CLI::App* const preview_command = rapido::tool::add_preview(app, previewed);
     rapido::tool::LiveOptions lived;
     CLI::App* const live_command = rapido::tool::add_live(app, lived);
+    rapido::tool::HeaderCommand header;
+    CLI::App* const header_command = rapido::tool::add_header(app, header);
+    rapido::tool::FormatCommand format;
+    CLI::App* const format_command = rapido::tool::add_format(app, format);
+    CLI::App* const schema_command = rapido::tool::add_schema(app);
     rapido::tool::WhyOptions asked;
     CLI::App* const why_command = rapido::tool::add_why(app, asked);
 
@@ -272,6 +277,12 @@ int main(int count, char** arguments) {
         exit = rapido::tool::preview(previewed, std::cout, std::cerr);
     } else if (*live_command) {
         exit = rapido::tool::live(lived, std::cout, std::cerr);
+    } else if (*header_command) {
+        exit = rapido::tool::header(header, std::cout, std::cerr);
+    } else if (*format_command) {
+        exit = rapido::tool::format(format, std::cout, std::cerr);
+    } else if (*schema_command) {
+        exit = rapido::tool::schema(std::cout);
     } else if (*why_command) {
         exit = rapido::tool::why(asked, std::cout, std::cerr);
     } else if (*manual_command) {

@@ -25,8 +25,8 @@ class PreviewFrame {
         std::string file, time, state, view;
         double part = 0;  ///< of the whole time, 0 to 1
         std::vector<std::string> problems{};
-        bool is_broken = false;    ///< what is shown is the last good one
-        bool is_nothing = false;   ///< there is none
+        bool is_broken = false;   ///< what is shown is the last good one
+        bool is_nothing = false;  ///< there is none
         bool has_bar = true;
         bool shows_keys = false;
         std::vector<Line> values{};  ///< empty: they are not shown

@@ -71,6 +71,27 @@ class HudFile {
 /// them. What is bound to something of the game cannot be written, and is a problem each.
 Result<std::string> write_hud(const HudDefinition& definition);
 
+/// Returns the JSON Schema (draft 7) of HUD files, for editors that complete and check TOML by one. It comes from the same descriptions as the
+/// reader. What a schema cannot know (names that refer to each other, formats) the reader alone checks.
+std::string hud_schema();
+
+/// How a typed header is written.
+struct HeaderOptions {
+    std::string type = "HudValues";  ///< the name of the struct
+    std::string name_space{};        ///< `game::ui`; empty for none
+};
+
+/// Writes a C++ header with a struct that has a typed field for each source that a HUD declares, and binds all of them: a wrong name, or a value of
+/// a wrong type, is then an error of the compiler. Dotted names nest. A number is a `double`, an integer an `std::int64_t`, a flag a `bool`,
+/// a text a `std::string`, a time `rapido::Seconds`; each is optional, and without a value at first. A problem for each name that cannot be a
+/// field, and where nothing is declared.
+Result<std::string> hud_header(const HudDefinition& definition, const HeaderOptions& options = {});
+
+/// Writes a HUD file in canonical order, with its comments: keys in the order of the reference, one space around what is set and inside braces,
+/// four in front of what stands in a list over several lines. Tables stay where they are, as their order is that of drawing. A problem for a
+/// text that is no TOML; formatting twice is the same as once.
+Result<std::string> format_hud(std::string_view text, const std::string& name);
+
 /// Reads a file of translations (TOML): a key is a text of a HUD, its value the translated pattern, or a
 /// table of patterns by plural category of which `other` must be there. Patterns are checked; every fault in
 /// one pass.
