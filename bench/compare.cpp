@@ -44,6 +44,8 @@ int main(int count, char** arguments) {
         cases.push_back(std::move(row));
     for (auto& row : rapido::bench::frame_cases())
         cases.push_back(std::move(row));
+    for (auto& row : rapido::bench::file_cases())
+        cases.push_back(std::move(row));
     for (const auto& row : cases) {
         for (const auto& [name, run] :
              {std::pair{row.name + "/ours", row.ours_run}, {row.name + "/theirs", row.theirs_run}})

@@ -24,5 +24,6 @@ std::vector<Case> layout_cases();
 std::vector<Case> drawing_cases();
 std::vector<Case> mesh_cases();
 std::vector<Case> frame_cases();
+std::vector<Case> file_cases();
 
 }  // namespace rapido::bench

@@ -429,7 +429,7 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
              Case{"play " + folder.path("s.jsonl") + " --at 3", 2, "outside the trace"},
              Case{"paly " + hud, 2, "error: unknown command 'paly'; did you mean 'play'?\n"},
              Case{"fly", 2, "error: unknown command 'fly'; expected one of demo"},
-             Case{"telegraph", 2, "expected one of demo, play, plot, names, manual or completion"},
+             Case{"telegraph", 2, "expected one of demo, play, plot, names, check, preview, live, header, format, schema, why, manual or completion"},
              Case{"", 2, "subcommand"},
              Case{"--help", 0, "play"},
          }) {

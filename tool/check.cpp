@@ -12,6 +12,7 @@
 #include "tool/check_look.hpp"
 #include "tool/check_parts.hpp"
 #include "tool/check_words.hpp"
+#include "tool/progress.hpp"
 #include "tool/report.hpp"
 #include "tool/sweep.hpp"
 
@@ -136,7 +137,10 @@ class Checker {
             Stage stage(checked, states, language);
             const Places places(checked.definition, stage.hud());
             const std::size_t drawn_each = (base.size() + drawn - 1) / drawn;
+            const auto number = static_cast<double>(&spoken - languages_.data());
             for (std::size_t state = 0; state < states.size(); ++state) {
+                progress_.at((number + static_cast<double>(state) / static_cast<double>(states.size())) /
+                             static_cast<double>(languages_.size()));
                 stage.show(state);
                 const bool is_drawn = language == nullptr && state % drawn_each == 0;
                 const Status shown =
@@ -264,6 +268,7 @@ class Checker {
     std::vector<Size> windows_;
     std::vector<double> scales_;
     std::size_t looks_ = 0;
+    Progress progress_{"looking"};
 };
 
 }  // namespace

@@ -3,17 +3,20 @@ _rapido() {
     local word=${COMP_WORDS[COMP_CWORD]} options=
     COMPREPLY=()
     if ((COMP_CWORD == 1)); then
-        mapfile -t COMPREPLY < <(compgen -W 'demo play plot names check preview live why manual completion --help' -- "$word")
+        mapfile -t COMPREPLY < <(compgen -W 'demo play plot names check preview live header format schema why manual completion --help' -- "$word")
         return
     fi
     case ${COMP_WORDS[1]} in
         demo) options='-h --help --out --sample' ;;
-        play) options='-h --help --trace --sweep --rate --size --scale --locale --translations --theme --reduced-motion --at --png --sheet --table --explain --events --background --overlay --json --from --to --record' ;;
+        play) options='-h --help --trace --sweep --rate --size --scale --locale --translations --theme --reduced-motion --at --png --sheet --crop --table --columns --explain --events --background --overlay --json --from --to --record' ;;
         plot) options='-h --help --trace --sweep --rate --size --scale --locale --translations --theme --reduced-motion --of -o --png --from --to' ;;
         names) options='-h --help --json' ;;
         check) options='-h --help --trace --size --scale --locale --translations --background --grey --smallest-text --safe-area --json' ;;
         preview) options='-h --help --trace --size --scale --locale --translations --theme --background --at --paused --set --png --watch --point' ;;
         live) options='-h --help --window --png --rate --events --table --json --size --scale --locale --translations --theme --background' ;;
+        header) options='-h --help -o --out --type --namespace --depfile' ;;
+        format) options='-h --help --print --check' ;;
+        schema) options='-h --help' ;;
         why) options='-h --help --pages' ;;
         manual) options='-h --help' ;;
         completion) options='-h --help' ;;

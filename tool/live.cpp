@@ -170,7 +170,8 @@ class Live {
             if (const Exit exit = write_picture(); exit != Exit::fine) return exit;
             err_ << "wrote " << options_.png << '\n';
         }
-        if (options_.table) print_table(rows_of(running_.hud(), running_.hud().now()), options_.json, out_);
+        if (options_.table)
+            print_table(rows_of(running_.hud(), running_.hud().now()), usual_columns(), options_.json, out_);
         err_ << lines_taken_ << " lines, " << bad_ << " of them skipped\n";
         // Names that have come in the meantime are no problem any more.
         const Hud known(running_.definition(), values_.sources(), &running_.fonts(), &running_.images());

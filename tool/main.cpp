@@ -11,6 +11,7 @@
 #include "tool/names.hpp"
 #include "tool/play.hpp"
 #include "tool/plot.hpp"
+#include "tool/report.hpp"
 
 namespace {
 
@@ -180,8 +181,25 @@ int main(int count, char** arguments) {
     play_command
         ->add_option("--sheet", options.sheet, "one picture of the HUD at each --at, or at ten even moments")
         ->type_name("FILE");
+    play_command
+        ->add_option("--crop", options.crop,
+                     "an element that fills the pictures of the sheet, by its path or id")
+        ->type_name("ID");
     play_command->add_flag("--table", options.table,
                            "what each element showed at each --at, or at ten even moments");
+    play_command
+        ->add_option(
+            "--columns", options.columns,
+            "the columns of the table, with commas between: time, id, kind, text, fill, trail, truth, "
+            "target, shown, color, opacity, scale, rotation, offset, box, visible")
+        ->type_name("NAMES")
+        ->delimiter(',')
+        ->check([](const std::string& name) {
+            const std::vector<std::string_view> known = rapido::tool::all_columns();
+            if (std::find(known.begin(), known.end(), name) != known.end()) return std::string();
+            const std::string hint = rapido::did_you_mean(name, known);
+            return "no column '" + name + "'; " + (hint.empty() ? "expected " + rapido::one_of(known) : hint);
+        });
     play_command
         ->add_option(
             "--explain", options.explain,
@@ -217,9 +235,12 @@ int main(int count, char** arguments) {
 
     PlotOptions plot;
     CLI::App* const plot_command =
-        app.add_subcommand("plot", "true, target and shown value of one element over time");
+        app.add_subcommand("plot", "true, target and shown value of elements over time, and their effects");
     add_replay(*plot_command, plot.replay);
-    plot_command->add_option("--of", plot.of, "the id or path of the element")->type_name("ID")->required();
+    plot_command->add_option("--of", plot.of, "the id or path of an element; may be given again")
+        ->type_name("ID")
+        ->required()
+        ->take_all();
     plot_command->add_option("-o,--png", plot.png, "the picture to write")->type_name("FILE")->required();
     plot_command->add_option("--from", plot.from, "seconds; without it, the first row")
         ->type_name("SECONDS")
@@ -292,6 +313,7 @@ int main(int count, char** arguments) {
     } else if (*plot_command) {
         exit = rapido::tool::plot(plot, std::cerr);
     } else {
+        if (!options.columns.empty()) options.table = true;
         if (!options.table && !options.events && options.png.empty() && options.sheet.empty() &&
             options.background.empty() && options.explain.empty() && options.replay.record.empty())
             options.table = options.events = true;

@@ -5,6 +5,7 @@
 #include <ostream>
 
 #include "rapido/picture.hpp"
+#include "tool/progress.hpp"
 #include "tool/report.hpp"
 
 namespace rapido::tool {
@@ -49,7 +50,9 @@ class Player {
         if (!options_.replay.record.empty()) err_ << "wrote " << options_.replay.record << '\n';
         if (!options_.sheet.empty())
             if (const Exit written = write_sheet(); written != Exit::fine) return written;
-        if (options_.table) print_table(table_, options_.json, out_);
+        if (options_.table)
+            print_table(table_, options_.columns.empty() ? usual_columns() : options_.columns, options_.json,
+                        out_);
         if (options_.table && options_.events && !options_.json) out_ << '\n';
         if (options_.events) print_events(events_, options_.json, out_);
         Problems problems = replay_.hud().problems();
@@ -77,6 +80,8 @@ class Player {
                 return usage("--png " + name + ": a picture is written as .png, a drawing as .svg");
         if (!options_.sheet.empty() && !is_picture(options_.sheet))
             return usage("--sheet " + options_.sheet + ": a sheet is written as .png");
+        if (!options_.crop.empty() && options_.sheet.empty())
+            return usage("--crop needs --sheet: it is its pictures that the element fills");
         if (options_.background.empty()) return std::nullopt;
         if (options_.png.empty() && options_.sheet.empty())
             return usage("--background needs --png or --sheet: there is nothing to stand behind");
@@ -97,6 +102,8 @@ class Player {
     }
 
     Exit see(const Frame& frame) {
+        const Nanoseconds whole = replay_.last() - replay_.first();
+        if (whole.count() > 0) progress_.at(to_seconds(frame.time - replay_.first()) / to_seconds(whole));
         for (Event event : replay_.hud().events()) {
             event.time += replay_.origin();
             events_.push_back(std::move(event));
@@ -112,16 +119,47 @@ class Player {
                 if (!element) return report({replay_.hud().problems().back()});
                 out_ << seconds_text(frame.time) << " s: " << replay_.hud().explain(element).text();
             }
-        if (frame.asked_for && !options_.sheet.empty()) {
-            Result<Picture> picture = take_picture();
-            if (!picture) return report(picture.problems());
-            // In its size on the sheet: many large pictures would not fit into memory.
-            Picture small(static_cast<int>(std::ceil(cell_)), static_cast<int>(std::ceil(tall_)),
-                          replay_.fonts());
-            small.draw(*picture, {0, 0, cell_, tall_});
-            cells_.emplace_back(frame.time, std::move(small));
-        }
+        if (frame.asked_for && !options_.sheet.empty())
+            if (const Exit kept = keep_for_sheet(frame.time); kept != Exit::fine) return kept;
         return draw(frame);
+    }
+
+    /// What is seen of this moment, in its size on the sheet: many large pictures would not fit into memory.
+    Exit keep_for_sheet(Nanoseconds time) {
+        Result<Picture> picture = take_picture();
+        if (!picture) return report(picture.problems());
+        const auto width = static_cast<float>(picture->width()),
+                   height = static_cast<float>(picture->height());
+        Rect part{0, 0, width, height};
+        bool is_seen = true;
+        if (!options_.crop.empty()) {
+            const ElementRef element = replay_.hud().find(options_.crop);
+            if (!element) return report({replay_.hud().problems().back()});
+            is_seen = replay_.hud()[element].visible;
+            if (is_seen) part = around(element, width, height);
+        }
+        Picture small(static_cast<int>(std::ceil(cell_)), static_cast<int>(std::ceil(tall_)),
+                      replay_.fonts());
+        small.fill(rgb(0x1b232b));
+        const float zoom = cell_ / part.width;
+        if (is_seen) small.draw(*picture, {-part.x * zoom, -part.y * zoom, width * zoom, height * zoom});
+        cells_.emplace_back(time, std::move(small));
+        return Exit::fine;
+    }
+
+    /// The part of a picture around an element, in the shape of the whole.
+    Rect around(ElementRef element, float width, float height) {
+        constexpr float air = 24;
+        const Rect box = replay_.hud()[element].box;
+        const Fitted screen = replay_.screen();
+        const float down = screen.scale * screen.stretch;
+        const float wide = box.width * screen.scale + 2 * air, high = box.height * down + 2 * air;
+        const float part = std::min(std::max(wide / width, high / height), 1.0F);
+        const Point middle{screen.origin.x + (box.x + box.width / 2) * screen.scale,
+                           screen.origin.y + (box.y + box.height / 2) * down};
+        const float x = std::clamp(middle.x - width * part / 2, 0.0F, width * (1 - part));
+        const float y = std::clamp(middle.y - height * part / 2, 0.0F, height * (1 - part));
+        return {x, y, width * part, height * part};
     }
 
     /// Draws the pictures that belong to this frame.
@@ -235,6 +273,7 @@ class Player {
     float cell_ = 0, tall_ = 0;
     int columns_ = 1;
     std::vector<std::pair<Nanoseconds, Picture>> cells_;
+    Progress progress_{"playing"};
 };
 
 }  // namespace

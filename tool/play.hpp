@@ -17,6 +17,8 @@ struct PlayOptions {
     std::string background{};            ///< a PNG behind the pictures
     std::vector<std::string> explain{};  ///< paths or ids of elements, explained at each of `at`
     bool table = false;
+    std::vector<std::string> columns{};  ///< of the table; empty for the usual ones
+    std::string crop{};  ///< the path or id of an element that fills the pictures of the sheet
     bool events = false;
     bool json = false;
 };

@@ -21,7 +21,9 @@ constexpr Color target_color = rgb(0xffc24a);
 constexpr Color shown_color = rgb(0x38b6c9);
 constexpr Color trail_color = rgb(0xff7a3c);
 
-/// What was seen of the element in one frame.
+constexpr std::array effect_colors{rgb(0x8fce5a), rgb(0xffc24a), rgb(0xff7a3c), rgb(0x38b6c9)};
+
+/// What was seen of an element in one frame.
 struct Sample {
     double time = 0;
     double truth = NAN;
@@ -29,6 +31,25 @@ struct Sample {
     double shown = NAN;
     double trail = NAN;  ///< in units of the value
     std::string text;
+};
+
+/// An effect from when it was first seen to when it was last.
+struct EffectRun {
+    std::string name;
+    double from = 0, to = 0;
+    bool goes_on = true;
+    std::size_t lane = 0;
+};
+
+/// One element, and where it is drawn.
+struct Plotted {
+    ElementRef element;
+    std::string name, kind;
+    std::vector<Sample> samples;
+    std::vector<EffectRun> effects;
+    std::size_t lanes = 0;  ///< of effects that run at once
+    double low = 0, high = 1;
+    Rect area;
 };
 
 /// The distance of even ticks, at most so many: 1, 2 or 5 times a power of ten.
@@ -67,19 +88,27 @@ class Plotter {
                  << seconds_text(replay_.first()) << " to " << seconds_text(replay_.last()) << '\n';
             return Exit::usage;
         }
-        element_ = replay_.hud().find(options_.of);
-        if (!element_) return report(replay_.hud().problems());
+        for (const std::string& of : options_.of) {
+            const ElementRef element = replay_.hud().find(of);
+            if (!element) return report(replay_.hud().problems());
+            Plotted& one = plotted_.emplace_back();
+            one.element = element;
+            one.name = of;
+        }
         replay_.run({to_nanoseconds(Seconds{from_}), to_nanoseconds(Seconds{to_})},
                     [this](const Frame& frame) {
                         sample(frame);
                         return Exit::fine;
                     });
-        const bool has_numbers = std::any_of(samples_.begin(), samples_.end(), [](const Sample& sample) {
-            return std::isfinite(sample.truth) || std::isfinite(sample.shown);
-        });
-        if (!has_numbers)
-            return report(
-                {{{options_.replay.hud}, "'" + options_.of + "' shows no number in this time", ""}});
+        for (const Plotted& one : plotted_) {
+            const bool has_numbers =
+                std::any_of(one.samples.begin(), one.samples.end(), [](const Sample& sample) {
+                    return std::isfinite(sample.truth) || std::isfinite(sample.shown);
+                });
+            if (!has_numbers)
+                return report(
+                    {{{options_.replay.hud}, "'" + one.name + "' shows no number in this time", ""}});
+        }
         return draw();
     }
 
@@ -92,9 +121,14 @@ class Plotter {
     void sample(const Frame& frame) {
         const double time = to_seconds(frame.time).count();
         if (time < from_ || time > to_) return;
-        const Shown shown = replay_.hud()[element_];
-        name_ = shown.id;
-        kind_ = shown.kind;
+        for (Plotted& one : plotted_)
+            sample(one, time);
+    }
+
+    void sample(Plotted& one, double time) {
+        const Shown shown = replay_.hud()[one.element];
+        one.name = shown.id;
+        one.kind = shown.kind;
         Sample made{.time = time,
                     .truth = shown.truth.number(),
                     .target = shown.target.number(),
@@ -103,19 +137,50 @@ class Plotter {
         if (shown.fill && shown.trail && *shown.trail > *shown.fill && *shown.fill > 0)
             made.trail = made.shown * *shown.trail / *shown.fill;
         if (shown.fill) made.text = plain_number(*shown.fill * 100, 1) + "%";
-        samples_.push_back(std::move(made));
+        one.samples.push_back(std::move(made));
+
+        const std::vector<std::string> running = replay_.hud().explain(one.element).effects;
+        for (EffectRun& run : one.effects)
+            run.goes_on = run.goes_on && std::find(running.begin(), running.end(), run.name) != running.end();
+        for (const std::string& name : running) {
+            const auto known =
+                std::find_if(one.effects.begin(), one.effects.end(),
+                             [&](const EffectRun& run) { return run.goes_on && run.name == name; });
+            if (known != one.effects.end()) {
+                known->to = time;
+                continue;
+            }
+            std::size_t lane = 0;
+            while (std::any_of(one.effects.begin(), one.effects.end(),
+                               [&](const EffectRun& run) { return run.goes_on && run.lane == lane; }))
+                ++lane;
+            one.lanes = std::max(one.lanes, lane + 1);
+            one.effects.push_back({.name = name, .from = time, .to = time, .lane = lane});
+        }
     }
 
     Exit draw() {
         const auto width = static_cast<float>(options_.replay.width);
         const auto height = static_cast<float>(options_.replay.height);
-        area_ = {96, 104, std::max(1.0F, width - 96 - 40), std::max(1.0F, height - 104 - 132)};
-        find_range();
+        // Below the lines of each element stand the effects on it and what could be read; the time stands below the last.
+        const auto count = static_cast<float>(plotted_.size());
+        const float titles = 104, below_all = 40, below_each = text_height + 8, gap = count > 2 ? 46 : 64;
+        float rows = height - titles - below_all - below_each * count - gap * (count - 1);
+        for (const Plotted& one : plotted_)
+            rows -= lane_height * static_cast<float>(one.lanes);
+        float y = titles;
         group_.begin();
-        draw_grid();
-        draw_lines();
-        draw_texts();
-        draw_titles();
+        for (Plotted& one : plotted_) {
+            one.area = {96, y, std::max(1.0F, width - 96 - 40), std::max(1.0F, rows / count)};
+            y = one.area.bottom() + lane_height * static_cast<float>(one.lanes) + below_each + gap;
+            find_range(one);
+            draw_grid(one, &one == &plotted_.back());
+            draw_lines(one);
+            draw_effects(one);
+            draw_texts(one);
+            draw_title(one, &one == &plotted_.front());
+        }
+        draw_legend();
         Picture picture(options_.replay.width, options_.replay.height, replay_.fonts());
         if (!picture.status()) return report({picture.status().problem()});
         picture.fill(paper);
@@ -127,66 +192,80 @@ class Plotter {
     }
 
     /// From the smallest to the largest of all that is drawn, with some air.
-    void find_range() {
-        low_ = std::numeric_limits<double>::infinity();
-        high_ = -low_;
-        for (const Sample& sample : samples_) {
+    static void find_range(Plotted& one) {
+        one.low = std::numeric_limits<double>::infinity();
+        one.high = -one.low;
+        for (const Sample& sample : one.samples) {
             for (const double number : {sample.truth, sample.target, sample.shown, sample.trail}) {
                 if (!std::isfinite(number)) continue;
-                low_ = std::min(low_, number);
-                high_ = std::max(high_, number);
+                one.low = std::min(one.low, number);
+                one.high = std::max(one.high, number);
             }
         }
-        const double air = high_ > low_ ? (high_ - low_) * 0.06 : std::max(1.0, std::abs(high_) * 0.1);
-        low_ -= air;
-        high_ += air;
+        const double air =
+            one.high > one.low ? (one.high - one.low) * 0.06 : std::max(1.0, std::abs(one.high) * 0.1);
+        one.low -= air;
+        one.high += air;
     }
 
     float x_of(double time) const {
-        return area_.x + area_.width * static_cast<float>((time - from_) / (to_ - from_));
+        const Rect& area = plotted_.front().area;
+        return area.x + area.width * static_cast<float>((time - from_) / (to_ - from_));
     }
-    float y_of(double number) const {
-        return area_.bottom() - area_.height * static_cast<float>((number - low_) / (high_ - low_));
+    static float y_of(const Plotted& one, double number) {
+        return one.area.bottom() -
+               one.area.height * static_cast<float>((number - one.low) / (one.high - one.low));
+    }
+    static float effects_end(const Plotted& one) {
+        return one.area.bottom() + lane_height * static_cast<float>(one.lanes);
     }
 
-    void draw_grid() {
-        const double step = tick_distance(high_ - low_, 8);
-        for (double tick = std::ceil(low_ / step) * step; tick <= high_; tick += step) {
-            const float y = std::round(y_of(tick));
-            line({{area_.x, y}, {area_.right(), y}}, 1, grid);
-            write(plain_number(tick, step), {area_.x - 12, y + 5}, 1, 15, 400, faint_ink);
+    void draw_grid(const Plotted& one, bool is_last) {
+        const Rect& area = one.area;
+        const double step =
+            tick_distance(one.high - one.low, std::clamp(static_cast<int>(area.height / 60), 2, 8));
+        for (double tick = std::ceil(one.low / step) * step; tick <= one.high; tick += step) {
+            const float y = std::round(y_of(one, tick));
+            line({{area.x, y}, {area.right(), y}}, 1, grid);
+            write(plain_number(tick, step), {area.x - 12, y + 5}, 1, 15, 400, faint_ink);
         }
         const double seconds = tick_distance(to_ - from_, 12);
         for (double tick = std::ceil(from_ / seconds) * seconds; tick <= to_ + 1e-9; tick += seconds) {
             const float x = std::round(x_of(tick));
-            line({{x, area_.y}, {x, area_.bottom()}}, 1, grid);
-            write(plain_number(tick, seconds) + " s", {x, area_.bottom() + 26}, 0.5F, 15, 400, faint_ink);
+            line({{x, area.y}, {x, area.bottom()}}, 1, grid);
+            if (is_last)
+                write(plain_number(tick, seconds) + " s", {x, effects_end(one) + text_height + 32}, 0.5F, 15,
+                      400, faint_ink);
         }
     }
 
-    /// True and target hold until the next frame; shown and trail are where they are.
-    void draw_lines() {
-        draw_line(&Sample::trail, false, 2.5F, trail_color);
+    /// True and target hold until the next frame. So do shown and trail where another target has come: what moves is still where it was, and what
+    /// does not move has been there until then. On the way to one target they are drawn as they go.
+    void draw_lines(const Plotted& one) {
+        draw_line(one, &Sample::trail, false, 2.5F, trail_color);
         // Wide and pale, so that it is seen under the others where they are the same.
-        draw_line(&Sample::truth, true, 7, truth_color);
-        draw_line(&Sample::target, true, 2, target_color);
-        draw_line(&Sample::shown, false, 3.5F, shown_color);
+        draw_line(one, &Sample::truth, true, 7, truth_color);
+        draw_line(one, &Sample::target, true, 2, target_color);
+        draw_line(one, &Sample::shown, false, 3.5F, shown_color);
     }
 
-    void draw_line(double Sample::*member, bool holds, float thickness, Color color) {
+    void draw_line(const Plotted& one, double Sample::*member, bool holds, float thickness, Color color) {
         std::vector<Point> points;
         const auto flush = [&] {
             if (points.size() > 1) line(points, thickness, color);
             points.clear();
         };
-        for (const Sample& sample : samples_) {
+        double target = NAN;
+        for (const Sample& sample : one.samples) {
             const double number = sample.*member;
+            const bool has_new_target = sample.target != target;
+            target = sample.target;
             if (!std::isfinite(number)) {
                 flush();
                 continue;
             }
-            const Point at{x_of(sample.time), y_of(number)};
-            if (holds && !points.empty() && points.back().y != at.y)
+            const Point at{x_of(sample.time), y_of(one, number)};
+            if ((holds || has_new_target) && !points.empty() && points.back().y != at.y)
                 points.push_back({at.x, points.back().y});
             // Along a level only its ends count.
             const std::size_t count = points.size();
@@ -198,32 +277,65 @@ class Plotter {
         flush();
     }
 
+    /// A band for each effect, as long as it runs.
+    void draw_effects(const Plotted& one) {
+        if (one.lanes == 0) return;
+        write("EFFECTS", {one.area.x - 12, one.area.bottom() + 16}, 1, 13, 600, faint_ink);
+        std::vector<std::string> names;
+        for (const EffectRun& run : one.effects) {
+            const auto known = std::find(names.begin(), names.end(), run.name);
+            const auto number = static_cast<std::size_t>(known - names.begin());
+            const bool is_first = known == names.end();
+            if (is_first) names.push_back(run.name);
+            const Color color = effect_colors[number % effect_colors.size()];
+            const float y = one.area.bottom() + 4 + lane_height * static_cast<float>(run.lane);
+            const float x = x_of(run.from), wide = std::max(x_of(run.to) - x, 3.0F);
+            group_.add_rect({x, y, wide, lane_height - 6}, 3, mix(color, paper, 0.35));
+            if (measure(run.name, 12, 600) + 10 < wide)
+                write(run.name, {x + 5, y + 12}, 0, 12, 600, paper);
+            else if (is_first)
+                write(run.name, {x + wide + 4, y + 12}, 0, 12, 600, color);
+        }
+    }
+
     /// What could be read, at even moments; as many as fit.
-    void draw_texts() {
-        const float y = area_.bottom() + 80;
-        write(kind_ == "bar" ? "FILL" : "TEXT", {area_.x - 12, y}, 1, 13, 600, faint_ink);
+    void draw_texts(const Plotted& one) {
+        const float begin = effects_end(one);
+        const float y = begin + text_height;
+        write(one.kind == "bar" ? "FILL" : "TEXT", {one.area.x - 12, y}, 1, 13, 600, faint_ink);
         float widest = 0;
-        for (const Sample& sample : samples_)
+        for (const Sample& sample : one.samples)
             widest = std::max(widest, measure(sample.text, 17, 500));
-        const int count = std::clamp(static_cast<int>(area_.width / (widest + 28)), 1, 16);
+        const int count = std::clamp(static_cast<int>(one.area.width / (widest + 28)), 1, 16);
         std::size_t next = 0;
         for (int i = 0; i < count; ++i) {
             const double time = from_ + (to_ - from_) * (i + 0.5) / count;
-            while (next + 1 < samples_.size() && samples_[next + 1].time <= time)
+            while (next + 1 < one.samples.size() && one.samples[next + 1].time <= time)
                 ++next;
             const float x = x_of(time);
-            line({{x, area_.bottom() + 42}, {x, area_.bottom() + 52}}, 1.5F, faint_ink);
-            write(samples_[next].text, {x, y}, 0.5F, 17, 500, ink);
+            line({{x, begin + 12}, {x, begin + 20}}, 1.5F, faint_ink);
+            write(one.samples[next].text, {x, y}, 0.5F, 17, 500, ink);
         }
-        line({{area_.x, area_.bottom() + 42}, {area_.right(), area_.bottom() + 42}}, 1.5F, grid);
+        line({{one.area.x, begin + 12}, {one.area.right(), begin + 12}}, 1.5F, grid);
     }
 
-    void draw_titles() {
-        write(name_, {area_.x, 48}, 0, 28, 700, ink);
-        write(kind_ + " of " + options_.replay.hud, {area_.x, 76}, 0, 15, 400, faint_ink);
-        const bool has_trail = std::any_of(samples_.begin(), samples_.end(),
-                                           [](const Sample& sample) { return std::isfinite(sample.trail); });
-        float x = area_.right();
+    void draw_title(const Plotted& one, bool is_first) {
+        if (is_first) {
+            write(one.name, {one.area.x, 48}, 0, 28, 700, ink);
+            write(one.kind + " of " + options_.replay.hud, {one.area.x, 76}, 0, 15, 400, faint_ink);
+            return;
+        }
+        write(one.name, {one.area.x, one.area.y - 14}, 0, 18, 700, ink);
+        write(one.kind, {one.area.x + measure(one.name, 18, 700) + 12, one.area.y - 14}, 0, 15, 400,
+              faint_ink);
+    }
+
+    void draw_legend() {
+        const bool has_trail = std::any_of(plotted_.begin(), plotted_.end(), [](const Plotted& one) {
+            return std::any_of(one.samples.begin(), one.samples.end(),
+                               [](const Sample& sample) { return std::isfinite(sample.trail); });
+        });
+        float x = plotted_.front().area.right();
         const auto legend = [&](const char* word, Color color) {
             x -= measure(word, 15, 500);
             write(word, {x, 48}, 0, 15, 500, ink);
@@ -260,11 +372,9 @@ class Plotter {
     std::ostream& err_;
     Replay replay_;
     double from_ = 0, to_ = 0;
-    double low_ = 0, high_ = 1;
-    ElementRef element_;
-    std::string name_, kind_;
-    std::vector<Sample> samples_;
-    Rect area_;
+    static constexpr float lane_height = 22;  ///< of effects
+    static constexpr float text_height = 40;  ///< from the lines to the baseline of what could be read
+    std::vector<Plotted> plotted_;
     DrawGroup group_;
     std::vector<Glyph> glyphs_;
 };

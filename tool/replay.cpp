@@ -68,6 +68,8 @@ Problems Replay::open() {
         if (std::any_of(found.begin(), found.end(), is_error)) return found;
     }
     if (!definition) return definition.problems();
+    screen_of_ = {
+        .design = definition->design, .fit = definition->fit, .whole_scale = definition->whole_scale};
     const std::string folder = std::filesystem::absolute(options_.hud).parent_path().string();
     images_.emplace(folder);
     if (const Status added = fonts_.add_files(folder, definition->font_files); !added)
@@ -175,6 +177,14 @@ Nanoseconds Replay::frame_at(Nanoseconds moment) const {
     for (std::size_t i = 0; i < recording_->frame_count(); ++i)
         if (recording_->time(i) >= moment && recording_->time(i) >= first_) return recording_->time(i);
     return last_;
+}
+
+Fitted Replay::screen() const {
+    return fit_screen({.design = screen_of_.design,
+                       .fit = screen_of_.fit,
+                       .whole_scale = screen_of_.whole_scale,
+                       .ui_scale = static_cast<float>(options_.scale)},
+                      {.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
 }
 
 /// The next frame of the rate or of the rows, behind the one at `behind`.

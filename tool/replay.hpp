@@ -61,6 +61,8 @@ class Replay {
     Hud& hud() { return *played_.hud; }
     Fonts& fonts() { return fonts_; }
     const Images& images() const { return *images_; }
+    /// How the design is fitted to the window.
+    Fitted screen() const;
 
     /// Plays from the first row to the last, with a frame at each moment of `at`; stops after a frame for which
     /// `seen` gives another status than fine.
@@ -88,6 +90,7 @@ class Replay {
     std::optional<Images> images_;
     std::optional<Trace> trace_;
     std::optional<Recording> recording_;
+    HudDefinition screen_of_;  ///< only how it is fitted
     std::unique_ptr<std::ofstream> record_file_;
     std::optional<RecordingWriter> writer_;
     Played played_;

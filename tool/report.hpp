@@ -3,26 +3,37 @@
 
 #include <iosfwd>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "rapido/hud.hpp"
+#include "rapido/value.hpp"
 
 namespace rapido::tool {
 
 /// One element at one moment.
 struct TableRow {
     Nanoseconds time{0};
-    std::string id;
-    std::string text;
-    std::optional<double> fill;
+    std::string id, kind, text;
+    std::optional<double> fill, trail;
+    KeptValue truth, target, shown;
     Color color;
+    float opacity = 1, scale = 1, rotation = 0;
+    Point offset;
+    Rect box;
     bool visible = false;
 };
 
 /// What every element of a HUD shows now, in the order of its file; panels are left out.
 std::vector<TableRow> rows_of(const Hud& hud, Nanoseconds time);
 
-void print_table(const std::vector<TableRow>& rows, bool json, std::ostream& out);
+/// The columns that a table may have, and those that it has unless others are asked for.
+std::vector<std::string_view> all_columns();
+std::vector<std::string> usual_columns();
+
+/// As aligned columns or as JSON Lines. Columns are those of `all_columns`.
+void print_table(const std::vector<TableRow>& rows, const std::vector<std::string>& columns, bool json,
+                 std::ostream& out);
 void print_events(const std::vector<Event>& events, bool json, std::ostream& out);
 /// Columns two spaces apart; the first one may be right-aligned, where it holds numbers.
 void print_columns(const std::vector<std::vector<std::string>>& rows, bool numbers_first, std::ostream& out);

@@ -22,6 +22,14 @@ Cockpit::Cockpit(const HudDefinition& instruments, const HudDefinition& over, co
     if (player == 0) over_.show_watches(watch(settings_.watches));
 }
 
+Problems Cockpit::reload(const HudDefinition& instruments, const HudDefinition& over) {
+    Problems found = instruments_.reload(instruments);
+    const Problems others = over_.reload(over);
+    found.insert(found.end(), others.begin(), others.end());
+    hits_ = over_.find("hits");
+    return found;
+}
+
 void Cockpit::set_up(Hud& hud, FlashLimit& limit) {
     hud.set_flash_limit(limit);
 }

@@ -30,6 +30,8 @@ class Cockpit {
 
     View view;
 
+    /// Other definitions while it runs: files that were saved. Returns what is wrong with them.
+    rapido::Problems reload(const rapido::HudDefinition& instruments, const rapido::HudDefinition& over);
     /// One frame: both clocks in seconds.
     void update(double real, double game);
     /// Over what the view has drawn; `mouse` is where the debug overlay explains.

@@ -28,10 +28,13 @@ struct Options {
 class Game {
  public:
     Game(SDL_Renderer* renderer, const Options& options)
-        : renderer_(renderer), images_(options.folder), drawer_(renderer, fonts_, &images_) {
+        : renderer_(renderer),
+          images_(options.folder),
+          drawer_(renderer, fonts_, &images_),
+          instruments_file_(options.folder + "/hud.toml"),
+          over_file_(options.folder + "/game.toml") {
         settings_.players = options.players;
-        instruments_ = read(options.folder + "/hud.toml");
-        over_ = read(options.folder + "/game.toml");
+        is_fine_ = read(instruments_file_, instruments_) && read(over_file_, over_);
         begin();
     }
 
@@ -40,8 +43,18 @@ class Game {
 
     bool is_fine() const { return is_fine_; }
 
+    /// HUD files that were saved while the game runs: what is still there goes on, and of a faulty file nothing is taken.
+    void follow_files() {
+        const bool any = instruments_file_.saved() || over_file_.saved();
+        if (!any || !read(instruments_file_, instruments_) || !read(over_file_, over_)) return;
+        for (Cockpit& cockpit : cockpits_)
+            for (const rapido::Problem& problem : cockpit.reload(instruments_, over_))
+                std::fprintf(stderr, "%s\n", to_string(problem).c_str());
+    }
+
     /// One frame of `real` seconds.
     void frame(double real, rapido::Point mouse) {
+        follow_files();
         if (settings_.players != static_cast<int>(cockpits_.size())) begin();
         const double game = settings_.paused ? 0 : settings_.slow ? real * 0.3 : real;
         time_ += game;
@@ -88,11 +101,12 @@ class Game {
     const rapido::Fonts& fonts() const { return fonts_; }
 
  private:
-    rapido::HudDefinition read(const std::string& path) {
-        rapido::Result<rapido::HudDefinition> read = rapido::read_hud_file(path);
+    static bool read(rapido::HudFile& file, rapido::HudDefinition& definition) {
+        rapido::Result<rapido::HudDefinition> read = file.read();
         for (const rapido::Problem& problem : read.problems())
-            complain(problem);
-        return read ? *std::move(read) : rapido::HudDefinition{};
+            std::fprintf(stderr, "%s\n", to_string(problem).c_str());
+        if (read) definition = *std::move(read);
+        return bool(read);
     }
     void complain(const rapido::Problem& problem) {
         std::fprintf(stderr, "%s\n", to_string(problem).c_str());
@@ -114,6 +128,7 @@ class Game {
     rapido::Images images_;
     rapido::SdlDrawer drawer_;
     rapido::FlashLimit limit_;
+    rapido::HudFile instruments_file_, over_file_;
     rapido::HudDefinition instruments_, over_;
     std::optional<Ridge> ridge_;
     std::deque<Cockpit> cockpits_;
