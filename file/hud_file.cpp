@@ -102,6 +102,7 @@ HudFile::HudFile(std::string path) : path_(std::move(path)) {
 }
 
 Result<HudDefinition> HudFile::read() {
+    was_read_ = true;
     // As they were before: what is saved while it is read is read again.
     std::vector<std::pair<std::string, Stamp>> files{{path_, stamp_of(path_)}};
     const Result<std::string> text = read_text_file(path_, largest_hud);
@@ -120,9 +121,18 @@ Result<HudDefinition> HudFile::read() {
     return read;
 }
 
-bool HudFile::saved() const {
-    return std::any_of(files_.begin(), files_.end(),
-                       [](const auto& file) { return stamp_of(file.first) != file.second; });
+bool HudFile::saved() {
+    if (!was_read_) return true;
+    std::vector<Stamp> now;
+    bool is_other = false;
+    for (const auto& [path, stamp] : files_) {
+        now.push_back(stamp_of(path));
+        is_other = is_other || now.back() != stamp;
+    }
+    // An editor may empty a file first, and write it then.
+    const bool is_settled = now == seen_;
+    seen_ = std::move(now);
+    return is_other && is_settled;
 }
 
 Problems HudFile::reload(Hud& hud) {

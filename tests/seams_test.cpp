@@ -491,5 +491,47 @@ TEST(Notice, refuses_a_message_that_cannot_be) {
     EXPECT_TRUE(hud.notify(news, {.text = "x", .priority = 5}));
 }
 
+TEST(Shine, runs_over_the_face_of_an_element_and_not_over_the_corners_of_its_box) {
+    struct Row {
+        Element element;
+        Rect face;
+        float radius;
+    };
+    const Place place{.size = {200, 100}};
+    const std::vector<Row> rows{
+        {Ring{.id = "a", .value = 50, .max = 100, .place = place}, {50, 0, 100, 100}, 50},
+        {Dial{.id = "a", .value = 50, .max = 100, .place = place}, {50, 0, 100, 100}, 50},
+        {Level{.id = "a", .value = 50, .max = 100, .place = place, .shape = Shape::circle},
+         {50, 0, 100, 100},
+         50},
+        {Level{.id = "a", .value = 50, .max = 100, .place = place, .shape = Shape::box}, {0, 0, 200, 100}, 3},
+        {Bar{.id = "a", .value = 50, .max = 100, .place = place, .radius = 12.0F}, {0, 0, 200, 100}, 12},
+        {Panel{.id = "a", .place = place, .radius = 20.0F}, {0, 0, 200, 100}, 20},
+        {Text{.id = "a", .format = "x", .place = place}, {0, 0, 200, 100}, 3}};
+    for (const Row& row : rows) {
+        SCOPED_TRACE(std::string(std::visit([](const auto& any) { return any.id; }, row.element)) +
+                     std::to_string(row.element.index()));
+        BoxMeasurer measurer;
+        Hud hud({}, {}, &measurer);
+        hud.resize({.size = {1280, 720}});
+        const ElementRef element = hud.add(row.element);
+        update(hud, 16ms);
+        ASSERT_TRUE(hud.play(element, "shine"));
+        update(hud, 400ms);  // about the middle of its way
+        DrawList list;
+        hud.draw(list);
+        int stripes = 0;
+        for (const DrawCommand& command : list.groups().front().commands()) {
+            const bool is_stripe = command.kind == DrawCommand::Kind::rect && command.color.red == 255 &&
+                                   command.color.green == 255 && command.color.alpha < 64;
+            if (!is_stripe) continue;
+            ++stripes;
+            EXPECT_EQ(command.rect, row.face);
+            EXPECT_FLOAT_EQ(command.radius, row.radius);
+        }
+        EXPECT_GT(stripes, 0);
+    }
+}
+
 }  // namespace
 }  // namespace rapido::test

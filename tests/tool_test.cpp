@@ -307,7 +307,7 @@ TEST(Tool, plots_true_target_and_shown_value) {
     // The area is symmetric around its middle, and so is the range: half way lies there.
     const auto find = [&](int x, Color color) {
         int sum = 0, count = 0;
-        for (int y = 104; y < 668; ++y) {
+        for (int y = 104; y < 712; ++y) {
             if (!(picture.pixel(x, y) == color)) continue;
             sum += y;
             ++count;
@@ -316,7 +316,7 @@ TEST(Tool, plots_true_target_and_shown_value) {
     };
     const auto x_of = [](double seconds) { return 96 + static_cast<int>(std::lround(1144 * seconds / 4)); };
     const int bottom = find(x_of(0.5), rgb(0x38b6c9)), top = find(x_of(3.5), rgb(0x38b6c9));
-    EXPECT_NEAR(bottom + top, 104 + 668, 3);
+    EXPECT_NEAR(bottom + top, 104 + 712, 3);
     EXPECT_LT(top, bottom);
     // It reaches its maximum at 1 s, which pace lets pass at once, and travels for a second.
     EXPECT_NEAR(find(x_of(1.5), rgb(0x38b6c9)), (bottom + top) / 2, 3);

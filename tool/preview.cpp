@@ -175,22 +175,25 @@ class Preview {
     /// What another definition asks for.
     void take_up() {
         offer_sweep();
-        const auto& themes = running_.definition().themes;
-        const auto is_it = [&](const Theme& theme) { return theme.id == theme_; };
-        if (std::none_of(themes.begin(), themes.end(), is_it)) theme_.clear();
         view({viewing_.size});
     }
 
     struct ViewSize {
         Size size;
     };
+    /// The one that was chosen, while the file has it; else its first one.
+    std::string theme() const {
+        const std::vector<Theme>& themes = running_.definition().themes;
+        for (const Theme& theme : themes)
+            if (theme.id == theme_) return theme_;
+        return themes.empty() ? std::string() : themes.front().id;
+    }
+
     void view(const ViewSize& size) {
         viewing_ = {.size = size.size,
                     .scale = scale_,
                     .reduced_motion = reduced_motion_,
-                    .theme = theme_.empty() && !running_.definition().themes.empty()
-                                 ? running_.definition().themes.front().id
-                                 : theme_,
+                    .theme = theme(),
                     .language = languages_[language_] ? languages_[language_] : Language{}};
         running_.view(viewing_);
     }

@@ -50,8 +50,9 @@ class HudFile {
     const std::string& path() const { return path_; }
     /// Reads it now.
     Result<HudDefinition> read();
-    /// Whether any of the files differs from what was read last; true before it was read. Takes some microseconds for each file.
-    bool saved() const;
+    /// Whether any of the files differs from what was read last, and is as it was at the call before: what is being written is waited for. True
+    /// before it was read. To be called in each frame; takes some microseconds for each file.
+    bool saved();
     /// Reads it now, and gives it to a HUD that runs: see `Hud::reload`. Returns what is wrong with it; with an error among it, nothing has
     /// changed.
     Problems reload(Hud& hud);
@@ -65,6 +66,8 @@ class HudFile {
     static Stamp stamp_of(const std::string& path);
     std::string path_;
     std::vector<std::pair<std::string, Stamp>> files_;
+    std::vector<Stamp> seen_;  ///< at the last call of `saved`
+    bool was_read_ = false;
 };
 
 /// Writes a definition as a HUD file: `read_hud` makes an equal one of it. Styles and components are written out in each element that uses

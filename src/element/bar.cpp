@@ -112,6 +112,9 @@ class BarBody final : public FillBody {
 
     bool is_upright() const override { return direction_ == Direction::up || direction_ == Direction::down; }
 
+    Face face(const Rect& box, float scale) const override {
+        return {box, std::min(radius_ * scale, std::min(box.width, box.height) / 2)};
+    }
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const Rect edges = on_pixels(at.box);
         const float border = border_ > 0 ? std::max(1.0F, std::round(border_ * at.scale)) : 0;

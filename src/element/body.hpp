@@ -191,6 +191,12 @@ class Body {
     virtual const Arrangement* arrangement() const { return nullptr; }
     virtual void draw(const DrawPlace& at, DrawGroup& into) const = 0;
 
+    /// What light runs over, in its box: a rectangle with round corners, in pixels.
+    struct Face {
+        Rect rect;
+        float radius;
+    };
+    virtual Face face(const Rect& box, float scale) const { return {box, 3 * scale}; }
     /// What it lacks room for, as a sentence without a subject; empty where it has all that it needs.
     virtual std::string fault_of_room() const { return {}; }
     virtual std::string_view text() const { return {}; }
@@ -202,6 +208,12 @@ class Body {
     /// Itself, if amounts pop up in it.
     virtual class PopupsBody* popups() { return nullptr; }
 };
+
+/// The face of something round, in the middle of its box.
+inline Body::Face round_face(const Rect& box) {
+    const float side = std::min(box.width, box.height);
+    return {{box.x + (box.width - side) / 2, box.y + (box.height - side) / 2, side, side}, side / 2};
+}
 
 /// Edges on whole pixels, so that they are crisp at every scale.
 inline Rect on_pixels(const Rect& box) {

@@ -83,6 +83,7 @@ class DialBody final : public PointerBody {
         return {};
     }
 
+    Face face(const Rect& box, float) const override { return round_face(box); }
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const Rect& box = at.box;
         const float radius = std::min(box.width, box.height) / 2;

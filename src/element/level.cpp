@@ -94,6 +94,8 @@ class LevelBody final : public FillBody {
           border_color_(level.border_color),
           border_(level.border),
           padding_(level.padding),
+          is_circle_(level.shape == Shape::circle && level.outline.empty() && level.image.empty() &&
+                     level.mask.empty() && level.map.empty()),
           areas_(areas_of(context)) {}
 
     static bool check(const Level& level, BodyContext& context) {
@@ -129,6 +131,9 @@ class LevelBody final : public FillBody {
         return look_if(differs && at.shown);
     }
 
+    Face face(const Rect& box, float scale) const override {
+        return is_circle_ ? round_face(box) : FillBody::face(box, scale);
+    }
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         if (image_ && !image_.image()) return ImageLook::draw_missing(at.box, at, into);
         if (mask_ && !mask_.image()) return ImageLook::draw_missing(at.box, at, into);
@@ -353,6 +358,7 @@ class LevelBody final : public FillBody {
     Color border_color_;
     float border_;
     float padding_;
+    bool is_circle_;  ///< nothing but a circle
     AreaLevels areas_;
     int frame_ = 0;
     float phase_ = 0;

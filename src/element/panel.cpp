@@ -70,6 +70,9 @@ class PanelBody final : public Body {
     Rect content_of(const Rect& box) const override { return box.inset(padding_); }
     const Arrangement* arrangement() const override { return &arrangement_; }
 
+    Face face(const Rect& box, float scale) const override {
+        return {box, std::min(radius_ * scale, std::min(box.width, box.height) / 2)};
+    }
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         if (!plate_) return;
         const Rect edges = on_pixels(at.box);

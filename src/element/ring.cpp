@@ -43,6 +43,7 @@ class RingBody final : public FillBody {
           segment_gap_(ring.segment_gap),
           round_ends_(ring.round_ends) {}
 
+    Face face(const Rect& box, float) const override { return round_face(box); }
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const Rect& box = at.box;
         const float outer = std::min(box.width, box.height) / 2;

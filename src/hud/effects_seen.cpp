@@ -63,11 +63,13 @@ void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, Dr
     const ElementEffects* const own = on_[index].own.get();
     if (own == nullptr || own->player.resting()) return;
     const float scale = layouter_.screen().scale;
-    if (const Pose here = own->player.pose(now); here.shine >= 0)
-        for_each_stripe(box, here.shine, [&](const ShineStripe& stripe) {
-            into.add_rect(box, 3 * scale, rgb(0xffffff, 0.07),
-                          {stripe.left, box.y, stripe.right - stripe.left, box.height});
+    if (const Pose here = own->player.pose(now); here.shine >= 0) {
+        const Body::Face face = elements_[index].body->face(box, scale);
+        for_each_stripe(face.rect, here.shine, [&](const ShineStripe& stripe) {
+            into.add_rect(face.rect, face.radius, rgb(0xffffff, 0.07),
+                          {stripe.left, face.rect.y, stripe.right - stripe.left, face.rect.height});
         });
+    }
     draw_dots(own->player, now, box, scale, into);
     if (reduced_motion_) return;
     int left = most_particles;
