@@ -1,7 +1,8 @@
 // HUD files in canonical order, with their comments, which the TOML library does not keep: it says whether a text is TOML, and whether
 // what was written says the same; in between, the text itself is taken apart at its statements.
 #include <algorithm>
-#include <memory>
+#include <cmath>
+#include <type_traits>
 
 #include "base/utf8.hpp"
 #include "element/kinds.hpp"
@@ -443,8 +444,34 @@ class Writer {
     }
 };
 
-bool says_the_same(const toml::table& a, const toml::table& b) {
-    return a == b;
+/// As the library compares, but that "not a number" is the same as itself.
+bool says_the_same(const toml::node& a, const toml::node& b) {
+    if (a.type() != b.type()) return false;
+    if (const toml::table* const table = a.as_table()) {
+        const toml::table& other = *b.as_table();
+        return table->size() == other.size() &&
+               std::all_of(table->begin(), table->end(), [&](const auto& entry) {
+                   const toml::node* const same = other.get(entry.first.str());
+                   return same != nullptr && says_the_same(entry.second, *same);
+               });
+    }
+    if (const toml::array* const list = a.as_array()) {
+        const toml::array& other = *b.as_array();
+        if (list->size() != other.size()) return false;
+        for (std::size_t i = 0; i < list->size(); ++i)
+            if (!says_the_same(*list->get(i), *other.get(i))) return false;
+        return true;
+    }
+    if (const auto* const number = a.as_floating_point())
+        return number->get() == b.as_floating_point()->get() ||
+               (std::isnan(number->get()) && std::isnan(b.as_floating_point()->get()));
+    return a.visit([&](const auto& value) {
+        using T = std::remove_cvref_t<decltype(value)>;
+        if constexpr (std::is_same_v<T, toml::table> || std::is_same_v<T, toml::array>)
+            return false;  // they were compared above
+        else
+            return value == *b.as<typename T::value_type>();
+    });
 }
 
 }  // namespace

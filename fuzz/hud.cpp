@@ -1,4 +1,4 @@
-// A HUD file, made into a HUD, with thirty updates and a draw behind it.
+// A HUD file, formatted, and made into a HUD, with thirty updates and a draw behind it.
 #include <cmath>
 #include <cstdint>
 #include <limits>
@@ -83,6 +83,14 @@ struct Game {
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t size) {
     const std::string_view text(reinterpret_cast<const char*>(bytes), size);
     const Result<HudDefinition> definition = read_hud(text, "hud.toml");
+    // What is TOML can be formatted, says the same then, and is not formatted any further.
+    const Result<std::string> formatted = format_hud(text, "hud.toml");
+    if (formatted) {
+        const Result<std::string> twice = format_hud(*formatted, "hud.toml");
+        if (!twice || *twice != *formatted) __builtin_trap();
+    } else if (definition || formatted.problems().front().code == ProblemCode::other) {
+        __builtin_trap();
+    }
     if (!definition) return 0;
     BoxMeasurer measurer;
     AnyImages images;
@@ -106,6 +114,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
             if (frame == 9 && element.index % 3 == 0) hud.leave(element, "fade");
             if (frame == 15 && element.index % 5 == 0) hud.remove(element);
         }
+        if (frame == 6 || frame == 18) hud.reload(*definition);
         if (frame == 3) hud.snap();
         if (frame == 8) game.sources.set("w", watch(game.real));
         if (frame == 10) game.sources.set("late", watch(game.whole));

@@ -94,6 +94,8 @@ TEST(FormatHud, writes_canonical_order) {
          "  # none\n]\n"},
         {"a = '''\n # no comment'''\nb = \"\"\"say \\\"# no\\\" \"\"\" # yes\n",
          "a = '''\n # no comment'''\nb = \"\"\"say \\\"# no\\\" \"\"\"  # yes\n"},
+        {"x = [nan,-inf, 1.0, 1979-05-27T07:32:00Z,0x1F]\n",
+         "x = [nan, -inf, 1.0, 1979-05-27T07:32:00Z, 0x1F]\n"},
         {"x = [ 1 # one\n , 2 ]\n", "x = [\n    # one\n    1,\n    2,\n]\n"},
         {"\n\n\nfont = \"a\"\n\n\n\n[[timer]]\nmarks = [{every=1,at=5}]\nid = \"t\"\n\n\n",
          "font = \"a\"\n\n[[timer]]\nid = \"t\"\nmarks = [{ at = 5, every = 1 }]\n"}};

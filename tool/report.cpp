@@ -212,7 +212,9 @@ void print_events(const std::vector<Event>& events, bool json, std::ostream& out
 
 void print_problems(const Problems& problems, std::ostream& out) {
     for (const Problem& problem : problems)
-        out << to_string(problem) << '\n';
+        out << to_string(problem)
+            << (problem.code != ProblemCode::other ? " [" + std::string(to_string(problem.code)) + "]" : "")
+            << '\n';
 }
 
 }  // namespace rapido::tool
