@@ -83,7 +83,7 @@ void HudReader::parse(std::string_view text, const std::string& name, int depth)
     if (const int line = utf8::line_of_fault(text); line > 0)
         return reader_.fail(ProblemCode::syntax, Location{name, line, 0}, "is not valid UTF-8",
                             "save it in this encoding");
-    if (auto problem = prescan_toml(text, name)) return problems.add(*std::move(problem));
+    if (auto problem = prescan_toml(text, name, most_keys_of_hud)) return problems.add(*std::move(problem));
     toml::parse_result parsed = toml::parse(text, name);
     if (!parsed) return problems.add(syntax_problem(parsed.error(), text, name));
     toml::table table = std::move(parsed).table();

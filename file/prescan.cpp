@@ -33,11 +33,13 @@ std::size_t skip_opaque(std::string_view text, std::size_t at) {
 
 }  // namespace
 
-std::optional<Problem> prescan_toml(std::string_view text, const std::string& name) {
+std::optional<Problem> prescan_toml(std::string_view text, const std::string& name, int most_keys) {
     int line = 1;
     int depth = 0;
     int parts = 1;
     int values = 0;
+    int keys = 0;                   // of the table that the last header begins
+    bool is_behind_equals = false;  // on this line
     for (std::size_t at = 0; at < text.size(); ++at) {
         if (const std::size_t behind = skip_opaque(text, at); behind != at) {
             line += static_cast<int>(std::count(text.begin() + static_cast<std::ptrdiff_t>(at),
@@ -49,9 +51,11 @@ std::optional<Problem> prescan_toml(std::string_view text, const std::string& na
             case '\n':
                 ++line;
                 parts = 1;
+                is_behind_equals = is_behind_equals && depth > 0;
                 break;
             case '[':
             case '{':
+                if (depth == 0 && !is_behind_equals) keys = 0;
                 ++depth;
                 parts = 1;
                 break;
@@ -60,6 +64,9 @@ std::optional<Problem> prescan_toml(std::string_view text, const std::string& na
                 --depth;
                 break;
             case '=':
+                if (depth == 0) ++keys;
+                is_behind_equals = true;
+                [[fallthrough]];
             case ',':
                 parts = 1;
                 ++values;
@@ -70,6 +77,11 @@ std::optional<Problem> prescan_toml(std::string_view text, const std::string& na
             default:
                 break;
         }
+        if (keys > most_keys)
+            return Problem{{name, line, 0},
+                           "a table has more than " + std::to_string(most_keys) + " keys before this line",
+                           "",
+                           ProblemCode::too_large};
         if (values > most_values)
             return Problem{{name, line, 0},
                            "more than 300000 values stand before this line",

@@ -249,6 +249,14 @@ TEST(HudFile, refuses_what_is_no_toml_or_too_deep_or_too_large) {
     EXPECT_TRUE(read_hud("font = \"" + many + "\\\"" + many + "\" # " + many + "\n", "h.toml"));
     EXPECT_TRUE(read_hud("font = '''\n" + many + "'''\n", "h.toml"));
     EXPECT_FALSE(read_hud_file("/nowhere.toml"));
+    // No table of a HUD has so many keys; each header begins to count anew.
+    std::string keys, tables;
+    for (int i = 0; i < 4'001; ++i)
+        keys += "k" + std::to_string(i) + " = [1, { a = 2 }]\n";
+    EXPECT_EQ(first(keys), "h.toml:4001: error: a table has more than 4000 keys before this line");
+    for (int i = 0; i < 3; ++i)
+        tables += "[[timer]]\n" + keys.substr(0, keys.find("k1500"));
+    EXPECT_EQ(first(tables), "h.toml:1:1: error: timer has no 'id'");
 }
 
 TEST(HudFile, survives_any_damage) {
