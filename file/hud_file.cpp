@@ -41,9 +41,10 @@ Result<HudDefinition> read_hud(std::string_view text, const std::string& name,
     return definition_of(reader);
 }
 
-Result<HudDefinition> read_hud_part(std::string_view text, const std::string& name) {
+Result<HudDefinition> read_hud_part(std::string_view text, const std::string& name, std::size_t& copied) {
     HudReader reader(text, name);
     reader.set_part();
+    reader.share_limit(copied);
     return definition_of(reader);
 }
 
@@ -68,6 +69,9 @@ IncludeReader includes_of(const std::string& folder) {
                            "lies outside of the folder of the HUD, through a link",
                            "put the file itself there",
                            ProblemCode::unreadable};
+        // A pipe would be waited for, perhaps for ever.
+        if (fs::exists(file, error) && !fs::is_regular_file(file, error))
+            return Problem{{}, "is not a file", "", ProblemCode::unreadable};
         return read_text_file(file.string(), largest_hud);
     };
 }

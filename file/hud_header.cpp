@@ -26,6 +26,18 @@ constexpr auto keywords = std::to_array<std::string_view>(
      "using",       "virtual",  "void",       "volatile",  "wchar_t",   "while",        "xor",
      "xor_eq"});
 
+/// Macros that the standard headers, or compilers beside the standard, define in lower case.
+constexpr auto macros = std::to_array<std::string_view>(
+    {"assert", "errno", "fileno",    "i386", "linux",  "math_errhandling", "offsetof", "setjmp",   "signbit",
+     "stderr", "stdin", "stdout",    "unix", "va_arg", "va_copy",          "va_end",   "va_start", "near",
+     "far",    "small", "interface", "min",  "max"});
+
+/// Whether a name may be a macro: those of headers are written in capitals.
+bool may_be_macro(std::string_view word) {
+    const bool has_small = std::any_of(word.begin(), word.end(), [](char c) { return c >= 'a' && c <= 'z'; });
+    return (!has_small && word.size() > 1) || std::find(macros.begin(), macros.end(), word) != macros.end();
+}
+
 bool is_identifier(std::string_view word) {
     const auto is_letter = [](char c) {
         return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_';
@@ -36,6 +48,14 @@ bool is_identifier(std::string_view word) {
            word.find("__") == std::string_view::npos &&
            !(word.size() > 1 && word[0] == '_' && word[1] >= 'A' && word[1] <= 'Z') &&
            std::find(keywords.begin(), keywords.end(), word) == keywords.end();
+}
+
+bool has_macro(std::string_view names) {
+    for (std::size_t end = 0; !names.empty(); names.remove_prefix(std::min(end + 1, names.size()))) {
+        end = std::min(names.find('.'), names.size());
+        if (may_be_macro(names.substr(0, end))) return true;
+    }
+    return false;
 }
 
 bool are_identifiers(std::string_view names, std::string_view between) {
@@ -49,8 +69,8 @@ bool are_identifiers(std::string_view names, std::string_view between) {
 }
 
 std::string_view type_of(SourceType type) {
-    constexpr std::array<std::string_view, 5> types{"double", "std::int64_t", "bool", "std::string",
-                                                    "rapido::Seconds"};
+    constexpr std::array<std::string_view, 5> types{"double", "::std::int64_t", "bool", "::std::string",
+                                                    "::rapido::Seconds"};
     return types[static_cast<std::size_t>(type)];
 }
 
@@ -95,21 +115,29 @@ std::string type_name(const std::string& name) {
     return made == name || !is_identifier(made) ? made + "Part" : made;
 }
 
-void write_fields(const Node& node, const std::string& indent, std::string& out) {
-    std::set<std::string> taken;
+/// `around` are the types that it stands in: none of them may be the name of something inside.
+void write_fields(const Node& node, const std::string& indent, const std::set<std::string>& around,
+                  std::string& out) {
+    std::set<std::string> taken = around;
     for (const auto& [name, inner] : node.inside)
         taken.insert(name);
     for (const auto& [name, inner] : node.inside) {
         if (inner->source != nullptr) {
-            out += indent + "std::optional<" + std::string(type_of(inner->source->type)) + "> " + name +
+            out += indent + "::std::optional<" + std::string(type_of(inner->source->type)) + "> " + name +
                    "{};" + comment_of(*inner->source) + "\n";
             continue;
         }
         std::string type = type_name(name);
-        while (!taken.insert(type).second)
+        const auto is_inside = [&, &of = *inner](const std::string& word) {
+            return std::any_of(of.inside.begin(), of.inside.end(),
+                               [&](const auto& each) { return each.first == word; });
+        };
+        while (is_inside(type) || !taken.insert(type).second)
             type += "Part";
+        std::set<std::string> inner_around = around;
+        inner_around.insert(type);
         out += indent + "struct " + type + " {\n";
-        write_fields(*inner, indent + "    ", out);
+        write_fields(*inner, indent + "    ", inner_around, out);
         out += indent + "} " + name + "{};\n";
     }
 }
@@ -119,10 +147,16 @@ void write_fields(const Node& node, const std::string& indent, std::string& out)
 Result<std::string> hud_header(const HudDefinition& definition, const HeaderOptions& options) {
     Problems problems;
     const std::string file = definition.files.empty() ? std::string() : definition.files.front();
-    if (!is_identifier(options.type))
+    if (!is_identifier(options.type) || may_be_macro(options.type))
         problems.push_back({{}, "'" + options.type + "' is no name for a type", "", ProblemCode::bad_id});
     if (!options.name_space.empty() && !are_identifiers(options.name_space, "::"))
         problems.push_back({{}, "'" + options.name_space + "' is no namespace", "", ProblemCode::bad_id});
+    const std::string first_space = options.name_space.substr(0, options.name_space.find("::"));
+    if (first_space == "rapido" || first_space == "std")
+        problems.push_back({{},
+                            "namespace '" + first_space + "' belongs to others",
+                            "give the namespace of the game",
+                            ProblemCode::bad_id});
     if (definition.sources.empty())
         problems.push_back({{file},
                             "declares no source that could be a field",
@@ -138,7 +172,18 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
             problems.push_back(
                 {place, "source '" + source.name + "' " + std::move(message), std::move(hint), code});
         };
-        if (source.name == "bind") {
+        const std::string first = source.name.substr(0, source.name.find('.'));
+        if (first == options.type) {
+            refuse("is named as the type '" + options.type + "' around it",
+                   "give the type another name with --type", ProblemCode::bad_id);
+            continue;
+        }
+        if (are_identifiers(source.name, ".") && has_macro(source.name)) {
+            refuse("may be a macro of a header", "give it a name in small letters that no header uses",
+                   ProblemCode::bad_id);
+            continue;
+        }
+        if (first == "bind") {
             refuse("has the name of the function that binds all of them", "give it another name",
                    ProblemCode::bad_id);
             continue;
@@ -173,7 +218,8 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
         }
         if (is_taken) continue;
         node->source = &source;
-        bound += "        sources.set(\"" + source.name + "\", rapido::watch(" + source.name + "));\n";
+        bound +=
+            "        sources_.set(\"" + source.name + "\", ::rapido::watch(this->" + source.name + "));\n";
     }
     if (!problems.empty()) return problems;
 
@@ -181,7 +227,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
     const std::string close =
         options.name_space.empty() ? "" : "\n}  // namespace " + options.name_space + "\n";
     std::string fields;
-    write_fields(root, "    ", fields);
+    write_fields(root, "    ", {options.type}, fields);
     return "// Made by `rapido header` out of a HUD file; do not edit it.\n"
            "#pragma once\n\n"
            "#include <cstdint>\n#include <optional>\n#include <string>\n\n#include <rapido/hud.hpp>\n\n" +
@@ -189,7 +235,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
            "/// What the HUD asks of the game. A field without a value shows its placeholder.\nstruct " +
            options.type + " {\n" + fields +
            "\n    /// Offers all of it under its names. It must outlive the HUDs that read it.\n"
-           "    void bind(rapido::Sources& sources) const {\n" +
+           "    void bind(::rapido::Sources& sources_) const {\n" +
            bound + "    }\n};\n" + close;
 }
 

@@ -1,32 +1,14 @@
 #include "tool/files.hpp"
 
-#include <cerrno>
-#include <cstdio>
-#include <cstring>
-#include <fstream>
 #include <ostream>
 
 #include "tool/report.hpp"
+#include "tool/whole_file.hpp"
 
 namespace rapido::tool {
 namespace {
 
 constexpr std::size_t largest_hud = 4'000'000;
-
-/// Written aside and then put in its place: whoever reads it sees the old one or the new one.
-Status write_file(const std::string& path, const std::string& text) {
-    const auto fault = [&] {
-        return Problem{
-            {path}, std::string("cannot be written: ") + std::strerror(errno), "", ProblemCode::unwritable};
-    };
-    const std::string aside = path + ".part";
-    std::ofstream file(aside, std::ios::binary);
-    if (!file) return fault();
-    file << text;
-    file.close();
-    if (!file || std::rename(aside.c_str(), path.c_str()) != 0) return fault();
-    return {};
-}
 
 /// A path in a rule of make: spaces and dollars have a meaning there.
 std::string escaped(const std::string& path) {
@@ -34,6 +16,25 @@ std::string escaped(const std::string& path) {
     for (const char c : path) {
         if (c == ' ' || c == '#') made += '\\';
         if (c == '$') made += '$';
+        made += c;
+    }
+    return made;
+}
+
+/// Whether most lines end with a carriage return and a line feed.
+bool has_carriage_returns(const std::string& text) {
+    std::size_t with = 0, all = 0;
+    for (std::size_t i = 0; i < text.size(); ++i)
+        if (text[i] == '\n') {
+            ++all;
+            with += i > 0 && text[i - 1] == '\r' ? 1 : 0;
+        }
+    return 2 * with > all;
+}
+std::string with_carriage_returns(const std::string& text) {
+    std::string made;
+    for (const char c : text) {
+        if (c == '\n' && (made.empty() || made.back() != '\r')) made += '\r';
         made += c;
     }
     return made;
@@ -56,12 +57,12 @@ Exit header(const HeaderCommand& command, std::ostream& out, std::ostream& err) 
         out << *made;
         return Exit::fine;
     }
-    Status written = write_file(command.out, *made);
+    Status written = write_whole(command.out, *made);
     if (written && !command.depfile.empty()) {
         std::string rule = escaped(command.out) + ":";
         for (const std::string& file : definition->files)
             rule += " " + escaped(file);
-        written = write_file(command.depfile, rule + "\n");
+        written = write_whole(command.depfile, rule + "\n");
     }
     if (written) return Exit::fine;
     print_problems({written.problem()}, err);
@@ -80,7 +81,10 @@ Exit format(const FormatCommand& command, std::ostream& out, std::ostream& err) 
             refuse(text.problems());
             continue;
         }
-        const Result<std::string> made = format_hud(*text, hud);
+        Result<std::string> made = format_hud(*text, hud);
+        // What is written ends its lines as what was read.
+        if (made && has_carriage_returns(*text)) made = with_carriage_returns(*made);
+        std::string note;
         if (!made) {
             refuse(made.problems());
         } else if (command.print) {
@@ -90,9 +94,10 @@ Exit format(const FormatCommand& command, std::ostream& out, std::ostream& err) 
         } else if (command.check) {
             err << hud << ": is not in canonical order; 'rapido format' writes it so\n";
             exit = Exit::problems;
-        } else if (const Status written = write_file(hud, *made); !written) {
+        } else if (const Status written = write_whole(hud, *made, &note); !written) {
             refuse({written.problem()});
         } else {
+            if (!note.empty()) err << note << '\n';
             err << "formatted " << hud << '\n';
         }
     }

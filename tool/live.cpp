@@ -16,6 +16,7 @@
 #include "tool/live_values.hpp"
 #include "tool/report.hpp"
 #include "tool/running_hud.hpp"
+#include "tool/whole_file.hpp"
 #ifdef RAPIDO_WITH_WINDOW
 #include "rapido/window.hpp"
 #endif
@@ -155,11 +156,9 @@ class Live {
                 return refuse({drawn.problem()});
         running_.hud().draw(list_);
         picture.draw(list_);
-        const std::string aside = options_.png + ".part";
-        if (const Status written = picture.write_png(aside); !written) return refuse({written.problem()});
-        if (std::rename(aside.c_str(), options_.png.c_str()) != 0)
-            return refuse({{{options_.png}, "cannot be written", "", ProblemCode::unwritable}});
-        return Exit::fine;
+        const Status written =
+            write_whole(options_.png, [&](const std::string& to) { return picture.write_png(to); });
+        return written ? Exit::fine : refuse({written.problem()});
     }
 
     /// What was said last is shown, when all has landed.

@@ -75,6 +75,11 @@ struct LiveValues::Entries final : detail::EntryReader {
 };
 
 void LiveValues::set(const std::string& name, const KeptValue& value) {
+    if (const auto list = lists_.find(name); list != lists_.end()) {
+        // A list that is null is an empty one; another value takes its name.
+        if (!value.get().has_value()) return list->second.entries->rows.clear();
+        lists_.erase(list);
+    }
     std::shared_ptr<KeptValue>& kept = values_[name];
     if (kept != nullptr) {
         *kept = value;
@@ -129,6 +134,7 @@ Status LiveValues::take(std::string_view line, std::size_t number) {
             set(name, *plain);
             continue;
         }
+        values_.erase(name);
         List& list = lists_[name];
         const std::size_t before = list.fields.size();
         for (const json& entry : value)

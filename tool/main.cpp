@@ -9,6 +9,7 @@
 #include "tool/commands.hpp"
 #include "tool/manual.hpp"
 #include "tool/names.hpp"
+#include "tool/plain_output.hpp"
 #include "tool/play.hpp"
 #include "tool/plot.hpp"
 #include "tool/report.hpp"
@@ -145,6 +146,7 @@ Exit demo(const std::string& out, const std::string& from) {
 }  // namespace
 
 int main(int count, char** arguments) {
+    const rapido::tool::PlainStreams plain;
     CLI::App app{"rapido: values on a screen, kept right"};
     app.require_subcommand(1);
     app.set_version_flag("--version", "rapido " RAPIDO_VERSION, "the version");

@@ -1,4 +1,5 @@
 #include "tool/play.hpp"
+#include "tool/whole_file.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -55,6 +56,7 @@ class Player {
                         out_);
         if (options_.table && options_.events && !options_.json) out_ << '\n';
         if (options_.events) print_events(events_, options_.json, out_);
+        print_problems(replay_.warnings(), err_);
         Problems problems = replay_.hud().problems();
         if (!too_much_) problems.push_back(too_much_.problem());
         if (!problems.empty()) return report(problems);
@@ -173,8 +175,9 @@ class Player {
             }
             const Result<Picture> picture = take_picture();
             if (!picture) return report(picture.problems());
-            if (const Status written = picture->write_png(options_.png[i]); !written)
-                return report({written.problem()});
+            const Status written =
+                write_whole(options_.png[i], [&](const std::string& to) { return picture->write_png(to); });
+            if (!written) return report({written.problem()});
             err_ << "wrote " << options_.png[i] << '\n';
         }
         return Exit::fine;
@@ -254,8 +257,9 @@ class Player {
             group.add_text(font, 14, {x, y + tall_ + 18}, wide, rgb(0xf2efe6, 0.7), text, glyphs, 1);
             sheet.draw(group);
         }
-        if (const Status written = sheet.write_png(options_.sheet); !written)
-            return report({written.problem()});
+        const Status written =
+            write_whole(options_.sheet, [&](const std::string& to) { return sheet.write_png(to); });
+        if (!written) return report({written.problem()});
         err_ << "wrote " << options_.sheet << '\n';
         return Exit::fine;
     }

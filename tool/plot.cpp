@@ -1,4 +1,5 @@
 #include "tool/plot.hpp"
+#include "tool/whole_file.hpp"
 
 #include <algorithm>
 #include <array>
@@ -185,8 +186,9 @@ class Plotter {
         if (!picture.status()) return report({picture.status().problem()});
         picture.fill(paper);
         picture.draw(group_);
-        if (const Status written = picture.write_png(options_.png); !written)
-            return report({written.problem()});
+        const Status written =
+            write_whole(options_.png, [&](const std::string& to) { return picture.write_png(to); });
+        if (!written) return report({written.problem()});
         err_ << "wrote " << options_.png << '\n';
         return Exit::fine;
     }

@@ -17,11 +17,14 @@ Exit write_pictures(PreviewSession& session, const PreviewOptions& options) {
         session.report(session.running().problems());
         return session.running().problems().empty() ? exit : Exit::problems;
     }
-    while (exit == Exit::fine) {
+    if (exit != Exit::fine) return exit;
+    // A picture that could not be written, as the disk was full, is tried again each second.
+    for (int since = 0;; ++since) {
         std::this_thread::sleep_for(std::chrono::milliseconds(20));
-        if (session.follow()) exit = session.write_picture(options.png);
+        if (!session.follow() && (exit == Exit::fine || since < 50)) continue;
+        exit = session.write_picture(options.png);
+        since = 0;
     }
-    return exit;
 }
 
 }  // namespace

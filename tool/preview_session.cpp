@@ -1,4 +1,5 @@
 #include "tool/preview_session.hpp"
+#include "tool/whole_file.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -267,11 +268,8 @@ Exit PreviewSession::write_picture(const std::string& path) {
         frame.draw(around);
         picture.draw(around);
     }
-    // Written aside and then put in its place, so that who looks at it never sees half of it.
-    const std::string aside = path + ".part";
-    if (const Status written = picture.write_png(aside); !written) return refuse(written.problem());
-    if (std::rename(aside.c_str(), path.c_str()) != 0)
-        return refuse({{path}, "cannot be written", "", ProblemCode::unwritable});
+    const Status written = write_whole(path, [&](const std::string& to) { return picture.write_png(to); });
+    if (!written) return refuse(written.problem());
     err_ << "wrote " << path << '\n';
     return Exit::fine;
 }

@@ -7,6 +7,16 @@
 
 namespace rapido::tool {
 
+namespace {
+
+/// To the terminal itself: these are commands to it.
+void write(const std::string& text) {
+    std::cerr.flush();
+    if (::write(2, text.data(), text.size()) < 0) return;  // then it is not seen
+}
+
+}  // namespace
+
 Progress::Progress(std::string what)
     : what_(std::move(what)), is_seen_(::isatty(2) == 1), begun_(std::chrono::steady_clock::now()) {}
 
@@ -22,12 +32,12 @@ void Progress::at(double part) {
         return;
     written_ = now;
     clear();
-    std::cerr << what_ << ": " << std::lround(part * 100) << " %" << std::flush;
+    write(what_ + ": " + std::to_string(std::lround(part * 100)) + " %");
     is_written_ = true;
 }
 
 void Progress::clear() {
-    if (is_written_) std::cerr << "\r\033[K" << std::flush;
+    if (is_written_) write("\r\033[K");
     is_written_ = false;
 }
 

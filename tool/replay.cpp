@@ -1,7 +1,10 @@
 #include "tool/replay.hpp"
 
+#include "tool/report.hpp"
+
 #include <algorithm>
 #include <cerrno>
+#include <cmath>
 #include <cstring>
 #include <filesystem>
 
@@ -49,6 +52,7 @@ Problems Replay::open() {
         Result<Recording> recording = Recording::read(*data, name);
         if (!recording) return with_those_of_hud(recording.problems());
         recording_ = *std::move(recording);
+        warnings_ = recording_->warnings();
         if (recording_->frame_count() == 0) return {{{name}, "has no frame", "", ProblemCode::missing_key}};
         first_ = recording_->time(0);
         last_ = recording_->time(recording_->frame_count() - 1);
@@ -59,6 +63,17 @@ Problems Replay::open() {
         origin_ = first_ = trace_->rows().front().time;
         last_ = trace_->rows().back().time;
     }
+    // Two minutes of work or so: a trace whose last row is an age later would go on for hours without a word.
+    constexpr double most_frames = 5'000'000;
+    const Nanoseconds until = options_.to ? std::min(last_, to_nanoseconds(Seconds{*options_.to})) : last_;
+    const double length = to_seconds(until).count() - to_seconds(first_).count();
+    if (options_.rate && length * *options_.rate > most_frames)
+        return {{{name},
+                 "lasts " + seconds_text(until - first_) + " s: at " +
+                     std::to_string(std::lround(*options_.rate)) +
+                     " frames a second that is more than 5000000 frames",
+                 "end it earlier with --to, or give a lower --rate",
+                 ProblemCode::too_large}};
     Result<HudDefinition> definition =
         is_whole ? recording_->definition() : read_hud(*text, options_.hud, includes);
     if (trace_) {

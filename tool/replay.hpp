@@ -59,6 +59,8 @@ class Replay {
     /// When the frame ends that shows a moment: a recording has its own frames alone.
     Nanoseconds frame_at(Nanoseconds moment) const;
     Hud& hud() { return *played_.hud; }
+    /// What is wrong with a recording that can be played all the same.
+    const Problems& warnings() const { return warnings_; }
     Fonts& fonts() { return fonts_; }
     const Images& images() const { return *images_; }
     /// How the design is fitted to the window.
@@ -90,6 +92,7 @@ class Replay {
     std::optional<Images> images_;
     std::optional<Trace> trace_;
     std::optional<Recording> recording_;
+    Problems warnings_;
     HudDefinition screen_of_;  ///< only how it is fitted
     std::unique_ptr<std::ofstream> record_file_;
     std::optional<RecordingWriter> writer_;
