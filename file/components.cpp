@@ -12,8 +12,21 @@
 namespace rapido {
 namespace {
 
-/// More nodes than all elements that a HUD may have can need: a short file could otherwise ask for gigabytes.
-constexpr std::size_t most_copied = 400'000;
+/// A long text counts as many values: what is made of it takes as much longer.
+constexpr std::size_t bytes_of_value = 8;
+
+std::size_t size_of(const toml::node& node) {
+    std::size_t size = 1;
+    if (const toml::table* const table = node.as_table())
+        for (const auto& [key, inner] : *table)
+            size += size_of(inner);
+    else if (const toml::array* const array = node.as_array())
+        for (const toml::node& inner : *array)
+            size += size_of(inner);
+    else if (const auto* const text = node.as_string())
+        size += text->get().size() / bytes_of_value;
+    return size;
+}
 
 constexpr std::array<std::string_view, 6> type_names{"any", "source", "text", "number", "flag", "color"};
 constexpr std::array<std::string_view, 6> expected_names{
@@ -193,9 +206,16 @@ const Stamp* Components::stamp(const Component& component, const toml::table& ta
     // In what the stamp says itself, the scope around it has seen to `$`.
     for (const auto& [key, node] : table)
         if (component.find(key.str()) == nullptr) copy(node, stamp.own, key, nullptr);
-    if (copied_ <= most_copied) return &stamp;
+    if (*copied_ <= most_copied) return &stamp;
     reader_.fail(ProblemCode::too_large, table, owner + " makes the HUD larger than one can be");
     return nullptr;
+}
+
+bool Components::may_copy(const toml::table& table) {
+    const auto [known, is_new] = sizes_.try_emplace(&table, 0);
+    if (is_new) known->second = size_of(table);
+    *copied_ += known->second;
+    return *copied_ <= most_copied;
 }
 
 void Components::copy(const toml::node& from, toml::table& into, const toml::key& key,
@@ -215,7 +235,7 @@ void Components::copy(const toml::node& from, toml::array& into, const Copying* 
 /// Copies a node with all in it: `insert` puts a value to where it belongs and returns the copy there.
 template <class Insert>
 void Components::copy_node(const toml::node& from, const Copying* copying, Insert insert) {
-    if (++copied_ > most_copied) return;
+    if (++*copied_ > most_copied) return;
     if (const toml::table* const table = from.as_table()) {
         toml::node& copied = insert(toml::table{});
         reader_.set_place(copied, reader_.place(from));
@@ -227,9 +247,7 @@ void Components::copy_node(const toml::node& from, const Copying* copying, Inser
         for (const toml::node& node : *array)
             copy(node, *copied.as_array(), copying);
     } else if (copying == nullptr) {
-        // A long text counts as many values: what is made of it takes as much longer.
-        constexpr std::size_t bytes_of_value = 8;
-        if (const auto* const text = from.as_string()) copied_ += text->get().size() / bytes_of_value;
+        if (const auto* const text = from.as_string()) *copied_ += text->get().size() / bytes_of_value;
         reader_.set_place(insert(from), reader_.place(from));
     } else if (const toml::node* const value = instead_of(from, *copying)) {
         copy_node(*value, nullptr, insert);

@@ -43,7 +43,14 @@ struct Stamp {
 /// Reads components, and makes copies of their tables.
 class Components {
  public:
+    /// More nodes than all elements that a HUD may have can need: a short file could otherwise ask for gigabytes.
+    static constexpr std::size_t most_copied = 400'000;
+
     explicit Components(FieldsReader& reader) : reader_(reader) {}
+    /// Counts what is copied together with others: all that one recording makes.
+    void share_limit(std::size_t& copied) { copied_ = &copied; }
+    /// Counts a table that is copied elsewhere, such as a style into an element. False where that is too much.
+    bool may_copy(const toml::table& table);
 
     /// Reads all of `[component]`; `kinds` are the names that no component may have.
     void read(const toml::node& node, std::span<const std::string_view> kinds);
@@ -84,7 +91,9 @@ class Components {
     std::map<std::string, Component, std::less<>> components_;
     std::deque<Stamp> stamps_;
     std::deque<toml::value<std::string>> made_;
-    std::size_t copied_ = 0;
+    std::size_t own_copied_ = 0;
+    std::size_t* copied_ = &own_copied_;
+    std::map<const toml::table*, std::size_t> sizes_;  ///< of tables that are copied elsewhere
 };
 
 }  // namespace rapido

@@ -151,11 +151,15 @@ std::string HudReader::put_inside(Element& element, const toml::table& table, co
     return std::visit(
         [&](auto& any) {
             if (!around.path.empty()) {
-                if (!any.inside.empty() && !around.is_stamp)
+                if (!any.inside.empty() && !around.is_stamp) {
+                    // It may be said by a style.
+                    const toml::node* const said =
+                        table.contains("inside") ? table.get("inside") : table.get("style");
                     reader_.fail(
-                        ProblemCode::contradiction, *table.get("inside"),
+                        ProblemCode::contradiction, said != nullptr ? *said : table,
                         "'inside' of " + name + ": it stands in the list of '" + around.path + "' already",
                         "leave 'inside' away, or take it out of the list");
+                }
                 any.inside = around.path + (any.inside.empty() ? "" : "." + any.inside);
             }
             return any.inside + (any.inside.empty() ? "" : ".") + any.id;

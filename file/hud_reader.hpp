@@ -23,6 +23,8 @@ class HudReader {
         : text_(text), name_(std::move(name)), includes_(std::move(includes)) {}
     /// It may name what is elsewhere.
     void set_part() { is_part_ = true; }
+    /// Counts what components and styles make together with others.
+    void share_limit(std::size_t& copied) { components_.share_limit(copied); }
 
     HudDefinition definition;
     FirstProblems problems;

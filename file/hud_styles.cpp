@@ -95,6 +95,14 @@ std::vector<const toml::table*> HudReader::read_styles_of(const toml::table& tab
                                 did_you_mean(*word, known));
         }
         style->second.is_used = true;
+        if (!components_.may_copy(*style->second.table)) {
+            if (!std::exchange(is_full_, true))
+                reader_.fail(ProblemCode::too_large, node,
+                             field + ": components and styles give more than " +
+                                 std::to_string(Components::most_copied) + " keys and values in all",
+                             "let fewer elements use long styles");
+            return;
+        }
         read.push_back(style->second.table);
         reader_.read(*style->second.table, description, aggregate,
                      {.name = name, .other_keys = {}, .has_earlier = true, .style = &node}, origin);

@@ -14,6 +14,9 @@ namespace {
 
 constexpr std::size_t largest_recording = 256'000'000;
 constexpr std::size_t most_entries = 10'000;
+constexpr std::size_t most_names = 10'000;
+constexpr std::size_t most_lines = 5'000'000;  ///< nine hours at 144 frames a second
+constexpr std::size_t most_elements = 50'000;  ///< that all lines together add
 
 /// What is wrong with a line, and where in it.
 struct Fault {
@@ -233,8 +236,14 @@ class LineReader {
             fail("has no 'hud'");
             return {};
         }
-        Result<HudDefinition> read = read_hud_part(text_of(*hud, "hud"), name_);
-        if (read) return *std::move(read);
+        Result<HudDefinition> read = read_hud_part(text_of(*hud, "hud"), name_, copied_);
+        if (read) {
+            elements_ += read->elements.size();
+            if (elements_ > most_elements)
+                fail("adds more than " + std::to_string(most_elements) + " elements in all",
+                     "cut the moment out that matters: play --record, with --from and --to");
+            return *std::move(read);
+        }
         for (const Problem& problem : read.problems())
             of_hud.push_back(problem);
         if (!fault) fault.emplace();  // which are told in its place
@@ -249,6 +258,8 @@ class LineReader {
     std::vector<RecordedName> read_names(const Json& line) {
         std::vector<RecordedName> names;
         for_each(line, "names", [&](const std::string& name, const Json& json) {
+            if (++name_count_ > most_names)
+                return fail("has more than " + std::to_string(most_names) + " names");
             RecordedName& made = names.emplace_back(RecordedName{.name = name});
             if (!json.is_object()) {
                 made.type = type_of(json, name);
@@ -337,7 +348,8 @@ class LineReader {
             const Notice* const notice = std::get_if<Notice>(&call.part.elements.front());
             need(notice != nullptr && notice->messages.size() == 1, "hud");
         }
-        if (word == "set_opacity" || word == "set_scale" || word == "set_text_scale" || word == "play")
+        if (word == "set_opacity" || word == "set_scale" || word == "set_text_scale" || word == "play" ||
+            word == "set_interval")
             need(call.number.has_value(), call.words->number);
         if (word == "set_visible" || word == "set_reduced_motion")
             need(call.flag.has_value(), call.words->flag);
@@ -446,6 +458,7 @@ class LineReader {
     }
 
     const std::string& name_;
+    std::size_t copied_ = 0, elements_ = 0, name_count_ = 0;  ///< so far
     std::map<std::string, std::optional<Value::Type>, std::less<>> types_;
     std::map<std::string, RecordedName, std::less<>> containers_;
 };
@@ -464,6 +477,23 @@ std::optional<Json> parsed(std::string_view line, const Location& at, Problems& 
                             "", ProblemCode::syntax});
     }
     return std::nullopt;
+}
+
+/// Whether a line is the beginning of an object, and not one that is damaged in another way.
+bool is_cut_off(std::string_view line) {
+    int depth = 0;
+    bool in_text = false;
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        if (in_text) {
+            if (line[i] == '\\') ++i;
+            in_text = i >= line.size() || line[i] != '"';
+            continue;
+        }
+        if (line[i] == '"') in_text = true;
+        if (line[i] == '{' || line[i] == '[') ++depth;
+        if (line[i] == '}' || line[i] == ']') --depth;
+    }
+    return line.starts_with('{') && (in_text || depth > 0);
 }
 
 /// The parser recurses, and nothing in a recording is nested deeper than this.
@@ -498,6 +528,7 @@ Result<Recording> Recording::read(std::string_view text, const std::string& name
     bool is_first = true;
     for (int number = 1; !text.empty() && problems.size() < ProblemLog::most; ++number) {
         const std::string_view line = text.substr(0, text.find('\n'));
+        const bool ends_here = line.size() == text.size();  // without an end of line
         text.remove_prefix(std::min(line.size() + 1, text.size()));
         if (line.find_first_not_of(" \t\r") == std::string_view::npos) continue;
         const Location at{name, number, 1};
@@ -505,8 +536,22 @@ Result<Recording> Recording::read(std::string_view text, const std::string& name
             problems.push_back({at, "is nested too deep", "", ProblemCode::too_large});
             continue;
         }
+        const std::size_t told = problems.size();
         const std::optional<Json> json = parsed(line, at, problems);
-        if (!json) continue;
+        if (!json) {
+            // A game that ended in the middle of a line leaves such a file: it is worth what is before it.
+            if (ends_here && !is_first && is_cut_off(line)) {
+                problems.resize(told);
+                state->warnings.push_back({at, "is cut off; the recording is played up to there", "",
+                                           ProblemCode::syntax, Severity::warning});
+            }
+            continue;
+        }
+        if (state->lines.size() >= most_lines) {
+            problems.push_back({at, "is more than " + std::to_string(most_lines) + " lines long", "",
+                                ProblemCode::too_large});
+            break;
+        }
         reader.fault.reset();
         reader.of_hud.clear();
         const auto tell_faults = [&] {
@@ -526,17 +571,20 @@ Result<Recording> Recording::read(std::string_view text, const std::string& name
             continue;
         }
         if (json->contains("call")) {
-            state->lines.emplace_back(reader.read_call(*json));
+            state->lines.push_back({.call = std::make_unique<CallLine>(reader.read_call(*json))});
         } else if (json->contains("time")) {
             FrameLine frame = reader.read_frame(*json);
             if (!state->frames.empty()) {
-                const FrameLine& before = std::get<FrameLine>(state->lines[state->frames.back()]);
+                const Recording::State::Line& before = state->lines[state->frames.back()];
                 if (frame.time < before.time || frame.game_time < before.game_time)
                     problems.push_back(
                         {at, "goes back in time from the frame before", "", ProblemCode::out_of_range});
             }
             state->frames.push_back(state->lines.size());
-            state->lines.emplace_back(std::move(frame));
+            Recording::State::Line& kept = state->lines.emplace_back(
+                Recording::State::Line{.time = frame.time, .game_time = frame.game_time});
+            // Most frames of a still game have read nothing new.
+            if (!frame.is_bare()) kept.frame = std::make_unique<FrameLine>(std::move(frame));
         } else {
             problems.push_back({at, "has neither a 'call' nor a 'time'", "", ProblemCode::missing_key});
         }
@@ -561,6 +609,10 @@ bool Recording::is_recording(std::string_view text) {
     return begin.starts_with("{\"recording\":");
 }
 
+const Problems& Recording::warnings() const {
+    return state_->warnings;
+}
+
 const HudDefinition& Recording::definition() const {
     return state_->definition;
 }
@@ -570,7 +622,7 @@ std::size_t Recording::frame_count() const {
 }
 
 Nanoseconds Recording::time(std::size_t frame) const {
-    return std::get<FrameLine>(state_->lines[state_->frames[frame]]).time;
+    return state_->lines[state_->frames[frame]].time;
 }
 
 }  // namespace rapido

@@ -52,6 +52,7 @@ inline constexpr std::array call_words{
     CallWords{.call = "set_scale", .number = "scale"},
     CallWords{.call = "set_text_scale", .number = "scale"},
     CallWords{.call = "set_reduced_motion", .flag = "reduced"},
+    CallWords{.call = "set_interval", .text = "meter", .number = "interval"},
     CallWords{"set_flash_limit"},
     CallWords{"set_camera"},
     CallWords{"set_cost"},

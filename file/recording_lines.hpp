@@ -1,6 +1,7 @@
 // The lines of a recording, read.
 #pragma once
 
+#include <memory>
 #include <string>
 #include <variant>
 #include <vector>
@@ -56,13 +57,25 @@ struct FrameLine {
     std::vector<std::string> snap;
     std::vector<Entries> entries;
     std::vector<Thing> things;
+
+    bool is_bare() const {
+        return names.empty() && timers.empty() && values.empty() && snap.empty() && entries.empty() &&
+               things.empty();
+    }
 };
 
 struct Recording::State {
     HudDefinition definition;
     std::vector<RecordedName> names;  ///< that are there from the beginning
-    std::vector<std::variant<CallLine, FrameLine>> lines;
+    /// A call, or a frame; what a frame has read stands apart, as most have read little.
+    struct Line {
+        Nanoseconds time{0}, game_time{0};
+        std::unique_ptr<CallLine> call{};
+        std::unique_ptr<FrameLine> frame{};
+    };
+    std::vector<Line> lines;
     std::vector<std::size_t> frames;  ///< the lines that are frames
+    Problems warnings;
 };
 
 }  // namespace rapido

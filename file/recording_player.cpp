@@ -224,6 +224,7 @@ struct RecordingPlayer::State {
         if (name == "set_flash_limit") return hud.set_flash_limit(limit);
         if (name == "set_camera") return hud.set_camera(std::get<Camera>(call.detail));
         if (name == "set_cost") return hud.set_cost(std::get<FrameCost>(call.detail));
+        if (name == "set_interval") return void(hud.set_interval(call.text, Seconds{number}));
         if (name == "resize") return hud.resize(std::get<Viewport>(call.detail));
         if (name == "restore_timers")
             return void(hud.restore_timers(std::array{std::get<TimerState>(call.detail)}));
@@ -251,12 +252,12 @@ bool RecordingPlayer::update(Hud& hud) {
     const auto& lines = state.recording->lines;
     if (state.next_frame == state.recording->frames.size()) return false;
     for (; state.next_line < lines.size(); ++state.next_line) {
-        if (const CallLine* const call = std::get_if<CallLine>(&lines[state.next_line])) {
-            state.obey(hud, *call);
+        if (lines[state.next_line].call != nullptr) {
+            state.obey(hud, *lines[state.next_line].call);
             continue;
         }
-        const FrameLine& frame = std::get<FrameLine>(lines[state.next_line++]);
-        state.give(frame, hud, true);
+        const Recording::State::Line& frame = lines[state.next_line++];
+        if (frame.frame != nullptr) state.give(*frame.frame, hud, true);
         hud.update(Step{.real = to_seconds(frame.time - state.time),
                         .game = to_seconds(frame.game_time - state.game_time)});
         state.time = frame.time;
@@ -271,14 +272,14 @@ void RecordingPlayer::skip_to(Hud& hud, Nanoseconds time) {
     State& state = *state_;
     const auto& lines = state.recording->lines;
     const auto& frames = state.recording->frames;
-    const auto time_of = [&](std::size_t frame) { return std::get<FrameLine>(lines[frames[frame]]).time; };
+    const auto time_of = [&](std::size_t frame) { return lines[frames[frame]].time; };
     while (state.next_frame < frames.size() && time_of(state.next_frame) <= time) {
         for (; state.next_line < frames[state.next_frame]; ++state.next_line) {
-            const CallLine& call = std::get<CallLine>(lines[state.next_line]);
+            const CallLine& call = *lines[state.next_line].call;
             if (call.words->lasts) state.obey(hud, call);
         }
-        const FrameLine& frame = std::get<FrameLine>(lines[state.next_line++]);
-        state.give(frame, hud, false);
+        const Recording::State::Line& frame = lines[state.next_line++];
+        if (frame.frame != nullptr) state.give(*frame.frame, hud, false);
         state.time = frame.time;
         state.game_time = frame.game_time;
         ++state.next_frame;

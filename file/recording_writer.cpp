@@ -105,10 +105,21 @@ struct RecordingWriter::State {
         return known != types.end() ? known->second : std::nullopt;
     }
 
-    void add_detail(Json&, std::monostate) {}
-    void add_detail(Json& line, const HudDefinition* definition) {
-        line["hud"] = write_hud_part(*definition, problems);
+    /// A part of a HUD as text, which is read again at once: what cannot be read would be lost without a word.
+    std::string part(const HudDefinition& definition) {
+        std::string text = write_hud_part(definition, problems);
+        std::size_t copied = 0;
+        if (const Result<HudDefinition> read = read_hud_part(text, "recording", copied); !read)
+            for (const Problem& problem : read.problems())
+                problems.push_back({{},
+                                    "this recording cannot be read again: " + problem.message,
+                                    problem.hint,
+                                    problem.code});
+        return text;
     }
+
+    void add_detail(Json&, std::monostate) {}
+    void add_detail(Json& line, const HudDefinition* definition) { line["hud"] = part(*definition); }
     void add_detail(Json& line, const Message* message) {
         Notice notice{.id = "notice", .messages = {*message}};
         notice.messages.front().value = {};
@@ -180,7 +191,7 @@ const Problems& RecordingWriter::problems() const {
 
 void RecordingWriter::begin(const HudDefinition& definition, std::span<const RecordedName> names) {
     Json line{{"recording", 1}};
-    line["hud"] = write_hud_part(definition, state_->problems);
+    line["hud"] = state_->part(definition);
     state_->add_names(line, names);
     state_->write(line);
 }

@@ -18,6 +18,25 @@ constexpr std::size_t largest_file = 4'000'000;
 
 using Translations = std::map<std::string, Translation, std::less<>>;
 
+/// The names of the fields of a pattern: what stands behind a brace up to a colon or the other brace.
+std::vector<std::string> field_names(std::string_view pattern) {
+    std::vector<std::string> names;
+    for (std::size_t at = 0; at + 1 < pattern.size(); ++at) {
+        if (pattern[at] != '{') continue;
+        if (pattern[at + 1] == '{') {
+            ++at;
+            continue;
+        }
+        const std::size_t end = pattern.find_first_of(":}", at);
+        const std::string_view name = pattern.substr(at + 1, std::min(end, pattern.size()) - at - 1);
+        const auto is_of_name = [](char c) {
+            return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_';
+        };
+        if (!name.empty() && std::all_of(name.begin(), name.end(), is_of_name)) names.emplace_back(name);
+    }
+    return names;
+}
+
 class TranslationReader {
  public:
     explicit TranslationReader(std::string name) : name_(std::move(name)) {}
@@ -75,7 +94,10 @@ class TranslationReader {
         }
         Location inside = place(node.source());
         ++inside.column;
-        for (const Problem& problem : Format::parse(*text, inside).problems())
+        // Which sources a text has besides its value is known only where it is used.
+        const std::vector<std::string> words = field_names(*text);
+        const std::vector<std::string_view> names(words.begin(), words.end());
+        for (const Problem& problem : Format::parse(*text, inside, names).problems())
             problems_.add(problem);
         pattern = *text;
     }

@@ -585,7 +585,8 @@ TEST(Recording, names_the_line_of_what_is_wrong) {
              {R"({"recording":1})", "r.jsonl:1:1: error: has no 'hud'"},
              {R"({"recording":1,"hud":"[[element]]\nkind = \"txt\""})", "unknown kind 'txt'"},
              {first + "\n\n[1]", "r.jsonl:3:1: error: expected an object"},
-             {first + "\n{\"time\":", "unexpected end of input"},
+             {first + "\n{\"time\":\n", "unexpected end of input"},
+             {first + "\n{\"time\":}", "r.jsonl:2:1: error: syntax error"},
              {first + "\n{}", "r.jsonl:2:1: error: has neither a 'call' nor a 'time'"},
              {first + R"(
 {"call":"dance"})",
@@ -628,6 +629,110 @@ TEST(Recording, names_the_line_of_what_is_wrong) {
             << to_string(read.problems().back());
     }
     EXPECT_TRUE(Recording::read(first + "\n{\"time\":5,\"values\":{\"a\":1}}", "r.jsonl"));
+}
+
+TEST(Recording, of_a_game_that_ended_in_a_line_plays_up_to_there) {
+    const Recorded recorded(3, 30);
+    const std::size_t first_line = recorded.text.find('\n');
+    const auto whole = Recording::read(recorded.text, "r.jsonl");
+    ASSERT_TRUE(whole);
+    EXPECT_TRUE(whole->warnings().empty());
+    std::size_t last = 0;
+    for (std::size_t length = first_line + 1; length < recorded.text.size(); length += 211) {
+        const std::string cut = recorded.text.substr(0, length);
+        const auto read = Recording::read(cut, "r.jsonl");
+        ASSERT_TRUE(read) << cut.substr(cut.rfind('\n')) << "\n" << to_string(read.problems().front());
+        EXPECT_GE(read->frame_count(), last);
+        last = read->frame_count();
+        const std::string rest = cut.substr(cut.rfind('\n') + 1);
+        if (rest.empty() || rest.back() == '}') continue;
+        ASSERT_EQ(read->warnings().size(), 1U) << rest;
+        EXPECT_NE(to_string(read->warnings().front()).find("warning: is cut off"), std::string::npos)
+            << to_string(read->warnings().front());
+    }
+    EXPECT_GT(last, 20U);
+}
+
+TEST(Recording, limits_what_all_its_lines_make) {
+    const std::string first = R"({"recording":1,"hud":""})";
+    // Each line is small, and stamps a component many times.
+    std::string bomb = R"({"call":"add","hud":"[component.c]\n)";
+    for (int i = 0; i < 40; ++i)
+        bomb += R"([[component.c.element]]\nkind = \"text\"\nid = \"e)" + std::to_string(i) +
+                R"(\"\nformat = \"x\"\n)";
+    for (int i = 0; i < 40; ++i)
+        bomb += R"([[element]]\nkind = \"c\"\nid = \"s)" + std::to_string(i) + R"(\"\n)";
+    bomb += "\"}\n";
+    std::string bombs = first + "\n", names = R"({"recording":1,"hud":"","names":{)";
+    for (int i = 0; i < 100; ++i)
+        bombs += bomb;
+    for (int i = 0; i < 10'001; ++i)
+        names += (i > 0 ? ",\"n" : "\"n") + std::to_string(i) + "\":\"int64\"";
+    for (const auto& [text, says] : std::vector<std::pair<std::string, std::string>>{
+             {bombs, "adds more than 50000 elements in all"}, {names + "}}", "has more than 10000 names"}}) {
+        const auto read = Recording::read(text, "r.jsonl");
+        ASSERT_FALSE(read);
+        const bool is_said = std::any_of(
+            read.problems().begin(), read.problems().end(), [&, &words = says](const Problem& problem) {
+                return problem.message.find(words) != std::string::npos ||
+                       problem.message.find("larger than one can be") != std::string::npos;
+            });
+        EXPECT_TRUE(is_said) << to_string(read.problems().front());
+    }
+}
+
+TEST(RecordingWriter, says_what_cannot_be_read_again) {
+    HudDefinition definition;
+    definition.themes = {{.id = "day"}, {.id = "day"}};
+    std::ostringstream text;
+    RecordingWriter writer(text);
+    Hud hud(definition);
+    hud.record(&writer);
+    update(hud, 16ms);
+    ASSERT_FALSE(writer.problems().empty());
+    EXPECT_NE(to_string(writer.problems().front()).find("this recording cannot be read again"),
+              std::string::npos);
+    EXPECT_FALSE(Recording::read(text.str(), "r.jsonl"));
+}
+
+TEST(Recording, survives_any_number) {
+    const Recorded recorded(5, 40);
+    Random random(30);
+    const std::vector<std::string> numbers{"9223372036854775807",
+                                           "-9223372036854775808",
+                                           "18446744073709551615",
+                                           "1e308",
+                                           "-1e308",
+                                           "2305843009213693951",
+                                           "4611686018427387904",
+                                           "0",
+                                           "-1",
+                                           "1e-300"};
+    int played = 0;
+    for (int i = 0; i < 200; ++i) {
+        std::string text = recorded.text;
+        for (int hits = 1 + random.below(4); hits > 0; --hits) {
+            std::size_t at = text.find_first_of(
+                "0123456789", static_cast<std::size_t>(random.below(static_cast<int>(text.size()))));
+            if (at == std::string::npos) continue;
+            while (at > 0 &&
+                   (std::isdigit(static_cast<unsigned char>(text[at - 1])) != 0 || text[at - 1] == '.'))
+                --at;
+            const std::size_t end = text.find_first_not_of("0123456789.e+-", at);
+            text.replace(at, end - at,
+                         numbers[static_cast<std::size_t>(random.below(static_cast<int>(numbers.size())))]);
+        }
+        const auto recording = Recording::read(text, "numbers.jsonl");
+        if (!recording) continue;
+        ++played;
+        RecordingPlayer player(*recording);
+        BoxMeasurer measurer;
+        Hud hud(recording->definition(), player.sources(), &measurer);
+        DrawList list;
+        while (player.update(hud))
+            hud.draw(list);
+    }
+    EXPECT_GT(played, 50);
 }
 
 TEST(Recording, survives_any_damage) {

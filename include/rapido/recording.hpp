@@ -48,6 +48,8 @@ class Recording {
     /// Reads what a `RecordingWriter` has written; `name` is what problems call it. At most 256 MB.
     static Result<Recording> read(std::string_view text, const std::string& name);
     static Result<Recording> read_file(const std::string& path);
+    /// What is wrong with it and does not keep it from being played: its last line may be cut off, where a game has ended in it.
+    const Problems& warnings() const;
     /// Whether a file is a recording, by its first bytes.
     static bool is_recording(std::string_view text);
 

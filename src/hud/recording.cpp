@@ -141,8 +141,14 @@ void RunningRecording::forget(const std::string& path) {
 
 // Things
 
+/// Which of which tags: of those that are there, no two have the same.
+static std::uint64_t key_of(const TagRef& tag) {
+    return std::uint64_t{tag.element} << 32U | tag.index;
+}
+
 std::uint64_t RunningRecording::add(const TagRef& tag, const PositionSource& at,
                                     const std::vector<Binding>& values) {
+    places_[key_of(tag)] = things_.size();
     things_.push_back({.number = thing_count_,
                        .tag = tag,
                        .at = at,
@@ -153,13 +159,22 @@ std::uint64_t RunningRecording::add(const TagRef& tag, const PositionSource& at,
 }
 
 std::optional<std::uint64_t> RunningRecording::number_of(const TagRef& tag) const {
-    for (const Thing& thing : things_)
-        if (thing.tag == tag) return thing.number;
-    return std::nullopt;
+    const auto known = places_.find(key_of(tag));
+    if (known == places_.end() || !(things_[known->second].tag == tag)) return std::nullopt;
+    return things_[known->second].number;
 }
 
 void RunningRecording::remove(const TagRef& tag) {
-    std::erase_if(things_, [&](const Thing& thing) { return thing.tag == tag; });
+    const auto known = places_.find(key_of(tag));
+    if (known == places_.end() || !(things_[known->second].tag == tag)) return;
+    const std::size_t place = known->second;
+    places_.erase(known);
+    // The last one takes its place: what is written of each names it.
+    if (place + 1 < things_.size()) {
+        things_[place] = std::move(things_.back());
+        places_[key_of(things_[place].tag)] = place;
+    }
+    things_.pop_back();
 }
 
 void RunningRecording::read_things() {

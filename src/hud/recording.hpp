@@ -6,6 +6,7 @@
 #include <optional>
 #include <set>
 #include <string>
+#include <unordered_map>
 #include <vector>
 
 #include "hud/bindings.hpp"
@@ -87,6 +88,7 @@ class RunningRecording {
     const Timers& timers_;
     std::map<std::string, Tracked, std::less<>> tracked_;
     std::vector<Thing> things_;
+    std::unordered_map<std::uint64_t, std::size_t> places_;  ///< in it, by what a tag is of
     std::uint64_t thing_count_ = 0;
     std::map<std::string, detail::TimerNumbers, std::less<>> timer_numbers_;  ///< as the recorder knows them
     // Of this frame or call.
