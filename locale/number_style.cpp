@@ -127,13 +127,21 @@ int minimum_grouping(const icu::Locale& locale, const NumberStyle& style, UError
     return 1;
 }
 
-Result<icu::Locale> locale_of(std::string_view tag) {
+/// The tag that the name of a locale of an operating system means: `pt-BR` for `pt_BR.UTF-8`, `sr` for `sr@latin`.
+std::string tag_of(std::string_view name) {
+    std::string tag(name.substr(0, name.find_first_of(".@")));
+    std::replace(tag.begin(), tag.end(), '_', '-');
+    return tag;
+}
+
+Result<icu::Locale> locale_of(std::string_view name) {
+    const std::string tag = tag_of(name);
     UErrorCode status = U_ZERO_ERROR;
     icu::Locale locale =
         icu::Locale::forLanguageTag(icu::StringPiece(tag.data(), static_cast<int32_t>(tag.size())), status);
     if (U_FAILURE(status) || locale.isBogus() || tag.empty())
         return Problem{
-            {}, "'" + std::string(tag) + "' is not a BCP 47 language tag", "write 'de', 'pt-BR' or 'ar-EG'"};
+            {}, "'" + std::string(name) + "' is not a BCP 47 language tag", "write 'de', 'pt-BR' or 'ar-EG'"};
     if (!is_known(locale)) return Problem{{}, "CLDR knows no language '" + std::string(tag) + "'", ""};
     return locale;
 }
@@ -184,7 +192,10 @@ Result<NumberStyle> number_style(std::string_view tag) {
     style.plurals = *std::move(rules);
     style.compact = compact_forms(locale, style.plurals, status);
     // CLDR has names up to 10^15; English goes on.
-    if (std::string_view(locale.getLanguage()) == "en") style.compact = NumberStyle::english_compact();
+    // That of a country may be of another kind: lakhs and crores in India.
+    if (std::string_view(locale.getLanguage()) == "en" &&
+        style.compact == compact_forms(icu::Locale::getEnglish(), style.plurals, status))
+        style.compact = NumberStyle::english_compact();
     if (U_FAILURE(status))
         return Problem{{}, "ICU cannot write compact numbers for '" + std::string(tag) + "'", ""};
     return style;
@@ -243,12 +254,9 @@ Result<std::string> currency_format(std::string_view tag, std::string_view curre
 Result<Language> language(std::string_view tag) {
     Result<NumberStyle> style = number_style(tag);
     if (!style) return style.problems();
-    UErrorCode status = U_ZERO_ERROR;
-    const icu::Locale locale =
-        icu::Locale::forLanguageTag({tag.data(), static_cast<std::int32_t>(tag.size())}, status);
     Language made;
-    made.tag = tag;
-    made.right_to_left = locale.isRightToLeft() != 0;
+    made.tag = tag_of(tag);
+    made.right_to_left = locale_of(tag)->isRightToLeft() != 0;
     made.numbers = *std::move(style);
     return made;
 }

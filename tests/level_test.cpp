@@ -227,6 +227,32 @@ TEST(Level, plays_the_frames_of_its_picture) {
     }
 }
 
+TEST(Level, fills_along_a_map_by_its_gray_alone) {
+    // Left half white, right half black; half transparent: what is drawn is that once, not twice.
+    for (const double alpha : {1.0, 0.5}) {
+        struct Row {
+            double fill;
+            float softness;
+            double part;  ///< of the area, lit
+        };
+        for (const Row& row :
+             std::vector<Row>{{1, 0, 1}, {0, 0, 0}, {1, 0.2F, 1}, {0, 0.2F, 0}, {0.5, 0, 0.5}}) {
+            Level level = level_of(Shape::box, row.fill, {80, 80});
+            level.map = "m";
+            level.map_softness = row.softness;
+            Stage stage(Panel{.id = "none", .plate = false});
+            std::vector<Color> pixels;
+            for (int i = 0; i < 64 * 64; ++i)
+                pixels.push_back(i % 64 < 32 ? rgb(0xffffff, alpha) : rgb(0x000000, alpha));
+            stage.add_image("m", 64, 64, pixels);
+            stage.hud.add(level);
+            stage.pass(16ms);
+            EXPECT_NEAR(lit(stage.shot()) / (80 * 80), row.part * alpha, 0.03)
+                << alpha << " " << row.fill << " " << row.softness;
+        }
+    }
+}
+
 TEST(Level, of_a_picture_keeps_out_of_its_border) {
     for (const auto& [fill, rows] :
          std::vector<std::pair<double, double>>{{0, 0}, {0.001, 22}, {0.5, 80}, {0.999, 138}, {1, 160}}) {

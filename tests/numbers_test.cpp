@@ -354,6 +354,13 @@ TEST(Language, reports_what_is_no_language) {
     EXPECT_EQ(to_string(number_style("qqx").problems().at(0)), "error: CLDR knows no language 'qqx'");
     EXPECT_EQ(number_style("en")->plurals, NumberStyle().plurals);
     EXPECT_EQ(number_style("hi-u-nu-deva")->digits[4], "४");
+    // Names of locales as operating systems have them mean tags.
+    for (const auto& [name, tag] : std::vector<std::pair<const char*, const char*>>{
+             {"pt_BR", "pt-BR"}, {"zh_TW", "zh-TW"}, {"de_DE.UTF-8", "de-DE"}, {"de_AT@euro", "de-AT"}}) {
+        ASSERT_TRUE(language(name)) << name;
+        EXPECT_EQ(language(name)->tag, tag);
+        EXPECT_EQ(*number_style(name), *number_style(tag)) << name;
+    }
 }
 
 TEST(PluralRules, names_a_fault_in_their_syntax) {

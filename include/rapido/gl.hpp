@@ -74,7 +74,11 @@ class GlDrawer {
         load(gl_.viewport, "glViewport");
         load(gl_.get_integer, "glGetIntegerv");
         load(gl_.draw_elements, "glDrawElements");
-        if (missing_.empty()) make_program();
+        load(gl_.color_mask, "glColorMask");
+        if (!is_es) load(gl_.polygon_mode, "glPolygonMode");
+        if (!missing_.empty()) return;
+        find_switches();
+        make_program();
     }
     ~GlDrawer() {
         if (!missing_.empty()) return;
@@ -95,6 +99,10 @@ class GlDrawer {
         Drawn& drawn = lists_.try_emplace(&list, atlas_).first->second;
         drawn.mesh.draw(list);
         const Saved saved = save();
+        // What is uploaded comes from memory, row by row.
+        gl_.bind_buffer(unpack_buffer, 0);
+        gl_.pixel_store(unpack_skip_rows, 0);
+        gl_.pixel_store(unpack_skip_pixels, 0);
         upload_pages();
         upload(drawn);
         set_state(width, height);
@@ -106,6 +114,19 @@ class GlDrawer {
         }
         restore(saved);
         return drawn.mesh.status();
+    }
+
+    /// Makes everything anew in the next `draw`: the context was lost, and all that was in it is gone.
+    void reset() {
+        if (program_ == 0) return;
+        for (auto& [list, drawn] : lists_) {
+            drawn.array = drawn.vertices = drawn.indices = 0;
+            drawn.vertex_room = drawn.index_room = 0;
+        }
+        for (Texture& texture : textures_)
+            texture = {};
+        missing_.clear();
+        make_program();
     }
 
     /// Forgets a list that is gone.
@@ -126,7 +147,9 @@ class GlDrawer {
                               stencil_test = 0x0B90, cull_face = 0x0B44, scissor_test = 0x0C11,
                               framebuffer_srgb = 0x8DB9, one = 1, one_minus_alpha = 0x0303, add = 0x8006,
                               vertex_shader = 0x8B31, fragment_shader = 0x8B30, link_status = 0x8B82,
-                              texture0 = 0x84C0, unpack_row_length = 0x0CF2, unpack_alignment = 0x0CF5;
+                              texture0 = 0x84C0, unpack_row_length = 0x0CF2, unpack_alignment = 0x0CF5,
+                              unpack_skip_rows = 0x0CF3, unpack_skip_pixels = 0x0CF4, unpack_buffer = 0x88EC,
+                              front_and_back = 0x0408, fill = 0x1B02;
 
     struct Functions {
         unsigned (*create_shader)(unsigned);
@@ -169,6 +192,8 @@ class GlDrawer {
         void (*viewport)(int, int, int, int);
         void (*get_integer)(unsigned, int*);
         void (*draw_elements)(unsigned, int, unsigned, const void*);
+        void (*color_mask)(unsigned char, unsigned char, unsigned char, unsigned char);
+        void (*polygon_mode)(unsigned, unsigned);
     };
     struct Texture {
         unsigned name = 0;
@@ -180,13 +205,14 @@ class GlDrawer {
         unsigned array = 0, vertices = 0, indices = 0;
         std::size_t vertex_room = 0, index_room = 0;
     };
-    static constexpr std::array<unsigned, 6> switches{blend,     depth_test,   stencil_test,
-                                                      cull_face, scissor_test, framebuffer_srgb};
+    static constexpr std::size_t most_switches = 32;
     /// What is asked for by its name, and put back.
     struct Saved {
-        std::array<bool, 6> switches{};
-        int program = 0, array = 0, array_buffer = 0, unit = 0, texture = 0, alignment = 0, row_length = 0;
-        std::array<int, 4> viewport{}, functions{};
+        std::array<bool, most_switches> switches{};
+        int program = 0, array = 0, array_buffer = 0, unit = 0, texture = 0, alignment = 0, row_length = 0, skip_rows = 0,
+            skip_pixels = 0, unpack = 0;
+        std::array<int, 2> polygon_modes{};
+        std::array<int, 4> viewport{}, functions{}, color_mask{};
         std::array<int, 2> equations{};
     };
 
@@ -195,13 +221,29 @@ class GlDrawer {
         gl_.get_integer(name, &value);
         return value;
     }
-    /// OpenGL ES has no switch for framebuffers of sRGB.
-    std::size_t switch_count() const { return is_es_ ? switches.size() - 1 : switches.size(); }
+    /// Which switches a context has depends on its kind: asking for another one would be an error of the game.
+    void find_switches() {
+        switches_ = {blend, depth_test, stencil_test, cull_face, scissor_test, 0x809E, 0x80A0, 0x8C89};  // coverage, discard
+        if (is_es_) {
+            switches_.push_back(0x8D69);  // primitive restart
+            return;
+        }
+        const int version = integer(0x821B) * 10 + integer(0x821C);
+        // sRGB, color logic, smooth polygons and lines, primitive restart
+        switches_.insert(switches_.end(), {framebuffer_srgb, 0x0BF2, 0x0B41, 0x8F9D});
+        if (version >= 43) switches_.push_back(0x8D69);
+        for (unsigned i = 0; i < 6; ++i)
+            switches_.push_back(0x3000 + i);  // clip planes
+        constexpr int compatibility = 2;
+        is_compatible_ = version < 32 || (integer(0x9126) & compatibility) != 0;
+        // Alpha test, stipple, lighting, fog, and the making of texture coordinates.
+        if (is_compatible_) switches_.insert(switches_.end(), {0x0BC0, 0x0B42, 0x0B50, 0x0B60, 0x0C60, 0x0C61, 0x0C62, 0x0C63});
+    }
 
     Saved save() {
         Saved saved;
-        for (std::size_t i = 0; i < switch_count(); ++i)
-            saved.switches[i] = gl_.is_enabled(switches[i]) != 0;
+        for (std::size_t i = 0; i < switches_.size(); ++i)
+            saved.switches[i] = gl_.is_enabled(switches_[i]) != 0;
         saved.program = integer(0x8B8D);
         saved.array = integer(0x85B5);
         saved.array_buffer = integer(0x8894);
@@ -209,6 +251,13 @@ class GlDrawer {
         saved.texture = integer(0x8069);
         saved.alignment = integer(unpack_alignment);
         saved.row_length = integer(unpack_row_length);
+        saved.skip_rows = integer(unpack_skip_rows);
+        saved.skip_pixels = integer(unpack_skip_pixels);
+        saved.unpack = integer(0x88EF);
+        gl_.get_integer(0x0C23, saved.color_mask.data());
+        // A core context gives one mode for both sides, an older one gives two.
+        saved.polygon_modes = {static_cast<int>(fill), static_cast<int>(fill)};
+        if (!is_es_) gl_.get_integer(0x0B40, saved.polygon_modes.data());
         gl_.get_integer(0x0BA2, saved.viewport.data());
         const std::array<unsigned, 4> functions{0x80C9, 0x80C8, 0x80CB,
                                                 0x80CA};  // source and destination, color and alpha
@@ -218,8 +267,19 @@ class GlDrawer {
         return saved;
     }
     void restore(const Saved& saved) {
-        for (std::size_t i = 0; i < switch_count(); ++i)
-            saved.switches[i] ? gl_.enable(switches[i]) : gl_.disable(switches[i]);
+        for (std::size_t i = 0; i < switches_.size(); ++i)
+            saved.switches[i] ? gl_.enable(switches_[i]) : gl_.disable(switches_[i]);
+        const auto flag = [](int value) { return static_cast<unsigned char>(value != 0); };
+        gl_.color_mask(flag(saved.color_mask[0]), flag(saved.color_mask[1]), flag(saved.color_mask[2]), flag(saved.color_mask[3]));
+        if (!is_es_ && is_compatible_ && saved.polygon_modes[0] != saved.polygon_modes[1]) {
+            gl_.polygon_mode(0x0404, static_cast<unsigned>(saved.polygon_modes[0]));
+            gl_.polygon_mode(0x0405, static_cast<unsigned>(saved.polygon_modes[1]));
+        } else if (!is_es_) {
+            gl_.polygon_mode(front_and_back, static_cast<unsigned>(saved.polygon_modes[0]));
+        }
+        gl_.bind_buffer(unpack_buffer, static_cast<unsigned>(saved.unpack));
+        gl_.pixel_store(unpack_skip_rows, saved.skip_rows);
+        gl_.pixel_store(unpack_skip_pixels, saved.skip_pixels);
         gl_.use_program(static_cast<unsigned>(saved.program));
         gl_.bind_array(static_cast<unsigned>(saved.array));
         gl_.bind_buffer(array_buffer, static_cast<unsigned>(saved.array_buffer));
@@ -276,11 +336,12 @@ class GlDrawer {
             const MeshAtlas::Page page = atlas_.page(i);
             const PixelRect changed = atlas_.take_changed(i);
             Texture& texture = textures_[i];
-            if (page.width == 0 || changed.is_empty()) continue;
+            const bool is_there = texture.width == page.width && texture.height == page.height;
+            if (page.width == 0 || (is_there && changed.is_empty())) continue;
             if (texture.name == 0) gl_.gen_textures(1, &texture.name);
             gl_.bind_texture(texture_2d, texture.name);
             gl_.pixel_store(unpack_alignment, 4);
-            if (texture.width != page.width || texture.height != page.height) {
+            if (!is_there) {
                 gl_.pixel_store(unpack_row_length, 0);
                 gl_.texture_image(texture_2d, 0, static_cast<int>(rgba8), page.width, page.height, 0, rgba,
                                   unsigned_byte, page.pixels.data());
@@ -340,8 +401,10 @@ class GlDrawer {
     }
 
     void set_state(int width, int height) {
-        for (std::size_t i = 1; i < switch_count(); ++i)
-            gl_.disable(switches[i]);
+        for (const unsigned each : switches_)
+            gl_.disable(each);
+        gl_.color_mask(1, 1, 1, 1);
+        if (!is_es_) gl_.polygon_mode(front_and_back, fill);
         gl_.enable(blend);
         gl_.blend_equations(add, add);
         gl_.blend_functions(one, one_minus_alpha, one, one_minus_alpha);
@@ -364,6 +427,8 @@ class GlDrawer {
     Functions gl_{};
     unsigned program_ = 0;
     int size_ = 0, page_ = 0;
+    std::vector<unsigned> switches_;  ///< that this context has; blending is the first
+    bool is_compatible_ = false;      ///< it has what is older than shaders
     std::vector<Texture> textures_;
     std::unordered_map<const DrawList*, Drawn> lists_;
 };

@@ -28,7 +28,8 @@ struct MeshBatch {
 };
 
 /// The pages of texture that meshes draw from: characters, edges, soft light and images, made when they are first drawn, and kept until
-/// their place is needed. Several meshes may share one; each must go before it.
+/// their place is needed. Several meshes may share one. A mesh that is drawn when its
+/// atlas has gone has no triangles, and a problem.
 ///
 /// A fragment is the texel times the color of the vertex; it covers what is below by its alpha (source ONE, destination
 /// ONE_MINUS_SRC_ALPHA, for color and alpha). There is no other state: light that is added has vertices without alpha. Texels are sRGB and
@@ -61,7 +62,7 @@ class MeshAtlas {
  private:
     friend class Mesh;
     struct State;
-    std::unique_ptr<State> state_;
+    std::shared_ptr<State> state_;
 };
 
 /// The triangles of one draw list at a time. Only what changed is made again, and where nothing did, nothing is allocated.

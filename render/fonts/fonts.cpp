@@ -279,13 +279,17 @@ std::string Fonts::transformed(std::string_view text, TextTransform transform, s
     return !changed.empty() ? changed : TextMeasurer::transformed(text, transform, language);
 }
 
+// A list that was measured with other fonts may name one that is not here: it has no characters.
+
 FontMetrics Fonts::metrics(FontId font) {
+    if (font >= state_->fonts.size()) return {};
     return state_->fonts[font].face->metrics;
 }
 
 float Fonts::shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) {
     State& state = *state_;
     glyphs.clear();
+    if (font >= state.fonts.size()) return 0;
     double pen = 0;
     if (is_simple(text)) {
         state.faces.shape(*state.fonts[font].face, text);
@@ -310,7 +314,7 @@ std::u32string Fonts::take_missing() {
 
 void* Fonts::face(FontId font) const {
     const std::lock_guard lock(state_->mutex);
-    return state_->fonts[font].face->face.get();
+    return font < state_->fonts.size() ? state_->fonts[font].face->face.get() : nullptr;
 }
 
 }  // namespace rapido

@@ -61,18 +61,24 @@ const std::vector<DirectedPart>& UnicodeRules::order(std::string_view text) {
     return state.parts;
 }
 
+/// A line that must end here. Words that a dictionary has found (Thai, Lao, Khmer) have a status of their own above these.
+static bool is_hard(std::int32_t status) {
+    return status >= UBRK_LINE_HARD && status < UBRK_LINE_HARD_LIMIT;
+}
+
+/// By Unicode Standard Annex 14, with the rules of Japanese for what they leave to a language, as CSS `line-break: normal` has them there. Others have none of these
+/// letters.
 bool UnicodeRules::find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
     UErrorCode error = U_ZERO_ERROR;
-    if (state_->lines == nullptr) state_->lines.reset(ubrk_open(UBRK_LINE, "", nullptr, 0, &error));
+    if (state_->lines == nullptr) state_->lines.reset(ubrk_open(UBRK_LINE, "ja", nullptr, 0, &error));
     const auto length = static_cast<std::int64_t>(text.size());
     state_->utext.reset(utext_openUTF8(state_->utext.release(), text.data(), length, &error));
     ubrk_setUText(state_->lines.get(), state_->utext.get(), &error);
     if (U_FAILURE(error)) return false;
     for (std::int32_t at = ubrk_next(state_->lines.get()); at != UBRK_DONE;
          at = ubrk_next(state_->lines.get()))
-        ends.push_back(
-            {static_cast<std::size_t>(at), ubrk_getRuleStatus(state_->lines.get()) >= UBRK_LINE_HARD &&
-                                               text[static_cast<std::size_t>(at) - 1] != ' '});
+        ends.push_back({static_cast<std::size_t>(at), is_hard(ubrk_getRuleStatus(state_->lines.get())) &&
+                                                          text[static_cast<std::size_t>(at) - 1] != ' '});
     // The end of a text is none that it must have.
     if (!ends.empty() && ends.back().at == text.size() && !text.ends_with('\n')) ends.back().must = false;
     return true;

@@ -263,7 +263,9 @@ void AtlasPages::release(AtlasIndex index) {
 
 MeshAtlas::MeshAtlas(const Fonts& fonts, const ImageFinder* images, int page_size)
     : state_(std::make_unique<State>(fonts, images, page_size)) {}
-MeshAtlas::~MeshAtlas() = default;
+MeshAtlas::~MeshAtlas() {
+    state_->is_gone = true;
+}
 
 std::size_t MeshAtlas::page_count() const {
     return state_->pages.size();

@@ -69,6 +69,7 @@ struct AtlasPages {
     };
 
     const Fonts& fonts;
+    bool is_gone = false;  ///< the atlas, and perhaps its fonts and images
     const ImageFinder* images;
     int page_size;
     std::vector<Page> pages;

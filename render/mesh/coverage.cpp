@@ -108,8 +108,10 @@ void Rasterizer::add_line(std::span<const Point> points, float thickness) {
         end_contour(false);
     };
     if (points.empty()) return;
-    circle(points.front());
-    Point last_way{};
+    // What lies over itself covers its soft edges twice: a line that comes back to its beginning has no ends.
+    const bool is_closed = points.size() > 2 && points.front() == points.back();
+    if (!is_closed) circle(points.front());
+    Point first_way{}, last_way{};
     for (std::size_t i = 1; i < points.size(); ++i) {
         const Point from = points[i - 1], to = points[i];
         const float length = std::hypot(to.x - from.x, to.y - from.y);
@@ -123,10 +125,13 @@ void Rasterizer::add_line(std::span<const Point> points, float thickness) {
         add(sides);
         // Where it hardly turns, what a round corner adds is not seen.
         const bool turns = way.x * last_way.x + way.y * last_way.y < 0.99F;
-        if (i > 1 && turns) circle(from);
+        const bool is_first = last_way == Point{};
+        if (!is_first && turns) circle(from);
+        if (is_first) first_way = way;
         last_way = way;
     }
-    if (points.size() > 1) circle(points.back());
+    const bool turns_at_end = first_way.x * last_way.x + first_way.y * last_way.y < 0.99F;
+    if (points.size() > 1 && (!is_closed || turns_at_end)) circle(points.back());
 }
 
 bool Rasterizer::add_glyph(FT_Face face, std::uint32_t glyph, Point at, float size) {

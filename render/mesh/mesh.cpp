@@ -1,17 +1,19 @@
 #include "rapido/mesh.hpp"
 
 #include <algorithm>
+#include <utility>
 
 #include "render/mesh/group_maker.hpp"
 
 namespace rapido {
 
 struct Mesh::State {
-    explicit State(AtlasPages& of) : atlas(of) {}
+    explicit State(std::shared_ptr<AtlasPages> of) : pages(std::move(of)), atlas(*pages) {}
     ~State() { release_all(); }
     State(const State&) = delete;
     State& operator=(const State&) = delete;
 
+    std::shared_ptr<AtlasPages> pages;  ///< what of an atlas is left when it goes before its meshes
     AtlasPages& atlas;
     std::uint64_t structure = 0;
     std::vector<GroupMesh> groups;
@@ -33,7 +35,19 @@ struct Mesh::State {
             release(group.used);
     }
 
+    /// Nothing can be drawn from an atlas that has gone.
+    void draw_nothing() {
+        vertices.clear();
+        batches.clear();
+        changed = {};
+        status = Problem{{},
+                         "the atlas of this mesh has gone",
+                         "keep the atlas longer than its meshes",
+                         ProblemCode::bad_call};
+    }
+
     void draw(const DrawList& list) {
+        if (atlas.is_gone) return draw_nothing();
         ++atlas.clock;
         const std::span<const DrawGroup> given = list.groups();
         bool is_other = false;
@@ -110,7 +124,7 @@ struct Mesh::State {
     }
 };
 
-Mesh::Mesh(MeshAtlas& atlas) : state_(std::make_unique<State>(*atlas.state_)) {}
+Mesh::Mesh(MeshAtlas& atlas) : state_(std::make_unique<State>(atlas.state_)) {}
 Mesh::~Mesh() = default;
 Mesh::Mesh(Mesh&&) noexcept = default;
 Mesh& Mesh::operator=(Mesh&&) noexcept = default;

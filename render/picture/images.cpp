@@ -201,14 +201,24 @@ std::vector<std::uint8_t> Images::pixels(ImageId image) const {
 
 Size Images::size(ImageId image) const {
     cairo_surface_t* const surface = state_->surface(image);
+    if (surface == nullptr) return {};
     return {static_cast<float>(cairo_image_surface_get_width(surface)),
             static_cast<float>(cairo_image_surface_get_height(surface))};
 }
 
 std::vector<float> Images::opacity(ImageId image, const Rect& part, bool of_columns) const {
     cairo_surface_t* const surface = state_->surface(image);
-    const auto left = static_cast<int>(part.x), top = static_cast<int>(part.y);
-    const auto wide = static_cast<int>(part.width), high = static_cast<int>(part.height);
+    if (surface == nullptr) return {};
+    // Only what the image has; of a part that is no number, nothing.
+    const auto inside = [](float from, float length, int whole) {
+        const auto limited = [whole](float at) {
+            return at > 0 ? static_cast<int>(std::min(at, static_cast<float>(whole))) : 0;
+        };
+        const int first = limited(from);
+        return std::pair(first, std::max(0, limited(from + length) - first));
+    };
+    const auto [left, wide] = inside(part.x, part.width, cairo_image_surface_get_width(surface));
+    const auto [top, high] = inside(part.y, part.height, cairo_image_surface_get_height(surface));
     const std::size_t looked_at = static_cast<std::size_t>(wide) * static_cast<std::size_t>(high);
     if (looked_at > most_summed - state_->summed || state_->slices > most_slices) return {};
     state_->summed += looked_at;
@@ -243,8 +253,10 @@ Surface between_grays(cairo_surface_t* map, float from, float to, float softness
     for (std::size_t gray = 0; gray < opacities.size(); ++gray) {
         const float g = static_cast<float>(gray) / 255;
         const auto limited = [](float part) { return std::clamp(part, 0.0F, 1.0F); };
-        opacities[gray] = static_cast<std::uint8_t>(
-            std::lround(255 * limited((to - g) / edge + 0.5F) * limited((g - from) / edge + 0.5F)));
+        // At the ends all of it is drawn, or nothing, also without a soft edge.
+        const float below = to >= 1 + softness / 2 ? 1 : limited((to - g) / edge + 0.5F);
+        const float above = from <= -softness / 2 ? 1 : limited((g - from) / edge + 0.5F);
+        opacities[gray] = static_cast<std::uint8_t>(std::lround(255 * below * above));
     }
     for (int y = 0; y < height; ++y) {
         const auto* const row = reinterpret_cast<const std::uint32_t*>(
@@ -264,7 +276,8 @@ Surface between_grays(cairo_surface_t* map, float from, float to, float softness
             const double red = (argb >> 16U) & 255U, green = (argb >> 8U) & 255U, blue = argb & 255U;
             const double gray = (0.2126 * red + 0.7152 * green + 0.0722 * blue) * 255 / alpha;
             const auto level = static_cast<std::size_t>(std::clamp(std::lround(gray), 0L, 255L));
-            out[x] = static_cast<unsigned char>((opacities[level] * alpha + 127) / 255);
+            // Its own opacity is none of its gray: what is drawn has one of its own.
+            out[x] = opacities[level];
         }
     }
     cairo_surface_mark_dirty(made.get());
@@ -280,11 +293,13 @@ Surface recolored(cairo_surface_t* image, const Rect& part, Color color, Color t
         const float other = static_cast<float>(to * alpha) / 255;
         return static_cast<std::uint32_t>(own + (other - own) * tint_part + 0.5F);
     };
-    for (int y = 0; y < high; ++y) {
-        const std::uint32_t* const from = row_of(image, top + y) + left;
+    // A part of another image than it was meant for may lie outside: nothing is there.
+    const int width = cairo_image_surface_get_width(image), height = cairo_image_surface_get_height(image);
+    for (int y = std::max(0, -top); y < std::min(high, height - top); ++y) {
+        const std::uint32_t* const from = row_of(image, top + y);
         std::uint32_t* const to = row_of(made.get(), y);
-        for (int x = 0; x < wide; ++x) {
-            const std::uint32_t argb = from[x], alpha = argb >> 24;
+        for (int x = std::max(0, -left); x < std::min(wide, width - left); ++x) {
+            const std::uint32_t argb = from[left + x], alpha = argb >> 24;
             to[x] = alpha << 24 | mixed((argb >> 16) & 255, alpha, color.red, tint.red) << 16 |
                     mixed((argb >> 8) & 255, alpha, color.green, tint.green) << 8 |
                     mixed(argb & 255, alpha, color.blue, tint.blue);

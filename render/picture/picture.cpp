@@ -559,10 +559,15 @@ struct Picture::State {
 
     /// Widened by `outline` on every side.
     void draw_glyphs(FontId font, float size, float outline) {
+        // A list that was measured with other fonts may name a font or a glyph that these do not have: one such glyph would
+        // make Cairo draw nothing more.
+        const auto known = static_cast<FT_Face>(fonts.face(font));
+        if (known == nullptr) return;
+        std::erase_if(glyphs, [known](const cairo_glyph_t& glyph) {
+            return glyph.index >= static_cast<unsigned long>(known->num_glyphs);
+        });
         FontFace& face = faces[font];
-        if (face == nullptr)
-            face.reset(cairo_ft_font_face_create_for_ft_face(static_cast<FT_Face>(fonts.face(font)),
-                                                             FT_LOAD_NO_HINTING));
+        if (face == nullptr) face.reset(cairo_ft_font_face_create_for_ft_face(known, FT_LOAD_NO_HINTING));
         cairo_set_font_face(context.get(), face.get());
         cairo_set_font_size(context.get(), size);
         // As outlines: glyph images would be moved to whole pixels, and spacing would not be linear any more.

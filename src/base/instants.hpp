@@ -1,6 +1,7 @@
 // Instants as texts, and the grids that they stand on.
 #pragma once
 
+#include <cstdint>
 #include <string>
 
 #include "rapido/base/units.hpp"
@@ -10,6 +11,25 @@ namespace rapido {
 /// Seconds with as many digits after the point as they need, and with at least so many: `45`, `0.5`, `46.000`. The time is not
 /// negative.
 std::string seconds_text(Nanoseconds time, int least_places = 0);
+
+// Sums of instants at the ends of 64 bits stay there.
+
+constexpr std::int64_t saturated_sum(std::int64_t a, std::int64_t b) {
+    if (b > 0 && a > INT64_MAX - b) return INT64_MAX;
+    if (b < 0 && a < INT64_MIN - b) return INT64_MIN;
+    return a + b;
+}
+constexpr std::int64_t saturated_difference(std::int64_t a, std::int64_t b) {
+    if (b < 0 && a > INT64_MAX + b) return INT64_MAX;
+    if (b > 0 && a < INT64_MIN + b) return INT64_MIN;
+    return a - b;
+}
+constexpr Nanoseconds saturated_sum(Nanoseconds a, Nanoseconds b) {
+    return Nanoseconds{saturated_sum(a.count(), b.count())};
+}
+constexpr Nanoseconds saturated_difference(Nanoseconds a, Nanoseconds b) {
+    return Nanoseconds{saturated_difference(a.count(), b.count())};
+}
 
 // Instants k·T of a grid with an interval T above zero; k is any integer.
 

@@ -22,18 +22,21 @@ ImageLook ImageLook::find(const std::string& name, std::string_view field, const
                          ProblemCode::missing_image);
         return look;
     }
-    const int columns = frames.columns > 0 ? std::min(frames.columns, frames.count) : frames.count;
-    const int rows = (frames.count + columns - 1) / columns;
+    // What is out of range is told where the element is made.
+    const int count = std::clamp(frames.count, 1, 1000);
+    const int columns = frames.columns > 0 ? std::min(frames.columns, count) : count;
+    const int rows = (count + columns - 1) / columns;
     const Size whole = context.images->size(*found);
     const Size frame{std::floor(whole.width / static_cast<float>(columns)),
                      std::floor(whole.height / static_cast<float>(rows))};
     if (frame.width < 1 || frame.height < 1) {
-        context.warn(field, "'" + name + "' is too small for " + std::to_string(frames.count) + " frames", {},
+        context.warn(field, "'" + name + "' is too small for " + std::to_string(count) + " frames", {},
                      ProblemCode::missing_image);
         return look;
     }
     look.image_ = *found;
     look.frames_ = frames;
+    look.frames_.count = count;
     look.frames_.columns = columns;
     look.size_ = frame;
     return look;
@@ -47,7 +50,9 @@ Rect ImageLook::frame(int number) const {
 
 int ImageLook::frame_at(Nanoseconds time) const {
     const double passed = to_seconds(time).count() * static_cast<double>(frames_.rate);
-    return static_cast<int>(std::fmod(std::floor(passed), frames_.count));
+    return passed > 0 && std::isfinite(passed)
+               ? static_cast<int>(std::fmod(std::floor(passed), frames_.count))
+               : 0;
 }
 
 /// Where an image of this size is in a box, after CSS Images 3, 5.5.

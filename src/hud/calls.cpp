@@ -81,6 +81,16 @@ void Hud::set_reduced_motion(bool reduced) {
     state_->moving_order.set_reduced_motion(reduced);
 }
 
+bool Hud::set_interval(std::string_view meter, Seconds interval) {
+    if (!state_->may({.name = "set_interval", .text = meter, .number = interval.count()})) return false;
+    if (state_->meters.set_interval(meter, interval)) return true;
+    state_->problems.report({{},
+                             "no meter '" + std::string(meter) + "'",
+                             did_you_mean(meter, state_->meters.names()),
+                             ProblemCode::unknown_name});
+    return false;
+}
+
 void Hud::set_flash_limit(FlashLimit& limit) {
     if (!state_->may(RecordedCall{.name = "set_flash_limit"})) return;
     state_->effects.set_limit(limit);
@@ -242,7 +252,17 @@ bool Hud::restore_timers(std::span<const TimerState> timers) {
     bool all = true;
     for (const TimerState& saved : timers) {
         const TimerIndex index = state_->timers.find(saved.id);
-        if (index != no_timer && state_->timers[index].owned != nullptr) {
+        const bool is_own = index != no_timer && state_->timers[index].owned != nullptr;
+        if (is_own && !state_->timers[index].owned->can_be(saved)) {
+            all = false;
+            state_->problems.report(
+                {{},
+                 "timer '" + saved.id + "' can never be where it was saved: that save is damaged",
+                 "the timer goes on as it is",
+                 ProblemCode::out_of_range});
+            continue;
+        }
+        if (is_own) {
             state_->timers.restore(index, saved);
             if (state_->recording != nullptr)
                 state_->recording->call({.name = "restore_timers", .detail = &saved});

@@ -29,10 +29,18 @@ void Hud::State::tell_cost() {
 
 void Hud::show_watches(const Source& visible) {
     if (!state_->may("show_watches")) return;
-    if (const ElementIndex shown = state_->elements.at("watches");
-        shown != no_element && state_->watches != nullptr) {
+    if (const ElementIndex shown = state_->elements.at("watches"); shown != no_element) {
         Element table = *state_->elements[shown].description;
-        std::get_if<Panel>(&table)->visible = visible;
+        Panel* const panel = std::get_if<Panel>(&table);
+        if (state_->watches == nullptr || panel == nullptr) {
+            state_->problems.report(
+                {{},
+                 "the HUD has an element 'watches' of its own: the table of watches cannot be shown",
+                 "give that element another id",
+                 ProblemCode::duplicate});
+            return;
+        }
+        panel->visible = visible;
         state_->change(shown, table);
         return;
     }
@@ -63,7 +71,9 @@ void Hud::State::place_watches() {
         if (element.is_living() && !is_own && visibility.is_drawn(index) && elements.children(index).empty())
             others.push_back(seen_box(index));
     }
-    const Anchor present = std::get_if<Panel>(elements[table].description.get())->place.hangs_on();
+    const Panel* const panel = std::get_if<Panel>(elements[table].description.get());
+    if (panel == nullptr) return;
+    const Anchor present = panel->place.hangs_on();
     const Anchor best =
         debug::freest_corner(others, {box.width, box.height}, layouter.screen().area, present);
     if (best == present) return;

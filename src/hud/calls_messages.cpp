@@ -35,6 +35,16 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     RunningNotice& plate = state_->notices.plate_for(
         *notice, message.priority,
         [&](const RunningNotice& known) { return known.body->says(message.id, text); });
+    if (!plate.queue.has_room_for(message.priority)) {
+        state_->problems.report({{},
+                                 state_->elements[notice->element].name() + ": more than " +
+                                     std::to_string(NoticeQueue::most_waiting) +
+                                     " messages wait; others are left out",
+                                 "merge them into one, or let them expire",
+                                 ProblemCode::too_much,
+                                 Severity::warning});
+        return false;
+    }
     const std::size_t index = plate.body->add(themed, value, language, context);
     if (index == NoticeBody::no_message) return false;
     if (context.failed()) {

@@ -232,8 +232,21 @@ void Lists::rank(RunningList& list, std::size_t count, std::size_t shown) {
 
 /// Who is shown already keeps the panel; who is new takes one that nobody has.
 void Lists::give_panels(RunningList& list, std::size_t shown) {
-    if (list.key != no_field && shown > 0)
+    // What leaves shows what it reads until it is gone.
+    const auto leaves = [this](const Slot& slot) {
+        return !slot.is_taken && slot.panel != no_element && visibility_.is_drawn(slot.panel);
+    };
+    bool any_followed = false;
+    for (Slot& slot : list.slots) {
+        slot.is_followed = list.key != no_field && leaves(slot) && slot.entry < list.wanted.size();
+        if (!slot.is_followed) continue;
+        list.wanted[slot.entry] = 1;
+        any_followed = true;
+    }
+    if (list.key != no_field && (shown > 0 || any_followed))
         bindings_.read(*list.reader, list.key, list.wanted, std::span(list.keys).first(list.wanted.size()));
+    for (Slot& slot : list.slots)
+        slot.is_followed = slot.is_followed && key_of(list.keys[slot.entry].get()) == slot.key;
     list.ranked_keys.clear();
     list.by_rank.assign(shown, no_slot);
     for (Slot& slot : list.slots)
@@ -251,6 +264,15 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
             slot.rank = rank;
             list.by_rank[rank] = i;
         }
+        // One that comes back while it leaves is the same one, and turns round.
+        for (std::size_t i = 0; i < list.slots.size() && list.by_rank[rank] == no_slot; ++i) {
+            Slot& slot = list.slots[i];
+            if (slot.key != key || !leaves(slot)) continue;
+            slot.is_taken = true;
+            slot.rank = rank;
+            list.by_rank[rank] = i;
+            visibility_.set_by_list(slot.panel, true);
+        }
     }
     for (Slot& slot : list.slots) {
         if (!slot.is_taken || slot.rank != not_ranked) continue;
@@ -258,7 +280,10 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
         visibility_.set_by_list(slot.panel, false);
     }
     for (std::size_t rank = 0; rank < shown; ++rank) {
-        if (list.by_rank[rank] != no_slot) continue;
+        if (list.by_rank[rank] != no_slot) {
+            list.slots[list.by_rank[rank]].entry = list.ranking[rank];
+            continue;
+        }
         std::size_t free = no_slot;
         for (std::size_t i = 0; i < list.slots.size(); ++i) {
             const Slot& slot = list.slots[i];
@@ -268,7 +293,11 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
             if (is_idle) break;
         }
         Slot& slot = list.slots[free];
-        slot = {.panel = slot.panel, .key = list.ranked_keys[rank], .rank = rank, .is_taken = true};
+        slot = {.panel = slot.panel,
+                .key = list.ranked_keys[rank],
+                .rank = rank,
+                .is_taken = true,
+                .entry = list.ranking[rank]};
         list.by_rank[rank] = free;
         visibility_.set_by_list(slot.panel, true);
         snap_inside(slot.panel);
@@ -292,7 +321,9 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
         }
         // A list that was there before at this path may have had more panels.
         const std::size_t rank = told.slot < list.slots.size() ? list.slots[told.slot].rank : not_ranked;
-        if (rank == not_ranked) continue;
+        const bool is_followed = rank == not_ranked && told.slot < list.slots.size() &&
+                                 list.slots[told.slot].is_followed && told.field != no_field;
+        if (rank == not_ranked && !is_followed) continue;
         if (told.field == no_field) {
             if (told.name == "rank") bindings_.tell(told.source, Value(static_cast<std::int64_t>(rank + 1)));
             if (list.tags != nullptr && told.name == "distance")
@@ -305,7 +336,8 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
             bindings_.read(*list.reader, told.field, list.wanted,
                            std::span(list.values).first(list.wanted.size()));
         read = told.field;
-        bindings_.tell(told.source, list.values[list.ranking[rank]].get());
+        const std::size_t entry = is_followed ? list.slots[told.slot].entry : list.ranking[rank];
+        bindings_.tell(told.source, list.values[entry].get());
     }
 }
 

@@ -60,6 +60,8 @@ class Lists {
         std::uint64_t key = 0;          ///< of the entry that it shows, or has shown last
         std::size_t rank = not_ranked;  ///< of this entry in this frame
         bool is_taken = false;
+        std::size_t entry = 0;     ///< where its entry was in the container
+        bool is_followed = false;  ///< it leaves, and its entry is still there
         // Of tags.
         WorldPoint place{};  ///< of its thing, also when that is gone
         bool is_at_edge = false;

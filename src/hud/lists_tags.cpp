@@ -65,6 +65,9 @@ void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown,
 }
 
 void Lists::find_places(RunningList& list, const View& view) {
+    for (Slot& slot : list.slots)
+        if (slot.is_followed && slot.entry < list.tags->things().places.size())
+            slot.place = list.tags->things().places[slot.entry];
     for (std::size_t rank = 0; rank < list.ranking.size(); ++rank) {
         const std::size_t number = list.by_rank[rank];
         Slot& slot = list.slots[number];

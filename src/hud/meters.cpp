@@ -13,9 +13,20 @@ void Meters::add(const Meter& meter) {
     made.low = bindings_.add_told(meter.id + ".low", Value::Type::float64);
 }
 
-void Meters::change(const Meter& meter) {
-    for (Running& running : meters_)
-        if (running.id == meter.id) running.meter = FrameMeter(meter.interval);
+bool Meters::set_interval(std::string_view id, Seconds interval) {
+    for (Running& running : meters_) {
+        if (running.id != id) continue;
+        running.meter.set_interval(interval);
+        return true;
+    }
+    return false;
+}
+
+std::vector<std::string_view> Meters::names() const {
+    std::vector<std::string_view> names;
+    for (const Running& running : meters_)
+        names.push_back(running.id);
+    return names;
 }
 
 void Meters::advance(const FrameTime& time) {

@@ -33,12 +33,13 @@ bool holds(std::span<const Point> corners, Point point) {
     return !(left && right);
 }
 
-/// Draws texts in the font of the HUD.
+/// Draws texts in a font that can be read at a small size; in that of the HUD, which may be of pixels or of letters as in an old book, only where
+/// there is no other.
 class Writer {
  public:
     Writer(const Parts& hud, DrawGroup& into) : into_(into), measurer_(*hud.layouter.measurer()) {
-        font_ = measurer_.find(hud.locales.font(hud.language.get()), 500);
-        if (!font_) font_ = measurer_.find("sans-serif", 500);
+        font_ = measurer_.find("sans-serif", 500);
+        if (!font_) font_ = measurer_.find(hud.locales.font(hud.language.get()), 500);
     }
     explicit operator bool() const { return font_.has_value(); }
 

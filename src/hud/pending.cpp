@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/instants.hpp"
+
 namespace rapido {
 namespace {
 
@@ -89,22 +91,23 @@ void PendingAmounts::tell(Amount& amount, const FrameTime& time) {
             bindings_.tell(source, Value());
         return;
     }
-    const std::int64_t change = *of_truth - amount.counted;
-    (change > 0 ? amount.waiting_gain : amount.waiting_loss) += change;
+    const std::int64_t change = saturated_difference(*of_truth, amount.counted);
+    std::int64_t& waiting = change > 0 ? amount.waiting_gain : amount.waiting_loss;
+    waiting = saturated_sum(waiting, change);
     amount.counted = *of_truth;
-    const std::int64_t held = *of_truth - *of_target;
-    if (!waits || amount.waiting_gain + amount.waiting_loss != held) {
+    const std::int64_t held = saturated_difference(*of_truth, *of_target);
+    if (!waits || saturated_sum(amount.waiting_gain, amount.waiting_loss) != held) {
         amount.waiting_gain = std::max<std::int64_t>(held, 0);
         amount.waiting_loss = std::min<std::int64_t>(held, 0);
     }
-    const std::int64_t travels = *of_target - *of_shown;
+    const std::int64_t travels = saturated_difference(*of_target, *of_shown);
     const int places = elements_[amount.total].body->places().value_or(0);
     const auto tell = [&](SourceIndex source, std::int64_t count) {
         bindings_.tell(source, amount_of(count, places));
     };
-    tell(amount.net, held + travels);
-    tell(amount.gain, amount.waiting_gain + std::max<std::int64_t>(travels, 0));
-    tell(amount.loss, amount.waiting_loss + std::min<std::int64_t>(travels, 0));
+    tell(amount.net, saturated_sum(held, travels));
+    tell(amount.gain, saturated_sum(amount.waiting_gain, std::max<std::int64_t>(travels, 0)));
+    tell(amount.loss, saturated_sum(amount.waiting_loss, std::min<std::int64_t>(travels, 0)));
 }
 
 }  // namespace rapido

@@ -93,6 +93,7 @@ void Readouts::set_color(ElementIndex index, Color color, const FrameTime& time)
     }
     // Without bands nothing else is said about its look.
     elements_.mark_moved(index);
+    elements_.mark_changed_next(index);
     elements_[index].body->set_look({.color = color});
 }
 

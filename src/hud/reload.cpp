@@ -54,8 +54,11 @@ Problems Hud::reload(const HudDefinition& definition) {
 
     state_->reload(definition, made);
     state_->problems = ProblemLog();
-    for (const Problem& problem : found)
+    for (Problem& problem : found) {
         state_->problems.report(problem);
+        // It is made: what is left of it is none of the errors that keep one from being made.
+        problem.severity = Severity::warning;
+    }
     state_->record("reload", definition);
     return found;
 }
@@ -220,7 +223,7 @@ void Hud::State::reload_timers(const HudDefinition& definition, const HudDefinit
         if (old == nullptr && !bindings.is_told(definition.meters[i].id + ".rate"))
             add(definition.meters[i], origin_at(definition.meter_origins, i));
         else if (old == nullptr || !(*old == definition.meters[i]))
-            meters.change(definition.meters[i]);
+            meters.set_interval(definition.meters[i].id, definition.meters[i].interval);
     }
 }
 

@@ -90,9 +90,10 @@ void TagRanking::follow_changes(Nanoseconds now) {
     const std::size_t mask = table_.size() - 1;
     for (std::uint32_t i = 0; i < before_.size(); ++i) {
         std::size_t at = (before_[i].key * 0x9e3779b97f4a7c15ULL >> 20U) & mask;
-        while (table_[at] != nobody)
+        // Of those with equal keys the first one counts: a key per table entry, or looking for one would take all of them.
+        while (table_[at] != nobody && before_[table_[at]].key != before_[i].key)
             at = (at + 1) & mask;
-        table_[at] = i;
+        if (table_[at] == nobody) table_[at] = i;
     }
 }
 

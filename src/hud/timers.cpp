@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "base/instants.hpp"
 #include "hud/readouts.hpp"
 
 namespace rapido {
@@ -12,7 +13,8 @@ bool RunningTimer::reports(Nanoseconds at) const {
     return std::any_of(marks.begin(), marks.end(), [&](const Mark& mark) {
         const Nanoseconds first = to_nanoseconds(mark.at);
         const Nanoseconds every = to_nanoseconds(mark.every);
-        const Nanoseconds behind = timer->counts_down() ? first - at : at - first;
+        const Nanoseconds behind =
+            timer->counts_down() ? saturated_difference(first, at) : saturated_difference(at, first);
         return behind.count() == 0 ||
                (behind.count() > 0 && every.count() > 0 && (behind % every).count() == 0);
     });
@@ -166,7 +168,8 @@ void Timers::pass_edges(const RunningTimer& timer, const TimerEvent& told, const
     const bool down = timer.timer->counts_down();
     const Nanoseconds duration = timer.timer->duration();
     const auto position_at = [&](Nanoseconds at) {
-        return down ? TimerPosition{at, duration - at} : TimerPosition{duration - at, at};
+        const Nanoseconds other = saturated_difference(duration, at);
+        return down ? TimerPosition{at, other} : TimerPosition{other, at};
     };
     if (told.kind == TimerEvent::Kind::end) {
         for (const ElementIndex index : timer.shown_by) {
@@ -182,7 +185,8 @@ void Timers::pass_edges(const RunningTimer& timer, const TimerEvent& told, const
     for (auto edge = first; edge != last; ++edge) {
         // On the edge, and the least time behind it: a band ends beyond its edge.
         pass_edge(edge->element, timer, position_at(told.at), time, before);
-        pass_edge(edge->element, timer, position_at(told.at + Nanoseconds{down ? -1 : 1}), time, before);
+        pass_edge(edge->element, timer, position_at(saturated_sum(told.at, Nanoseconds{down ? -1 : 1})), time,
+                  before);
     }
 }
 
@@ -191,7 +195,8 @@ void Timers::report(TimerIndex index, const FrameTime& time, Nanoseconds to_come
     RunningTimer& timer = timers_[index];
     if (timer.timer->event_count() == timer.seen) return;
     for (const TimerEvent& told : timer.timer->events(timer.seen)) {
-        const Nanoseconds before = timer.timer->age() + to_come - told.time;
+        const Nanoseconds before =
+            saturated_sum(saturated_difference(timer.timer->age(), told.time), to_come);
         const auto tell = [&](HappeningKind kind, std::int64_t detail = 0) {
             happenings_.add({.time = time.real_time(before, timer.clock),
                              .kind = kind,

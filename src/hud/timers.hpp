@@ -118,8 +118,9 @@ class Meters {
     explicit Meters(Bindings& bindings) : bindings_(bindings) {}
 
     void add(const Meter& meter);
-    /// A meter that is there counts over another interval from now on.
-    void change(const Meter& meter);
+    /// A meter counts over another interval from now on. False where there is none of this id.
+    bool set_interval(std::string_view id, Seconds interval);
+    std::vector<std::string_view> names() const;
     void advance(const FrameTime& time);
     void tell(const FrameTime& time);
 

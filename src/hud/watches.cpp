@@ -1,6 +1,8 @@
 #include "hud/watches.hpp"
 
 #include <algorithm>
+#include <cmath>
+#include <utility>
 
 namespace rapido::debug {
 namespace {
@@ -11,8 +13,25 @@ constexpr float text_size = 13;  ///< of its texts
 
 FormattedText text_of(std::string_view format) {
     const Result<Format> parsed = Format::parse(format);
-    // A pattern that is none is shown as the value by itself.
-    return FormattedText(parsed ? *parsed : *Format::parse("{}"));
+    if (parsed) return FormattedText(*parsed);
+    // What is wrong with a pattern stands where its value would.
+    std::string says;
+    for (const char c : parsed.problems().front().message) {
+        if (c == '{' || c == '}') says += c;
+        says += c;
+    }
+    return FormattedText(*Format::parse(says));
+}
+
+/// The unit in which a length of time is read best, and a pattern for it.
+std::string_view unit_of(Seconds time) {
+    const double length = std::abs(time.count());
+    return length < 1 ? "ms" : length < 120 ? "s" : "min";
+}
+const Format& format_in(std::string_view unit) {
+    static const Format milliseconds = *Format::parse("{:.1f} ms"), seconds = *Format::parse("{:.2f} s"),
+                        minutes = *Format::parse("{:%H:%M:%S}");
+    return unit == "ms" ? milliseconds : unit == "s" ? seconds : minutes;
 }
 
 }  // namespace
@@ -24,7 +43,7 @@ std::shared_ptr<WatchList> WatchList::of_thread() {
 
 std::size_t WatchList::add(std::string_view group, std::string_view name, std::string_view format) {
     const std::size_t index = all_.size();
-    all_.push_back({group, name, text_of(format), {}, Seconds{0}});
+    all_.push_back({group, name, text_of(format), {}, Seconds{0}, format != "{}"});
     const auto place =
         std::upper_bound(ordered_.begin(), ordered_.end(), group,
                          [this](std::string_view a, std::size_t b) { return a < all_[b].group; });
@@ -36,7 +55,16 @@ void WatchList::write(std::size_t index, const Value& value) {
     Watch& watch = all_[index];
     watch.value = value;
     watch.idle = Seconds{0};
-    watch.text.update({.value = watch.value.get(), .max = {}, .delta = {}});
+    if (watch.has_own_format || value.type() != Value::Type::duration) {
+        watch.text.update({.value = watch.value.get(), .max = {}, .delta = {}});
+        return;
+    }
+    // Whole seconds, as a countdown shows them, say nothing of 1500 ms.
+    const Seconds time = to_seconds(value.duration());
+    const std::string_view unit = unit_of(time);
+    if (std::exchange(watch.unit, unit) != unit) watch.text = FormattedText(format_in(unit));
+    const Value shown = unit == "ms" ? Value(time.count() * 1000) : unit == "s" ? Value(time.count()) : value;
+    watch.text.update({.value = shown, .max = {}, .delta = {}});
 }
 
 void WatchList::begin_frame(Seconds step) {

@@ -37,6 +37,8 @@ class WatchList final : public detail::EntryReader {
         FormattedText text;
         KeptValue value;
         Seconds idle{0};
+        bool has_own_format = true;  ///< another one than the usual one
+        std::string_view unit{};     ///< in which a time is shown where nothing else is said
     };
     std::vector<Field> fields_{{"key", Value::Type::uint64},
                                {"group", Value::Type::text},

@@ -43,6 +43,7 @@ void NoticeQueue::post(const PostedMessage& message, Nanoseconds now) {
         same->posted = now;
     } else {
         waiting_.push_back({message, now, 1});
+        make_room(now);
     }
     if (shown_ && !gone_at_ && shown_->message.priority < message.priority && !holds_) {
         const bool unread = shown_->message.lasting || now - entered_ < (leaves_at_ - entered_) / 2;
@@ -50,6 +51,24 @@ void NoticeQueue::post(const PostedMessage& message, Nanoseconds now) {
         begin_leaving(now);
     }
     advance(now);
+}
+
+bool NoticeQueue::has_room_for(int priority) const {
+    return waiting_.size() < most_waiting ||
+           std::any_of(waiting_.begin(), waiting_.end(),
+                       [&](const Item& item) { return item.message.priority < priority; });
+}
+
+/// The least urgent of those that wait, the latest one among equals, is left out where too many wait.
+void NoticeQueue::make_room(Nanoseconds now) {
+    if (waiting_.size() <= most_waiting) return;
+    auto least = waiting_.begin();
+    for (auto item = waiting_.begin(); item != waiting_.end(); ++item)
+        if (item->message.priority < least->message.priority ||
+            (item->message.priority == least->message.priority && item->posted >= least->posted))
+            least = item;
+    changes_.push_back({NoticeChange::Kind::skip, least->message.key, now});
+    waiting_.erase(least);
 }
 
 void NoticeQueue::take_away(std::uint32_t key, Nanoseconds now) {

@@ -1,6 +1,7 @@
 #include "rapido/motion/trail.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace rapido {
 
@@ -18,8 +19,8 @@ void Trail::set_target(double target, double shown, Nanoseconds now, bool instan
             flight_.land();
         }
         lost_to_ = target;
-        due_ = now + delay_;
-        waiting_ = true;
+        if (!std::exchange(waiting_, true)) first_ = now;
+        due_ = std::min(now + delay_, first_ + delay_ + delay_);
     }
     target_ = target;
 }

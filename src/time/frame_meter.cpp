@@ -13,10 +13,16 @@ constexpr std::size_t most_seen = 1000, least_seen = 100;
 
 }  // namespace
 
-FrameMeter::FrameMeter(Seconds interval)
-    : interval_(
-          std::clamp(to_nanoseconds(interval), Nanoseconds{std::chrono::milliseconds{1}}, Clock::longest)),
-      next_close_(interval_) {}
+static Nanoseconds limited(Seconds interval) {
+    return std::clamp(to_nanoseconds(interval), Nanoseconds{std::chrono::milliseconds{1}}, Clock::longest);
+}
+
+FrameMeter::FrameMeter(Seconds interval) : interval_(limited(interval)), next_close_(interval_) {}
+
+void FrameMeter::set_interval(Seconds interval) {
+    interval_ = limited(interval);
+    next_close_ = grid_after(clock_.now(), interval_);
+}
 
 bool FrameMeter::advance(Seconds frame) {
     if (!clock_.advance(frame)) return false;

@@ -190,6 +190,18 @@ TimerState GameTimer::state() const {
             .loop = loop_};
 }
 
+bool GameTimer::can_be(const TimerState& state) const {
+    const bool times_fit = state.position.count() >= 0 && state.position.count() < limit &&
+                           state.duration.count() >= 0 && state.duration.count() < limit;
+    const bool down = direction_ == Direction::down;
+    const bool has_end = down || state.duration.count() > 0;
+    const bool is_within = down || !has_end || state.position <= state.duration;
+    const Nanoseconds last = down ? Nanoseconds{0} : state.duration;
+    const bool is_over = state.run == TimerState::Run::ended;
+    return times_fit && is_within && state.speed >= 0 && state.speed <= 1e6 &&
+           state.run <= TimerState::Run::ended && (!is_over || (has_end && state.position == last));
+}
+
 void GameTimer::restore(const TimerState& state) {
     duration_ = std::clamp(state.duration, Nanoseconds{0}, Nanoseconds{limit});
     speed_ = state.speed > 0 ? std::min(state.speed, 1e6) : 0;
@@ -222,8 +234,10 @@ void GameTimer::put(const detail::TimerNumbers& numbers, std::span<const TimerEv
     state_ = static_cast<State>(std::min(numbers.state, TimerState::Run::ended));
     loop_ = numbers.loop;
     if (log_.size() > kept_events) log_.erase(log_.begin(), log_.end() - kept_events / 2);
-    for (const TimerEvent& event : events)
+    for (TimerEvent event : events)
         if (event.number > numbered_) {
+            event.time = std::clamp(event.time, Nanoseconds{0}, age_);
+            event.at = std::clamp(event.at, Nanoseconds{0}, Nanoseconds{limit});
             log_.push_back(event);
             numbered_ = event.number;
         }

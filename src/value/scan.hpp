@@ -3,6 +3,7 @@
 
 #include <cstddef>
 #include <cstdint>
+#include <deque>
 #include <string>
 #include <unordered_map>
 #include <vector>
@@ -95,7 +96,8 @@ class Scan {
     static const void* identity(const detail::Binding& source);
 
     std::vector<Record> records_;
-    std::vector<Details> details_;
+    /// A record views the text in its details: those never move.
+    std::deque<Details> details_;
     std::vector<SourceIndex> free_;
     Column<std::uint8_t> bytes_;
     Column<std::uint16_t> halves_;

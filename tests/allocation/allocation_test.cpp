@@ -173,7 +173,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     };
     std::vector<Pilot> pilots;
     for (int i = 0; i < 12; ++i)
-        pilots.push_back({"pilot " + std::to_string(i), i});
+        pilots.push_back({"pilot " + std::to_string(10 + i), i});
     hud.add(list_of({.id = "board",
                      .entries = watch_entries(pilots, entry_field("name", &Pilot::name),
                                               entry_field("score", &Pilot::score)),

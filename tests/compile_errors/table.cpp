@@ -86,6 +86,18 @@ int main() {
     // watch_struct_behind_pointer: cannot show a value of this type
     Village* village = nullptr;
     rapido::watch(village, [](const Village& any) -> const Village& { return any; });
+    // shared_of_large_alignment: take the alignas away from the state
+    struct alignas(64) Lane {
+        int cars = 0;
+    };
+    rapido::Shared<Lane> shared;
+    // shared_of_a_whole_world: at most 64 KiB; share what a HUD shows
+    struct World {
+        std::array<double, 10000> heights{};
+    };
+    rapido::Shared<World> shared;
+    // catalogue_of_views: what a pointer or a view sees may be gone
+    rapido::FunctionCatalogue words([](std::string_view text) { return std::string(text).c_str(); });
     // assignment: (discards qualifiers|read-only|not assignable|no viable overloaded)
     hud[ref].color = rapido::rgb(0xff0000);
     // timer_by_its_base: (is protected within this context|calling a protected destructor)

@@ -103,6 +103,23 @@ TEST_P(GlDrawerTest, draws_as_a_picture_does_and_leaves_the_state_as_it_was) {
     gl<void(int, int, int, int)>("glViewport")(1, 2, 300, 200);
     gl<void(unsigned, unsigned)>("glBlendFunc")(0x0302, 0x0303);
     gl<void(unsigned, int)>("glPixelStorei")(0x0CF5, 2);
+    // What lies further away, and spoils all that is drawn.
+    std::vector<unsigned> strange{0x8C89};  // rasterizer discard
+    if (!is_es)
+        strange.insert(strange.end(),
+                       {0x0BF2, 0x0B41, 0x8F9D, 0x3000});  // logic, smooth polygons, restart, a clip plane
+    const auto disable = gl<void(unsigned)>("glDisable");
+    const auto color_mask =
+        gl<void(unsigned char, unsigned char, unsigned char, unsigned char)>("glColorMask");
+    const auto polygon_mode = is_es ? nullptr : gl<void(unsigned, unsigned)>("glPolygonMode");
+    unsigned unpack = 0;
+    gl<void(int, unsigned*)>("glGenBuffers")(1, &unpack);
+    gl<void(unsigned, unsigned)>("glBindBuffer")(0x88EC, unpack);
+    gl<void(unsigned, std::ptrdiff_t, const void*, unsigned)>("glBufferData")(0x88EC, 64, nullptr, 0x88E0);
+    gl<void(unsigned, int)>("glPixelStorei")(0x0CF3, 3);
+    gl<void(unsigned, int)>("glPixelStorei")(0x0CF4, 5);
+    if (!is_es) gl<void(unsigned)>("glLogicOp")(0x1506);  // exclusive or
+    if (!is_es) gl<void(unsigned)>("glPrimitiveRestartIndex")(2);
     gl<void(float, float, float, float)>("glClearColor")(48 / 255.0F, 72 / 255.0F, 88 / 255.0F, 1);
 
     GlDrawer drawer(SDL_GL_GetProcAddress, Stage::fonts(), &images, is_es);
@@ -114,10 +131,28 @@ TEST_P(GlDrawerTest, draws_as_a_picture_does_and_leaves_the_state_as_it_was) {
         gl<void(unsigned)>("glDisable")(0x0C11);
         gl<void(unsigned)>("glClear")(0x4000);
         enable(0x0C11);
+        for (const unsigned on : strange)
+            enable(on);
+        color_mask(0, 1, 0, 1);
+        if (!is_es) polygon_mode(0x0408, 0x1B01);  // lines
+        if (frame == 2) drawer.reset();            // as if the context had been lost
         const Status drawn = drawer.draw(list, width, height);
         ASSERT_TRUE(drawn) << to_string(drawn.problem());
         EXPECT_EQ(gl<unsigned()>("glGetError")(), 0U);
+        for (const unsigned on : strange) {
+            EXPECT_TRUE(is_enabled(on)) << std::hex << on;
+            disable(on);
+        }
+        EXPECT_EQ(integer(0x0C23), (std::array{0, 1, 0, 1})) << "color mask";
+        color_mask(1, 1, 1, 1);
+        if (is_es) continue;
+        EXPECT_EQ(integer(0x0B40)[0], 0x1B01) << "polygon mode";
+        polygon_mode(0x0408, 0x1B02);
     }
+    EXPECT_EQ(integer(0x88EF)[0], static_cast<int>(unpack)) << "unpack buffer";
+    EXPECT_EQ(integer(0x0CF3)[0], 3) << "skipped rows";
+    EXPECT_EQ(integer(0x0CF4)[0], 5) << "skipped pixels";
+    gl<void(unsigned, unsigned)>("glBindBuffer")(0x88EC, 0);
     for (const unsigned on : {0x0B71U, 0x0B44U, 0x0C11U})
         EXPECT_TRUE(is_enabled(on));
     EXPECT_FALSE(is_enabled(0x0BE2)) << "blending";

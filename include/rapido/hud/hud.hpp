@@ -240,6 +240,10 @@ class Hud {
     /// for a dead element and one that is no popups, which is a problem, and for a place that is not finite.
     bool pop(ElementRef popups, const Pop& pop);
 
+    /// Lets a meter count over another interval from now on; what it shows stays until the next one closes. False, with a problem, for an
+    /// unknown meter.
+    bool set_interval(std::string_view meter, Seconds interval);
+
     /// Shares the limit of flashes with other HUDs: one for a window. It must outlive the HUD. Without it the HUD has
     /// its own.
     void set_flash_limit(FlashLimit& limit);

@@ -65,6 +65,10 @@ class NoticeQueue {
     }
 
     void post(const PostedMessage& message, Nanoseconds now);
+    /// So many wait at most; then the least urgent one is left out.
+    static constexpr std::size_t most_waiting = 256;
+    /// Whether a message of this priority would be shown some time.
+    bool has_room_for(int priority) const;
     /// The one with this key leaves, or waits no more.
     void take_away(std::uint32_t key, Nanoseconds now);
     /// Forgets all messages, the one on screen too, without a change.
@@ -94,6 +98,7 @@ class NoticeQueue {
         int count = 1;
     };
     std::vector<Item>::iterator next_waiting();
+    void make_room(Nanoseconds now);
     void begin(Nanoseconds at);
     void begin_leaving(Nanoseconds at);
     Nanoseconds expiry(const Item& item) const;

@@ -7,7 +7,7 @@
 namespace rapido {
 
 /// A second bar that shows how much was just lost: it stays for the delay, which each further loss restarts,
-/// and then drains to the value.
+/// and then drains to the value. Under losses that do not stop, it drains all the same: twice the delay after the first of them at most.
 struct BarTrail {
     Seconds delay{0};       ///< before the trail drains; zero means no trail
     Seconds duration{0.5};  ///< how long the trail takes to drain
@@ -43,7 +43,8 @@ class Trail {
     Motion drain_;
     double target_ = 0;   ///< of the value
     double lost_to_ = 0;  ///< where to drain after the delay
-    Nanoseconds due_{0};  ///< when the delay ends
+    Nanoseconds due_{0};    ///< when the delay ends
+    Nanoseconds first_{0};  ///< when the first of the losses came that have not begun to drain
     bool waiting_ = false;
     double end_ = 0;  ///< where the drain in progress goes
     Flight flight_;

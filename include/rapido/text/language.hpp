@@ -8,6 +8,7 @@
 #include <span>
 #include <string>
 #include <string_view>
+#include <type_traits>
 #include <utility>
 #include <vector>
 
@@ -76,20 +77,61 @@ class Catalogue {
     virtual std::optional<Translation> find(std::string_view text) const = 0;
 };
 
-/// A catalogue that is a function of the game:
+namespace detail {
+/// What becomes a C string, and nothing else in one step.
+struct OnlyCString {
+    operator const char*() const;
+};
+template <class T>
+concept TextByValue = std::is_same_v<T, std::string> || std::is_same_v<T, std::optional<std::string>>;
+}  // namespace detail
+
+/// A catalogue that is a function of the game: one of a `const char*` that returns a `const char*`, which is copied at once while its
+/// argument lives, or one of a `std::string_view` that returns a `std::string` or a `std::optional<std::string>`. A null pointer and an
+/// empty optional mean that there is no translation.
 ///
-///     rapido::FunctionCatalogue words([](std::string_view text) { return gettext(std::string(text).c_str()); });
+///     rapido::FunctionCatalogue words(&gettext);
+///     rapido::FunctionCatalogue others([](std::string_view text) -> std::optional<std::string> { return look_up(text); });
+///
+/// A function of a `std::string_view` that returns a pointer or a view does not compile: it could point into a text that is gone.
 class FunctionCatalogue final : public Catalogue {
  public:
-    using Function = std::function<std::optional<std::string>(std::string_view)>;
-    explicit FunctionCatalogue(Function function) : function_(std::move(function)) {}
+    template <class Function>
+        requires(!std::is_same_v<std::remove_cvref_t<Function>, FunctionCatalogue>)
+    explicit FunctionCatalogue(Function function) : function_(wrapped(std::move(function))) {}
     std::optional<Translation> find(std::string_view text) const override {
-        std::optional<std::string> found = function_(text);
+        std::optional<std::string> found = function_(std::string(text));
         return found ? std::optional(Translation::of(*std::move(found))) : std::nullopt;
     }
 
  private:
-    Function function_;
+    using Wrapped = std::function<std::optional<std::string>(const std::string&)>;
+    template <class Function>
+    static Wrapped wrapped(Function function) {
+        if constexpr (std::is_invocable_v<Function&, std::string_view>) {
+            static_assert(detail::TextByValue<std::invoke_result_t<Function&, std::string_view>>,
+                          "rapido::FunctionCatalogue: a function of a std::string_view returns a std::string or a "
+                          "std::optional<std::string>; what a pointer or a view sees may be gone");
+            return [held = std::move(function)](const std::string& text) mutable -> std::optional<std::string> {
+                return held(std::string_view(text));
+            };
+        } else {
+            static_assert(std::is_invocable_v<Function&, detail::OnlyCString>,
+                          "rapido::FunctionCatalogue takes a function of a std::string_view or of a const char*");
+            return [held = std::move(function)](const std::string& text) mutable -> std::optional<std::string> {
+                if constexpr (std::is_convertible_v<decltype(held(text.c_str())), const char*>) {
+                    const char* const found = held(text.c_str());
+                    return found != nullptr ? std::optional<std::string>(found) : std::nullopt;
+                } else {
+                    static_assert(detail::TextByValue<decltype(held(text.c_str()))>,
+                                  "rapido::FunctionCatalogue: the function returns a const char*, a std::string or a "
+                                  "std::optional<std::string>");
+                    return held(text.c_str());
+                }
+            };
+        }
+    }
+    Wrapped function_;
 };
 
 /// Everything of a HUD that depends on the player's language. Any `format` and `placeholder` in a HUD is a

@@ -19,6 +19,9 @@ class FrameMeter {
     /// Counts one frame of this real length. Returns whether it closed an interval, so that `rate` is new.
     bool advance(Seconds frame);
 
+    /// Sets the interval from now on; what was shown stays until the next one closes.
+    void set_interval(Seconds interval);
+
     /// Returns the frames a second over the last closed interval; nothing until the first has closed.
     std::optional<double> rate() const { return rate_; }
     /// Returns the longest frame of the last closed interval, and the average one.

@@ -108,7 +108,9 @@ class GameTimer {
 
     /// Returns what the timer is now.
     TimerState state() const;
-    /// Puts the timer where another one of its kind was. Nothing is reported; marks that lie ahead are armed.
+    /// Whether a timer of this kind can be there: a saved state may be damaged.
+    bool can_be(const TimerState& state) const;
+    /// Puts the timer where another one of its kind was; a time that cannot be is the nearest that can. Nothing is reported; marks that lie ahead are armed.
     void restore(const TimerState& state);
 
     bool running() const { return state_ == State::running; }

@@ -3,6 +3,7 @@
 
 #include <array>
 #include <atomic>
+#include <cstddef>
 #include <cstring>
 
 #include "rapido/value/watch.hpp"
@@ -20,6 +21,12 @@ template <class T>
 class Shared {
     static_assert(std::is_trivially_copyable_v<T>,
                   "rapido::Shared copies a state as bytes: it must be trivially copyable");
+    static_assert(alignof(T) <= alignof(std::max_align_t),
+                  "rapido::Shared keeps snapshots at the alignment of std::max_align_t: take the alignas away from the state, or "
+                  "share a plain copy of what a HUD shows");
+    static_assert(sizeof(T) <= 65536,
+                  "rapido::Shared copies the whole state in each update, on the stack: at most 64 KiB; share what a HUD shows "
+                  "in a state of its own");
 
  public:
     Shared() : cell_(std::make_shared<Cell>()) {}
