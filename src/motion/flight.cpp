@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/instants.hpp"
 #include "motion/spring.hpp"
 
 namespace rapido {
@@ -116,7 +117,7 @@ void Flight::retarget(double shift, Nanoseconds now, const Motion& motion, Scale
         if (!(easing_ == motion.easing)) easing_ = motion.easing;
         launch_curve(from, speed, room, duration);
     }
-    end_ = start_ + to_nanoseconds(Seconds{brake_ + travel_});
+    end_ = saturated_sum(start_, to_nanoseconds(Seconds{brake_ + travel_}));
     // A flight shorter than a nanosecond has no time in which to be anywhere else.
     if (end_ <= start_) land();
 }
