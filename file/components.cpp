@@ -15,8 +15,12 @@ namespace {
 /// A long text counts as many values: what is made of it takes as much longer.
 constexpr std::size_t bytes_of_value = 8;
 
+/// What a table becomes (a message, a band) has a thousand bytes and more, however little of it is said.
+constexpr std::size_t values_of_table = 8;
+
+/// So many values as a node counts.
 std::size_t size_of(const toml::node& node) {
-    std::size_t size = 1;
+    std::size_t size = node.is_table() ? values_of_table : 1;
     if (const toml::table* const table = node.as_table())
         for (const auto& [key, inner] : *table)
             size += size_of(inner);

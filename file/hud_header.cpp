@@ -26,16 +26,19 @@ constexpr auto keywords = std::to_array<std::string_view>(
      "using",       "virtual",  "void",       "volatile",  "wchar_t",   "while",        "xor",
      "xor_eq"});
 
-/// Macros that the standard headers, or compilers beside the standard, define in lower case.
+/// Macros that headers which a game includes, or compilers beside the standard, define under names that are no rarity.
 constexpr auto macros = std::to_array<std::string_view>(
-    {"assert", "errno", "fileno",    "i386", "linux",  "math_errhandling", "offsetof", "setjmp",   "signbit",
-     "stderr", "stdin", "stdout",    "unix", "va_arg", "va_copy",          "va_end",   "va_start", "near",
-     "far",    "small", "interface", "min",  "max"});
+    {"BUFSIZ",   "DOMAIN",    "EOF",      "FALSE",  "INFINITY", "NAN",    "NULL",      "OVERFLOW",
+     "TRUE",     "UNDERFLOW", "assert",   "errno",  "fileno",   "i386",   "linux",     "math_errhandling",
+     "offsetof", "setjmp",    "signbit",  "stderr", "stdin",    "stdout", "unix",      "va_arg",
+     "va_copy",  "va_end",    "va_start", "near",   "far",      "small",  "interface", "min",
+     "max"});
 
-/// Whether a name may be a macro: those of headers are written in capitals.
+/// Whether a name is such a macro, or a limit of <climits> and its like; `HP` and `FPS` are none.
 bool may_be_macro(std::string_view word) {
     const bool has_small = std::any_of(word.begin(), word.end(), [](char c) { return c >= 'a' && c <= 'z'; });
-    return (!has_small && word.size() > 1) || std::find(macros.begin(), macros.end(), word) != macros.end();
+    const bool is_limit = !has_small && (word.ends_with("_MAX") || word.ends_with("_MIN"));
+    return is_limit || std::find(macros.begin(), macros.end(), word) != macros.end();
 }
 
 bool is_identifier(std::string_view word) {
@@ -179,8 +182,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
             continue;
         }
         if (are_identifiers(source.name, ".") && has_macro(source.name)) {
-            refuse("may be a macro of a header", "give it a name in small letters that no header uses",
-                   ProblemCode::bad_id);
+            refuse("may be a macro of a header", "give it a name that no header uses", ProblemCode::bad_id);
             continue;
         }
         if (first == "bind") {

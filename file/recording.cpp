@@ -479,39 +479,36 @@ std::optional<Json> parsed(std::string_view line, const Location& at, Problems& 
     return std::nullopt;
 }
 
-/// Whether a line is the beginning of an object, and not one that is damaged in another way.
-bool is_cut_off(std::string_view line) {
-    int depth = 0;
+/// How deep a line of JSON is nested, without parsing it: the parser recurses.
+struct Nesting {
+    static constexpr int most = 8;  ///< nothing in a recording is nested deeper
+    int open = 0, deepest = 0;
     bool in_text = false;
-    for (std::size_t i = 0; i < line.size(); ++i) {
-        if (in_text) {
-            if (line[i] == '\\') ++i;
-            in_text = i >= line.size() || line[i] != '"';
-            continue;
+    explicit Nesting(std::string_view line) {
+        for (std::size_t i = 0; i < line.size(); ++i) {
+            if (in_text) {
+                if (line[i] == '\\') ++i;
+                in_text = i >= line.size() || line[i] != '"';
+                continue;
+            }
+            if (line[i] == '"') in_text = true;
+            if (line[i] == '{' || line[i] == '[') deepest = std::max(deepest, ++open);
+            if (line[i] == '}' || line[i] == ']') --open;
         }
-        if (line[i] == '"') in_text = true;
-        if (line[i] == '{' || line[i] == '[') ++depth;
-        if (line[i] == '}' || line[i] == ']') --depth;
     }
-    return line.starts_with('{') && (in_text || depth > 0);
-}
+    /// Whether the line is the beginning of an object, and not one that is damaged in another way.
+    bool is_cut_off() const { return in_text || open > 0; }
+};
 
-/// The parser recurses, and nothing in a recording is nested deeper than this.
-bool is_too_deep(std::string_view line) {
-    int depth = 0;
-    bool in_text = false;
-    for (std::size_t i = 0; i < line.size(); ++i) {
-        if (in_text) {
-            if (line[i] == '\\') ++i;
-            in_text = i < line.size() && line[i] != '"';
-            continue;
-        }
-        if (line[i] == '"') in_text = true;
-        if (line[i] == '{' || line[i] == '[') ++depth;
-        if (line[i] == '}' || line[i] == ']') --depth;
-        if (depth > 8) return true;
+/// Without the first bytes of a last character whose others were never written.
+std::string_view without_half_character(std::string_view text) {
+    for (std::size_t back = 1; back <= std::min<std::size_t>(text.size(), 3); ++back) {
+        const auto byte = static_cast<unsigned char>(text[text.size() - back]);
+        if ((byte & 0xC0U) == 0x80U) continue;
+        const std::size_t length = byte >= 0xF0U ? 4 : byte >= 0xE0U ? 3 : byte >= 0xC0U ? 2 : 1;
+        return length > back ? text.substr(0, text.size() - back) : text;
     }
-    return false;
+    return text;
 }
 
 }  // namespace
@@ -519,6 +516,7 @@ bool is_too_deep(std::string_view line) {
 Result<Recording> Recording::read(std::string_view text, const std::string& name) {
     if (text.size() > largest_recording)
         return Problem{{name}, "is larger than 256 MB", "", ProblemCode::too_large};
+    text = without_half_character(text);
     if (const int line = utf8::line_of_fault(text); line > 0)
         return Problem{
             {name, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
@@ -532,7 +530,8 @@ Result<Recording> Recording::read(std::string_view text, const std::string& name
         text.remove_prefix(std::min(line.size() + 1, text.size()));
         if (line.find_first_not_of(" \t\r") == std::string_view::npos) continue;
         const Location at{name, number, 1};
-        if (is_too_deep(line)) {
+        const Nesting nesting(line);
+        if (nesting.deepest > Nesting::most) {
             problems.push_back({at, "is nested too deep", "", ProblemCode::too_large});
             continue;
         }
@@ -540,7 +539,7 @@ Result<Recording> Recording::read(std::string_view text, const std::string& name
         const std::optional<Json> json = parsed(line, at, problems);
         if (!json) {
             // A game that ended in the middle of a line leaves such a file: it is worth what is before it.
-            if (ends_here && !is_first && is_cut_off(line)) {
+            if (ends_here && !is_first && nesting.is_cut_off()) {
                 problems.resize(told);
                 state->warnings.push_back({at, "is cut off; the recording is played up to there", "",
                                            ProblemCode::syntax, Severity::warning});

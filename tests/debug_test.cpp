@@ -26,6 +26,25 @@ std::string table_of(Hud& hud) {
     return all;
 }
 
+TEST(Watches, show_times_in_a_unit_that_says_something_and_what_is_wrong_with_a_pattern) {
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{}, {}, &measurer};
+    hud.show_watches();
+    for (const auto& [time, expected] : std::vector<std::pair<Seconds, std::string>>{{16.6667ms, "16.7 ms"},
+                                                                                     {-2ms, "-2.0 ms"},
+                                                                                     {1500ms, "1.50 s"},
+                                                                                     {59.999s, "60.00 s"},
+                                                                                     {125s, "00:02:05"}}) {
+        RAPIDO_WATCH(time);
+        RAPIDO_WATCH_AS("{:%M:%S}", time);
+        update(hud, 16ms);
+        EXPECT_NE(table_of(hud).find("time=" + expected), std::string::npos) << table_of(hud);
+    }
+    RAPIDO_WATCH_AS("{:q}", 5);
+    update(hud, 16ms);
+    EXPECT_NE(table_of(hud).find("spec"), std::string::npos) << table_of(hud);
+}
+
 TEST(Watches, show_any_value_in_one_line) {
     struct Plane {
         double speed = 140.25;
@@ -107,8 +126,7 @@ TEST(Watches, keep_clear_of_tags_where_those_are_seen) {
     }
     const Rect box = hud[hud.find("watches")].box;
     EXPECT_GT(box.width, 50);
-    EXPECT_TRUE(box.right() < 1140 || box.y > 80)
-        << "the tag is laid out elsewhere, and seen in that corner";
+    EXPECT_TRUE(box.right() < 1140 || box.y > 80) << "the tag is laid out elsewhere, and seen in that corner";
 }
 
 TEST(Watches, are_nothing_in_a_build_without_them) {

@@ -55,6 +55,9 @@ inline std::vector<HostileFile> hostile_files() {
                            "value=1.5\nmax=2.5\nformat=\"{:f}{max:f}{left:f}{:e}{:f}{:f}{:f}{:f}" +
                                to_string(i) + "\"\nrange=[-1e18, 1e18]");
         }));
+    add("a long style", "[style.long]\nmessages = [" + repeated(2'000, [](int i) {
+                            return "{ text = \"" + to_string(i) + "\" },";
+                        }) + "]\n" + repeated(4'000, [](int i) { return element("notice", i, "style = \"long\""); }));
     add("messages", "[[element]]\nkind=\"notice\"\nid=\"n\"\nmessages=[" + repeated(2'000, [](int i) {
                         return "{text=\"message " + to_string(i) + "\",when=true,lasting=true},";
                     }) + "]\n");

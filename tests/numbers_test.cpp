@@ -257,7 +257,7 @@ TEST(Compact, never_widens_at_a_boundary) {
 // ---------------------------------------------------------------------------------
 
 /// Differing in grouping, decimal mark, plural classes, powers of ten and digits.
-constexpr const char* tags[]{"en", "de", "fr", "hi", "ja", "ar-EG", "pl", "es"};
+constexpr const char* tags[]{"en", "en-IN", "de", "fr", "hi", "ja", "ar-EG", "pl", "es"};
 
 std::string from_icu(const icu::number::FormattedNumber& number, UErrorCode& status) {
     std::string text;

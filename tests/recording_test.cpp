@@ -631,6 +631,16 @@ TEST(Recording, names_the_line_of_what_is_wrong) {
     EXPECT_TRUE(Recording::read(first + "\n{\"time\":5,\"values\":{\"a\":1}}", "r.jsonl"));
 }
 
+/// Plays all of a recording, and draws each frame.
+void play_through(const Recording& recording) {
+    RecordingPlayer player(recording);
+    BoxMeasurer measurer;
+    Hud hud(recording.definition(), player.sources(), &measurer);
+    DrawList list;
+    while (player.update(hud))
+        hud.draw(list);
+}
+
 TEST(Recording, of_a_game_that_ended_in_a_line_plays_up_to_there) {
     const Recorded recorded(3, 30);
     const std::size_t first_line = recorded.text.find('\n');
@@ -651,6 +661,17 @@ TEST(Recording, of_a_game_that_ended_in_a_line_plays_up_to_there) {
             << to_string(read->warnings().front());
     }
     EXPECT_GT(last, 20U);
+    // Also in the middle of a character.
+    const std::string before = R"({"recording":1,"hud":""})"
+                               "\n{\"time\":5}\n{\"call\":\"set_visible\",\"group\":\"";
+    for (const std::string& character : {std::string("é"), std::string("火"), std::string("🔥")})
+        for (std::size_t bytes = 1; bytes <= character.size(); ++bytes) {
+            const auto read = Recording::read(before + character.substr(0, bytes), "r.jsonl");
+            ASSERT_TRUE(read) << character << bytes << to_string(read.problems().front());
+            EXPECT_EQ(read->frame_count(), 1U);
+            EXPECT_EQ(read->warnings().size(), 1U);
+        }
+    EXPECT_FALSE(Recording::read(before + "\x80\x80\"", "r.jsonl")) << "what is no character at all";
 }
 
 TEST(Recording, limits_what_all_its_lines_make) {
@@ -728,12 +749,7 @@ TEST(Recording, survives_any_number) {
         const auto recording = Recording::read(text, "numbers.jsonl");
         if (!recording) continue;
         ++played;
-        RecordingPlayer player(*recording);
-        BoxMeasurer measurer;
-        Hud hud(recording->definition(), player.sources(), &measurer);
-        DrawList list;
-        while (player.update(hud))
-            hud.draw(list);
+        play_through(*recording);
     }
     EXPECT_GT(played, 50);
 }
@@ -764,12 +780,7 @@ TEST(Recording, survives_any_damage) {
         const auto recording = Recording::read(text, "damaged.jsonl");
         if (!recording) continue;
         ++read;
-        RecordingPlayer player(*recording);
-        BoxMeasurer measurer;
-        Hud hud(recording->definition(), player.sources(), &measurer);
-        DrawList list;
-        while (player.update(hud))
-            hud.draw(list);
+        play_through(*recording);
     }
     EXPECT_GT(read, 5) << "some damage is to numbers alone";
 }

@@ -81,7 +81,7 @@ TEST(Check, finds_each_planted_fault_and_nothing_else) {
         const auto it = std::find_if(found.begin(), found.end(), is_it);
         EXPECT_NE(it, found.end()) << row.code << ": " << row.message;
         if (it == found.end()) continue;
-        // L of #d8d8d8 is 0.6867, and of #bfbfbf 0.5210, by the formula of WCAG on paper: the nearest grey to the text of five.
+        // L of #d8d8d8 is 0.6867, and of #bfbfbf 0.5210, by the formula of WCAG on paper: the nearest gray to the text of five.
         if (row.code == std::string("low_contrast")) {
             EXPECT_NEAR((*it)["measured"].get<double>(), (0.6867 + 0.05) / (0.5210 + 0.05), 0.01);
         }
@@ -121,8 +121,8 @@ TEST(Check, says_what_it_cannot_do) {
     const std::vector<std::pair<std::string, std::string>> rows{
         {"check none.toml", "none.toml: error: cannot be opened: No such file or directory"},
         {"check " + folder + "faults.toml --size 8", "a size is WIDTHxHEIGHT in pixels, such as 1280x800"},
-        {"check " + folder + "faults.toml --grey 0.5", "'0.5' is none; write LOW..HIGH, such as 0..0.6"},
-        {"check " + folder + "faults.toml --grey 0.7..0.2", "a grey is 0 (black) to 1 (white)"},
+        {"check " + folder + "faults.toml --gray 0.5", "'0.5' is none; write LOW..HIGH, such as 0..0.6"},
+        {"check " + folder + "faults.toml --gray 0.7..0.2", "a gray is 0 (black) to 1 (white)"},
         {"check " + folder + "faults.toml --smallest-text 12",
          "'12' is none; write SIZE@HEIGHT, such as 18@1080"},
         {"check " + folder + "faults.toml --translations x.toml", "needs a --locale for each"},

@@ -362,6 +362,7 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
 
     const std::string hud =
         folder.write("good.toml", "[[element]]\nkind=\"text\"\nid=\"a\"\nvalue=\"mission.acres\"\n");
+    const std::string endless = folder.write("endless.csv", "time,mission.acres\n0,1\n1e9,2\n");
     struct Case {
         std::string arguments;
         int exit;
@@ -371,6 +372,10 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
     std::filesystem::create_symlink("/dev/full", full);
     for (const Case& row : {
              Case{"play " + hud + " --trace " + csv, 0, "2"},
+             Case{"play " + hud + " --trace " + endless + " --rate 60", 1,
+                  "frames a second that is more than 5000000 frames; end it earlier with --to, or give a "
+                  "lower --rate"},
+             Case{"play " + hud + " --trace " + endless + " --rate 60 --to 1 --table", 0, "1.000  a   1"},
              Case{"play " + hud + " --trace " +
                       folder.write("t.jsonl", "{\"time\": 0, \"mission.acres\": 41}\n{\"time\": 1}\n") +
                       " --table",
@@ -429,7 +434,9 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
              Case{"play " + folder.path("s.jsonl") + " --at 3", 2, "outside the trace"},
              Case{"paly " + hud, 2, "error: unknown command 'paly'; did you mean 'play'?\n"},
              Case{"fly", 2, "error: unknown command 'fly'; expected one of demo"},
-             Case{"telegraph", 2, "expected one of demo, play, plot, names, check, preview, live, header, format, schema, why, manual or completion"},
+             Case{"telegraph", 2,
+                  "expected one of demo, play, plot, names, check, preview, live, header, format, schema, "
+                  "why, manual or completion"},
              Case{"", 2, "subcommand"},
              Case{"--help", 0, "play"},
          }) {

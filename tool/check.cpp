@@ -123,7 +123,7 @@ class Checker {
 
     Status check_looks(const Checked& checked, const Trace& played) {
         contrast_.emplace(checked,
-                          Backdrop{options_.background, options_.grey.value_or(std::array<double, 2>{0, 1})});
+                          Backdrop{options_.background, options_.gray.value_or(std::array<double, 2>{0, 1})});
         windows_ = sizes(checked.definition);
         scales_ = options_.scales.empty() ? std::vector<double>{1} : options_.scales;
         std::vector<GameState> base{checked.game.usual()};
@@ -174,7 +174,7 @@ class Checker {
                 stage.resize(window, scale);
                 look(stage, checked, places, seen, options_.smallest_text, findings_);
                 ++looks_;
-                // Over greys only the texts count, which are the same at every size.
+                // Over grays only the texts count, which are the same at every size.
                 const bool is_compared = is_drawn && scale == scales_.front() &&
                                          (!options_.background.empty() || window == windows_.front());
                 if (!is_compared) continue;

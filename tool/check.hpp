@@ -20,7 +20,7 @@ struct CheckOptions {
     std::vector<std::string> locales{};           ///< BCP 47; besides the HUD as it is written
     std::vector<std::string> translations{};      ///< files, for the locales in the same order
     std::string background{};                     ///< a picture behind the HUD; empty for none
-    std::optional<std::array<double, 2>> grey{};  ///< without a picture: from which grey to which, 0 to 1
+    std::optional<std::array<double, 2>> gray{};  ///< without a picture: from which gray to which, 0 to 1
     std::optional<std::array<double, 2>>
         smallest_text{};   ///< the smallest size of a font in pixels, at a height of the window
     double safe_area = 0;  ///< what of each edge may be hidden, as a part of the window

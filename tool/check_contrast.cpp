@@ -45,7 +45,7 @@ double contrast(const Pixel& text, double opacity, const Pixel& behind) {
     return (std::max(first, second) + 0.05) / (std::min(first, second) + 0.05);
 }
 
-Color grey_of(double part) {
+Color gray_of(double part) {
     const auto channel = static_cast<std::uint8_t>(std::lround(std::clamp(part, 0.0, 1.0) * 255));
     return {channel, channel, channel};
 }
@@ -148,19 +148,19 @@ double ContrastCheck::ratio_of(Canvas& canvas, const DrawGroup& group, std::size
 
 Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumstances& seen,
                            Findings& findings) {
-    constexpr int greys = 5;
+    constexpr int grays = 5;
     DrawList list;
     hud.draw(list);
     const Result<Canvas*> found = canvas(seen.window);
     if (!found) return found.problems().front();
     Canvas& canvas = **found;
     const bool has_picture = !backdrop_.picture.empty();
-    const auto [darkest, brightest] = backdrop_.grey;
+    const auto [darkest, brightest] = backdrop_.gray;
     const bool is_one = has_picture || darkest == brightest;
     std::vector<double> lowest(list.groups().size(), -1), lowest_over(list.groups().size(), 0);
-    for (int i = 0; i < (is_one ? 1 : greys); ++i) {
-        const double part = is_one ? darkest : darkest + (brightest - darkest) * i / (greys - 1);
-        canvas.below.fill(grey_of(part));
+    for (int i = 0; i < (is_one ? 1 : grays); ++i) {
+        const double part = is_one ? darkest : darkest + (brightest - darkest) * i / (grays - 1);
+        canvas.below.fill(gray_of(part));
         if (has_picture) canvas.below.draw(canvas.behind, {0, 0, seen.window.width, seen.window.height});
         const std::vector<double> now = ratios(canvas, list);
         for (std::size_t group = 0; group < now.size(); ++group)
@@ -181,7 +181,7 @@ Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumsta
         if (lowest[i] >= wanted - 0.005 || is_dimmed(shown, places)) continue;
         const auto rounded = [](double ratio) { return plain_number(std::floor(ratio * 100) / 100); };
         const std::string behind =
-            has_picture ? "the picture" : "a background of " + to_string(grey_of(lowest_over[i]));
+            has_picture ? "the picture" : "a background of " + to_string(gray_of(lowest_over[i]));
         Finding finding{
             {places.of(path, "color"),
              Places::name(shown) + " has a contrast of " + rounded(lowest[i]) + " : 1 over " + behind + "; " +

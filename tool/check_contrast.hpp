@@ -11,10 +11,10 @@
 
 namespace rapido::tool {
 
-/// What may lie behind a HUD: a picture, or else all greys between two, 0 to 1.
+/// What may lie behind a HUD: a picture, or else all grays between two, 0 to 1.
 struct Backdrop {
     std::string picture{};
-    std::array<double, 2> grey{0, 1};
+    std::array<double, 2> gray{0, 1};
 };
 
 /// Draws what a HUD shows over the backdrop, and compares the characters of each text with what lies below them (WCAG 2.x, success criterion

@@ -76,14 +76,14 @@ CLI::App* add_check(CLI::App& app, CheckOptions& options) {
         ->type_name("FILE");
     command
         ->add_option_function<std::string>(
-            "--grey",
+            "--gray",
             [&options](const std::string& text) {
-                const auto grey = read_pair(text, "..", "--grey", "LOW..HIGH, such as 0..0.6");
-                if (grey[0] < 0 || grey[1] > 1 || grey[0] > grey[1])
-                    throw CLI::ValidationError("--grey", "a grey is 0 (black) to 1 (white)");
-                options.grey = grey;
+                const auto gray = read_pair(text, "..", "--gray", "LOW..HIGH, such as 0..0.6");
+                if (gray[0] < 0 || gray[1] > 1 || gray[0] > gray[1])
+                    throw CLI::ValidationError("--gray", "a gray is 0 (black) to 1 (white)");
+                options.gray = gray;
             },
-            "without a picture: the greys that may lie behind the HUD, 0 to 1; without it, all of them")
+            "without a picture: the grays that may lie behind the HUD, 0 to 1; without it, all of them")
         ->type_name("LOW..HIGH");
     command
         ->add_option_function<std::string>(

@@ -11,7 +11,7 @@ _rapido() {
         play) options='-h --help --trace --sweep --rate --size --scale --locale --translations --theme --reduced-motion --at --png --sheet --crop --table --columns --explain --events --background --overlay --json --from --to --record' ;;
         plot) options='-h --help --trace --sweep --rate --size --scale --locale --translations --theme --reduced-motion --of -o --png --from --to' ;;
         names) options='-h --help --json' ;;
-        check) options='-h --help --trace --size --scale --locale --translations --background --grey --smallest-text --safe-area --json' ;;
+        check) options='-h --help --trace --size --scale --locale --translations --background --gray --smallest-text --safe-area --json' ;;
         preview) options='-h --help --trace --size --scale --locale --translations --theme --background --at --paused --set --png --watch --point' ;;
         live) options='-h --help --window --png --rate --events --table --json --size --scale --locale --translations --theme --background' ;;
         header) options='-h --help -o --out --type --namespace --depfile' ;;

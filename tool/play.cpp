@@ -1,5 +1,4 @@
 #include "tool/play.hpp"
-#include "tool/whole_file.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -8,6 +7,7 @@
 #include "rapido/picture.hpp"
 #include "tool/progress.hpp"
 #include "tool/report.hpp"
+#include "tool/whole_file.hpp"
 
 namespace rapido::tool {
 namespace {

@@ -1,5 +1,4 @@
 #include "tool/plot.hpp"
-#include "tool/whole_file.hpp"
 
 #include <algorithm>
 #include <array>
@@ -9,6 +8,7 @@
 
 #include "rapido/picture.hpp"
 #include "tool/report.hpp"
+#include "tool/whole_file.hpp"
 
 namespace rapido::tool {
 namespace {

@@ -1,5 +1,4 @@
 #include "tool/preview_session.hpp"
-#include "tool/whole_file.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -11,6 +10,7 @@
 #include "tool/game_states.hpp"
 #include "tool/report.hpp"
 #include "tool/sweep.hpp"
+#include "tool/whole_file.hpp"
 
 namespace rapido::tool {
 namespace {

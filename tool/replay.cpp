@@ -1,7 +1,5 @@
 #include "tool/replay.hpp"
 
-#include "tool/report.hpp"
-
 #include <algorithm>
 #include <cerrno>
 #include <cmath>
@@ -9,6 +7,7 @@
 #include <filesystem>
 
 #include "rapido/locale.hpp"
+#include "tool/report.hpp"
 #include "tool/sweep.hpp"
 
 namespace rapido::tool {

@@ -41,8 +41,11 @@ class Aside {
 
     int error() const { return file_ >= 0 ? 0 : error_; }
     const std::string& path() const { return path_; }
-    /// Puts it in the place of another one, with its mode.
-    bool replace(const std::string& other, mode_t mode) {
+    /// Lets it stay where it is.
+    void keep() { is_placed_ = true; }
+    /// Puts it in the place of another one, with its mode; and with its owner, where there was one and we may.
+    bool replace(const std::string& other, mode_t mode, const struct stat* before) {
+        if (before != nullptr && ::chown(path_.c_str(), before->st_uid, before->st_gid) != 0) errno = 0;
         is_placed_ = ::chmod(path_.c_str(), mode) == 0 && std::rename(path_.c_str(), other.c_str()) == 0;
         return is_placed_;
     }
@@ -96,14 +99,20 @@ Status write_whole(const std::string& path, const std::function<Status(const std
     }
     if (!is_there || before.st_nlink < 2) {
         const mode_t mode = is_there ? before.st_mode & 07777 : usual_mode();
-        if (!aside.replace(target, mode)) return fault(path, errno);
+        if (!aside.replace(target, mode, is_there ? &before : nullptr)) return fault(path, errno);
         return {};
     }
     std::ifstream from(aside.path(), std::ios::binary);
     std::ofstream to(target, std::ios::binary | std::ios::trunc);
     if (from.peek() != std::ifstream::traits_type::eof()) to << from.rdbuf();
     to.close();
-    if (!from || !to) return fault(path, errno);
+    if (!from || !to) {
+        // Half of it may be there: all of it is beside it.
+        Problem problem = fault(path, errno);
+        problem.hint = "what was to be written is in '" + aside.path() + "'";
+        aside.keep();
+        return problem;
+    }
     if (note != nullptr)
         *note = path + ": has " + std::to_string(before.st_nlink) +
                 " names (hard links), and was written in place";

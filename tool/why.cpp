@@ -144,12 +144,12 @@ constexpr std::array pages{
          "1.4.3: 4.5 : 1 for text below 24 "
          "px, or below 18.66 px where it is bold, and 3 : 1 above. It is measured on what is drawn, in each "
          "theme, over the picture of "
-         "'--background', or over the worst grey of '--grey'; 95 % of the pixels of the text reach it. What "
+         "'--background', or over the worst gray of '--gray'; 95 % of the pixels of the text reach it. What "
          "is dimmed with its group is "
          "left out.",
          "Give the text an 'outline', a 'shadow' or a plate, or another color. State what really lies behind "
          "the HUD: '--background "
-         "scene.png', '--grey 0..0.6'.",
+         "scene.png', '--gray 0..0.6'.",
          "text 'pale' has a contrast of 1.29 : 1 over a background of #bfbfbf; 3 : 1 is asked for (WCAG "
          "1.4.3)"},
     Page{ProblemCode::small_text,

@@ -1,4 +1,5 @@
 // Images, and what one quad cannot do.
+#include "draw/map_opacity.hpp"
 #include "render/mesh/group_maker.hpp"
 
 namespace rapido {
@@ -291,13 +292,7 @@ void GroupMaker::draw_pixels(const DrawCommand& command, std::span<const Point> 
 float GroupMaker::reached(const DrawCommand& command, const std::array<float, 4>& texel) {
     if (texel[3] <= 0) return 0;
     const float gray = (0.2126F * texel[0] + 0.7152F * texel[1] + 0.0722F * texel[2]) / texel[3];
-    const float edge = std::max(command.map_softness, 1e-6F);
-    const auto limited = [](float part) { return std::clamp(part, 0.0F, 1.0F); };
-    const float below =
-        command.map_to >= 1 + command.map_softness / 2 ? 1 : limited((command.map_to - gray) / edge + 0.5F);
-    const float above =
-        command.map_from <= -command.map_softness / 2 ? 1 : limited((gray - command.map_from) / edge + 0.5F);
-    return below * above;
+    return map_opacity(gray, command.map_from, command.map_to, command.map_softness);
 }
 
 }  // namespace rapido

@@ -7,6 +7,7 @@
 #include <cstring>
 #include <fstream>
 
+#include "draw/map_opacity.hpp"
 #include "render/picture/image_store.hpp"
 
 namespace rapido {
@@ -247,17 +248,10 @@ Surface between_grays(cairo_surface_t* map, float from, float to, float softness
     cairo_surface_flush(map);
     const int width = cairo_image_surface_get_width(map), height = cairo_image_surface_get_height(map);
     Surface made(cairo_image_surface_create(CAIRO_FORMAT_A8, width, height));
-    // A hair at least, so that there is something to divide by.
-    const float edge = std::max(softness, 1e-6F);
     std::array<std::uint8_t, 256> opacities{};
-    for (std::size_t gray = 0; gray < opacities.size(); ++gray) {
-        const float g = static_cast<float>(gray) / 255;
-        const auto limited = [](float part) { return std::clamp(part, 0.0F, 1.0F); };
-        // At the ends all of it is drawn, or nothing, also without a soft edge.
-        const float below = to >= 1 + softness / 2 ? 1 : limited((to - g) / edge + 0.5F);
-        const float above = from <= -softness / 2 ? 1 : limited((g - from) / edge + 0.5F);
-        opacities[gray] = static_cast<std::uint8_t>(std::lround(255 * below * above));
-    }
+    for (std::size_t gray = 0; gray < opacities.size(); ++gray)
+        opacities[gray] = static_cast<std::uint8_t>(
+            std::lround(255 * map_opacity(static_cast<float>(gray) / 255, from, to, softness)));
     for (int y = 0; y < height; ++y) {
         const auto* const row = reinterpret_cast<const std::uint32_t*>(
             cairo_image_surface_get_data(map) +

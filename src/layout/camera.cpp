@@ -47,7 +47,10 @@ Projected Camera::project(const WorldPoint& point, Size screen) const {
     const double half_width = static_cast<double>(screen.width) / 2;
     const double half_height = static_cast<double>(screen.height) / 2;
     // From the middle of the screen; of what is behind, not yet divided, so that right stays right.
-    const double right = is_flat_ ? x : x * half_width, down = is_flat_ ? y : -y * half_height;
+    // A product may be beyond all numbers.
+    const auto limited = [](double number) { return std::clamp(number, -1e307, 1e307); };
+    const double right = limited(is_flat_ ? x : x * half_width);
+    const double down = limited(is_flat_ ? y : -y * half_height);
     // Further out than any screen is, and a number all the same.
     const auto on_screen = [](double middle, double at) {
         constexpr double farthest = 1e9;
@@ -56,15 +59,9 @@ Projected Camera::project(const WorldPoint& point, Size screen) const {
     };
     if (projected.in_front)
         projected.at = {on_screen(half_width, right / w), on_screen(half_height, down / w)};
-    // Neither the squares nor the products of very large or small numbers are numbers.
-    const double largest = std::max(std::abs(right), std::abs(down));
-    const double part = largest > 0 && std::isfinite(largest) ? largest : 1;
-    const double along = std::isfinite(right) ? right / part : std::copysign(1.0, right);
-    const double across = std::isfinite(down) ? down / part : std::copysign(1.0, down);
-    const double length = std::hypot(along, across);
-    projected.towards = length > 0
-                            ? Point{static_cast<float>(along / length), static_cast<float>(across / length)}
-                            : Point{0, 1};
+    const double length = std::hypot(right, down);
+    if (length > 0)
+        projected.towards = {static_cast<float>(right / length), static_cast<float>(down / length)};
     return projected;
 }
 
