@@ -6,7 +6,7 @@
 namespace rapido {
 namespace {
 
-bool stands_before(const Happening& a, const Happening& b) {
+bool happened_before(const Happening& a, const Happening& b) {
     const auto key = [](const Happening& one) {
         return std::tuple(one.time, !one.is_of_timer(), one.is_of_timer() ? 0 : one.subject, one.order);
     };
@@ -33,8 +33,8 @@ void Happenings::add(const Happening& happening) {
 }
 
 void Happenings::sort() {
-    if (!std::is_sorted(all_.begin(), all_.end(), stands_before))
-        std::sort(all_.begin(), all_.end(), stands_before);
+    if (!std::is_sorted(all_.begin(), all_.end(), happened_before))
+        std::sort(all_.begin(), all_.end(), happened_before);
 }
 
 void Happenings::reserve(std::size_t count) {
