@@ -208,6 +208,8 @@ int main() {
     writer.write("`[[group]]`", group_table, &group);
     const LocaleOptions locale;
     writer.write("`[[locale]]`", locale_table, &locale);
+    const Accepted accepted;
+    writer.write("`[[accept]]`", accepted_table, &accepted);
     for (const Kind* const kind : all_kinds()) {
         const Element made = kind->create();
         writer.write("`[[element]]`, `kind = \"" + std::string(kind->name()) + "\"`", *kind->table,

@@ -314,7 +314,8 @@ Order order_of(const Section& section) {
     if (first == "style") return {{}, describe(Text{}).table, {}};
     if (first == "source" && name != "source") return {{}, &source_table, {}};
     if (!is_list || first != name) return {};
-    for (const Table* const table : {&timer_table, &meter_table, &effect_table, &group_table, &locale_table})
+    for (const Table* const table :
+         {&timer_table, &meter_table, &effect_table, &group_table, &locale_table, &accepted_table})
         if (name == table->name) return {{"id"}, table, {}};
     return {};
 }

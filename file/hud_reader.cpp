@@ -151,6 +151,8 @@ void HudReader::read_lists(const toml::table& top) {
             read_list_of(key, node, meter_table, definition.meters, definition.meter_origins);
         else if (word == "effect")
             read_list_of(key, node, effect_table, definition.effects, definition.effect_origins);
+        else if (word == "accept")
+            read_list_of(key, node, accepted_table, definition.accept, definition.accept_origins);
         else if (word == "locale")
             read_list_of(key, node, locale_table, definition.locales, definition.locale_origins);
         else if (word == "group")
@@ -215,8 +217,8 @@ void HudReader::read_option(const toml::key& key, const toml::node& node) {
     if (const Field* known = top_table.find(key.str()))
         return reader_.read_field(*known, node, &definition, owner, std::string(key.str()),
                                   definition.origin);
-    std::vector<std::string_view> names{"element", "timer",     "meter", "effect", "locale", "group",
-                                        "style",   "component", "theme", "source", "include"};
+    std::vector<std::string_view> names{"element", "timer",     "meter", "effect", "locale",  "group",
+                                        "style",   "component", "theme", "source", "include", "accept"};
     for (const Field& field : top_table.fields)
         names.push_back(field.name);
     reader_.unknown_key(key, std::move(names), "the HUD");

@@ -77,6 +77,7 @@ class SchemaWriter {
         tables("effect", effect_table, "Effects by name.");
         tables("group", group_table, "Elements that are shown, hidden and dimmed together.");
         tables("locale", locale_table, "What differs in a language.");
+        tables("accept", accepted_table, "What a check may find, as it is meant so.");
         properties["element"] = described(list_of(reference("element", element()), 0, 4000),
                                           "What the HUD shows, in the order of drawing.");
         const Json whole{{"$schema", "http://json-schema.org/draft-07/schema#"},

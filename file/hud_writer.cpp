@@ -81,6 +81,7 @@ class HudWriter {
         write_list("effect", effect_table, definition.effects);
         write_list("group", group_table, definition.groups);
         write_list("locale", locale_table, definition.locales);
+        write_list("accept", accepted_table, definition.accept);
         for (const Element& element : definition.elements) {
             const Kind& kind = kind_of(element);
             text += "\n[[element]]\nkind = " + in_quotes(kind.name()) + "\n";

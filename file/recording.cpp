@@ -331,6 +331,17 @@ class LineReader {
                 const std::vector<double> numbers = numbers_of(*cost, 3, "cost");
                 call.detail = FrameCost{Seconds{numbers[0]}, Seconds{numbers[1]}, Seconds{numbers[2]}};
             }
+        } else if (word == "set_flash_settings") {
+            constexpr std::array<std::string_view, 2> rules{"area", "any_size"};
+            FlashSettings settings;
+            if (const Json* const rule = find(line, "rule"))
+                settings.rule = static_cast<FlashRule>(word_of(*rule, rules, "rule"));
+            if (const Json* const on = find(line, "on")) settings.on = flag_of(*on, "on");
+            if (const Json* const ground = find(line, "ground"))
+                settings.ground = Color::parse(text_of(*ground, "ground"));
+            if (const Json* const angle = find(line, "field_of_view"))
+                settings.field_of_view = static_cast<float>(number_of(*angle, "field_of_view"));
+            call.detail = settings;
         } else if (word == "restore_timers") {
             if (const Json* const timer = take("timer")) call.detail = timer_state_of(*timer);
         }

@@ -54,6 +54,7 @@ inline constexpr std::array call_words{
     CallWords{.call = "set_reduced_motion", .flag = "reduced"},
     CallWords{.call = "set_interval", .text = "meter", .number = "interval"},
     CallWords{"set_flash_limit"},
+    CallWords{"set_flash_settings"},
     CallWords{"set_camera"},
     CallWords{"set_cost"},
     CallWords{"resize"},

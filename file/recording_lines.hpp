@@ -25,7 +25,8 @@ struct CallLine {
     detail::ValueUse use = detail::ValueUse::amount;
     HudDefinition part;
     std::vector<RecordedName> names;
-    std::variant<std::monostate, Viewport, Camera, Themed<Color>, Pop, FrameCost, TimerState> detail;
+    std::variant<std::monostate, Viewport, Camera, Themed<Color>, Pop, FrameCost, TimerState, FlashSettings>
+        detail;
 };
 
 /// A frame.

@@ -225,6 +225,7 @@ struct RecordingPlayer::State {
         if (name == "set_camera") return hud.set_camera(std::get<Camera>(call.detail));
         if (name == "set_cost") return hud.set_cost(std::get<FrameCost>(call.detail));
         if (name == "set_interval") return void(hud.set_interval(call.text, Seconds{number}));
+        if (name == "set_flash_settings") return hud.set_flash_settings(std::get<FlashSettings>(call.detail));
         if (name == "resize") return hud.resize(std::get<Viewport>(call.detail));
         if (name == "restore_timers")
             return void(hud.restore_timers(std::array{std::get<TimerState>(call.detail)}));

@@ -136,6 +136,12 @@ struct RecordingWriter::State {
         line["safe_area"] = numbers({static_cast<double>(safe.top), static_cast<double>(safe.right),
                                      static_cast<double>(safe.bottom), static_cast<double>(safe.left)});
     }
+    void add_detail(Json& line, const FlashSettings* settings) {
+        line["rule"] = settings->rule == FlashRule::area ? "area" : "any_size";
+        line["on"] = settings->on;
+        if (settings->ground) line["ground"] = to_string(*settings->ground);
+        line["field_of_view"] = number(static_cast<double>(settings->field_of_view));
+    }
     void add_detail(Json& line, const Camera* camera) {
         line["matrix"] = Json::array();
         for (const double each : camera->matrix())

@@ -55,6 +55,42 @@ TEST(Graph, remembers_every_peak_at_every_frame_rate) {
     }
 }
 
+TEST(Graph, keeps_what_it_remembers_through_a_change) {
+    double value = 10;
+    Graph graph = columns(watch(value));
+    graph.max = 100;
+    Stage stage(graph);
+    stage.pass(0s);
+    for (int second = 0; second < 10; ++second) {
+        value = 10 * (second + 1);
+        stage.pass(1s);
+    }
+    const std::vector<int> before = heights(stage);
+    const auto change = [&](Seconds span, double min) {
+        EXPECT_TRUE(stage.hud.change<Graph>(stage.element, [&](Graph& changed) {
+            changed.span = span;
+            changed.min = min;
+        }));
+        stage.pass(0s);
+    };
+    change(10s, 0);
+    EXPECT_EQ(heights(stage), before);
+    // Two seconds each: what was higher of two, and nothing older than ten seconds.
+    change(20s, 0);
+    std::vector<int> expected(5, 0);
+    for (std::size_t i = 0; i < 10; i += 2)
+        expected.push_back(std::max(before[i], before[i + 1]));
+    EXPECT_EQ(heights(stage), expected);
+    change(10s, 0);
+    const std::vector<int> after = heights(stage);
+    for (std::size_t i = 0; i < 10; ++i)
+        EXPECT_EQ(after[i], expected[5 + i / 2]) << "as high as it was, in the pieces of the longer span";
+    change(10s, -100);
+    const std::vector<int> raised = heights(stage);
+    for (std::size_t i = 0; i < 10; ++i)
+        EXPECT_EQ(raised[i], (after[i] + 100) / 2) << "another lower edge, the same values";
+}
+
 TEST(Graph, shows_a_gap_where_there_was_no_value) {
     std::optional<double> value = 30;
     Graph graph = columns(watch(value));

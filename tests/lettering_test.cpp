@@ -208,6 +208,45 @@ TEST(Fonts, break_lines_by_the_rules_of_each_script) {
     EXPECT_EQ(ends("ไฟป่า"), "ไฟ|ป่า|") << "words without spaces, by a dictionary";
 }
 
+TEST(Fonts, never_part_a_letter_from_its_marks) {
+    Fonts fonts;
+    // A family, a flag, a letter with two marks, a syllable of Hindi and one of Korean in three letters: characters of UAX #29 by hand.
+    const std::vector<std::string> characters{"\U0001F469\u200D\U0001F680",
+                                              "\U0001F1E9\U0001F1EA",
+                                              "e\u0301\u0323",
+                                              "क्षि",
+                                              "\u1112\u1161\u11ab",
+                                              "a"};
+    std::string text;
+    std::vector<std::size_t> expected, found;
+    for (const std::string& character : characters)
+        expected.push_back((text += character).size());
+    fonts.find_character_ends(text, found);
+    EXPECT_EQ(found, expected);
+    std::string word;
+    for (int i = 0; i < 12; ++i)
+        word += characters[2];
+    // In every width a line, and what stands before an ellipsis, end where a character does.
+    for (int room = 12; room < 120; room += 3) {
+        for (const bool wraps : {true, false}) {
+            Hud hud{HudDefinition{.font = "Inter"}, {}, &fonts};
+            hud.resize({.size = {400, 300}});
+            hud.add(Text{.id = "t",
+                         .format = word,
+                         .place = {.max_size = {static_cast<float>(room), 0}},
+                         .size = 20,
+                         .wrap = wraps ? Wrap::wrap : Wrap::nowrap,
+                         .overflow = Overflow::ellipsis});
+            update(hud, 16ms);
+            for (const DrawnLine& drawn : lines_of(hud)) {
+                std::string line = drawn.text;
+                if (line.ends_with("…")) line.resize(line.size() - std::string("…").size());
+                EXPECT_EQ(line.size() % characters[2].size(), 0U) << room << " " << line;
+            }
+        }
+    }
+}
+
 TEST(Fonts, come_with_the_game_on_a_machine_that_has_none) {
     const std::string installed = [] {
         for (const auto& entry : std::filesystem::recursive_directory_iterator("/usr/share/fonts"))

@@ -345,6 +345,19 @@ TEST(Level, may_be_empty_at_another_value_than_zero) {
         update(hud, 0s);
         EXPECT_EQ(hud.fill(level), fill) << value;
     }
+    // And its events are about that value.
+    double value = 5;
+    Hud hud;
+    hud.add(Level{.id = "l", .value = watch(value), .min = -5, .max = 10});
+    std::string told;
+    for (const double next : {5.0, 0.0, -4.0, -5.0, -5.5, 2.0, 10.0}) {
+        value = next;
+        update(hud, 16ms);
+        for (const Event& event : hud.events())
+            told +=
+                std::string(to_string(event.kind)) + " at " + std::to_string(static_cast<int>(next)) + " ";
+    }
+    EXPECT_EQ(told, "empty at -5 full at 10 ");
 }
 
 }  // namespace

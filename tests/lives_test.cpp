@@ -425,6 +425,27 @@ TEST(Translations, take_the_sources_of_a_text_by_their_names) {
     EXPECT_FALSE(read_translations("a = \"{hp:\"\n", "de.toml")) << "what is no pattern in any text";
 }
 
+TEST(Pictures, that_are_missing_are_told_wherever_they_come_from) {
+    Fonts& fonts = Stage::fonts();
+    Images images;
+    int coins = 3;
+    Hud hud(HudDefinition{}, {}, &fonts, &images);
+    const ElementRef text = hud.add(Text{.id = "coins", .value = watch(coins), .format = "{} coins"});
+    const auto expect_told = [&](std::size_t count, const std::string& of) {
+        update(hud, 16ms);
+        ASSERT_EQ(hud.problems().size(), count);
+        EXPECT_EQ(to_string(hud.problems().back()), "warning: 'format' of text 'coins': '" + of +
+                                                        ".png' is not there: there is no folder of images");
+    };
+    EXPECT_TRUE(hud.set_format(text, "{} {<coin/>}"));
+    expect_told(1, "coin");
+    EXPECT_TRUE(hud.set_format(text, "{} coins"));
+    Language german{.tag = "de"};
+    german.translations["{} coins"].forms.back() = "{} {<penny/>}";
+    hud.set_language(german);
+    expect_told(2, "penny");
+}
+
 TEST(Lines, of_thai_hold_as_many_words_as_have_room) {
     Fonts& fonts = Stage::fonts();
     std::vector<LineEnd> ends;

@@ -253,6 +253,38 @@ TEST(Compact, never_widens_at_a_boundary) {
     EXPECT_EQ(shown("{}", {.value = 0.3, .max = 1'000'000}, honest), "1");
 }
 
+TEST(Compact, with_names_of_its_own_goes_on_beyond_them_and_is_no_wider_than_in_full) {
+    NumberStyle style;
+    style.compact = NumberStyle::compact_by(std::array<std::string, 2>{"k", "M"});
+    for (const auto& [value, digits, text] : std::vector<std::tuple<double, int, const char*>>{
+             {999'000, 3, "999k"},
+             {999'500'000, 3, "1.00e+09"},  // the form that comes next
+             {123'456'789, 3, "123M"},
+             {1e9, 3, "1.00e+09"},
+             {1e9, 1, "1e+09"},
+             {1'234'567'890, 12, "1,234,567,890"},
+             {5e15, 2, "5.0e+15"}})
+        EXPECT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = digits}, &style),
+                  text);
+}
+
+TEST(Numbers, at_the_ends_of_what_there_is_are_still_numbers) {
+    EXPECT_EQ(shown("{percent:.2f}", {.value = 5e-324, .max = 100.0}, {.rounding = Rounding::up}), "0.01");
+    EXPECT_EQ(shown("{percent:.2f}", {.value = -5e-324, .max = 100.0}, {.rounding = Rounding::down}),
+              "-0.01");
+    EXPECT_EQ(shown("{:%H:%M:%S}", {.value = 1e9}), "277777:46:40");
+    EXPECT_EQ(shown("{:%H:%M:%S}", {.value = Nanoseconds{1'000'000'000'000'000'000}}), "277777:46:40");
+    double fuse = 59.993;
+    Hud hud;
+    const ElementRef left = hud.add(Text{.id = "left", .value = watch(fuse).as_time_left(), .format = "{}"});
+    for (const auto& [seconds, text] : std::vector<std::pair<double, const char*>>{
+             {59.993, "60"}, {59, "59"}, {0.001, "1"}, {0, "0"}, {-3, "0"}}) {
+        fuse = seconds;
+        update(hud, 16ms);
+        EXPECT_EQ(hud.text(left), text) << seconds;
+    }
+}
+
 // --- Languages, against ICU itself
 // ---------------------------------------------------------------------------------
 

@@ -1,5 +1,6 @@
 // When a shown value may change, and what a HUD makes of it.
 #include <deque>
+#include <set>
 
 #include "support.hpp"
 
@@ -296,6 +297,30 @@ TEST(Pending, and_the_total_shown_are_the_true_value_on_every_frame) {
         EXPECT_EQ(units(pending), 0);
         EXPECT_EQ(units(gain), 0);
     }
+}
+
+TEST(Pending, says_what_it_was_while_it_leaves) {
+    int score = 0;
+    Hud hud;
+    hud.add(Text{.id = "score", .value = watch(score), .pace = {.settle = 300ms}});
+    const auto gain = hud.add(Text{.id = "gain",
+                                   .value = "score.pending",
+                                   .format = "{:+}",
+                                   .visible = "score.pending",
+                                   .enter = "fade",
+                                   .leave = "fade"});
+    update(hud, 0s);
+    score = 250;
+    std::set<std::string> seen;
+    for (int i = 0; i < 60; ++i) {
+        update(hud, 20ms);
+        if (hud[gain].visible) seen.emplace(hud.text(gain));
+    }
+    EXPECT_EQ(seen, std::set<std::string>{"+250"});
+    EXPECT_FALSE(hud[gain].visible);
+    score = 255;
+    update(hud, 20ms);
+    EXPECT_EQ(hud.text(gain), "+5");
 }
 
 TEST(Pending, gathers_pick_ups_and_flows_when_no_more_come) {

@@ -155,13 +155,17 @@ TEST(Particles, of_a_large_burst_are_a_flash) {
         float size;
         Color color;
         int bursts;  ///< of five in a second
+        std::optional<Color> ground{};
     };
-    for (const Row& row : std::vector<Row>{{219, 10, rgb(0xffc24a), 3},
-                                           {218, 10, rgb(0xffc24a), 5},
-                                           {219, 10, rgb(0x101010), 5},
-                                           {4, 80, rgb(0xffffff), 3}}) {
+    // Of 400 x 400 pixels a quarter of ten degrees has 21,824 x 400 x 400 / (1024 x 768) = 4,440, and a round particle of 10 pixels 78.5.
+    for (const Row& row : std::vector<Row>{{57, 10, rgb(0xffc24a), 3},
+                                           {56, 10, rgb(0xffc24a), 5},
+                                           {57, 10, rgb(0x101010), 3},  // on white
+                                           {57, 10, rgb(0x101010), 5, rgb(0x000000)},
+                                           {1, 80, rgb(0xffffff), 3}}) {
         Fire fire({.duration = 100ms,
                    .particles = {.burst = row.burst, .life = 100ms, .size = row.size, .color = row.color}});
+        fire.hud.set_flash_settings({.ground = row.ground});
         int seen = 0;
         for (int i = 0; i < 5; ++i) {
             fire.hud.play(fire.bar, "fire");

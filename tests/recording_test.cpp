@@ -359,6 +359,11 @@ struct Game {
             case 40:
                 h.set_cost({.update = 1ms, .draw = 2ms});
                 break;
+            case 45:
+                h.set_flash_settings({.rule = random.below(2) == 0 ? FlashRule::area : FlashRule::any_size,
+                                      .on = random.below(3) > 0,
+                                      .ground = rgb(0x204060)});
+                break;
             case 41:
                 h.set_language(Language{.tag = random.below(2) == 0 ? "de" : "en"});
                 break;

@@ -9,8 +9,9 @@ namespace {
 const Effect open_end{.id = "open_end",
                       .duration = 150ms,
                       .repeat = 2,
-                      .keyframes = {{.at = 0, .opacity = 0.2F},
+                      .keyframes = {{.at = 0.3, .opacity = 0.2F},
                                     {.at = 1, .scale = 1.5F, .offset = Point{10, -4}, .rotation = 8.0F}}};
+const Effect dim{.id = "dim", .duration = 300ms, .keyframes = {{.at = 0.6, .opacity = 0.0F}}};
 const Effect lean{.id = "lean", .duration = 400ms, .keyframes = {{.at = 0.5, .rotation = 12.0F}}};
 
 const Effect& built_in(std::string_view id) {
@@ -31,7 +32,7 @@ double jump(const Pose& a, const Pose& b) {
 TEST(EffectPlayer, is_continuous_under_random_retriggers_of_all_causes) {
     const std::vector<const Effect*> effects{&built_in("swell"),
                                              &built_in("shake"),
-                                             &built_in("fade"),
+                                             &dim,
                                              &built_in("pulse"),
                                              &built_in("flash"),
                                              &open_end,

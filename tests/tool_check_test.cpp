@@ -42,7 +42,7 @@ TEST(Check, finds_each_planted_fault_and_nothing_else) {
         {"out_of_range", "heat = {", "source 'heat' is declared as 20 to 120, and the trace gives 125"},
         {"unknown_source", "oil = {", "the trace has no source 'oil'"},
         {"unused", "oil = {", "source 'oil' is declared, and nothing shows it"},
-        {"flash", "[[effect]]  # 3", "effect 'strobe' flashes 20 times in a second"},
+        {"flash", "[[effect]]  # 3", "effect 'strobe' flashes 11 times in a second"},
         {"no_room", "# 4:", "text 'status' ends with an ellipsis, as it has less room than it needs: 120 of ",
          "de"},
         {"no_room", "# 5:", "text 'acres' is drawn smaller, as it has less room than it needs: 140 of ", "",
@@ -100,6 +100,55 @@ TEST(Check, finds_nothing_in_the_sample_hud) {
                                " --locale ar --translations " + sample("ar.toml") + " --scale 1 --scale 1.5");
     EXPECT_EQ(whole.exit, 0) << whole.out;
     EXPECT_NE(whole.out.find("nothing found, in "), std::string::npos);
+}
+
+TEST(Check, finds_flashes_where_they_cover_much_and_takes_what_is_meant) {
+    const TemporaryFolder made;
+    const std::string strobe =
+        "[source]\nhits = { type = \"integer\", range = [0, 9], sample = 3 }\n"
+        "[[effect]]\nid = \"strobe\"\nduration = 0.1\nrepeat = 20\n"
+        "keyframes = [{ at = 0.5, color = \"#000000\" }]\n";
+    const auto bar = [](const std::string& id, const std::string& size) {
+        return "[[element]]\nkind = \"bar\"\nid = \"" + id +
+               "\"\nvalue = \"hits\"\nmax = 9\ncolor = \"#f0f0f0\"\n" +
+               "effects = [{ on = \"loss\", effect = \"strobe\" }]\nplace = { anchor = \"" +
+               (id == "small" ? "top_left" : "bottom_right") + "\", size = [" + size + "] }\n";
+    };
+    const std::string large_found =
+        "bar 'large' flashes more than three times in a second by effect 'strobe'; the HUD holds it still; "
+        "let it be smaller, slower or weaker [flash]";
+    const std::string accepted =
+        "[[accept]]\nelement = \"large\"\ncode = \"flash\"\nwhy = \"it is the end of the game\"\n";
+    struct Row {
+        std::string hud;
+        int exit;
+        std::vector<std::string> says;
+        std::string not_said;
+    };
+    for (const Row& row :
+         std::vector<Row>{{strobe + bar("small", "60, 60") + bar("large", "700, 300"),
+                           1,
+                           {large_found, "1 thing found"},
+                           "'small'"},
+                          {strobe + bar("small", "60, 60"), 0, {"nothing found"}, "[flash]"},
+                          {"flash_limit = \"any_size\"\n" + strobe + bar("small", "60, 60"),
+                           1,
+                           {"effect 'strobe' flashes 11 times in a second", "bar 'small' flashes"},
+                           "accept"},
+                          {strobe + bar("large", "700, 300") + accepted,
+                           0,
+                           {"nothing found", "accepted: [flash] at 'large': it is the end of the game"},
+                           "warning"},
+                          {strobe + bar("small", "60, 60") + accepted,
+                           1,
+                           {"'accept' of [flash] at 'large' accepts nothing; take it out", "[unused]"},
+                           "accepted: "}}) {
+        const Ran ran = run_tool("check " + made.write("hud.toml", row.hud));
+        EXPECT_EQ(ran.exit, row.exit) << ran.out;
+        for (const std::string& each : row.says)
+            EXPECT_NE(ran.out.find(each), std::string::npos) << each << "\n" << ran.out;
+        EXPECT_EQ(ran.out.find(row.not_said), std::string::npos) << ran.out;
+    }
 }
 
 TEST(Check, prints_a_line_with_its_code_for_each) {

@@ -349,6 +349,42 @@ TEST(Tags, do_not_cover_nearer_ones_and_do_not_flicker) {
     EXPECT_EQ(all.names(), "near far");
 }
 
+TEST(Tags, do_not_overlap_in_their_first_frame_and_take_their_arrows_along) {
+    World world({{"near", {0, 0, -10}}, {"far", {0, 0, -12}}, {"beside", {-8, 0, -20}}});
+    world.frame();
+    DrawList list;
+    world.hud.draw(list);
+    int drawn = 0;
+    for (const DrawGroup& group : list.groups())
+        for (const DrawCommand& command : group.commands())
+            drawn += command.kind == DrawCommand::Kind::text && command.color.alpha > 0 ? 1 : 0;
+    EXPECT_EQ(drawn, 3 * 2) << "three texts of each of the two that are not covered";
+
+    World edge({{"a", {900, 0, -10}}}, {.at_edge = AtEdge::arrow}, "fade");
+    const auto arrow = [&] {
+        edge.hud.draw(list);
+        double most = 0;
+        for (const DrawGroup& group : list.groups())
+            for (const DrawCommand& command : group.commands())
+                if (command.kind == DrawCommand::Kind::polygon && command.color.red == 0xf2)
+                    most = std::max(most, command.color.alpha / 255.0);
+        return most;
+    };
+    edge.frame();
+    edge.frame(1s);
+    EXPECT_NEAR(arrow(), 1, 0.01);
+    edge.fires.clear();
+    edge.frame();
+    double last = 1;
+    for (int i = 0; i < 6; ++i) {
+        edge.frame(60ms);
+        const double now = arrow();
+        EXPECT_LT(now, last) << i;
+        EXPECT_NEAR(now, static_cast<double>(edge.hud[edge.panels.front()].opacity), 0.02) << i;
+        last = now;
+    }
+}
+
 TEST(Tags, leave_where_their_things_ended) {
     World world({{"a", {0, 0, -10}}}, {}, "fade");
     world.frame();

@@ -45,6 +45,7 @@ class Checker {
             trace_ = *std::move(trace);
         }
         if (Problems problems = read_languages(); !problems.empty()) return refuse(problems);
+        findings_.accept(definition->accept);
         const std::string folder = std::filesystem::absolute(options_.hud).parent_path().string();
         Images images(folder);
         Fonts fonts;
@@ -64,6 +65,7 @@ class Checker {
         for (const Spoken& spoken : languages_)
             if (spoken.words != nullptr)
                 spoken.words->report(*definition, spoken.locale, spoken.file, findings_);
+        findings_.find_unused_acceptances(definition->accept_origins);
         findings_.print(options_.json, out_);
         if (!options_.json) print_summary(game);
         return findings_.empty() ? Exit::fine : Exit::problems;
@@ -221,6 +223,7 @@ class Checker {
             hud.update({.real = to_seconds(next - now), .game = to_seconds(game_next - game_now)});
             now = next;
             game_now = game_next;
+            if (hud.flash_limited()) find_held_flashes(hud, places, "", seconds_text(now), findings_);
             for (const Event& event : hud.events()) {
                 if (event.kind != EventKind::band_enter) continue;
                 std::deque<Nanoseconds>& times = entered[{event.id, event.detail}];
@@ -253,8 +256,10 @@ class Checker {
         if (looks_ > 0)
             err_ << ", in " << looks_ << " looks at it";
         else if (game.sources().empty())
-            err_ << "; it declares no sources, so that it was not looked at: give --trace";
+            err_ << "; it declares no sources, so that it was not looked at"
+                 << (trace_ ? "" : ": give --trace");
         err_ << '\n';
+        findings_.print_accepted(err_);
         if (!findings_.empty()) err_ << "'rapido why CODE' says what a word in brackets means\n";
     }
 

@@ -51,13 +51,51 @@ nlohmann::ordered_json json_of(const Finding& finding, std::size_t others) {
 }  // namespace
 
 void Findings::add(const std::string& same, Finding finding, double worse) {
-    const auto [known, is_new] = kept_.try_emplace(same, Kept{finding, worse});
+    const auto [known, is_new] = kept_.try_emplace(same, Kept{finding, worse, 0, acceptance(finding)});
     if (is_new) return;
     Kept& kept = known->second;
     ++kept.others;
     if (worse <= kept.worse) return;
     kept.finding = std::move(finding);
     kept.worse = worse;
+}
+
+const Accepted* Findings::acceptance(const Finding& finding) const {
+    const auto known = std::find_if(accepted_.begin(), accepted_.end(), [&](const Accepted& accepted) {
+        return accepted.element == finding.element && accepted.code == to_string(finding.problem.code);
+    });
+    return known != accepted_.end() ? &*known : nullptr;
+}
+
+void Findings::find_unused_acceptances(const std::vector<Origin>& origins) {
+    for (std::size_t i = 0; i < accepted_.size(); ++i) {
+        const Accepted& accepted = accepted_[i];
+        const bool is_used = std::any_of(kept_.begin(), kept_.end(),
+                                         [&](const auto& kept) { return kept.second.accepted == &accepted; });
+        if (is_used) continue;
+        const std::string at = accepted.element.empty() ? "" : " at '" + accepted.element + "'";
+        add("accept " + accepted.element + " " + accepted.code,
+            {{i < origins.size() ? origins[i].location : Location{},
+              "'accept' of [" + accepted.code + "]" + at + " accepts nothing",
+              "take it out, or look at the element and the code", ProblemCode::unused, Severity::warning}});
+    }
+}
+
+std::size_t Findings::count() const {
+    return static_cast<std::size_t>(std::count_if(
+        kept_.begin(), kept_.end(), [](const auto& kept) { return kept.second.accepted == nullptr; }));
+}
+
+void Findings::print_accepted(std::ostream& out) const {
+    for (const Accepted& accepted : accepted_) {
+        const auto times = std::count_if(kept_.begin(), kept_.end(),
+                                         [&](const auto& kept) { return kept.second.accepted == &accepted; });
+        if (times == 0) continue;
+        out << "accepted: [" << accepted.code << "]";
+        if (!accepted.element.empty()) out << " at '" << accepted.element << "'";
+        if (times > 1) out << ", " << times << " times";
+        out << ": " << accepted.why << '\n';
+    }
 }
 
 void Findings::print(bool json, std::ostream& out) const {
@@ -71,11 +109,12 @@ void Findings::print(bool json, std::ostream& out) const {
     });
     for (const Kept* const kept : order) {
         if (json) {
-            out << json_of(kept->finding, kept->others)
-                       .dump(-1, ' ', false, nlohmann::json::error_handler_t::replace)
-                << '\n';
+            nlohmann::ordered_json line = json_of(kept->finding, kept->others);
+            if (kept->accepted != nullptr) line["accepted"] = kept->accepted->why;
+            out << line.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace) << '\n';
             continue;
         }
+        if (kept->accepted != nullptr) continue;
         Problem problem = kept->finding.problem;
         if (kept->finding.seen) problem.message += said(*kept->finding.seen, kept->others);
         out << to_string(problem) << " [" << to_string(problem.code) << "]\n";

@@ -172,7 +172,7 @@ constexpr std::array pages{
     Page{ProblemCode::flash,
          "An effect flashes more than three times in a second, which can start a seizure (WCAG 2.x, "
          "criterion 2.3.1). A HUD shows three of "
-         "them, and then its strongest color steadily.",
+         "them where they cover much of the screen, and then holds the element still.",
          "Make the effect longer, or the change of brightness smaller than a tenth.",
          "effect 'strobe' flashes 20 times in a second"},
     Page{ProblemCode::unreachable,

@@ -47,6 +47,8 @@ class Fonts final : public TextMeasurer {
     float shape(FontId font, float size, std::string_view text, std::vector<Glyph>& glyphs) override;
     /// By the line breaking rules of Unicode (UAX #14), and by words where a script has no spaces.
     void find_line_ends(std::string_view text, std::vector<LineEnd>& ends) override;
+    /// By grapheme clusters of Unicode (UAX #29).
+    void find_character_ends(std::string_view text, std::vector<std::size_t>& ends) override;
     std::string transformed(std::string_view text, TextTransform transform,
                             std::string_view language) override;
     std::u32string take_missing() override;

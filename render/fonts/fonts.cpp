@@ -273,6 +273,13 @@ void Fonts::find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
     if (!state_->rules.find_line_ends(text, ends)) TextMeasurer::find_line_ends(text, ends);
 }
 
+void Fonts::find_character_ends(std::string_view text, std::vector<std::size_t>& ends) {
+    const bool is_plain =
+        std::all_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x80; });
+    if (is_plain || !state_->rules.find_character_ends(text, ends))
+        TextMeasurer::find_character_ends(text, ends);
+}
+
 std::string Fonts::transformed(std::string_view text, TextTransform transform, std::string_view language) {
     if (transform == TextTransform::none) return std::string(text);
     std::string changed = state_->rules.transformed(text, transform, language);

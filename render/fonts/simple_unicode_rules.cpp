@@ -62,6 +62,10 @@ bool UnicodeRules::find_line_ends(std::string_view /*text*/, std::vector<LineEnd
     return false;
 }
 
+bool UnicodeRules::find_character_ends(std::string_view /*text*/, std::vector<std::size_t>& /*ends*/) {
+    return false;
+}
+
 std::string UnicodeRules::transformed(std::string_view /*text*/, TextTransform /*transform*/,
                                       std::string_view /*language*/) const {
     return {};

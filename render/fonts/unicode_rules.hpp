@@ -29,6 +29,8 @@ class UnicodeRules {
     const std::vector<DirectedPart>& order(std::string_view text);
     /// Appends where lines may end (UAX #14); false where that is not known.
     bool find_line_ends(std::string_view text, std::vector<LineEnd>& ends);
+    /// Appends where characters end, as a reader counts them (UAX #29); false where that is not known.
+    bool find_character_ends(std::string_view text, std::vector<std::size_t>& ends);
     /// Other letters, by the rules of a language; empty where these are not known.
     std::string transformed(std::string_view text, TextTransform transform, std::string_view language) const;
 

@@ -12,7 +12,7 @@
 namespace rapido {
 namespace {
 
-using LinesPtr = std::unique_ptr<UBreakIterator, Destroyer<UBreakIterator, ubrk_close>>;
+using BreaksPtr = std::unique_ptr<UBreakIterator, Destroyer<UBreakIterator, ubrk_close>>;
 void close_text(UText* text) {
     utext_close(text);
 }
@@ -23,7 +23,7 @@ using BidiPtr = std::unique_ptr<UBiDi, Destroyer<UBiDi, ubidi_close>>;
 
 struct UnicodeRules::State {
     BidiPtr bidi{ubidi_open()};
-    LinesPtr lines;
+    BreaksPtr lines, characters;
     UTextPtr utext;
     std::u16string wide;
     std::vector<std::size_t> bytes;  ///< where each unit of `wide` begins in the text, and its end
@@ -81,6 +81,20 @@ bool UnicodeRules::find_line_ends(std::string_view text, std::vector<LineEnd>& e
                                                           text[static_cast<std::size_t>(at) - 1] != ' '});
     // The end of a text is none that it must have.
     if (!ends.empty() && ends.back().at == text.size() && !text.ends_with('\n')) ends.back().must = false;
+    return true;
+}
+
+bool UnicodeRules::find_character_ends(std::string_view text, std::vector<std::size_t>& ends) {
+    UErrorCode error = U_ZERO_ERROR;
+    if (state_->characters == nullptr)
+        state_->characters.reset(ubrk_open(UBRK_CHARACTER, "", nullptr, 0, &error));
+    const auto length = static_cast<std::int64_t>(text.size());
+    state_->utext.reset(utext_openUTF8(state_->utext.release(), text.data(), length, &error));
+    ubrk_setUText(state_->characters.get(), state_->utext.get(), &error);
+    if (U_FAILURE(error)) return false;
+    for (std::int32_t at = ubrk_next(state_->characters.get()); at != UBRK_DONE;
+         at = ubrk_next(state_->characters.get()))
+        ends.push_back(static_cast<std::size_t>(at));
     return true;
 }
 

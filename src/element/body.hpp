@@ -12,6 +12,7 @@
 #include "rapido/element.hpp"
 #include "rapido/layout/camera.hpp"
 #include "rapido/layout/flow.hpp"
+#include "look/flash_looks.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/text/formatted_text.hpp"
 
@@ -129,7 +130,7 @@ struct Moment {
     Nanoseconds real{0};  ///< on the one of effects
     bool shown = true;
     bool reduced_motion = false;
-    FlashLimit* flash_limit = nullptr;
+    FlashAsker flashes{};
     const Camera* camera = nullptr;  ///< never null, nor the screen
     const Fitted* screen = nullptr;
 };

@@ -82,17 +82,34 @@ class GraphBody final : public Body {
         return std::exchange(stale_, false) ? Change::size : look_if(differs);
     }
 
-    /// The same pieces of time go on; others begin anew.
+    /// What there was stays: of other pieces of time each has what it saw of the old ones.
     void take_over(Body& other) override {
         auto& before = static_cast<GraphBody&>(other);
         value_ = before.value_;
-        if (before.piece_ != piece_ || before.pieces_.size() != pieces_.size()) return;
-        pieces_ = std::move(before.pieces_);
-        newest_ = before.newest_;
-        running_ = before.running_;
-        open_ = before.open_;
         held_ = before.held_;
         begun_ = before.begun_;
+        if (!begun_) return;
+        const auto as_here = [&](Piece piece) {
+            piece.low += static_cast<float>(before.min_ - min_);
+            piece.high += static_cast<float>(before.min_ - min_);
+            return piece;
+        };
+        open_ = before.open_ * before.piece_ / piece_;
+        // Pieces of time are counted back from the one that is open.
+        const auto count = static_cast<std::int64_t>(pieces_.size());
+        const auto count_before = static_cast<std::int64_t>(before.pieces_.size());
+        const auto take_old = [&](const Piece& old, std::int64_t number) {
+            if (!old.any) return;
+            const std::int64_t first = before.piece_ * number / piece_;
+            const std::int64_t last = (before.piece_ * (number + 1) - Nanoseconds{1}) / piece_;
+            for (std::int64_t at = std::max(first, open_ - count); at <= std::min(last, open_); ++at)
+                join(at == open_ ? running_ : pieces_[static_cast<std::size_t>(count - (open_ - at))],
+                     as_here(old));
+        };
+        newest_ = pieces_.size() - 1;
+        for (std::int64_t age = count_before; age > 0; --age)
+            take_old(before.piece(static_cast<std::size_t>(count_before - age)), before.open_ - age);
+        if (before.running_.any) join(running_, as_here(before.running_));
         if (!has_max_) find_top();
     }
     bool lives_in_time() const override { return true; }
@@ -162,6 +179,11 @@ class GraphBody final : public Body {
         running_.low = running_.any ? std::min(running_.low, above) : above;
         running_.high = running_.any ? std::max(running_.high, above) : above;
         running_.any = true;
+    }
+    static void join(Piece& into, const Piece& other) {
+        into.low = into.any ? std::min(into.low, other.low) : other.low;
+        into.high = into.any ? std::max(into.high, other.high) : other.high;
+        into.any = true;
     }
     void close() {
         newest_ = (newest_ + 1) % pieces_.size();

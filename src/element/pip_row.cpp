@@ -72,6 +72,9 @@ void PipRow::begin(Pip& pip, PipChange change, const PipRules& rules, bool silen
 }
 
 bool PipRow::advance(const Moment& at, const PipRules& rules, Color color, std::uint32_t first) {
+    // By the first effect it is known what they draw.
+    if (at.flashes.looks != nullptr && !std::exchange(is_looked_at_, true))
+        at.flashes.looks->want(at.flashes.element);
     bool differs = false;
     for (Pip& pip : pips_)
         differs = advance(pip, at, rules, color, first++) || differs;
@@ -90,8 +93,7 @@ bool PipRow::play_last(const Moment& at, const PipRules& rules, Color color) {
         const bool begins = is_last && at.shown && (is_endless ? !runs : !pip.is_last);
         pip.is_last = is_last && at.shown;
         if (begins) {
-            pip.player.set_limit(at.flash_limit);
-            pip.player.set_color(color);
+            show_limit(pip, at, color);
             pip.player.set_reduced_motion(at.reduced_motion);
             pip.player.play(*rules.last, at.real, {.cause = EffectCause::band});
         } else if (!is_last && runs && is_endless) {
@@ -102,14 +104,24 @@ bool PipRow::play_last(const Moment& at, const PipRules& rules, Color color) {
     return differs;
 }
 
+/// Shows the flash limit what a pip draws: its share of all of them.
+void PipRow::show_limit(Pip& pip, const Moment& at, Color color) {
+    pip.player.set_limit(at.flashes.limit);
+    if (at.flashes.limit == nullptr || at.flashes.looks == nullptr) return pip.player.set_color(color);
+    look_ = at.flashes.looks->look_of(at.flashes.element);
+    for (FlashPart& part : look_.parts)
+        part.area /= static_cast<float>(pips_.size());
+    pip.player.set_look(look_, at.real);
+}
+
 bool PipRow::advance(Pip& pip, const Moment& at, const PipRules& rules, Color color, std::uint32_t number) {
     const bool was_resting = pip.player.resting();
     pip.player.advance(at.real);
     if (pip.player.resting()) pip.runs = PipChange::nothing;
+    if (at.flashes.looks != nullptr && pip.player.is_limited(at.real)) at.flashes.looks->note_limited();
     const PipChange next = std::exchange(pip.begins, PipChange::nothing);
     const auto play = [&](const Effect& effect, Nanoseconds from, PlayAs as) {
-        pip.player.set_limit(at.flash_limit);
-        pip.player.set_color(color);
+        show_limit(pip, at, color);
         pip.player.set_reduced_motion(at.reduced_motion);
         return pip.player.play(effect, from, {.seed = number, .as = as});
     };
@@ -126,6 +138,7 @@ bool PipRow::advance(Pip& pip, const Moment& at, const PipRules& rules, Color co
         pip.shone = round;
         pip.player.advance(at.real);
     }
+    if (at.flashes.limit != nullptr && !pip.player.resting()) pip.player.set_look(look_, at.real);
     return !(was_resting && pip.player.resting());
 }
 

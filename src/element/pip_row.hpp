@@ -55,9 +55,12 @@ class PipRow {
 
  private:
     void begin(Pip& pip, PipChange change, const PipRules& rules, bool silent);
-    static bool advance(Pip& pip, const Moment& at, const PipRules& rules, Color color, std::uint32_t number);
+    bool advance(Pip& pip, const Moment& at, const PipRules& rules, Color color, std::uint32_t number);
+    void show_limit(Pip& pip, const Moment& at, Color color);
 
     bool has_empty_;
+    bool is_looked_at_ = false;
+    FlashLook look_;  ///< room that is used again
     std::vector<Pip> pips_;
 };
 

@@ -380,7 +380,8 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
                               .placeholder = text.placeholder,
                               .compact = std::clamp(text.compact, 0, 15),
                               .drop_zero_parts = text.drop_zero_parts,
-                              .time_of_day = text.time_of_day};
+                              .time_of_day = text.time_of_day,
+                              .seconds_left = context.value_use == detail::ValueUse::time_left};
     Patterns patterns(text);
     TextBody::Forms forms = TextBody::make_forms(patterns, options, nullptr, context);
     if (!forms.own) return nullptr;

@@ -343,8 +343,10 @@ void TextBlock::add_line(TextMeasurer& measurer, std::string_view text, std::siz
 std::size_t TextBlock::end_of_word(TextMeasurer& measurer, std::string_view text, std::size_t begin,
                                    std::size_t end, float room) {
     character_ends_.clear();
-    for (std::size_t at = begin + 1; at <= end; ++at)
-        if (at == end || !continues_character(text[at])) character_ends_.push_back(at);
+    measurer.find_character_ends(text.substr(begin, end - begin), character_ends_);
+    for (std::size_t& at : character_ends_)
+        at += begin;
+    if (character_ends_.empty() || character_ends_.back() != end) character_ends_.push_back(end);
     return character_ends_[last_that(0, character_ends_.size() - 1, usual_bytes(room), [&](std::size_t i) {
         const std::string_view seen = without_spaces_behind(text.substr(begin, character_ends_[i] - begin));
         return shape(measurer, seen, begin) <= room + hair;
@@ -515,16 +517,24 @@ std::size_t TextBlock::guess_cut(const Line& line, std::string_view text, float 
     return static_cast<std::size_t>(part * static_cast<double>(text.size()));
 }
 
-/// The longest beginning that fits with an ellipsis behind it: between two bounds that are found by steps from a good
-/// guess, since shaping a long text takes long. Only the last line may be cut while others are added.
+/// Where the characters of the beginning of a text end: at least so many bytes of it, and one character.
+void TextBlock::find_characters(TextMeasurer& measurer, std::string_view text, std::size_t bytes) {
+    std::size_t part = bytes + 64;  // longer than any character
+    while (true) {
+        part = std::min(part, text.size());
+        character_ends_.clear();
+        measurer.find_character_ends(text.substr(0, part), character_ends_);
+        // The last one may go on.
+        if (part < text.size() && !character_ends_.empty()) character_ends_.pop_back();
+        if (!character_ends_.empty() || part == text.size()) return;
+        part *= 2;
+    }
+}
+
+/// The longest beginning that fits with an ellipsis behind it. Only the last line may be cut while others are added.
 void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, float width) {
-    const std::size_t guess = guess_cut(line, text, width);
+    std::size_t guess = std::max<std::size_t>(guess_cut(line, text, width), 4);
     line.is_cut = true;
-    const auto whole_character = [&](std::size_t bytes) {
-        while (bytes > 0 && bytes < text.size() && continues_character(text[bytes]))
-            --bytes;
-        return bytes;
-    };
     const auto try_out = [&](std::size_t bytes) {
         line.fitted.assign(without_spaces_behind(text.substr(0, bytes)));
         line.fitted += ellipsis;
@@ -532,29 +542,17 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
         return line.width <= width + hair;
     };
     std::size_t fits = 0;
-    std::size_t too_long = text.size() + 1;
-    std::size_t tried =
-        whole_character(std::clamp<std::size_t>(guess, 4, std::max<std::size_t>(text.size(), 4)));
-    tried = std::min(tried, text.size());
-    for (std::size_t step = 2; tried > fits && tried < too_long; step *= 2) {
-        const bool did_fit = try_out(tried);
-        (did_fit ? fits : too_long) = tried;
-        tried = whole_character(did_fit ? std::min(tried + step, std::min(too_long, text.size()))
-                                        : tried - std::min(step, tried));
-        if (did_fit && tried == fits) break;
-    }
     while (true) {
-        const std::size_t middle = whole_character(fits + (too_long - fits) / 2);
-        if (middle > fits && middle < too_long) {
-            (try_out(middle) ? fits : too_long) = middle;
-            continue;
-        }
-        // The character around the middle may end before the upper bound.
-        std::size_t next = fits + 1;
-        while (next < too_long && next < text.size() && continues_character(text[next]))
-            ++next;
-        if (next >= too_long || next > text.size()) break;
-        (try_out(next) ? fits : too_long) = next;
+        find_characters(measurer, text, guess * 2);
+        const auto end_of = [&](std::size_t count) { return count > 0 ? character_ends_[count - 1] : 0; };
+        const auto near =
+            std::upper_bound(character_ends_.begin(), character_ends_.end(), guess) - character_ends_.begin();
+        const std::size_t most = character_ends_.size();
+        const std::size_t count = last_that(0, most, static_cast<std::size_t>(near),
+                                            [&](std::size_t tried) { return try_out(end_of(tried)); });
+        fits = end_of(count);
+        if (count < most || fits >= text.size() || most == 0) break;
+        guess *= 2;
     }
     if (!try_out(fits) && fits == 0) {
         // Not even the ellipsis has room.

@@ -150,6 +150,7 @@ class TextBlock {
     std::size_t usual_bytes(float room) const;
     std::size_t end_of_word(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end,
                             float room);
+    void find_characters(TextMeasurer& measurer, std::string_view text, std::size_t bytes);
     void cut(TextMeasurer& measurer, Line& line, std::string_view text, float width);
     std::size_t guess_cut(const Line& line, std::string_view text, float width) const;
     float line_advance() const;

@@ -68,7 +68,8 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
 /// Whoever asks about the bands of an element asks about those that it has now.
 void Hud::State::follow_bands(ElementIndex index) {
     if (Travel* const travel = readouts[index].travel.get()) {
-        travel->set_flash_limit(effects.limit());
+        const FlashAsker flashes = effects.flashes();
+        travel->set_flash_limit({flashes.limit, flashes.looks, index});
         const BandSet* const bands = travel->bands();
         if (bands != nullptr && !travel->is_paced()) timers.watch_bands(index);
         visibility.set_by_band(index, bands != nullptr ? bands->visible() : std::nullopt);
@@ -156,11 +157,9 @@ void Hud::State::speak(ElementIndex index) {
     know_types(index, context);
     equip(context);
     element.body->set_language(language.get(), context);
-    if (context.failed()) {
-        element.body->set_language(nullptr, context);
-        for (const Problem& problem : found.all())
-            problems.report(problem);
-    }
+    for (const Problem& problem : found.all())
+        problems.report(problem);
+    if (context.failed()) element.body->set_language(nullptr, context);
     if (element.body->shows_delta()) readouts.must_know(index);
     readouts.refresh_next(index);
 }

@@ -94,7 +94,23 @@ bool Hud::set_interval(std::string_view meter, Seconds interval) {
 void Hud::set_flash_limit(FlashLimit& limit) {
     if (!state_->may(RecordedCall{.name = "set_flash_limit"})) return;
     state_->effects.set_limit(limit);
-    state_->readouts.set_limit(&limit);
+    state_->readouts.set_limit(state_->effects.flashes());
+}
+
+void Hud::set_flash_settings(const FlashSettings& settings) {
+    if (!state_->may({.name = "set_flash_settings", .detail = &settings})) return;
+    FlashSettings fine = settings;
+    fine.field_of_view = settings.field_of_view >= 1 ? std::min(settings.field_of_view, 180.0F) : 30.0F;
+    state_->set_flash_settings(fine);
+}
+
+bool Hud::flash_limited() const {
+    return state_->effects.is_limited();
+}
+
+void Hud::State::set_flash_settings(const FlashSettings& settings) {
+    effects.set_flash_settings(settings);
+    readouts.set_limit(effects.flashes());
 }
 
 void Hud::set_language(const Language& language) {

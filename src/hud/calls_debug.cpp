@@ -12,6 +12,10 @@ void Hud::set_cost(const FrameCost& cost) {
 }
 
 bool Hud::State::offer_cost(const std::string& name) {
+    if (name == "hud.flash_limited") {
+        flash_source = bindings.add_told(name, Value::Type::boolean);
+        return true;
+    }
     constexpr std::array<std::string_view, 3> names{"hud.update_time", "hud.draw_time", "hud.render_time"};
     const auto found = std::find(names.begin(), names.end(), name);
     if (found == names.end()) return false;
@@ -21,6 +25,7 @@ bool Hud::State::offer_cost(const std::string& name) {
 }
 
 void Hud::State::tell_cost() {
+    if (flash_source != no_source) bindings.tell(flash_source, Value(effects.was_limited()));
     if (!cost) return;
     const std::array times{cost->update, cost->draw, cost->render};
     for (std::size_t i = 0; i < times.size(); ++i)

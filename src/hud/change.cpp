@@ -118,6 +118,8 @@ bool Hud::State::set_format(ElementIndex index, const std::string& format) {
     know_types(index, context);
     equip(context);
     if (!running.body->set_format(format, language.get(), context)) return false;
+    for (const Problem& problem : found.all())
+        problems.report(problem);
     if (running.body->shows_delta()) readouts.must_know(index);
     readouts.refresh_next(index);
     return true;

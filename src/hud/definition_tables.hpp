@@ -23,6 +23,10 @@ struct Choices<Fit> {
                                                            "fill",  "none",    "scale_down"};
 };
 template <>
+struct Choices<FlashRule> {
+    static constexpr std::array<std::string_view, 2> names{"area", "any_size"};
+};
+template <>
 struct Description<Mark> {
     static constexpr Table table{"mark", mark_fields};
 };
@@ -163,6 +167,14 @@ inline constexpr std::array locale_fields{
 static_assert(locale_fields.size() == member_count<LocaleOptions>);
 inline constexpr Table locale_table{"locale", locale_fields};
 
+inline constexpr std::array accepted_fields{
+    field<&Accepted::element>("element", "The path of the element; without one, what belongs to no element."),
+    required_field<&Accepted::code>("code", "The word in brackets behind the finding."),
+    required_field<&Accepted::why>("why", "Why it is meant so."),
+};
+static_assert(accepted_fields.size() == member_count<Accepted>);
+inline constexpr Table accepted_table{"accept", accepted_fields};
+
 inline constexpr std::array text_style_fields{
     required_field<&TextStyle::id>("id", "The name by which pieces of texts refer to it."),
     field<&TextStyle::color>("color", "The color of the characters."),
@@ -183,6 +195,9 @@ inline constexpr std::array top_fields{
                                   {"px", 0, 1e5}),
     field<&HudDefinition::mirror>(
         "mirror", "Left and right change places in languages that are written from right to left."),
+    field<&HudDefinition::flash_limit>(
+        "flash_limit",
+        "Which flashes count: those that cover much of what the player sees, or those of any size."),
     field<&HudDefinition::font>("font", "The family of texts that name none, or a list of families."),
     field<&HudDefinition::font_files>(
         "font_files", "Files of fonts in the folder of the HUD that texts may name by their family.",

@@ -104,7 +104,7 @@ void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
     if (effects == nullptr) return;
     on_[index].own = std::move(effects);
     ElementEffects& own = *on_[index].own;
-    own.player = EffectPlayer(elements_[index].body->color(), limit_);
+    own.player = EffectPlayer(elements_[index].body->color(), flashes().limit);
     own.player.set_reduced_motion(reduced_motion_);
     own.has_states = std::any_of(own.of_bands.begin(), own.of_bands.end(), [](const Effect* effect) {
         return effect != nullptr && effect->repeat == 0;
@@ -153,8 +153,11 @@ void Effects::free_removed() {
     std::erase_if(hiding_, gone);
     std::erase_if(requests_, [&](const Request& request) { return gone(request.index); });
     std::erase_if(leaving_, [&](const Leaving& leaving) { return gone(leaving.index); });
-    for (const ElementIndex index : elements_.removed())
+    for (const ElementIndex index : elements_.removed()) {
         on_[index] = {};
+        looks_.erase(index);
+    }
+    std::erase_if(wanted_looks_, gone);
 }
 
 ElementEffects& Effects::made_for(ElementIndex index) {
@@ -165,10 +168,18 @@ ElementEffects& Effects::made_for(ElementIndex index) {
 bool Effects::play(ElementIndex index, const Effect& effect, Nanoseconds at, PlayOptions options) {
     const RunningElement& element = elements_[index];
     ElementEffects& own = made_for(index);
-    own.player.set_color(element.body->color());
+    const bool asks = flashes().limit != nullptr;
+    if (asks && own.player.resting()) {
+        SeenLook& seen = looks_[index];
+        if (is_fresh(seen, index, at))
+            own.player.set_look(seen.look, at);
+        else
+            own.player.forget_look();
+    }
     options.seed = seed_of(element.path, own.plays);
     if (!own.player.play(effect, at, options)) return false;
     ++own.plays;
+    if (asks) want(index);
     if (!std::exchange(own.is_playing, true)) playing_.push_back(index);
     return true;
 }
@@ -196,7 +207,16 @@ void Effects::set_reduced_motion(bool reduced) {
 void Effects::set_limit(FlashLimit& limit) {
     limit_ = &limit;
     for (const OnElement& on : on_)
-        if (on.own != nullptr) on.own->player.set_limit(limit_);
+        if (on.own != nullptr) on.own->player.set_limit(flashes().limit);
+}
+
+void Effects::set_flash_settings(const FlashSettings& settings) {
+    flashes_ = settings;
+    for (const OnElement& on : on_) {
+        if (on.own == nullptr) continue;
+        on.own->player.set_limit(flashes().limit);
+    }
+    looks_.clear();
 }
 
 void Effects::snap(ElementIndex index) {
@@ -290,6 +310,7 @@ void Effects::advance(Nanoseconds now) {
         elements_.mark_changed(index);
         has_panel = has_panel || elements_[index].kind->can.holds_children;
         own.is_playing = !own.player.resting();
+        if (own.player.is_limited(now)) note_limited();
         return !own.is_playing;
     });
     hide_left();

@@ -6,6 +6,7 @@
 #include <span>
 #include <string>
 #include <unordered_map>
+#include <utility>
 #include <vector>
 
 #include "element/image_look.hpp"
@@ -16,6 +17,7 @@
 #include "hud/themes.hpp"
 #include "hud/trigger.hpp"
 #include "hud/visibility.hpp"
+#include "look/flash_looks.hpp"
 #include "rapido/look/effect_player.hpp"
 
 namespace rapido {
@@ -47,7 +49,7 @@ struct ElementEffects {
 };
 
 /// Owns the effects of a HUD by name, and those that run on its elements. Effects of every cause start in one place.
-class Effects {
+class Effects final : public FlashLooks {
  public:
     Effects(Elements& elements, Visibility& visibility, const Readouts& readouts, const Layouter& layouter,
             ProblemLog& problems);
@@ -83,10 +85,29 @@ class Effects {
     void set_reduced_motion(bool reduced);
     bool reduced_motion() const { return reduced_motion_; }
     void set_limit(FlashLimit& limit);
-    FlashLimit* limit() { return limit_; }
+    void set_flash_settings(const FlashSettings& settings);
+    const FlashSettings& flash_settings() const { return flashes_; }
+    /// Whom bodies and bands ask; without an element.
+    FlashAsker flashes() { return {flashes_.on ? limit_ : nullptr, this, 0}; }
+    void want(ElementIndex index) override;
+    const FlashLook& look_of(ElementIndex index) override;
+    Nanoseconds ahead_of(ClockKind clock) const override {
+        return clock == ClockKind::game ? ahead_of_game_ : Nanoseconds{0};
+    }
+    void note_limited() override { is_limited_ = true; }
+    /// Whether the flash limit holds anything in this frame, or held something in the frame before.
+    bool is_limited() const { return is_limited_; }
+    bool was_limited() const { return was_limited_; }
+    /// Draws what an element is at rest; set by the HUD.
+    std::function<void(ElementIndex, DrawGroup&)> draw_alone;
 
     // In a frame
 
+    /// The real clock is so far ahead of that of the game.
+    void begin_frame(Nanoseconds ahead_of_game) {
+        was_limited_ = std::exchange(is_limited_, false);
+        ahead_of_game_ = ahead_of_game;
+    }
     /// An element takes its present as given: what runs on it ends, and what happened to it before in this frame starts
     /// nothing.
     void snap(ElementIndex index);
@@ -100,6 +121,8 @@ class Effects {
     void start(std::span<const Happening> happenings, Nanoseconds now);
     /// Moves the elements on which effects run, and all that stands inside them.
     void advance(Nanoseconds now);
+    /// When all has its place: what is drawn of those that flash is looked at, and their flashes are asked for.
+    void look_at_flashes(Nanoseconds now);
 
     /// What plays on an element; null where nothing ever has.
     const EffectPlayer* player(ElementIndex index) const {
@@ -137,8 +160,20 @@ class Effects {
         bool moves = false;                   ///< by an effect, its own or one around it
         bool snapped = false;                 ///< in this frame
     };
+    /// What an element drew when it was last looked at, for its flashes.
+    struct SeenLook {
+        FlashLook look;
+        Nanoseconds at{(Nanoseconds::min)()};  ///< the least where it never was
+        Rect box;
+        Color color;
+        bool is_wanted = false;
+    };
+    bool is_fresh(const SeenLook& seen, ElementIndex index, Nanoseconds now) const;
+    Size counted_pixel() const;
     ElementEffects& made_for(ElementIndex index);
     bool play(ElementIndex index, const Effect& effect, Nanoseconds at, PlayOptions options);
+    void look_at(ElementIndex index, Nanoseconds now);
+    void gather(ElementIndex index, std::vector<FlashPart>& into);
     void keep_state(ElementIndex index, Nanoseconds now);
     void hide_left();
     const Effect* effect_of(const VisibilityChange& change) const;
@@ -164,6 +199,14 @@ class Effects {
     std::vector<Request> requests_;
     FlashLimit own_limit_;
     FlashLimit* limit_ = &own_limit_;
+    FlashSettings flashes_;
+    std::unordered_map<ElementIndex, SeenLook> looks_;  ///< of what flashes
+    std::vector<ElementIndex> wanted_looks_;
+    DrawGroup scratch_;
+    std::vector<FlashPart> scratch_parts_;
+    FlashLook scratch_look_;
+    Nanoseconds ahead_of_game_{0};
+    bool is_limited_ = false, was_limited_ = false;
     bool reduced_motion_ = false;
     std::size_t started_ = 0;  ///< in this frame
 };

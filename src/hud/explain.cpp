@@ -209,6 +209,12 @@ class Explainer {
             say(ExplainedPart::band, text + ", since " + at(bands->since(i)));
         }
         if (made_.bands.empty()) say(ExplainedPart::band, "is in none of its bands");
+        if (const Travel* const travel = hud_.readouts[index_].travel.get();
+            travel != nullptr && travel->is_limited()) {
+            made_.flash_limited = true;
+            say(ExplainedPart::band,
+                "keeps its color for now: the flash limit has three flashes in this second already");
+        }
     }
 
     void say_effects() {
@@ -225,6 +231,10 @@ class Explainer {
             made_.effects.push_back(effect->id);
             say(ExplainedPart::effect, "plays '" + effect->id + "' " + std::string(why));
         }
+        made_.flash_limited = made_.flash_limited || player->is_limited(hud_.time.now());
+        if (player->is_limited(hud_.time.now()))
+            say(ExplainedPart::effect,
+                "is held by the flash limit: it would be more than three flashes in a second");
     }
 
     void say_layout() {

@@ -12,6 +12,7 @@ Hud::State::State() {
         if (offer_cost(name) || lists.offer(name, problem)) return true;
         return problem.message.empty() && pending.offer(name, problem);
     };
+    effects.draw_alone = [this](ElementIndex index, DrawGroup& into) { draw_body(index, into); };
 }
 
 void Hud::State::update(Step step) {
@@ -27,10 +28,12 @@ void Hud::State::update(Step step) {
     visibility.decide();
     run_notices();
     run_effects();
-    readouts.advance_bodies(time, effects.limit(), camera, problems);
+    readouts.advance_bodies(time, effects.flashes(), camera, problems);
     layouter.lay_out();
     moving_order.advance(time.now());
-    lists.place_tags({camera, layouter.screen()});
+    lists.place_tags({camera, layouter.screen()},
+                     [this](ElementIndex panel) { return effects.pose(panel, time.now()).opacity; });
+    effects.look_at_flashes(time.now());
     place_watches();
     write_events();
     if (recording != nullptr) recording->keep_timers();
@@ -67,6 +70,7 @@ void Hud::State::advance_clocks(Step step) {
                          "",
                          ProblemCode::bad_step,
                          Severity::warning});
+    effects.begin_frame(time.now() - time.now(ClockKind::game));
     timers.advance(time);
     meters.advance(time);
 }
@@ -195,19 +199,24 @@ void Hud::State::draw(DrawList& list) {
     }
 }
 
-/// All that an element draws, into a group that is empty or out of date.
-void Hud::State::draw(ElementIndex index, DrawGroup& group) {
-    const Rect device = layouter.device_box(index);
-    const Moved moved = effects.moved(index, time.now());
-    group.begin(visibility.opacity(index) * moved.opacity, moved.tint, moved.transform);
-    if (!visibility.is_drawn(index) || layouter.measurer() == nullptr) return;
-    elements[index].body->draw({.box = device,
+/// What an element draws by itself, without what effects do to it.
+void Hud::State::draw_body(ElementIndex index, DrawGroup& group) {
+    elements[index].body->draw({.box = layouter.device_box(index),
                                 .scale = layouter.screen().scale,
                                 .mirrored = layouter.mirrored(),
                                 .column_side = layouter.column_side(index),
                                 .measurer = layouter.measurer(),
                                 .room = &point_room},
                                group);
+}
+
+/// All that an element draws, into a group that is empty or out of date.
+void Hud::State::draw(ElementIndex index, DrawGroup& group) {
+    const Moved moved = effects.moved(index, time.now());
+    group.begin(visibility.opacity(index) * moved.opacity, moved.tint, moved.transform);
+    if (!visibility.is_drawn(index) || layouter.measurer() == nullptr) return;
+    draw_body(index, group);
+    const Rect device = layouter.device_box(index);
     const Rest* const rest = elements[index].rest.get();
     if (rest != nullptr) group.blend = rest->blend;
     if (const float light = effects.pose(index, time.now()).glow;

@@ -1,6 +1,7 @@
 // Lists in the frame: which panel shows which entry, and what is told of it.
 #pragma once
 
+#include <functional>
 #include <memory>
 #include <set>
 #include <string>
@@ -46,7 +47,7 @@ class Lists {
     /// Reads the entries and tells what is shown of them.
     void tell(const View& view, Nanoseconds now);
     /// After layout: carries the panels of tags to where their things are seen.
-    void place_tags(const View& view);
+    void place_tags(const View& view, const std::function<float(ElementIndex)>& opacity_of);
     /// The things that the game gives to tags; null for what has a container, and for other elements.
     GameThings* things(ElementIndex index);
 
@@ -66,6 +67,9 @@ class Lists {
         WorldPoint place{};  ///< of its thing, also when that is gone
         bool is_at_edge = false;
         bool is_covered = false;  ///< by a nearer one
+        double distance = 0;      ///< of its thing
+        bool is_new = false;      ///< it is not known yet how large it is
+        bool waits = false;       ///< in its first frame something is in its place
     };
     struct Told {
         SourceIndex source;
@@ -121,9 +125,13 @@ class Lists {
     void tell(RunningList& list, const View& view, Nanoseconds now);
     void rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view,
                      Nanoseconds now);
-    void place_tags(RunningList& list, const View& view);
+    void place_tags(RunningList& list, const View& view,
+                    const std::function<float(ElementIndex)>& opacity_of);
     void find_places(RunningList& list, const View& view);
     void declutter();
+    void declutter_new(const View& view);
+    template <class Cover>
+    void cover_farther(Cover cover);
     void rank(RunningList& list, std::size_t count, std::size_t shown);
     void give_panels(RunningList& list, std::size_t shown);
     void tell_fields(RunningList& list, std::size_t count, std::size_t shown);

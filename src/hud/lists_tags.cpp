@@ -74,6 +74,9 @@ void Lists::find_places(RunningList& list, const View& view) {
         slot.place = list.tags->things().places[list.ranking[rank]];
         // One that was never laid out will be about as large as the others.
         const Rect own = layouter_.box(slot.panel);
+        slot.is_new = own.width <= 0;
+        slot.waits = false;
+        slot.distance = list.tags->distance(list.ranking[rank]);
         if (own.width > 0) list.usual_size = {own.width, own.height};
         const Size size = own.width > 0 ? Size{own.width, own.height} : list.usual_size;
         const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
@@ -84,14 +87,14 @@ void Lists::find_places(RunningList& list, const View& view) {
         seen_.push_back({.list = &list,
                          .slot = number,
                          .layer = elements_[list.element].layer,
-                         .distance = list.tags->distance(list.ranking[rank]),
+                         .distance = slot.distance,
                          .box = list.tags->box(*place, size)});
     }
 }
 
-/// Hides what would cover a nearer one, or one of a higher layer. One that is hidden comes back only when there is some room more than it
-/// needs, and one that is shown goes only when some of it is covered, so that nothing flickers.
-void Lists::declutter() {
+/// Calls `cover` for each tag, the nearest of the highest layer first; one that is shown then is in the way of the others.
+template <class Cover>
+void Lists::cover_farther(Cover cover) {
     constexpr float margin = 3;  // design pixels
     std::sort(seen_.begin(), seen_.end(), [](const SeenTag& a, const SeenTag& b) {
         if (a.layer != b.layer) return a.layer > b.layer;
@@ -104,30 +107,66 @@ void Lists::declutter() {
         const float grow = slot.is_covered ? margin : -margin;
         const Rect box{tag.box.x - grow, tag.box.y - grow, tag.box.width + 2 * grow,
                        tag.box.height + 2 * grow};
-        slot.is_covered = std::any_of(covered_.begin(), covered_.end(), [&](const Rect& other) {
+        const bool is_covered = std::any_of(covered_.begin(), covered_.end(), [&](const Rect& other) {
             return box.x < other.right() && other.x < box.right() && box.y < other.bottom() &&
                    other.y < box.bottom();
         });
-        if (!slot.is_covered) covered_.push_back(tag.box);
-        visibility_.set_by_list(slot.panel, !slot.is_covered);
+        if (!is_covered) covered_.push_back(tag.box);
+        cover(slot, is_covered);
     }
     seen_.clear();
 }
 
-void Lists::place_tags(const View& view) {
-    for (const auto& list : all_)
-        if (list->tags != nullptr) place_tags(*list, view);
+/// Hides what would cover a nearer one, or one of a higher layer. One that is hidden comes back only when there is some room more than it
+/// needs, and one that is shown goes only when some of it is covered, so that nothing flickers.
+void Lists::declutter() {
+    cover_farther([this](Slot& slot, bool is_covered) {
+        slot.is_covered = is_covered;
+        visibility_.set_by_list(slot.panel, !is_covered);
+    });
 }
 
-void Lists::place_tags(RunningList& list, const View& view) {
+/// Of those that are there for the first time it is known only after layout how large they are.
+void Lists::declutter_new(const View& view) {
+    bool any = false;
+    for (const auto& list : all_)
+        for (const Slot& slot : list->slots)
+            any = any || (list->tags != nullptr && slot.is_new && list->tags->tags().declutter);
+    if (!any) return;
+    for (const auto& list : all_) {
+        if (list->tags == nullptr || !list->tags->tags().declutter) continue;
+        for (std::size_t number = 0; number < list->slots.size(); ++number) {
+            const Slot& slot = list->slots[number];
+            if (slot.panel == no_element || !slot.is_taken || !visibility_.is_drawn(slot.panel)) continue;
+            const Rect own = layouter_.box(slot.panel);
+            const Size size{own.width, own.height};
+            if (const std::optional<TagPlace> place = list->tags->place(slot.place, size, view))
+                seen_.push_back({.list = list.get(),
+                                 .slot = number,
+                                 .layer = elements_[list->element].layer,
+                                 .distance = slot.distance,
+                                 .box = list->tags->box(*place, size)});
+        }
+    }
+    cover_farther([](Slot& slot, bool is_covered) { slot.waits = slot.is_new && is_covered; });
+}
+
+void Lists::place_tags(const View& view, const std::function<float(ElementIndex)>& opacity_of) {
+    declutter_new(view);
+    for (const auto& list : all_)
+        if (list->tags != nullptr) place_tags(*list, view, opacity_of);
+}
+
+void Lists::place_tags(RunningList& list, const View& view,
+                       const std::function<float(ElementIndex)>& opacity_of) {
     list.arrows.clear();
     for (const Slot& slot : list.slots) {
         if (slot.panel == no_element || !visibility_.is_drawn(slot.panel)) continue;
         const Rect own = layouter_.box(slot.panel);
         const Size size{own.width, own.height};
         const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
-        if (!place) {
-            // One that leaves while its place is not seen any more.
+        if (!place || slot.waits) {
+            // One that leaves while its place is not seen any more, or that has no room.
             elements_.carry(slot.panel, {.opacity = 0});
             continue;
         }
@@ -136,7 +175,7 @@ void Lists::place_tags(RunningList& list, const View& view) {
             slot.panel,
             {.shift = {box.x - own.x, box.y - own.y}, .scale = place->scale, .opacity = place->opacity});
         if (place->is_at_edge && list.tags->tags().at_edge == AtEdge::arrow)
-            list.arrows.push_back({place->tip, place->way, place->opacity});
+            list.arrows.push_back({place->tip, place->way, place->opacity * opacity_of(slot.panel)});
     }
     if (static_cast<TagsBody&>(*elements_[list.element].body)
             .set_arrows(list.arrows, view.screen.origin, view.screen.scale))

@@ -39,10 +39,11 @@ const Location& Origin::of(std::string_view field) const {
 
 bool operator==(const HudDefinition& a, const HudDefinition& b) {
     return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale && a.margin == b.margin &&
-           a.mirror == b.mirror && a.font == b.font && a.locales == b.locales &&
-           a.compact_names == b.compact_names && a.themes == b.themes && a.styles == b.styles &&
-           a.font_files == b.font_files && a.sources == b.sources && a.timers == b.timers &&
-           a.meters == b.meters && a.effects == b.effects && a.groups == b.groups && a.elements == b.elements;
+           a.mirror == b.mirror && a.flash_limit == b.flash_limit && a.font == b.font &&
+           a.locales == b.locales && a.compact_names == b.compact_names && a.themes == b.themes &&
+           a.styles == b.styles && a.font_files == b.font_files && a.sources == b.sources &&
+           a.timers == b.timers && a.meters == b.meters && a.effects == b.effects && a.groups == b.groups &&
+           a.accept == b.accept && a.elements == b.elements;
 }
 
 bool Hud::record(Recorder* recorder) {
@@ -74,6 +75,7 @@ void Hud::State::make(const HudDefinition& definition) {
                                                             .whole_scale = definition.whole_scale,
                                                             .margin = definition.margin,
                                                             .mirror = definition.mirror,
+                                                            .flash_limit = definition.flash_limit,
                                                             .font = definition.font,
                                                             .locales = definition.locales,
                                                             .compact_names = definition.compact_names,
@@ -84,7 +86,8 @@ void Hud::State::make(const HudDefinition& definition) {
                                                             .timers = definition.timers,
                                                             .meters = definition.meters,
                                                             .effects = definition.effects,
-                                                            .groups = definition.groups});
+                                                            .groups = definition.groups,
+                                                            .accept = definition.accept});
     const auto context_of = [this](std::string name, const Origin* origin) {
         return ElementContext(problems, std::move(name), origin, formats);
     };
@@ -153,6 +156,12 @@ void Hud::State::set_screen(const HudDefinition& definition, bool fine) {
                           .whole_scale = definition.whole_scale,
                           .margin = fine ? definition.margin : Insets{}},
                          definition.mirror);
+    if (made_of == nullptr || rule_of_file != definition.flash_limit) {
+        rule_of_file = definition.flash_limit;
+        FlashSettings settings = effects.flash_settings();
+        settings.rule = definition.flash_limit;
+        set_flash_settings(settings);
+    }
 }
 
 TimerIndex Hud::State::add(const Timer& timer, const Origin* origin) {

@@ -114,7 +114,16 @@ void NewElement::bind() {
     context_.value_use = bound.use();
     context_.max_type = context_.bound(common.max).type();
     readout.when_no_value = common.when_no_value;
+    readout.min = std::visit(
+        [](const auto& kind_of_it) {
+            if constexpr (requires { kind_of_it.min; })
+                return static_cast<double>(kind_of_it.min);
+            else
+                return 0.0;
+        },
+        element_);
     readout.shows_pending = value != no_source && hud_.pending.is_one(value);
+    if (readout.shows_pending || conditions.visible == value) readout.seen_while = conditions.visible;
     // Of a timer the HUD tells the end; of a number that the game counts down it tells that it is empty.
     const bool is_timer = bound.use() != detail::ValueUse::amount && !bound.counts_down();
     readout.is_silent = readout.shows_pending || is_timer;

@@ -6,7 +6,12 @@
 namespace rapido {
 namespace {
 
-/// Cheap for integers: only a change of it can be an event.
+/// More than the value at which it is empty.
+bool is_above(const Value& value, double min) {
+    return value.is_number() && value.number() > min;
+}
+
+/// The same of what is empty at zero, cheap for integers: only a change of it can be an event.
 bool is_positive(const Value& value) {
     if (value.type() == Value::Type::int64) return value.int64() > 0;
     if (value.type() == Value::Type::float64) return value.real() > 0;
@@ -29,10 +34,10 @@ void Readouts::begin(ElementIndex index, SourceIndex value, Readout readout) {
     HotElement& hot = elements_.hot(index);
     hot.value = value;
     const bool has_bands = readout.travel != nullptr && readout.travel->bands() != nullptr;
-    hot.is_direct = readout.further.empty() && !has_bands;
+    hot.is_direct = readout.further.empty() && !has_bands && readout.seen_while == no_source;
     hot.is_still = readout.travel == nullptr;
     hot.has_max = readout.max != no_source;
-    hot.is_simple = hot.is_still && !readout.starts_effects &&
+    hot.is_simple = hot.is_still && !readout.starts_effects && readout.min == 0 &&
                     readout.when_no_value == WhenNoValue::placeholder && !readout.is_silent &&
                     !elements_[index].body->shows_delta();
     bindings_.depend(value, {index, hot.is_simple ? Dependent::Role::simple : Dependent::Role::value});
@@ -58,6 +63,7 @@ void Readouts::change(ElementIndex index, SourceIndex value, Readout readout,
     }
     readout.truth = before.truth;
     readout.delta = before.delta;
+    readout.seen = before.seen;
     for (Followed& lane : lanes_)
         std::erase_if(lane.active, [&](const Active& moving) { return moving.index == index; });
     std::erase(in_time_, index);
@@ -91,6 +97,7 @@ void Readouts::free_removed() {
         std::erase_if(lane.active, [&](const Active& moving) { return gone(moving.index); });
     }
     std::erase_if(in_time_, gone);
+    std::erase_if(show_again_, gone);
     std::erase_if(given_, gone);
 }
 
@@ -135,9 +142,10 @@ void Readouts::set_reduced_motion(bool reduced, const FrameTime& time) {
     }
 }
 
-void Readouts::set_limit(FlashLimit* limit) {
-    for (const Readout& readout : all_)
-        if (readout.travel != nullptr) readout.travel->set_flash_limit(limit);
+void Readouts::set_limit(const FlashAsker& asker) {
+    for (ElementIndex index = 0; index < all_.size(); ++index)
+        if (all_[index].travel != nullptr)
+            all_[index].travel->set_flash_limit({asker.limit, asker.looks, index});
 }
 
 void Readouts::pass_edge(ElementIndex index, const Value& value, const FrameTime& time, Nanoseconds before,
@@ -239,10 +247,11 @@ void Readouts::tell_amount(ElementIndex index, const Value& value, const Value& 
                            Nanoseconds now) {
     if (value == before || elements_.hot(index).snaps || !value.is_number() || all_[index].is_silent) return;
     const double amount = value.number();
-    if (amount <= 0 && was_positive)
+    const double min = all_[index].min;
+    if (amount <= min && was_positive)
         happenings_.add({.time = now, .kind = HappeningKind::empty, .subject = index});
     const double most = max(index).number();
-    if (most > 0 && amount >= most && before.number() < most)
+    if (most > min && amount >= most && before.number() < most)
         happenings_.add({.time = now, .kind = HappeningKind::full, .subject = index});
 }
 
@@ -250,7 +259,7 @@ void Readouts::tell_change(ElementIndex index, Nanoseconds now) {
     Readout& readout = all_[index];
     HotElement& hot = elements_.hot(index);
     const Value& value = bindings_.value(hot.value);
-    const bool was_positive = std::exchange(hot.was_positive, is_positive(value));
+    const bool was_positive = std::exchange(hot.was_positive, is_above(value, readout.min));
     if (value == readout.truth) return;
     const Value before = keep_truth(index, value);
     readout.delta = hot.snaps ? Value() : difference(value, before);

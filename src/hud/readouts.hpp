@@ -21,11 +21,14 @@ struct Readout {
     std::unique_ptr<Travel> travel;    ///< null where the value is shown as it is
     Value truth;                       ///< the value that events last saw
     Value delta;                       ///< its last change
+    double min = 0;                    ///< at which it is empty
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     bool starts_effects = false;  ///< its gains and losses may
     bool is_silent = false;       ///< reports no empty or full: it shows a timer, or what is pending
     bool shows_pending = false;
-    bool active = false;  ///< moves or waits
+    Value seen;                          ///< the last amount that was not zero, where that is so
+    SourceIndex seen_while = no_source;  ///< what shows and hides it, where that is the amount that it shows
+    bool active = false;                 ///< moves or waits
 };
 
 /// Follows the values of elements. Those that show what is pending of others are followed after all others, in the same
@@ -62,7 +65,7 @@ class Readouts {
     void set_color(ElementIndex index, Color color, const FrameTime& time);
     /// Motions in flight land, if motion is reduced from now on.
     void set_reduced_motion(bool reduced, const FrameTime& time);
-    void set_limit(FlashLimit* limit);
+    void set_limit(const FlashAsker& asker);
 
     // In a frame
 
@@ -84,7 +87,8 @@ class Readouts {
     void show(Lane lane, const FrameTime& time);
     void refresh(ElementIndex index, const FrameTime& time);
     /// What lives in time goes on: frames of an image, waves, graphs, the effects of single pips.
-    void advance_bodies(const FrameTime& time, FlashLimit* limit, const Camera& camera, ProblemLog& problems);
+    void advance_bodies(const FrameTime& time, const FlashAsker& flashes, const Camera& camera,
+                        ProblemLog& problems);
     void take_change(ElementIndex index, Change change);
 
     const Readout& operator[](ElementIndex index) const { return all_[index]; }
@@ -128,7 +132,8 @@ class Readouts {
     void tell_change(ElementIndex index, Nanoseconds now);
     void report_bands(ElementIndex index, const FrameTime& time);
     Shown shown(ElementIndex index, Travel& travel, const Value& max, const FrameTime& time);
-    void show(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time);
+    void show(ElementIndex index, Body& body, Shown shown, const FrameTime& time);
+    void say_what_it_was(ElementIndex index, Value& value);
     bool show_number(ElementIndex index, HotElement& hot, const Value& value);
 
     Elements& elements_;
@@ -138,7 +143,8 @@ class Readouts {
     Happenings& happenings_;
     std::vector<Readout> all_;  ///< by element
     std::array<Followed, 2> lanes_;
-    std::vector<ElementIndex> in_time_;  ///< elements whose bodies live in time
+    std::vector<ElementIndex> in_time_;     ///< elements whose bodies live in time
+    std::vector<ElementIndex> show_again_;  ///< in the next frame
     std::vector<ElementIndex> snapped_, lost_;
     std::vector<ElementIndex> given_;    ///< those that take the next value as given, without a snap
     std::vector<Value> further_values_;  ///< of the element that is being shown

@@ -30,6 +30,9 @@ void Readouts::show(Lane lane, const FrameTime& time) {
         if (!moves) refresh(index, time);
     }
     of(lane).queue.clear();
+    for (const ElementIndex index : show_again_)
+        refresh_next(index);
+    show_again_.clear();
 }
 
 /// The short way of a text in which one number changes. False where the long one is needed.
@@ -65,7 +68,8 @@ Readouts::Shown Readouts::shown(ElementIndex index, Travel& travel, const Value&
     return made;
 }
 
-void Readouts::show(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time) {
+void Readouts::show(ElementIndex index, Body& body, Shown shown, const FrameTime& time) {
+    if (all_[index].seen_while != no_source) say_what_it_was(index, shown.values.value);
     HotElement& hot = elements_.hot(index);
     if (show_number(index, hot, shown.values.value)) return;
     hot.must_show = false;
@@ -83,6 +87,19 @@ void Readouts::show(ElementIndex index, Body& body, const Shown& shown, const Fr
         body.show_further(further_values_);
     }
     take_change(index, std::max(change, body.show(shown.values, shown.trail)));
+}
+
+/// What leaves because its amount is gone goes on saying how much it was.
+void Readouts::say_what_it_was(ElementIndex index, Value& value) {
+    Readout& readout = all_[index];
+    const bool is_gone = value.is_number() && value.number() == 0;
+    if (!is_gone) {
+        readout.seen = value;
+    } else if (readout.seen.has_value() && visibility_.is_drawn(index) &&
+               !bindings_.value(readout.seen_while).truth()) {
+        value = readout.seen;
+        show_again_.push_back(index);
+    }
 }
 
 void Readouts::set_color(ElementIndex index, Color color, const FrameTime& time) {
@@ -121,7 +138,7 @@ void Readouts::take_change(ElementIndex index, Change change) {
     if (change >= Change::size) layouter_.must_measure(index);
 }
 
-void Readouts::advance_bodies(const FrameTime& time, FlashLimit* limit, const Camera& camera,
+void Readouts::advance_bodies(const FrameTime& time, const FlashAsker& flashes, const Camera& camera,
                               ProblemLog& problems) {
     for (const ElementIndex index : in_time_) {
         const RunningElement& element = elements_[index];
@@ -129,7 +146,7 @@ void Readouts::advance_bodies(const FrameTime& time, FlashLimit* limit, const Ca
                             .real = time.now(),
                             .shown = visibility_.is_shown(index),
                             .reduced_motion = reduced_motion_,
-                            .flash_limit = limit,
+                            .flashes = {flashes.limit, flashes.looks, index},
                             .camera = &camera,
                             .screen = &layouter_.screen()};
         take_change(index, element.body->advance(moment));

@@ -49,6 +49,7 @@ struct Parts {
     PointRoom point_room;
     std::optional<FrameCost> cost;  ///< of the last frame, as the game tells it
     std::array<SourceIndex, 3> cost_sources{no_source, no_source, no_source};
+    SourceIndex flash_source = no_source;       ///< whether the flash limit holds anything
     std::shared_ptr<debug::WatchList> watches;  ///< null where none are shown
     int watch_frames = 0;                       ///< since they were put into a corner
     std::vector<detail::Binding> bound_values;  ///< room for those of one thing
@@ -133,6 +134,9 @@ struct Hud::State : Parts {
 
     void draw(DrawList& list);
     void draw(ElementIndex index, DrawGroup& group);
+    FlashRule rule_of_file = FlashRule::area;
+    void set_flash_settings(const FlashSettings& settings);
+    void draw_body(ElementIndex index, DrawGroup& group);
     /// Whether the game may call this now: not while a getter of the HUD is being read, which is a problem.
     bool may(std::string_view call);
     /// The same, and a recorder is told; of an element that is dead, nothing.

@@ -5,8 +5,9 @@
 
 namespace rapido {
 
-/// Whether particles that are born at once light up so much of a screen that they are a flash, as on black: a quarter of what is seen within
-/// 10 degrees, 21 824 pixels of a design pixel each (WCAG 2.2, "general flash and red flash thresholds", of a screen of 1024 by 768).
+/// Whether particles that are born at once are seen as a flash, on black or on white, where they cover enough.
 bool burst_flashes(const Particles& particles);
+/// The area that they cover at most, in square design pixels.
+float burst_area(const Particles& particles);
 
 }  // namespace rapido

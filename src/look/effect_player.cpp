@@ -2,27 +2,19 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "base/instants.hpp"
 #include "look/burst.hpp"
+#include "look/effect_light.hpp"
 #include "motion/spring.hpp"
 
 namespace rapido {
 namespace {
 
-enum Property : std::uint8_t {
-    scale = 1,
-    offset = 2,
-    rotation = 4,
-    opacity = 8,
-    color = 16,
-    shine = 32,
-    dots = 64,
-    glow = 128,
-};
-
 /// What the keyframes of an effect name. With dots they describe those, and nothing of the element.
 std::uint8_t properties_of(const Effect& effect) {
+    using enum effect_property::Bits;
     if (effect.dots.count > 0) return dots;
     int named = 0;
     for (const Keyframe& frame : effect.keyframes)
@@ -64,11 +56,10 @@ std::array<double, 5> EffectPlayer::numbers_of(const Pose& pose) {
             static_cast<double>(pose.opacity)};
 }
 
-void EffectPlayer::set_color(Color color) {
-    if (color == color_) return;
-    color_ = color;
-    flashes_.clear();
-}
+EffectPlayer::EffectPlayer(Color color, FlashLimit* limit) : color_(color), limit_(limit) {}
+EffectPlayer::~EffectPlayer() = default;
+EffectPlayer::EffectPlayer(EffectPlayer&&) noexcept = default;
+EffectPlayer& EffectPlayer::operator=(EffectPlayer&&) noexcept = default;
 
 Nanoseconds EffectPlayer::length(const Effect& effect) {
     return std::max(to_nanoseconds(effect.duration), Nanoseconds{1});
@@ -118,13 +109,20 @@ double EffectPlayer::Playing::progress(Nanoseconds now, bool before) const {
 /// Sets the pose that one effect wants. Returns the properties that it has a say in.
 std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, bool before,
                                        Pose& pose) const {
+    using enum effect_property::Bits;
     const bool has_begun = playing.asked >= 0 && (before ? now > playing.start : now >= playing.start);
     if (!has_begun) return 0;
-    if (now < playing.steady_until) {
+    if (const Nanoseconds seen = light_ != nullptr ? light_->held_at(now) : now; seen != now) {
+        // What has begun since then is at rest.
+        if (seen < playing.start)
+            return playing.steady_until > now ? std::uint8_t{color} : playing.properties;
+        now = seen;
+        before = false;
+    }
+    if (before ? now <= playing.steady_until : now < playing.steady_until) {
         pose = steady_pose(*playing.effect);
         return color;
     }
-    if (now < playing.rest_until) return playing.properties;
     const double part = playing.progress(now, before);
     pose = pose_of(*playing.effect,
                    playing.options.as == PlayAs::leave ? std::min(1 - part, last_progress) : part,
@@ -134,10 +132,12 @@ std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, 
 }
 
 /// Each property by the strongest cause that names it.
-Pose EffectPlayer::composed(Nanoseconds now, bool before) const {
+Pose EffectPlayer::composed(Nanoseconds now, bool before, bool without_ended) const {
+    using enum effect_property::Bits;
     Pose all;
     int taken = 0;
     for (const Playing& playing : running_) {
+        if (const auto end = end_of(playing); without_ended && end && *end <= now) continue;
         Pose one;
         const int own = pose_of_one(playing, now, before, one);
         const int wins = own & ~taken;
@@ -193,30 +193,85 @@ std::array<double, 5> EffectPlayer::velocity_before(Nanoseconds at) const {
     return velocity;
 }
 
+EffectPlayer::Winners EffectPlayer::winners(Nanoseconds now, bool before) const {
+    using enum effect_property::Bits;
+    constexpr std::array<int, 5> properties{scale, offset, offset, rotation, opacity};
+    Winners won{};
+    for (const Playing& playing : running_) {
+        Pose unused;
+        const int own = pose_of_one(playing, now, before, unused);
+        for (std::size_t i = 0; i < won.size(); ++i)
+            if (won[i] == 0 && (own & properties[i]) != 0) won[i] = playing.number;
+    }
+    return won;
+}
+
+EffectPlayer::Before EffectPlayer::before_change(Nanoseconds at, GoesOn goes_on) const {
+    Before before;
+    before.goes_on = goes_on;
+    if (goes_on == GoesOn::not_at_all) return before;
+    // Where something else has changed at this moment, what ends there is in the residual already.
+    const bool is_first = residual_.since != at;
+    const Pose way = composed(at, is_first);
+    const Pose seen = with_residual(way, at);
+    before.pivot = seen.pivot;
+    before.seen = numbers_of(seen);
+    before.way = numbers_of(way);
+    before.won = winners(at, is_first);
+    if (residual_.is_active)
+        for (std::size_t i = 0; i < before.left.size(); ++i) {
+            const double seconds = to_seconds(at - *residual_.since).count();
+            before.left[i] = left_of(residual_.distance[i], residual_.velocity[i], seconds);
+            before.left_velocity[i] = left_of(residual_.distance[i], residual_.velocity[i], seconds, true);
+        }
+    before.velocity = goes_on == GoesOn::moving ? velocity_before(at) : before.left_velocity;
+    return before;
+}
+
+void EffectPlayer::go_on_from(const Before& before, Nanoseconds at) {
+    const std::array<double, 5> way = numbers_of(composed(at, false));
+    const Winners won = winners(at, false);
+    Residual rest{.distance = {}, .velocity = {}, .since = at, .pivot = before.pivot, .is_active = false};
+    for (std::size_t i = 0; i < way.size(); ++i) {
+        const bool was_at_rest = before.won[i] == 0 && before.left[i] == 0 && before.left_velocity[i] == 0;
+        if (won[i] == before.won[i]) {
+            // It goes its own way, whatever has changed beside it.
+            rest.distance[i] = before.left[i] + (before.way[i] - way[i]);
+            rest.velocity[i] = before.left_velocity[i];
+        } else if (!was_at_rest) {
+            rest.distance[i] = before.seen[i] - way[i];
+            rest.velocity[i] = before.velocity[i];
+        }
+        rest.is_active = rest.is_active || rest.distance[i] != 0 || rest.velocity[i] != 0;
+    }
+    residual_ = rest;
+}
+
 template <class Change>
 void EffectPlayer::change_at(Nanoseconds at, GoesOn goes_on, Change change) {
-    if (goes_on == GoesOn::not_at_all) return change();
-    // Where something else has changed at this moment, what ends there is in the residual already.
-    const Pose was = with_residual(composed(at, residual_.since != at), at);
-    const std::array<double, 5> before = numbers_of(was);
-    std::array<double, 5> velocity{};
-    if (goes_on == GoesOn::moving) {
-        velocity = velocity_before(at);
-    } else if (residual_.is_active) {
-        for (std::size_t i = 0; i < velocity.size(); ++i)
-            velocity[i] = left_of(residual_.distance[i], residual_.velocity[i],
-                                  to_seconds(at - *residual_.since).count(), true);
-    }
+    follow_light(at);
+    const Before before = before_change(at, goes_on);
     change();
-    const std::array<double, 5> after = numbers_of(composed(at, false));
-    std::array<double, 5> distance{};
-    bool differs = false;
-    for (std::size_t i = 0; i < distance.size(); ++i) {
-        distance[i] = before[i] - after[i];
-        differs = differs || distance[i] != 0 || velocity[i] != 0;
+    if (goes_on != GoesOn::not_at_all) go_on_from(before, at);
+    ask_for_light(before, at);
+}
+
+/// Where an effect that enters or leaves begins, so that it takes over from what is seen: at the opacity of this moment.
+double EffectPlayer::turned_progress(const Effect& effect, PlayAs as, Nanoseconds now) const {
+    using enum effect_property::Bits;
+    if ((properties_of(effect) & opacity) == 0) return 0;
+    constexpr int steps = 256;
+    const double seen = static_cast<double>(pose(now).opacity);
+    double nearest = 2, found = 0;
+    for (int i = 0; i < steps; ++i) {
+        const double part = static_cast<double>(i) / steps;
+        const double progress = as == PlayAs::leave ? std::min(1 - part, last_progress) : part;
+        const double distance = std::abs(static_cast<double>(pose_of(effect, progress).opacity) - seen);
+        if (distance >= nearest) continue;
+        nearest = distance;
+        found = part;
     }
-    residual_ = {
-        .distance = distance, .velocity = velocity, .since = at, .pivot = was.pivot, .is_active = differs};
+    return found;
 }
 
 bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions& options) {
@@ -236,9 +291,13 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions
                     .is_smooth = is_smooth(effect)};
     const Playing* const busy = find(options.cause);
     if (busy != nullptr && options.as != PlayAs::effect) {
-        // What enters turns round where it is.
-        if (busy->effect == &effect && busy->options.as != options.as && busy->runs == 1) {
-            playing.start = now - (length(effect) - (now - busy->start));
+        // What enters turns round where it is, whatever effect it leaves by.
+        if (busy->options.as != options.as) {
+            const Nanoseconds whole = length(effect);
+            const bool is_same = busy->effect == &effect && busy->runs == 1;
+            playing.start =
+                is_same ? now - (whole - std::min(now - busy->start, whole))
+                        : now - to_nanoseconds(to_seconds(whole) * turned_progress(effect, options.as, now));
             playing.asked = 0;
         }
         change_at(now, playing.is_smooth && busy->is_smooth ? GoesOn::moving : GoesOn::not_at_all,
@@ -283,12 +342,8 @@ void EffectPlayer::forget_emissions(Nanoseconds now) {
 
 void EffectPlayer::begin(Playing playing) {
     end_emission(playing.options.cause, playing.start);
-    const Particles& particles = playing.effect->particles;
-    if (!reduced_ && (particles.rate > 0 || particles.burst > 0)) {
-        emissions_.push_back(
-            {playing.effect, playing.options.cause, playing.start, Nanoseconds::max(), playing.options.seed});
-        forget_emissions(playing.start);
-    }
+    playing.number = ++begun_;
+    emit(playing, playing.start);
     Playing* const before = find(playing.options.cause);
     if (before == nullptr) {
         const auto stronger = [](const Playing& a, const Playing& b) {
@@ -297,16 +352,16 @@ void EffectPlayer::begin(Playing playing) {
         running_.insert(std::upper_bound(running_.begin(), running_.end(), playing, stronger), playing);
         return;
     }
-    // One flash into another: the second only keeps the element bright, and lets it fall when a flash may end.
-    const bool flashes = limit_ != nullptr && !reduced_ && !flashes_in(*before).empty();
-    if (flashes && !flashes_in(playing).empty()) {
-        playing.steady_until = before->steady_until;
-        hold(playing, playing.start);
-        playing.asked = 0;
-    } else if (before->steady_until > playing.start) {
-        playing.steady_until = before->steady_until;
-    }
     *before = playing;
+}
+
+void EffectPlayer::emit(Playing& playing, Nanoseconds at) {
+    const Particles& particles = playing.effect->particles;
+    if (reduced_ || playing.emits || (particles.rate <= 0 && particles.burst <= 0)) return;
+    playing.emits = true;
+    emissions_.push_back(
+        {playing.effect, playing.options.cause, at, Nanoseconds::max(), playing.options.seed});
+    forget_emissions(at);
 }
 
 void EffectPlayer::stop(const Effect& effect, Nanoseconds now, std::optional<EffectCause> cause) {
@@ -327,6 +382,7 @@ void EffectPlayer::stop(const Effect& effect, Nanoseconds now, std::optional<Eff
 }
 
 void EffectPlayer::clear() {
+    if (light_ != nullptr) light_->forget();
     running_.clear();
     waiting_.clear();
     residual_ = {};
@@ -388,32 +444,18 @@ void EffectPlayer::begin_run(EffectCause cause, Nanoseconds at) {
     Playing& playing = *find(cause);
     const bool appears = playing.asked < 0 && playing.options.as == PlayAs::enter;
     if (appears) residual_ = {};
+    if (appears && limit_ != nullptr) {
+        if (light_ == nullptr) light_ = std::make_unique<Light>(color_);
+        light_->is_absent = true;
+    }
     const GoesOn goes_on = playing.asked < 0 ? GoesOn::moving : GoesOn::from_there;
     change_at(at, playing.is_smooth && !appears ? goes_on : GoesOn::not_at_all,
               [&] { ask_for_run(playing, playing.asked + 1); });
-    // A steady pose stands there at once.
+    // A steady pose is there at once.
     if (at < playing.steady_until) residual_ = {};
 }
 
-const std::vector<Nanoseconds>& EffectPlayer::flashes_in(const Playing& playing) {
-    const bool from_rest = playing.options.as == PlayAs::effect;
-    for (const Found& known : flashes_)
-        if (known.effect == playing.effect && known.from_rest == from_rest) return known.flashes;
-    return flashes_
-        .emplace_back(Found{playing.effect, from_rest, flashes_of(*playing.effect, color_, from_rest)})
-        .flashes;
-}
-
-/// Bright from here on, at least for one run, until the fall is a flash that the limit takes on.
-void EffectPlayer::hold(Playing& playing, Nanoseconds from) {
-    if (burst_flashes(playing.effect->particles)) end_emission(playing.options.cause, from);
-    const Nanoseconds least = from + length(*playing.effect);
-    if (playing.steady_until >= least) return;
-    if (playing.steady_until > from) limit_->release(playing.steady_until);
-    playing.steady_until = limit_->reserve(least);
-}
-
-/// Each run of an effect that flashes is admitted, or held back.
+/// Under reduced motion a run shows a steady pose; a burst of particles that would be a flash too many does not fly.
 void EffectPlayer::ask_for_run(Playing& playing, std::int64_t run) {
     const Nanoseconds whole = length(*playing.effect);
     playing.asked = run;
@@ -422,19 +464,26 @@ void EffectPlayer::ask_for_run(Playing& playing, std::int64_t run) {
         playing.steady_until = begun + whole;
         return;
     }
-    if (playing.steady_until > begun) {
-        if (burst_flashes(playing.effect->particles)) end_emission(playing.options.cause, begun);
-        playing.rest_until = begun + whole;
-        return;
-    }
-    if (limit_ == nullptr || flashes_in(playing).empty()) return;
-    onsets_ = flashes_in(playing);
-    for (Nanoseconds& onset : onsets_)
-        onset = begun + (playing.options.as == PlayAs::leave ? whole - onset : onset);
-    std::sort(onsets_.begin(), onsets_.end());
-    if (limit_->admit(onsets_)) return;
-    hold(playing, begun);
-    playing.rest_until = begun + whole;
+    if (limit_ == nullptr || !burst_flashes(playing.effect->particles)) return;
+    if (light_ == nullptr) light_ = std::make_unique<Light>(color_);
+    emit(playing, begun);
+    playing.burst_at = begun;
+    if (light_->is_known) ask_for_burst(playing);
+}
+
+void EffectPlayer::ask_for_burst(Playing& playing) {
+    const Particles& particles = playing.effect->particles;
+    const Nanoseconds begun = *std::exchange(playing.burst_at, std::nullopt);
+    const FlashLook& look = light_->look;
+    const std::optional<Color>& ground = look.settings.ground;
+    if (ground && !is_flash_change(*ground, particles.color.value())) return;
+    const Flash flash{begun, begun + to_nanoseconds(std::min(particles.life, playing.effect->duration)),
+                      look.box,
+                      look.settings.rule == FlashRule::area ? burst_area(particles) * look.unit * look.unit
+                                                            : Flash::any_size};
+    if (limit_->admit(flash)) return;
+    end_emission(playing.options.cause, begun);
+    playing.emits = false;
 }
 
 double EffectPlayer::progress(Nanoseconds now) const {

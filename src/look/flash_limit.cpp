@@ -3,196 +3,200 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <optional>
 #include <utility>
 
 #include "look/burst.hpp"
+#include "look/flash_light.hpp"
 
 namespace rapido {
 namespace {
 
-constexpr double least_change = 0.10;
-constexpr double darkest_bright = 0.80;
+/// What begins within two frames of each other is seen at once.
+constexpr Nanoseconds same_moment{34'000'000};
+/// So many are kept: a screen holds no more that could be told apart.
+constexpr std::size_t most_taken = 512;
 
-double linear_part(std::uint8_t channel) {
-    const double c = channel / 255.0;
-    return c <= 0.04045 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4);
+float part_in(float from, float length, float field_from, float field_length) {
+    if (!(length > 0)) return from >= field_from && from <= field_from + field_length ? 1 : 0;
+    const float first = std::max(from, field_from), last = std::min(from + length, field_from + field_length);
+    return std::max(0.0F, last - first) / length;
 }
 
-bool is_bright_change(double from, double to) {
-    return std::abs(from - to) >= least_change && std::min(from, to) < darkest_bright;
-}
-
-struct Linear {
-    double red, green, blue;
-    explicit Linear(Color color)
-        : red(linear_part(color.red)), green(linear_part(color.green)), blue(linear_part(color.blue)) {}
-    bool is_saturated_red() const { return red > 0 && red >= 0.8 * (red + green + blue); }
-};
-
-/// How far apart in the u', v' diagram (CIE 015, from XYZ of sRGB with D65); black is of no chromaticity, and near all.
-double chromatic_distance(const Linear& a, const Linear& b) {
-    const auto uv = [](const Linear& c) -> std::optional<std::pair<double, double>> {
-        const double x = 0.4124 * c.red + 0.3576 * c.green + 0.1805 * c.blue;
-        const double y = 0.2126 * c.red + 0.7152 * c.green + 0.0722 * c.blue;
-        const double z = 0.0193 * c.red + 0.1192 * c.green + 0.9505 * c.blue;
-        const double sum = x + 15 * y + 3 * z;
-        if (!(sum > 0)) return std::nullopt;
-        return std::pair(4 * x / sum, 9 * y / sum);
-    };
-    const auto from = uv(a);
-    const auto to = uv(b);
-    return from && to ? std::hypot(from->first - to->first, from->second - to->second) : 0;
-}
-
-bool is_red_change(Color from, Color to) {
-    if (from == to) return false;
-    const Linear a(from);
-    const Linear b(to);
-    return (a.is_saturated_red() || b.is_saturated_red()) && chromatic_distance(a, b) > 0.2;
-}
-
-/// Two opposing changes in one run of an effect: the moments, in samples, at which each is complete.
-struct Pair {
-    int first, second;
-};
-constexpr int samples = 128;
-using Samples = std::array<Pose, samples + 1>;
-
-/// One run, and rest after it.
-Samples sample(const Effect& effect) {
-    Samples poses;
-    for (int i = 0; i < samples; ++i)
-        poses[static_cast<std::size_t>(i)] = light_of(effect, static_cast<double>(i) / samples);
-    return poses;
-}
-Color seen(Color color, const Pose& pose) {
-    return mix(color, pose.color, static_cast<double>(pose.color_part));
-}
-
-/// Between turning points of the luminance, found on a fine grid. `light_of` is that of a pose.
-template <class LightOf>
-std::vector<Pair> bright_pairs(const Samples& poses, double before, LightOf light_of) {
-    std::vector<Pair> pairs;
-    double turn = before;
-    double last = turn;
-    int way = 0;
-    std::optional<int> changed;
-    for (int i = 0; i <= samples; ++i) {
-        const double light = light_of(poses[static_cast<std::size_t>(i)]);
-        const int now = light > last ? 1 : light < last ? -1 : way;
-        if (now != way && way != 0) {
-            changed = is_bright_change(last, turn) ? std::optional(i) : std::nullopt;
-            turn = last;
-        }
-        way = now;
-        last = light;
-        if (changed && is_bright_change(light, turn)) {
-            pairs.push_back({*changed, i});
-            changed.reset();
-        }
-    }
-    return pairs;
-}
-
-/// To a saturated red and back, or from it and back.
-std::vector<Pair> red_pairs(const Samples& poses, Color color) {
-    std::vector<Pair> pairs;
-    Color from = color;
-    std::optional<int> changed;
-    for (int i = 0; i <= samples; ++i) {
-        const Color now = seen(color, poses[static_cast<std::size_t>(i)]);
-        if (!is_red_change(from, now)) continue;
-        from = now;
-        if (changed) pairs.push_back({*changed, i});
-        changed = changed ? std::nullopt : std::optional(i);
-    }
-    return pairs;
+/// How much of a flash is in a part of the screen.
+float area_in(const Rect& part, const Flash& flash) {
+    if (std::isinf(flash.area)) return flash.area;
+    return flash.area * part_in(flash.box.x, flash.box.width, part.x, part.width) *
+           part_in(flash.box.y, flash.box.height, part.y, part.height);
 }
 
 }  // namespace
 
-bool FlashLimit::admit(std::span<const Nanoseconds> flashes) {
-    if (flashes.empty()) return true;
-    std::erase_if(taken_, [&](Nanoseconds time) { return time + window + window < flashes.front(); });
-    std::array<Nanoseconds, 64> all;
-    if (taken_.size() + flashes.size() > all.size()) return false;
-    const auto end = std::merge(taken_.begin(), taken_.end(), flashes.begin(), flashes.end(), all.begin());
-    for (auto at = all.begin() + most; at < end; ++at)
-        if (*at - *(at - most) < window) return false;
-    taken_.assign(all.begin(), end);
+/// Whether a field has room for a flash: there are less than three in each second that holds it, counted from the earliest on. What is
+/// seen at the same time is one flash, and only where it is large enough.
+bool FlashLimit::has_room_in(const Rect& degrees, const Flash& flash) const {
+    std::vector<Flash>& all = in_field_;
+    all.clear();
+    float together = 0;
+    const auto take = [&](Flash part) {
+        part.area = area_in(degrees, part);
+        if (!(part.area > 0)) return;
+        if (part.begin <= flash.end && flash.begin <= part.end) together += part.area;
+        all.push_back(part);
+    };
+    bool is_in = false;
+    for (const Taken& taken : taken_) {
+        if (taken.flash.begin > flash.begin && !std::exchange(is_in, true)) take(flash);
+        if (taken.flash.end + window > flash.begin - window && taken.flash.begin <= flash.end + window)
+            take(taken.flash);
+    }
+    if (!is_in) take(flash);
+    if (!(together > least_area)) return true;
+
+    std::array<Nanoseconds, most> last{};  // the moments of the latest flashes, in a ring
+    std::size_t count = 0;
+    Nanoseconds behind = Nanoseconds::min();
+    for (const Flash& one : all) {
+        const Nanoseconds at = one.begin;
+        if (at <= behind) {
+            // It is part of the one before it, as long as that goes on in all its parts.
+            if (count > 0) behind = std::max(at, std::min(behind, one.end));
+            continue;
+        }
+        float sum = 0;
+        Nanoseconds together_until = at + same_moment;
+        for (const Flash& other : all) {
+            if (other.begin > at) break;
+            if (other.begin <= behind || at > other.end) continue;
+            sum += other.area;
+            together_until = std::min(together_until, other.end);
+        }
+        if (!(sum > least_area)) continue;
+        if (count >= most && at - last[count % most] < window) return false;
+        last[count++ % most] = at;
+        behind = std::max(at, together_until);
+    }
     return true;
 }
 
-Nanoseconds FlashLimit::reserve(Nanoseconds earliest) {
-    Nanoseconds time = earliest;
-    // It fits at once, or a second after one of those before it.
-    for (std::size_t i = 0; !admit(std::span(&time, 1)) && i < taken_.size(); ++i)
-        time = std::max(earliest, taken_[i] + window);
-    return time;
-}
-
-void FlashLimit::release(Nanoseconds flash) {
-    const auto at = std::find(taken_.begin(), taken_.end(), flash);
-    if (at != taken_.end()) taken_.erase(at);
-}
-
-double relative_luminance(Color color) {
-    return 0.2126 * linear_part(color.red) + 0.7152 * linear_part(color.green) +
-           0.0722 * linear_part(color.blue);
-}
-
-bool is_flash_change(Color from, Color to) {
-    return is_bright_change(relative_luminance(from), relative_luminance(to)) || is_red_change(from, to);
-}
-
-/// What is several things at once is one flash.
-static void add_others(std::vector<Pair>& pairs, const std::vector<Pair>& others) {
-    const std::size_t known = pairs.size();
-    for (const Pair& pair : others) {
-        const auto overlaps = [&](const Pair& other) {
-            return pair.first <= other.second && other.first <= pair.second;
-        };
-        if (std::none_of(pairs.begin(), pairs.begin() + static_cast<std::ptrdiff_t>(known), overlaps))
-            pairs.push_back(pair);
+bool FlashLimit::has_room(const Flash& flash) const {
+    if (!(flash.area > 0)) return true;
+    // Most of what flashes is small, and alone.
+    float together = flash.area;
+    for (const Taken& other : taken_) {
+        const bool is_near = std::isinf(other.flash.area) || std::isinf(flash.area) ||
+                             (other.flash.box.x < flash.box.right() + field.width &&
+                              other.flash.box.right() > flash.box.x - field.width &&
+                              other.flash.box.y < flash.box.bottom() + field.height &&
+                              other.flash.box.bottom() > flash.box.y - field.height);
+        const bool meets =
+            other.flash.begin <= flash.end + same_moment && flash.begin <= other.flash.end + same_moment;
+        if (is_near && meets) together += other.flash.area;
     }
+    if (!(together > least_area)) return true;
+    if (std::isinf(flash.area)) return has_room_in({}, flash);
+    // The fields in which there is some of it, from one in which it begins to one in which it ends.
+    const auto steps = [](float from, float length, float wide) {
+        return std::array{from, from + length - wide, from + (length - wide) / 2, from + length - wide / 2,
+                          from - wide / 2};
+    };
+    for (const float x : steps(flash.box.x, flash.box.width, field.width))
+        for (const float y : steps(flash.box.y, flash.box.height, field.height))
+            if (!has_room_in({x, y, field.width, field.height}, flash)) return false;
+    return true;
+}
+
+void FlashLimit::count(const Flash& flash, std::uint32_t owner) {
+    // Others may still be asked for that have begun up to a second ago, and this one may be planned for later.
+    constexpr Nanoseconds past = 4 * window;
+    std::erase_if(taken_, [&](const Taken& taken) {
+        return taken.flash.begin + past < flash.begin && taken.flash.end + past < flash.begin;
+    });
+    if (taken_.size() >= most_taken) taken_.erase(taken_.begin());
+    const auto place =
+        std::upper_bound(taken_.begin(), taken_.end(), flash.begin,
+                         [](Nanoseconds begin, const Taken& taken) { return begin < taken.flash.begin; });
+    taken_.insert(place, {flash, owner});
+}
+
+void FlashLimit::go_on(const Flash& flash, std::uint32_t owner) {
+    bool is_known = false;
+    for (Taken& taken : taken_) {
+        if (taken.owner != owner || taken.flash.begin != flash.begin) continue;
+        taken.flash.end = std::max(taken.flash.end, flash.end);
+        is_known = true;
+    }
+    if (!is_known) count(flash, owner);
+}
+
+bool FlashLimit::admit(const Flash& flash, std::uint32_t owner) {
+    if (!has_room(flash)) return false;
+    count(flash, owner);
+    return true;
+}
+
+void FlashLimit::cut(std::uint32_t owner, Nanoseconds at) {
+    std::erase_if(taken_,
+                  [&](const Taken& taken) { return taken.owner == owner && taken.flash.begin >= at; });
+    for (Taken& taken : taken_)
+        if (taken.owner == owner)
+            taken.flash.end = std::min(taken.flash.end, std::max(at, taken.flash.begin));
+}
+
+Nanoseconds FlashLimit::room_for(const Flash& flash) const {
+    Flash later = flash;
+    // It fits at once, or a second after one of those before it.
+    for (std::size_t i = 0; !has_room(later) && i < taken_.size(); ++i) {
+        later.begin = std::max(flash.begin, taken_[i].flash.begin + window);
+        later.end = later.begin + (flash.end - flash.begin);
+    }
+    return later.begin;
 }
 
 bool burst_flashes(const Particles& particles) {
-    constexpr float least_area = 341.0F * 256 / 4;
     const float size = std::max(particles.size, particles.end_size);
-    const float area = static_cast<float>(particles.burst) * size * size;
-    return area >= least_area && is_flash_change(rgb(0x000000), particles.color.value());
+    return particles.burst > 0 && size > 0 &&
+           (is_flash_change(rgb(0x000000), particles.color.value()) ||
+            is_flash_change(rgb(0xffffff), particles.color.value()));
 }
 
-/// Of the element itself, in one run.
-static std::vector<Pair> pairs_of(const Effect& effect, Color color, bool from_rest) {
-    if (effect.dots.count > 0) return {};  // the element stays as it is
-    const bool changes_light =
-        std::any_of(effect.keyframes.begin(), effect.keyframes.end(),
-                    [](const Keyframe& frame) { return frame.color || frame.opacity || frame.glow; });
-    if (!changes_light && from_rest) return {};
-    const Samples poses = sample(effect);
-    const double light = relative_luminance(color);
-    std::vector<Pair> pairs = bright_pairs(poses, from_rest ? light : 0, [&](const Pose& pose) {
-        return relative_luminance(seen(color, pose)) * static_cast<double>(pose.opacity);
-    });
-    add_others(pairs, red_pairs(poses, color));
-    // The light around the element, on a dark ground.
-    add_others(pairs, bright_pairs(poses, 0, [light](const Pose& pose) {
-                   return light * static_cast<double>(pose.glow);
-               }));
-    return pairs;
+float burst_area(const Particles& particles) {
+    const float size = std::max(particles.size, particles.end_size);
+    // Round, and on their way through all sizes.
+    return 0.785F * static_cast<float>(particles.burst) * size * size;
 }
 
 std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from_rest) {
-    std::vector<Pair> pairs = pairs_of(effect, color, from_rest);
+    constexpr int samples = 128;
+    std::vector<FlashPair> pairs;
+    const auto add = [&](const std::optional<FlashPair>& found) {
+        // What is several things at once is one flash.
+        if (found && std::none_of(pairs.begin(), pairs.end(), [&](const FlashPair& other) {
+                return found->begin <= other.end && other.begin <= found->end;
+            }))
+            pairs.push_back(*found);
+    };
+    if (effect.dots.count == 0) {  // the element stays as it is
+        const double light = relative_luminance(color);
+        LightTrack bright(from_rest ? light : 0), glow(0);
+        RedTrack red(color);
+        for (int i = 0; i <= samples; ++i) {
+            const double progress = static_cast<double>(i) / samples;
+            const Nanoseconds now = to_nanoseconds(effect.duration * progress);
+            const Pose pose = light_of(effect, progress);
+            const Color seen = mix(color, pose.color, static_cast<double>(pose.color_part));
+            add(bright.follow(now, relative_luminance(seen) * static_cast<double>(pose.opacity)));
+            add(red.follow(now, seen));
+            // The light around the element, on a dark ground.
+            add(glow.follow(now, light * static_cast<double>(pose.glow)));
+        }
+    }
     // A burst is over when its particles are gone.
-    const double part = std::min(1.0, effect.particles.life / effect.duration);
-    if (burst_flashes(effect.particles)) add_others(pairs, {{0, static_cast<int>(part * samples)}});
+    const Seconds over = std::min(effect.particles.life, effect.duration);
+    if (burst_flashes(effect.particles) && burst_area(effect.particles) > FlashLimit::least_area)
+        add(FlashPair{Nanoseconds{0}, Nanoseconds{0}, to_nanoseconds(over)});
     std::vector<Nanoseconds> flashes;
-    for (const Pair& pair : pairs)
-        flashes.push_back(to_nanoseconds(effect.duration * (static_cast<double>(pair.second) / samples)));
+    for (const FlashPair& pair : pairs)
+        flashes.push_back(pair.end);
     std::sort(flashes.begin(), flashes.end());
     return flashes;
 }
@@ -205,6 +209,7 @@ Pose steady_pose(const Effect& effect) {
         pose.color_part = 1;
         return pose;
     }
+    if (effect.keyframes.empty() || effect.dots.count > 0 || effect.repeat == 0) return pose;
     pose.color = rgb(0xffffff);
     pose.color_part = 0.35F;
     return pose;

@@ -2,6 +2,7 @@
 #include <bit>
 #include <charconv>
 #include <cmath>
+#include <limits>
 
 #include "text/field_writer.hpp"
 
@@ -82,9 +83,12 @@ double as_meant(const Value& value) {
 std::optional<std::int64_t> nanoseconds_of(const Value& value) {
     if (value.type() == Value::Type::duration) return value.duration().count();
     if (!is_finite_number(value)) return std::nullopt;
-    const auto decimal = round_digits(digits_of(value), 9, Rounding::nearest);
-    if (!decimal) return std::nullopt;
-    return signed_count(*decimal);
+    if (const auto decimal = round_digits(digits_of(value), 9, Rounding::nearest))
+        return signed_count(*decimal);
+    // Of so many seconds a double has no billionths.
+    const double nanoseconds = value.number() * 1e9;
+    if (!(std::abs(nanoseconds) < 9.2e18)) return std::nullopt;
+    return static_cast<std::int64_t>(nanoseconds);
 }
 
 constexpr std::string_view real_types = "eEfFgG";
@@ -206,6 +210,7 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
 Key FieldWriter::default_key(const Amount& amount, const FieldValues& values, Rounding rounding) const {
     const bool is_on_way =
         amount.value == values.value && values.start.has_value() && values.target.has_value();
+    if (options_.seconds_left) return fixed_key(0, amount, rounding);
     const int places = is_on_way ? std::max(shown_places(values.start), shown_places(values.target))
                                  : most_places(digits_of(amount.value));
     const Key key = fixed_key(places, amount, rounding);
@@ -290,7 +295,10 @@ Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& 
     const int places = is_whole(spec) ? 0 : spec.precision < 0 ? 6 : spec.precision;
     const bool integers = (value.is_integer() && max.is_integer()) ||
                           (value.type() == Value::Type::duration && max.type() == Value::Type::duration);
-    const double part = as_meant(value) / as_meant(max) * (is_percent ? 100 : 1);
+    double part = as_meant(value) / as_meant(max) * (is_percent ? 100 : 1);
+    // A part of something is never nothing, however small it is.
+    if (part == 0 && value.number() != 0)
+        part = std::copysign(std::numeric_limits<double>::denorm_min(), value.number());
     // The quotient of two finite numbers may be beyond all of them.
     if (!std::isfinite(part)) return infinity_key(part < 0);
     const DecimalDigits digits = significant_digits(part, 15);
@@ -324,9 +332,16 @@ Key FieldWriter::compact_digits(const DecimalDigits& given, Rounding rounding) c
     DecimalDigits digits = given;
     while (true) {
         const int power = digits.point - 1;
-        // Beyond the last name, or what 64 bits hold, it is written with an exponent.
-        const auto named = static_cast<int>(numbers_.compact.size()) + 3;
-        if (power >= named && power >= 15) return scientific_key(digits);
+        // Beyond the last name it is written with an exponent, or in full where that is no wider.
+        const int named = numbers_.compact.empty() ? 15 : static_cast<int>(numbers_.compact.size()) + 3;
+        if (power >= named) {
+            const int exponent_width = options_.compact + (options_.compact > 1 ? 1 : 0) + 4;
+            const int full_width = power + 1 + (numbers_.primary_group > 0 ? power / 3 : 0);
+            const auto full =
+                power < 18 && full_width <= exponent_width ? round_digits(digits, 0, rounding) : std::nullopt;
+            if (!full) return scientific_key(digits);
+            return {.bits = full->digits, .kind = Kind::digits, .negative = full->negative};
+        }
         std::size_t form = 0;
         int drop = 0;
         if (power >= 3 && !numbers_.compact.empty()) {

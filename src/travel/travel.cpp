@@ -74,11 +74,13 @@ void Travel::make_looks() {
             Looks{BandSet(std::shared_ptr<const std::vector<Band>>(plan_, &plan_->bands), plan_->has_max),
                   FadingColor(plan_->color),
                   {},
-                  plan_->color});
+                  plan_->color,
+                  false,
+                  {}});
     if (before != nullptr && looks_ != nullptr) {
         looks_->bands.take_over(before->bands);
         looks_->color = before->color;
-        looks_->limit = before->limit;
+        looks_->flashes = before->flashes;
     }
     is_plain_ = pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && looks_ == nullptr &&
                 plan_->text_interval <= Nanoseconds{0};
@@ -156,7 +158,8 @@ void Travel::advance(Nanoseconds now, bool reduced) {
     if (pacer_ != nullptr) take_passed(now, reduced);
     if (trail_ != nullptr) trail_->advance(now, reduced);
     if (looks_ == nullptr) return;
-    looks_->color.advance(now);
+    looks_->color.advance(now, ahead());
+    if (looks_->color.is_limited() && looks_->flashes.looks != nullptr) looks_->flashes.looks->note_limited();
     update_shown_bands(now, reduced);
 }
 
@@ -183,14 +186,26 @@ void Travel::update_bands(BandOn on, const Value& value, const Value& max, Nanos
     const Color next = color != nullptr ? *color : looks_->base;
     if (!looks_->begun) looks_->changes.resize(before);
     if (next == looks_->color.target()) return;
-    looks_->color.set(next, now, looks_->begun && !reduced ? fade : Seconds{0},
-                      looks_->begun ? looks_->limit : nullptr);
+    const FlashAsker& flashes = looks_->flashes;
+    FlashLimit* const limit = looks_->begun ? flashes.limit : nullptr;
+    FlashPart where;
+    const bool asks = limit != nullptr && flashes.looks != nullptr;
+    if (asks && !looks_->color.completes_flash(next, now)) {
+        flashes.looks->want(flashes.element);  // for the way back
+    } else if (asks) {
+        const FlashLook& look = flashes.looks->look_of(flashes.element);
+        where.box = look.box;
+        where.area = 0;
+        for (const FlashPart& part : look.parts)
+            where.area += part.area;
+    }
+    looks_->color.set(next, now, looks_->begun && !reduced ? fade : Seconds{0}, limit, where, ahead());
 }
 
 void Travel::set_color(Color color, Nanoseconds now) {
     if (looks_ == nullptr) return;
     looks_->base = color;
-    if (looks_->bands.color() == nullptr) looks_->color.set(color, now, Seconds{0});
+    if (looks_->bands.color() == nullptr) looks_->color.set(color, now, Seconds{0}, nullptr, {}, ahead());
 }
 
 std::span<const BandChange> Travel::band_changes() const {

@@ -5,6 +5,7 @@
 #include <span>
 #include <vector>
 
+#include "look/flash_looks.hpp"
 #include "rapido/look.hpp"
 #include "rapido/motion.hpp"
 #include "rapido/pace.hpp"
@@ -84,9 +85,11 @@ class Travel {
     std::span<const BandChange> band_changes() const;
     void forget_band_changes();
     /// Changes of color from here on ask it.
-    void set_flash_limit(FlashLimit* limit) {
-        if (looks_ != nullptr) looks_->limit = limit;
+    void set_flash_limit(const FlashAsker& asker) {
+        if (looks_ != nullptr) looks_->flashes = asker;
     }
+    /// Whether the flash limit holds a change of its color back.
+    bool is_limited() const { return looks_ != nullptr && looks_->color.is_limited(); }
     bool is_paced() const { return pacer_ != nullptr; }
     ClockKind clock() const { return plan_->clock; }
 
@@ -101,9 +104,14 @@ class Travel {
         std::vector<BandChange> changes;
         Color base;          ///< outside all bands
         bool begun = false;  ///< has had a value, or none, once
-        FlashLimit* limit = nullptr;
+        FlashAsker flashes;
     };
 
+    /// How far the real clock is ahead of its own.
+    Nanoseconds ahead() const {
+        return looks_->flashes.looks != nullptr ? looks_->flashes.looks->ahead_of(plan_->clock)
+                                                : Nanoseconds{0};
+    }
     void make_trail(const Value& value);
     void make_looks();
     void update_bands(BandOn on, const Value& value, const Value& max, Nanoseconds now, bool reduced);

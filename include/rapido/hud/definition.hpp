@@ -12,6 +12,7 @@
 #include "rapido/element.hpp"
 #include "rapido/element/text_style.hpp"
 #include "rapido/look/effect.hpp"
+#include "rapido/look/flash_limit.hpp"
 #include "rapido/time/game_timer.hpp"
 #include "rapido/value/kept_value.hpp"
 
@@ -98,6 +99,14 @@ struct DeclaredSource {
     friend bool operator==(const DeclaredSource&, const DeclaredSource&) = default;
 };
 
+/// What `rapido check` may find, and says no more: it is meant so.
+struct Accepted {
+    std::string element{};  ///< the path of the element that it is found at; empty for what belongs to no element
+    std::string code{};     ///< the word in brackets, such as `overlap`
+    std::string why{};      ///< for who reads the list
+    friend bool operator==(const Accepted&, const Accepted&) = default;
+};
+
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).
 struct Origin {
     Location location{};
@@ -115,6 +124,7 @@ struct HudDefinition {
     bool whole_scale = false;  ///< only whole scales and their reciprocals are used, for pixel art
     Insets margin{};           ///< the distance between the edges and the anchors, in design pixels
     bool mirror = true;  ///< left and right change places in languages that are written from right to left
+    FlashRule flash_limit = FlashRule::area;  ///< which flashes count; see docs/effects.md
     Themed<std::string> font =
         "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
     /// For each field the last that fits the language and has it counts.
@@ -131,6 +141,7 @@ struct HudDefinition {
     std::vector<Meter> meters{};
     std::vector<Effect> effects{};  ///< besides the built-in ones; one with the same id replaces it
     std::vector<Group> groups{};
+    std::vector<Accepted> accept{};   ///< for `rapido check`; a HUD takes no notice of it
     std::vector<Element> elements{};  ///< their order is the draw order within a layer
 
     // Where it was written: this does not count where two definitions are compared.
@@ -146,6 +157,7 @@ struct HudDefinition {
     std::vector<Origin> effect_origins{};
     std::vector<Origin> group_origins{};
     std::vector<Origin> locale_origins{};
+    std::vector<Origin> accept_origins{};
     std::vector<Origin> element_origins{};
 
     friend bool operator==(const HudDefinition& a, const HudDefinition& b);

@@ -43,6 +43,7 @@ struct Explanation {
     std::vector<std::string>
         bands{};  ///< those that its value is in, by id, or by number where they have none
     std::vector<std::string> effects{};  ///< those that run on it
+    bool flash_limited = false;          ///< the flash limit holds it
     bool is_visible = false;             ///< it is drawn, perhaps outside of the screen
     std::string
         lacks{};  ///< what its text lacks room for, as a sentence without a subject; empty where it has all that it needs

@@ -50,7 +50,8 @@ struct RecordedCall {
     /// The rest of what it was given. A definition holds what `add` adds, or the one element of `change`, with names in place of what is
     /// bound.
     std::variant<std::monostate, const HudDefinition*, const Message*, const Place*, const Viewport*,
-                 const Camera*, const Themed<Color>*, const Pop*, const FrameCost*, const TimerState*>
+                 const Camera*, const Themed<Color>*, const Pop*, const FrameCost*, const TimerState*,
+                 const FlashSettings*>
         detail{};
     std::span<const RecordedName> names{};  ///< that are there from now on
 };

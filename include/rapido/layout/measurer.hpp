@@ -60,6 +60,12 @@ class TextMeasurer {
             if (text[i] == '\n' || (text[i] == ' ' && before_word)) ends.push_back({i + 1, text[i] == '\n'});
         }
     }
+    /// Appends where the characters of a text end, in bytes and in order, as a reader counts them: a letter with its marks is one. This one
+    /// knows characters of Unicode; `rapido::Fonts` knows grapheme clusters (UAX #29).
+    virtual void find_character_ends(std::string_view text, std::vector<std::size_t>& ends) {
+        for (std::size_t i = 1; i <= text.size(); ++i)
+            if (i == text.size() || (static_cast<unsigned char>(text[i]) & 0xc0) != 0x80) ends.push_back(i);
+    }
     /// Returns a text with other letters, by the rules of a language (BCP 47; empty for none). This one changes the letters of
     /// ASCII alone.
     virtual std::string transformed(std::string_view text, TextTransform transform,

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <memory>
 #include <optional>
 #include <span>
 #include <utility>
@@ -39,17 +40,32 @@ struct PlayOptions {
 ///
 /// Whenever one effect takes over from another, scale, offset, rotation and opacity go on from where they are: the distance to
 /// the new way, with the velocity of the old one, decays as a critically damped spring that settles in 120 ms. Exempt are effects
-/// with `steps()`, steady poses, and the first moment of an element that was not there before. Poses are functions of the times
-/// at which effects start, not sums over frames.
+/// with `steps()`, steady poses, and the first moment of an element that was not there before. A property that was at rest follows its
+/// keyframes from the first moment on, and one whose cause stays the same is not disturbed. Poses are functions of the times at which
+/// effects start, not sums over frames.
+///
+/// With a flash limit, each flash that a run would make is asked for when the run begins, or when anything else changes. Where one is
+/// refused, the pose stands still from the turn before that flash until it would be over, at rest where the run has just begun; what the
+/// element shows is not touched.
 ///
 /// Effects must outlive the player. Times that are passed in must not decrease.
 class EffectPlayer {
  public:
-    /// `color` is the color of the element, from which the flash limit computes flashes. Without a limit every effect plays.
-    explicit EffectPlayer(Color color = {}, FlashLimit* limit = nullptr) : color_(color), limit_(limit) {}
-    void set_limit(FlashLimit* limit) { limit_ = limit; }
-    /// Sets the color of the element, for effects that start from here on.
+    /// `color` is the color of the element, from which flashes of any size are computed. Without a limit every effect plays.
+    explicit EffectPlayer(Color color = {}, FlashLimit* limit = nullptr);
+    ~EffectPlayer();
+    EffectPlayer(EffectPlayer&&) noexcept;
+    EffectPlayer& operator=(EffectPlayer&&) noexcept;
+    void set_limit(FlashLimit* limit);
+    /// Sets the color of the element, of an unknown size, for runs that begin from here on.
     void set_color(Color color);
+    /// Sets what the element draws at a moment at which it is seen, after all that happens then: in each frame. Runs that have begun while
+    /// nothing was known of it are asked for now.
+    void set_look(const FlashLook& look, Nanoseconds now);
+    /// Lets nothing be known of what the element draws until the next `set_look`: nothing flashes so long.
+    void forget_look();
+    /// Whether the flash limit holds the pose at this moment.
+    bool is_limited(Nanoseconds now) const;
     /// With reduced motion, effects that start from here on show a steady pose, but for those of visibility.
     void set_reduced_motion(bool reduced) { reduced_ = reduced; }
 
@@ -99,10 +115,13 @@ class EffectPlayer {
         PlayOptions options;
         int runs = 1;                 ///< how often; zero is until it is stopped
         std::uint8_t properties = 0;  ///< those that its keyframes name
+        std::uint32_t number = 0;     ///< of all that have begun
         bool is_smooth = true;        ///< no part of it is drawn in steps
         std::int64_t asked = -1;      ///< the last run that has begun, and that the flash limit was asked for
-        Nanoseconds steady_until{(Nanoseconds::min)()};  ///< held back: its strongest color until then
-        Nanoseconds rest_until{(Nanoseconds::min)()};    ///< and at rest until the next run begins
+        Nanoseconds steady_until{
+            (Nanoseconds::min)()};              ///< under reduced motion: its strongest color until then
+        bool emits = false;                     ///< its particles are born
+        std::optional<Nanoseconds> burst_at{};  ///< a burst that the flash limit is still to be asked for
 
         double progress(Nanoseconds now, bool before) const;
     };
@@ -121,21 +140,44 @@ class EffectPlayer {
     std::optional<Nanoseconds> end_of(const Playing& playing) const;
     Nanoseconds next_moment(const Playing& playing) const;
     std::uint8_t pose_of_one(const Playing& playing, Nanoseconds now, bool before, Pose& pose) const;
-    Pose composed(Nanoseconds now, bool before) const;
+    Pose composed(Nanoseconds now, bool before, bool without_ended = false) const;
     Pose with_residual(Pose pose, Nanoseconds now) const;
     /// How the pose goes on where what runs changes: from where it is, with or without the velocity that the old way has there.
     enum class GoesOn : std::uint8_t { not_at_all, from_there, moving };
+    /// The number of what gives each of the five numbers of a pose; zero for none.
+    using Winners = std::array<std::uint32_t, 5>;
+    Winners winners(Nanoseconds now, bool before) const;
     std::array<double, 5> velocity_before(Nanoseconds at) const;
+    /// What was seen just before what runs changed, and how it goes on.
+    struct Before {
+        GoesOn goes_on = GoesOn::not_at_all;
+        std::optional<Anchor> pivot;
+        std::array<double, 5> seen{}, way{}, velocity{};
+        std::array<double, 5> left{}, left_velocity{};  ///< of the residual
+        Winners won{};
+    };
+    Before before_change(Nanoseconds at, GoesOn goes_on) const;
+    void go_on_from(const Before& before, Nanoseconds at);
     template <class Change>
     void change_at(Nanoseconds at, GoesOn goes_on, Change change);
+    double turned_progress(const Effect& effect, PlayAs as, Nanoseconds now) const;
     void begin(Playing playing);
+    void emit(Playing& playing, Nanoseconds at);
     void end_emission(EffectCause cause, Nanoseconds at);
     void forget_emissions(Nanoseconds now);
     void finish(EffectCause cause, Nanoseconds at);
     void begin_run(EffectCause cause, Nanoseconds at);
-    void hold(Playing& playing, Nanoseconds from);
     void ask_for_run(Playing& playing, std::int64_t run);
-    const std::vector<Nanoseconds>& flashes_in(const Playing& playing);
+    void ask_for_burst(Playing& playing);
+
+    // Flashes
+    struct Light;
+    bool may_flash() const;
+    void follow_light(Nanoseconds to);
+    void ask_for_light(const Before& before, Nanoseconds at);
+    bool plan_light(Nanoseconds at);
+    void find_moments(Nanoseconds from, Nanoseconds to);
+    Pose pose_in(Nanoseconds from, Nanoseconds at, Nanoseconds to) const;
 
     Color color_;
     FlashLimit* limit_;
@@ -145,14 +187,9 @@ class EffectPlayer {
     std::vector<Playing> waiting_;
     std::vector<Emission> emissions_;
     Residual residual_;
+    std::uint32_t begun_ = 0;                                     ///< how many
     std::vector<std::pair<const Effect*, Nanoseconds>> started_;  ///< when, for cool-downs
-    struct Found {
-        const Effect* effect;
-        bool from_rest;
-        std::vector<Nanoseconds> flashes;
-    };
-    std::vector<Found> flashes_;  ///< once for each effect
-    std::vector<Nanoseconds> onsets_;
+    std::unique_ptr<Light> light_;  ///< null until an effect changes it where there is a limit
 };
 
 }  // namespace rapido

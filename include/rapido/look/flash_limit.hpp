@@ -1,6 +1,9 @@
 // At most three flashes a second, whatever the game does.
 #pragma once
 
+#include <cstdint>
+#include <limits>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -9,22 +12,89 @@
 
 namespace rapido {
 
-/// Counts flashes of everything that shares it, on one thread: one for all HUDs of a window (WCAG 2.x, success
-/// criterion 2.3.1). A flash is a pair of opposing changes, each of which `is_flash_change`.
+/// Which flashes count.
+enum class FlashRule : std::uint8_t {
+    area,  ///< those that cover, with all that flashes at the same time, more than a quarter of ten degrees of what the player sees
+    any_size,  ///< all of them
+};
+
+/// How a HUD limits its flashes.
+struct FlashSettings {
+    FlashRule rule = FlashRule::area;
+    bool on = true;  ///< false: nothing is limited; no HUD file can say so
+    std::optional<Color>
+        ground{};  ///< what the game shows behind the HUD; without it both black and white are looked at
+    float field_of_view =
+        30;  ///< degrees, 1 to 180: how wide the viewport of the HUD is in the eyes of the player
+    friend bool operator==(const FlashSettings&, const FlashSettings&) = default;
+};
+
+/// A flash of something: a pair of opposing changes, each of which `is_flash_change`.
+struct Flash {
+    static constexpr float any_size = std::numeric_limits<float>::infinity();
+
+    Nanoseconds begin{0};   ///< when the first change is complete, on the real clock
+    Nanoseconds end{0};     ///< when the second one is
+    Rect box{};             ///< where it is, on a screen on which ten degrees are 341 by 256
+    float area = any_size;  ///< of what changes inside of the box, in the same unit
+};
+
+/// Counts flashes of everything that shares it, on one thread: one for all HUDs of a window.
+///
+/// WCAG 2.2, success criterion 2.3.1, allows three flashes in any second, and any number of them where what flashes at the same time covers
+/// at most 25 % of any ten degrees of the field of view: 21,824 pixels in any window of 341 by 256, of a screen of 1024 by 768. Flashes that
+/// overlap in time and together cover more are one flash. It belongs to the second in which its first change is complete.
 class FlashLimit {
  public:
     static constexpr std::size_t most = 3;
     static constexpr Nanoseconds window{1'000'000'000};
+    static constexpr float least_area = 21'824;
+    static constexpr Size field{341, 256};  ///< ten degrees
 
-    /// Admits these flashes, in order of time, if no second then holds more than three of them; otherwise admits none.
-    bool admit(std::span<const Nanoseconds> flashes);
-    /// Admits one flash at the earliest possible time from `earliest` on, and returns that time.
-    Nanoseconds reserve(Nanoseconds earliest);
-    /// Withdraws a flash that was admitted and will not happen.
-    void release(Nanoseconds flash);
+    /// Returns a number for something that flashes.
+    std::uint32_t new_owner() { return ++owners_; }
+    /// Takes on a flash, if no second then holds more than three; otherwise returns false and takes on nothing.
+    bool admit(const Flash& flash, std::uint32_t owner = 0);
+    /// Takes on a flash that takes place in any case.
+    void count(const Flash& flash, std::uint32_t owner = 0);
+    /// Lets a flash that an owner has begun last until `flash.end`; one that is not known yet is counted.
+    void go_on(const Flash& flash, std::uint32_t owner);
+    /// Withdraws what an owner would have begun from a moment on; what it has begun before ends there.
+    void cut(std::uint32_t owner, Nanoseconds at);
+    /// Returns the earliest time from `flash.begin` on at which such a flash would be taken on.
+    Nanoseconds room_for(const Flash& flash) const;
 
  private:
-    std::vector<Nanoseconds> taken_;  ///< in order
+    struct Taken {
+        Flash flash;
+        std::uint32_t owner;
+    };
+    bool has_room(const Flash& flash) const;
+    bool has_room_in(const Rect& degrees, const Flash& flash) const;
+
+    std::vector<Taken> taken_;             ///< in the order of `begin`
+    mutable std::vector<Flash> in_field_;  ///< room that is used again
+    std::uint32_t owners_ = 0;
+};
+
+/// One color of what an element draws.
+struct FlashPart {
+    Color color{};
+    Rect box{};                    ///< as that of a `Flash`
+    float area = Flash::any_size;  ///< what is drawn of it
+    std::optional<Color>
+        below{};  ///< the color that it lies on, of the same element, which fades and comes with it
+    friend bool operator==(const FlashPart&, const FlashPart&) = default;
+};
+
+/// What an element draws at rest, as far as its flashes are concerned.
+struct FlashLook {
+    std::vector<FlashPart> parts{};
+    std::optional<FlashPart> glow{};  ///< the light around it, where an effect lets it shine
+    Rect box{};                       ///< as that of a `Flash`
+    float unit = 1;                   ///< of that box, in a design pixel
+    FlashSettings settings{};
+    friend bool operator==(const FlashLook&, const FlashLook&) = default;
 };
 
 /// Relative luminance of an opaque color, 0 to 1 (WCAG 2.x; sRGB, IEC 61966-2-1).
@@ -39,8 +109,8 @@ bool is_flash_change(Color from, Color to);
 /// opposing changes is complete. Opacity counts as on black. Before, the element is at rest, or not there.
 std::vector<Nanoseconds> flashes_of(const Effect& effect, Color color, bool from_rest = true);
 
-/// The pose that replaces an effect under reduced motion, or when the flash limit refuses it: its first color, steadily and
-/// without movement; a soft white if it has no color.
+/// The pose that replaces an effect under reduced motion: its first color, steadily and without movement. Without one, an effect that ends
+/// gives a soft white, and one that never ends nothing, as it would lie over what the element shows; neither do dots and particles alone.
 Pose steady_pose(const Effect& effect);
 
 }  // namespace rapido

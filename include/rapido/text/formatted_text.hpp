@@ -20,6 +20,7 @@ struct TextOptions {
     int compact = 0;                 ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
     bool drop_zero_parts = false;  ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;      ///< hours of a duration begin again after 24
+    bool seconds_left = false;     ///< a number under `{}` is a time that is left: whole seconds
 };
 
 /// A part of a text in a style of its own, or a picture on its line.

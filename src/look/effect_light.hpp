@@ -1,0 +1,96 @@
+// The light of an element on which effects play.
+#pragma once
+
+#include "look/flash_light.hpp"
+#include "rapido/look/effect_player.hpp"
+
+namespace rapido {
+
+/// Properties of a pose, as bits.
+namespace effect_property {
+enum Bits : std::uint8_t {
+    scale = 1,
+    offset = 2,
+    rotation = 4,
+    opacity = 8,
+    color = 16,
+    shine = 32,
+    dots = 64,
+    glow = 128,
+};
+}  // namespace effect_property
+
+/// What of an element may flash, how its light has changed, and what the limit holds.
+struct EffectPlayer::Light {
+    /// One color on one ground.
+    struct Track {
+        LightTrack bright;
+        RedTrack red;
+    };
+    /// A pair of a part on a ground.
+    struct Found {
+        FlashPair pair;
+        std::size_t track;
+        float area;
+        bool is_half = false;  ///< only its first change is known
+    };
+    /// From `from` to `to` the pose is the one of `at`.
+    struct Hold {
+        Nanoseconds at, from, to;
+        friend bool operator==(const Hold&, const Hold&) = default;
+    };
+
+    class Plan;
+    struct Scratch;
+    static thread_local Scratch scratch;
+
+    static constexpr int most_holds = 12;  ///< of one plan
+
+    explicit Light(Color color) {
+        look.parts.push_back({.color = color});
+        holds.reserve(most_holds + 4);
+    }
+
+    FlashLook look;
+    bool is_known = true;                   ///< the look is that of what is drawn
+    Before before;                          ///< the last change of what runs
+    Nanoseconds planned{0};                 ///< when that was
+    std::uint32_t owner = 0;                ///< of the limit
+    bool is_followed = false;               ///< there is a moment up to which the light is known
+    bool is_absent = false;                 ///< before the next run nothing of the element is there
+    Nanoseconds followed{0};                ///< up to here
+    Nanoseconds drawn{Nanoseconds::min()};  ///< at this moment a frame was drawn
+    std::vector<Track> tracks;  ///< for each part, its light around it and its motion, on each ground
+    std::vector<Hold> holds;    ///< in order
+
+    /// The moment whose pose is seen at `now`.
+    Nanoseconds held_at(Nanoseconds now) const {
+        for (const Hold& hold : holds)
+            if (now >= hold.from && now < hold.to) return hold.at;
+        return now;
+    }
+    void forget() {
+        is_followed = is_absent = false;
+        holds.clear();
+    }
+    /// For each part: itself, and the strips at its four sides over which it moves; then the light around all.
+    static constexpr std::size_t places = 5;
+    std::size_t part_count() const { return look.parts.size() * places + (look.glow ? 1 : 0); }
+    bool is_glow(std::size_t number) const { return number >= look.parts.size() * places; }
+    bool is_strip(std::size_t number) const { return !is_glow(number) && number % places > 0; }
+    const FlashPart& part(std::size_t number) const {
+        return is_glow(number) ? *look.glow : look.parts[number / places];
+    }
+    /// Whether there is enough of it to be looked at.
+    bool counts(std::size_t number) const;
+    std::size_t ground_count() const { return look.settings.ground ? 1 : 2; }
+    Color ground(std::size_t number) const {
+        return look.settings.ground ? *look.settings.ground : number == 0 ? rgb(0x000000) : rgb(0xffffff);
+    }
+    float reach(std::size_t number, const Pose& pose) const;
+    float strip_length(std::size_t number) const;
+    Color seen(std::size_t part, Color ground, const Pose& pose) const;
+    void begin(const Pose& seen);
+};
+
+}  // namespace rapido
