@@ -62,6 +62,18 @@ TEST(Explain, follows_a_value_on_its_way) {
     EXPECT_EQ(line_of(low, ExplainedPart::effect), "plays 'pulse' by a band");
 }
 
+TEST(Explain, tells_the_length_of_a_frame_as_players_know_it) {
+    Hud hud;
+    hud.add(Meter{.id = "fps"});
+    const ElementRef text = hud.add(Text{.id = "t", .value = "fps.frame_time"});
+    for (const auto& [length, says] : std::vector<std::pair<Seconds, std::string>>{
+             {Seconds{1.0 / 60}, "16.7 ms"}, {4ms, "4 ms"}, {250ms, "0.25 s"}}) {
+        update(hud, length);
+        EXPECT_NE(hud.explain(text).text().find("reads 'fps.frame_time': " + says + ","), std::string::npos)
+            << hud.explain(text).text();
+    }
+}
+
 TEST(Explain, tells_why_something_is_not_seen) {
     BoxMeasurer measurer;
     bool flag = false;

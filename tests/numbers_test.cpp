@@ -274,6 +274,16 @@ TEST(Numbers, at_the_ends_of_what_there_is_are_still_numbers) {
               "-0.01");
     EXPECT_EQ(shown("{:%H:%M:%S}", {.value = 1e9}), "277777:46:40");
     EXPECT_EQ(shown("{:%H:%M:%S}", {.value = Nanoseconds{1'000'000'000'000'000'000}}), "277777:46:40");
+    EXPECT_EQ(shown("{}", {.value = Nanoseconds{16'666'667}}), "0.02");
+    EXPECT_EQ(shown("{}", {.value = Nanoseconds{1'666'667}}), "0.0017");
+    EXPECT_EQ(shown("{}", {.value = Nanoseconds{26'300'000'000}}), "26.3");
+    Hud timed;
+    timed.add(Timer{.id = "t", .duration = 30s});
+    const ElementRef counts = timed.add(Text{.id = "left", .value = "t.left", .format = "{}"});
+    const ElementRef passed = timed.add(Text{.id = "passed", .value = "t.elapsed", .format = "{}"});
+    update(timed, 3700ms);
+    EXPECT_EQ(timed.text(counts), "27");
+    EXPECT_EQ(timed.text(passed), "3");
     double fuse = 59.993;
     Hud hud;
     const ElementRef left = hud.add(Text{.id = "left", .value = watch(fuse).as_time_left(), .format = "{}"});

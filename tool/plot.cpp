@@ -257,17 +257,19 @@ class Plotter {
             if (points.size() > 1) line(points, thickness, color);
             points.clear();
         };
-        double target = NAN;
+        double target = NAN, last = NAN;
         for (const Sample& sample : one.samples) {
             const double number = sample.*member;
-            const bool has_new_target = sample.target != target;
+            // What goes to a new target at once does so in a step, and what is on its way does not.
+            const bool steps = sample.target != target && number == sample.target && last == target;
             target = sample.target;
+            last = number;
             if (!std::isfinite(number)) {
                 flush();
                 continue;
             }
             const Point at{x_of(sample.time), y_of(one, number)};
-            if ((holds || has_new_target) && !points.empty() && points.back().y != at.y)
+            if ((holds || steps) && !points.empty() && points.back().y != at.y)
                 points.push_back({at.x, points.back().y});
             // Along a level only its ends count.
             const std::size_t count = points.size();

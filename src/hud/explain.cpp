@@ -14,25 +14,6 @@ std::string quoted(std::string_view text) {
     return "\"" + std::string(text) + "\"";
 }
 
-std::string said(const Value& value) {
-    switch (value.type()) {
-        case Value::Type::none:
-            return "no value";
-        case Value::Type::text:
-            return quoted(value.text());
-        case Value::Type::boolean:
-            return value.boolean() ? "true" : "false";
-        case Value::Type::int64:
-            return std::to_string(value.int64());
-        case Value::Type::uint64:
-            return std::to_string(value.uint64());
-        case Value::Type::duration:
-            return seconds_text(value.duration()) + " s";
-        default:
-            return plain_number(value.number());
-    }
-}
-
 /// With so many digits after the point at most.
 std::string fixed(double number, int places) {
     std::array<char, 64> room;
@@ -47,6 +28,28 @@ std::string fixed(double number, int places) {
 }
 std::string fixed(float number, int places) {
     return fixed(static_cast<double>(number), places);
+}
+
+std::string said(const Value& value) {
+    switch (value.type()) {
+        case Value::Type::none:
+            return "no value";
+        case Value::Type::text:
+            return quoted(value.text());
+        case Value::Type::boolean:
+            return value.boolean() ? "true" : "false";
+        case Value::Type::int64:
+            return std::to_string(value.int64());
+        case Value::Type::uint64:
+            return std::to_string(value.uint64());
+        case Value::Type::duration:
+            // A length of a frame, as players know it.
+            if (value.duration().count() > 0 && value.duration() < std::chrono::milliseconds(100))
+                return fixed(to_seconds(value.duration()).count() * 1000, 1) + " ms";
+            return seconds_text(value.duration()) + " s";
+        default:
+            return plain_number(value.number());
+    }
 }
 
 std::string at(Nanoseconds time) {

@@ -201,6 +201,11 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
     if (!is_finite_number(amount.value)) return infinity_key(amount.value.number() < 0);
     if (spec.is_time()) return time_key(spec, amount, rounding);
     if (options_.compact > 0 && spec.type == 0) return compact_key(amount, rounding);
+    if (amount.value.type() == Value::Type::duration && is_default(spec)) {
+        // Time that is left, or has passed, is counted in whole seconds.
+        const bool is_counted = rounding == Rounding::up || rounding == Rounding::down;
+        return is_counted ? fixed_key(0, amount, rounding) : default_key(amount, values, rounding);
+    }
     if (amount.value.is_real() && is_default(spec)) return default_key(amount, values, rounding);
     return number_key(spec, amount, rounding);
 }
