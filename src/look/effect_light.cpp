@@ -336,16 +336,33 @@ class EffectPlayer::Light::Plan {
         return nullptr;
     }
     /// What was taken on from here on is asked for anew.
-    void withdraw() { limit_.cut(light_.owner, at_); }
+    void withdraw() {
+        limit_.cut(light_.owner, at_);
+        std::erase_if(light_.taken, [&](const Taken& one) {
+            return one.begin >= at_ || one.end + FlashLimit::window < at_;
+        });
+        for (Taken& one : light_.taken)
+            one.end = std::min(one.end, at_);
+    }
     bool take(const Found& found, bool in_any_case) {
-        const Flash flash{found.pair.begin, found.pair.end, light_.part(part_of(found)).box, found.area};
-        // What has begun before is there already.
-        if (flash.begin < at_)
+        Flash flash{found.pair.begin, found.pair.end, light_.part(part_of(found)).box, found.area};
+        // One that was taken on before goes on. One whose first change is seen already is a flash only with its second change.
+        const auto known = std::find_if(light_.taken.begin(), light_.taken.end(), [&](const Taken& one) {
+            return one.part == part_of(found) && flash.begin < at_ &&
+                   (one.begin == flash.begin || (one.begin < flash.end && flash.begin < one.end));
+        });
+        if (known != light_.taken.end()) {
+            flash.begin = known->begin;
+            known->end = std::max(known->end, flash.end);
             limit_.go_on(flash, light_.owner);
-        else if (in_any_case)
+            return true;
+        }
+        if (in_any_case)
             limit_.count(flash, light_.owner);
-        else
-            return limit_.admit(flash, light_.owner);
+        else if (!limit_.admit(flash, light_.owner))
+            return false;
+        if (light_.taken.size() == light_.taken.capacity()) light_.taken.erase(light_.taken.begin());
+        light_.taken.push_back({part_of(found), flash.begin, flash.end});
         return true;
     }
 

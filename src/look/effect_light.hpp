@@ -40,6 +40,12 @@ struct EffectPlayer::Light {
         friend bool operator==(const Hold&, const Hold&) = default;
     };
 
+    /// A flash that the limit has taken on.
+    struct Taken {
+        std::size_t part;
+        Nanoseconds begin, end;
+    };
+
     class Plan;
     struct Scratch;
     static thread_local Scratch scratch;
@@ -49,6 +55,7 @@ struct EffectPlayer::Light {
     explicit Light(Color color) {
         look.parts.push_back({.color = color});
         holds.reserve(most_holds + 4);
+        taken.reserve(32);
     }
 
     FlashLook look;
@@ -62,6 +69,7 @@ struct EffectPlayer::Light {
     Nanoseconds drawn{Nanoseconds::min()};  ///< at this moment a frame was drawn
     std::vector<Track> tracks;  ///< for each part, its light around it and its motion, on each ground
     std::vector<Hold> holds;    ///< in order
+    std::vector<Taken> taken;   ///< within the last second, in order
 
     /// The moment whose pose is seen at `now`.
     Nanoseconds held_at(Nanoseconds now) const {
@@ -72,6 +80,7 @@ struct EffectPlayer::Light {
     void forget() {
         is_followed = is_absent = false;
         holds.clear();
+        taken.clear();
     }
     /// For each part: itself, and the strips at its four sides over which it moves; then the light around all.
     static constexpr std::size_t places = 5;
