@@ -35,7 +35,7 @@ std::size_t size_of(const toml::node& node) {
 constexpr std::array<std::string_view, 6> type_names{"any", "source", "text", "number", "flag", "color"};
 constexpr std::array<std::string_view, 6> expected_names{
     "a value",       "the name of a source, or a constant",     "a text", "a number",
-    "true or false", "a colour as \"#rrggbb\" or \"#rrggbbaa\""};
+    "true or false", "a color as \"#rrggbb\" or \"#rrggbbaa\""};
 
 bool is_name(std::string_view text) {
     const auto is_letter = [](char c) {

@@ -166,8 +166,8 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
 void FieldsReader::read_color(const toml::node& node, void* into, const std::string& name) {
     const auto text = node.value_exact<std::string>();
     const std::string_view what = has_themes_
-                                      ? "a colour as \"#rrggbb\" or \"#rrggbbaa\", or a name of the theme"
-                                      : "a colour as \"#rrggbb\" or \"#rrggbbaa\"";
+                                      ? "a color as \"#rrggbb\" or \"#rrggbbaa\", or a name of the theme"
+                                      : "a color as \"#rrggbb\" or \"#rrggbbaa\"";
     if (!text) return expected(node, name, what);
     auto& color = *static_cast<Themed<Color>*>(into);
     if (const auto parsed = Color::parse(*text))
@@ -229,7 +229,7 @@ void FieldsReader::read_theme(const toml::table& table, Theme& theme, Origin& or
             origin.fields.emplace_back(path, place(value));
             if (key.str() == "color")
                 read_parsed<Color>(value, &theme.color[word], field, Color::parse,
-                                   "a colour as \"#rrggbb\" or \"#rrggbbaa\"");
+                                   "a color as \"#rrggbb\" or \"#rrggbbaa\"");
             else if (key.str() == "font")
                 read_as<std::string>(value, &theme.font[word], field, "a text");
             else if (const auto number =

@@ -5,6 +5,7 @@
 
 #include "file/hud_part.hpp"
 #include "file/recording_json.hpp"
+#include "hud/definition_tables.hpp"
 #include "rapido/recording.hpp"
 
 namespace rapido {
@@ -137,7 +138,8 @@ struct RecordingWriter::State {
                                      static_cast<double>(safe.bottom), static_cast<double>(safe.left)});
     }
     void add_detail(Json& line, const FlashSettings* settings) {
-        line["rule"] = settings->rule == FlashRule::area ? "area" : "any_size";
+        if (settings->rule)
+            line["rule"] = Choices<FlashRule>::names[static_cast<std::size_t>(*settings->rule)];
         line["on"] = settings->on;
         if (settings->ground) line["ground"] = to_string(*settings->ground);
         line["field_of_view"] = number(static_cast<double>(settings->field_of_view));

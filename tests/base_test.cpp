@@ -24,7 +24,7 @@ TEST(Color, reads_what_it_writes_and_nothing_else) {
 TEST(Nearest, finds_the_word_that_was_meant) {
     constexpr std::array<std::string_view, 5> words{"format", "font", "color", "place", "rounding"};
     EXPECT_EQ(nearest("formt", words), "format");
-    EXPECT_EQ(nearest("fromat", words), "format") << "an exchange of neighbours is one slip";
+    EXPECT_EQ(nearest("fromat", words), "format") << "an exchange of neighbors is one slip";
     EXPECT_EQ(nearest("colour", words), "color");
     EXPECT_EQ(nearest("palce", words), "place");
     EXPECT_EQ(nearest("visible", words), "");

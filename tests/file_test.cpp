@@ -113,7 +113,7 @@ duration = "long"
         "scale, graph, image, notice, list, tags or popups; did you "
         "mean "
         "'text'?",
-        "hud.toml:13:9: error: 'color' of bar 'water' is 'teal'; expected a colour as \"#rrggbb\" or "
+        "hud.toml:13:9: error: 'color' of bar 'water' is 'teal'; expected a color as \"#rrggbb\" or "
         "\"#rrggbbaa\"",
         "hud.toml:15:19: error: 'motion.kind' of bar 'water' is 'tweeen'; expected one of instant, "
         "tween, spring or roll; did you mean 'tween'?",
@@ -153,6 +153,10 @@ value = "plane.water"
 kind = "text"
 id = "oil"
 value = "plane.watr"
+[[accept]]
+element = "water"
+code = "overlap"
+why = "it lies on the plate"
 )";
     const auto definition = read_hud(text, "hud.toml");
     ASSERT_TRUE(definition) << texts(definition.problems()).front();
@@ -164,7 +168,8 @@ value = "plane.watr"
     EXPECT_EQ(definition->sources[1].type, SourceType::integer);
     EXPECT_EQ(definition->sources[1].sample[1], KeptValue(Value(std::int64_t{12})));
     EXPECT_EQ(definition->sources[3].sample[1], KeptValue(Value("Alder Creek")));
-    EXPECT_EQ(read_hud(*write_hud(*definition), "hud.toml")->sources, definition->sources);
+    EXPECT_EQ(definition->accept, (std::vector<Accepted>{{"water", "overlap", "it lies on the plate"}}));
+    EXPECT_TRUE(*read_hud(*write_hud(*definition), "hud.toml") == *definition);
 
     // What is declared is no problem before it comes; what is not is told the nearest of it.
     Sources sources;

@@ -360,7 +360,9 @@ struct Game {
                 h.set_cost({.update = 1ms, .draw = 2ms});
                 break;
             case 45:
-                h.set_flash_settings({.rule = random.below(2) == 0 ? FlashRule::area : FlashRule::any_size,
+                h.set_flash_settings({.rule = random.below(3) == 0   ? std::optional<FlashRule>()
+                                              : random.below(2) == 0 ? FlashRule::area
+                                                                     : FlashRule::any_size,
                                       .on = random.below(3) > 0,
                                       .ground = rgb(0x204060)});
                 break;

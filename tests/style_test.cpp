@@ -332,7 +332,7 @@ TEST(Style, and_component_tell_their_faults_at_the_place_where_they_are_mended) 
                    "'a'\nid = "
                    "'x'\ntint = 3",
                    "hud.toml:3:1: error: a 'x' has no 'value'\n"
-                   "hud.toml:6:8: error: 'tint' of a 'x' is a number; expected a colour as \"#rrggbb\" or "
+                   "hud.toml:6:8: error: 'tint' of a 'x' is a number; expected a color as \"#rrggbb\" or "
                    "\"#rrggbbaa\"\n"},
              Fault{"[component.a]\nparameters = { value = 'source' }\n[[element]]\nkind = 'a'\nid = "
                    "'x'\nvalue = 1\nvlue = 2",

@@ -142,12 +142,12 @@ TEST(Theme, has_faults_at_their_place) {
               "h.toml:3:8: warning: theme 'b' has no color 'ink'; that of the first theme stands for it\n"
               "h.toml:4:8: error: 'radius.card' of theme 'b' is -1; expected 0 to 10000\n"
               "h.toml:6:1: error: unknown key 'colr' in theme 'c'; did you mean 'color'?\n"
-              "h.toml:7:17: error: 'color.ink' of theme 'c' is 'red'; expected a colour as \"#rrggbb\" or "
+              "h.toml:7:17: error: 'color.ink' of theme 'c' is 'red'; expected a color as \"#rrggbb\" or "
               "\"#rrggbbaa\"\n");
     EXPECT_EQ(told("[theme.a.color]\nink = '#111111'\n[theme.b.color]\ndim = '#222222'"),
               "h.toml:3:8: warning: theme 'b' has no color 'ink'; that of the first theme stands for it\n");
     EXPECT_EQ(told("[[element]]\nkind = 'panel'\nid = 'p'\ncolor = 'ink'"),
-              "h.toml:4:9: error: 'color' of panel 'p' is 'ink'; expected a colour as \"#rrggbb\" or "
+              "h.toml:4:9: error: 'color' of panel 'p' is 'ink'; expected a color as \"#rrggbb\" or "
               "\"#rrggbbaa\"\n");
 }
 

@@ -79,7 +79,7 @@ TEST(Sheet, is_filled_by_an_element_that_is_cropped_to) {
 
 TEST(Plot, draws_steps_as_steps_and_what_moves_as_it_moves) {
     const TemporaryFolder folder;
-    const std::string trace = folder.write("trace.csv", "time,water\n0,0\n1,100\n2,100\n");
+    std::string trace = folder.write("trace.csv", "time,water\n0,0\n1,100\n2,100\n");
     const auto plotted = [&](const std::string& motion, const std::string& more) {
         const std::string hud = folder.write(
             "hud.toml",
@@ -108,6 +108,10 @@ TEST(Plot, draws_steps_as_steps_and_what_moves_as_it_moves) {
         plotted(", motion = { kind = \"tween\", duration = 1, easing = \"linear\" }", " --rate 4");
     EXPECT_TRUE(is_shown(moving, x(0.5), y(0)));
     EXPECT_TRUE(is_shown(moving, x(1.375), y(37.5))) << "it moves between two frames, too";
+    trace = folder.write("turned.csv", "time,water\n0,0\n1,100\n1.25,50\n2,50\n");
+    const Picture turned =
+        plotted(", motion = { kind = \"tween\", duration = 1, easing = \"linear\" }", " --rate 4");
+    EXPECT_TRUE(is_shown(turned, x(1.125), y(12.5))) << "also up to where its target changes";
 }
 
 TEST(Plot, shows_several_elements_and_their_effects) {

@@ -223,7 +223,7 @@ class Checker {
             hud.update({.real = to_seconds(next - now), .game = to_seconds(game_next - game_now)});
             now = next;
             game_now = game_next;
-            if (hud.flash_limited()) find_held_flashes(hud, places, "", seconds_text(now), findings_);
+            if (hud.flash_limited()) find_held_flashes(hud, places, seconds_text(now), findings_);
             for (const Event& event : hud.events()) {
                 if (event.kind != EventKind::band_enter) continue;
                 std::deque<Nanoseconds>& times = entered[{event.id, event.detail}];

@@ -363,19 +363,18 @@ void look(Stage& stage, const Checked& checked, const Places& places, const Circ
     find_small_texts(hud, places, seen, smallest, findings);
 }
 
-void find_held_flashes(const Hud& hud, const Places& places, const std::string& effect,
-                       const std::string& time, Findings& findings) {
+void find_held_flashes(const Hud& hud, const Places& places, const std::string& time, Findings& findings) {
     for (const ElementRef ref : hud.elements()) {
         const Explanation explained = hud.explain(ref);
         if (!explained.flash_limited) continue;
-        std::string says =
-            explained.kind + " '" + explained.id + "' flashes more than three times in a second";
-        if (!effect.empty()) says += " by effect '" + effect + "'";
-        if (!time.empty()) says += ", at " + time + " s";
-        findings.add("flash " + explained.id,
+        // The strongest of its effects; none where it is the color of a band.
+        const std::string effect = explained.effects.empty() ? "" : explained.effects.front();
+        findings.add("flash " + explained.id + " " + effect,
                      {{places.of(explained.id, effect.empty() ? "bands" : "effects"),
-                       says + "; the HUD holds it still", "let it be smaller, slower or weaker",
-                       ProblemCode::flash, Severity::warning},
+                       explained.kind + " '" + explained.id + "' flashes more than three times in a second" +
+                           (effect.empty() ? "" : " by effect '" + effect + "'") +
+                           (time.empty() ? "" : ", at " + time + " s") + "; the HUD holds it still",
+                       "let it be smaller, slower or weaker", ProblemCode::flash, Severity::warning},
                       explained.id});
     }
 }
@@ -395,7 +394,7 @@ void look_at_effects(Stage& stage, const Checked& checked, const Places& places,
                 for (const Seen& one : seen_of(hud, places))
                     if (is_around(hud[ref].id, one.path))
                         find_beyond(one, screen, places, seen, effect, findings);
-                if (hud.flash_limited()) find_held_flashes(hud, places, effect, "", findings);
+                if (hud.flash_limited()) find_held_flashes(hud, places, "", findings);
                 if (hud.explain(ref).effects.empty()) break;
             }
             hud.stop(ref, effect);

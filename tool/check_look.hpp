@@ -24,9 +24,8 @@ void look(Stage& stage, const Checked& checked, const Places& places, const Circ
 void look_at_effects(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
                      Findings& findings);
 /// Lets each notice say each of its messages that has an id; calls back while each of them is seen.
-/// What the flash limit holds at this moment: an effect that runs too often for what the element covers (WCAG 2.3.1).
-void find_held_flashes(const Hud& hud, const Places& places, const std::string& effect,
-                       const std::string& time, Findings& findings);
+/// What the flash limit holds at this moment: what flashes too often for what it covers (WCAG 2.3.1). The time may be empty.
+void find_held_flashes(const Hud& hud, const Places& places, const std::string& time, Findings& findings);
 
 void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
                       const std::function<void()>& while_seen, Findings& findings);

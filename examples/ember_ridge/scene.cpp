@@ -1,5 +1,5 @@
 // The scene behind the sample HUD: ridges at dusk, a bright sky at one end and smoke at the other, because a
-// HUD that reads well on a flat colour proves nothing. Usage: ember_ridge_scene FILE.png
+// HUD that reads well on a flat color proves nothing. Usage: ember_ridge_scene FILE.png
 #include <cairo.h>
 
 #include <array>

@@ -28,6 +28,8 @@ struct UnicodeRules::State {
     std::u16string wide;
     std::vector<std::size_t> bytes;  ///< where each unit of `wide` begins in the text, and its end
     std::vector<DirectedPart> parts;
+
+    bool begin(BreaksPtr& breaks, UBreakIteratorType type, const char* locale, std::string_view text);
 };
 
 UnicodeRules::UnicodeRules() : state_(std::make_unique<State>()) {}
@@ -66,15 +68,20 @@ static bool is_hard(std::int32_t status) {
     return status >= UBRK_LINE_HARD && status < UBRK_LINE_HARD_LIMIT;
 }
 
+/// Puts a text before rules for its breaks, which are opened when they are first asked for. False where they are not there.
+bool UnicodeRules::State::begin(BreaksPtr& breaks, UBreakIteratorType type, const char* locale,
+                                std::string_view text) {
+    UErrorCode error = U_ZERO_ERROR;
+    if (breaks == nullptr) breaks.reset(ubrk_open(type, locale, nullptr, 0, &error));
+    utext.reset(utext_openUTF8(utext.release(), text.data(), static_cast<std::int64_t>(text.size()), &error));
+    ubrk_setUText(breaks.get(), utext.get(), &error);
+    return U_SUCCESS(error);
+}
+
 /// By Unicode Standard Annex 14, with the rules of Japanese for what they leave to a language, as CSS `line-break: normal` has them there. Others have none of these
 /// letters.
 bool UnicodeRules::find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
-    UErrorCode error = U_ZERO_ERROR;
-    if (state_->lines == nullptr) state_->lines.reset(ubrk_open(UBRK_LINE, "ja", nullptr, 0, &error));
-    const auto length = static_cast<std::int64_t>(text.size());
-    state_->utext.reset(utext_openUTF8(state_->utext.release(), text.data(), length, &error));
-    ubrk_setUText(state_->lines.get(), state_->utext.get(), &error);
-    if (U_FAILURE(error)) return false;
+    if (!state_->begin(state_->lines, UBRK_LINE, "ja", text)) return false;
     for (std::int32_t at = ubrk_next(state_->lines.get()); at != UBRK_DONE;
          at = ubrk_next(state_->lines.get()))
         ends.push_back({static_cast<std::size_t>(at), is_hard(ubrk_getRuleStatus(state_->lines.get())) &&
@@ -85,13 +92,7 @@ bool UnicodeRules::find_line_ends(std::string_view text, std::vector<LineEnd>& e
 }
 
 bool UnicodeRules::find_character_ends(std::string_view text, std::vector<std::size_t>& ends) {
-    UErrorCode error = U_ZERO_ERROR;
-    if (state_->characters == nullptr)
-        state_->characters.reset(ubrk_open(UBRK_CHARACTER, "", nullptr, 0, &error));
-    const auto length = static_cast<std::int64_t>(text.size());
-    state_->utext.reset(utext_openUTF8(state_->utext.release(), text.data(), length, &error));
-    ubrk_setUText(state_->characters.get(), state_->utext.get(), &error);
-    if (U_FAILURE(error)) return false;
+    if (!state_->begin(state_->characters, UBRK_CHARACTER, "", text)) return false;
     for (std::int32_t at = ubrk_next(state_->characters.get()); at != UBRK_DONE;
          at = ubrk_next(state_->characters.get()))
         ends.push_back(static_cast<std::size_t>(at));

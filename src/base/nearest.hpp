@@ -7,7 +7,7 @@
 
 namespace rapido {
 
-/// The candidate with the fewest typing slips (insertion, deletion, substitution, exchange of neighbours)
+/// The candidate with the fewest typing slips (insertion, deletion, substitution, exchange of neighbors)
 /// from `word`, if they are at most a third of its length, rounded up; otherwise empty. The first of equals
 /// wins.
 std::string_view nearest(std::string_view word, std::span<const std::string_view> candidates);

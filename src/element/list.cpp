@@ -23,7 +23,7 @@ constexpr std::array own_fields{
     field<&List::most>("most", "How many entries are shown at most.", {"", 1, 200}),
     field<&List::place_motion>("place_motion", "How an entry travels to another place."),
     field<&List::layout>("layout", "How the entries are arranged."),
-    field<&List::gap>("gap", "The room between neighbours in a row, a column or a grid.",
+    field<&List::gap>("gap", "The room between neighbors in a row, a column or a grid.",
                       {"px", 0, largest_length}),
     field<&List::row_gap>("row_gap", "The room between the rows of a grid, in place of gap.",
                           {"px", 0, largest_length}),

@@ -10,7 +10,7 @@ namespace {
 constexpr std::array own_fields{
     required_field<&Panel::id>("id", "The name of the element, unique among its siblings."),
     field<&Panel::layout>("layout", "How the elements inside are arranged."),
-    field<&Panel::gap>("gap", "The gap between neighbours.", {"px", 0, largest_length}),
+    field<&Panel::gap>("gap", "The gap between neighbors.", {"px", 0, largest_length}),
     field<&Panel::row_gap>("row_gap", "The gap between the rows of a grid, which replaces the other.",
                            {"px", 0, largest_length}),
     field<&Panel::columns>("columns", "How many columns a grid has.", {"", 1, 1000}),

@@ -73,7 +73,7 @@ void PipRow::begin(Pip& pip, PipChange change, const PipRules& rules, bool silen
 
 bool PipRow::advance(const Moment& at, const PipRules& rules, Color color, std::uint32_t first) {
     // By the first effect it is known what they draw.
-    if (at.flashes.looks != nullptr && !std::exchange(is_looked_at_, true))
+    if (at.flashes.looks != nullptr && rules.has_effects() && !std::exchange(is_looked_at_, true))
         at.flashes.looks->want(at.flashes.element);
     bool differs = false;
     for (Pip& pip : pips_)

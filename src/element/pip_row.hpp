@@ -23,6 +23,9 @@ struct PipRules {
     const Effect* last = nullptr;
 
     const Effect* effect_of(PipChange change) const;
+    bool has_effects() const {
+        return appear != nullptr || gain != nullptr || loss != nullptr || shine != nullptr || last != nullptr;
+    }
 };
 
 struct Pip {

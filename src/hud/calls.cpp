@@ -99,16 +99,21 @@ void Hud::set_flash_limit(FlashLimit& limit) {
 
 void Hud::set_flash_settings(const FlashSettings& settings) {
     if (!state_->may({.name = "set_flash_settings", .detail = &settings})) return;
-    FlashSettings fine = settings;
-    fine.field_of_view = settings.field_of_view >= 1 ? std::min(settings.field_of_view, 180.0F) : 30.0F;
-    state_->set_flash_settings(fine);
+    const float angle = settings.field_of_view;
+    state_->flashes_of_game = settings;
+    state_->flashes_of_game.field_of_view =
+        angle >= 1 ? std::min(angle, 180.0F) : FlashSettings{}.field_of_view;
+    state_->follow_flash_settings();
 }
 
 bool Hud::flash_limited() const {
     return state_->effects.is_limited();
 }
 
-void Hud::State::set_flash_settings(const FlashSettings& settings) {
+/// What the game does not say is as the file says it.
+void Hud::State::follow_flash_settings() {
+    FlashSettings settings = flashes_of_game;
+    settings.rule = settings.rule.value_or(flashes_of_file);
     effects.set_flash_settings(settings);
     readouts.set_limit(effects.flashes());
 }

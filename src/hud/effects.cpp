@@ -154,6 +154,7 @@ void Effects::free_removed() {
     std::erase_if(requests_, [&](const Request& request) { return gone(request.index); });
     std::erase_if(leaving_, [&](const Leaving& leaving) { return gone(leaving.index); });
     for (const ElementIndex index : elements_.removed()) {
+        if (on_[index].own != nullptr) on_[index].own->player.clear();
         on_[index] = {};
         looks_.erase(index);
     }
@@ -211,6 +212,7 @@ void Effects::set_limit(FlashLimit& limit) {
 }
 
 void Effects::set_flash_settings(const FlashSettings& settings) {
+    if (settings == flashes_) return;
     flashes_ = settings;
     for (const OnElement& on : on_) {
         if (on.own == nullptr) continue;

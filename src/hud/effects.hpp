@@ -86,7 +86,6 @@ class Effects final : public FlashLooks {
     bool reduced_motion() const { return reduced_motion_; }
     void set_limit(FlashLimit& limit);
     void set_flash_settings(const FlashSettings& settings);
-    const FlashSettings& flash_settings() const { return flashes_; }
     /// Whom bodies and bands ask; without an element.
     FlashAsker flashes() { return {flashes_.on ? limit_ : nullptr, this, 0}; }
     void want(ElementIndex index) override;

@@ -138,7 +138,7 @@ void Effects::gather(ElementIndex index, std::vector<FlashPart>& into) {
         into.push_back(part);
     }
     for (const ElementIndex child : elements_.children(index))
-        if (visibility_.is_shown(child)) gather(child, into);
+        if (visibility_.is_drawn(child)) gather(child, into);
 }
 
 /// How large a device pixel is on the screen that areas are counted on.
@@ -166,7 +166,7 @@ const FlashLook& Effects::look_of(ElementIndex index) {
     const Color color = elements_[index].body->color();
     const Size pixel = counted_pixel();
     const Rect box = scaled(layouter_.device_box(index), pixel);
-    const bool is_counted = layouter_.measurer() != nullptr && flashes_.rule == FlashRule::area;
+    const bool is_counted = layouter_.measurer() != nullptr && flashes_.rule != FlashRule::any_size;
     scratch_look_.parts.assign(
         1, {.color = color, .box = box, .area = is_counted ? box.width * box.height : Flash::any_size});
     scratch_look_.glow.reset();
@@ -187,7 +187,7 @@ void Effects::look_at(ElementIndex index, Nanoseconds now) {
     const Size pixel = counted_pixel();
     look.box = scaled(seen.box, pixel);
     look.unit = std::sqrt(pixel.width * pixel.height) * layouter_.screen().scale;
-    const bool is_counted = layouter_.measurer() != nullptr && flashes_.rule == FlashRule::area;
+    const bool is_counted = layouter_.measurer() != nullptr && flashes_.rule != FlashRule::any_size;
     if (is_counted) {
         scratch_parts_.clear();
         gather(index, scratch_parts_);
@@ -219,11 +219,11 @@ void Effects::look_at_flashes(Nanoseconds now) {
     for (const ElementIndex index : wanted_looks_) {
         SeenLook& seen = looks_[index];
         seen.is_wanted = false;
-        if (!visibility_.is_shown(index)) continue;
-        if (!is_fresh(seen, index, now)) look_at(index, now);
+        if (visibility_.is_drawn(index) && !is_fresh(seen, index, now)) look_at(index, now);
     }
     wanted_looks_.clear();
     for (const ElementIndex index : playing_) {
+        if (!visibility_.is_drawn(index)) continue;
         EffectPlayer& player = on_[index].own->player;
         player.set_look(looks_[index].look, now);
         if (player.is_limited(now)) note_limited();

@@ -147,6 +147,7 @@ class Lists {
     std::vector<std::unique_ptr<RunningList>> all_;
     std::set<std::string> announced_;  ///< paths
     std::vector<SeenTag> seen_;        ///< of all tags, in this frame
+    bool has_new_tags_ = false;        ///< one is there for the first time
     std::vector<Rect> covered_;        ///< by those that are shown
     /// By path, what lists have told that are gone, or are to come: one at this path tells it.
     std::unordered_map<std::string, std::vector<Told>> without_list_;

@@ -75,6 +75,7 @@ void Lists::find_places(RunningList& list, const View& view) {
         // One that was never laid out will be about as large as the others.
         const Rect own = layouter_.box(slot.panel);
         slot.is_new = own.width <= 0;
+        has_new_tags_ = has_new_tags_ || slot.is_new;
         slot.waits = false;
         slot.distance = list.tags->distance(list.ranking[rank]);
         if (own.width > 0) list.usual_size = {own.width, own.height};
@@ -128,11 +129,7 @@ void Lists::declutter() {
 
 /// Of those that are there for the first time it is known only after layout how large they are.
 void Lists::declutter_new(const View& view) {
-    bool any = false;
-    for (const auto& list : all_)
-        for (const Slot& slot : list->slots)
-            any = any || (list->tags != nullptr && slot.is_new && list->tags->tags().declutter);
-    if (!any) return;
+    if (!std::exchange(has_new_tags_, false)) return;
     for (const auto& list : all_) {
         if (list->tags == nullptr || !list->tags->tags().declutter) continue;
         for (std::size_t number = 0; number < list->slots.size(); ++number) {

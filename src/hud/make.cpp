@@ -156,12 +156,8 @@ void Hud::State::set_screen(const HudDefinition& definition, bool fine) {
                           .whole_scale = definition.whole_scale,
                           .margin = fine ? definition.margin : Insets{}},
                          definition.mirror);
-    if (made_of == nullptr || rule_of_file != definition.flash_limit) {
-        rule_of_file = definition.flash_limit;
-        FlashSettings settings = effects.flash_settings();
-        settings.rule = definition.flash_limit;
-        set_flash_settings(settings);
-    }
+    flashes_of_file = definition.flash_limit;
+    follow_flash_settings();
 }
 
 TimerIndex Hud::State::add(const Timer& timer, const Origin* origin) {

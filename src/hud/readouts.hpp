@@ -132,7 +132,8 @@ class Readouts {
     void tell_change(ElementIndex index, Nanoseconds now);
     void report_bands(ElementIndex index, const FrameTime& time);
     Shown shown(ElementIndex index, Travel& travel, const Value& max, const FrameTime& time);
-    void show(ElementIndex index, Body& body, Shown shown, const FrameTime& time);
+    void show(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time);
+    void show_now(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time);
     void say_what_it_was(ElementIndex index, Value& value);
     bool show_number(ElementIndex index, HotElement& hot, const Value& value);
 

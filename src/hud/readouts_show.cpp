@@ -68,8 +68,14 @@ Readouts::Shown Readouts::shown(ElementIndex index, Travel& travel, const Value&
     return made;
 }
 
-void Readouts::show(ElementIndex index, Body& body, Shown shown, const FrameTime& time) {
-    if (all_[index].seen_while != no_source) say_what_it_was(index, shown.values.value);
+void Readouts::show(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time) {
+    if (all_[index].seen_while == no_source) return show_now(index, body, shown, time);
+    Shown said = shown;
+    say_what_it_was(index, said.values.value);
+    show_now(index, body, said, time);
+}
+
+void Readouts::show_now(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time) {
     HotElement& hot = elements_.hot(index);
     if (show_number(index, hot, shown.values.value)) return;
     hot.must_show = false;

@@ -49,7 +49,9 @@ struct Parts {
     PointRoom point_room;
     std::optional<FrameCost> cost;  ///< of the last frame, as the game tells it
     std::array<SourceIndex, 3> cost_sources{no_source, no_source, no_source};
-    SourceIndex flash_source = no_source;       ///< whether the flash limit holds anything
+    SourceIndex flash_source = no_source;  ///< whether the flash limit holds anything
+    FlashSettings flashes_of_game;         ///< as the game has set them
+    FlashRule flashes_of_file = FlashRule::area;
     std::shared_ptr<debug::WatchList> watches;  ///< null where none are shown
     int watch_frames = 0;                       ///< since they were put into a corner
     std::vector<detail::Binding> bound_values;  ///< room for those of one thing
@@ -134,8 +136,7 @@ struct Hud::State : Parts {
 
     void draw(DrawList& list);
     void draw(ElementIndex index, DrawGroup& group);
-    FlashRule rule_of_file = FlashRule::area;
-    void set_flash_settings(const FlashSettings& settings);
+    void follow_flash_settings();
     void draw_body(ElementIndex index, DrawGroup& group);
     /// Whether the game may call this now: not while a getter of the HUD is being read, which is a problem.
     bool may(std::string_view call);

@@ -21,8 +21,6 @@ constexpr int between_keyframes = 5;
 constexpr int between_steps = 24;
 constexpr double usual_frame = 1.0 / 60;
 
-constexpr Nanoseconds fade_length{360'000'000};
-
 }  // namespace
 
 /// Room that all players of a thread use in turn, so that each keeps little and nothing grows in a steady frame.
@@ -86,12 +84,20 @@ Color EffectPlayer::Light::seen(std::size_t number, Color ground, const Pose& po
 /// From a pose that is seen, or from nothing where the element was not there.
 void EffectPlayer::Light::begin(const Pose& pose) {
     tracks.clear();
-    for (std::size_t number = 0; number < part_count(); ++number)
-        for (std::size_t i = 0; i < ground_count(); ++i) {
-            const Color color = is_absent || !counts(number) ? ground(i) : seen(number, ground(i), pose);
-            tracks.push_back({LightTrack(relative_luminance(color)), RedTrack(color)});
-        }
+    for (std::size_t i = 0; i < part_count() * ground_count(); ++i) {
+        const Color color = color_of(i, is_absent ? nullptr : &pose);
+        tracks.push_back({LightTrack(relative_luminance(color)), RedTrack(color)});
+    }
     is_followed = true;
+}
+
+void EffectPlayer::Light::see(Nanoseconds now, const Pose* pose) {
+    for (std::size_t i = 0; i < tracks.size(); ++i) {
+        if (!counts(i / ground_count())) continue;
+        const Color color = color_of(i, pose);
+        tracks[i].bright.follow(now, relative_luminance(color));
+        tracks[i].red.follow(now, color);
+    }
 }
 
 void EffectPlayer::set_color(Color color) {
@@ -198,7 +204,7 @@ void EffectPlayer::find_moments(Nanoseconds from, Nanoseconds to) {
     }
     if (residual_.is_active)
         for (int i = 1; i <= 12; ++i)
-            all.push_back(*residual_.since + fade_length / 12 * i);
+            all.push_back(*residual_.since + residual_length / 12 * i);
     std::erase_if(all, [&](Nanoseconds at) { return at < from || at >= to; });
     std::sort(all.begin(), all.end());
     all.erase(std::unique(all.begin(), all.end()), all.end());
@@ -212,27 +218,21 @@ Pose EffectPlayer::pose_in(Nanoseconds from, Nanoseconds at, Nanoseconds to) con
 
 /// Takes in how the light has changed up to a moment, before what happens then: but for what was drawn at that moment already.
 void EffectPlayer::follow_light(Nanoseconds to) {
-    if (limit_ == nullptr || light_ == nullptr || !light_->is_followed) return;
+    if (limit_ == nullptr || light_ == nullptr || !light_->is_followed || light_->is_absent) return;
     Light& light = *light_;
-    const auto see = [&light](Nanoseconds now, const Pose& pose) {
-        for (std::size_t i = 0; i < light.tracks.size(); ++i) {
-            if (!light.counts(i / light.ground_count())) continue;
-            const Color color =
-                light.seen(i / light.ground_count(), light.ground(i % light.ground_count()), pose);
-            light.tracks[i].bright.follow(now, relative_luminance(color));
-            light.tracks[i].red.follow(now, color);
-        }
-    };
     if (to > light.followed) {
         const Nanoseconds from = light.followed;
         find_moments(from, to);
-        // What is seen before something happens was there before it.
-        for (const Nanoseconds now : Light::scratch.moments)
-            see(now == to ? now - Nanoseconds{1} : now, pose_in(from, now, to));
+        for (const Nanoseconds now : Light::scratch.moments) {
+            const Pose pose = pose_in(from, now, to);
+            // What is seen before something happens was there before it.
+            light.see(now == to ? now - Nanoseconds{1} : now, &pose);
+        }
         light.followed = to;
     }
     if (light.drawn != to) return;
-    see(to - Nanoseconds{1}, pose(to));
+    const Pose drawn = pose(to);
+    light.see(to - Nanoseconds{1}, &drawn);
     light.drawn = Nanoseconds::min();
 }
 
@@ -277,20 +277,16 @@ class EffectPlayer::Light::Plan {
  private:
     Nanoseconds before() const { return at_ - Nanoseconds{1}; }
     std::size_t part_of(const Found& found) const { return found.track / light_.ground_count(); }
-    Color color_of(std::size_t track, const Pose& pose) const {
-        return light_.seen(track / light_.ground_count(), light_.ground(track % light_.ground_count()), pose);
-    }
-
     /// Finds the flashes, in order.
     void look() {
         scratch.tried = light_.tracks;
         scratch.found.clear();
         player_.find_moments(at_, to_);
-        for (const Nanoseconds now : scratch.moments)
-            see(now, player_.pose_in(at_, now, to_));
-        // What has run to its end leaves the element at rest, unless something takes over.
-        if (!player_.running_.empty())
-            see(to_, player_.with_residual(player_.composed(to_, false, true), to_));
+        for (const Nanoseconds now : scratch.moments) {
+            const Pose pose = player_.pose_in(at_, now, to_);
+            see(now, &pose);
+        }
+        see_end();
         for (std::size_t i = 0; i < scratch.tried.size(); ++i)
             if (const auto open = scratch.tried[i].bright.open(to_);
                 open && light_.is_strip(i / light_.ground_count()))
@@ -301,10 +297,20 @@ class EffectPlayer::Light::Plan {
             return std::pair(!a.is_half, a.pair.begin) < std::pair(!b.is_half, b.pair.begin);
         });
     }
-    void see(Nanoseconds now, const Pose& pose) {
+    /// What has run to its end leaves the element at rest, or gone, unless something takes over.
+    void see_end() {
+        if (player_.running_.empty()) return;
+        const bool leaves =
+            std::any_of(player_.running_.begin(), player_.running_.end(), [this](const Playing& playing) {
+                return playing.options.as == PlayAs::leave && player_.end_of(playing) == to_;
+            });
+        const Pose rest = player_.with_residual(player_.composed(to_, false, true), to_);
+        see(to_, leaves ? nullptr : &rest);
+    }
+    void see(Nanoseconds now, const Pose* pose) {
         for (std::size_t i = 0; i < scratch.tried.size(); ++i) {
             if (!light_.counts(i / light_.ground_count())) continue;
-            const Color color = color_of(i, pose);
+            const Color color = light_.color_of(i, pose);
             note(scratch.tried[i].bright.follow(now, relative_luminance(color)), i, false);
             note(scratch.tried[i].red.follow(now, color), i, false);
         }
@@ -370,7 +376,7 @@ class EffectPlayer::Light::Plan {
     /// while it still goes on from the pose before, it is held as it was before this change.
     Hold hold_of(const Found& found) const {
         const Residual& residual = player_.residual_;
-        const bool goes_on = residual.is_active && found.pair.turned < *residual.since + fade_length;
+        const bool goes_on = residual.is_active && found.pair.turned < *residual.since + residual_length;
         const Nanoseconds turned = goes_on ? before() : std::min(found.pair.turned, found.pair.begin);
         return {light_.held_at(turned > at_ ? turned : before()), std::max(turned, at_), over_at(found)};
     }
@@ -379,7 +385,8 @@ class EffectPlayer::Light::Plan {
         double last = 0;
         int way = 0;
         for (const Nanoseconds now : scratch.moments) {
-            const double bright = relative_luminance(color_of(found.track, player_.pose_in(at_, now, to_)));
+            const Pose pose = player_.pose_in(at_, now, to_);
+            const double bright = relative_luminance(light_.color_of(found.track, &pose));
             const int turn = bright > last ? 1 : bright < last ? -1 : 0;
             if (now > found.pair.end && turn != way) return now;
             if (now <= found.pair.end) way = turn;
@@ -404,16 +411,23 @@ bool EffectPlayer::plan_light(Nanoseconds at) {
         return false;
     }
     if (light.owner == 0) light.owner = limit_->new_owner();
-    if (!was_followed) light.begin({});
-    light.is_absent = false;
+    if (!was_followed)
+        light.begin({});
+    else if (light.is_absent)
+        light.see(at - Nanoseconds{1}, nullptr);
     light.followed = at;
+    if (light.is_absent && running_.empty()) {
+        limit_->cut(light.owner, at);
+        return false;
+    }
+    light.is_absent = false;
     std::erase_if(light.holds, [&](const Light::Hold& hold) {
         return hold.to + std::chrono::milliseconds(1) < at || hold.from >= at;
     });
     for (Light::Hold& hold : light.holds)
         hold.to = std::min(hold.to, at);
 
-    Nanoseconds to = at + fade_length;
+    Nanoseconds to = at + residual_length;
     if (!running_.empty()) {
         to = next_moment(running_.front());
         for (const Playing& playing : running_)

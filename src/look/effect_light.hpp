@@ -20,6 +20,9 @@ enum Bits : std::uint8_t {
 };
 }  // namespace effect_property
 
+/// What is left of an earlier pose has settled after this time.
+inline constexpr Nanoseconds residual_length{360'000'000};
+
 /// What of an element may flash, how its light has changed, and what the limit holds.
 struct EffectPlayer::Light {
     /// One color on one ground.
@@ -64,7 +67,7 @@ struct EffectPlayer::Light {
     Nanoseconds planned{0};                 ///< when that was
     std::uint32_t owner = 0;                ///< of the limit
     bool is_followed = false;               ///< there is a moment up to which the light is known
-    bool is_absent = false;                 ///< before the next run nothing of the element is there
+    bool is_absent = false;                 ///< until something runs again nothing of the element is there
     Nanoseconds followed{0};                ///< up to here
     Nanoseconds drawn{Nanoseconds::min()};  ///< at this moment a frame was drawn
     std::vector<Track> tracks;  ///< for each part, its light around it and its motion, on each ground
@@ -96,6 +99,12 @@ struct EffectPlayer::Light {
     Color ground(std::size_t number) const {
         return look.settings.ground ? *look.settings.ground : number == 0 ? rgb(0x000000) : rgb(0xffffff);
     }
+    /// What is seen of a track at a pose; null where nothing of the element is there.
+    Color color_of(std::size_t track, const Pose* pose) const {
+        const Color behind = ground(track % ground_count());
+        return pose != nullptr ? seen(track / ground_count(), behind, *pose) : behind;
+    }
+    void see(Nanoseconds now, const Pose* pose);
     float reach(std::size_t number, const Pose& pose) const;
     float strip_length(std::size_t number) const;
     Color seen(std::size_t part, Color ground, const Pose& pose) const;

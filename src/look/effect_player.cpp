@@ -30,9 +30,8 @@ bool is_smooth(const Effect& effect) {
                         [](const Keyframe& frame) { return frame.easing.has_jumps(); });
 }
 
-/// A residual settles in this time; after the second nothing is seen of it.
+/// A residual settles in this time; after three times as long nothing is seen of it.
 constexpr double settling = 0.12;
-constexpr Nanoseconds residual_length{360'000'000};
 
 /// Just before the end of a run: at its end an effect is at rest, whatever its last keyframe says.
 const double last_progress = std::nextafter(1.0, 0.0);
@@ -382,7 +381,12 @@ void EffectPlayer::stop(const Effect& effect, Nanoseconds now, std::optional<Eff
 }
 
 void EffectPlayer::clear() {
-    if (light_ != nullptr) light_->forget();
+    if (light_ != nullptr) {
+        // What was to come does not.
+        if (limit_ != nullptr && light_->owner != 0)
+            limit_->cut(light_->owner, std::max(light_->followed, light_->drawn) + Nanoseconds{1});
+        light_->forget();
+    }
     running_.clear();
     waiting_.clear();
     residual_ = {};
@@ -425,9 +429,11 @@ void EffectPlayer::advance(Nanoseconds now) {
 void EffectPlayer::finish(EffectCause cause, Nanoseconds at) {
     end_emission(cause, at);
     const Playing* const over = find(cause);
-    const bool goes_on = over->is_smooth && over->steady_until < at && over->options.as != PlayAs::leave;
+    const bool leaves = over->options.as == PlayAs::leave;
+    const bool goes_on = over->is_smooth && over->steady_until < at && !leaves;
     change_at(at, goes_on ? GoesOn::from_there : GoesOn::not_at_all, [&] {
         std::erase_if(running_, [&](const Playing& playing) { return playing.options.cause == cause; });
+        if (leaves && light_ != nullptr) light_->is_absent = true;
         const auto next = std::find_if(waiting_.begin(), waiting_.end(), [&](const Playing& waiting) {
             return waiting.options.cause == cause;
         });
@@ -477,10 +483,10 @@ void EffectPlayer::ask_for_burst(Playing& playing) {
     const FlashLook& look = light_->look;
     const std::optional<Color>& ground = look.settings.ground;
     if (ground && !is_flash_change(*ground, particles.color.value())) return;
-    const Flash flash{begun, begun + to_nanoseconds(std::min(particles.life, playing.effect->duration)),
-                      look.box,
-                      look.settings.rule == FlashRule::area ? burst_area(particles) * look.unit * look.unit
-                                                            : Flash::any_size};
+    const Flash flash{
+        begun, begun + to_nanoseconds(std::min(particles.life, playing.effect->duration)), look.box,
+        look.settings.rule != FlashRule::any_size ? burst_area(particles) * look.unit * look.unit
+                                                  : Flash::any_size};
     if (limit_->admit(flash)) return;
     end_emission(playing.options.cause, begun);
     playing.emits = false;

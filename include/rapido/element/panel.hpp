@@ -22,7 +22,7 @@ struct Panel {
     std::string id{};
     Place place{};
     Layout layout = Layout::stack;
-    float gap = 0;                   ///< between neighbours in a row, a column or a grid, design pixels
+    float gap = 0;                   ///< between neighbors in a row, a column or a grid, design pixels
     std::optional<float> row_gap{};  ///< between the rows of a grid, instead
     int columns = 2;                 ///< how many columns a grid has
     Align align = Align::anchor;

@@ -247,8 +247,8 @@ class Hud {
     /// Shares the limit of flashes with other HUDs: one for a window. It must outlive the HUD. Without it the HUD has
     /// its own.
     void set_flash_limit(FlashLimit& limit);
-    /// Sets which flashes count, what is behind the HUD, and how large it is in the eyes of the player; see docs/effects.md. Without it
-    /// the rule is that of the HUD file. A field of view that is no angle counts as 30 degrees. Runs that have begun go on.
+    /// Sets which flashes count, what is behind the HUD, and how large it is in the eyes of the player; see docs/effects.md. It replaces all
+    /// that was set before. A field of view that is no angle counts as 30 degrees. Runs that have begun go on.
     void set_flash_settings(const FlashSettings& settings);
 
     /// Whether the flash limit holds anything back since the last `update`; the source `hud.flash_limited` says so, too, a frame later.

@@ -20,8 +20,8 @@ enum class FlashRule : std::uint8_t {
 
 /// How a HUD limits its flashes.
 struct FlashSettings {
-    FlashRule rule = FlashRule::area;
-    bool on = true;  ///< false: nothing is limited; no HUD file can say so
+    std::optional<FlashRule> rule{};  ///< without it that of the HUD's definition
+    bool on = true;                   ///< false: nothing is limited; no HUD file can say so
     std::optional<Color>
         ground{};  ///< what the game shows behind the HUD; without it both black and white are looked at
     float field_of_view =
