@@ -127,6 +127,10 @@ Result<HudDefinition> HudFile::read() {
 
 bool HudFile::saved() {
     if (!was_read_) return true;
+    constexpr std::chrono::milliseconds between{50};
+    const Nanoseconds moment = std::chrono::steady_clock::now().time_since_epoch();
+    if (looked_at_ && moment - *looked_at_ < between) return false;
+    looked_at_ = moment;
     std::vector<Stamp> now;
     bool is_other = false;
     for (const auto& [path, stamp] : files_) {

@@ -72,8 +72,9 @@ bool are_identifiers(std::string_view names, std::string_view between) {
 }
 
 std::string_view type_of(SourceType type) {
-    constexpr std::array<std::string_view, 5> types{"double", "::std::int64_t", "bool", "::std::string",
-                                                    "::rapido::Seconds"};
+    // Entries have a struct of their own.
+    constexpr std::array<std::string_view, 6> types{"double",        "::std::int64_t",    "bool",
+                                                    "::std::string", "::rapido::Seconds", ""};
     return types[static_cast<std::size_t>(type)];
 }
 
@@ -118,6 +119,50 @@ std::string type_name(const std::string& name) {
     return made == name || !is_identifier(made) ? made + "Part" : made;
 }
 
+/// The struct of the entries of a container, and the container. Each entry has all of its fields.
+void write_entries(const DeclaredSource& source, const std::string& name, const std::string& type,
+                   const std::string& indent, std::string& out) {
+    out += indent + "struct " + type + " {\n";
+    for (const DeclaredSource& field : source.fields)
+        out += indent + "    " + std::string(type_of(field.type)) + " " + field.name + "{};" +
+               comment_of(field) + "\n";
+    out +=
+        indent + "};\n" + indent + "::std::vector<" + type + "> " + name + "{};" + comment_of(source) + "\n";
+}
+
+/// What offers a source under its name.
+std::string binding_of(const DeclaredSource& source) {
+    const std::string member = "this->" + source.name;
+    const std::string begin = "        sources_.set(\"" + source.name + "\", ::rapido::watch";
+    if (source.type != SourceType::entries) return begin + "(" + member + "));\n";
+    std::string made = begin + "_entries(" + member;
+    const std::string indent(20, ' ');
+    const auto has = [&](std::string_view name) {
+        return std::any_of(source.fields.begin(), source.fields.end(),
+                           [name](const DeclaredSource& field) { return field.name == name; });
+    };
+    for (const DeclaredSource& field : source.fields)
+        made += ",\n" + indent + "::rapido::entry_field(\"" + field.name + "\", &decltype(" + member +
+                ")::value_type::" + field.name + ")";
+    if (has("x") && has("y")) {
+        const auto number = [](const char* name) {
+            return "static_cast<double>(entry_." + std::string(name) + ")";
+        };
+        made += ",\n" + indent +
+                "::rapido::entry_position([](const auto& entry_) { return ::rapido::WorldPoint{" +
+                number("x") + ", " + number("y") + (has("z") ? ", " + number("z") : ", 0.0") + "}; })";
+    }
+    return made + "));\n";
+}
+
+/// Whether it has a name that no field of C++ can have; nothing where it has none.
+const DeclaredSource* bad_field(const DeclaredSource& source) {
+    const auto found = std::find_if(
+        source.fields.begin(), source.fields.end(),
+        [](const DeclaredSource& field) { return !is_identifier(field.name) || may_be_macro(field.name); });
+    return found != source.fields.end() ? &*found : nullptr;
+}
+
 /// `around` are the types that it stands in: none of them may be the name of something inside.
 void write_fields(const Node& node, const std::string& indent, const std::set<std::string>& around,
                   std::string& out) {
@@ -125,6 +170,17 @@ void write_fields(const Node& node, const std::string& indent, const std::set<st
     for (const auto& [name, inner] : node.inside)
         taken.insert(name);
     for (const auto& [name, inner] : node.inside) {
+        if (inner->source != nullptr && inner->source->type == SourceType::entries) {
+            std::string type = type_name(name) + "Entry";
+            const auto is_field = [&, &of = *inner->source](const std::string& word) {
+                return std::any_of(of.fields.begin(), of.fields.end(),
+                                   [&](const DeclaredSource& field) { return field.name == word; });
+            };
+            while (is_field(type) || !taken.insert(type).second)
+                type += "Part";
+            write_entries(*inner->source, name, type, indent, out);
+            continue;
+        }
         if (inner->source != nullptr) {
             out += indent + "::std::optional<" + std::string(type_of(inner->source->type)) + "> " + name +
                    "{};" + comment_of(*inner->source) + "\n";
@@ -197,6 +253,12 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
                    ProblemCode::bad_id);
             continue;
         }
+        if (const DeclaredSource* const field = bad_field(source)) {
+            refuse("has the field '" + field->name + "', which cannot be a member of C++",
+                   "it is made of letters, digits and '_', and no word of the language or macro",
+                   ProblemCode::bad_id);
+            continue;
+        }
         Node* node = &root;
         bool is_taken = false;
         std::string_view rest = source.name;
@@ -220,8 +282,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
         }
         if (is_taken) continue;
         node->source = &source;
-        bound +=
-            "        sources_.set(\"" + source.name + "\", ::rapido::watch(this->" + source.name + "));\n";
+        bound += binding_of(source);
     }
     if (!problems.empty()) return problems;
 
@@ -232,7 +293,8 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
     write_fields(root, "    ", {options.type}, fields);
     return "// Made by `rapido header` out of a HUD file; do not edit it.\n"
            "#pragma once\n\n"
-           "#include <cstdint>\n#include <optional>\n#include <string>\n\n#include <rapido/hud.hpp>\n\n" +
+           "#include <cstdint>\n#include <optional>\n#include <string>\n#include <vector>\n\n#include "
+           "<rapido/hud.hpp>\n\n" +
            open +
            "/// What the HUD asks of the game. A field without a value shows its placeholder.\nstruct " +
            options.type + " {\n" + fields +

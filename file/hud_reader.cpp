@@ -252,6 +252,53 @@ void HudReader::read_themes(const toml::node& node) {
 }
 
 /// What the HUD expects of the game, in the order in which it is written.
+/// A source, or with a prefix a field of its entries.
+void HudReader::read_declared(const toml::key& key, const toml::node& node, const std::string& owner,
+                              const std::string& prefix, DeclaredSource& source, Origin& origin) {
+    const toml::table* const table = node.as_table();
+    if (table == nullptr) return reader_.expected(node, owner, "a table");
+    source.name = key.str();
+    Origin own;
+    reader_.read(*table, source_table, &source, {owner, {"fields"}}, own);
+    if (prefix.empty())
+        origin.location = reader_.place(key);
+    else
+        origin.fields.emplace_back(prefix.substr(0, prefix.size() - 1), reader_.place(key));
+    for (auto& [field, place] : own.fields)
+        origin.fields.emplace_back(prefix + field, place);
+    for (KeptValue& kept : source.sample)
+        if (source.type == SourceType::number && kept.get().is_integer())
+            kept = KeptValue(Value(kept.get().number()));
+    if (table->contains("range") && source.range.low == source.range.high)
+        reader_.fail(ProblemCode::out_of_range, *table->get("range"),
+                     "'range' of " + owner + " is empty; expected [low, high]");
+    const toml::node* const fields = table->get("fields");
+    if (fields == nullptr) return;
+    origin.fields.emplace_back(prefix + "fields", reader_.place(*fields));
+    const std::string fields_of = "'fields' of " + owner;
+    const toml::table* const inside = fields->as_table();
+    if (inside == nullptr || !prefix.empty())
+        return prefix.empty()
+                   ? reader_.expected(*fields, fields_of, "tables by name")
+                   : reader_.fail(ProblemCode::wrong_type, *fields, fields_of + "; a field has none");
+    constexpr std::size_t most_fields = 64;
+    if (inside->size() > most_fields)
+        return reader_.fail(
+            ProblemCode::too_large, *fields,
+            fields_of + ": " + std::to_string(inside->size()) + "; at most " + std::to_string(most_fields));
+    std::vector<std::pair<Location, DeclaredSource>> read;
+    for (const auto& [name, value] : *inside) {
+        DeclaredSource field;
+        read_declared(name, value, "field '" + utf8::shortened(name.str()) + "' of " + owner,
+                      "fields." + std::string(name.str()) + ".", field, origin);
+        read.emplace_back(reader_.place(name), std::move(field));
+    }
+    std::stable_sort(read.begin(), read.end(),
+                     [](const auto& a, const auto& b) { return is_before(a.first, b.first); });
+    for (auto& [place, field] : read)
+        source.fields.push_back(std::move(field));
+}
+
 void HudReader::read_sources(const toml::node& node) {
     const toml::table* const all = node.as_table();
     if (all == nullptr) return reader_.expected(node, "'source'", "tables, [source.\"NAME\"]");
@@ -261,24 +308,11 @@ void HudReader::read_sources(const toml::node& node) {
             std::to_string(all->size()) + " of 'source'; at most " + std::to_string(most_others));
     std::vector<std::pair<DeclaredSource, Origin>> read;
     for (const auto& [key, value] : *all) {
-        const std::string owner = "source '" + utf8::shortened(key.str()) + "'";
-        const toml::table* const table = value.as_table();
-        if (table == nullptr) {
-            reader_.expected(value, owner, "a table");
-            continue;
-        }
         DeclaredSource source;
         Origin origin;
-        source.name = key.str();
-        origin.location = reader_.place(key);
+        const std::string owner = "source '" + utf8::shortened(key.str()) + "'";
         const std::size_t before = problems.count();
-        reader_.read(*table, source_table, &source, {owner}, origin);
-        for (KeptValue& kept : source.sample)
-            if (source.type == SourceType::number && kept.get().is_integer())
-                kept = KeptValue(Value(kept.get().number()));
-        if (table->contains("range") && source.range.low == source.range.high)
-            reader_.fail(ProblemCode::out_of_range, *table->get("range"),
-                         "'range' of " + owner + " is empty; expected [low, high]");
+        read_declared(key, value, owner, "", source, origin);
         if (problems.count() == before) {
             if (std::optional<Problem> problem = fault_of(source, &origin)) problems.add(*std::move(problem));
         }

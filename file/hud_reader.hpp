@@ -55,6 +55,8 @@ class HudReader {
     void read_option(const toml::key& key, const toml::node& node);
     void read_themes(const toml::node& node);
     void read_sources(const toml::node& node);
+    void read_declared(const toml::key& key, const toml::node& node, const std::string& owner,
+                       const std::string& prefix, DeclaredSource& source, Origin& origin);
     void check_panels();
     template <class Read>
     void read_list(const toml::key& key, const toml::node& node, Read read);

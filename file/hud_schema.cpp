@@ -64,11 +64,9 @@ class SchemaWriter {
             described(list_of(text(), 0, 64), "HUD files in this folder that are read first.");
         properties["theme"] = described(map_of(theme()), "Colors, fonts and radii by name.");
         properties["source"] =
-            described(map_of(reference(source_table)), "What the game will offer, by name.");
+            described(map_of(reference("declared", declared())), "What the game will offer, by name.");
         properties["style"] =
             described(map_of(reference("style", style())), "Fields that elements share, by name.");
-        properties["component"] =
-            described(map_of(reference("component", component())), "Elements with parameters, by name.");
         const auto tables = [&](const char* key, const Table& table, const char* help) {
             properties[key] = described(list_of(reference(table), 0, 1000), help);
         };
@@ -80,6 +78,8 @@ class SchemaWriter {
         tables("accept", accepted_table, "What a check may find, as it is meant so.");
         properties["element"] = described(list_of(reference("element", element()), 0, 4000),
                                           "What the HUD shows, in the order of drawing.");
+        properties["component"] =
+            described(map_of(reference("component", component())), "Elements with parameters, by name.");
         const Json whole{{"$schema", "http://json-schema.org/draft-07/schema#"},
                          {"title", "A HUD file of Rapido"},
                          {"type", "object"},
@@ -97,6 +97,13 @@ class SchemaWriter {
 
     static Json map_of(Json values) {
         return {{"type", "object"}, {"additionalProperties", std::move(values)}};
+    }
+
+    Json declared() {
+        Json made = object_of(source_table);
+        made["properties"]["fields"] =
+            described(map_of(reference(source_table)), "What each entry has, by name.");
+        return made;
     }
 
     Json reference(const std::string& name, const Json& definition) {
@@ -264,13 +271,57 @@ class SchemaWriter {
                 {"allOf", rules}};
     }
 
-    /// Texts in it may be parameters, so that only keys are known.
+    /// A stand-in for any value inside a component: `$tint`, `!$is_low`.
+    Json parameter_name() {
+        return reference("parameter", Json{{"type", "string"}, {"pattern", "^!?\\$[^$]"}});
+    }
+
+    /// The same schema where any value may be a parameter. Texts take one as they are.
+    Json or_parameter(const Json& value) {
+        Json made = with_parameters(value);
+        const bool is_text =
+            value.contains("type") && value["type"] == "string" && !value.contains("pattern");
+        if (is_text) return made;
+        Json help = made.contains("description") ? made["description"] : Json();
+        made.erase("description");
+        Json either = any_of({made, parameter_name()});
+        if (!help.is_null()) either["description"] = help;
+        return either;
+    }
+
+    Json with_parameters(const Json& given) {
+        Json made = given;
+        if (given.contains("$ref")) {
+            const std::string name =
+                given["$ref"].get<std::string>().substr(std::string("#/definitions/").size());
+            const std::string own = name + "_in_component";
+            if (!definitions_.contains(own)) {
+                definitions_[own] = Json::object();  // taken, before what stands inside asks for it
+                const Json definition = definitions_[name];
+                definitions_[own] = with_parameters(definition);
+            }
+            made["$ref"] = "#/definitions/" + own;
+        }
+        if (given.contains("properties"))
+            for (const auto& [key, value] : given["properties"].items())
+                made["properties"][key] = key == "kind" || key == "id" ? value : or_parameter(value);
+        for (const char* const key : {"items", "additionalProperties"})
+            if (given.contains(key) && given[key].is_object()) made[key] = or_parameter(given[key]);
+        for (const char* const key : {"anyOf", "allOf"})
+            if (given.contains(key))
+                for (std::size_t i = 0; i < given[key].size(); ++i)
+                    made[key][i] = with_parameters(given[key][i]);
+        if (given.contains("then")) made["then"] = with_parameters(given["then"]);
+        return made;
+    }
+
+    /// To be asked for when the elements are known.
     Json component() {
         Json properties = Json::object();
         for (const Field& field : describe(Panel{}).table->fields)
-            if (field.name != "id") properties[std::string(field.name)] = Json{{"description", field.help}};
+            if (field.name != "id") properties[std::string(field.name)] = or_parameter(schema_of(field));
         properties["style"] = styles();
-        properties["element"] = list_of(Json{{"type", "object"}, {"required", {"kind"}}}, 0, 4000);
+        properties["element"] = list_of(with_parameters(Json{{"$ref", "#/definitions/element"}}), 0, 4000);
         const Json type{{"enum", {"any", "source", "text", "number", "flag", "color"}}};
         const Json parameter{
             {"type", "object"},

@@ -75,6 +75,10 @@ class HudWriter {
         for (const DeclaredSource& source : definition.sources) {
             text += "\n[source." + key_text(source.name) + "]\n";
             write_fields(source_table, &source, DeclaredSource{}, "source '" + source.name + "'");
+            for (const DeclaredSource& field : source.fields) {
+                text += "\n[source." + key_text(source.name) + ".fields." + key_text(field.name) + "]\n";
+                write_fields(source_table, &field, DeclaredSource{}, "source '" + source.name + "'");
+            }
         }
         write_list("timer", timer_table, definition.timers);
         write_list("meter", meter_table, definition.meters);

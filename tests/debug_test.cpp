@@ -202,6 +202,15 @@ TEST(Cost, is_told_by_the_game_and_shown_by_the_hud_itself) {
     EXPECT_EQ(hud.text(text), "00.002 00.001");
 }
 
+TEST(Overlay, finds_nothing_where_an_element_has_no_area) {
+    Hud hud;
+    const auto tags = hud.add(tags_of({.id = "fires"}, [](const auto&) { return nest(Panel{}); }));
+    update(hud, 16ms);
+    EXPECT_TRUE(hud[tags].visible);
+    for (const Point point : {Point{0, 0}, Point{20, 30}, Point{600, 400}})
+        EXPECT_FALSE(hud.element_at(point)) << point.x;
+}
+
 TEST(Overlay, shows_boxes_ids_and_why) {
     BoxMeasurer measurer;
     Hud hud{HudDefinition{.design = {400, 300}}, {}, &measurer};

@@ -190,9 +190,8 @@ why = "it lies on the plate"
         {"[source]\na = 3", "2:5: error: source 'a' is a number; expected a table"},
         {"[source.a]\ntpye = \"text\"", "2:1: error: unknown key 'tpye' in source 'a'; did you mean 'type'?"},
         {"[source.a]\ntype = \"flg\"",
-         "2:8: error: 'type' of source 'a' is 'flg'; expected one of number, integer, flag, text or time; "
-         "did "
-         "you mean 'flag'?"},
+         "2:8: error: 'type' of source 'a' is 'flg'; expected one of number, integer, flag, text, time or "
+         "entries; did you mean 'flag'?"},
         {"[source.a]\ntype = \"text\"\nrange = [0, 1]",
          "3:9: error: 'range' of source 'a', which is a text; give its values as 'sample'"},
         {"[source.a]\nrange = [5, 5]", "2:9: error: 'range' of source 'a' is empty; expected [low, high]"},
@@ -206,6 +205,64 @@ why = "it lies on the plate"
          "2:11: error: 'sample' of source 'a' is a list; expected a text, a number, true or false, or a list "
          "of "
          "them"},
+    };
+    for (const auto& [file, problem] : faults)
+        EXPECT_EQ(texts(read_hud(file, "hud.toml").problems()),
+                  std::vector<std::string>{"hud.toml:" + problem})
+            << file;
+}
+
+TEST(HudFile, declares_containers_and_what_each_entry_has) {
+    const std::string text = R"([source.fires]
+type = "entries"
+range = [0, 40]
+sample = 3
+fields.heat = { range = [0, 120], sample = 80, unit = "°C" }
+fields.name = { type = "text", sample = ["Kiln Hill", "Otter Bend"] }
+
+[source.crews.fields.size]
+type = "integer"
+
+[source.crews]
+type = "entries"
+)";
+    const auto definition = read_hud(text, "hud.toml");
+    ASSERT_TRUE(definition) << texts(definition.problems()).front();
+    const DeclaredSource heat{.name = "heat", .range = {0, 120}, .sample = {KeptValue(80.0)}, .unit = "°C"};
+    const DeclaredSource name{.name = "name",
+                              .type = SourceType::text,
+                              .sample = {KeptValue(Value("Kiln Hill")), KeptValue(Value("Otter Bend"))}};
+    EXPECT_EQ(definition->sources[0], (DeclaredSource{.name = "fires",
+                                                      .type = SourceType::entries,
+                                                      .range = {0, 40},
+                                                      .sample = {KeptValue(Value(std::int64_t{3}))},
+                                                      .fields = {heat, name}}));
+    EXPECT_EQ(definition->sources[1].fields[0].type, SourceType::integer);
+    EXPECT_TRUE(*read_hud(*write_hud(*definition), "hud.toml") == *definition);
+    const auto formatted = format_hud(text, "hud.toml");
+    ASSERT_TRUE(formatted);
+    EXPECT_TRUE(*read_hud(*formatted, "hud.toml") == *definition) << *formatted;
+
+    const std::string entries = "[source.a]\ntype = \"entries\"\n";
+    const std::vector<std::pair<std::string, std::string>> faults{
+        {entries,
+         "1:9: error: source 'a' is entries without 'fields'; say what each entry has, such as "
+         "fields.name = { type = \"text\" }"},
+        {"[source.a]\nfields.b = {}",
+         "2:1: error: 'fields' of source 'a', which is a number; type = \"entries\" has fields"},
+        {entries + "fields = 3", "3:10: error: 'fields' of source 'a' is a number; expected tables by name"},
+        {entries + "fields.b = 3", "3:12: error: field 'b' of source 'a' is a number; expected a table"},
+        {entries + "fields.b.c = 3", "3:10: error: unknown key 'c' in field 'b' of source 'a'"},
+        {entries + "fields.b.fields.c = {}",
+         "3:10: error: 'fields' of field 'b' of source 'a'; a field has none"},
+        {entries + "fields.b = { type = \"entries\" }",
+         "3:22: error: field 'b' of source 'a' is entries; a field is a number, a flag, a text or a time"},
+        {entries + "fields.b = { range = [0, 1], sample = 2 }",
+         "3:39: error: 'sample' of field 'b' of source 'a' is 2, which is outside of its range, 0 to 1"},
+        {entries + "range = [-1, 4]\nfields.b = {}",
+         "3:9: error: 'range' of source 'a' begins below zero, and counts its entries"},
+        {entries + "sample = \"many\"\nfields.b = {}",
+         "3:11: error: 'sample' of source 'a' does not hold whole numbers, of entries that there may be"},
     };
     for (const auto& [file, problem] : faults)
         EXPECT_EQ(texts(read_hud(file, "hud.toml").problems()),

@@ -1,6 +1,8 @@
 // Lists: a panel for each entry of a container of the game, and logs of several messages.
 #include <algorithm>
+#include <cmath>
 #include <deque>
+#include <functional>
 #include <list>
 #include <map>
 #include <memory>
@@ -589,6 +591,93 @@ TEST(List, goes_on_when_panels_are_removed_hidden_and_snapped_in_one_hitch) {
     pilots.push_back({"Di", 1, {}});
     update(board.hud, 8s);
     EXPECT_EQ(board.rows(), (Rows{"1 Di 1", "2 Ana 5", "3 Cy 10"}));
+}
+
+/// Where the boxes of a HUD are at common moments, the same whatever the frames between them are.
+void expect_the_same_at_any_rate(const std::function<std::unique_ptr<Hud>(BoxMeasurer&)>& make,
+                                 const std::function<void(Hud&, int ms)>& change,
+                                 const std::function<void(Hud&, int ms)>& call = nullptr) {
+    std::vector<std::string> first;
+    for (const int step : {5, 20, 50, 100}) {
+        BoxMeasurer measurer;
+        const auto hud = make(measurer);
+        std::vector<std::string> seen;
+        for (int ms = 0; ms <= 3000; ms += step) {
+            if (ms % 100 == 0 && change) change(*hud, ms);
+            update(*hud, ms == 0 ? Seconds{0} : Seconds{step / 1000.0});
+            if (ms % 100 != 0) continue;
+            if (call) call(*hud, ms);  // which happens at the time of the last update
+            std::string all = std::to_string(ms) + ":";
+            DrawList list;
+            hud->draw(list);
+            for (const ElementRef ref : hud->elements()) {
+                const Shown shown = (*hud)[ref];
+                if (shown.visible && !shown.text.empty())
+                    all += " " + std::string(shown.text) + "@" +
+                           std::to_string(std::lround(shown.drawn_box.y * 50)) + "/" +
+                           std::to_string(std::lround(shown.opacity * 500));
+            }
+            seen.push_back(all);
+        }
+        if (first.empty()) first = seen;
+        EXPECT_EQ(seen, first) << "in frames of " << step << " ms";
+    }
+}
+
+TEST(Log, is_the_same_at_any_frame_rate_and_leaves_no_plate_empty) {
+    expect_the_same_at_any_rate(
+        [](BoxMeasurer& measurer) {
+            auto hud = std::make_unique<Hud>(
+                HudDefinition{
+                    .effects = {{.id = "out", .duration = 137ms, .keyframes = {{.at = 0, .opacity = 0.0F}}}}},
+                Sources{}, &measurer);
+            hud->add(Notice{.id = "log",
+                            .enter = "out",
+                            .leave = "out",
+                            .at_once = 2,
+                            .place_motion = tween(313ms),
+                            .place = {.anchor = Anchor::top_left}});
+            return hud;
+        },
+        nullptr,
+        [](Hud& hud, int ms) {
+            const ElementRef log = hud.find("log");
+            if (ms == 100) {
+                hud.notify(log, {.text = "fuel", .time = 421ms});
+                hud.notify(log, {.text = "hull", .time = 1507ms});
+                hud.notify(log, {.text = "rain", .time = 433ms});
+                hud.notify(log, {.text = "wind", .time = 451ms});
+            }
+            std::string said;
+            for (const char* const plate : {"log.1", "log.2"})
+                if (hud[hud.find(plate)].visible) said += std::string(hud.text(hud.find(plate))) + " ";
+            // `fuel` is gone at 795 ms, `rain` at 1502: who waits has the plate that is free, not that of `hull`.
+            const bool is_right = ms == 1000   ? said == "rain hull " || said == "hull rain "
+                                  : ms == 1700 ? said.find("wind") != std::string::npos
+                                               : true;
+            EXPECT_TRUE(is_right) << ms << ": " << said;
+        });
+}
+
+TEST(List, closes_up_when_a_row_has_left_whatever_the_frames_are) {
+    std::vector<Pilot> pilots;
+    expect_the_same_at_any_rate(
+        [&](BoxMeasurer& measurer) {
+            pilots = {{"Ana", 30, {}}, {"Bo", 20, {}}, {"Cy", 10, {}}};
+            const Effect out{.id = "out", .duration = 137ms, .keyframes = {{.at = 0, .opacity = 0.0F}}};
+            auto hud = std::make_unique<Hud>(HudDefinition{.effects = {out}}, Sources{}, &measurer);
+            const List list{.id = "board", .entries = pilots_of(pilots), .key = "name", .most = 3};
+            hud->add(list_of(list, [](const auto& entry) {
+                return nest(Panel{.layout = Layout::row, .plate = false, .leave = "out"},
+                            Text{.id = "name", .value = entry("name")});
+            }));
+            return hud;
+        },
+        [&](Hud&, int ms) {
+            if (ms == 500) pilots.erase(pilots.begin());
+            if (ms == 1200) pilots.push_back({"Di", 5, {}});
+            if (ms == 1300) pilots.erase(pilots.begin());
+        });
 }
 
 TEST(Log, is_posted_to_by_events_and_sources) {

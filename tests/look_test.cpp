@@ -1,5 +1,6 @@
 // Looks of all elements: plates, shadows, light, blending, and how an element is turned and scaled by itself.
 #include <cmath>
+#include <numbers>
 
 #include "rapido/file.hpp"
 #include "rapido/picture.hpp"
@@ -478,6 +479,65 @@ TEST(Image, is_chosen_by_a_value_and_covered_by_a_part_of_a_circle) {
                 << left << " " << degrees;
         }
     }
+}
+
+TEST(Image, does_not_shine_through_its_cover_at_soft_edges) {
+    BoxMeasurer measurer;
+    Fonts fonts;
+    Images images;
+    // A white disc with a soft edge, on black and under black: all that is covered is black.
+    std::vector<Color> disc;
+    for (int y = 0; y < 40; ++y)
+        for (int x = 0; x < 40; ++x)
+            disc.push_back(rgb(0xffffff, std::clamp((18 - std::hypot(x - 19.5, y - 19.5)) / 4, 0.0, 1.0)));
+    ASSERT_TRUE(images.add("disc", 40, 40, disc));
+    double cooling = 0;
+    Hud hud{HudDefinition{.design = {100, 100}}, {}, &measurer, &images};
+    hud.resize({.size = {100, 100}});
+    const ElementRef icon = hud.add(Image{.id = "icon",
+                                          .image = "disc",
+                                          .value = watch(cooling),
+                                          .max = 100,
+                                          .place = {.anchor = Anchor::center, .size = {80, 80}},
+                                          .cover = Cover{black}});
+    for (const ImageFit fit : {ImageFit::contain, ImageFit::cover})
+        for (const double left : {100.0, 70.0, 50.0, 20.0}) {
+            hud.change<Image>(icon, [fit](Image& image) {
+                image.fit = fit;
+                image.place.size = fit == ImageFit::cover ? Size{80, 50} : Size{80, 80};
+            });
+            cooling = left;
+            update(hud, 16ms);
+            DrawList list;
+            hud.draw(list);
+            Picture picture(100, 100, fonts, &images);
+            picture.fill(black);
+            picture.draw(list);
+            int open = 0;
+            for (int y = 0; y < 100; ++y)
+                for (int x = 0; x < 100; ++x) {
+                    const int light = picture.pixel(x, y).green;
+                    const double degrees = std::atan2(x - 49.5, 49.5 - y) * 180 / std::numbers::pi;
+                    const double turned = degrees < 0 ? degrees + 360 : degrees;
+                    // Beside the hand, which is soft itself, and not in the middle.
+                    const double begin = 360 - 360 * left / 100, away = std::hypot(x - 49.5, y - 49.5);
+                    const double room = 120 / std::max(away, 1.0);
+                    const bool is_covered = turned > begin + room && turned < 360 - room && away > 3;
+                    const bool is_outside = fit == ImageFit::cover && (y < 25 || y >= 75);
+                    if (left == 100 || is_covered || is_outside)
+                        ASSERT_LE(light, 2) << left << " " << x << "," << y;
+                    else
+                        open += light > 250;
+                }
+            EXPECT_EQ(open > 200, left < 100) << left;
+        }
+    // A tint of its own lies below the one of the group.
+    DrawGroup group;
+    group.begin(1, {white, 0.5F});
+    group.add_image(0, {0, 0, 1, 1}, {0, 0, 1, 1}, white);
+    group.tint_last({black, 1});
+    EXPECT_EQ(group.commands()[0].tint.part, 1);
+    EXPECT_NEAR(group.commands()[0].tint.color.red, 128, 1);
 }
 
 TEST(Bar, is_filled_by_a_picture_that_is_revealed_stretched_or_repeated) {

@@ -84,6 +84,64 @@ TEST(NoticeQueue, shows_one_after_the_other_by_priority_and_age) {
     }
 }
 
+TEST(NoticeQueue, of_several_places_lets_no_message_wait_while_one_is_free) {
+    struct Row {
+        const char* what;
+        std::size_t places;
+        std::vector<std::pair<int, PostedMessage>> posts;  // ms
+        std::string story;
+    };
+    PostedMessage lasting = message(9);
+    lasting.lasting = true;
+    PostedMessage brief = message(1);
+    brief.time = 300ms;
+    // 100 ms to enter, 1000 to be read, 200 to leave.
+    for (const Row& row : std::vector<Row>{
+             {"two at once", 2, {{0, message(1)}, {10, message(2)}}, "1+0 2+10 1-1100 2-1110 1.1300 2.1310"},
+             {"the first place that is free",
+              2,
+              {{0, brief}, {0, message(2)}, {10, message(3)}, {20, message(4)}},
+              "1+0 2+0 1-400 1.600 3+600 2-1100 2.1300 4+1300 3-1700 3.1900 4-2400 4.2600"},
+             {"one that lasts keeps one place only",
+              2,
+              {{0, lasting}, {0, message(1)}, {10, message(2)}},
+              "9+0 1+0 1-1100 1.1300 2+1300 2-2400 2.2600"},
+             {"the least urgent gives way, and comes again",
+              2,
+              {{0, message(1, 1)}, {0, message(2)}, {300, message(3, 2)}},
+              "1+0 2+0 2-300 2.500 3+500 1-1100 1.1300 2+1300 3-1600 3.1800 2-2400 2.2600"},
+             {"nobody gives way where a place becomes free",
+              2,
+              {{0, brief}, {0, message(2)}, {450, message(3, 2)}},
+              "1+0 2+0 1-400 1.600 3+600 2-1100 2.1300 3-1700 3.1900"},
+             {"each urgent one has a place of its own",
+              2,
+              {{0, message(1)}, {0, message(2)}, {100, message(3, 2)}, {110, message(4, 2)}},
+              "1+0 2+0 1-100 2-110 1.300 3+300 2.310 4+310 3-1400 4-1410 3.1600 2+1600 4.1610 1+1610 "
+              "2-2700 1-2710 2.2900 1.2910"},
+         })
+        for (const int step : {9000, 7, 33}) {
+            NoticeQueue queue(100ms, 200ms, 0s, row.places);
+            std::size_t next = 0;
+            for (int ms = 0; ms <= 9000; ms += step) {
+                for (; next < row.posts.size() && row.posts[next].first <= ms + step - 1; ++next)
+                    queue.post(row.posts[next].second, 1ms * row.posts[next].first);
+                queue.advance(1ms * ms);
+            }
+            queue.advance(9s);
+            EXPECT_EQ(story(queue), row.story) << row.what << " in steps of " << step;
+        }
+    NoticeQueue queue(0s, 0s, 0s, 2);
+    queue.post(message(1), 0s);
+    queue.close(0);
+    EXPECT_FALSE(queue.has(1)) << "what stood in a place that is closed is gone";
+    queue.post(message(2), 1ms);
+    queue.post(message(3), 2ms);
+    EXPECT_EQ(queue.shown(0), nullptr);
+    EXPECT_EQ(queue.shown(1)->key, 2U);
+    EXPECT_EQ(queue.waiting(), 1U);
+}
+
 TEST(NoticeQueue, counts_equal_ones_takes_away_and_holds) {
     NoticeQueue queue(0s, 0s, 0s);
     for (int i = 0; i < 3; ++i)

@@ -466,6 +466,66 @@ TEST(Recording, is_played_as_it_was_seen_to_the_bit) {
     }
 }
 
+TEST(Recording, takes_along_lists_and_tags_that_come_change_and_go_while_it_runs) {
+    struct Fire {
+        std::string name;
+        double heat;
+        WorldPoint at;
+    };
+    for (std::uint64_t seed = 1; seed <= 6; ++seed) {
+        Random random(seed);
+        std::vector<Fire> fires{{"Ash", 3, {}}, {"Kiln Hill", 40, {90, 20, 0}}, {"Otter", 20, {-80, 60, 0}}};
+        Sources sources;
+        sources.set("fires", watch_entries(fires, entry_field("name", &Fire::name),
+                                           entry_field("heat", &Fire::heat), entry_position(&Fire::at)));
+        const auto row = [](const auto& entry) {
+            return nest(Panel{.layout = Layout::row}, Text{.id = "name", .value = entry("name")},
+                        Bar{.id = "heat", .value = entry("heat"), .max = 99, .motion = tween(300ms)});
+        };
+        std::ostringstream file;
+        RecordingWriter writer(file);
+        BoxMeasurer measurer;
+        Hud hud(HudDefinition{}, sources, &measurer);
+        ASSERT_TRUE(hud.record(&writer));
+        std::vector<std::string> seen;
+        DrawList list;
+        for (int i = 0; i < 160; ++i) {
+            if (i == 5)
+                hud.add(list_of({.id = "board", .entries = "fires", .key = "name", .sort = "heat", .most = 2},
+                                row));
+            if (i == 9) hud.add(tags_of({.id = "tags", .entries = "fires", .key = "name", .most = 3}, row));
+            if (i == 12) hud.add(Text{.id = "count", .value = "board.more", .format = "and {} more"});
+            if (i == 60) hud.remove(hud.find("board.2"));
+            if (i == 80)
+                hud.change<List>(hud.find("board"),
+                                 [](List& board) { board.sort_order = SortOrder::ascending; });
+            if (i == 100) hud.remove(hud.find("board"));
+            if (i == 110) hud.add(list_of({.id = "board", .entries = "fires", .most = 4}, row));
+            if (i == 130) hud.remove(hud.find("tags.1"));
+            for (Fire& fire : fires)
+                fire.heat = random.between(0, 99);
+            if (random.below(12) == 0)
+                fires.push_back({"F" + std::to_string(i), 9, {random.between(-99, 99), 0, 0}});
+            if (random.below(12) == 0 && fires.size() > 1) fires.erase(fires.begin());
+            update(hud, Seconds{random.between(0.004, 0.05)});
+            hud.draw(list);
+            seen.push_back(words_of(list));
+        }
+        EXPECT_EQ(hud.problems(), Problems{});
+        EXPECT_EQ(writer.problems(), Problems{});
+        const Result<Recording> recording = Recording::read(file.str(), "rec.jsonl");
+        ASSERT_TRUE(recording) << to_string(recording.problems().front());
+        RecordingPlayer player(*recording);
+        Hud again(recording->definition(), player.sources(), &measurer);
+        for (std::size_t i = 0; i < seen.size(); ++i) {
+            ASSERT_TRUE(player.update(again));
+            again.draw(list);
+            ASSERT_EQ(difference(words_of(list), seen[i]), "") << seed << " frame " << i;
+        }
+        EXPECT_EQ(again.problems(), Problems{});
+    }
+}
+
 /// A recording of a game, with what was seen.
 struct Recorded {
     Game game;

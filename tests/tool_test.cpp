@@ -1,5 +1,7 @@
 // The command line tool, run as a user would, on the sample flight.
 #include <map>
+#include <nlohmann/json.hpp>
+#include <set>
 #include <sstream>
 
 #include "rapido/picture.hpp"
@@ -514,6 +516,55 @@ TEST(Tool, lists_the_names_of_a_hud_and_sweeps_what_it_declares) {
     const Ran none = run_tool("play " + folder.path("none.toml") + " --sweep");
     EXPECT_EQ(none.exit, 1);
     EXPECT_NE(none.out.find("declares no source that could be swept"), std::string::npos) << none.out;
+}
+
+TEST(Tool, makes_up_the_entries_of_a_container_that_is_declared) {
+    TemporaryFolder folder;
+    const std::string hud = folder.write(
+        "hud.toml",
+        "[source.fires]\ntype = \"entries\"\nrange = [0, 4]\nfields.name = { type = \"text\", sample = "
+        "[\"Kiln Hill\", "
+        "\"Otter Bend\", \"Ash\"] }\nfields.heat = { range = [0, 120], unit = \"K\" }\nfields.x = { range = "
+        "[-300, 300] }\n"
+        "fields.y = { range = [-200, 200] }\n"
+        "[component.row]\nparameters = { name = \"source\", heat = \"source\" }\nlayout = \"row\"\n"
+        "[[component.row.element]]\nkind = \"text\"\nid = \"name\"\nvalue = \"$name\"\n"
+        "[[component.row.element]]\nkind = \"text\"\nid = \"heat\"\nvalue = \"$heat\"\nformat = \"{:.0f}\"\n"
+        "[[element]]\nkind = \"list\"\nid = \"board\"\nentries = \"fires\"\ncomponent = \"row\"\nmost = 5\n"
+        "[[element]]\nkind = \"tags\"\nid = \"tags\"\nentries = \"fires\"\ncomponent = \"row\"\n");
+    const auto names = lines_of(run_tool("names " + hud).out);
+    const auto has = [&](const std::string& line) {
+        return std::find(names.begin(), names.end(), line) != names.end();
+    };
+    EXPECT_TRUE(has("fires entries 0 to 4 - -"));
+    EXPECT_TRUE(has("fires.*.heat number 0 to 120 - K"));
+    EXPECT_TRUE(has("board.*.name - - - - offered by the HUD")) << "one row for all panels";
+    EXPECT_EQ(names.size(), 1U + 5 + 4);
+    // As usual there are as many as the middle of the range, and in the middle of the sweep all that there may be.
+    const auto count_of = [&](const std::string& at, const std::string& field) {
+        const Ran ran =
+            run_tool("play " + hud + " --sweep --table --columns id,text,visible --json --at " + at);
+        int count = 0;
+        std::set<std::string> texts;
+        for (const std::string& line : lines_of(ran.out)) {
+            const auto shown = nlohmann::json::parse(line);
+            const std::string id = shown["id"];
+            if (!id.ends_with(field) || shown["visible"] != true) continue;
+            ++count;
+            texts.insert(shown["text"]);
+        }
+        EXPECT_GE(texts.size(), 2U) << "entries differ";
+        return count;
+    };
+    EXPECT_EQ(count_of("1", "name"), 2 * 2) << "in the list and over the world";
+    EXPECT_EQ(count_of("6", "heat"), 2 * 4);
+    const Ran set = run_tool("preview " + hud + " --set fires=1 --point 20,10");
+    EXPECT_NE(set.out.find("text 'board.1.name' shows \"Kiln Hill\""), std::string::npos) << set.out;
+    for (const int count : {1, 2}) {
+        const Ran second =
+            run_tool("preview " + hud + " --set fires=" + std::to_string(count) + " --point 20,45");
+        EXPECT_EQ(second.out.find("board.2.name") != std::string::npos, count == 2) << second.out;
+    }
 }
 
 TEST(Tool, completes_commands_and_options_and_its_manual_has_them_all) {

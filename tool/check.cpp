@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <map>
 #include <ostream>
+#include <set>
 
 #include "base/fields.hpp"
 #include "rapido/locale.hpp"
@@ -44,15 +45,16 @@ class Checker {
             if (!trace) return refuse(trace.problems());
             trace_ = *std::move(trace);
         }
-        if (Problems problems = read_languages(); !problems.empty()) return refuse(problems);
         findings_.accept(definition->accept);
+        read_languages();
         const std::string folder = std::filesystem::absolute(options_.hud).parent_path().string();
         Images images(folder);
         Fonts fonts;
         if (const Status added = fonts.add_files(folder, definition->font_files); !added)
             findings_.add("fonts", {added.problem()});
         const GameStates game(*definition, trace());
-        const Checked checked{*definition, game, fonts, images, options_.safe_area};
+        const HudDefinition named = with_named_messages(*definition);
+        const Checked checked{named, game, fonts, images, options_.safe_area};
         const bool is_whole = check_statically(checked);
         if (is_whole && !game.sources().empty()) {
             const Result<Trace> played =
@@ -78,22 +80,34 @@ class Checker {
     }
     const Trace* trace() const { return trace_ ? &*trace_ : nullptr; }
 
-    Problems read_languages() {
+    /// A language with a fault is left out, and the others are looked at.
+    void read_languages() {
         languages_.emplace_back();
+        const auto report = [this](const std::string& locale, const Problems& problems) {
+            for (const Problem& problem : problems)
+                findings_.add("language " + locale + to_string(problem), {problem});
+        };
         for (std::size_t i = 0; i < options_.locales.size(); ++i) {
-            Spoken& spoken = languages_.emplace_back();
+            Spoken spoken;
             spoken.locale = options_.locales[i];
             Result<Language> known = language(spoken.locale);
-            if (!known) return known.problems();
+            if (!known) {
+                report(spoken.locale, known.problems());
+                continue;
+            }
             spoken.language = *std::move(known);
-            if (i >= options_.translations.size()) continue;
-            spoken.file = options_.translations[i];
-            auto translations = read_translations_file(spoken.file);
-            if (!translations) return translations.problems();
-            spoken.words = std::make_unique<AskedWords>(*std::move(translations));
-            spoken.language->catalogue = spoken.words.get();
+            if (i < options_.translations.size()) {
+                spoken.file = options_.translations[i];
+                auto translations = read_translations_file(spoken.file);
+                if (!translations) {
+                    report(spoken.locale, translations.problems());
+                    continue;
+                }
+                spoken.words = std::make_unique<AskedWords>(*std::move(translations));
+                spoken.language->catalogue = spoken.words.get();
+            }
+            languages_.push_back(std::move(spoken));
         }
-        return {};
     }
 
     std::vector<Size> sizes(const HudDefinition& definition) const {
@@ -136,12 +150,16 @@ class Checker {
             std::vector<GameState> states = base;
             for (GameState& widest : widest_states(checked, base, language))
                 states.push_back(std::move(widest));
+            const std::size_t looked_through = states.size();
+            MessageStates of_messages;
+            for (GameState& widest : widest_messages(checked, language, of_messages, looked_through))
+                states.push_back(std::move(widest));
             Stage stage(checked, states, language);
             const Places places(checked.definition, stage.hud());
             const std::size_t drawn_each = (base.size() + drawn - 1) / drawn;
             const auto number = static_cast<double>(&spoken - languages_.data());
-            for (std::size_t state = 0; state < states.size(); ++state) {
-                progress_.at((number + static_cast<double>(state) / static_cast<double>(states.size())) /
+            for (std::size_t state = 0; state < looked_through; ++state) {
+                progress_.at((number + static_cast<double>(state) / static_cast<double>(looked_through)) /
                              static_cast<double>(languages_.size()));
                 stage.show(state);
                 const bool is_drawn = language == nullptr && state % drawn_each == 0;
@@ -149,6 +167,7 @@ class Checker {
                     check_state(stage, checked, places, spoken, states[state].when, is_drawn);
                 if (!shown) return shown;
             }
+            if (const Status timed = check_timers(stage, checked, places, spoken); !timed) return timed;
             stage.show(0);
             for (const Size window : windows_) {
                 const Circumstances seen{window, scales_.front(), spoken.locale};
@@ -158,7 +177,7 @@ class Checker {
                     if (compared && language == nullptr && window == windows_.front())
                         compared = compare_with_backdrop(stage, checked, places, seen);
                 };
-                look_at_messages(stage, checked, places, seen, compare, findings_);
+                look_at_messages(stage, checked, places, seen, of_messages, compare, findings_);
                 if (!compared) return compared;
                 if (language == nullptr) look_at_effects(stage, checked, places, seen, findings_);
             }
@@ -183,6 +202,35 @@ class Checker {
                 if (Status compared = compare_with_backdrop(stage, checked, places, seen); !compared)
                     return compared;
             }
+        return {};
+    }
+
+    /// The timers of the HUD at their beginnings, marks and ends, however long they are.
+    Status check_timers(Stage& stage, const Checked& checked, const Places& places, const Spoken& spoken) {
+        constexpr std::size_t most_moments = 12;
+        for (const Timer& timer : checked.definition.timers) {
+            Seconds length = timer.duration.value_or(Seconds{60});
+            // A stopwatch without an end is looked at for ten hours.
+            const bool is_endless = timer.kind == TimerKind::stopwatch && !timer.duration;
+            if (is_endless) length = Seconds{36'000};
+            std::set<Seconds> moments{Seconds{0}, length / 2, length * 0.999, length};
+            for (const Mark& mark : timer.marks)
+                if (moments.size() < most_moments && mark.at <= length)
+                    moments.insert(timer.kind == TimerKind::countdown ? length - mark.at : mark.at);
+            stage.show(0);
+            GameTimer* const running = stage.hud().timer(timer.id);
+            if (running == nullptr) continue;
+            running->start();
+            Seconds now{0};
+            for (const Seconds moment : moments) {
+                stage.hud().update({.real = moment - now, .game = moment - now});
+                now = moment;
+                const std::string when =
+                    "with timer '" + timer.id + "' after " + seconds_text(to_nanoseconds(moment)) + " s";
+                if (const Status shown = check_state(stage, checked, places, spoken, when, false); !shown)
+                    return shown;
+            }
+        }
         return {};
     }
 

@@ -83,7 +83,29 @@ bool is_dimmed(const Shown& shown, const Places& places) {
     return shown.opacity < own - 0.001F;
 }
 
+/// Nearly the same, whatever its opacity is.
+bool is_like(Color a, Color b) {
+    return std::abs(a.red - b.red) <= 2 && std::abs(a.green - b.green) <= 2 && std::abs(a.blue - b.blue) <= 2;
+}
+
+/// Whether an image tells something, as its value, a condition or a cover changes it; others may be there for their beauty.
+bool tells_something(const Element* element) {
+    const Image* const image = element != nullptr ? std::get_if<Image>(element) : nullptr;
+    return image != nullptr && (image->value || image->visible || !image->bands.empty());
+}
+
 }  // namespace
+
+/// What of an element is to be told from what is below it (WCAG 1.4.11): the fill of a bar from its empty part and the ground, a picture
+/// from the ground.
+ContrastCheck::Mark ContrastCheck::mark_of(const Hud& hud, ElementRef ref, const Places& places) {
+    constexpr double least_fill = 0.03;
+    const Shown shown = hud[ref];
+    const bool has_fill =
+        shown.kind == "bar" || shown.kind == "ring" || shown.kind == "level" || shown.kind == "pips";
+    if (has_fill) return {shown.fill && *shown.fill > least_fill, shown.color};
+    return {shown.kind == "image" && tells_something(places.element(shown.id)), std::nullopt};
+}
 
 Result<ContrastCheck::Canvas*> ContrastCheck::canvas(Size window) {
     const int width = static_cast<int>(window.width), height = static_cast<int>(window.height);
@@ -105,23 +127,35 @@ Result<ContrastCheck::Canvas*> ContrastCheck::canvas(Size window) {
     return &canvas;
 }
 
-/// The lowest ratio of the texts of each group; negative where it has none.
-std::vector<double> ContrastCheck::ratios(Canvas& canvas, const DrawList& list) {
-    std::vector<double> all;
-    for (const DrawGroup& group : list.groups()) {
-        double lowest = -1;
+/// The lowest ratio of the texts of each group, and the highest one of its marks; negative where it has none.
+std::vector<ContrastCheck::Ratios> ContrastCheck::ratios(Canvas& canvas, const DrawList& list,
+                                                         const std::vector<Mark>& marks) {
+    // A text is to be read as a whole; of a picture it is enough that a part of it stands out.
+    constexpr double of_text = 0.05, of_fill = 0.5, of_picture = 0.75;
+    std::vector<Ratios> all;
+    for (std::size_t at = 0; at < list.groups().size(); ++at) {
+        const DrawGroup& group = list.groups()[at];
+        Ratios& found = all.emplace_back();
         for (std::size_t i = 0; i < group.commands().size(); ++i) {
-            if (is_plain_text(group.commands()[i]))
-                if (const double ratio = ratio_of(canvas, group, i); ratio > 0)
-                    lowest = lowest < 0 ? ratio : std::min(lowest, ratio);
+            const DrawCommand& command = group.commands()[i];
+            const Mark mark = at < marks.size() ? marks[at] : Mark{};
+            const bool is_picture = command.kind == DrawCommand::Kind::image;
+            if (is_plain_text(command)) {
+                if (const double ratio = ratio_of(canvas, group, i, of_text); ratio > 0)
+                    found.text = found.text < 0 ? ratio : std::min(found.text, ratio);
+            } else if (mark.counts && command.blur == 0 &&
+                       (is_picture || !mark.color || is_like(command.color, *mark.color))) {
+                found.mark =
+                    std::max(found.mark, ratio_of(canvas, group, i, is_picture ? of_picture : of_fill));
+            }
             canvas.below.draw(group, i, 1);
         }
-        all.push_back(lowest);
     }
     return all;
 }
 
-double ContrastCheck::ratio_of(Canvas& canvas, const DrawGroup& group, std::size_t command) {
+/// The ratio that as large a part of its pixels does not reach.
+double ContrastCheck::ratio_of(Canvas& canvas, const DrawGroup& group, std::size_t command, double part) {
     canvas.alone.clear();
     canvas.alone.draw(group, command, 1);
     const PixelRect drawn = canvas.alone.drawn();
@@ -141,9 +175,10 @@ double ContrastCheck::ratio_of(Canvas& canvas, const DrawGroup& group, std::size
             if (const std::uint32_t pixel = text[at(x, y)]; pixel >> 24 >= strongest / 2)
                 found_.push_back(contrast(Pixel(pixel), strongest, Pixel(behind[at(x, y)])));
     if (found_.empty()) return -1;
-    const auto fifth = found_.begin() + static_cast<std::ptrdiff_t>(found_.size() / 20);
-    std::nth_element(found_.begin(), fifth, found_.end());
-    return *fifth;
+    const auto rank = static_cast<std::ptrdiff_t>(static_cast<double>(found_.size()) * part);
+    const auto at_part = found_.begin() + std::min(rank, static_cast<std::ptrdiff_t>(found_.size()) - 1);
+    std::nth_element(found_.begin(), at_part, found_.end());
+    return *at_part;
 }
 
 Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumstances& seen,
@@ -157,41 +192,51 @@ Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumsta
     const bool has_picture = !backdrop_.picture.empty();
     const auto [darkest, brightest] = backdrop_.gray;
     const bool is_one = has_picture || darkest == brightest;
-    std::vector<double> lowest(list.groups().size(), -1), lowest_over(list.groups().size(), 0);
+    const std::vector<ElementRef> order = hud.draw_order();
+    std::vector<Mark> marks;
+    for (const ElementRef ref : order)
+        marks.push_back(mark_of(hud, ref, places));
+    std::vector<Lowest> texts(list.groups().size()), lowest_marks(list.groups().size());
     for (int i = 0; i < (is_one ? 1 : grays); ++i) {
         const double part = is_one ? darkest : darkest + (brightest - darkest) * i / (grays - 1);
         canvas.below.fill(gray_of(part));
         if (has_picture) canvas.below.draw(canvas.behind, {0, 0, seen.window.width, seen.window.height});
-        const std::vector<double> now = ratios(canvas, list);
-        for (std::size_t group = 0; group < now.size(); ++group)
-            if (now[group] > 0 && (lowest[group] < 0 || now[group] < lowest[group])) {
-                lowest[group] = now[group];
-                lowest_over[group] = part;
-            }
+        const std::vector<Ratios> now = ratios(canvas, list, marks);
+        for (std::size_t group = 0; group < now.size(); ++group) {
+            texts[group].take(now[group].text, part);
+            lowest_marks[group].take(now[group].mark, part);
+        }
     }
-    const std::vector<ElementRef> order = hud.draw_order();
-    for (std::size_t i = 0; i < lowest.size() && i < order.size(); ++i) {
-        if (lowest[i] < 0) continue;
+    const auto rounded = [](double ratio) { return plain_number(std::floor(ratio * 100) / 100); };
+    for (std::size_t i = 0; i < texts.size() && i < order.size(); ++i) {
         const Shown shown = hud[order[i]];
         const std::string path(shown.id);
+        if (is_dimmed(shown, places)) continue;
+        const auto report = [&](const Lowest& lowest, double wanted, const std::string& criterion,
+                                const std::string& hint) {
+            if (lowest.ratio < 0 || lowest.ratio >= wanted - 0.005) return;
+            const std::string behind =
+                has_picture ? "the picture" : "a background of " + to_string(gray_of(lowest.over));
+            Finding finding{
+                {places.of(path, "color"),
+                 Places::name(shown) + " has a contrast of " + rounded(lowest.ratio) + " : 1 over " + behind +
+                     "; " + rounded(wanted) + " : 1 is asked for (WCAG " + criterion + ")",
+                 hint, ProblemCode::low_contrast, Severity::warning},
+                path,
+                seen,
+                lowest.ratio,
+                wanted};
+            findings.add("contrast " + criterion + places.first_of(path), std::move(finding),
+                         wanted / lowest.ratio);
+        };
+        report(lowest_marks[i], 3, "1.4.11",
+               shown.kind == "image" ? "give it an outline, a shadow or a plate"
+                                     : "let its color and its background differ more, or give it a border");
         double size = 0;
         for (const DrawCommand& command : list.groups()[i].commands())
             if (is_plain_text(command)) size = std::max(size, static_cast<double>(command.size));
-        const double wanted = wanted_ratio(size, weight_of(places.element(path)));
-        if (lowest[i] >= wanted - 0.005 || is_dimmed(shown, places)) continue;
-        const auto rounded = [](double ratio) { return plain_number(std::floor(ratio * 100) / 100); };
-        const std::string behind =
-            has_picture ? "the picture" : "a background of " + to_string(gray_of(lowest_over[i]));
-        Finding finding{
-            {places.of(path, "color"),
-             Places::name(shown) + " has a contrast of " + rounded(lowest[i]) + " : 1 over " + behind + "; " +
-                 rounded(wanted) + " : 1 is asked for (WCAG 1.4.3)",
-             "give it an outline, a shadow or a plate", ProblemCode::low_contrast, Severity::warning},
-            path,
-            seen,
-            lowest[i],
-            wanted};
-        findings.add("contrast " + path, std::move(finding), wanted / lowest[i]);
+        report(texts[i], wanted_ratio(size, weight_of(places.element(path))), "1.4.3",
+               "give it an outline, a shadow or a plate");
     }
     return {};
 }

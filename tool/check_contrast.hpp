@@ -18,7 +18,8 @@ struct Backdrop {
 };
 
 /// Draws what a HUD shows over the backdrop, and compares the characters of each text with what lies below them (WCAG 2.x, success criterion
-/// 1.4.3). The ratio of a text is the one that 95 % of its pixels reach, over the worst of the backdrops.
+/// 1.4.3), and the fills of bars and images that tell something (1.4.11). The ratio of a text is the one that 95 % of its pixels reach, of a
+/// fill half of them, of an image a quarter, over the worst of the backdrops.
 class ContrastCheck {
  public:
     ContrastCheck(const Checked& checked, Backdrop backdrop)
@@ -34,9 +35,27 @@ class ContrastCheck {
         Picture below;   ///< all that lies below a text
         Picture alone;   ///< the text by itself
     };
+    /// What counts of an element besides its texts.
+    struct Mark {
+        bool counts = false;
+        std::optional<Color> color{};  ///< where only what has this color counts
+    };
+    struct Ratios {
+        double text = -1, mark = -1;  ///< negative where there is none
+    };
+    /// Over the worst of several backgrounds.
+    struct Lowest {
+        double ratio = -1, over = 0;
+        void take(double now, double part) {
+            if (now <= 0 || (ratio >= 0 && ratio <= now)) return;
+            ratio = now;
+            over = part;
+        }
+    };
+    static Mark mark_of(const Hud& hud, ElementRef ref, const Places& places);
     Result<Canvas*> canvas(Size window);
-    std::vector<double> ratios(Canvas& canvas, const DrawList& list);
-    double ratio_of(Canvas& canvas, const DrawGroup& group, std::size_t command);
+    std::vector<Ratios> ratios(Canvas& canvas, const DrawList& list, const std::vector<Mark>& marks);
+    double ratio_of(Canvas& canvas, const DrawGroup& group, std::size_t command, double part);
 
     const Checked& checked_;
     Backdrop backdrop_;

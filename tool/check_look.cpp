@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
 #include "base/fields.hpp"
@@ -56,7 +57,7 @@ std::vector<Seen> seen_of(const Hud& hud, const Places& places) {
         }
         const Panel* const panel = panel_of(places.element(shown.id));
         if (panel != nullptr) seen.draws = panel->plate || !panel->image.empty();
-        if (shown.kind == "notice" && shown.text.empty()) seen.draws = false;
+        if (shown.kind == "list" || (shown.kind == "notice" && shown.text.empty())) seen.draws = false;
         seen.moves_in_world = std::any_of(in_world.begin(), in_world.end(), [&](const std::string& world) {
             return is_around(world, seen.path);
         });
@@ -99,6 +100,14 @@ bool is_laid_over(const Places& places, const std::string& first) {
 void find_overlaps(const std::vector<Seen>& all, const Places& places, const Circumstances& seen,
                    Findings& findings) {
     constexpr float least = 2;  ///< design pixels, both ways
+    std::map<std::string, const Seen*> drawn;
+    for (const Seen& one : all)
+        if (one.draws) drawn[one.path] = &one;
+    const auto overlap = [](const Seen& a, const Seen& b) {
+        const Rect both = common(a.ink, b.ink);
+        const bool is_inside = holds(a.box, b.ink) || holds(b.box, a.ink);
+        return both.width > least && both.height > least && !is_inside;
+    };
     for (std::size_t i = 0; i < all.size(); ++i)
         for (std::size_t j = i + 1; j < all.size(); ++j) {
             const Seen &a = all[i], &b = all[j];
@@ -118,8 +127,13 @@ void find_overlaps(const std::vector<Seen>& all, const Places& places, const Cir
                             b.path,
                             seen};
             finding.measured = both.width * both.height;
-            findings.add("overlap " + first + " " + second, std::move(finding),
-                         static_cast<double>(both.width * both.height));
+            // Panels that lie over each other take all that is in them along.
+            const bool are_whole = drawn.contains(first) && drawn.contains(second) &&
+                                   (first != a.path || second != b.path) &&
+                                   overlap(*drawn[first], *drawn[second]);
+            if (are_whole) continue;
+            findings.add("overlap " + places.first_of(a.path) + " " + places.first_of(b.path),
+                         std::move(finding), static_cast<double>(both.width * both.height));
         }
 }
 
@@ -174,7 +188,8 @@ void find_beyond(const Seen& one, const Screen& screen, const Places& places, co
                     one.path,
                     seen};
     finding.measured = length;
-    findings.add("off_screen " + one.path + " " + effect, std::move(finding), static_cast<double>(length));
+    findings.add("off_screen " + places.first_of(one.path) + " " + effect, std::move(finding),
+                 static_cast<double>(length));
 }
 
 void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circumstances& seen,
@@ -189,7 +204,7 @@ void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circu
         path,
         seen};
     // Of each language once.
-    findings.add("no_room " + path + " " + seen.locale, std::move(finding),
+    findings.add("no_room " + places.first_of(path) + " " + seen.locale, std::move(finding),
                  static_cast<double>(shows.size()));
 }
 
@@ -224,7 +239,45 @@ void find_small_texts(const Hud& hud, const Places& places, const Circumstances&
                         seen,
                         size,
                         wanted};
-        findings.add("small_text " + path, std::move(finding), wanted / size);
+        findings.add("small_text " + places.first_of(path), std::move(finding), wanted / size);
+    }
+}
+
+/// The numbers along a dial or a scale that are written over each other.
+void find_crowded_labels(const Hud& hud, const Places& places, const Circumstances& seen,
+                         Findings& findings) {
+    constexpr float cap_height = 0.7F, hair = 1;
+    DrawList list;
+    hud.draw(list);
+    const std::vector<ElementRef> order = hud.draw_order();
+    for (std::size_t i = 0; i < list.groups().size() && i < order.size(); ++i) {
+        const Shown shown = hud[order[i]];
+        if (shown.kind != "dial" && shown.kind != "scale") continue;
+        std::vector<Rect> labels;
+        for (const DrawCommand& command : list.groups()[i].commands())
+            if (command.kind == DrawCommand::Kind::text && command.outline == 0 && command.blur == 0)
+                labels.push_back({command.baseline.x, command.baseline.y - command.size * cap_height,
+                                  command.width, command.size * cap_height});
+        Rect worst;
+        for (std::size_t a = 0; a < labels.size(); ++a)
+            for (std::size_t b = a + 1; b < labels.size(); ++b) {
+                const Rect both = common(labels[a], labels[b]);
+                if (both.width > hair && both.height > hair &&
+                    both.width * both.height > worst.width * worst.height)
+                    worst = both;
+            }
+        if (!(worst.width > 0)) continue;
+        const std::string path(shown.id);
+        Finding finding{
+            {places.of(path),
+             Places::name(shown) + " writes its labels over each other, on " + pixels(worst.width) + " by " +
+                 pixels(worst.height) + " px",
+             "give it fewer labels, a smaller 'size' or more room", ProblemCode::overlap, Severity::warning},
+            path,
+            seen};
+        finding.measured = worst.width * worst.height;
+        findings.add("labels " + places.first_of(path), std::move(finding),
+                     static_cast<double>(worst.width * worst.height));
     }
 }
 
@@ -361,6 +414,7 @@ void look(Stage& stage, const Checked& checked, const Places& places, const Circ
             find_lack(hud, ref, places, seen, quoted(shown.text), findings);
     }
     find_small_texts(hud, places, seen, smallest, findings);
+    find_crowded_labels(hud, places, seen, findings);
 }
 
 void find_held_flashes(const Hud& hud, const Places& places, const std::string& time, Findings& findings) {
@@ -369,7 +423,7 @@ void find_held_flashes(const Hud& hud, const Places& places, const std::string& 
         if (!explained.flash_limited) continue;
         // The strongest of its effects; none where it is the color of a band.
         const std::string effect = explained.effects.empty() ? "" : explained.effects.front();
-        findings.add("flash " + explained.id + " " + effect,
+        findings.add("flash " + places.first_of(explained.id) + " " + effect,
                      {{places.of(explained.id, effect.empty() ? "bands" : "effects"),
                        explained.kind + " '" + explained.id + "' flashes more than three times in a second" +
                            (effect.empty() ? "" : " by effect '" + effect + "'") +
@@ -405,30 +459,121 @@ void look_at_effects(Stage& stage, const Checked& checked, const Places& places,
     }
 }
 
-void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& seen,
-                      const std::function<void()>& while_seen, Findings& findings) {
-    Hud& hud = stage.hud();
+namespace {
+
+/// A message of a notice that is said now. False where it cannot be.
+bool say(Hud& hud, ElementRef notice, const Message& message) {
+    if (!hud.notify(notice, message.id)) return false;
+    hud.update(1.0);  // it has appeared by then
+    return true;
+}
+
+void dismiss(Hud& hud, ElementRef notice, const Message& message) {
+    hud.dismiss(notice, message.id);
+    hud.snap();
+    hud.update(0.0);
+}
+
+/// Calls `use` with each notice of a HUD, and each of its messages.
+template <class Use>
+void for_each_message(const Hud& hud, const Places& places, Use use) {
     for (const ElementRef ref : hud.elements()) {
         const Element* const element = places.element(hud[ref].id);
         const Notice* const notice = element != nullptr ? std::get_if<Notice>(element) : nullptr;
         if (notice == nullptr) continue;
-        for (const Message& message : notice->messages) {
-            if (message.id.empty() || !hud.notify(ref, message.id)) continue;
-            hud.update(1.0);  // it has appeared by then
-            for (const ElementRef plate : hud.elements()) {
-                const Shown shown = hud[plate];
-                if (!shown.visible || shown.text.empty() || !is_around(hud[ref].id, shown.id)) continue;
-                find_lack(hud, plate, places, seen, quoted(shown.text), findings);
-            }
-            const Screen screen = screen_of(checked, seen);
-            for (const Seen& one : seen_of(hud, places))
-                if (is_around(hud[ref].id, one.path)) find_beyond(one, screen, places, seen, "", findings);
-            while_seen();
-            hud.dismiss(ref, message.id);
-            hud.snap();
-            hud.update(0.0);
-        }
+        for (const Message& message : notice->messages)
+            use(ref, message);
     }
+}
+
+std::string key_of(const Hud& hud, ElementRef notice, const Message& message) {
+    return std::string(hud[notice].id) + " " + message.id;
+}
+
+/// What a notice says, on itself or on the plates of a log.
+std::vector<ElementRef> plates_of(const Hud& hud, ElementRef notice) {
+    std::vector<ElementRef> plates;
+    for (const ElementRef plate : hud.elements())
+        if (hud[plate].visible && !hud[plate].text.empty() && is_around(hud[notice].id, hud[plate].id))
+            plates.push_back(plate);
+    return plates;
+}
+
+}  // namespace
+
+HudDefinition with_named_messages(const HudDefinition& definition) {
+    HudDefinition named = definition;
+    for (Element& element : named.elements)
+        if (Notice* const notice = std::get_if<Notice>(&element))
+            for (std::size_t i = 0; i < notice->messages.size(); ++i)
+                // A name that no file gives.
+                if (notice->messages[i].id.empty()) notice->messages[i].id = "\x01" + std::to_string(i);
+    return named;
+}
+
+std::vector<GameState> widest_messages(const Checked& checked, const Language* language, MessageStates& where,
+                                       std::size_t first) {
+    const GameStates& game = checked.game;
+    std::vector<GameState> states{game.usual()};
+    std::map<std::string, std::pair<std::size_t, std::size_t>>
+        of_source;  // the first of its states, and behind the last
+    for (std::size_t source = 0; source < game.sources().size(); ++source) {
+        const std::size_t begin = states.size();
+        for (const KeptValue& value : game.candidates(source))
+            states.push_back(game.with(game.usual(), source, value));
+        of_source[game.sources()[source].name] = {begin, states.size()};
+    }
+    Stage stage(checked, states, language);
+    Hud& hud = stage.hud();
+    const Places places(checked.definition, hud);
+    std::vector<Glyph> glyphs;
+    std::vector<GameState> widest;
+    for_each_message(hud, places, [&](ElementRef ref, const Message& message) {
+        const auto known = of_source.find(message.value.name());
+        if (known == of_source.end()) return;
+        float most = 0;
+        std::size_t best = 0;
+        for (std::size_t state = known->second.first; state < known->second.second; ++state) {
+            stage.show(state);
+            if (!say(hud, ref, message)) return;
+            for (const ElementRef plate : plates_of(hud, ref)) {
+                const float width = checked.fonts.shape(checked.fonts.find("sans-serif", 400).value_or(0), 16,
+                                                        hud[plate].text, glyphs);
+                if (width <= most) continue;
+                most = width;
+                best = state;
+            }
+            dismiss(hud, ref, message);
+        }
+        if (best == 0) return;
+        where[key_of(hud, ref, message)] = first + widest.size();
+        widest.push_back(states[best]);
+    });
+    return widest;
+}
+
+void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& given,
+                      const MessageStates& where, const std::function<void()>& while_seen,
+                      Findings& findings) {
+    Hud& hud = stage.hud();
+    for_each_message(hud, places, [&](ElementRef ref, const Message& message) {
+        const auto known = where.find(key_of(hud, ref, message));
+        Circumstances seen = given;
+        if (known != where.end()) {
+            stage.show(known->second);
+            seen.when = stage.when(known->second);
+        }
+        if (!say(hud, ref, message)) return;
+        for (const ElementRef plate : plates_of(hud, ref))
+            find_lack(hud, plate, places, seen, quoted(hud[plate].text), findings);
+        const Screen screen = screen_of(checked, seen);
+        for (const Seen& one : seen_of(hud, places))
+            if (is_around(hud[ref].id, one.path)) find_beyond(one, screen, places, seen, "", findings);
+        while_seen();
+        dismiss(hud, ref, message);
+        if (known == where.end()) return;
+        stage.show(0);
+    });
 }
 
 }  // namespace rapido::tool

@@ -5,8 +5,11 @@
 
 #include "base/fields.hpp"
 #include "base/nearest.hpp"
+#include "element/kinds.hpp"
+#include "element/sources_of.hpp"
 #include "hud/definition_tables.hpp"
 #include "rapido/look/flash_limit.hpp"
+#include "tool/report.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -43,43 +46,74 @@ bool fits(Value::Type column, SourceType declared) {
     }
 }
 
+void report_missing(const Checked& checked, std::size_t index, const std::string& name,
+                    std::string_view field, const Trace& trace, Findings& findings) {
+    std::vector<std::string_view> names;
+    for (const Trace::Column& other : trace.columns())
+        names.push_back(other.name);
+    findings.add("trace " + name,
+                 {{place_of(checked.definition, index, field), "the trace has no source '" + name + "'",
+                   did_you_mean(name, names), ProblemCode::unknown_source}});
+}
+
+void compare_with(const Checked& checked, std::size_t index, const DeclaredSource& source,
+                  const std::string& name, const std::string& prefix, const Trace::Column& column,
+                  Findings& findings) {
+    if (!fits(column.type, source.type)) {
+        findings.add(
+            "type " + name,
+            {{place_of(checked.definition, index, prefix + "type"),
+              "source '" + name + "' is declared as " + (source.type == SourceType::integer ? "an " : "a ") +
+                  word_of(source.type) + ", and the trace gives " + said(column.changes.front().value),
+              "", ProblemCode::wrong_type}});
+        return;
+    }
+    if (!(source.range.low < source.range.high)) return;
+    for (const Trace::Change& change : column.changes) {
+        if (!change.value.has_value()) continue;
+        const double number = change.value.number();
+        const double beyond = std::max(source.range.low - number, number - source.range.high);
+        if (beyond <= 0) continue;
+        findings.add("range " + name,
+                     {{place_of(checked.definition, index, prefix + "range"),
+                       "source '" + name + "' is declared as " + plain_number(source.range.low) + " to " +
+                           plain_number(source.range.high) + ", and the trace gives " + said(change.value),
+                       "", ProblemCode::out_of_range}},
+                     beyond);
+    }
+}
+
+/// A container and its entries, `fires.1.heat`.
+void compare_entries(const Checked& checked, std::size_t index, const Trace& trace, Findings& findings) {
+    const DeclaredSource& source = checked.definition.sources[index];
+    for (const DeclaredSource& field : source.fields) {
+        bool any = false;
+        for (const Trace::Column& column : trace.columns()) {
+            if (field_of(column.name, source) != field.name) continue;
+            any = true;
+            compare_with(checked, index, field, source.name + "." + field.name, "fields." + field.name + ".",
+                         column, findings);
+        }
+        if (!any)
+            report_missing(checked, index, source.name + ".1." + field.name, "fields." + field.name, trace,
+                           findings);
+    }
+}
+
 void compare(const Checked& checked, const Trace& trace, Findings& findings) {
     for (std::size_t i = 0; i < checked.definition.sources.size(); ++i) {
         const DeclaredSource& source = checked.definition.sources[i];
+        if (source.type == SourceType::entries) {
+            compare_entries(checked, i, trace, findings);
+            continue;
+        }
         const auto column = std::find_if(trace.columns().begin(), trace.columns().end(),
                                          [&](const Trace::Column& one) { return one.name == source.name; });
         if (column == trace.columns().end()) {
-            std::vector<std::string_view> names;
-            for (const Trace::Column& other : trace.columns())
-                names.push_back(other.name);
-            findings.add("trace " + source.name,
-                         {{place_of(checked.definition, i), "the trace has no source '" + source.name + "'",
-                           did_you_mean(source.name, names), ProblemCode::unknown_source}});
+            report_missing(checked, i, source.name, "", trace, findings);
             continue;
         }
-        if (!fits(column->type, source.type)) {
-            findings.add("type " + source.name,
-                         {{place_of(checked.definition, i, "type"),
-                           "source '" + source.name + "' is declared as " +
-                               (source.type == SourceType::integer ? "an " : "a ") + word_of(source.type) +
-                               ", and the trace gives " + said(column->changes.front().value),
-                           "", ProblemCode::wrong_type}});
-            continue;
-        }
-        if (!(source.range.low < source.range.high)) continue;
-        for (const Trace::Change& change : column->changes) {
-            if (!change.value.has_value()) continue;
-            const double number = change.value.number();
-            const double beyond = std::max(source.range.low - number, number - source.range.high);
-            if (beyond <= 0) continue;
-            findings.add(
-                "range " + source.name,
-                {{place_of(checked.definition, i, "range"),
-                  "source '" + source.name + "' is declared as " + plain_number(source.range.low) + " to " +
-                      plain_number(source.range.high) + ", and the trace gives " + said(change.value),
-                  "", ProblemCode::out_of_range}},
-                beyond);
-        }
+        compare_with(checked, i, source, source.name, "", *column, findings);
     }
 }
 
@@ -126,13 +160,14 @@ class PartsChecker {
     void report(ProblemCode code, std::string_view field, const std::string& message, const std::string& hint,
                 const std::string& same = {}) {
         findings_.add(
-            std::string(to_string(code)) + " " + path_ + " " + std::string(field) + same,
+            std::string(to_string(code)) + " " + places_.first_of(path_) + " " + std::string(field) + same,
             {{places_.of(path_, field), name_ + " " + message, hint, code, Severity::warning}, path_});
     }
 
     template <class Kind>
     void check_element(const Kind& element) {
-        if (const auto shown = constant_of(element.visible); shown && !shown->get().truth())
+        if (const auto shown = constant_of(element.visible);
+            shown && !shown->get().truth() && !is_shown_by_band(element))
             report(ProblemCode::unreachable, "visible", "is never shown: 'visible' is false",
                    "take it out, or name a source");
         if (element.opacity == 0)
@@ -145,6 +180,15 @@ class PartsChecker {
                           element.value;
                       })
             check_bands(element);
+    }
+
+    template <class Kind>
+    static bool is_shown_by_band(const Kind& element) {
+        if constexpr (requires { std::vector<Band>(element.bands); })
+            return std::any_of(element.bands.begin(), element.bands.end(),
+                               [](const Band& band) { return band.visible == std::optional(true); });
+        else
+            return false;
     }
 
     template <class Kind>
@@ -186,6 +230,16 @@ class PartsChecker {
                        "never comes into band " + which + ": it begins at " + plain_number(*band.above) +
                            " and ends at " + plain_number(*band.below),
                        "exchange its edges");
+            // A band below others may be their ground; above all others it is all that is seen.
+            const bool has_edge = band.above || band.below;
+            const bool is_always = reached && has_edge && (!band.above || *band.above <= reached->low) &&
+                                   (!band.below || *band.below >= reached->high);
+            if (is_always && i + 1 == element.bands.size())
+                report(ProblemCode::unreachable, field,
+                       "never leaves band " + which + ": " + (is_ratio ? "the ratio" : "the value") + " is " +
+                           limits + (i > 0 ? ", and the bands before it are not seen" : ""),
+                       is_ratio ? "edges are parts of the maximum; 'of = \"value\"' takes them as values"
+                                : "move its edge, or give its look to the element itself");
             check_color(element, band, i, which);
         }
     }
@@ -272,14 +326,33 @@ class PartsChecker {
 
 }  // namespace
 
+namespace {
+
+/// The names that elements ask for, also those that were left out for a fault.
+std::vector<std::string> names_in(const HudDefinition& definition) {
+    std::vector<std::string> names;
+    for (const Element& element : definition.elements) {
+        Element copy = element;
+        for_each_source(*kind_of(copy).table, address_of(copy),
+                        [&](const std::string&, const Source& source) {
+                            if (!source.name().empty()) names.push_back(source.name());
+                        });
+    }
+    return names;
+}
+
+}  // namespace
+
 void check_names(const Checked& checked, const Hud& hud, const Trace* trace, Findings& findings) {
     // Of a HUD that declares nothing, all names are unknown without a game.
     const bool knows_names = trace != nullptr || !checked.definition.sources.empty();
     for (const Problem& problem : hud.problems())
         if (knows_names || problem.code != ProblemCode::unknown_source)
-            findings.add("hud " + to_string(problem), {problem});
+            findings.add("hud " + same_in_stamps(problem), {problem});
     if (trace != nullptr) compare(checked, *trace, findings);
-    const std::vector<std::string> wanted = hud.wanted_sources();
+    std::vector<std::string> wanted = hud.wanted_sources();
+    for (std::string& name : names_in(checked.definition))
+        wanted.push_back(std::move(name));
     for (std::size_t i = 0; i < checked.definition.sources.size(); ++i) {
         const std::string& name = checked.definition.sources[i].name;
         // `board.1.name` and `board` are both names of a list.

@@ -17,6 +17,22 @@ Places::Places(const HudDefinition& definition, const Hud& hud) : definition_(de
         if (path == id || (path.ends_with(id) && path[path.size() - id.size() - 1] == '.'))
             by_path_[path] = next++;
     }
+    for (const ElementRef ref : hud.elements()) {
+        const std::string path(hud[ref].id);
+        const auto known = by_path_.find(path);
+        if (known == by_path_.end() || known->second >= definition.element_origins.size()) continue;
+        const Location& at = definition.element_origins[known->second].location;
+        if (at.line > 0) first_at_.try_emplace({at.file, at.line, at.column}, path);
+    }
+}
+
+std::string Places::first_of(std::string_view path) const {
+    const auto known = by_path_.find(path);
+    if (known == by_path_.end() || known->second >= definition_.element_origins.size())
+        return std::string(path);
+    const Location& at = definition_.element_origins[known->second].location;
+    const auto first = first_at_.find({at.file, at.line, at.column});
+    return first != first_at_.end() ? first->second : std::string(path);
 }
 
 Location Places::of(std::string_view path, std::string_view field) const {
@@ -39,6 +55,8 @@ std::string Places::name(const Shown& shown) {
 
 Stage::Stage(const Checked& checked, const std::vector<GameState>& states, const Language* language)
     : checked_(checked) {
+    for (const GameState& state : states)
+        when_.push_back(state.when);
     Sources sources;
     if (Result<Trace> trace = checked.game.trace_of(states); trace) {
         trace_ = std::make_unique<Trace>(*std::move(trace));

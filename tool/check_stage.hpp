@@ -4,6 +4,7 @@
 #include <map>
 #include <memory>
 #include <string>
+#include <tuple>
 #include <vector>
 
 #include "rapido/fonts.hpp"
@@ -29,6 +30,9 @@ class Places {
     Places(const HudDefinition& definition, const Hud& hud);
 
     Location of(std::string_view path, std::string_view field = {}) const;
+    /// The same element of the first stamp, where one stands in a component that is stamped several times; else itself. What is wrong in the
+    /// component is wrong once.
+    std::string first_of(std::string_view path) const;
     /// The description of an element of the definition; null for one that a log has added for itself.
     const Element* element(std::string_view path) const;
     /// `text 'points.score'`
@@ -37,6 +41,8 @@ class Places {
  private:
     const HudDefinition& definition_;
     std::map<std::string, std::size_t, std::less<>> by_path_;
+    std::map<std::tuple<std::string, int, int>, std::string>
+        first_at_;  ///< paths by the place of their description
 };
 
 class Stage {
@@ -48,6 +54,8 @@ class Stage {
 
     Hud& hud() { return *hud_; }
     void show(std::size_t state);
+    /// In words.
+    const std::string& when(std::size_t state) const { return when_[state]; }
     void resize(Size window, double scale);
 
  private:
@@ -55,6 +63,7 @@ class Stage {
     std::unique_ptr<Trace> trace_;
     std::unique_ptr<TracePlayer> player_;
     std::unique_ptr<Hud> hud_;
+    std::vector<std::string> when_;
 };
 
 /// Whether one path is around another one, or the same.

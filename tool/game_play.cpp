@@ -4,6 +4,8 @@
 #include <charconv>
 #include <cmath>
 
+#include "tool/sample_entries.hpp"
+
 namespace rapido::tool {
 
 void GamePlay::play(Trace trace) {
@@ -29,11 +31,18 @@ Nanoseconds GamePlay::seek(Nanoseconds time) {
     return player_ != nullptr ? player_->seek(time) : time;
 }
 
+/// Whether it is a field of an entry of a container that is declared as a whole.
+bool GamePlay::is_of_entries(std::string_view name) const {
+    return std::any_of(declared_.begin(), declared_.end(), [name](const DeclaredSource& source) {
+        return source.type == SourceType::entries && name.starts_with(source.name + ".");
+    });
+}
+
 std::vector<std::string> GamePlay::names() const {
     std::vector<std::string> all;
     if (trace_ != nullptr)
         for (const Trace::Column& column : trace_->columns())
-            all.push_back(column.name);
+            if (!is_of_entries(column.name)) all.push_back(column.name);
     for (const DeclaredSource& source : declared_)
         all.push_back(source.name);
     std::sort(all.begin(), all.end());
@@ -57,7 +66,9 @@ void GamePlay::set_by_hand(const std::string& name, const KeptValue& value) {
         return;
     }
     kept = std::make_shared<KeptValue>(value);
-    sources_.set(name, watch([kept] { return kept->get(); }));
+    const DeclaredSource* const source = declared(name);
+    const bool is_container = source != nullptr && source->type == SourceType::entries;
+    sources_.set(name, is_container ? sample_entries(*source, kept) : watch([kept] { return kept->get(); }));
 }
 
 void GamePlay::give_back(const std::string& name) {
@@ -80,7 +91,7 @@ std::optional<KeptValue> value_of(const std::string& typed, SourceType type) {
         return std::nullopt;
     }
     const char* const end = typed.data() + typed.size();
-    if (type == SourceType::integer) {
+    if (type == SourceType::integer || type == SourceType::entries) {
         std::int64_t number = 0;
         const auto read = std::from_chars(typed.data(), end, number);
         return read.ec == std::errc() && read.ptr == end ? std::optional(KeptValue(Value(number)))
@@ -106,7 +117,8 @@ KeptValue stepped(const DeclaredSource& source, const Value& from, int steps) {
     const double now = from.is_number() ? from.number() : source.range.low;
     double next = now + steps * (span > 0 ? span / 20 : 1);
     if (span > 0) next = std::clamp(next, source.range.low, source.range.high);
-    if (source.type != SourceType::integer) return Value(next);
+    if (source.type == SourceType::entries) next = std::max(next, 0.0);
+    if (source.type != SourceType::integer && source.type != SourceType::entries) return Value(next);
     const auto whole = static_cast<std::int64_t>(std::llround(next));
     const auto before = static_cast<std::int64_t>(std::llround(now));
     // A step that is less than one is one.

@@ -37,6 +37,8 @@ class GamePlay {
     const DeclaredSource* declared(const std::string& name) const;
 
  private:
+    bool is_of_entries(std::string_view name) const;
+
     Sources sources_;
     std::unique_ptr<Trace> trace_;
     std::unique_ptr<TracePlayer> player_;

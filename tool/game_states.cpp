@@ -1,12 +1,13 @@
 #include "tool/game_states.hpp"
 
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <nlohmann/json.hpp>
 
 #include "base/fields.hpp"
 #include "tool/report.hpp"
-#include "tool/sweep.hpp"
+#include "tool/sample_entries.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -40,12 +41,17 @@ DeclaredSource source_of(const Trace::Column& column) {
     return source;
 }
 
-nlohmann::json json_of(const DeclaredSource& source, const Value& value) {
-    if (!value.has_value()) return nullptr;
-    if (value.type() == Value::Type::text) return std::string(value.text());
-    if (value.type() == Value::Type::boolean) return value.boolean();
-    if (source.type == SourceType::integer && value.is_integer()) return value.int64();
-    return value.number();
+/// How many entries a trace has in a row: up to the last of which anything has a value.
+std::int64_t entries_at(const Trace& trace, std::size_t row, const DeclaredSource& source) {
+    std::int64_t most = 0;
+    for (const Trace::Column& column : trace.columns()) {
+        if (field_of(column.name, source).empty() || !column.at(row).has_value()) continue;
+        const char* const begin = column.name.data() + source.name.size() + 1;
+        std::int64_t number = 0;
+        std::from_chars(begin, column.name.data() + column.name.size(), number);
+        most = std::max(most, number);
+    }
+    return most;
 }
 
 /// Numbers of every length within a range, the longest of them made of eights.
@@ -85,6 +91,13 @@ std::vector<double> numbers_within(const DeclaredSource& source) {
 
 }  // namespace
 
+std::string_view field_of(std::string_view column, const DeclaredSource& source) {
+    if (source.type != SourceType::entries || !column.starts_with(source.name + ".")) return {};
+    column.remove_prefix(source.name.size() + 1);
+    const std::size_t dot = column.find('.');
+    return dot != std::string_view::npos ? column.substr(dot + 1) : std::string_view();
+}
+
 std::string said(const Value& value) {
     if (!value.has_value()) return "no value";
     if (value.type() == Value::Type::text) return "'" + std::string(value.text()) + "'";
@@ -93,14 +106,42 @@ std::string said(const Value& value) {
 }
 
 GameStates::GameStates(const HudDefinition& definition, const Trace* trace) : sources_(definition.sources) {
+    // What an entry has is a source of its own: all entries have the value that is tried.
+    for (std::size_t i = 0; i < definition.sources.size(); ++i)
+        for (const DeclaredSource& field : definition.sources[i].fields) {
+            DeclaredSource& own = sources_.emplace_back(field);
+            own.name = definition.sources[i].name + "." + field.name;
+        }
+    declared_ = definition.sources.size();
+    fields_ = sources_.size() - declared_;
     if (trace != nullptr)
         for (const Trace::Column& column : trace->columns()) {
-            const auto is_it = [&](const DeclaredSource& source) { return source.name == column.name; };
+            const auto is_it = [&](const DeclaredSource& source) {
+                return source.name == column.name ||
+                       (source.type == SourceType::entries && column.name.starts_with(source.name + "."));
+            };
             if (std::none_of(sources_.begin(), sources_.end(), is_it)) sources_.push_back(source_of(column));
         }
+    if (trace != nullptr) take_texts(*trace);
     for (const DeclaredSource& source : sources_)
         usual_.values.push_back(usual_value(source));
     usual_.when = "with the samples";
+}
+
+/// What a trace says in the fields of entries may be said.
+void GameStates::take_texts(const Trace& trace) {
+    std::size_t which = declared_;
+    for (std::size_t container = 0; container < declared_; ++container)
+        for (const DeclaredSource& field : sources_[container].fields) {
+            DeclaredSource& own = sources_[which++];
+            if (field.type != SourceType::text) continue;
+            for (const Trace::Column& column : trace.columns()) {
+                if (field_of(column.name, sources_[container]) != field.name) continue;
+                for (const KeptValue& text : source_of(column).sample)
+                    if (std::find(own.sample.begin(), own.sample.end(), text) == own.sample.end())
+                        own.sample.push_back(text);
+            }
+        }
 }
 
 std::vector<GameState> GameStates::moments(const Trace& trace, std::size_t count) const {
@@ -113,6 +154,9 @@ std::vector<GameState> GameStates::moments(const Trace& trace, std::size_t count
         for (const Trace::Column& column : trace.columns())
             for (std::size_t source = 0; source < sources_.size(); ++source)
                 if (sources_[source].name == column.name) state.values[source] = column.at(row);
+        for (std::size_t source = 0; source < declared_; ++source)
+            if (sources_[source].type == SourceType::entries)
+                state.values[source] = Value(entries_at(trace, row, sources_[source]));
     }
     return states;
 }
@@ -120,7 +164,11 @@ std::vector<GameState> GameStates::moments(const Trace& trace, std::size_t count
 std::vector<KeptValue> GameStates::candidates(std::size_t which) const {
     const DeclaredSource& source = sources_[which];
     std::vector<KeptValue> all = source.sample;
-    if (source.type == SourceType::flag) {
+    if (source.type == SourceType::entries) {
+        if (source.range.low < source.range.high)
+            for (const double count : {source.range.low, source.range.high})
+                all.emplace_back(Value(static_cast<std::int64_t>(count)));
+    } else if (source.type == SourceType::flag) {
         all.emplace_back(Value(false));
         all.emplace_back(Value(true));
     } else if (source.type != SourceType::text && source.range.low < source.range.high) {
@@ -138,9 +186,25 @@ std::vector<KeptValue> GameStates::candidates(std::size_t which) const {
 Result<Trace> GameStates::trace_of(const std::vector<GameState>& states) const {
     std::string lines;
     for (std::size_t row = 0; row < states.size(); ++row) {
+        const std::vector<KeptValue>& values = states[row].values;
         nlohmann::json line{{"time", static_cast<double>(row)}};
-        for (std::size_t source = 0; source < sources_.size(); ++source)
-            line[sources_[source].name] = json_of(sources_[source], states[row].values[source].get());
+        std::size_t next_field = declared_;
+        for (std::size_t source = 0; source < sources_.size(); ++source) {
+            if (source >= declared_ && source < declared_ + fields_) continue;
+            const DeclaredSource& own = sources_[source];
+            nlohmann::json& made = line[own.name];
+            if (own.type != SourceType::entries) {
+                made = json_of(values[source].get());
+                continue;
+            }
+            made = entries_json(own, entry_count(own, values[source].get()), 0);
+            for (const DeclaredSource& field : own.fields) {
+                const std::size_t which = next_field++;
+                if (values[which] == usual_.values[which]) continue;
+                for (nlohmann::json& entry : made)
+                    entry[field.name] = json_of(values[which].get());
+            }
+        }
         lines += line.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
     }
     return Trace::read_json_lines(lines, "states");

@@ -3,6 +3,7 @@
 
 #include <memory>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "rapido/file.hpp"
@@ -15,7 +16,8 @@ struct GameState {
     std::string when;  ///< in words: `at 12.500 s`
 };
 
-/// The sources that a HUD declares, and those of a trace, with what they can be.
+/// The sources that a HUD declares, and those of a trace, with what they can be. A field of the entries of a container counts as a source:
+/// `pilots.name`.
 class GameStates {
  public:
     GameStates(const HudDefinition& definition, const Trace* trace);
@@ -33,9 +35,16 @@ class GameStates {
     GameState with(const GameState& state, std::size_t source, const KeptValue& value) const;
 
  private:
-    std::vector<DeclaredSource> sources_;
+    void take_texts(const Trace& trace);
+
+    std::vector<DeclaredSource>
+        sources_;  ///< those that are declared, the fields of their entries, those of the trace
+    std::size_t declared_ = 0, fields_ = 0;
     GameState usual_;
 };
+
+/// The field of a column of entries: of `fires.12.heat`, where `fires` is declared, `heat`. Nothing for any other column.
+std::string_view field_of(std::string_view column, const DeclaredSource& source);
 
 /// A value as a text: `3000`, `true`, `'Pine Hollow'`.
 std::string said(const Value& value);

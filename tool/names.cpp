@@ -21,6 +21,19 @@ std::string type_of(const DeclaredSource& source) {
     return std::string(Choices<SourceType>::names[static_cast<std::size_t>(source.type)]);
 }
 
+/// What is offered for each panel of a list has one name for all of them: `board.*.score`.
+std::string for_all(const std::string& name) {
+    std::string made;
+    for (std::size_t begin = 0; begin <= name.size();) {
+        const std::size_t end = std::min(name.find('.', begin), name.size());
+        const std::string part = name.substr(begin, end - begin);
+        const bool is_number = !part.empty() && part.find_first_not_of("0123456789") == std::string::npos;
+        made += (begin > 0 ? "." : "") + (is_number ? "*" : part);
+        begin = end + 1;
+    }
+    return made;
+}
+
 std::string text_of(const Value& value) {
     if (value.type() == Value::Type::text) return std::string(value.text());
     if (value.type() == Value::Type::boolean) return value.boolean() ? "true" : "false";
@@ -83,12 +96,16 @@ Exit names(const NamesOptions& options, std::ostream& out, std::ostream& err) {
     }
     const Hud hud(*definition);
     std::map<std::string, Name> all;
-    for (const DeclaredSource& source : definition->sources)
-        all[source.name].declared = &source;
     for (const std::string& name : hud.wanted_sources())
-        all[name].is_wanted = true;
+        all[for_all(name)].is_wanted = true;
     for (const std::string& name : hud.offered_sources())
-        all[name].is_offered = true;
+        all[for_all(name)].is_offered = true;
+    for (const DeclaredSource& source : definition->sources) {
+        Name& known = all[source.name];
+        known.declared = &source;
+        for (const DeclaredSource& field : source.fields)
+            all[source.name + ".*." + field.name] = {&field, known.is_wanted};
+    }
     std::vector<std::vector<std::string>> rows{{"name", "type", "range", "sample", "unit", ""}};
     for (const auto& [text, name] : all)
         if (options.json)

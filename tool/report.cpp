@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <ostream>
 
@@ -210,11 +211,38 @@ void print_events(const std::vector<Event>& events, bool json, std::ostream& out
     print_columns(cells, true, out);
 }
 
+std::string same_in_stamps(const Problem& problem) {
+    if (problem.location.line == 0) return to_string(problem);
+    std::string same = problem.location.file + ":" + std::to_string(problem.location.line) + ":" +
+                       std::to_string(problem.location.column) + " " + std::string(to_string(problem.code)) +
+                       " ";
+    // Of a name in quotes, its last part.
+    const std::string& words = problem.message;
+    for (std::size_t begin = 0; begin < words.size();) {
+        const std::size_t open = std::min(words.find('\'', begin), words.size());
+        const std::size_t close = std::min(words.find('\'', open + 1), words.size());
+        same += words.substr(begin, open - begin);
+        const std::string name = words.substr(open, close - open);
+        const std::size_t dot = name.rfind('.');
+        same += dot == std::string::npos ? name : name.substr(dot + 1);
+        begin = close + 1;
+    }
+    return same;
+}
+
 void print_problems(const Problems& problems, std::ostream& out) {
+    std::map<std::string, int> times;
     for (const Problem& problem : problems)
-        out << to_string(problem)
-            << (problem.code != ProblemCode::other ? " [" + std::string(to_string(problem.code)) + "]" : "")
-            << '\n';
+        ++times[same_in_stamps(problem)];
+    for (const Problem& problem : problems) {
+        int& count = times[same_in_stamps(problem)];
+        if (count == 0) continue;
+        out << to_string(problem);
+        if (count > 1) out << " (and " << count - 1 << " more like it)";
+        count = 0;
+        if (problem.code != ProblemCode::other) out << " [" << to_string(problem.code) << "]";
+        out << '\n';
+    }
 }
 
 }  // namespace rapido::tool

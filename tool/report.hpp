@@ -37,7 +37,9 @@ void print_table(const std::vector<TableRow>& rows, const std::vector<std::strin
 void print_events(const std::vector<Event>& events, bool json, std::ostream& out);
 /// Columns two spaces apart; the first one may be right-aligned, where it holds numbers.
 void print_columns(const std::vector<std::vector<std::string>>& rows, bool numbers_first, std::ostream& out);
-/// One problem a line, with its code in brackets: see `rapido why`.
+/// What is the same for problems that differ in the stamp of a component alone: place, code, and the words without the paths around names.
+std::string same_in_stamps(const Problem& problem);
+/// One problem a line, with its code in brackets: see `rapido why`. What is wrong in a component is told once, for its first stamp.
 void print_problems(const Problems& problems, std::ostream& out);
 
 /// Seconds with as many digits as they need, three at least: `12.500`.

@@ -5,10 +5,7 @@
 
 namespace rapido::tool {
 
-/// Returns what a source usually is: its first sample, or else the middle of its range, false, or its own name.
-KeptValue usual_value(const DeclaredSource& source);
-
-/// Twelve seconds: the usual values for two; every number through its range and back, flags on and off, texts in turn; the usual values again. A
+/// Twelve seconds: the usual values for two; every number through its range and back, flags on and off, texts in turn, containers as full as they can be; the usual values again. A
 /// problem where nothing is declared.
 Result<Trace> sweep_of(const HudDefinition& definition, const std::string& file);
 

@@ -126,7 +126,8 @@ constexpr std::array pages{
     Page{ProblemCode::overlap,
          "Two elements that are seen together lie over each other in part. What is wholly inside of another "
          "one is meant to be, and so is "
-         "what stands in a panel whose layout is 'stack'.",
+         "what stands in a panel whose layout is 'stack'. Or the labels of a dial or a scale are written "
+         "over each other.",
          "Anchor one of them elsewhere, let both stand in a row or a column, or show only one at a time. At "
          "a player's scale above 1 "
          "there is less room: check with '--scale 1.5'.",
@@ -140,11 +141,14 @@ constexpr std::array pages{
          "or another 'pivot'.",
          "text 'jumper' leaves, by effect 'leap', the screen: 184 px beyond the upper edge"},
     Page{ProblemCode::low_contrast,
-         "A text differs too little from what lies behind it. The ratio is that of WCAG 2.x, criterion "
+         "A text, a fill or an image differs too little from what lies behind it. The ratio of a text is "
+         "that of WCAG 2.x, criterion "
          "1.4.3: 4.5 : 1 for text below 24 "
          "px, or below 18.66 px where it is bold, and 3 : 1 above. It is measured on what is drawn, in each "
          "theme, over the picture of "
-         "'--background', or over the worst gray of '--gray'; 95 % of the pixels of the text reach it. What "
+         "'--background', or over the worst gray of '--gray'; 95 % of its pixels reach it. Half of the "
+         "pixels of a fill (of a bar, a ring, a level or pips), and a quarter of those of an image that a "
+         "value, a band or a condition changes, reach 3 : 1 (criterion 1.4.11). What "
          "is dimmed with its group is "
          "left out.",
          "Give the text an 'outline', a 'shadow' or a plate, or another color. State what really lies behind "
@@ -178,7 +182,7 @@ constexpr std::array pages{
     Page{ProblemCode::unreachable,
          "Something can never show: a band outside of the declared range, a mark beyond the duration of its "
          "timer, an element that is "
-         "never visible.",
+         "never visible, all that a band lies over which is never left.",
          "Correct the edge: where an element has a maximum, edges are parts of it, unless 'of = \"value\"'. "
          "Or declare the range that the "
          "game really has.",

@@ -5,6 +5,7 @@
 #include <functional>
 #include <map>
 #include <memory>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <utility>
@@ -50,8 +51,9 @@ class HudFile {
     const std::string& path() const { return path_; }
     /// Reads it now.
     Result<HudDefinition> read();
-    /// Whether any of the files differs from what was read last, and is as it was at the call before: what is being written is waited for. True
-    /// before it was read. To be called in each frame; takes some microseconds for each file.
+    /// Whether any of the files differs from what was read last, and is as it was when it was looked at before: what is being written is waited
+    /// for. True before it was read. To be called in each frame. The files are looked at twenty times a second, which takes some
+    /// microseconds for each; in between, the answer is false.
     bool saved();
     /// Reads it now, and gives it to a HUD that runs: see `Hud::reload`. Returns what is wrong with it; with an error among it, nothing has
     /// changed.
@@ -66,7 +68,8 @@ class HudFile {
     static Stamp stamp_of(const std::string& path);
     std::string path_;
     std::vector<std::pair<std::string, Stamp>> files_;
-    std::vector<Stamp> seen_;  ///< at the last call of `saved`
+    std::vector<Stamp> seen_;  ///< when they were looked at last
+    std::optional<Nanoseconds> looked_at_;
     bool was_read_ = false;
 };
 
@@ -86,8 +89,8 @@ struct HeaderOptions {
 
 /// Writes a C++ header with a struct that has a typed field for each source that a HUD declares, and binds all of them: a wrong name, or a value of
 /// a wrong type, is then an error of the compiler. Dotted names nest. A number is a `double`, an integer an `std::int64_t`, a flag a `bool`,
-/// a text a `std::string`, a time `rapido::Seconds`; each is optional, and without a value at first. A problem for each name that cannot be a
-/// field, and where nothing is declared.
+/// a text a `std::string`, a time `rapido::Seconds`; each is optional, and without a value at first. Entries are a `std::vector` of a
+/// struct, whose fields have a value from the first. A problem for each name that cannot be a field, and where nothing is declared.
 Result<std::string> hud_header(const HudDefinition& definition, const HeaderOptions& options = {});
 
 /// Writes a HUD file in canonical order, with its comments: keys in the order of the reference, one space around what is set and inside braces,

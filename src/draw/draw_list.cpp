@@ -174,7 +174,13 @@ void DrawGroup::cut_last(std::span<const Point> points) {
 }
 
 void DrawGroup::tint_last(const Tint& tint) {
-    if (!(tint_.part > 0)) commands_.back().tint = tint;
+    // One tint after the other is one tint, too: m(m(c, own), group) with m(c, t) = c (1 - t.part) + t.color t.part.
+    const float own = std::clamp(tint.part, 0.0F, 1.0F), group = std::clamp(tint_.part, 0.0F, 1.0F);
+    const float both = 1 - (1 - own) * (1 - group);
+    if (!(both > 0)) return;
+    Color color = tint.color, over = tint_.color;
+    color.alpha = over.alpha = 255;
+    commands_.back().tint = {mix(color, over, static_cast<double>(group / both)), both};
 }
 
 void DrawGroup::mask_last(ImageId mask, const Rect& rect) {

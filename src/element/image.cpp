@@ -6,6 +6,7 @@
 #include <numbers>
 #include <utility>
 
+#include "draw/outline.hpp"
 #include "element/fields.hpp"
 #include "element/fill_body.hpp"
 #include "element/image_look.hpp"
@@ -102,15 +103,8 @@ class ImageBody final : public Body {
         const bool sliced = slice_ != Insets{} && look().image();
         if (sliced) return look().draw_slices(at.box, frame_, slice_, color_, smooth_, at, into);
         const Rect all = ImageLook::fitted(at.box, own, fit_, at.scale);
-        if (!look().draw(all, frame_, color_, smooth_, at, into)) return;
-        if (fit_ == ImageFit::cover || fit_ == ImageFit::none) {
-            const Rect& box = at.box;
-            const std::array corners{Point{box.x, box.y}, Point{box.right(), box.y},
-                                     Point{box.right(), box.bottom()}, Point{box.x, box.bottom()}};
-            into.cut_last(corners);
-        }
-        if (mask_.image()) into.mask_last(*mask_.image(), all);
-        if (cover_ && fill_ > 0) draw_cover(all, at, into);
+        if (cover_ && fill_ > 0) return draw_covered(all, at, into);
+        draw_picture(all, at, into);
     }
 
     std::optional<double> fill() const override {
@@ -123,25 +117,65 @@ class ImageBody final : public Body {
         if (band_ < of_bands_.size() && of_bands_[band_]) return of_bands_[band_];
         return has_value_ && chosen_ < of_values_.size() ? of_values_[chosen_] : own_;
     }
-    /// The cover: the picture once more in one color, as far as a part of a circle around it reaches.
-    void draw_cover(const Rect& box, const DrawPlace& at, DrawGroup& into) const {
-        look().draw(box, frame_, cover_->color, smooth_, at, into);
-        into.silhouette_last();
-        if (mask_.image()) into.mask_last(*mask_.image(), box);
-        if (fill_ >= 1) return;
+    /// The picture, or as much of it as lies inside of `part`, a polygon.
+    bool draw_picture(const Rect& all, const DrawPlace& at, DrawGroup& into, bool is_part = false) const {
+        if (!look().draw(all, frame_, color_, smooth_, at, into)) return false;
+        std::vector<Point>&points = at.room->points, &cut = at.room->cut;
+        const Rect& box = at.box;
+        if (fit_ == ImageFit::cover || fit_ == ImageFit::none) {
+            if (!is_part)
+                points = {
+                    {box.x, box.y}, {box.right(), box.y}, {box.right(), box.bottom()}, {box.x, box.bottom()}};
+            else
+                for (const auto& [low, high] :
+                     {std::pair(box.x, box.right()), std::pair(box.y, box.bottom())}) {
+                    for (Point& point : points)
+                        point = {point.y, point.x};
+                    cut_polygon(points, {.level = high}, true, cut);
+                    cut_polygon(cut, {.level = low}, false, points);
+                }
+            is_part = true;
+        }
+        if (is_part) into.cut_last(points);
+        if (mask_.image()) into.mask_last(*mask_.image(), all);
+        return true;
+    }
+    /// A part of a circle around the picture that reaches beyond its corners, from one angle to another, in degrees.
+    static void write_part(const Rect& box, Point tip, double from, double to, std::vector<Point>& points) {
         constexpr double degree = std::numbers::pi / 180;
         const Point middle{box.x + box.width / 2, box.y + box.height / 2};
         const double radius = std::hypot(static_cast<double>(box.width), static_cast<double>(box.height));
-        const double way = 360 * fill_ * (cover_->clockwise ? -1 : 1);
-        std::vector<Point>& points = at.room->points;
-        points.assign(1, middle);
-        const int steps = std::max(2, static_cast<int>(std::ceil(std::abs(way) / 6)));
+        points.assign(1, tip);
+        const int steps = std::max(2, static_cast<int>(std::ceil(std::abs(to - from) / 6)));
         for (int i = 0; i <= steps; ++i) {
-            const double angle = (static_cast<double>(cover_->start) + way * i / steps) * degree;
+            const double angle = (from + (to - from) * i / steps) * degree;
             points.push_back({middle.x + static_cast<float>(radius * std::sin(angle)),
                               middle.y - static_cast<float>(radius * std::cos(angle))});
         }
-        into.cut_last(points);
+    }
+    /// What is covered is the picture itself in another color, and not a second one on top of it: at its soft edges the first would
+    /// shine through. What is not covered reaches a pixel below it, so that nothing is seen between the two.
+    void draw_covered(const Rect& box, const DrawPlace& at, DrawGroup& into) const {
+        const Color color = cover_->color.value();
+        const Tint tint{color, static_cast<float>(color.alpha) / 255};
+        if (fill_ >= 1) {
+            if (draw_picture(box, at, into)) into.tint_last(tint);
+            return;
+        }
+        const double way = 360 * fill_ * (cover_->clockwise ? -1 : 1);
+        const auto start = static_cast<double>(cover_->start);
+        const Point middle{box.x + box.width / 2, box.y + box.height / 2};
+        const double inwards = (start + way / 2) * std::numbers::pi / 180;
+        const Point below{middle.x + 1.5F * static_cast<float>(std::sin(inwards)),
+                          middle.y - 1.5F * static_cast<float>(std::cos(inwards))};
+        const double radius = std::hypot(static_cast<double>(box.width), static_cast<double>(box.height));
+        const double pixel =
+            std::copysign(std::min(180 / std::numbers::pi / std::max(radius / 2, 1.0), 45.0), way);
+        write_part(box, below, start + way - pixel, start + std::copysign(360.0, way) + pixel,
+                   at.room->points);
+        if (!draw_picture(box, at, into, true)) return;
+        write_part(box, middle, start, start + way, at.room->points);
+        if (draw_picture(box, at, into, true)) into.tint_last(tint);
     }
     Change go_to(int frame) { return look_if(std::exchange(frame_, frame) != frame); }
 

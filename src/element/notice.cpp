@@ -1,10 +1,8 @@
 #include "rapido/element/notice.hpp"
 
-#include "base/utf8.hpp"
 #include "element/fields.hpp"
 #include "element/kinds.hpp"
 #include "element/notice_body.hpp"
-#include "element/pattern.hpp"
 #include "element/picture_fields.hpp"
 #include "element/text_block.hpp"
 
@@ -108,9 +106,10 @@ std::vector<FurtherSource> further_sources(const Notice& notice) {
     return sources;
 }
 
-NoticeBody::NoticeBody(const Notice& notice, TextBlock block)
+NoticeBody::NoticeBody(const Notice& notice, TextBlock block, std::shared_ptr<Messages> messages)
     : course_{notice.enter, notice.leave, notice.gap, notice.reading},
       block_(std::move(block)),
+      messages_(std::move(messages)),
       own_color_(notice.color),
       color_(notice.color),
       background_(notice.background),
@@ -120,150 +119,74 @@ NoticeBody::NoticeBody(const Notice& notice, TextBlock block)
       show_count_(notice.show_count),
       weight_(notice.weight),
       italic_(notice.italic),
-      around_{notice.font.value(), notice.weight, notice.italic, notice.size},
       column_{.layout = Layout::column, .gap = notice.spacing},
       is_log_(notice.at_once > 1),
       uses_hud_font_(notice.font.value().empty()) {
     const float most = notice.place.max_size.width;
     if (most > 0) block_.set_max_width(std::max(most - padding_.left - padding_.right, 1.0F));
+    block_.set_pieces(messages_->looks());
 }
 
-bool NoticeBody::make(Said& said, const Message& message, const Language* language, const std::string& field,
-                      BodyContext& context) {
-    context.value_type = said.type;
-    const TextOptions options{.rounding = rounding_for(Rounding::automatic, said.use, false)};
-    const std::string name = field + "text";
-    std::optional<FormattedText> made = make_formatted_text({.format = message.text,
-                                                             .has_value = bool(message.value),
-                                                             .field = name,
-                                                             .looks = &looks_,
-                                                             .around = around_},
-                                                            options, language, context);
-    if (!made) return false;
-    block_.set_pieces(looks_);
-    said.text = std::move(made);
-    said.message = message;
-    said.text->update({.value = said.value.get(), .max = {}, .delta = {}});
-    return true;
-}
-
-std::size_t NoticeBody::add(const Message& message, const Value& value, const Language* language,
-                            BodyContext& context) {
-    Said said;
-    said.value = value;
-    said.use = message.value.binding().use();
-    said.type = message.value.binding().type();
-    if (!make(said, message, language, "", context)) return no_message;
-    for (std::size_t i = declared_; i < said_.size(); ++i)
-        if (said_[i].text && said_[i].message.id == message.id &&
-            said_[i].text->text() == said.text->text()) {
-            said_[i].message = message;
-            return i;
-        }
-    for (std::size_t i = declared_; i < said_.size(); ++i)
-        if (!said_[i].text) {
-            said_[i] = std::move(said);
-            return i;
-        }
-    said_.push_back(std::move(said));
-    return said_.size() - 1;
-}
-
-void NoticeBody::forget(std::size_t message) {
-    if (message < declared_) return;
-    said_[message] = {};
-}
-
-void NoticeBody::forget_posted() {
-    for (std::size_t i = declared_; i < said_.size(); ++i)
-        forget(i);
-}
-
-std::string NoticeBody::text_of(const Message& message, const Value& value, const Language* language,
-                                BodyContext& context) {
-    Said said;
-    said.value = value;
-    said.use = message.value.binding().use();
-    said.type = message.value.binding().type();
-    return make(said, message, language, "", context) ? std::string(said.text->text()) : std::string();
-}
-
-std::string NoticeBody::spoken(std::size_t index) const {
-    std::string text(text_of(index));
-    const std::span<const TextPiece> pieces = said_[index].text->pieces();
-    for (std::size_t i = pieces.size(); i-- > 0;)
-        if (pieces[i].is_picture)
-            text.replace(pieces[i].begin, pieces[i].end - pieces[i].begin, pieces[i].name);
-    return text;
-}
-
-bool NoticeBody::says(std::string_view id, std::string_view text) const {
-    return std::any_of(
-        said_.begin() + static_cast<std::ptrdiff_t>(declared_), said_.end(),
-        [&](const Said& said) { return said.text && said.message.id == id && said.text->text() == text; });
-}
-
-std::size_t NoticeBody::find(std::string_view id) const {
-    for (std::size_t i = 0; i < said_.size(); ++i)
-        if (said_[i].text && said_[i].message.id == id) return i;
-    return no_message;
+void NoticeBody::say_for(const NoticeBody& log) {
+    if (messages_->declared() != log.messages_->declared()) shown_ = Messages::none;
+    messages_ = log.messages_;
+    is_plate_ = true;
+    other_ = true;
 }
 
 void NoticeBody::set_language(const Language* language, BodyContext& context) {
-    for (std::size_t i = 0; i < said_.size(); ++i) {
-        if (!said_[i].text) continue;
-        const std::string field = i < declared_ ? "messages." + std::to_string(i) + "." : "";
-        make(said_[i], Message(said_[i].message), language, field, context);
-    }
+    if (!is_plate_) messages_->set_language(language, context);
     if (uses_hud_font_) block_.set_font(TextBlock::find_font("", weight_, italic_, context));
     block_.set_language(language);
     other_ = true;
 }
 
 void NoticeBody::show_further(std::span<const Value> values) {
-    for (std::size_t i = 0; i < declared_; ++i)
-        if (said_[i].message.value && said_[i].text)
-            other_ = said_[i].text->update({.value = values[2 * i], .max = {}, .delta = {}}) || other_;
-    bool differs = false;
-    for (std::size_t i = 0; i < pictures_.size(); ++i)
-        differs = looks_.choose(pictures_[i], values[2 * declared_ + i].number()) || differs;
-    if (!differs) return;
-    block_.set_pieces(looks_);
-    other_ = true;
+    if (!is_plate_) messages_->update(values);
+}
+
+bool NoticeBody::is_out_of_date() const {
+    const Messages::Said* const said = messages_->said(shown_);
+    return said != nullptr &&
+           (said->version != version_ || messages_->version_of_looks() != version_of_looks_);
 }
 
 Change NoticeBody::show(const FieldValues&, double) {
-    if (!std::exchange(other_, false)) return Change::none;
+    const bool is_other = std::exchange(other_, false);
+    if (!is_other && !is_out_of_date()) return Change::none;
     std::string next;
     pieces_.clear();
     // One that was forgotten by a snap is gone before the frame selects another.
-    const bool speaks = shown_ != no_message && said_[shown_].text.has_value();
-    if (speaks) {
-        next = said_[shown_].text->text();
-        const std::span<const TextPiece> pieces = said_[shown_].text->pieces();
+    const Messages::Said* const said = messages_->said(shown_);
+    color_ = own_color_;
+    if (said != nullptr) {
+        next = said->text->text();
+        const std::span<const TextPiece> pieces = said->text->pieces();
         pieces_.assign(pieces.begin(), pieces.end());
         if (show_count_ && count_ > 1) next += " ×" + std::to_string(count_);
+        if (said->message.color) color_ = said->message.color->value();
+        version_ = said->version;
     }
-    const bool has_color = speaks && said_[shown_].message.color;
-    color_ = has_color ? said_[shown_].message.color->value() : own_color_;
+    if (is_other || version_of_looks_ != messages_->version_of_looks()) block_.set_pieces(messages_->looks());
+    version_of_looks_ = messages_->version_of_looks();
     ++times_made_;
     text_ = std::move(next);
     return Change::text;
 }
 
 bool NoticeBody::select(std::size_t message, int count) {
-    if (message == shown_ && count == count_) return false;
+    if (message != shown_ || count != count_) other_ = true;
     shown_ = message;
     count_ = count;
-    other_ = true;
-    return true;
+    return other_ || is_out_of_date();
 }
 
 void NoticeBody::take_over(Body& other) {
     auto& before = static_cast<NoticeBody&>(other);
-    if (before.declared_ != declared_) return;
-    for (std::size_t i = declared_; i < before.said_.size(); ++i)
-        said_.push_back(std::move(before.said_[i]));
+    if (before.is_plate_)
+        say_for(before);
+    else if (!messages_->take_over(*before.messages_))
+        return;
     shown_ = before.shown_;
     count_ = before.count_;
     other_ = true;
@@ -293,22 +216,9 @@ void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
 }
 
 std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
-    auto body = std::make_unique<NoticeBody>(
-        notice, TextBlock(TextBlock::lettering_of(notice, Overflow::ellipsis, context)));
-    for (const TextPicture& picture : notice.pictures) {
-        body->looks_.add_choice(picture, body->around_, context);
-        body->pictures_.push_back(picture.name);
-    }
-    for (std::size_t i = 0; i < notice.messages.size(); ++i) {
-        const std::string field = "messages." + std::to_string(i) + ".";
-        NoticeBody::Said& said = body->said_.emplace_back();
-        const detail::Binding value = context.bound(notice.messages[i].value);
-        said.use = value.use();
-        said.type = value.type();
-        body->make(said, notice.messages[i], nullptr, field, context);
-    }
-    body->declared_ = notice.messages.size();
-    return body;
+    auto messages = std::make_shared<Messages>(notice, context);
+    return std::make_unique<NoticeBody>(
+        notice, TextBlock(TextBlock::lettering_of(notice, Overflow::ellipsis, context)), std::move(messages));
 }
 
 const Kind& describe(const Notice&) {

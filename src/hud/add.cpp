@@ -83,12 +83,10 @@ Notice plate_of(const Notice& log, std::string_view id, const std::string& path)
     plate.inside = path;
     plate.at_once = 1;
     plate.gap = Seconds{0};
+    plate.messages.clear();
+    plate.pictures.clear();
     plate.place = {.anchor = log.place.anchor.value_or(Anchor::top), .max_size = log.place.max_size};
     // The log does all of this for its plates.
-    for (Message& message : plate.messages) {
-        message.when = {};
-        message.on.reset();
-    }
     plate.effects.clear();
     plate.group.clear();
     plate.visible = {};
@@ -104,9 +102,7 @@ void Hud::State::add_plates(ElementIndex log, const Notice& notice) {
     if (notice.at_once < 2) return;
     std::vector<ElementIndex> plates;
     for (int number = 1; number <= std::min(notice.at_once, 50); ++number)
-        if (const ElementRef plate =
-                add(plate_of(notice, std::to_string(number), elements[log].path), nullptr))
-            plates.push_back(plate.index);
+        plates.push_back(add(plate_of(notice, std::to_string(number), elements[log].path), nullptr).index);
     notices.set_plates(log, notice, plates);
 }
 

@@ -4,10 +4,10 @@
 namespace rapido {
 namespace {
 
-/// The notice that a reference means; null for none.
+/// The notice that a reference means, of a plate its log; null for none.
 RunningNotice* find_notice(const Parts& hud, ElementRef ref) {
     const ElementIndex index = hud.elements.living(ref);
-    return index != no_element ? hud.notices.find(index) : nullptr;
+    return index != no_element ? hud.notices.find_speaker(index) : nullptr;
 }
 
 }  // namespace
@@ -28,14 +28,7 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     const Value value = state_->bindings.read_once(message.value, storage);
     Message themed = message;
     if (themed.color) state_->themes.apply(*themed.color);
-    const Language* const language = state_->language.get();
-    std::string text;
-    if (!notice->plates.empty()) text = notice->body->text_of(themed, value, language, context);
-    if (context.failed()) return false;
-    RunningNotice& plate = state_->notices.plate_for(
-        *notice, message.priority,
-        [&](const RunningNotice& known) { return known.body->says(message.id, text); });
-    if (!plate.queue.has_room_for(message.priority)) {
+    if (!notice->queue.has_room_for(message.priority)) {
         state_->problems.report({{},
                                  state_->elements[notice->element].name() + ": more than " +
                                      std::to_string(NoticeQueue::most_waiting) +
@@ -45,10 +38,11 @@ bool Hud::notify(ElementRef ref, const Message& message) {
                                  Severity::warning});
         return false;
     }
-    const std::size_t index = plate.body->add(themed, value, language, context);
-    if (index == NoticeBody::no_message) return false;
+    Messages& messages = notice->body->messages();
+    const std::size_t index = messages.add(themed, value, state_->language.get(), context);
+    if (index == Messages::none) return false;
     if (context.failed()) {
-        plate.body->forget(index);
+        messages.forget(index);
         return false;
     }
     if (state_->recording != nullptr)
@@ -58,22 +52,20 @@ bool Hud::notify(ElementRef ref, const Message& message) {
                                  .type = message.value.binding().type(),
                                  .use = message.value.binding().use(),
                                  .detail = &message});
-    state_->notices.post(plate, index, state_->time.now());
+    state_->notices.post(*notice, index, state_->time.now());
     return true;
 }
 
 bool Hud::notify(ElementRef ref, std::string_view message) {
     if (!state_->may({.name = "notify", .text = message}, &ref)) return false;
     RunningNotice* const notice = find_notice(*state_, ref);
-    RunningNotice* const plate = notice != nullptr ? state_->notices.plate_with(*notice, message) : nullptr;
-    if (plate == nullptr) {
+    const std::size_t index = notice != nullptr ? notice->body->messages().find(message) : Messages::none;
+    if (index == Messages::none) {
         state_->problems.report(
             {{}, "no message '" + std::string(message) + "' of a notice", "", ProblemCode::unknown_name});
         return false;
     }
-    // Of a log, one that it has declared is said by the plate that is free.
-    const std::size_t index = plate->body->find(message);
-    state_->notices.post(index < notice->body->declared() ? *notice : *plate, index, state_->time.now());
+    state_->notices.post(*notice, index, state_->time.now());
     return true;
 }
 

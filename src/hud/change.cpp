@@ -100,7 +100,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
         notices.replace(index, std::move(made.notice));
         if (const std::vector<ElementIndex> plates = notices.find(index)->plates; !plates.empty()) {
             for (const ElementIndex plate : plates)
-                change(plate, plate_of(*log, elements[plate].id(), running.path));
+                if (plate != no_element) change(plate, plate_of(*log, elements[plate].id(), running.path));
             notices.set_plates(index, *log, plates);
         }
         find_speakers(index, nullptr);

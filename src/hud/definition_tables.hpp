@@ -141,16 +141,18 @@ static_assert(group_fields.size() == member_count<Group>);
 inline constexpr Table group_table{"group", group_fields};
 template <>
 struct Choices<SourceType> {
-    static constexpr std::array<std::string_view, 5> names{"number", "integer", "flag", "text", "time"};
+    static constexpr std::array<std::string_view, 6> names{"number", "integer", "flag",
+                                                           "text",   "time",    "entries"};
 };
-/// Its name is the key of its table, `[source."plane.water"]`.
+/// Its name is the key of its table, `[source."plane.water"]`; so are those of the fields of entries, `[source.fires.fields.heat]`.
 inline constexpr std::array source_fields{
     field<&DeclaredSource::type>("type", "What the value is."),
-    field<&DeclaredSource::range>("range", "The least and the greatest of a number or a time."),
+    field<&DeclaredSource::range>(
+        "range", "The least and the greatest of a number or a time, or of the count of entries."),
     field<&DeclaredSource::sample>("sample", "What the value may be, the usual one first.", {.most = 100}),
     field<&DeclaredSource::unit>("unit", "The unit, for the list of names."),
 };
-static_assert(source_fields.size() + 1 == member_count<DeclaredSource>);
+static_assert(source_fields.size() + 2 == member_count<DeclaredSource>);
 inline constexpr Table source_table{"source", source_fields};
 inline constexpr Table timer_table{"timer", timer_fields};
 inline constexpr Table meter_table{"meter", meter_fields};

@@ -150,7 +150,7 @@ void Effects::change(ElementIndex index, std::unique_ptr<ElementEffects> effects
 void Effects::free_removed() {
     const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
     std::erase_if(playing_, gone);
-    std::erase_if(hiding_, gone);
+    std::erase_if(hiding_, [&](const Hiding& hiding) { return gone(hiding.index); });
     std::erase_if(requests_, [&](const Request& request) { return gone(request.index); });
     std::erase_if(leaving_, [&](const Leaving& leaving) { return gone(leaving.index); });
     for (const ElementIndex index : elements_.removed()) {
@@ -304,6 +304,7 @@ void Effects::start_message(ElementIndex index, const Happening& happening) {
 }
 
 void Effects::advance(Nanoseconds now) {
+    hidden_.clear();
     if (playing_.empty() && hiding_.empty()) return;
     bool has_panel = false;
     std::erase_if(playing_, [&](ElementIndex index) {

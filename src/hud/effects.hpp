@@ -120,6 +120,13 @@ class Effects final : public FlashLooks {
     void start(std::span<const Happening> happenings, Nanoseconds now);
     /// Moves the elements on which effects run, and all that stands inside them.
     void advance(Nanoseconds now);
+    /// An element whose effect of leaving has ended, so that it is hidden.
+    struct Hidden {
+        ElementIndex index;
+        Nanoseconds at;
+    };
+    /// Those of the last call of `advance`.
+    std::span<const Hidden> hidden() const { return hidden_; }
     /// When all has its place: what is drawn of those that flash is looked at, and their flashes are asked for.
     void look_at_flashes(Nanoseconds now);
 
@@ -146,6 +153,10 @@ class Effects final : public FlashLooks {
         bool plays = false;
         bool moved = false;       ///< its motion was in flight
         bool has_waited = false;  ///< for its motion to land
+    };
+    struct Hiding {
+        ElementIndex index;
+        Nanoseconds end;  ///< when its effect ends
     };
     /// What the game asked for on an element that was not shown.
     struct Request {
@@ -193,7 +204,8 @@ class Effects final : public FlashLooks {
     std::vector<std::vector<ElementIndex>> by_timer_;              ///< who waits for a timer
     std::vector<ElementIndex> playing_, snapped_;
     std::vector<ElementIndex> with_states_;  ///< those whose bands have effects without an end
-    std::vector<ElementIndex> hiding_;       ///< those that are drawn until an effect has ended
+    std::vector<Hiding> hiding_;             ///< those that are drawn until an effect has ended
+    std::vector<Hidden> hidden_;
     std::vector<Leaving> leaving_;
     std::vector<Request> requests_;
     FlashLimit own_limit_;

@@ -67,7 +67,7 @@ void Effects::show_changes(Nanoseconds now) {
                            play(change.index, *effect, now, {.as = as, .cause = EffectCause::visibility});
         if (change.enters) continue;
         if (plays)
-            hiding_.push_back(change.index);
+            hiding_.push_back({change.index, now});
         else
             visibility_.end_leave(change.index);
     }
@@ -76,11 +76,18 @@ void Effects::show_changes(Nanoseconds now) {
 
 /// Those whose effect has ended are hidden at last.
 void Effects::hide_left() {
-    std::erase_if(hiding_, [&](ElementIndex index) {
-        const bool leaves = !elements_[index].dead && !visibility_.is_shown(index) &&
-                            on_[index].own->player.running(EffectCause::visibility) != nullptr;
-        if (!leaves) visibility_.end_leave(index);
-        return !leaves;
+    std::erase_if(hiding_, [&](Hiding& hiding) {
+        const ElementIndex index = hiding.index;
+        const bool is_left = !elements_[index].dead && !visibility_.is_shown(index);
+        const std::optional<Nanoseconds> end =
+            is_left ? on_[index].own->player.end(EffectCause::visibility) : std::nullopt;
+        if (end) {
+            hiding.end = *end;
+            return false;
+        }
+        visibility_.end_leave(index);
+        if (is_left) hidden_.push_back({index, hiding.end});
+        return true;
     });
 }
 

@@ -128,6 +128,9 @@ void Hud::State::run_effects() {
     effects.show_changes(time.now());
     effects.start(happenings.all(), time.now());
     effects.advance(time.now());
+    // Those behind begin to close up when it is gone, whenever the frame is.
+    for (const Effects::Hidden& gone : effects.hidden())
+        moving_order.note(elements[gone.index].parent, gone.at);
     visibility.decide();
 }
 

@@ -15,7 +15,7 @@ void MovingOrder::add(ElementIndex index, const Motion& motion) {
     if (Panel* const known = find(index))
         known->motion = motion;
     else
-        all_.push_back({index, motion, {}, {}, false});
+        all_.push_back({.index = index, .motion = motion});
 }
 
 void MovingOrder::remove(ElementIndex index) {
@@ -44,6 +44,11 @@ void MovingOrder::snap(ElementIndex index, ElementIndex child) {
         if (known.index == child) known.is_known = false;
 }
 
+void MovingOrder::note(ElementIndex index, Nanoseconds at) {
+    Panel* const panel = find(index);
+    if (panel != nullptr) panel->changed = std::max(panel->changed.value_or(at), at);
+}
+
 void MovingOrder::relink() {
     for (Panel& panel : all_) {
         const std::span<const ElementIndex> children = elements_.children(panel.index);
@@ -68,6 +73,7 @@ void MovingOrder::advance(Panel& panel, Nanoseconds now) {
         panel.has_changed = panel.has_changed || child.is_known != layouter_.is_placed(child.index);
     // What moves for another reason, such as a text that grew, does so at once.
     const bool has_changed = std::exchange(panel.has_changed, false);
+    const Nanoseconds begins = std::min(std::exchange(panel.changed, {}).value_or(now), now);
     for (Child& child : panel.children) {
         const bool is_placed = layouter_.is_placed(child.index);
         const Rect box = layouter_.box(child.index);
@@ -79,7 +85,7 @@ void MovingOrder::advance(Panel& panel, Nanoseconds now) {
             const auto retarget = [&](Flight& flight, float from, float to) {
                 constexpr double grain = 0.01;  // design pixels
                 if (from != to)
-                    flight.retarget(static_cast<double>(from) - static_cast<double>(to), now, panel.motion,
+                    flight.retarget(static_cast<double>(from) - static_cast<double>(to), begins, panel.motion,
                                     {.unit = 1, .grain = grain});
             };
             retarget(child.x, child.at.x, at.x);

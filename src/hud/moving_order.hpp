@@ -1,6 +1,7 @@
 // Children of a panel in an order that changes while they run, and how they travel to their new places.
 #pragma once
 
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -25,6 +26,9 @@ class MovingOrder {
     void set_last(ElementIndex panel, std::span<const ElementIndex> order);
     /// A child shows something else: it is at its next place without a way there.
     void snap(ElementIndex panel, ElementIndex child);
+    /// What stands in a panel changed at this moment of the frame; ways that begin in it begin there. Without one they begin with
+    /// the frame.
+    void note(ElementIndex panel, Nanoseconds at);
     /// Elements were ordered anew.
     void relink();
     void set_reduced_motion(bool reduced) { reduced_motion_ = reduced; }
@@ -42,9 +46,10 @@ class MovingOrder {
     struct Panel {
         ElementIndex index = no_element;
         Motion motion;
-        std::vector<ElementIndex> order;
-        std::vector<Child> children;
+        std::vector<ElementIndex> order{};
+        std::vector<Child> children{};
         bool has_changed = false;  ///< who stands in it, or their order, since the last frame
+        std::optional<Nanoseconds> changed{};
     };
     Panel* find(ElementIndex index);
     void advance(Panel& panel, Nanoseconds now);

@@ -241,11 +241,14 @@ void NewElement::make_notice(NoticeBody& notice_body) {
     const auto length_of = [](const Effect* played) {
         return played != nullptr ? played->duration * std::max(played->repeat, 1) : Seconds{0};
     };
-    notice->queue = NoticeQueue(length_of(enter), length_of(leave), course.gap);
-    for (std::size_t i = 0; i < notice_body.declared(); ++i) {
+    const int at_once = std::clamp(std::get_if<Notice>(&element_)->at_once, 1, 50);
+    notice->queue = NoticeQueue(length_of(enter), length_of(leave), at_once > 1 ? Seconds{0} : course.gap,
+                                static_cast<std::size_t>(at_once));
+    const Messages& messages = notice_body.messages();
+    for (std::size_t i = 0; i < messages.declared(); ++i) {
         RunningNotice::Post& post = notice->posts.emplace_back();
         post.when = readout.further[2 * i + 1];
-        make_post(post, notice_body.message(i), "messages." + std::to_string(i));
+        make_post(post, messages.message(i), "messages." + std::to_string(i));
     }
 }
 

@@ -1,7 +1,6 @@
 #include "hud/notices.hpp"
 
 #include <algorithm>
-#include <tuple>
 
 #include "hud/visibility.hpp"
 
@@ -18,11 +17,27 @@ void Notices::forget_posts(const RunningNotice& notice) {
     });
 }
 
+/// What is said in this place is gone with its plate.
+void Notices::close(RunningNotice& log, std::size_t place) {
+    const PostedMessage* const shown = log.queue.shown(place);
+    const std::uint32_t key = shown != nullptr ? shown->key : 0;
+    const bool any = shown != nullptr;
+    log.queue.close(place);
+    if (any && !log.queue.has(key)) log.body->messages().forget(key);
+}
+
 void Notices::remove(ElementIndex element) {
     const RunningNotice* const notice = find(element);
     if (notice == nullptr) return;
     forget_posts(*notice);
-    if (RunningNotice* const log = find(notice->log)) std::erase(log->plates, element);
+    if (RunningNotice* const log = find(notice->log)) {
+        const auto known = std::find(log->plates.begin(), log->plates.end(), element);
+        if (known != log->plates.end()) {
+            *known = no_element;
+            close(*log, static_cast<std::size_t>(known - log->plates.begin()));
+        }
+        std::erase(log->order, element);
+    }
     std::erase_if(all_, [notice](const auto& other) { return other.get() == notice; });
 }
 
@@ -41,6 +56,7 @@ void Notices::replace(ElementIndex element, std::unique_ptr<RunningNotice> notic
     }
     notice->log = before->log;
     notice->plates = before->plates;
+    notice->order = before->order;
     notice->newest_first = before->newest_first;
     forget_posts(*before);
     *known = std::move(notice);
@@ -75,28 +91,24 @@ void Notices::remove_speaker(ElementIndex element) {
 void Notices::set_plates(ElementIndex log, const Notice& description, std::span<const ElementIndex> plates) {
     RunningNotice& notice = *find(log);
     notice.plates.assign(plates.begin(), plates.end());
+    if (notice.order.empty()) notice.order = notice.plates;
+    std::erase(notice.order, no_element);
     notice.newest_first = description.newest == Newest::first;
     order_.add(log, description.place_motion);
-    for (const ElementIndex plate : plates)
-        find(plate)->log = log;
+    for (std::size_t place = 0; place < notice.plates.size(); ++place) {
+        RunningNotice* const shows = plate(notice, place);
+        if (shows == nullptr) {
+            close(notice, place);
+            continue;
+        }
+        shows->log = log;
+        shows->body->say_for(*notice.body);
+    }
 }
 
-RunningNotice& Notices::plate_for(RunningNotice& notice, int priority,
-                                  const std::function<bool(const RunningNotice&)>& says) const {
-    if (notice.plates.empty()) return notice;
-    RunningNotice* best = nullptr;
-    // The smallest is the best.
-    const auto rank = [&](const RunningNotice& plate) {
-        const PostedMessage* const shown = plate.queue.shown();
-        const bool is_lower = shown != nullptr && shown->priority < priority;
-        return std::tuple(!says(plate), !plate.queue.resting(), is_lower ? shown->priority : priority,
-                          plate.queue.waiting());
-    };
-    for (const ElementIndex index : notice.plates) {
-        RunningNotice* const plate = find(index);
-        if (best == nullptr || rank(*plate) < rank(*best)) best = plate;
-    }
-    return *best;
+RunningNotice* Notices::find_speaker(ElementIndex element) const {
+    RunningNotice* const notice = find(element);
+    return notice != nullptr && notice->log != no_element ? find(notice->log) : notice;
 }
 
 ElementIndex Notices::known_as(ElementIndex element) const {
@@ -104,26 +116,29 @@ ElementIndex Notices::known_as(ElementIndex element) const {
     return notice != nullptr && notice->log != no_element ? notice->log : element;
 }
 
-void Notices::put_newest(const RunningNotice& plate) {
-    RunningNotice* const log = find(plate.log);
-    if (log == nullptr) return;
-    const auto known = std::find(log->plates.begin(), log->plates.end(), plate.element);
-    std::rotate(known, known + 1, log->plates.end());
-    std::vector<ElementIndex> order = log->plates;
-    if (log->newest_first) std::reverse(order.begin(), order.end());
-    order_.set_last(log->element, order);
-    order_.snap(log->element, plate.element);
+/// What shows the messages of a place: the notice itself, or a plate of a log; null where that was removed.
+RunningNotice* Notices::plate(RunningNotice& notice, std::size_t place) const {
+    if (notice.plates.empty()) return &notice;
+    return notice.plates[place] != no_element ? find(notice.plates[place]) : nullptr;
 }
 
-void Notices::post(RunningNotice& posted, std::size_t index, Nanoseconds at) {
-    const auto key = static_cast<std::uint32_t>(index);
-    RunningNotice& notice = plate_for(posted, posted.body->message(index).priority,
-                                      [key](const RunningNotice& plate) { return plate.queue.has(key); });
-    const Message& message = notice.body->message(index);
+void Notices::put_newest(RunningNotice& log, ElementIndex plate) {
+    const auto known = std::find(log.order.begin(), log.order.end(), plate);
+    if (known == log.order.end()) return;
+    std::rotate(known, known + 1, log.order.end());
+    std::vector<ElementIndex> order = log.order;
+    if (log.newest_first) std::reverse(order.begin(), order.end());
+    order_.set_last(log.element, order);
+    order_.snap(log.element, plate);
+}
+
+void Notices::post(RunningNotice& notice, std::size_t index, Nanoseconds at) {
+    const Messages& messages = notice.body->messages();
+    const Message& message = messages.message(index);
     notice.queue.post(
         {.key = static_cast<std::uint32_t>(index),
          .priority = message.priority,
-         .time = message.time.value_or(notice.body->course().reading.of(notice.body->text_of(index))),
+         .time = message.time.value_or(notice.body->course().reading.of(messages.text_of(index))),
          .lasting = message.lasting,
          .expires = message.expires},
         at);
@@ -133,72 +148,63 @@ void Notices::post_messages(std::span<const Happening> happenings, const FrameTi
                             const Bindings& bindings, Visibility& visibility) {
     for (const auto& running : all_) {
         RunningNotice& notice = *running;
+        if (notice.log != no_element) continue;
         for (const Happening& happening : happenings)
             for (std::size_t i = 0; i < notice.posts.size(); ++i)
                 if (happening.is_event && notice.posts[i].by_event && notice.posts[i].on.waits_for(happening))
                     post(notice, i, happening.time);
         const Nanoseconds now = time.now();
-        notice.queue.hold(!visibility.may_speak(notice.element), now);
+        for (std::size_t place = 0; place < notice.queue.places(); ++place)
+            if (const RunningNotice* const shows = plate(notice, place))
+                notice.queue.hold(!visibility.may_speak(shows->element), now, place);
         for (std::size_t i = 0; i < notice.posts.size(); ++i) {
             RunningNotice::Post& own = notice.posts[i];
             if (own.when == no_source) continue;
-            const bool lasting = notice.body->message(i).lasting;
+            const bool lasting = notice.body->messages().message(i).lasting;
             const bool is_true = bindings.is_true(own.when);
             if (is_true && !own.was_true && (notice.begun || lasting)) post(notice, i, now);
-            if (!is_true && own.was_true && lasting) take_away(notice, static_cast<std::uint32_t>(i), now);
+            if (!is_true && own.was_true && lasting)
+                notice.queue.take_away(static_cast<std::uint32_t>(i), now);
             own.was_true = is_true;
         }
         notice.begun = true;
         notice.queue.advance(now);
-        if (notice.plates.empty()) visibility.set_speaking(notice.element, notice.queue.shown() != nullptr);
+        for (std::size_t place = 0; place < notice.queue.places(); ++place)
+            if (const RunningNotice* const shows = plate(notice, place))
+                visibility.set_speaking(shows->element, notice.queue.shown(place) != nullptr);
     }
 }
 
-RunningNotice* Notices::plate_with(RunningNotice& notice, std::string_view id) const {
-    if (notice.body->find(id) != NoticeBody::no_message) return &notice;
-    for (const ElementIndex plate : notice.plates)
-        if (RunningNotice* const found = plate_with(*find(plate), id)) return found;
-    return nullptr;
-}
-
 bool Notices::take_away(RunningNotice& notice, std::string_view id, Nanoseconds at) {
-    bool any = false;
-    for (const ElementIndex plate : notice.plates)
-        any = take_away(*find(plate), id, at) || any;
-    const std::size_t index = notice.body->find(id);
-    if (!notice.plates.empty() || index == NoticeBody::no_message) return any;
-    return take_away(notice, static_cast<std::uint32_t>(index), at);
-}
-
-bool Notices::take_away(RunningNotice& notice, std::uint32_t key, Nanoseconds at) {
-    if (!notice.plates.empty())
-        return std::any_of(notice.plates.begin(), notice.plates.end(),
-                           [&](ElementIndex plate) { return take_away(*find(plate), key, at); });
-    if (!notice.queue.has(key)) return false;
-    notice.queue.take_away(key, at);
+    const std::size_t index = notice.body->messages().find(id);
+    if (index == Messages::none || !notice.queue.has(static_cast<std::uint32_t>(index))) return false;
+    notice.queue.take_away(static_cast<std::uint32_t>(index), at);
     return true;
 }
 
 void Notices::snap(ElementIndex element) {
     RunningNotice* const notice = find(element);
-    if (notice == nullptr) return;
+    if (notice == nullptr || notice->log != no_element) return;
     notice->queue.clear();
     notice->queue.forget_changes();
-    notice->body->forget_posted();
+    notice->body->messages().forget_posted();
     notice->begun = false;
     for (RunningNotice::Post& own : notice->posts)
         own.was_true = false;
 }
 
-bool Notices::show(RunningNotice& notice, Happenings& happenings) {
+/// Tells what became of the messages.
+void Notices::tell(RunningNotice& notice, Happenings& happenings) {
+    Messages& messages = notice.body->messages();
     for (const NoticeChange& change : notice.queue.changes()) {
-        Happening told{.time = change.time, .subject = notice.element};
+        const RunningNotice* const shows =
+            change.kind != NoticeChange::Kind::skip ? plate(notice, change.place) : nullptr;
+        Happening told{.time = change.time, .subject = shows != nullptr ? shows->element : notice.element};
         switch (change.kind) {
             case NoticeChange::Kind::enter:
-                put_newest(notice);
-                announcements_.push_back({elements_[known_as(notice.element)].path,
-                                          notice.body->spoken(change.key),
-                                          notice.body->message(change.key).priority});
+                put_newest(notice, told.subject);
+                announcements_.push_back({elements_[notice.element].path, messages.spoken(change.key),
+                                          messages.message(change.key).priority});
                 told.kind = HappeningKind::message_enter;
                 break;
             case NoticeChange::Kind::leave:
@@ -212,20 +218,25 @@ bool Notices::show(RunningNotice& notice, Happenings& happenings) {
                 told.kind = HappeningKind::message_skipped;
                 break;
         }
+        if (!notice.plates.empty() && told.kind != HappeningKind::message_skipped)
+            order_.note(notice.element, change.time);
         if (told.is_event) {
             // By its id, else by its words, which may be gone before the events are written.
-            const std::string& id = notice.body->message(change.key).id;
+            const std::string& id = messages.message(change.key).id;
             told.detail = static_cast<std::int64_t>(texts_.size());
-            texts_.emplace_back(id.empty() ? notice.body->text_of(change.key) : std::string_view(id));
+            texts_.emplace_back(id.empty() ? messages.text_of(change.key) : std::string_view(id));
         }
         happenings.add(told);
     }
     // Only now: a message may go and come again within one long frame.
     for (const NoticeChange& change : notice.queue.changes())
-        if (!notice.queue.has(change.key)) notice.body->forget(change.key);
+        if (!notice.queue.has(change.key)) messages.forget(change.key);
     notice.queue.forget_changes();
-    const PostedMessage* const shown = notice.queue.shown();
-    return notice.body->select(shown != nullptr ? shown->key : NoticeBody::no_message, notice.queue.count());
+}
+
+bool Notices::select(const RunningNotice& notice, RunningNotice& plate, std::size_t place) {
+    const PostedMessage* const shown = notice.queue.shown(place);
+    return plate.body->select(shown != nullptr ? shown->key : Messages::none, notice.queue.count(place));
 }
 
 }  // namespace rapido

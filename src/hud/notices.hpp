@@ -1,7 +1,6 @@
 // Notices in the frame: what posts their messages, and what is on screen of them.
 #pragma once
 
-#include <functional>
 #include <memory>
 #include <span>
 #include <string>
@@ -34,9 +33,11 @@ struct RunningNotice {
     ElementIndex element = no_element;
     NoticeBody* body = nullptr;
     NoticeQueue queue{Seconds{0}, Seconds{0}, Seconds{0}};
-    std::vector<Post> posts;           ///< by message
-    ElementIndex log = no_element;     ///< whose plate it is
-    std::vector<ElementIndex> plates;  ///< of a log, in the order in which their messages appeared
+    std::vector<Post> posts;        ///< by message
+    ElementIndex log = no_element;  ///< whose plate it is; then all else is of the log
+    std::vector<ElementIndex>
+        plates;  ///< of a log, by the place in its queue; no element where one was removed
+    std::vector<ElementIndex> order;  ///< the same in the order in which their messages appeared
     bool newest_first = false;
     bool begun = false;  ///< has seen a frame
 };
@@ -52,6 +53,8 @@ class Notices {
     void replace(ElementIndex element, std::unique_ptr<RunningNotice> notice);
     /// Null for an element that is none.
     RunningNotice* find(ElementIndex element) const;
+    /// What says the messages of an element: of a plate, its log. Null for an element that is no notice.
+    RunningNotice* find_speaker(ElementIndex element) const;
     /// The events of the element with this path post a message from now on.
     void listen(RunningNotice::Post& post, const std::string& path, const std::vector<Band>& bands);
     /// An element is there from now on, perhaps one whose events post messages.
@@ -60,14 +63,8 @@ class Notices {
 
     /// Gives a log its plates, which are there already.
     void set_plates(ElementIndex log, const Notice& description, std::span<const ElementIndex> plates);
-    /// The plate of a log that says a message of a priority: one of which `says` is true, or as `Notice` tells. Of another notice, itself.
-    RunningNotice& plate_for(RunningNotice& notice, int priority,
-                             const std::function<bool(const RunningNotice&)>& says) const;
     void post(RunningNotice& notice, std::size_t message, Nanoseconds at);
-    /// The notice itself, or the plate of a log, that has a message of this id; null for none.
-    RunningNotice* plate_with(RunningNotice& notice, std::string_view id) const;
-    /// A message leaves, or waits no more, wherever in a log it is; false if it does neither.
-    bool take_away(RunningNotice& notice, std::uint32_t key, Nanoseconds at);
+    /// A message leaves, or waits no more; false if it does neither.
     bool take_away(RunningNotice& notice, std::string_view id, Nanoseconds at);
     /// Only what is true for as long as it stays survives a snap, and is there at once.
     void snap(ElementIndex element);
@@ -80,20 +77,29 @@ class Notices {
     void show_messages(Happenings& happenings, Refresh refresh) {
         texts_.clear();
         announcements_.clear();
-        for (const auto& notice : all_)
-            if (show(*notice, happenings)) refresh(notice->element);
+        for (const auto& notice : all_) {
+            if (notice->log != no_element) continue;
+            tell(*notice, happenings);
+            for (std::size_t place = 0; place < notice->queue.places(); ++place)
+                if (RunningNotice* const shows = plate(*notice, place);
+                    shows != nullptr && select(*notice, *shows, place))
+                    refresh(shows->element);
+        }
     }
-    /// What a message of this frame is called in events, by the detail of its happening.
     /// What began to be shown in this frame.
     std::span<const Announcement> announcements() const { return announcements_; }
     /// The notice that the game knows: of a plate, its log.
     ElementIndex known_as(ElementIndex element) const;
+    /// What a message of this frame is called in events, by the detail of its happening.
     const std::string& text_of(std::int64_t detail) const { return texts_[static_cast<std::size_t>(detail)]; }
 
  private:
-    bool show(RunningNotice& notice, Happenings& happenings);
+    void tell(RunningNotice& notice, Happenings& happenings);
+    RunningNotice* plate(RunningNotice& notice, std::size_t place) const;
+    static bool select(const RunningNotice& notice, RunningNotice& plate, std::size_t place);
+    static void close(RunningNotice& log, std::size_t place);
     void forget_posts(const RunningNotice& notice);
-    void put_newest(const RunningNotice& plate);
+    void put_newest(RunningNotice& log, ElementIndex plate);
 
     const Elements& elements_;
     MovingOrder& order_;

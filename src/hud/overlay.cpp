@@ -119,7 +119,9 @@ ElementIndex Hud::State::element_under(Point point) const {
     ElementIndex found = no_element;
     for (const ElementIndex index : elements.draw_order()) {
         if (!visibility.is_drawn(index) || !layouter.is_placed(index)) continue;
-        if (!holds(corners_of(*this, index), point)) continue;
+        // What has no area holds no point.
+        const Rect box = layouter.box(index);
+        if (!(box.width > 0 && box.height > 0) || !holds(corners_of(*this, index), point)) continue;
         const bool holds_others = !elements.children(index).empty();
         if (found != no_element && holds_others && elements.children(found).empty()) continue;
         found = index;

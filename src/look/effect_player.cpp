@@ -84,6 +84,11 @@ const Effect* EffectPlayer::running(EffectCause cause) const {
     return playing != nullptr ? playing->effect : nullptr;
 }
 
+std::optional<Nanoseconds> EffectPlayer::end(EffectCause cause) const {
+    const Playing* const playing = find(cause);
+    return playing != nullptr ? end_of(*playing) : std::nullopt;
+}
+
 std::optional<Nanoseconds> EffectPlayer::end_of(const Playing& playing) const {
     if (playing.runs == 0) return std::nullopt;
     return std::max(playing.start + playing.runs * length(*playing.effect), playing.steady_until);

@@ -29,11 +29,12 @@ void NoticeQueue::post(const PostedMessage& message, Nanoseconds now) {
         item.message = message;
         ++item.count;
     };
-    if (shown_ && shown_->message.key == message.key && !gone_at_) {
-        renew(*shown_);
-        const Nanoseconds appeared = std::max(now, entered_ + enter_);
-        entered_ = appeared - enter_;
-        leaves_at_ = message.lasting ? Nanoseconds::max() : appeared + to_nanoseconds(message.time);
+    for (Place& place : places_) {
+        if (!place.says(message.key) || place.gone_at) continue;
+        renew(*place.shown);
+        const Nanoseconds appeared = std::max(now, place.entered + enter_);
+        place.entered = appeared - enter_;
+        place.leaves_at = message.lasting ? Nanoseconds::max() : appeared + to_nanoseconds(message.time);
         return;
     }
     const auto same = std::find_if(waiting_.begin(), waiting_.end(),
@@ -45,12 +46,33 @@ void NoticeQueue::post(const PostedMessage& message, Nanoseconds now) {
         waiting_.push_back({message, now, 1});
         make_room(now);
     }
-    if (shown_ && !gone_at_ && shown_->message.priority < message.priority && !holds_) {
-        const bool unread = shown_->message.lasting || now - entered_ < (leaves_at_ - entered_) / 2;
-        if (unread) waiting_.insert(waiting_.begin(), {shown_->message, now, shown_->count});
-        begin_leaving(now);
-    }
+    make_way(message.priority, now);
     advance(now);
+}
+
+/// The least urgent message on screen leaves, the oldest one among equals, where one of this priority would have to wait for it.
+void NoticeQueue::make_way(int priority, Nanoseconds now) {
+    const auto is_usable = [](const Place& place) { return !place.is_closed && !place.holds; };
+    const auto becomes_free = std::count_if(places_.begin(), places_.end(), [&](const Place& place) {
+        return is_usable(place) && (!place.shown || place.gone_at);
+    });
+    const auto want_one = std::count_if(waiting_.begin(), waiting_.end(),
+                                        [&](const Item& item) { return item.message.priority >= priority; });
+    if (want_one <= becomes_free) return;
+    Place* least = nullptr;
+    for (Place& place : places_) {
+        if (!is_usable(place) || !place.shown || place.gone_at) continue;
+        const int own = place.shown->message.priority;
+        if (own >= priority) continue;
+        const int other = least != nullptr ? least->shown->message.priority : own;
+        if (least == nullptr || own < other || (own == other && place.entered < least->entered))
+            least = &place;
+    }
+    if (least == nullptr) return;
+    const bool is_unread =
+        least->shown->message.lasting || now - least->entered < (least->leaves_at - least->entered) / 2;
+    if (is_unread) waiting_.insert(waiting_.begin(), {least->shown->message, now, least->shown->count});
+    begin_leaving(*least, now);
 }
 
 bool NoticeQueue::has_room_for(int priority) const {
@@ -74,73 +96,106 @@ void NoticeQueue::make_room(Nanoseconds now) {
 void NoticeQueue::take_away(std::uint32_t key, Nanoseconds now) {
     advance(now);
     std::erase_if(waiting_, [&](const Item& item) { return item.message.key == key; });
-    if (shown_ && shown_->message.key == key && !gone_at_) begin_leaving(now);
+    for (Place& place : places_)
+        if (place.says(key) && !place.gone_at) begin_leaving(place, now);
     advance(now);
 }
 
 bool NoticeQueue::has(std::uint32_t key) const {
-    return (shown_ && shown_->message.key == key) ||
+    return std::any_of(places_.begin(), places_.end(), [&](const Place& place) { return place.says(key); }) ||
            std::any_of(waiting_.begin(), waiting_.end(),
                        [&](const Item& item) { return item.message.key == key; });
 }
 
+bool NoticeQueue::resting() const {
+    return waiting_.empty() && std::none_of(places_.begin(), places_.end(),
+                                            [](const Place& place) { return place.shown.has_value(); });
+}
+
 void NoticeQueue::clear() {
-    shown_.reset();
-    gone_at_.reset();
+    for (Place& place : places_) {
+        place.shown.reset();
+        place.gone_at.reset();
+        place.free_at = Nanoseconds::min();
+    }
     waiting_.clear();
-    free_at_ = Nanoseconds::min();
 }
 
-void NoticeQueue::hold(bool holds, Nanoseconds now) {
-    if (holds == holds_) return;
+void NoticeQueue::hold(bool holds, Nanoseconds now, std::size_t index) {
+    Place& place = places_[index];
+    if (holds == place.holds) return;
     advance(now);
-    holds_ = holds;
-    free_at_ = std::max(free_at_, now);
+    place.holds = holds;
+    place.free_at = std::max(place.free_at, now);
     advance(now);
 }
 
-void NoticeQueue::begin(Nanoseconds at) {
+void NoticeQueue::close(std::size_t index) {
+    places_[index] = {};
+    places_[index].is_closed = true;
+}
+
+void NoticeQueue::tell(NoticeChange::Kind kind, const Place& place, Nanoseconds at) {
+    changes_.push_back(
+        {kind, place.shown->message.key, at, static_cast<std::uint32_t>(&place - places_.data())});
+}
+
+void NoticeQueue::begin(Place& place, Nanoseconds at) {
     const auto next = next_waiting();
-    shown_ = *next;
+    place.shown = *next;
     waiting_.erase(next);
-    entered_ = at;
-    gone_at_.reset();
-    leaves_at_ =
-        shown_->message.lasting ? Nanoseconds::max() : at + enter_ + to_nanoseconds(shown_->message.time);
-    changes_.push_back({NoticeChange::Kind::enter, shown_->message.key, at});
+    place.entered = at;
+    place.gone_at.reset();
+    const PostedMessage& message = place.shown->message;
+    place.leaves_at = message.lasting ? Nanoseconds::max() : at + enter_ + to_nanoseconds(message.time);
+    tell(NoticeChange::Kind::enter, place, at);
 }
 
-void NoticeQueue::begin_leaving(Nanoseconds at) {
-    gone_at_ = at + leave_;
-    changes_.push_back({NoticeChange::Kind::leave, shown_->message.key, at});
+void NoticeQueue::begin_leaving(Place& place, Nanoseconds at) {
+    place.gone_at = at + leave_;
+    tell(NoticeChange::Kind::leave, place, at);
+}
+
+/// When something happens in a place next.
+Nanoseconds NoticeQueue::due(const Place& place) {
+    if (place.is_closed) return Nanoseconds::max();
+    if (place.shown) return place.gone_at.value_or(place.leaves_at);
+    if (waiting_.empty() || place.holds) return Nanoseconds::max();
+    return std::max(place.free_at, next_waiting()->posted);
 }
 
 /// What happens next, if it is not later than `now`.
 bool NoticeQueue::step(Nanoseconds now) {
-    Nanoseconds due = Nanoseconds::max();
-    if (shown_)
-        due = gone_at_ ? *gone_at_ : leaves_at_;
-    else if (!waiting_.empty() && !holds_)
-        due = std::max(free_at_, next_waiting()->posted);
+    Place* next = nullptr;
+    Nanoseconds first = Nanoseconds::max();
+    for (Place& place : places_) {
+        const Nanoseconds at = due(place);
+        // Of those that are free, the one that has been so for the longest time.
+        const bool is_longer_free =
+            next != nullptr && at == first && !place.shown && !next->shown && place.free_at < next->free_at;
+        if (at >= first && !is_longer_free) continue;
+        first = at;
+        next = &place;
+    }
     auto expired = waiting_.end();
     for (auto item = waiting_.begin(); item != waiting_.end(); ++item) {
-        if (expiry(*item) >= due || expiry(*item) > now) continue;
-        due = expiry(*item);
+        if (expiry(*item) >= first || expiry(*item) > now) continue;
+        first = expiry(*item);
         expired = item;
     }
-    if (due > now) return false;
+    if (first > now || (next == nullptr && expired == waiting_.end())) return false;
     if (expired != waiting_.end()) {
-        changes_.push_back({NoticeChange::Kind::skip, expired->message.key, due});
+        changes_.push_back({NoticeChange::Kind::skip, expired->message.key, first});
         waiting_.erase(expired);
-    } else if (shown_ && gone_at_) {
-        changes_.push_back({NoticeChange::Kind::gone, shown_->message.key, due});
-        shown_.reset();
-        gone_at_.reset();
-        free_at_ = due + gap_;
-    } else if (shown_) {
-        begin_leaving(due);
+    } else if (next->shown && next->gone_at) {
+        tell(NoticeChange::Kind::gone, *next, first);
+        next->shown.reset();
+        next->gone_at.reset();
+        next->free_at = first + gap_;
+    } else if (next->shown) {
+        begin_leaving(*next, first);
     } else {
-        begin(due);
+        begin(*next, first);
     }
     return true;
 }

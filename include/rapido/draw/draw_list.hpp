@@ -150,7 +150,7 @@ class DrawGroup {
     /// Adds a part of an image, stretched over `rect`.
     void add_image(ImageId image, const Rect& source, const Rect& rect, Color color, bool smooth = true);
     /// These three change the last command, which must be an image: `cut_last` draws only what is inside of the points,
-    /// `tint_last` tints it on top of the group, and `transform_last` transforms it before the group does.
+    /// `tint_last` tints it and `transform_last` transforms it, each before the group does.
     void cut_last(std::span<const Point> points);
     void tint_last(const Tint& tint);
     void transform_last(const Transform& transform) { commands_.back().transform = transform; }

@@ -83,7 +83,8 @@ enum class SourceType : std::uint8_t {
     integer,  ///< a whole number
     flag,     ///< true or false
     text,
-    time,  ///< a duration or a time of day, in seconds where it is written as a number
+    time,     ///< a duration or a time of day, in seconds where it is written as a number
+    entries,  ///< a container of things, each with the same fields, for lists and tags
 };
 
 /// What a HUD expects of the game under a name: `[source."plane.water"]` in a file. From it come a preview without the game (`rapido play
@@ -92,18 +93,23 @@ enum class SourceType : std::uint8_t {
 struct DeclaredSource {
     std::string name{};
     SourceType type = SourceType::number;
-    Limits
-        range{};  ///< what a number, an integer or a time can be, in its own units; equal bounds mean that none is declared
-    std::vector<KeptValue> sample{};  ///< what it may be, the usual one first
-    std::string unit{};               ///< such as `L`, for who reads the list of names
+    /// What a number, an integer or a time can be, in its own units, and how many entries there can be; equal bounds mean that none is
+    /// declared.
+    Limits range{};
+    std::vector<KeptValue>
+        sample{};        ///< what it may be, the usual one first; of entries, how many there may be
+    std::string unit{};  ///< such as `L`, for who reads the list of names
+    /// Of entries: what each has. The numbers `x`, `y` and perhaps `z` are its place in the world.
+    std::vector<DeclaredSource> fields{};
     friend bool operator==(const DeclaredSource&, const DeclaredSource&) = default;
 };
 
 /// What `rapido check` may find, and says no more: it is meant so.
 struct Accepted {
-    std::string element{};  ///< the path of the element that it is found at; empty for what belongs to no element
-    std::string code{};     ///< the word in brackets, such as `overlap`
-    std::string why{};      ///< for who reads the list
+    std::string
+        element{};  ///< the path of the element that it is found at; empty for what belongs to no element
+    std::string code{};  ///< the word in brackets, such as `overlap`
+    std::string why{};   ///< for who reads the list
     friend bool operator==(const Accepted&, const Accepted&) = default;
 };
 

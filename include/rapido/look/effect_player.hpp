@@ -104,6 +104,8 @@ class EffectPlayer {
     double progress(Nanoseconds now) const;
     /// The effect that runs for this cause, or null.
     const Effect* running(EffectCause cause) const;
+    /// When the effect that runs for this cause ends; nothing where none runs, or without an end.
+    std::optional<Nanoseconds> end(EffectCause cause) const;
     bool resting() const {
         return running_.empty() && waiting_.empty() && !residual_.is_active && emissions_.empty();
     }

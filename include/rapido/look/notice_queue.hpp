@@ -1,6 +1,7 @@
 // Which message is on screen when several want to be.
 #pragma once
 
+#include <cstddef>
 #include <cstdint>
 #include <optional>
 #include <string_view>
@@ -44,20 +45,25 @@ struct NoticeChange {
     Kind kind = Kind::enter;
     std::uint32_t key = 0;
     Nanoseconds time{0};
+    std::uint32_t place = 0;  ///< where it is on screen; of one that is skipped, zero
     friend bool operator==(const NoticeChange&, const NoticeChange&) = default;
 };
 
-/// Shows one message at a time. Among those that wait, the highest priority is next, and of equal ones the oldest. One
-/// that is posted while an equal one is shown renews its time. One that is sent away in the first half of its time
-/// comes again, for all of it; in the second half it has been read. What happens has its exact time, whatever the
+/// Shows one message at a time, or as many as it has places. No message waits while a place is free. Among those that wait, the
+/// highest priority is next, and of equal ones the oldest. One that is posted while an equal one is shown renews its time. One that
+/// is more urgent than another on screen, and finds no place, sends the least urgent one away; if that was in the first half of
+/// its time, it comes again, for all of it; in the second half it has been read. What happens has its exact time, whatever the
 /// frames. Moments must not go back.
 class NoticeQueue {
  public:
-    /// How long a message takes to enter and to leave, and the pause after it has left.
-    NoticeQueue(Seconds enter, Seconds leave, Seconds gap)
-        : enter_(to_nanoseconds(enter)), leave_(to_nanoseconds(leave)), gap_(to_nanoseconds(gap)) {}
+    /// How long a message takes to enter and to leave, the pause in a place after it has left, and how many are shown at once.
+    NoticeQueue(Seconds enter, Seconds leave, Seconds gap, std::size_t places = 1)
+        : enter_(to_nanoseconds(enter)),
+          leave_(to_nanoseconds(leave)),
+          gap_(to_nanoseconds(gap)),
+          places_(places > 0 ? places : 1) {}
 
-    /// From now on messages take as long as those of another queue; the one on screen keeps its times.
+    /// From now on messages take as long as those of another queue; those on screen keep their times.
     void take_course(const NoticeQueue& other) {
         enter_ = other.enter_;
         leave_ = other.leave_;
@@ -71,21 +77,26 @@ class NoticeQueue {
     bool has_room_for(int priority) const;
     /// The one with this key leaves, or waits no more.
     void take_away(std::uint32_t key, Nanoseconds now);
-    /// Forgets all messages, the one on screen too, without a change.
+    /// Forgets all messages, those on screen too, without a change.
     void clear();
-    /// While the queue is held, no message appears; the one on screen leaves at its time.
-    void hold(bool holds, Nanoseconds now);
+    /// While a place is held, no message appears there; the one on screen leaves at its time.
+    void hold(bool holds, Nanoseconds now, std::size_t place = 0);
+    /// Nothing is shown in this place any more. What was there is forgotten, without a change.
+    void close(std::size_t place);
     void advance(Nanoseconds now);
 
+    std::size_t places() const { return places_.size(); }
     /// The message on screen, entering and leaving included; null for none.
-    const PostedMessage* shown() const { return shown_ ? &shown_->message : nullptr; }
+    const PostedMessage* shown(std::size_t place = 0) const {
+        return places_[place].shown ? &places_[place].shown->message : nullptr;
+    }
     /// How many equal messages the one on screen stands for.
-    int count() const { return shown_ ? shown_->count : 0; }
+    int count(std::size_t place = 0) const { return places_[place].shown ? places_[place].shown->count : 0; }
     /// Whether the one with this key is shown or waits.
     bool has(std::uint32_t key) const;
     std::size_t waiting() const { return waiting_.size(); }
     /// Nothing is shown and nothing waits.
-    bool resting() const { return !shown_ && waiting_.empty(); }
+    bool resting() const;
 
     /// What happened since `forget_changes`, in order of time.
     const std::vector<NoticeChange>& changes() const { return changes_; }
@@ -97,20 +108,29 @@ class NoticeQueue {
         Nanoseconds posted{0};
         int count = 1;
     };
+    struct Place {
+        std::optional<Item> shown{};
+        Nanoseconds entered{0};  ///< when the shown one appeared, or was renewed
+        Nanoseconds leaves_at{0};
+        std::optional<Nanoseconds> gone_at{};  ///< while it leaves
+        Nanoseconds free_at{(Nanoseconds::min)()};
+        bool holds = false;
+        bool is_closed = false;
+
+        bool says(std::uint32_t key) const { return shown && shown->message.key == key; }
+    };
     std::vector<Item>::iterator next_waiting();
     void make_room(Nanoseconds now);
-    void begin(Nanoseconds at);
-    void begin_leaving(Nanoseconds at);
+    void make_way(int priority, Nanoseconds now);
+    void begin(Place& place, Nanoseconds at);
+    void begin_leaving(Place& place, Nanoseconds at);
+    void tell(NoticeChange::Kind kind, const Place& place, Nanoseconds at);
     Nanoseconds expiry(const Item& item) const;
+    Nanoseconds due(const Place& place);
     bool step(Nanoseconds now);
 
     Nanoseconds enter_, leave_, gap_;
-    std::optional<Item> shown_;
-    Nanoseconds entered_{0};  ///< when the shown one appeared, or was renewed
-    Nanoseconds leaves_at_{0};
-    std::optional<Nanoseconds> gone_at_;  ///< while it leaves
-    Nanoseconds free_at_{(Nanoseconds::min)()};
-    bool holds_ = false;
+    std::vector<Place> places_;
     std::vector<Item> waiting_;  ///< in the order in which they came
     std::vector<NoticeChange> changes_;
 };
