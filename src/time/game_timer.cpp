@@ -12,11 +12,11 @@ constexpr int most_events = 256;
 /// So many old events are kept for readers that come later.
 constexpr std::size_t kept_events = 16;
 /// Positions stay within 73 years, so that sums of two of them cannot overflow.
-constexpr std::int64_t limit = std::numeric_limits<std::int64_t>::max() / 4;
+constexpr std::int64_t longest_span = std::numeric_limits<std::int64_t>::max() / 4;
 
 std::int64_t count_of(Seconds time) {
     if (!(time.count() > 0)) return 0;
-    return std::min(to_nanoseconds(time).count(), limit);
+    return std::min(to_nanoseconds(time).count(), longest_span);
 }
 
 }  // namespace
@@ -30,7 +30,7 @@ GameTimer::GameTimer(Direction direction, Seconds duration, Seconds begin)
 /// Where it ends: zero, or the duration of a stopwatch that has one.
 std::int64_t GameTimer::end() const {
     if (direction_ == Direction::down) return 0;
-    return duration_.count() > 0 ? duration_.count() : limit;
+    return duration_.count() > 0 ? duration_.count() : longest_span;
 }
 
 std::int64_t GameTimer::travelled(std::int64_t run) const {
@@ -90,12 +90,12 @@ std::optional<std::int64_t> GameTimer::next_mark(std::int64_t from) const {
         return nearest;
     }
     if (const auto after = std::upper_bound(marks_.begin(), marks_.end(), from);
-        after != marks_.end() && *after < limit)
+        after != marks_.end() && *after < longest_span)
         nearest = *after;
     for (const Series& series : series_) {
         std::int64_t at = series.at;
         if (at <= from) at += ((from - at) / series.every + 1) * series.every;
-        if (at < limit && (!nearest || at < *nearest)) nearest = at;
+        if (at < longest_span && (!nearest || at < *nearest)) nearest = at;
     }
     return nearest;
 }
@@ -122,7 +122,7 @@ std::uint64_t GameTimer::count_marks(std::int64_t from, std::int64_t to) const {
 
 /// From here on the position counts from this one.
 void GameTimer::hold(std::int64_t position) {
-    anchor_ = std::clamp(position, std::int64_t{0}, limit);
+    anchor_ = std::clamp(position, std::int64_t{0}, longest_span);
     carry_ = 0;
     run_ = 0;
     passed_ = anchor_;
@@ -135,7 +135,7 @@ void GameTimer::plan() {
     if (!(speed_ > 0)) return;
     const std::int64_t last = end();
     std::optional<std::int64_t> next = next_mark(passed_);
-    if (last < limit && (!next || (direction_ == Direction::down ? *next < last : *next > last))) next = last;
+    if (last < longest_span && (!next || (direction_ == Direction::down ? *next < last : *next > last))) next = last;
     if (!next) return;
     next_at_ = *next;
     next_ = run_for(way_to(*next));
@@ -191,8 +191,8 @@ TimerState GameTimer::state() const {
 }
 
 bool GameTimer::can_be(const TimerState& state) const {
-    const bool times_fit = state.position.count() >= 0 && state.position.count() < limit &&
-                           state.duration.count() >= 0 && state.duration.count() < limit;
+    const bool times_fit = state.position.count() >= 0 && state.position.count() < longest_span &&
+                           state.duration.count() >= 0 && state.duration.count() < longest_span;
     const bool down = direction_ == Direction::down;
     const bool has_end = down || state.duration.count() > 0;
     const bool is_within = down || !has_end || state.position <= state.duration;
@@ -203,7 +203,7 @@ bool GameTimer::can_be(const TimerState& state) const {
 }
 
 void GameTimer::restore(const TimerState& state) {
-    duration_ = std::clamp(state.duration, Nanoseconds{0}, Nanoseconds{limit});
+    duration_ = std::clamp(state.duration, Nanoseconds{0}, Nanoseconds{longest_span});
     speed_ = state.speed > 0 ? std::min(state.speed, 1e6) : 0;
     loop_ = state.loop;
     state_ = static_cast<State>(std::min(state.run, TimerState::Run::ended));
@@ -225,9 +225,9 @@ detail::TimerNumbers GameTimer::numbers() const {
 
 void GameTimer::put(const detail::TimerNumbers& numbers, std::span<const TimerEvent> events) {
     age_ = std::clamp(numbers.age, Nanoseconds{0}, Nanoseconds::max());
-    duration_ = std::clamp(numbers.duration, Nanoseconds{0}, Nanoseconds{limit});
-    anchor_ = std::clamp(numbers.anchor, std::int64_t{0}, limit);
-    passed_ = std::clamp(numbers.passed, std::int64_t{0}, limit);
+    duration_ = std::clamp(numbers.duration, Nanoseconds{0}, Nanoseconds{longest_span});
+    anchor_ = std::clamp(numbers.anchor, std::int64_t{0}, longest_span);
+    passed_ = std::clamp(numbers.passed, std::int64_t{0}, longest_span);
     run_ = std::clamp(numbers.run, std::int64_t{0}, age_.count());
     speed_ = numbers.speed > 0 ? std::min(numbers.speed, 1e6) : 0;
     carry_ = numbers.carry >= 0 && numbers.carry < 1 ? numbers.carry : 0;
@@ -237,7 +237,7 @@ void GameTimer::put(const detail::TimerNumbers& numbers, std::span<const TimerEv
     for (TimerEvent event : events)
         if (event.number > numbered_) {
             event.time = std::clamp(event.time, Nanoseconds{0}, age_);
-            event.at = std::clamp(event.at, Nanoseconds{0}, Nanoseconds{limit});
+            event.at = std::clamp(event.at, Nanoseconds{0}, Nanoseconds{longest_span});
             log_.push_back(event);
             numbered_ = event.number;
         }
@@ -253,7 +253,7 @@ void GameTimer::set_speed(double speed) {
     const double exact = static_cast<double>(run_) * speed_ + carry_;
     const double carry = exact < 1e15 ? exact - std::floor(exact) : 0;
     speed_ = wanted;
-    anchor_ = std::clamp(now, std::int64_t{0}, limit);
+    anchor_ = std::clamp(now, std::int64_t{0}, longest_span);
     carry_ = carry;
     run_ = 0;
     passed_ = anchor_;
@@ -388,7 +388,7 @@ std::int64_t GameTimer::skip(std::int64_t rest) {
     run_ += rest;
     const bool loops = loop_ && duration_.count() > 0;
     const std::int64_t way = travelled(run_);
-    const std::int64_t to_end = end() < limit ? way_to(end()) : std::numeric_limits<std::int64_t>::max();
+    const std::int64_t to_end = end() < longest_span ? way_to(end()) : std::numeric_limits<std::int64_t>::max();
     std::uint64_t count = 0;
     std::int64_t since_end = -1;
     if (way >= to_end) {
