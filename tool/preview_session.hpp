@@ -37,6 +37,7 @@ class PreviewSession {
     void go_by(Nanoseconds way) { go_to(now_ + way); }
     void begin() { go_to(play_.first()); }
     void step_frame();
+    bool is_playing() const { return is_playing_; }
     void toggle_playing() { is_playing_ = !is_playing_; }
     void change_speed(int steps);
 

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <thread>
 
 #include "rapido/picture.hpp"
 #include "rapido/window.hpp"
@@ -57,6 +58,8 @@ class PreviewWindow {
             }
             window.draw(around);
             if (!window.status()) break;
+            // What stands still needs no more frames than eyes, also where the screen is not waited for.
+            if (!session_.is_playing()) std::this_thread::sleep_for(std::chrono::milliseconds(15));
         }
         if (window.status()) return Exit::fine;
         session_.report({window.status().problem()});
