@@ -192,26 +192,39 @@ class FlashCounter {
                              sum.until[corner(left, top)];
             if (area > 0) parts.push_back({sum.begin, sum.end, static_cast<double>(area)});
         }
-        std::vector<int> flashes;
+        struct Flash {
+            int begin, end;  ///< when the first change is complete, and when enough of the second one is
+        };
+        std::vector<Flash> flashes;
         int behind = -1000;
         for (const Part& one : parts) {
             double sum = 0;
+            std::vector<Part> together;
             for (const Part& other : parts)
-                if (other.begin > behind && other.begin <= one.begin && one.begin <= other.end)
+                if (other.begin > behind && other.begin <= one.begin && one.begin <= other.end) {
                     sum += other.area;
+                    together.push_back(other);
+                }
             if (one.begin <= behind || sum <= least) continue;
-            flashes.push_back(one.begin);
+            std::sort(together.begin(), together.end(),
+                      [](const Part& a, const Part& b) { return a.end < b.end; });
+            double complete = 0;
+            std::size_t last = 0;
+            while ((complete += together[last].area) <= least)
+                ++last;
+            flashes.push_back({one.begin, together[last].end});
             behind = one.begin + rate_ / 30;
         }
         const int second = rate_ - 1 + (margin_ > 0 ? -rate_ / 15 : margin_ < 0 ? rate_ / 15 : 0);
         int most = 0;
-        for (std::size_t first = 0, last = 0; last < flashes.size(); ++last) {
-            // A frame is the nearest to a moment, and a field that sees a part of a flash sees it a little later: a second is some frames
-            // more or less.
-            while (flashes[last] - flashes[first] >= second)
-                ++first;
-            most = std::max(most, static_cast<int>(last - first) + 1);
-        }
+        // A frame is the nearest to a moment, and a field that sees a part of a flash sees it a little later: a second is some frames
+        // more or less. A pair is within a second if both of its changes are; what nearly is one, if the first is.
+        for (const Flash& first : flashes)
+            most = std::max(
+                most, static_cast<int>(std::count_if(flashes.begin(), flashes.end(), [&](const Flash& one) {
+                    const int at = margin_ < 0 ? one.begin : std::max(one.begin, one.end);
+                    return one.begin >= first.begin && at - first.begin < second;
+                })));
         return most;
     }
 

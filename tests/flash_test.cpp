@@ -136,6 +136,24 @@ TEST(Flashes, are_at_most_three_in_a_second_of_what_is_drawn) {
                         .color = any(colors),
                         .reduced = random.below(4) == 0,
                         .says_ground = random.below(4) != 0});
+    // Where effects take over from each other in every other frame, only what is drawn says what flashes.
+    const Color gray = rgb(0x808080), blue = rgb(0x38b6c9), red = rgb(0xff2010);
+    for (const Storm& storm : std::vector<Storm>{
+             {.first = "flash",
+     .second = "fade",
+     .every = 2,
+     .ground = gray,
+     .color = blue,
+     .says_ground = false},
+             {.first = "fade", .second = "flash", .every = 3, .where = Where::side_by_side, .ground = gray},
+             {.first = "fade", .second = "flash", .every = 2, .where = Where::side_by_side},
+             {.first = "flash",
+             .second = "fade",
+             .every = 6,
+             .where = Where::corners,
+             .ground = gray,
+             .color = red}})
+        expect_limited(storm);
     expect_limited({.first = "flash", .second = "swell", .every = 4});
     expect_limited({.first = "flash", .second = "swell", .every = 4, .reduced = true});
 }

@@ -226,6 +226,7 @@ void Effects::look_at_flashes(Nanoseconds now) {
         if (!visibility_.is_drawn(index)) continue;
         EffectPlayer& player = on_[index].own->player;
         player.set_look(looks_[index].look, now);
+        player.watch(now);
         if (player.is_limited(now)) note_limited();
     }
 }

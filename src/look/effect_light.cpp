@@ -88,6 +88,7 @@ void EffectPlayer::Light::begin(const Pose& pose) {
         const Color color = color_of(i, is_absent ? nullptr : &pose);
         tracks.push_back({LightTrack(relative_luminance(color)), RedTrack(color)});
     }
+    shown = tracks;
     is_followed = true;
 }
 
@@ -153,7 +154,9 @@ void EffectPlayer::set_look(const FlashLook& look, Nanoseconds now) {
 }
 
 bool EffectPlayer::is_limited(Nanoseconds now) const {
-    return light_ != nullptr && !running_.empty() && light_->held_at(now) != now;
+    if (light_ == nullptr) return false;
+    const bool is_held = !running_.empty() && light_->held_at(now) != now;
+    return is_held || (light_->instead && light_->instead_at == now);
 }
 
 /// Whether an effect that runs may change the light of anything that counts.
@@ -312,13 +315,13 @@ class EffectPlayer::Light::Plan {
             if (!light_.counts(i / light_.ground_count())) continue;
             const Color color = light_.color_of(i, pose);
             note(scratch.tried[i].bright.follow(now, relative_luminance(color)), i, false);
-            note(scratch.tried[i].red.follow(now, color), i, false);
+            note(scratch.tried[i].red.follow(now, color), i, false, true);
         }
     }
     /// On either ground, of either kind, what is seen at once is one flash of a part.
-    void note(const std::optional<FlashPair>& pair, std::size_t track, bool is_half) {
+    void note(const std::optional<FlashPair>& pair, std::size_t track, bool is_half, bool is_red = false) {
         if (!pair) return;
-        Found found{*pair, track, 0, is_half};
+        Found found{*pair, track, 0, is_half, is_red};
         found.area = light_.part(part_of(found)).area;
         if (std::none_of(scratch.found.begin(), scratch.found.end(), [&](const Found& other) {
                 return part_of(other) == part_of(found) && other.pair.begin <= pair->end &&
@@ -352,6 +355,13 @@ class EffectPlayer::Light::Plan {
     }
     bool take(const Found& found, bool in_any_case) {
         Flash flash{found.pair.begin, found.pair.end, light_.part(part_of(found)).box, found.area};
+        // What is a flash in light, and one in red, covers no more than either.
+        const bool is_of_other_kind =
+            std::any_of(light_.taken.begin(), light_.taken.end(), [&](const Taken& one) {
+                return one.part == part_of(found) && one.is_red != found.is_red && one.begin <= flash.end &&
+                       flash.begin <= one.end;
+            });
+        if (is_of_other_kind) return true;
         // One that was taken on before goes on. One whose first change is seen already is a flash only with its second change.
         const auto known = std::find_if(light_.taken.begin(), light_.taken.end(), [&](const Taken& one) {
             return one.part == part_of(found) && flash.begin < at_ &&
@@ -368,7 +378,7 @@ class EffectPlayer::Light::Plan {
         else if (!limit_.admit(flash, light_.owner))
             return false;
         if (light_.taken.size() == light_.taken.capacity()) light_.taken.erase(light_.taken.begin());
-        light_.taken.push_back({part_of(found), flash.begin, flash.end});
+        light_.taken.push_back({part_of(found), flash.begin, flash.end, found.is_red});
         return true;
     }
 
@@ -400,6 +410,54 @@ class EffectPlayer::Light::Plan {
     FlashLimit& limit_;
     Nanoseconds at_, to_;
 };
+
+/// Whether a pose that is to be drawn now completes one flash too many.
+bool EffectPlayer::Light::is_refused(FlashLimit& limit, Nanoseconds now, const Pose& pose) {
+    scratch.tried = shown;
+    std::erase_if(shown_flashes, [now](const Taken& one) { return one.end + FlashLimit::window < now; });
+    for (std::size_t i = 0; i < scratch.tried.size(); ++i) {
+        const std::size_t number = i / ground_count();
+        if (!counts(number)) continue;
+        const Color color = color_of(i, &pose);
+        for (const auto& pair : {scratch.tried[i].bright.follow(now, relative_luminance(color)),
+                                 scratch.tried[i].red.follow(now, color)}) {
+            if (!pair) continue;
+            // On either ground, of either kind, what is seen at once is one flash of a part.
+            const bool was_counted =
+                std::any_of(shown_flashes.begin(), shown_flashes.end(), [&](const Taken& one) {
+                    return one.part == number && one.begin <= pair->end && pair->begin <= one.end;
+                });
+            if (was_counted) continue;
+            float area = part(number).area;
+            if (is_strip(number)) {
+                const float last = last_shown ? std::abs(reach(number, *last_shown)) : 0;
+                area = std::max(last, std::abs(reach(number, pose))) * strip_length(number);
+            }
+            if (!(area > 0)) continue;
+            if (!limit.admit_shown({pair->begin, pair->end, part(number).box, area})) return true;
+            shown_flashes.push_back({number, pair->begin, pair->end});
+        }
+    }
+    return false;
+}
+
+void EffectPlayer::watch(Nanoseconds now) {
+    if (limit_ == nullptr || light_ == nullptr || !light_->is_known) return;
+    Light& light = *light_;
+    light.instead.reset();
+    if (!light.is_followed || light.shown.size() != light.tracks.size() || light.owner == 0) {
+        light.shown = light.tracks;
+        return light.last_shown.reset();
+    }
+    const Pose due = pose(now);
+    if (light.is_refused(*limit_, now, due) && light.last_shown) {
+        light.instead = light.last_shown;
+        light.instead_at = now;
+        return;
+    }
+    light.shown = Light::scratch.tried;
+    light.last_shown = due;
+}
 
 /// Asks for all flashes that a change makes, and holds the pose over those that are refused. Returns whether any was.
 bool EffectPlayer::plan_light(Nanoseconds at) {

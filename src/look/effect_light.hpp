@@ -36,6 +36,7 @@ struct EffectPlayer::Light {
         std::size_t track;
         float area;
         bool is_half = false;  ///< only its first change is known
+        bool is_red = false;
     };
     /// From `from` to `to` the pose is the one of `at`.
     struct Hold {
@@ -47,6 +48,7 @@ struct EffectPlayer::Light {
     struct Taken {
         std::size_t part;
         Nanoseconds begin, end;
+        bool is_red = false;
     };
 
     class Plan;
@@ -73,6 +75,12 @@ struct EffectPlayer::Light {
     std::vector<Track> tracks;  ///< for each part, its light around it and its motion, on each ground
     std::vector<Hold> holds;    ///< in order
     std::vector<Taken> taken;   ///< within the last second, in order
+    // What frames have really shown.
+    std::vector<Track> shown;
+    std::vector<Taken> shown_flashes;  ///< within the last second
+    std::optional<Pose> last_shown;
+    std::optional<Pose> instead;  ///< at the moment of the frame, in place of what is due
+    Nanoseconds instead_at{Nanoseconds::min()};
 
     /// The moment whose pose is seen at `now`.
     Nanoseconds held_at(Nanoseconds now) const {
@@ -84,6 +92,9 @@ struct EffectPlayer::Light {
         is_followed = is_absent = false;
         holds.clear();
         taken.clear();
+        shown_flashes.clear();
+        last_shown.reset();
+        instead.reset();
     }
     /// For each part: itself, and the strips at its four sides over which it moves; then the light around all.
     static constexpr std::size_t places = 5;
@@ -109,6 +120,7 @@ struct EffectPlayer::Light {
     float strip_length(std::size_t number) const;
     Color seen(std::size_t part, Color ground, const Pose& pose) const;
     void begin(const Pose& seen);
+    bool is_refused(FlashLimit& limit, Nanoseconds now, const Pose& pose);
 };
 
 }  // namespace rapido

@@ -179,6 +179,7 @@ Pose EffectPlayer::with_residual(Pose pose, Nanoseconds now) const {
 }
 
 Pose EffectPlayer::pose(Nanoseconds now) const {
+    if (light_ != nullptr && light_->instead && light_->instead_at == now) return *light_->instead;
     return with_residual(composed(now, false), now);
 }
 

@@ -33,8 +33,8 @@ float area_in(const Rect& part, const Flash& flash) {
 
 /// Whether a field has room for a flash: there are less than three in each second that holds it, counted from the earliest on. What is
 /// seen at the same time is one flash, and only where it is large enough.
-bool FlashLimit::has_room_in(const Rect& degrees, const Flash& flash) const {
-    std::vector<Flash>& all = in_field_;
+bool FlashLimit::has_room_in(const std::vector<Taken>& others, const Rect& degrees, const Flash& flash,
+                             std::vector<Flash>& all) {
     all.clear();
     float together = 0;
     const auto take = [&](Flash part) {
@@ -44,7 +44,7 @@ bool FlashLimit::has_room_in(const Rect& degrees, const Flash& flash) const {
         all.push_back(part);
     };
     bool is_in = false;
-    for (const Taken& taken : taken_) {
+    for (const Taken& taken : others) {
         if (taken.flash.begin > flash.begin && !std::exchange(is_in, true)) take(flash);
         if (taken.flash.end + window > flash.begin - window && taken.flash.begin <= flash.end + window)
             take(taken.flash);
@@ -78,11 +78,11 @@ bool FlashLimit::has_room_in(const Rect& degrees, const Flash& flash) const {
     return true;
 }
 
-bool FlashLimit::has_room(const Flash& flash) const {
+bool FlashLimit::has_room(const std::vector<Taken>& all, const Flash& flash, std::vector<Flash>& in_field) {
     if (!(flash.area > 0)) return true;
     // Most of what flashes is small, and alone.
     float together = flash.area;
-    for (const Taken& other : taken_) {
+    for (const Taken& other : all) {
         const bool is_near = std::isinf(other.flash.area) || std::isinf(flash.area) ||
                              (other.flash.box.x < flash.box.right() + field.width &&
                               other.flash.box.right() > flash.box.x - field.width &&
@@ -93,7 +93,7 @@ bool FlashLimit::has_room(const Flash& flash) const {
         if (is_near && meets) together += other.flash.area;
     }
     if (!(together > least_area)) return true;
-    if (std::isinf(flash.area)) return has_room_in({}, flash);
+    if (std::isinf(flash.area)) return has_room_in(all, {}, flash, in_field);
     // The fields in which there is some of it, from one in which it begins to one in which it ends.
     const auto steps = [](float from, float length, float wide) {
         return std::array{from, from + length - wide, from + (length - wide) / 2, from + length - wide / 2,
@@ -101,21 +101,31 @@ bool FlashLimit::has_room(const Flash& flash) const {
     };
     for (const float x : steps(flash.box.x, flash.box.width, field.width))
         for (const float y : steps(flash.box.y, flash.box.height, field.height))
-            if (!has_room_in({x, y, field.width, field.height}, flash)) return false;
+            if (!has_room_in(all, {x, y, field.width, field.height}, flash, in_field)) return false;
     return true;
 }
 
-void FlashLimit::count(const Flash& flash, std::uint32_t owner) {
+void FlashLimit::insert(std::vector<Taken>& all, const Flash& flash, std::uint32_t owner) {
     // Others may still be asked for that have begun up to a second ago, and this one may be planned for later.
     constexpr Nanoseconds past = 4 * window;
-    std::erase_if(taken_, [&](const Taken& taken) {
+    std::erase_if(all, [&](const Taken& taken) {
         return taken.flash.begin + past < flash.begin && taken.flash.end + past < flash.begin;
     });
-    if (taken_.size() >= most_taken) taken_.erase(taken_.begin());
+    if (all.size() >= most_taken) all.erase(all.begin());
     const auto place =
-        std::upper_bound(taken_.begin(), taken_.end(), flash.begin,
+        std::upper_bound(all.begin(), all.end(), flash.begin,
                          [](Nanoseconds begin, const Taken& taken) { return begin < taken.flash.begin; });
-    taken_.insert(place, {flash, owner});
+    all.insert(place, {flash, owner});
+}
+
+void FlashLimit::count(const Flash& flash, std::uint32_t owner) {
+    insert(taken_, flash, owner);
+}
+
+bool FlashLimit::admit_shown(const Flash& flash) {
+    if (!has_room(shown_, flash, in_field_)) return false;
+    insert(shown_, flash, 0);
+    return true;
 }
 
 void FlashLimit::go_on(const Flash& flash, std::uint32_t owner) {
@@ -129,7 +139,7 @@ void FlashLimit::go_on(const Flash& flash, std::uint32_t owner) {
 }
 
 bool FlashLimit::admit(const Flash& flash, std::uint32_t owner) {
-    if (!has_room(flash)) return false;
+    if (!has_room(taken_, flash, in_field_)) return false;
     count(flash, owner);
     return true;
 }
@@ -145,7 +155,7 @@ void FlashLimit::cut(std::uint32_t owner, Nanoseconds at) {
 Nanoseconds FlashLimit::room_for(const Flash& flash) const {
     Flash later = flash;
     // It fits at once, or a second after one of those before it.
-    for (std::size_t i = 0; !has_room(later) && i < taken_.size(); ++i) {
+    for (std::size_t i = 0; !has_room(taken_, later, in_field_) && i < taken_.size(); ++i) {
         later.begin = std::max(flash.begin, taken_[i].flash.begin + window);
         later.end = later.begin + (flash.end - flash.begin);
     }

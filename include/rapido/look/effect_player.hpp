@@ -62,6 +62,10 @@ class EffectPlayer {
     /// Sets what the element draws at a moment at which it is seen, after all that happens then: in each frame. Runs that have begun while
     /// nothing was known of it are asked for now.
     void set_look(const FlashLook& look, Nanoseconds now);
+    /// Says that a frame is drawn at this moment, after all that happens then. A flash that comes about in what is drawn and could not be
+    /// foreseen, as where effects take over from each other again and again, is asked for now; where it is refused, `pose` is the one of the
+    /// frame before for this moment.
+    void watch(Nanoseconds now);
     /// Lets nothing be known of what the element draws until the next `set_look`: nothing flashes so long.
     void forget_look();
     /// Whether the flash limit holds the pose at this moment.

@@ -61,6 +61,9 @@ class FlashLimit {
     void go_on(const Flash& flash, std::uint32_t owner);
     /// Withdraws what an owner would have begun from a moment on; what it has begun before ends there.
     void cut(std::uint32_t owner, Nanoseconds at);
+    /// Takes on a flash that is just completed in what frames show, whether it was asked for before or not: those are counted by themselves.
+    /// False, and nothing is taken on, where it would be one too many.
+    bool admit_shown(const Flash& flash);
     /// Returns the earliest time from `flash.begin` on at which such a flash would be taken on.
     Nanoseconds room_for(const Flash& flash) const;
 
@@ -69,10 +72,13 @@ class FlashLimit {
         Flash flash;
         std::uint32_t owner;
     };
-    bool has_room(const Flash& flash) const;
-    bool has_room_in(const Rect& degrees, const Flash& flash) const;
+    static bool has_room(const std::vector<Taken>& all, const Flash& flash, std::vector<Flash>& in_field);
+    static bool has_room_in(const std::vector<Taken>& all, const Rect& degrees, const Flash& flash,
+                            std::vector<Flash>& in_field);
+    static void insert(std::vector<Taken>& all, const Flash& flash, std::uint32_t owner);
 
     std::vector<Taken> taken_;             ///< in the order of `begin`
+    std::vector<Taken> shown_;             ///< those of what frames have shown, in the same order
     mutable std::vector<Flash> in_field_;  ///< room that is used again
     std::uint32_t owners_ = 0;
 };
