@@ -201,7 +201,9 @@ class FlashCounter {
             double sum = 0;
             std::vector<Part> together;
             for (const Part& other : parts)
-                if (other.begin > behind && other.begin <= one.begin && one.begin <= other.end) {
+                // What ends in the frame in which another begins is hardly seen together with it.
+                if (other.begin > behind && other.begin <= one.begin &&
+                    one.begin < other.end + (margin_ > 0 ? 0 : 1)) {
                     sum += other.area;
                     together.push_back(other);
                 }

@@ -11,6 +11,7 @@
 #include "rapido/locale.hpp"
 #include "tool/check_contrast.hpp"
 #include "tool/check_look.hpp"
+#include "tool/check_messages.hpp"
 #include "tool/check_parts.hpp"
 #include "tool/check_words.hpp"
 #include "tool/progress.hpp"

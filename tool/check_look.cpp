@@ -6,70 +6,10 @@
 #include <set>
 
 #include "base/fields.hpp"
+#include "tool/check_seen.hpp"
 
 namespace rapido::tool {
 namespace {
-
-std::string pixels(float length) {
-    return plain_number(std::round(static_cast<double>(length) * 10) / 10);
-}
-
-/// An element as it is seen.
-struct Seen {
-    std::string path;
-    std::string kind;
-    std::string name;
-    Rect box;  ///< in design pixels
-    Rect ink;  ///< where there is something to see, about: less than the box of a line of text
-    bool is_text = false;
-    bool draws = true;  ///< false for what only arranges others
-    bool moves_in_world = false;
-};
-
-bool is_in_world(const std::string& kind) {
-    return kind == "tags" || kind == "popups";
-}
-
-const Panel* panel_of(const Element* element) {
-    return element != nullptr ? std::get_if<Panel>(element) : nullptr;
-}
-
-/// All that is seen now, with its box.
-std::vector<Seen> seen_of(const Hud& hud, const Places& places) {
-    std::vector<Seen> all;
-    std::vector<std::string> in_world;
-    for (const ElementRef ref : hud.elements()) {
-        const Shown shown = hud[ref];
-        if (is_in_world(std::string(shown.kind))) in_world.emplace_back(shown.id);
-        if (!shown.visible || shown.opacity <= 0 || shown.box.width <= 0 || shown.box.height <= 0) continue;
-        Seen seen{.path = std::string(shown.id),
-                  .kind = std::string(shown.kind),
-                  .name = Places::name(shown),
-                  .box = shown.drawn_box,
-                  .ink = shown.drawn_box};
-        if (shown.kind == "text") {
-            if (shown.text.empty()) continue;
-            seen.is_text = true;
-            // Letters reach over about this much of a line.
-            const float spare = seen.ink.height * 0.2F;
-            seen.ink.y += spare;
-            seen.ink.height -= 2 * spare;
-        }
-        const Panel* const panel = panel_of(places.element(shown.id));
-        if (panel != nullptr) seen.draws = panel->plate || !panel->image.empty();
-        if (shown.kind == "list" || (shown.kind == "notice" && shown.text.empty())) seen.draws = false;
-        seen.moves_in_world = std::any_of(in_world.begin(), in_world.end(), [&](const std::string& world) {
-            return is_around(world, seen.path);
-        });
-        all.push_back(std::move(seen));
-    }
-    return all;
-}
-
-Rect common(const Rect& a, const Rect& b) {
-    const float x = std::max(a.x, b.x), y = std::max(a.y, b.y);
-    return {x, y, std::min(a.right(), b.right()) - x, std::min(a.bottom(), b.bottom()) - y};
-}
 
 bool holds(const Rect& outer, const Rect& inner) {
     constexpr float hair = 1;
@@ -135,77 +75,6 @@ void find_overlaps(const std::vector<Seen>& all, const Places& places, const Cir
             findings.add("overlap " + places.first_of(a.path) + " " + places.first_of(b.path),
                          std::move(finding), static_cast<double>(both.width * both.height));
         }
-}
-
-/// How far a box reaches beyond another one, and beyond which of its edges.
-std::pair<float, std::string> beyond(const Rect& box, const Rect& room) {
-    const std::array<std::pair<float, const char*>, 4> edges{{{room.x - box.x, "left"},
-                                                              {room.y - box.y, "upper"},
-                                                              {box.right() - room.right(), "right"},
-                                                              {box.bottom() - room.bottom(), "lower"}}};
-    const auto most = std::max_element(edges.begin(), edges.end(),
-                                       [](const auto& a, const auto& b) { return a.first < b.first; });
-    return {most->first, most->second};
-}
-
-/// The screen in design pixels, and what of it is safe.
-struct Screen {
-    Rect whole, safe;
-};
-Screen screen_of(const Checked& checked, const Circumstances& seen) {
-    const auto part = static_cast<float>(checked.safe_area);
-    const Fitted fitted = fit_screen({.design = checked.definition.design,
-                                      .fit = checked.definition.fit,
-                                      .whole_scale = checked.definition.whole_scale,
-                                      .ui_scale = static_cast<float>(seen.scale)},
-                                     {.size = seen.window});
-    const float down_scale = fitted.scale * fitted.stretch;
-    const Rect whole{-fitted.origin.x / fitted.scale, -fitted.origin.y / down_scale,
-                     seen.window.width / fitted.scale, seen.window.height / down_scale};
-    const float across = whole.width * part, down = whole.height * part;
-    return {whole, {whole.x + across, whole.y + down, whole.width - 2 * across, whole.height - 2 * down}};
-}
-
-/// A picture behind everything may be larger than the screen.
-bool fills_screen(const Rect& box, const Rect& screen) {
-    const Rect both = common(box, screen);
-    return both.width >= screen.width * 0.9F && both.height >= screen.height * 0.9F;
-}
-
-void find_beyond(const Seen& one, const Screen& screen, const Places& places, const Circumstances& seen,
-                 const std::string& effect, Findings& findings) {
-    if (!one.draws || one.moves_in_world || fills_screen(one.box, screen.whole)) return;
-    const bool is_safe_only = beyond(one.box, screen.whole).first <= 0.5F;
-    if (is_safe_only && !effect.empty()) return;  // it may, for a moment
-    const auto [length, edge] = beyond(one.box, is_safe_only ? screen.safe : screen.whole);
-    if (length <= 0.5F) return;
-    Finding finding{{places.of(one.path, effect.empty() ? "place" : "effects"),
-                     one.name + (effect.empty() ? " leaves " : " leaves, by effect '" + effect + "', ") +
-                         (is_safe_only ? "the safe area" : "the screen") + ": " + pixels(length) +
-                         " px beyond the " + edge + " edge",
-                     effect.empty() ? "" : "give the effect less way, or the element more room",
-                     ProblemCode::off_screen, Severity::warning},
-                    one.path,
-                    seen};
-    finding.measured = length;
-    findings.add("off_screen " + places.first_of(one.path) + " " + effect, std::move(finding),
-                 static_cast<double>(length));
-}
-
-void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circumstances& seen,
-               const std::string& shows, Findings& findings) {
-    const Explanation explained = hud.explain(ref);
-    if (explained.lacks.empty()) return;
-    const Shown shown = hud[ref];
-    const std::string path(shown.id);
-    Finding finding{
-        {places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
-         "give it more room, a shorter text or 'compact' numbers", ProblemCode::no_room, Severity::warning},
-        path,
-        seen};
-    // Of each language once.
-    findings.add("no_room " + places.first_of(path) + " " + seen.locale, std::move(finding),
-                 static_cast<double>(shows.size()));
 }
 
 /// The size of the largest characters that are drawn of an element, in device pixels per em.
@@ -279,10 +148,6 @@ void find_crowded_labels(const Hud& hud, const Places& places, const Circumstanc
         findings.add("labels " + places.first_of(path), std::move(finding),
                      static_cast<double>(worst.width * worst.height));
     }
-}
-
-std::string quoted(std::string_view text) {
-    return "\"" + std::string(text) + "\"";
 }
 
 /// The effects that an element may start of itself.
@@ -457,123 +322,6 @@ void look_at_effects(Stage& stage, const Checked& checked, const Places& places,
             hud.update(1.1);
         }
     }
-}
-
-namespace {
-
-/// A message of a notice that is said now. False where it cannot be.
-bool say(Hud& hud, ElementRef notice, const Message& message) {
-    if (!hud.notify(notice, message.id)) return false;
-    hud.update(1.0);  // it has appeared by then
-    return true;
-}
-
-void dismiss(Hud& hud, ElementRef notice, const Message& message) {
-    hud.dismiss(notice, message.id);
-    hud.snap();
-    hud.update(0.0);
-}
-
-/// Calls `use` with each notice of a HUD, and each of its messages.
-template <class Use>
-void for_each_message(const Hud& hud, const Places& places, Use use) {
-    for (const ElementRef ref : hud.elements()) {
-        const Element* const element = places.element(hud[ref].id);
-        const Notice* const notice = element != nullptr ? std::get_if<Notice>(element) : nullptr;
-        if (notice == nullptr) continue;
-        for (const Message& message : notice->messages)
-            use(ref, message);
-    }
-}
-
-std::string key_of(const Hud& hud, ElementRef notice, const Message& message) {
-    return std::string(hud[notice].id) + " " + message.id;
-}
-
-/// What a notice says, on itself or on the plates of a log.
-std::vector<ElementRef> plates_of(const Hud& hud, ElementRef notice) {
-    std::vector<ElementRef> plates;
-    for (const ElementRef plate : hud.elements())
-        if (hud[plate].visible && !hud[plate].text.empty() && is_around(hud[notice].id, hud[plate].id))
-            plates.push_back(plate);
-    return plates;
-}
-
-}  // namespace
-
-HudDefinition with_named_messages(const HudDefinition& definition) {
-    HudDefinition named = definition;
-    for (Element& element : named.elements)
-        if (Notice* const notice = std::get_if<Notice>(&element))
-            for (std::size_t i = 0; i < notice->messages.size(); ++i)
-                // A name that no file gives.
-                if (notice->messages[i].id.empty()) notice->messages[i].id = "\x01" + std::to_string(i);
-    return named;
-}
-
-std::vector<GameState> widest_messages(const Checked& checked, const Language* language, MessageStates& where,
-                                       std::size_t first) {
-    const GameStates& game = checked.game;
-    std::vector<GameState> states{game.usual()};
-    std::map<std::string, std::pair<std::size_t, std::size_t>>
-        of_source;  // the first of its states, and behind the last
-    for (std::size_t source = 0; source < game.sources().size(); ++source) {
-        const std::size_t begin = states.size();
-        for (const KeptValue& value : game.candidates(source))
-            states.push_back(game.with(game.usual(), source, value));
-        of_source[game.sources()[source].name] = {begin, states.size()};
-    }
-    Stage stage(checked, states, language);
-    Hud& hud = stage.hud();
-    const Places places(checked.definition, hud);
-    std::vector<Glyph> glyphs;
-    std::vector<GameState> widest;
-    for_each_message(hud, places, [&](ElementRef ref, const Message& message) {
-        const auto known = of_source.find(message.value.name());
-        if (known == of_source.end()) return;
-        float most = 0;
-        std::size_t best = 0;
-        for (std::size_t state = known->second.first; state < known->second.second; ++state) {
-            stage.show(state);
-            if (!say(hud, ref, message)) return;
-            for (const ElementRef plate : plates_of(hud, ref)) {
-                const float width = checked.fonts.shape(checked.fonts.find("sans-serif", 400).value_or(0), 16,
-                                                        hud[plate].text, glyphs);
-                if (width <= most) continue;
-                most = width;
-                best = state;
-            }
-            dismiss(hud, ref, message);
-        }
-        if (best == 0) return;
-        where[key_of(hud, ref, message)] = first + widest.size();
-        widest.push_back(states[best]);
-    });
-    return widest;
-}
-
-void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& given,
-                      const MessageStates& where, const std::function<void()>& while_seen,
-                      Findings& findings) {
-    Hud& hud = stage.hud();
-    for_each_message(hud, places, [&](ElementRef ref, const Message& message) {
-        const auto known = where.find(key_of(hud, ref, message));
-        Circumstances seen = given;
-        if (known != where.end()) {
-            stage.show(known->second);
-            seen.when = stage.when(known->second);
-        }
-        if (!say(hud, ref, message)) return;
-        for (const ElementRef plate : plates_of(hud, ref))
-            find_lack(hud, plate, places, seen, quoted(hud[plate].text), findings);
-        const Screen screen = screen_of(checked, seen);
-        for (const Seen& one : seen_of(hud, places))
-            if (is_around(hud[ref].id, one.path)) find_beyond(one, screen, places, seen, "", findings);
-        while_seen();
-        dismiss(hud, ref, message);
-        if (known == where.end()) return;
-        stage.show(0);
-    });
 }
 
 }  // namespace rapido::tool

@@ -2,8 +2,6 @@
 #pragma once
 
 #include <array>
-#include <functional>
-#include <map>
 #include <optional>
 
 #include "tool/check_stage.hpp"
@@ -26,17 +24,5 @@ void look_at_effects(Stage& stage, const Checked& checked, const Places& places,
                      Findings& findings);
 /// What the flash limit holds at this moment: what flashes too often for what it covers (WCAG 2.3.1). The time may be empty.
 void find_held_flashes(const Hud& hud, const Places& places, const std::string& time, Findings& findings);
-
-/// The same HUD, in which each message has an id, so that a check can let it be said.
-HudDefinition with_named_messages(const HudDefinition& definition);
-/// In which state a message is as wide as the range of its source lets it be.
-using MessageStates = std::map<std::string, std::size_t>;
-/// These states, which will stand behind `first` others, and in `where` which message each is for.
-std::vector<GameState> widest_messages(const Checked& checked, const Language* language, MessageStates& where,
-                                       std::size_t first);
-/// Lets each notice say each of its messages; calls back while each of them is seen.
-void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& given,
-                      const MessageStates& where, const std::function<void()>& while_seen,
-                      Findings& findings);
 
 }  // namespace rapido::tool
