@@ -71,6 +71,22 @@ TEST(HudFile, of_a_legal_size_takes_no_more_than_twenty_times_a_plain_one) {
     }
 }
 
+TEST(HudFile, counts_what_styles_make_wherever_it_is_made_from) {
+    // A third of a megabyte that would be eight million messages.
+    std::string text = "[style.s]\nmessages = [\n";
+    for (int i = 0; i < 2000; ++i)
+        text += "{ id = \"m" + std::to_string(i) + "\", text = \"a message\" },\n";
+    text += "]\n";
+    for (int i = 0; i < 3900; ++i)
+        text += "[[element]]\nkind = \"notice\"\nid = \"n" + std::to_string(i) + "\"\nstyle = \"s\"\n";
+    const auto read = read_hud(text, "hud.toml");
+    ASSERT_FALSE(read);
+    EXPECT_EQ(read.problems().size(), 1U);
+    EXPECT_EQ(read.problems().front().code, ProblemCode::too_large);
+    EXPECT_NE(to_string(read.problems().front()).find("let fewer elements use long styles"),
+              std::string::npos);
+}
+
 TEST(Images, count_one_file_once_and_all_of_them_together) {
     const TemporaryFolder folder;
     Fonts fonts;

@@ -114,6 +114,20 @@ TEST(Plot, draws_steps_as_steps_and_what_moves_as_it_moves) {
     EXPECT_TRUE(is_shown(turned, x(1.125), y(12.5))) << "also up to where its target changes";
 }
 
+TEST(Play, refuses_more_frames_than_anybody_waits_for) {
+    const TemporaryFolder folder;
+    const std::string play = "play " + folder.write("hud.toml", two_bars + "") + " --trace " +
+                             folder.write("trace.csv", "time,water,name\n0,10,1\n1e9,50,2\n");
+    const Ran endless = run_tool(play + " --rate 60 --table");
+    EXPECT_EQ(endless.exit, 1);
+    EXPECT_NE(endless.out.find(
+                  "that is more than 5000000 frames; end it earlier with --to, or give a lower --rate"),
+              std::string::npos)
+        << endless.out;
+    EXPECT_EQ(run_tool(play + " --table").exit, 0) << "a frame for each row";
+    EXPECT_EQ(run_tool(play + " --rate 60 --to 10 --table").exit, 0);
+}
+
 TEST(Plot, shows_several_elements_and_their_effects) {
     const TemporaryFolder folder;
     const std::string hud = folder.write("hud.toml", two_bars + "");
