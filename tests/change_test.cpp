@@ -1,5 +1,8 @@
 // Running elements change: by a new description, by what the game sets, by names that come late.
+#include <functional>
+
 #include "rapido/file.hpp"
+#include "rapido/images.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
@@ -446,6 +449,61 @@ TEST(Timers, of_a_hud_are_saved_and_restored_with_a_game) {
     EXPECT_TRUE(watch.ended());
     EXPECT_EQ(watch.event_count(), 0U);
     EXPECT_FALSE(watch.advance(1s));
+}
+
+TEST(Change, lets_what_is_said_and_how_full_things_are_be_read_until_the_next_frame) {
+    BoxMeasurer measurer;
+    Images images;
+    ASSERT_TRUE(images.add("drop", 1, 1, std::vector<Color>(1)));
+    double water = 12.5;
+    Hud hud{HudDefinition{}, {}, &measurer, &images};
+    const auto text = hud.add(Text{.id = "text", .value = watch(water), .format = "{:.1f} L"});
+    const auto news = hud.add(Notice{.id = "news", .enter = "", .leave = ""});
+    const std::vector<ElementRef> full{
+        hud.add(Bar{.id = "bar", .value = watch(water), .max = 20}),
+        hud.add(Ring{.id = "ring", .value = watch(water), .max = 20}),
+        hud.add(Level{.id = "level", .value = watch(water), .max = 20}),
+        hud.add(Dial{.id = "dial", .value = watch(water), .max = 20}),
+        hud.add(Scale{.id = "scale", .value = watch(water), .max = 20}),
+        hud.add(Pips{.id = "pips", .value = watch(water), .max = 20}),
+        hud.add(Image{.id = "image", .image = "drop", .value = watch(water), .max = 20, .cover = Cover{}}),
+    };
+    hud.notify(news, {.text = "Tank full", .time = 60s});
+    for (int i = 0; i < 3; ++i)
+        update(hud, 16ms);
+    Language german{.tag = "de"};
+    const std::vector<std::pair<const char*, std::function<void()>>> calls{
+        {"set_format", [&] { hud.set_format(text, "{:.0f} gal"); }},
+        {"set_text_scale", [&] { hud.set_text_scale(1.5F); }},
+        {"set_language", [&] { hud.set_language(german); }},
+        {"set_color", [&] { hud.set_color(text, rgb(0xff0000)); }},
+        {"change",
+         [&] {
+             hud.change<Text>(text, [](Text& given) { given.size = 30; });
+             hud.change<Notice>(news, [](Notice& given) { given.size = 30; });
+             hud.change<Bar>(full[0], [](Bar& given) { given.color = rgb(0x00ff00); });
+         }},
+        {"set_scale", [&] { hud.set_scale(2); }},
+        {"resize",
+         [&] {
+             hud.resize({.size = {640, 360}});
+         }},
+    };
+    for (const auto& [name, call] : calls) {
+        call();
+        EXPECT_EQ(hud.text(text), "12.5 L") << name;
+        EXPECT_EQ(hud.text(news), "Tank full") << name;
+        EXPECT_EQ(hud[text].text, "12.5 L") << name;
+        for (const ElementRef ref : full)
+            EXPECT_DOUBLE_EQ(*hud.fill(ref), 0.625) << name << " " << hud[ref].id;
+    }
+    water = 5;
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(text), "5 gal");
+    EXPECT_EQ(hud.text(news), "Tank full");
+    for (const ElementRef ref : full)
+        EXPECT_DOUBLE_EQ(*hud.fill(ref), 0.25) << hud[ref].id;
+    EXPECT_EQ(hud.problems(), Problems{});
 }
 
 }  // namespace

@@ -183,6 +183,7 @@ bool NoticeBody::select(std::size_t message, int count) {
 
 void NoticeBody::take_over(Body& other) {
     auto& before = static_cast<NoticeBody&>(other);
+    text_ = before.text_;  // until something else is shown
     if (before.is_plate_)
         say_for(before);
     else if (!messages_->take_over(*before.messages_))

@@ -11,6 +11,10 @@ class PointerBody : public FillBody {
     PointerBody(Color color, double min, bool wraps, const ScaleMarks& marks, BodyContext& context)
         : FillBody(color, color), min_(min), wraps_(wraps), marks_(marks, context) {}
 
+    void take_over(Body& other) override {
+        FillBody::take_over(other);
+        points_ = static_cast<const PointerBody&>(other).points_;
+    }
     void set_language(const Language* language, BodyContext& context) override {
         marks_.set_language(language, context);
         stale_ = true;

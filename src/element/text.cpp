@@ -130,6 +130,7 @@ class TextBody final : public Body {
           uses_hud_font_(text.font.value().empty()),
           value_type_(value_type) {}
 
+    void take_over(Body& other) override { keep_said(other.text()); }
     void show_further(std::span<const Value> values) override {
         const std::size_t named = patterns_.names.size();
         named_.assign(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(named));
@@ -143,6 +144,7 @@ class TextBody final : public Body {
         values.named = named_;
         max_ = values.max;
         const bool differs = shown().update(values);
+        said_.reset();
         return std::exchange(other_form_, false) || differs ? Change::text : Change::none;
     }
 
@@ -222,7 +224,7 @@ class TextBody final : public Body {
         forms_.own->write_into(number);
     }
     std::string fault_of_room() const override { return block_.fault_of_room(); }
-    std::string_view text() const override { return shown().text(); }
+    std::string_view text() const override { return said_ != nullptr ? *said_ : shown().text(); }
     Color color() const override { return color_; }
     std::uint32_t times_made() const override {
         std::uint32_t count = forms_.own->times_made();
@@ -254,7 +256,10 @@ class TextBody final : public Body {
     }
 
  private:
+    /// What is said goes on being said until something else is shown.
+    void keep_said(std::string_view text) { said_ = std::make_unique<const std::string>(text); }
     void take(Forms forms) {
+        keep_said(text());
         is_reserved_ = false;
         other_form_ = true;
         forms_.own->write_into(nullptr);
@@ -340,7 +345,8 @@ class TextBody final : public Body {
     bool italic_;
     bool uses_hud_font_;
     std::optional<Value::Type> value_type_;
-    NumberText* number_ = nullptr;  ///< what its own form writes into
+    NumberText* number_ = nullptr;             ///< what its own form writes into
+    std::unique_ptr<const std::string> said_;  ///< between a change and the next `show`, else null
     Value max_;
     std::vector<Value> named_;
     std::vector<double> chosen_;  ///< the numbers of its pictures
