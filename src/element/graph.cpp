@@ -1,6 +1,7 @@
 #include "rapido/element/graph.hpp"
 
 #include <algorithm>
+#include <memory>
 #include <utility>
 
 #include "element/fields.hpp"
@@ -45,19 +46,114 @@ double rounded_up(double number) {
     return 10 * power;
 }
 
+/// What a value was in the last pieces of time.
+class Record {
+ public:
+    /// What there was in one piece of time.
+    struct Piece {
+        float low = 0, high = 0;  ///< above the lower edge
+        bool any = false;
+    };
+
+    Record(Nanoseconds piece, std::size_t count, double min)
+        : piece_(piece), min_(min), pieces_(count), newest_(count - 1) {}
+
+    std::size_t size() const { return pieces_.size(); }
+    Nanoseconds length() const { return piece_; }
+    /// By age, the oldest first.
+    const Piece& piece(std::size_t index) const { return pieces_[(newest_ + 1 + index) % pieces_.size()]; }
+
+    void begin(Nanoseconds now) { open_ = now / piece_; }
+    /// Up to now one value has lasted, and another one is there from now on. True if a piece is full.
+    bool advance(Nanoseconds now, double held, double value) {
+        const std::int64_t full = now / piece_ - open_;
+        // A piece that a moment falls on the end of is full.
+        for (std::int64_t k = 0; k < std::min(full, count() + 1); ++k) {
+            take(held);
+            close();
+        }
+        open_ += full;
+        take(held);
+        take(value);
+        return full > 0;
+    }
+
+    bool has_pieces_of(const Record& other) const {
+        return piece_ == other.piece_ && pieces_.size() == other.pieces_.size();
+    }
+    /// The beginning of the oldest piece that it may have.
+    Nanoseconds oldest() const { return piece_ * (open_ - count()); }
+    /// The same above another lower edge.
+    void move_edge(double min) {
+        for (Piece& each : pieces_)
+            each = above(each, min);
+        running_ = above(running_, min);
+        min_ = min;
+    }
+    /// Each piece has what it saw of those of another record, which end before a moment.
+    void take_from(const Record& other, Nanoseconds until) {
+        open_ = other.open_ * other.piece_ / piece_;
+        const auto take_old = [&](const Piece& old, std::int64_t number) {
+            if (!old.any) return;
+            const std::int64_t first = other.piece_ * number / piece_;
+            const std::int64_t last = (other.piece_ * (number + 1) - Nanoseconds{1}) / piece_;
+            for (std::int64_t at = std::max(first, open_ - count()); at <= std::min(last, open_); ++at) {
+                if (piece_ * at >= until) break;
+                join(at == open_ ? running_
+                                 : pieces_[(newest_ + 1 + static_cast<std::size_t>(count() - (open_ - at))) %
+                                           pieces_.size()],
+                     other.above(old, min_));
+            }
+        };
+        // Pieces of time are counted back from the one that is open.
+        for (std::size_t i = 0; i < other.size(); ++i)
+            take_old(other.piece(i), other.open_ - other.count() + static_cast<std::int64_t>(i));
+        take_old(other.running_, other.open_);
+    }
+
+ private:
+    std::int64_t count() const { return static_cast<std::int64_t>(pieces_.size()); }
+    Piece above(Piece piece, double min) const {
+        const auto way = static_cast<float>(min_ - min);
+        return {piece.low + way, piece.high + way, piece.any};
+    }
+    void take(double value) {
+        if (!std::isfinite(value)) return;
+        constexpr double most = std::numeric_limits<float>::max();
+        const auto high = static_cast<float>(std::clamp(value - min_, -most, most));
+        join(running_, {high, high, true});
+    }
+    static void join(Piece& into, const Piece& other) {
+        into.low = into.any ? std::min(into.low, other.low) : other.low;
+        into.high = into.any ? std::max(into.high, other.high) : other.high;
+        into.any = true;
+    }
+    void close() {
+        newest_ = (newest_ + 1) % pieces_.size();
+        pieces_[newest_] = std::exchange(running_, {});
+    }
+
+    Nanoseconds piece_;
+    double min_;
+    std::vector<Piece> pieces_;  ///< a ring
+    std::size_t newest_;
+    Piece running_;          ///< the one that is not full yet
+    std::int64_t open_ = 0;  ///< its number since the clock began
+};
+
 class GraphBody final : public Body {
  public:
     GraphBody(const Graph& graph, BodyContext& context)
         : min_(graph.min),
           has_max_(graph.max),
-          piece_(std::max(Nanoseconds{1}, to_nanoseconds(graph.span) / std::max(graph.samples, 2))),
           type_(graph.type),
           thickness_(graph.thickness),
           ticks_(graph.ticks),
           numbers_(graph.tick_format, "tick_format", graph.size, context),
           color_(graph.color),
           background_(graph.background),
-          pieces_(static_cast<std::size_t>(std::clamp(graph.samples, 2, 1000))) {}
+          record_(std::max(Nanoseconds{1}, to_nanoseconds(graph.span) / std::max(graph.samples, 2)),
+                  static_cast<std::size_t>(std::clamp(graph.samples, 2, 1000)), graph.min) {}
 
     static void check(BodyContext& context) {
         const std::string message = "a graph needs a number, and this source is a text";
@@ -82,56 +178,42 @@ class GraphBody final : public Body {
         return std::exchange(stale_, false) ? Change::size : look_if(differs);
     }
 
-    /// What there was stays: of other pieces of time each has what it saw of the old ones.
+    /// What there was stays, in other pieces of time. Finer ones go on beside them, so that a span that is changed and changed back is
+    /// what it was.
     void take_over(Body& other) override {
         auto& before = static_cast<GraphBody&>(other);
         value_ = before.value_;
         held_ = before.held_;
         begun_ = before.begun_;
         if (!begun_) return;
-        const auto as_here = [&](Piece piece) {
-            piece.low += static_cast<float>(before.min_ - min_);
-            piece.high += static_cast<float>(before.min_ - min_);
-            return piece;
+        const Record& finest = before.finer_ != nullptr ? *before.finer_ : before.record_;
+        const auto keep = [&](const Record& same) {
+            record_ = same;
+            record_.move_edge(min_);
         };
-        open_ = before.open_ * before.piece_ / piece_;
-        // Pieces of time are counted back from the one that is open.
-        const auto count = static_cast<std::int64_t>(pieces_.size());
-        const auto count_before = static_cast<std::int64_t>(before.pieces_.size());
-        const auto take_old = [&](const Piece& old, std::int64_t number) {
-            if (!old.any) return;
-            const std::int64_t first = before.piece_ * number / piece_;
-            const std::int64_t last = (before.piece_ * (number + 1) - Nanoseconds{1}) / piece_;
-            for (std::int64_t at = std::max(first, open_ - count); at <= std::min(last, open_); ++at)
-                join(at == open_ ? running_ : pieces_[static_cast<std::size_t>(count - (open_ - at))],
-                     as_here(old));
-        };
-        newest_ = pieces_.size() - 1;
-        for (std::int64_t age = count_before; age > 0; --age)
-            take_old(before.piece(static_cast<std::size_t>(count_before - age)), before.open_ - age);
-        if (before.running_.any) join(running_, as_here(before.running_));
+        if (record_.has_pieces_of(before.record_)) {
+            keep(before.record_);
+        } else if (record_.has_pieces_of(finest)) {
+            keep(finest);
+        } else {
+            record_.take_from(before.record_, finest.oldest());
+            record_.take_from(finest, Nanoseconds::max());
+        }
+        if (finest.length() < record_.length()) finer_ = std::make_unique<Record>(finest);
         if (!has_max_) find_top();
     }
     bool lives_in_time() const override { return true; }
     Change advance(const Moment& at) override {
-        const std::int64_t now = at.now / piece_;
         if (!begun_) {
             begun_ = true;
-            open_ = now;
+            record_.begin(at.now);
             held_ = value_;
         }
-        // Up to now what was shown before has lasted; a piece that a moment falls on the end of is full.
-        const std::int64_t full = now - open_;
-        for (std::int64_t k = 0; k < std::min(full, static_cast<std::int64_t>(pieces_.size()) + 1); ++k) {
-            take(held_);
-            close();
-        }
-        open_ = now;
-        take(held_);
+        const bool is_full = record_.advance(at.now, held_, value_);
+        if (finer_ != nullptr) finer_->advance(at.now, held_, value_);
         held_ = value_;
-        take(held_);
-        if (full > 0 && !has_max_) find_top();
-        return look_if(full > 0 && at.shown);
+        if (is_full && !has_max_) find_top();
+        return look_if(is_full && at.shown);
     }
 
     Size measure(TextMeasurer* measurer, Size) override {
@@ -147,14 +229,14 @@ class GraphBody final : public Body {
         into.add_rect(box, 2 * at.scale, background_);
         if (!(top_ > min_)) return;
         draw_ticks(box, at.scale, into);
-        const auto count = static_cast<float>(pieces_.size());
-        for (std::size_t from = 0; from < pieces_.size();) {
+        const auto count = static_cast<float>(record_.size());
+        for (std::size_t from = 0; from < record_.size();) {
             if (!piece(from).any) {
                 ++from;
                 continue;
             }
             std::size_t to = from;
-            while (to < pieces_.size() && piece(to).any)
+            while (to < record_.size() && piece(to).any)
                 ++to;
             draw_run(box, from, to, box.width / count, at, into);
             from = to;
@@ -164,35 +246,11 @@ class GraphBody final : public Body {
     Color color() const override { return color_; }
 
  private:
-    /// What there was in one piece of time.
-    struct Piece {
-        float low = 0, high = 0;  ///< above the lower edge
-        bool any = false;
-    };
-
-    /// By age, the oldest first.
-    const Piece& piece(std::size_t index) const { return pieces_[(newest_ + 1 + index) % pieces_.size()]; }
-    void take(double value) {
-        if (!std::isfinite(value)) return;
-        constexpr double most = std::numeric_limits<float>::max();
-        const auto above = static_cast<float>(std::clamp(value - min_, -most, most));
-        running_.low = running_.any ? std::min(running_.low, above) : above;
-        running_.high = running_.any ? std::max(running_.high, above) : above;
-        running_.any = true;
-    }
-    static void join(Piece& into, const Piece& other) {
-        into.low = into.any ? std::min(into.low, other.low) : other.low;
-        into.high = into.any ? std::max(into.high, other.high) : other.high;
-        into.any = true;
-    }
-    void close() {
-        newest_ = (newest_ + 1) % pieces_.size();
-        pieces_[newest_] = std::exchange(running_, {});
-    }
+    const Record::Piece& piece(std::size_t index) const { return record_.piece(index); }
     void find_top() {
         double most = 0;
-        for (const Piece& each : pieces_)
-            if (each.any) most = std::max(most, static_cast<double>(each.high));
+        for (std::size_t i = 0; i < record_.size(); ++i)
+            if (piece(i).any) most = std::max(most, static_cast<double>(piece(i).high));
         for (const Tick& tick : ticks_)
             most = std::max(most, tick.at - min_);
         top_ = min_ + rounded_up(most);
@@ -269,17 +327,14 @@ class GraphBody final : public Body {
     double min_;
     bool has_max_;
     double top_ = 1;
-    Nanoseconds piece_;
     GraphType type_;
     float thickness_;
     std::vector<Tick> ticks_;
     Numbers numbers_;
     Color color_;
     Color background_;
-    std::vector<Piece> pieces_;  ///< a ring
-    std::size_t newest_ = 0;
-    Piece running_;                                            ///< the one that is not full yet
-    std::int64_t open_ = 0;                                    ///< its number since the clock began
+    Record record_;
+    std::unique_ptr<Record> finer_;                            ///< after a change to a longer span, else null
     double value_ = std::numeric_limits<double>::quiet_NaN();  ///< shown from now on
     double held_ = std::numeric_limits<double>::quiet_NaN();   ///< shown until now
     bool begun_ = false;
