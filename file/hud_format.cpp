@@ -312,7 +312,7 @@ Order order_of(const Section& section) {
     if (first == "component" && !is_list)
         return {{"parameters", "style"}, describe(Panel{}).table, {"element"}};
     if (first == "style") return {{}, describe(Text{}).table, {}};
-    if (first == "source" && name != "source") return {{}, &source_table, {}};
+    if (first == "source" && name != "source") return {{}, &source_table, {"fields"}};
     if (!is_list || first != name) return {};
     for (const Table* const table :
          {&timer_table, &meter_table, &effect_table, &group_table, &locale_table, &accepted_table})
