@@ -1,6 +1,8 @@
 // What a tester sees: watches, and what a frame took.
 #include "rapido/debug.hpp"
 
+#include <set>
+
 #include "pixels.hpp"
 
 namespace rapido::test {
@@ -200,6 +202,37 @@ TEST(Cost, is_told_by_the_game_and_shown_by_the_hud_itself) {
     hud.set_cost({.update = 2ms, .draw = 1ms});
     update(hud, 16ms);
     EXPECT_EQ(hud.text(text), "00.002 00.001");
+}
+
+TEST(Overlay, is_written_in_a_font_that_can_be_read_whatever_that_of_the_hud_is) {
+    // A measurer that tells families apart.
+    class Families final : public TextMeasurer {
+     public:
+        std::optional<FontId> find(std::string_view family, int, bool) override {
+            return family == "Tiny Pixels" ? 1 : 2;
+        }
+        FontMetrics metrics(FontId) override { return {0.75F, 0.25F}; }
+        float shape(FontId, float size, std::string_view text, std::vector<Glyph>& glyphs) override {
+            glyphs.assign(text.size(), {});
+            return size * static_cast<float>(text.size());
+        }
+    } families;
+    Hud hud{HudDefinition{.font = "Tiny Pixels"}, {}, &families};
+    hud.resize({.size = {800, 600}});
+    hud.add(Text{.id = "score", .value = 7, .place = {.anchor = Anchor::top_left}});
+    update(hud, 16ms);
+    const auto fonts_of = [](const DrawList& list) {
+        std::set<FontId> fonts;
+        for (const DrawGroup& group : list.groups())
+            for (const DrawCommand& command : group.commands())
+                if (command.kind == DrawCommand::Kind::text) fonts.insert(command.font);
+        return fonts;
+    };
+    DrawList own, overlay;
+    hud.draw(own);
+    hud.draw_overlay(overlay, Point{2, 2});
+    EXPECT_EQ(fonts_of(own), std::set<FontId>{1});
+    EXPECT_EQ(fonts_of(overlay), std::set<FontId>{2});
 }
 
 TEST(Overlay, finds_nothing_where_an_element_has_no_area) {
