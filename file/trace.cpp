@@ -4,6 +4,7 @@
 #include <map>
 
 #include "file/trace_builder.hpp"
+#include "hud/entry_fields.hpp"
 
 namespace rapido {
 
@@ -68,19 +69,8 @@ class TraceEntries final : public detail::EntryReader {
         for (std::size_t entry = 0; entry < into.size(); ++entry)
             into[entry] = value(columns_[field], entry).number();
     }
-    /// The fields `x`, `y` and perhaps `z`.
     bool read_positions(std::span<WorldPoint> into) const override {
-        const auto column = [this](std::string_view name) -> const std::vector<std::size_t>* {
-            for (std::size_t i = 0; i < fields_.size(); ++i)
-                if (fields_[i].name == name) return &columns_[i];
-            return nullptr;
-        };
-        const auto *x = column("x"), *y = column("y"), *z = column("z");
-        if (x == nullptr || y == nullptr) return false;
-        for (std::size_t entry = 0; entry < into.size(); ++entry)
-            into[entry] = {value(*x, entry).number(), value(*y, entry).number(),
-                           z != nullptr ? value(*z, entry).number() : 0};
-        return true;
+        return read_fields_as_positions(*this, into);
     }
 
  private:

@@ -299,7 +299,7 @@ TEST(Group, is_shown_hidden_and_dimmed_as_a_whole) {
               "error: 'group' of text 'c': no group 'fligt'; did you mean 'flight'?");
 }
 
-TEST(Text, reserves_the_width_of_its_widest_value_so_that_no_neighbour_moves) {
+TEST(Text, reserves_the_width_of_its_widest_value_so_that_no_neighbor_moves) {
     struct Case {
         Limits range;
         const char* format;

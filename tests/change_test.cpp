@@ -405,52 +405,6 @@ TEST(Text, shows_any_number_of_sources_by_name) {
               "h.toml:5:17: error: 'values.hp' of text 't': unknown source 'plane.hull'");
 }
 
-TEST(Timers, of_a_hud_are_saved_and_restored_with_a_game) {
-    bool evacuating = true, held = false;
-    HudDefinition definition;
-    definition.timers = {{.id = "evacuation",
-                          .duration = 45s,
-                          .start = watch(evacuating),
-                          .pause = watch(held),
-                          .marks = {{30s}, {10s}}},
-                         {.id = "flight", .kind = TimerKind::stopwatch}};
-    definition.elements = {Text{.id = "left", .value = "evacuation.left", .format = "{:.1%S}"},
-                           Text{.id = "passed", .value = "flight.elapsed", .format = "{:.1%S}"}};
-    Hud hud(definition);
-    update(hud, 1s);
-    update(hud, 20s);
-    hud.timer("flight")->set_speed(2);
-    const std::vector<TimerState> saved = hud.save_timers();
-    ASSERT_EQ(saved.size(), 2U);
-    Hud loaded(definition);
-    EXPECT_TRUE(loaded.restore_timers(saved));
-    std::vector<std::string> told[2];
-    for (int i = 0; i < 40; ++i) {
-        int which = 0;
-        for (Hud* each : {&hud, &loaded}) {
-            update(*each, 500ms);
-            for (const Event& event : each->events())
-                told[which].push_back(event.id + " " + std::string(to_string(event.kind)) + " " +
-                                      event.detail);
-            ++which;
-        }
-        for (const char* id : {"left", "passed"})
-            ASSERT_EQ(hud[hud.find(id)].text, loaded[loaded.find(id)].text) << id << " " << i;
-    }
-    EXPECT_EQ(told[1], told[0]);
-    EXPECT_EQ(told[1], (std::vector<std::string>{"evacuation mark 10"}))
-        << "the mark at 30 s was passed before";
-    EXPECT_FALSE(loaded.restore_timers(std::vector<TimerState>{{.id = "evacuaton"}}));
-    EXPECT_EQ(loaded.problems().back().hint, "did you mean 'evacuation'?");
-    // A stopwatch that is set to its end has ended, and reports nothing, as a countdown.
-    Stopwatch watch(0s, 10s);
-    watch.start();
-    watch.set(10s);
-    EXPECT_TRUE(watch.ended());
-    EXPECT_EQ(watch.event_count(), 0U);
-    EXPECT_FALSE(watch.advance(1s));
-}
-
 TEST(Change, lets_what_is_said_and_how_full_things_are_be_read_until_the_next_frame) {
     BoxMeasurer measurer;
     Images images;

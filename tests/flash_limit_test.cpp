@@ -188,6 +188,29 @@ TEST(FlashLimit, counts_what_appears_and_disappears_as_one_flash) {
     }
 }
 
+TEST(FlashLimit, counts_what_is_gone_at_the_end_of_an_effect_that_does_not_fade) {
+    // Three times there and gone again in a second, of which no pose says anything; then another one may not flash.
+    for (const bool comes : {false, true}) {
+        bool visible = false;
+        Hud hud(large(), {}, &Stage::fonts());
+        hud.resize({.size = {1024, 768}});
+        hud.add(Effect{.id = "slide", .duration = 50ms, .keyframes = {{.at = 0, .offset = Point{0, 2}}}});
+        Bar bar = banner("b");
+        bar.visible = watch(visible);
+        bar.enter = bar.leave = "slide";
+        hud.add(bar);
+        const ElementRef other = hud.add(banner("other"));
+        int held = 0;
+        for (int frame = 0; frame < 110; ++frame) {
+            visible = comes && frame >= 20 && frame < 65 && frame / 8 % 2 == 1;
+            if (frame == 66) hud.play(other, "flash");
+            update(hud, Seconds{1.0 / 60});
+            held += hud.flash_limited() ? 1 : 0;
+        }
+        EXPECT_EQ(held > 0, comes) << held;
+    }
+}
+
 TEST(FlashLimit, keeps_the_rule_of_the_file_where_the_game_says_nothing_of_it) {
     const auto held = [](FlashRule of_file, const FlashSettings& of_game, bool reloads) {
         HudDefinition definition = large();

@@ -37,18 +37,34 @@ PostedMessage message(std::uint32_t key, int priority = 0) {
     return {.key = key, .priority = priority, .time = 1s};
 }
 
+/// Messages that are posted, and what becomes of them.
+struct Posts {
+    const char* what;
+    std::vector<std::pair<int, PostedMessage>> posts;  // ms
+    std::string story;
+};
+
+/// The story is the same in one long step and in many small ones. Messages take 100 ms to enter and 200 to leave.
+void expect_story(const Posts& row, Seconds gap, std::size_t places) {
+    for (const int step : {9000, 7, 33}) {
+        NoticeQueue queue(100ms, 200ms, gap, places);
+        std::size_t next = 0;
+        for (int ms = 0; ms < 9000 + step; ms += step) {
+            for (; next < row.posts.size() && row.posts[next].first <= ms; ++next)
+                queue.post(row.posts[next].second, 1ms * row.posts[next].first);
+            queue.advance(1ms * ms);
+        }
+        EXPECT_EQ(story(queue), row.story) << row.what << " in steps of " << step;
+    }
+}
+
 TEST(NoticeQueue, shows_one_after_the_other_by_priority_and_age) {
-    struct Row {
-        const char* what;
-        std::vector<std::pair<int, PostedMessage>> posts;  // ms
-        std::string story;
-    };
     PostedMessage banner = message(8);
     banner.lasting = true;
     PostedMessage stale = message(9);
     stale.expires = 500ms;
     // 100 ms to enter, 1000 to be read, 200 to leave, and a pause of 50.
-    for (const Row& row : std::vector<Row>{
+    for (const Posts& row : std::vector<Posts>{
              {"alone", {{0, message(1)}}, "1+0 1-1100 1.1300"},
              {"in turn", {{0, message(1)}, {10, message(2)}}, "1+0 1-1100 1.1300 2+1350 2-2450 2.2650"},
              {"the higher first",
@@ -66,71 +82,36 @@ TEST(NoticeQueue, shows_one_after_the_other_by_priority_and_age) {
              {"a banner returns, and stays",
               {{0, banner}, {500, message(1, 1)}, {600, message(2)}},
               "8+0 8-500 8.700 1+750 1-1850 1.2050 8+2100"},
-         }) {
-        NoticeQueue at_once(100ms, 200ms, 50ms);
-        for (const auto& [at, post] : row.posts)
-            at_once.post(post, 1ms * at);
-        at_once.advance(9s);
-        EXPECT_EQ(story(at_once), row.story) << row.what;
-        // The same in many small steps.
-        NoticeQueue in_steps(100ms, 200ms, 50ms);
-        std::size_t next = 0;
-        for (int ms = 0; ms <= 9000; ms += 7) {
-            for (; next < row.posts.size() && row.posts[next].first <= ms; ++next)
-                in_steps.post(row.posts[next].second, 1ms * row.posts[next].first);
-            in_steps.advance(1ms * ms);
-        }
-        EXPECT_EQ(story(in_steps), row.story) << row.what;
-    }
+         })
+        expect_story(row, 50ms, 1);
 }
 
 TEST(NoticeQueue, of_several_places_lets_no_message_wait_while_one_is_free) {
-    struct Row {
-        const char* what;
-        std::size_t places;
-        std::vector<std::pair<int, PostedMessage>> posts;  // ms
-        std::string story;
-    };
     PostedMessage lasting = message(9);
     lasting.lasting = true;
     PostedMessage brief = message(1);
     brief.time = 300ms;
     // 100 ms to enter, 1000 to be read, 200 to leave.
-    for (const Row& row : std::vector<Row>{
-             {"two at once", 2, {{0, message(1)}, {10, message(2)}}, "1+0 2+10 1-1100 2-1110 1.1300 2.1310"},
+    for (const Posts& row : std::vector<Posts>{
+             {"two at once", {{0, message(1)}, {10, message(2)}}, "1+0 2+10 1-1100 2-1110 1.1300 2.1310"},
              {"the first place that is free",
-              2,
               {{0, brief}, {0, message(2)}, {10, message(3)}, {20, message(4)}},
               "1+0 2+0 1-400 1.600 3+600 2-1100 2.1300 4+1300 3-1700 3.1900 4-2400 4.2600"},
              {"one that lasts keeps one place only",
-              2,
               {{0, lasting}, {0, message(1)}, {10, message(2)}},
               "9+0 1+0 1-1100 1.1300 2+1300 2-2400 2.2600"},
              {"the least urgent gives way, and comes again",
-              2,
               {{0, message(1, 1)}, {0, message(2)}, {300, message(3, 2)}},
               "1+0 2+0 2-300 2.500 3+500 1-1100 1.1300 2+1300 3-1600 3.1800 2-2400 2.2600"},
              {"nobody gives way where a place becomes free",
-              2,
               {{0, brief}, {0, message(2)}, {450, message(3, 2)}},
               "1+0 2+0 1-400 1.600 3+600 2-1100 2.1300 3-1700 3.1900"},
              {"each urgent one has a place of its own",
-              2,
               {{0, message(1)}, {0, message(2)}, {100, message(3, 2)}, {110, message(4, 2)}},
               "1+0 2+0 1-100 2-110 1.300 3+300 2.310 4+310 3-1400 4-1410 3.1600 2+1600 4.1610 1+1610 "
               "2-2700 1-2710 2.2900 1.2910"},
          })
-        for (const int step : {9000, 7, 33}) {
-            NoticeQueue queue(100ms, 200ms, 0s, row.places);
-            std::size_t next = 0;
-            for (int ms = 0; ms <= 9000; ms += step) {
-                for (; next < row.posts.size() && row.posts[next].first <= ms + step - 1; ++next)
-                    queue.post(row.posts[next].second, 1ms * row.posts[next].first);
-                queue.advance(1ms * ms);
-            }
-            queue.advance(9s);
-            EXPECT_EQ(story(queue), row.story) << row.what << " in steps of " << step;
-        }
+        expect_story(row, 0s, 2);
     NoticeQueue queue(0s, 0s, 0s, 2);
     queue.post(message(1), 0s);
     queue.close(0);
@@ -330,6 +311,26 @@ TEST(Notice, keeps_away_from_the_edge_of_the_screen_and_not_of_a_panel) {
     update(hud, 16ms);
     EXPECT_EQ(hud[inside].box.y, 0);
     EXPECT_EQ(hud[alone].box.y, 96);
+}
+
+TEST(Notice, says_nothing_old_when_it_declares_other_messages) {
+    for (const int at_once : {1, 2}) {
+        Hud hud;
+        const auto news = hud.add(Notice{.id = "news",
+                                         .messages = {{.id = "a", .text = "Tank full", .lasting = true}},
+                                         .enter = "",
+                                         .leave = "",
+                                         .at_once = at_once});
+        const auto said = at_once > 1 ? hud.find("news.1") : news;
+        EXPECT_TRUE(hud.notify(news, "a"));
+        update(hud, 16ms);
+        ASSERT_EQ(hud.text(said), "Tank full");
+        EXPECT_TRUE(
+            hud.change<Notice>(news, [](Notice& notice) { notice.messages.push_back({.text = "b"}); }));
+        update(hud, 16ms);
+        EXPECT_EQ(hud.text(said), "");
+        EXPECT_FALSE(hud[said].visible);
+    }
 }
 
 }  // namespace

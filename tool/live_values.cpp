@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
-#include "rapido/value/entries.hpp"
+#include "hud/entry_fields.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -52,19 +52,7 @@ struct LiveValues::Entries final : detail::EntryReader {
             into[i] = at(i, field).get().number();
     }
     bool read_positions(std::span<WorldPoint> into) const override {
-        const auto number = [&](std::size_t entry, std::string_view name) {
-            for (std::size_t i = 0; i < named.size(); ++i)
-                if (named[i].name == name) return at(entry, i).get().number();
-            return 0.0;
-        };
-        const auto has = [&](std::string_view name) {
-            return std::any_of(named.begin(), named.end(),
-                               [&](const Field& field) { return field.name == name; });
-        };
-        if (!has("x") || !has("y")) return false;
-        for (std::size_t i = 0; i < into.size(); ++i)
-            into[i] = {number(i, "x"), number(i, "y"), number(i, "z")};
-        return true;
+        return read_fields_as_positions(*this, into);
     }
 
  private:

@@ -8,6 +8,7 @@
 #include "hud/definition_tables.hpp"
 #include "rapido/hud.hpp"
 #include "tool/report.hpp"
+#include "tool/sample_entries.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -70,18 +71,8 @@ nlohmann::ordered_json json_of(const std::string& text, const Name& name) {
     const DeclaredSource& source = *name.declared;
     line["type"] = type_of(source);
     if (source.range.low < source.range.high) line["range"] = {source.range.low, source.range.high};
-    for (const KeptValue& kept : source.sample) {
-        const Value value = kept.get();
-        nlohmann::ordered_json& list = line["sample"];
-        if (value.type() == Value::Type::text)
-            list.push_back(std::string(value.text()));
-        else if (value.type() == Value::Type::boolean)
-            list.push_back(value.boolean());
-        else if (value.is_integer())
-            list.push_back(value.int64());
-        else
-            list.push_back(value.number());
-    }
+    for (const KeptValue& kept : source.sample)
+        line["sample"].push_back(nlohmann::ordered_json(tool::json_of(kept.get())));
     if (!source.unit.empty()) line["unit"] = source.unit;
     return line;
 }

@@ -5,6 +5,8 @@
 #include <optional>
 #include <utility>
 
+#include "hud/entry_fields.hpp"
+
 namespace rapido::tool {
 namespace {
 
@@ -29,19 +31,7 @@ class SampleEntries final : public detail::EntryReader {
             into[entry] = field_at(source_.fields[field], entry, 0).get().number();
     }
     bool read_positions(std::span<WorldPoint> into) const override {
-        const auto find = [this](std::string_view name) {
-            const auto found = std::find_if(source_.fields.begin(), source_.fields.end(),
-                                            [name](const auto& field) { return field.name == name; });
-            return found != source_.fields.end() ? &*found : nullptr;
-        };
-        const DeclaredSource *const x = find("x"), *const y = find("y"), *const z = find("z");
-        if (x == nullptr || y == nullptr) return false;
-        const auto at = [](const DeclaredSource* field, std::size_t entry) {
-            return field != nullptr ? field_at(*field, entry, 0).get().number() : 0;
-        };
-        for (std::size_t entry = 0; entry < into.size(); ++entry)
-            into[entry] = {at(x, entry), at(y, entry), at(z, entry)};
-        return true;
+        return read_fields_as_positions(*this, into);
     }
 
  private:

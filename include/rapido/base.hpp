@@ -1,4 +1,4 @@
-// The room `base`: units, colours, problems.
+// The room `base`: units, colors, problems.
 #pragma once
 
 #include "rapido/base/color.hpp"

@@ -204,7 +204,7 @@ AreaLevels::AreaLevels(std::span<const Point> outline, Direction direction) {
     }
     for (std::size_t i = 0; i + 1 < levels.size(); ++i)
         add(levels[i], levels[i + 1], std::abs(breadths[i].begin), std::abs(breadths[i].end));
-    normalise();
+    normalize();
 }
 
 AreaLevels::AreaLevels(std::span<const float> slices) {
@@ -213,7 +213,7 @@ AreaLevels::AreaLevels(std::span<const float> slices) {
         const double breadth = static_cast<double>(slices[i]);
         add(static_cast<double>(i) / count, static_cast<double>(i + 1) / count, breadth, breadth);
     }
-    normalise();
+    normalize();
 }
 
 void AreaLevels::add(double from, double to, double begin, double end) {
@@ -222,7 +222,7 @@ void AreaLevels::add(double from, double to, double begin, double end) {
 }
 
 /// Levels from 0 to 1.
-void AreaLevels::normalise() {
+void AreaLevels::normalize() {
     if (slices_.empty()) return;
     const double first = slices_.front().from, length = slices_.back().to - first;
     for (Slice& slice : slices_) {

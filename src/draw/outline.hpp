@@ -66,7 +66,7 @@ class AreaLevels {
         double area_before;  ///< of all slices before it
     };
     void add(double from, double to, double begin, double end);
-    void normalise();
+    void normalize();
     std::vector<Slice> slices_;
     double area_ = 0;
 };

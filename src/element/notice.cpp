@@ -184,13 +184,13 @@ bool NoticeBody::select(std::size_t message, int count) {
 void NoticeBody::take_over(Body& other) {
     auto& before = static_cast<NoticeBody&>(other);
     text_ = before.text_;  // until something else is shown
+    other_ = true;
     if (before.is_plate_)
         say_for(before);
     else if (!messages_->take_over(*before.messages_))
         return;
     shown_ = before.shown_;
     count_ = before.count_;
-    other_ = true;
 }
 
 Size NoticeBody::measure(TextMeasurer* measurer, Size content) {

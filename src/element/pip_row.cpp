@@ -118,7 +118,6 @@ bool PipRow::advance(Pip& pip, const Moment& at, const PipRules& rules, Color co
     const bool was_resting = pip.player.resting();
     pip.player.advance(at.real);
     if (pip.player.resting()) pip.runs = PipChange::nothing;
-    if (at.flashes.looks != nullptr && pip.player.is_limited(at.real)) at.flashes.looks->note_limited();
     const PipChange next = std::exchange(pip.begins, PipChange::nothing);
     const auto play = [&](const Effect& effect, Nanoseconds from, PlayAs as) {
         show_limit(pip, at, color);
@@ -138,7 +137,11 @@ bool PipRow::advance(Pip& pip, const Moment& at, const PipRules& rules, Color co
         pip.shone = round;
         pip.player.advance(at.real);
     }
-    if (at.flashes.limit != nullptr && !pip.player.resting()) pip.player.set_look(look_, at.real);
+    if (at.flashes.limit != nullptr && !pip.player.resting()) {
+        pip.player.set_look(look_, at.real);
+        pip.player.watch(at.real);
+    }
+    if (at.flashes.looks != nullptr && pip.player.is_limited(at.real)) at.flashes.looks->note_limited();
     return !(was_resting && pip.player.resting());
 }
 

@@ -4,14 +4,16 @@
 #include <algorithm>
 #include <bit>
 #include <cstdint>
+#include <span>
 #include <string_view>
+#include <vector>
 
 #include "rapido/value/entries.hpp"
 
 namespace rapido {
 
 constexpr std::uint64_t mixed(std::uint64_t bits) {
-    // The finaliser of MurmurHash3.
+    // The finalizer of MurmurHash3.
     bits = (bits ^ (bits >> 33U)) * 0xff51afd7ed558ccdULL;
     bits = (bits ^ (bits >> 33U)) * 0xc4ceb9fe1a85ec53ULL;
     return bits ^ (bits >> 33U);
@@ -37,6 +39,25 @@ inline std::size_t find_field(const detail::EntryReader* reader, std::string_vie
     const auto found =
         std::find_if(fields.begin(), fields.end(), [name](const auto& field) { return field.name == name; });
     return found != fields.end() ? static_cast<std::size_t>(found - fields.begin()) : no_field;
+}
+
+/// Reads the places of entries that have them as the fields `x`, `y` and perhaps `z`. False where they have none.
+inline bool read_fields_as_positions(const detail::EntryReader& reader, std::span<WorldPoint> into) {
+    const std::size_t x = find_field(&reader, "x"), y = find_field(&reader, "y"),
+                      z = find_field(&reader, "z");
+    if (x == no_field || y == no_field) return false;
+    static thread_local std::vector<double> numbers;
+    numbers.resize(into.size());
+    const auto read = [&](std::size_t field, double WorldPoint::*part) {
+        reader.read_numbers(field, numbers);
+        for (std::size_t entry = 0; entry < into.size(); ++entry)
+            into[entry].*part = numbers[entry];
+    };
+    std::fill(into.begin(), into.end(), WorldPoint{});
+    read(x, &WorldPoint::x);
+    read(y, &WorldPoint::y);
+    if (z != no_field) read(z, &WorldPoint::z);
+    return true;
 }
 
 }  // namespace rapido

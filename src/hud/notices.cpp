@@ -7,6 +7,7 @@
 namespace rapido {
 
 void Notices::add(std::unique_ptr<RunningNotice> notice) {
+    by_element_[notice->element] = notice.get();
     all_.push_back(std::move(notice));
 }
 
@@ -38,6 +39,7 @@ void Notices::remove(ElementIndex element) {
         }
         std::erase(log->order, element);
     }
+    by_element_.erase(element);
     std::erase_if(all_, [notice](const auto& other) { return other.get() == notice; });
 }
 
@@ -59,13 +61,13 @@ void Notices::replace(ElementIndex element, std::unique_ptr<RunningNotice> notic
     notice->order = before->order;
     notice->newest_first = before->newest_first;
     forget_posts(*before);
+    by_element_[element] = notice.get();
     *known = std::move(notice);
 }
 
 RunningNotice* Notices::find(ElementIndex element) const {
-    const auto found = std::find_if(all_.begin(), all_.end(),
-                                    [element](const auto& notice) { return notice->element == element; });
-    return found != all_.end() ? found->get() : nullptr;
+    const auto found = by_element_.find(element);
+    return found != by_element_.end() ? found->second : nullptr;
 }
 
 void Notices::listen(RunningNotice::Post& post, const std::string& path, const std::vector<Band>& bands) {

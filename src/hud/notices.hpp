@@ -104,6 +104,7 @@ class Notices {
     const Elements& elements_;
     MovingOrder& order_;
     std::vector<std::unique_ptr<RunningNotice>> all_;
+    std::unordered_map<ElementIndex, RunningNotice*> by_element_;  ///< the same
     std::unordered_multimap<std::string, RunningNotice::Post*> by_speaker_;
     std::vector<std::string> texts_;  ///< of this frame
     std::vector<Announcement> announcements_;

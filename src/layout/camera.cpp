@@ -23,7 +23,7 @@ Camera Camera::flat(const Flat& look) {
     const double along = std::cos(angle) * look.zoom, across = std::sin(angle) * look.zoom;
     const double up = look.y_up ? -1 : 1;
     Camera camera;
-    // Turned back by the angle, after the centre was moved to zero.
+    // Turned back by the angle, after the center was moved to zero.
     camera.matrix_[0] = along;
     camera.matrix_[1] = -across;
     camera.matrix_[4] = across * up;

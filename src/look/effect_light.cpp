@@ -445,10 +445,7 @@ void EffectPlayer::watch(Nanoseconds now) {
     if (limit_ == nullptr || light_ == nullptr || !light_->is_known) return;
     Light& light = *light_;
     light.instead.reset();
-    if (!light.is_followed || light.shown.size() != light.tracks.size() || light.owner == 0) {
-        light.shown = light.tracks;
-        return light.last_shown.reset();
-    }
+    if (!light.is_followed || light.owner == 0) return light.last_shown.reset();
     const Pose due = pose(now);
     if (light.is_refused(*limit_, now, due) && light.last_shown) {
         light.instead = light.last_shown;

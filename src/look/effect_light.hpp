@@ -61,6 +61,7 @@ struct EffectPlayer::Light {
         look.parts.push_back({.color = color});
         holds.reserve(most_holds + 4);
         taken.reserve(32);
+        shown_flashes.reserve(32);
     }
 
     FlashLook look;

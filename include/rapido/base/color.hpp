@@ -1,4 +1,4 @@
-// sRGB colours, not premultiplied.
+// sRGB colors, not premultiplied.
 #pragma once
 
 #include <cstdint>
@@ -8,7 +8,7 @@
 
 namespace rapido {
 
-/// An sRGB colour with straight alpha; 255 is full.
+/// An sRGB color with straight alpha; 255 is full.
 struct Color {
     std::uint8_t red = 0;
     std::uint8_t green = 0;

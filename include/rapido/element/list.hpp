@@ -37,7 +37,7 @@ struct List {
     Motion place_motion = tween(Seconds{0.25});   ///< how an entry travels to another place
     Place place{};
     Layout layout = Layout::column;
-    float gap = 4;                   ///< between neighbours in a row, a column or a grid, design pixels
+    float gap = 4;                   ///< between neighbors in a row, a column or a grid, design pixels
     std::optional<float> row_gap{};  ///< between the rows of a grid, instead
     int columns = 2;                 ///< how many columns a grid has
     Align align = Align::anchor;

@@ -33,7 +33,7 @@ enum class Justify : std::uint8_t { start, center, end, space_between };
 /// How boxes are arranged; lengths in design pixels.
 struct Arrangement {
     Layout layout = Layout::stack;
-    float gap = 0;                   ///< between neighbours
+    float gap = 0;                   ///< between neighbors
     std::optional<float> row_gap{};  ///< between the rows of a grid, instead
     int columns = 2;                 ///< how many columns a grid has, at least 1
     Align align = Align::anchor;
