@@ -351,5 +351,64 @@ TEST(Binding, a_source_of_one_text_may_be_the_maximum_or_the_switch_of_another) 
     }
 }
 
+TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
+    struct Pilot {
+        int score;
+    };
+    BoxMeasurer measurer;
+    std::vector<Pilot> pilots{{3}, {5}};
+    bool loses = false;
+    Sources sources;
+    sources.set("best", watch([&] { return pilots.at(pilots.size() - 1).score; }));
+    sources.set("pilots", watch_entries(pilots, entry_field("score", [&](const Pilot& pilot) {
+                                            if (loses && pilot.score == 3) throw 3;
+                                            return pilot.score;
+                                        })));
+    Hud hud(HudDefinition{}, sources, &measurer);
+    const ElementRef best = hud.add(Text{.id = "best", .value = name("best")});
+    const ElementRef own = hud.add(Text{.id = "own", .value = watch([&] {
+                                                         if (loses) throw std::out_of_range("no pilot");
+                                                         return 7;
+                                                     })});
+    hud.add(list_of(List{.id = "board", .entries = name("pilots"), .most = 2}, [](const auto& entry) {
+        return nest(Panel{}, Text{.id = "score", .value = entry("score")});
+    }));
+    const ElementRef frames = hud.add(Text{.id = "calm", .value = watch(loses)});
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(best), "5");
+    EXPECT_TRUE(hud.problems().empty());
+
+    pilots.pop_back();
+    pilots.pop_back();
+    loses = true;
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(best), "--");
+    EXPECT_EQ(hud.text(own), "--");
+    EXPECT_EQ(hud.text(frames), "true") << "what else there is goes on in the same frame";
+    ASSERT_EQ(hud.problems().size(), 2U);
+    EXPECT_EQ(hud.problems()[0].code, ProblemCode::getter_threw);
+    EXPECT_TRUE(hud.problems()[0].message.starts_with("the getter of source 'best' has thrown: "))
+        << hud.problems()[0].message;
+    EXPECT_EQ(hud.problems()[1].message, "the getter of 'value' of text 'own' has thrown: no pilot");
+
+    pilots = {{3}, {8}};
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(best), "8") << "the next frame goes on";
+    EXPECT_EQ(hud.text(own), "--");
+    EXPECT_EQ(hud.problems().size(), 3U) << "each is told once";
+    EXPECT_EQ(hud.problems()[2].message,
+              "the getter of source 'pilots' has thrown: something that is no std::exception");
+    hud.set_color(own, rgb(0xff0000));
+    EXPECT_EQ(hud.problems().size(), 3U) << "no call is blamed";
+    loses = false;
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text(own), "7");
+
+    // A place that throws is nowhere; and where no HUD reads, what was thrown goes on.
+    const PositionSource nowhere(
+        std::function<WorldPoint()>([]() -> WorldPoint { throw std::runtime_error("lost"); }));
+    EXPECT_THROW(static_cast<void>(nowhere.read()), std::runtime_error);
+}
+
 }  // namespace
 }  // namespace rapido::test

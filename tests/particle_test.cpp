@@ -125,6 +125,8 @@ TEST(Particles, end_with_what_started_them_and_the_last_flies_on) {
 TEST(Particles, burst_at_each_repeat_and_are_bounded) {
     Fire fire({.duration = 1s, .repeat = 2, .particles = {.burst = 20, .life = 500ms, .image = "spark.png"}});
     fire.hud.play(fire.bar, "fire");
+    EXPECT_TRUE(fire.particles().empty()) << "that is seen in the next frame";
+    update(fire.hud, 0s);
     std::string counts;
     for (int i = 0; i < 8; ++i) {
         counts += std::to_string(fire.particles().size()) + " ";

@@ -176,21 +176,25 @@ TEST(Hud, is_not_changed_by_a_getter_that_it_reads) {
                                            case 11:
                                                return hud.set_reduced_motion(true),
                                                       hud.set_flash_limit(limit), 1;
+                                           case 13: {
+                                               DrawList list;
+                                               return hud.draw(list), static_cast<int>(list.groups().size());
+                                           }
                                            case 12:
                                                return hud.add_timer("timer", timer) ? 1 : 2;
                                            default:
                                                return static_cast<int>(hud[text].text.size());
                                        }
                                    })});
-    for (; call < 14; ++call) {
+    for (; call < 15; ++call) {
         const auto elements = hud.elements().size();
         update(hud, 16ms);
         EXPECT_EQ(hud.elements().size(), elements) << call;
         EXPECT_EQ(hud.now(), to_nanoseconds(Seconds{0.016 * (call + 1)})) << call;
     }
-    for (const std::string name :
-         {"update", "add", "remove", "leave", "snap", "play", "stop", "notify", "set_visible", "set_opacity",
-          "set_language", "set_scale", "resize", "set_reduced_motion", "set_flash_limit", "add_timer"})
+    for (const std::string name : {"update", "add", "remove", "leave", "snap", "play", "stop", "notify",
+                                   "set_visible", "set_opacity", "set_language", "set_scale", "resize",
+                                   "set_reduced_motion", "set_flash_limit", "add_timer", "draw"})
         EXPECT_NE(all_of(hud.problems())
                       .find("a getter calls '" + name + "' of the HUD that is reading it; nothing was done"),
                   std::string::npos)

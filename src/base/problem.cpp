@@ -10,14 +10,14 @@ std::string_view to_string(Severity severity) {
 }
 
 std::string_view to_string(ProblemCode code) {
-    constexpr std::array<std::string_view, 38> words{
-        "other",         "syntax",      "unreadable",     "unwritable",    "too_large",     "unknown_key",
-        "missing_key",   "wrong_type",  "unknown_word",   "out_of_range",  "bad_id",        "duplicate",
-        "bad_format",    "bad_easing",  "unknown_source", "unknown_name",  "circle",        "unfit",
-        "contradiction", "fixed",       "missing_font",   "missing_glyph", "missing_image", "bad_call",
-        "bad_step",      "too_much",    "wrong_size",     "no_room",       "overlap",       "off_screen",
-        "low_contrast",  "small_text",  "color_only",     "flicker",       "flash",         "unreachable",
-        "unused",        "untranslated"};
+    constexpr std::array<std::string_view, 39> words{
+        "other",         "syntax",       "unreadable",     "unwritable",    "too_large",     "unknown_key",
+        "missing_key",   "wrong_type",   "unknown_word",   "out_of_range",  "bad_id",        "duplicate",
+        "bad_format",    "bad_easing",   "unknown_source", "unknown_name",  "circle",        "unfit",
+        "contradiction", "fixed",        "missing_font",   "missing_glyph", "missing_image", "bad_call",
+        "getter_threw",  "bad_step",     "too_much",       "wrong_size",    "no_room",       "overlap",
+        "off_screen",    "low_contrast", "small_text",     "color_only",    "flicker",       "flash",
+        "unreachable",   "unused",       "untranslated"};
     return words[static_cast<std::size_t>(code)];
 }
 

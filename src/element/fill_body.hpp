@@ -40,11 +40,6 @@ class FillBody : public Body {
           own_color_(color),
           end_color_(end_color) {}
 
-    void take_over(Body& other) override {
-        const auto& before = static_cast<const FillBody&>(other);
-        fill_ = before.fill_;
-        trail_ = before.trail_;
-    }
     Change set_look(const Look& look) override {
         const bool differs = !(look.color == color_) || look.pattern != pattern_;
         color_ = look.color;

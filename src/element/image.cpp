@@ -96,7 +96,6 @@ class ImageBody final : public Body {
         return go_to(at.reduced_motion || look().frame_count() <= 1 ? 0 : look().frame_at(at.now));
     }
 
-    void take_over(Body& other) override { fill_ = static_cast<const ImageBody&>(other).fill_; }
     Size measure(TextMeasurer*, Size) override { return look().size(); }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {

@@ -124,7 +124,6 @@ NoticeBody::NoticeBody(const Notice& notice, TextBlock block, std::shared_ptr<Me
       uses_hud_font_(notice.font.value().empty()) {
     const float most = notice.place.max_size.width;
     if (most > 0) block_.set_max_width(std::max(most - padding_.left - padding_.right, 1.0F));
-    block_.set_pieces(messages_->looks());
 }
 
 void NoticeBody::say_for(const NoticeBody& log) {
@@ -155,22 +154,21 @@ Change NoticeBody::show(const FieldValues&, double) {
     const bool is_other = std::exchange(other_, false);
     if (!is_other && !is_out_of_date()) return Change::none;
     std::string next;
-    pieces_.clear();
+    std::span<const TextPiece> pieces;
     // One that was forgotten by a snap is gone before the frame selects another.
     const Messages::Said* const said = messages_->said(shown_);
     color_ = own_color_;
     if (said != nullptr) {
         next = said->text->text();
-        const std::span<const TextPiece> pieces = said->text->pieces();
-        pieces_.assign(pieces.begin(), pieces.end());
+        pieces = said->text->pieces();
         if (show_count_ && count_ > 1) next += " ×" + std::to_string(count_);
         if (said->message.color) color_ = said->message.color->value();
         version_ = said->version;
     }
-    if (is_other || version_of_looks_ != messages_->version_of_looks()) block_.set_pieces(messages_->looks());
     version_of_looks_ = messages_->version_of_looks();
     ++times_made_;
     text_ = std::move(next);
+    block_.say(text_, pieces, messages_->looks());
     return Change::text;
 }
 
@@ -183,7 +181,6 @@ bool NoticeBody::select(std::size_t message, int count) {
 
 void NoticeBody::take_over(Body& other) {
     auto& before = static_cast<NoticeBody&>(other);
-    text_ = before.text_;  // until something else is shown
     other_ = true;
     if (before.is_plate_)
         say_for(before);
@@ -195,12 +192,12 @@ void NoticeBody::take_over(Body& other) {
 
 Size NoticeBody::measure(TextMeasurer* measurer, Size content) {
     if (is_log_) return content;
-    const Size own = block_.measure(measurer, text_, pieces_);
+    const Size own = block_.measure(measurer);
     return {own.width + padding_.left + padding_.right, own.height + padding_.top + padding_.bottom};
 }
 
 bool NoticeBody::set_width(TextMeasurer* measurer, float width) {
-    return !is_log_ && block_.fit(measurer, text_, width - padding_.left - padding_.right);
+    return !is_log_ && block_.fit(measurer, width - padding_.left - padding_.right);
 }
 
 void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
@@ -213,7 +210,7 @@ void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
                          padding_.left * at.scale};
     DrawPlace inner = at;
     inner.box = at.box.inset(padding);
-    block_.draw(inner, 0.5F, color_, text_, into);
+    block_.draw(inner, 0.5F, color_, into);
 }
 
 std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {

@@ -73,7 +73,6 @@ class NoticeBody final : public Body {
     bool italic_;
     Arrangement column_;  ///< of the plates of a log
     bool is_log_;
-    std::vector<TextPiece> pieces_;  ///< of what it says
     bool uses_hud_font_;
 };
 

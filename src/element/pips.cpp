@@ -161,7 +161,6 @@ class PipsBody final : public FillBody {
     }
 
     void take_over(Body& other) override {
-        FillBody::take_over(other);
         auto& before = static_cast<PipsBody&>(other);
         for (std::size_t i = 0; i < std::min(kinds_.size(), before.kinds_.size()); ++i)
             kinds_[i].row = std::move(before.kinds_[i].row);

@@ -127,9 +127,7 @@ void PopupsBody::write(Shown& shown) {
     shown.band_scale = look.scale;
     FormattedText& form = *forms_[look.form];
     form.update({.value = shown.value.get(), .max = {}, .delta = {}});
-    shown.text = form.text();
-    shown.pieces.assign(form.pieces().begin(), form.pieces().end());
-    shown.block.set_pieces(looks_);
+    shown.block.say(form.text(), form.pieces(), looks_);
     shown.must_shape = true;
 }
 
@@ -226,8 +224,8 @@ Size PopupsBody::measure(TextMeasurer* measurer, Size) {
     for (std::size_t i = 0; i < count_; ++i) {
         Shown& shown = *pool_[i];
         if (!shown.must_shape || !shown.block.can_measure(measurer)) continue;
-        shown.size = shown.block.measure(measurer, shown.text, shown.pieces);
-        shown.block.fit(measurer, shown.text, shown.size.width);
+        shown.size = shown.block.measure(measurer);
+        shown.block.fit(measurer, shown.size.width);
         shown.must_shape = false;
     }
     return {};
@@ -236,7 +234,7 @@ Size PopupsBody::measure(TextMeasurer* measurer, Size) {
 void PopupsBody::draw(const DrawPlace& at, DrawGroup& into) const {
     for (std::size_t i = 0; i < count_; ++i) {
         const Shown& shown = *pool_[i];
-        if (!shown.seen || shown.must_shape) continue;
+        if (!shown.seen) continue;
         DrawPlace own = at;
         own.scale = screen_.scale * shown.scale;
         const Point middle{screen_.origin.x + shown.seen->x * screen_.scale,
@@ -245,7 +243,7 @@ void PopupsBody::draw(const DrawPlace& at, DrawGroup& into) const {
         own.box = {middle.x - size.width / 2, middle.y - size.height / 2, size.width, size.height};
         own.column_side.reset();
         into.dim(shown.opacity);
-        shown.block.draw(own, 0.5F, shown.color, shown.text, into);
+        shown.block.draw(own, 0.5F, shown.color, into);
     }
     into.dim(1);
 }

@@ -42,8 +42,6 @@ class PopupsBody final : public Body {
         Nanoseconds touched{0};  ///< when it was born, or an amount was added
         float aside = 0;         ///< design pixels
         TextBlock block;
-        std::string text;
-        std::vector<TextPiece> pieces;
         Size size;
         Color color;
         float band_scale = 1;

@@ -130,7 +130,6 @@ class TextBody final : public Body {
           uses_hud_font_(text.font.value().empty()),
           value_type_(value_type) {}
 
-    void take_over(Body& other) override { keep_said(other.text()); }
     void show_further(std::span<const Value> values) override {
         const std::size_t named = patterns_.names.size();
         named_.assign(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(named));
@@ -144,7 +143,6 @@ class TextBody final : public Body {
         values.named = named_;
         max_ = values.max;
         const bool differs = shown().update(values);
-        said_.reset();
         return std::exchange(other_form_, false) || differs ? Change::text : Change::none;
     }
 
@@ -166,19 +164,17 @@ class TextBody final : public Body {
 
     Hold hold() const override { return {block_.ascent(), before_digits_, after_digits_, block_.shrinks()}; }
     std::optional<float> aligned_at() const override { return aligned_at_; }
-    bool set_width(TextMeasurer* measurer, float width) override {
-        return block_.fit(measurer, shown().text(), width);
-    }
+    bool set_width(TextMeasurer* measurer, float width) override { return block_.fit(measurer, width); }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {
         const float part = aligned_at_ ? align_ : at.column_side.value_or(align_);
-        if (!aligns_digits_) return block_.draw(at, part, color_, shown().text(), into);
+        if (!aligns_digits_) return block_.draw(at, part, color_, into);
         DrawPlace in_line = at;
         const float spare =
             at.mirrored ? after_digits_ - block_.digits_after() : before_digits_ - block_.digits_end();
         in_line.box.width -= spare * at.scale;
         if (!at.mirrored) in_line.box.x += spare * at.scale;
-        block_.draw(in_line, part, color_, shown().text(), into);
+        block_.draw(in_line, part, color_, into);
     }
 
     void set_language(const Language* language, BodyContext& context) override {
@@ -224,7 +220,7 @@ class TextBody final : public Body {
         forms_.own->write_into(number);
     }
     std::string fault_of_room() const override { return block_.fault_of_room(); }
-    std::string_view text() const override { return said_ != nullptr ? *said_ : shown().text(); }
+    std::string_view text() const override { return shown().text(); }
     Color color() const override { return color_; }
     std::uint32_t times_made() const override {
         std::uint32_t count = forms_.own->times_made();
@@ -256,24 +252,19 @@ class TextBody final : public Body {
     }
 
  private:
-    /// What is said goes on being said until something else is shown.
-    void keep_said(std::string_view text) { said_ = std::make_unique<const std::string>(text); }
     void take(Forms forms) {
-        keep_said(text());
         is_reserved_ = false;
         other_form_ = true;
         forms_.own->write_into(nullptr);
         forms_ = std::move(forms);
         forms_.own->write_into(number_);
         choose_pictures();
-        block_.set_pieces(forms_.looks);
     }
     /// Whether others are seen now.
     bool choose_pictures() {
         bool differs = false;
         for (std::size_t i = 0; i < std::min(chosen_.size(), patterns_.pictures.size()); ++i)
             differs = forms_.looks.choose(patterns_.pictures[i].name, chosen_[i]) || differs;
-        if (differs) block_.set_pieces(forms_.looks);
         return differs;
     }
     static float align_of(const Text& text) {
@@ -294,7 +285,8 @@ class TextBody final : public Body {
     const FormattedText& shown() const { return shown_of(*this); }
 
     Size measure_line(TextMeasurer& measurer, std::string_view text, std::span<const TextPiece> pieces) {
-        return block_.measure(&measurer, text, pieces, aligns_digits_ ? decimal_ : "");
+        block_.say(text, pieces, forms_.looks);
+        return block_.measure(&measurer, aligns_digits_ ? decimal_ : "");
     }
 
     /// Makes room for the widest text that the declared range can give.
@@ -345,8 +337,7 @@ class TextBody final : public Body {
     bool italic_;
     bool uses_hud_font_;
     std::optional<Value::Type> value_type_;
-    NumberText* number_ = nullptr;             ///< what its own form writes into
-    std::unique_ptr<const std::string> said_;  ///< between a change and the next `show`, else null
+    NumberText* number_ = nullptr;  ///< what its own form writes into
     Value max_;
     std::vector<Value> named_;
     std::vector<double> chosen_;  ///< the numbers of its pictures
@@ -392,7 +383,6 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     TextBody::Forms forms = TextBody::make_forms(patterns, options, nullptr, context);
     if (!forms.own) return nullptr;
     TextBlock block(TextBlock::lettering_of(text, text.overflow, context));
-    block.set_pieces(forms.looks);
     return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, std::move(block),
                                       context.value_type);
 }

@@ -209,23 +209,27 @@ float TextBlock::widest() const {
 }
 
 /// Letters change by the rules of the language, and a tab is a space: no font has a glyph for it.
-void TextBlock::prepare(TextMeasurer& measurer, std::string_view text, std::span<const TextPiece> pieces) {
-    pieces_.assign(pieces.begin(), pieces.end());
-    is_prepared_ =
-        look_.transform != TextTransform::none || text.find_first_of("\t\r") != std::string_view::npos;
-    if (!is_prepared_) return;
-    if (!pieces_.empty()) return prepare_pieces(measurer, text);
-    prepared_ = look_.transform == TextTransform::none
-                    ? std::string(text)
-                    : measurer.transformed(text, look_.transform, language_);
-    std::erase(prepared_, '\r');
-    std::replace(prepared_.begin(), prepared_.end(), '\t', ' ');
+std::string TextBlock::seen(TextMeasurer& measurer, std::string_view part) const {
+    std::string seen = look_.transform == TextTransform::none
+                           ? std::string(part)
+                           : measurer.transformed(part, look_.transform, language_);
+    std::erase(seen, '\r');
+    std::replace(seen.begin(), seen.end(), '\t', ' ');
+    return seen;
+}
+
+void TextBlock::change_letters(TextMeasurer& measurer) {
+    if (std::exchange(is_seen_, true) ||
+        (look_.transform == TextTransform::none && text_.find_first_of("\t\r") == std::string::npos))
+        return;
+    text_ = pieces_.empty() ? seen(measurer, text_) : seen_in_pieces(measurer);
 }
 
 /// Part by part between the edges of pieces, which move with the letters.
-void TextBlock::prepare_pieces(TextMeasurer& measurer, std::string_view text) {
+std::string TextBlock::seen_in_pieces(TextMeasurer& measurer) {
+    const std::string_view text = text_;
     std::string all;
-    std::vector<TextPiece> moved = pieces_;
+    std::vector<Piece> moved = pieces_;
     const auto move_edges = [&](std::size_t from) {
         for (std::size_t i = 0; i < pieces_.size(); ++i) {
             if (pieces_[i].begin == from) moved[i].begin = all.size();
@@ -235,32 +239,26 @@ void TextBlock::prepare_pieces(TextMeasurer& measurer, std::string_view text) {
     for (std::size_t at = 0; at < text.size();) {
         const std::size_t edge = std::min(next_edge(at), text.size());
         move_edges(at);
-        const std::string_view part = text.substr(at, edge - at);
-        std::string seen = look_.transform == TextTransform::none
-                               ? std::string(part)
-                               : measurer.transformed(part, look_.transform, language_);
-        std::erase(seen, '\r');
-        std::replace(seen.begin(), seen.end(), '\t', ' ');
-        all += seen;
+        all += seen(measurer, text.substr(at, edge - at));
         at = edge;
     }
     move_edges(text.size());
-    prepared_ = std::move(all);
     pieces_ = std::move(moved);
+    return all;
 }
 
 /// The innermost piece around a byte: the one that begins last.
-const PieceLook* TextBlock::look_at(std::size_t byte) const {
-    const PieceLook* found = nullptr;
-    for (const TextPiece& piece : pieces_)
-        if (piece.begin <= byte && byte < piece.end) found = looks_.look(piece);
+std::size_t TextBlock::look_at(std::size_t byte) const {
+    std::size_t found = no_look;
+    for (const Piece& piece : pieces_)
+        if (piece.begin <= byte && byte < piece.end) found = piece.look;
     return found;
 }
 
 /// Where the next piece begins or ends.
 std::size_t TextBlock::next_edge(std::size_t byte) const {
     std::size_t next = std::string::npos;
-    for (const TextPiece& piece : pieces_) {
+    for (const Piece& piece : pieces_) {
         if (piece.begin > byte) next = std::min(next, piece.begin);
         if (piece.end > byte) next = std::min(next, piece.end);
     }
@@ -292,12 +290,12 @@ float TextBlock::shape(TextMeasurer& measurer, std::string_view text, std::size_
     segments_shaped_.clear();
     float x = 0;
     for (std::size_t at = 0; at < text.size() || segments_shaped_.empty();) {
-        const PieceLook* const look = look_at(from + at);
+        const std::size_t look_here = look_at(from + at);
         const std::size_t edge = next_edge(from + at);
         const std::size_t end = edge == std::string::npos ? text.size() : std::min(edge - from, text.size());
         shaped_part_.clear();
-        const float width = shape_segment(measurer, text.substr(at, end - at), look);
-        segments_shaped_.push_back({at, end, shaped_.size(), shaped_part_.size(), x, width, look});
+        const float width = shape_segment(measurer, text.substr(at, end - at), look(look_here));
+        segments_shaped_.push_back({at, end, shaped_.size(), shaped_part_.size(), x, width, look_here});
         if (shaped_.empty())
             shaped_.swap(shaped_part_);
         else
@@ -431,11 +429,22 @@ void TextBlock::break_as_wanted(TextMeasurer& measurer, std::string_view text, f
     break_lines(measurer, text, wide);
 }
 
-Size TextBlock::measure(TextMeasurer* measurer, std::string_view given, std::span<const TextPiece> pieces,
-                        std::string_view decimal) {
+void TextBlock::say(std::string_view text, std::span<const TextPiece> pieces, const PieceLooks& looks) {
+    text_ = text;
+    is_seen_ = false;
+    pieces_.clear();
+    drawn_looks_.clear();
+    for (const TextPiece& piece : pieces) {
+        const PieceLook* const found = looks.look(piece);
+        pieces_.push_back({piece.begin, piece.end, found != nullptr ? drawn_looks_.size() : no_look});
+        if (found != nullptr) drawn_looks_.push_back(*found);
+    }
+}
+
+Size TextBlock::measure(TextMeasurer* measurer, std::string_view decimal) {
     if (!can_measure(measurer)) return {};
-    prepare(*measurer, given, pieces);
-    const std::string_view text = said(given);
+    change_letters(*measurer);
+    const std::string_view text = text_;
     const auto reach = [&](FontId font, float size) {
         const FontMetrics metrics = measurer->metrics(font);
         ascent_em_ = std::max(ascent_em_, metrics.ascent * size);
@@ -443,9 +452,8 @@ Size TextBlock::measure(TextMeasurer* measurer, std::string_view given, std::spa
     };
     ascent_em_ = descent_em_ = 0;
     reach(*look_.font, look_.size);
-    for (const TextPiece& piece : pieces_)
-        if (const PieceLook* const look = looks_.look(piece); look != nullptr && look->font)
-            reach(*look->font, look->size);
+    for (const PieceLook& of_piece : drawn_looks_)
+        if (of_piece.font) reach(*of_piece.font, of_piece.size);
     // As in CSS, half of what a line is higher than its characters stands above them.
     ascent_ = ascent_em_ + (line_advance() - ascent_em_ - descent_em_) / 2;
     shrink_ = 1;
@@ -466,9 +474,9 @@ Size TextBlock::measure(TextMeasurer* measurer, std::string_view given, std::spa
     return {natural_, height()};
 }
 
-bool TextBlock::fit(TextMeasurer* measurer, std::string_view given, float width) {
+bool TextBlock::fit(TextMeasurer* measurer, float width) {
     if (!can_measure(measurer)) return false;
-    const std::string_view text = said(given);
+    const std::string_view text = text_;
     room_ = width;
     if (wraps()) {
         const float limit = width < natural_ - hair ? width : widest_room();
@@ -584,8 +592,7 @@ float TextBlock::spare_of(const Line& line, const DrawPlace& at) const {
 
 /// The parts of a line: in their own colors, or all in one. Pictures are drawn with the own colors alone.
 void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part, Point offset,
-                              std::optional<Color> color, Color own, std::string_view text,
-                              DrawGroup& into) const {
+                              std::optional<Color> color, Color own, DrawGroup& into) const {
     const float scale = at.scale * shrink_;
     const float before = at.mirrored ? 1 - part : part;
     // What goes beyond its box does so at its end.
@@ -595,19 +602,20 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
                                 : at.mirrored                         ? spare
                                                                       : 0);
     const float baseline = at.box.y + ascent_ * at.scale;
-    const std::string_view drawn =
-        line.is_cut ? std::string_view(line.fitted) : text.substr(line.begin, line.end - line.begin);
+    const std::string_view drawn = line.is_cut
+                                       ? std::string_view(line.fitted)
+                                       : std::string_view(text_).substr(line.begin, line.end - line.begin);
     for (std::size_t i = 0; i < line.segment_count; ++i) {
         const Segment& segment = segments_[line.first_segment + i];
-        const PieceLook* const look = segment.look;
+        const PieceLook* const own_look = look(segment.look);
         const Point start{x + offset.x + segment.x * scale, baseline + offset.y};
-        if (look != nullptr && look->is_picture) {
-            if (!color) draw_picture(*look, start, scale, at, into);
+        if (own_look != nullptr && own_look->is_picture) {
+            if (!color) draw_picture(*own_look, start, scale, at, into);
             continue;
         }
-        const FontId font = look != nullptr && look->font ? *look->font : *look_.font;
-        const float size = look != nullptr ? look->size : look_.size;
-        const Color seen = color ? *color : look != nullptr && look->color ? *look->color : own;
+        const FontId font = own_look != nullptr && own_look->font ? *own_look->font : *look_.font;
+        const float size = own_look != nullptr ? own_look->size : look_.size;
+        const Color seen = color ? *color : own_look != nullptr && own_look->color ? *own_look->color : own;
         into.add_text(font, size * scale, start, segment.width * scale, seen,
                       drawn.substr(segment.begin, segment.end - segment.begin),
                       std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count),
@@ -631,10 +639,8 @@ void TextBlock::draw_picture(const PieceLook& look, Point baseline, float scale,
         ImageLook::draw_missing(box, at, into);
 }
 
-void TextBlock::draw(const DrawPlace& at, float part, Color color, std::string_view given,
-                     DrawGroup& into) const {
+void TextBlock::draw(const DrawPlace& at, float part, Color color, DrawGroup& into) const {
     if (!can_measure(at.measurer)) return;
-    const std::string_view text = said(given);
     const float scale = at.scale * shrink_;
     const auto offset_of = [&](std::size_t line, Point by) {
         return Point{by.x * scale, by.y * scale + line_advance() * static_cast<float>(line) * at.scale};
@@ -647,7 +653,7 @@ void TextBlock::draw(const DrawPlace& at, float part, Color color, std::string_v
         for (std::size_t i = 0; i < line_count_; ++i) {
             const std::size_t first = into.commands().size();
             draw_segments(lines_[i], at, part, offset_of(i, look_.shadow->offset), look_.shadow->color, color,
-                          text, into);
+                          into);
             into.soften_from(first, look_.outline ? look_.outline->width * scale : 0,
                              look_.shadow->blur * scale);
             clip_from(first, lines_[i]);
@@ -655,13 +661,13 @@ void TextBlock::draw(const DrawPlace& at, float part, Color color, std::string_v
     if (look_.outline)
         for (std::size_t i = 0; i < line_count_; ++i) {
             const std::size_t first = into.commands().size();
-            draw_segments(lines_[i], at, part, offset_of(i, {}), look_.outline->color, color, text, into);
+            draw_segments(lines_[i], at, part, offset_of(i, {}), look_.outline->color, color, into);
             into.soften_from(first, look_.outline->width * scale, 0);
             clip_from(first, lines_[i]);
         }
     for (std::size_t i = 0; i < line_count_; ++i) {
         const std::size_t first = into.commands().size();
-        draw_segments(lines_[i], at, part, offset_of(i, {}), std::nullopt, color, text, into);
+        draw_segments(lines_[i], at, part, offset_of(i, {}), std::nullopt, color, into);
         clip_from(first, lines_[i]);
     }
 }

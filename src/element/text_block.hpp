@@ -91,17 +91,16 @@ class TextBlock {
     }
 
     void set_font(std::optional<FontId> font) { look_.font = font; }
-    /// The looks of pieces; a text that is measured may have those that are found here.
-    void set_pieces(PieceLooks looks) { looks_ = std::move(looks); }
     /// Less room than the element may take, for what stands around the text in it.
     void set_max_width(float width) { look_.max_width = width; }
     /// The language by whose rules letters change; null for none.
     void set_language(const Language* language) { language_ = language != nullptr ? language->tag : ""; }
     bool can_measure(const TextMeasurer* measurer) const { return measurer != nullptr && look_.font; }
+    /// Says this from now on, in these pieces: it keeps a copy of the characters and of the looks. It must be measured then.
+    void say(std::string_view text, std::span<const TextPiece> pieces, const PieceLooks& looks);
     /// As wide as it is by itself, and as high as its lines at the width that it has. With a decimal mark it finds the end of
     /// the whole digits of a text of one line.
-    Size measure(TextMeasurer* measurer, std::string_view text, std::span<const TextPiece> pieces,
-                 std::string_view decimal = {});
+    Size measure(TextMeasurer* measurer, std::string_view decimal = {});
     float ascent() const { return ascent_; }
     float digits_end() const { return digits_end_; }
     float digits_after() const { return natural_ - digits_end_; }
@@ -109,10 +108,10 @@ class TextBlock {
     std::string fault_of_room() const;
     bool shrinks() const { return wraps() || look_.overflow != Overflow::visible; }
 
-    /// The text that was measured last gets this much room. True if it is of another height then.
-    bool fit(TextMeasurer* measurer, std::string_view text, float width);
+    /// It gets this much room. True if it is of another height then.
+    bool fit(TextMeasurer* measurer, float width);
     /// In its box; what is left of the width of each line is split by `part`: 0 puts it to the start.
-    void draw(const DrawPlace& at, float part, Color color, std::string_view text, DrawGroup& into) const;
+    void draw(const DrawPlace& at, float part, Color color, DrawGroup& into) const;
 
  private:
     std::string lack() const;
@@ -130,14 +129,24 @@ class TextBlock {
         std::size_t begin = 0, end = 0;                ///< bytes of the line
         std::size_t first_glyph = 0, glyph_count = 0;  ///< of the line
         float x = 0, width = 0;
-        const PieceLook* look = nullptr;  ///< null for that of the text
+        std::size_t look = no_look;  ///< of `drawn_looks_`
     };
+    /// A part of the text that looks otherwise.
+    struct Piece {
+        std::size_t begin = 0, end = 0;
+        std::size_t look = no_look;  ///< of `drawn_looks_`
+    };
+    static constexpr std::size_t no_look = static_cast<std::size_t>(-1);
 
     bool wraps() const { return look_.wrap != Wrap::nowrap; }
-    std::string_view said(std::string_view text) const { return is_prepared_ ? prepared_ : text; }
-    void prepare(TextMeasurer& measurer, std::string_view text, std::span<const TextPiece> pieces);
-    void prepare_pieces(TextMeasurer& measurer, std::string_view text);
-    const PieceLook* look_at(std::size_t byte) const;
+    void change_letters(TextMeasurer& measurer);
+    std::string seen(TextMeasurer& measurer, std::string_view part) const;
+    std::string seen_in_pieces(TextMeasurer& measurer);
+    /// Null for that of the text.
+    const PieceLook* look(std::size_t number) const {
+        return number != no_look ? &drawn_looks_[number] : nullptr;
+    }
+    std::size_t look_at(std::size_t byte) const;
     std::size_t next_edge(std::size_t byte) const;
     /// Into `shaped_` and `segments_shaped_`; the text stands at `from` of the whole.
     float shape(TextMeasurer& measurer, std::string_view text, std::size_t from);
@@ -159,7 +168,7 @@ class TextBlock {
     float widest_room() const;
     float spare_of(const Line& line, const DrawPlace& at) const;
     void draw_segments(const Line& line, const DrawPlace& at, float part, Point offset,
-                       std::optional<Color> color, Color own, std::string_view text, DrawGroup& into) const;
+                       std::optional<Color> color, Color own, DrawGroup& into) const;
     void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at,
                       DrawGroup& into) const;
 
@@ -171,14 +180,14 @@ class TextBlock {
     float shrink_ = 1;      ///< what is drawn is so much smaller
     float ascent_ = -1;
     float digits_end_ = -1;
-    bool is_prepared_ = false;
-    std::string prepared_;  ///< the text as it is seen, where letters are changed
+    std::string text_;  ///< as it is seen, once it was measured
+    bool is_seen_ = false;
     std::vector<Line> lines_;
     std::size_t line_count_ = 0;  ///< of those; the others are kept for their memory
     std::vector<Glyph> glyphs_, shaped_, shaped_part_;
     std::vector<Segment> segments_, segments_shaped_;
-    PieceLooks looks_;
-    std::vector<TextPiece> pieces_;         ///< of the text as it is seen
+    std::vector<Piece> pieces_;             ///< of the text as it is seen
+    std::vector<PieceLook> drawn_looks_;    ///< of those
     float ascent_em_ = 0, descent_em_ = 0;  ///< of the highest of its fonts, in design pixels
     std::vector<LineEnd> ends_;
     std::vector<std::size_t> character_ends_;

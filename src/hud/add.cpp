@@ -125,6 +125,7 @@ void Hud::State::find_speakers(ElementIndex index, const Origin* origin) {
 }
 
 void Hud::State::kill(ElementIndex index) {
+    keep_finished(index);
     for (const ElementIndex gone : elements.kill(index)) {
         if (recording != nullptr) recording->forget(elements[gone].path);
         visibility.remove(gone);
@@ -152,6 +153,7 @@ void Hud::State::speak(ElementIndex index) {
     ElementContext context(found, element.name(), nullptr, formats);
     know_types(index, context);
     equip(context);
+    keep_finished(index);
     element.body->set_language(language.get(), context);
     for (const Problem& problem : found.all())
         problems.report(problem);

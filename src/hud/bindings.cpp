@@ -250,50 +250,39 @@ void Bindings::begin() {
 }
 
 void Bindings::read() {
-    is_reading_ = true;
+    const Reading reading(*this);
     scan_.read(changed_, snapped_);
-    is_reading_ = false;
 }
 
 Value Bindings::read_once(const Source& source, std::string& storage) {
-    is_reading_ = true;
-    const Value value = source.binding().read(storage);
-    is_reading_ = false;
-    return value;
+    const Reading reading(*this);
+    return source.binding().read(storage);
 }
 
 std::size_t Bindings::count(const detail::EntryReader& reader) {
-    is_reading_ = true;
-    const std::size_t count = reader.count();
-    is_reading_ = false;
-    return count;
+    const Reading reading(*this);
+    return reader.count();
 }
 
 void Bindings::read(const detail::EntryReader& reader, std::size_t field,
                     std::span<const std::uint8_t> wanted, std::span<KeptValue> into) {
-    is_reading_ = true;
+    const Reading reading(*this);
     reader.read_field(field, wanted, into);
-    is_reading_ = false;
 }
 
 void Bindings::read_numbers(const detail::EntryReader& reader, std::size_t field, std::span<double> into) {
-    is_reading_ = true;
+    const Reading reading(*this);
     reader.read_numbers(field, into);
-    is_reading_ = false;
 }
 
 bool Bindings::read_positions(const detail::EntryReader& reader, std::span<WorldPoint> into) {
-    is_reading_ = true;
-    const bool is_known = reader.read_positions(into);
-    is_reading_ = false;
-    return is_known;
+    const Reading reading(*this);
+    return reader.read_positions(into);
 }
 
 WorldPoint Bindings::read_position(const PositionSource& at) {
-    is_reading_ = true;
-    const WorldPoint place = at.read();
-    is_reading_ = false;
-    return place;
+    const Reading reading(*this);
+    return at.read();
 }
 
 void Bindings::tell_derived() {

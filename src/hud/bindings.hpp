@@ -80,7 +80,9 @@ class Bindings {
     void begin();
     /// Reads all sources of the game. A getter that calls into the HUD finds it reading.
     void read();
-    bool is_reading() const { return is_reading_; }
+    bool is_reading() const { return reading_ > 0; }
+    /// What getters have thrown since the last call.
+    std::vector<detail::ReadFailure> take_failures() { return std::exchange(failures_, {}); }
     /// Reads a source once, at once; a text in it is kept in `storage`.
     Value read_once(const Source& source, std::string& storage);
     /// Reads the entries of a container, whose getters may not call into the HUD either.
@@ -119,6 +121,20 @@ class Bindings {
     }
 
  private:
+    /// While it lives, getters of the game are called: they must not call into the HUD, and what they throw is kept.
+    class Reading {
+     public:
+        explicit Reading(Bindings& bindings) : bindings_(bindings), failures_(bindings.failures_) {
+            ++bindings_.reading_;
+        }
+        ~Reading() { --bindings_.reading_; }
+        Reading(const Reading&) = delete;
+        Reading& operator=(const Reading&) = delete;
+
+     private:
+        Bindings& bindings_;
+        detail::ReadFailures failures_;
+    };
     struct Told {
         SourceIndex index;
         detail::Binding kind;  ///< its type and use
@@ -170,7 +186,8 @@ class Bindings {
     std::unordered_multimap<std::size_t, SourceIndex> known_derived_;  ///< by a hash of what they are made of
     std::vector<SourceIndex> changed_, snapped_;
     std::vector<Nanoseconds> changed_at_;  ///< by source
-    bool is_reading_ = false;
+    int reading_ = 0;
+    std::vector<detail::ReadFailure> failures_;
     Value nothing_;
 };
 

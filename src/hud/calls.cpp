@@ -76,6 +76,7 @@ void Hud::set_reduced_motion(bool reduced) {
     if (!state_->may({.name = "set_reduced_motion", .flag = reduced}) ||
         reduced == state_->effects.reduced_motion())
         return;
+    state_->keep_all_finished();
     state_->effects.set_reduced_motion(reduced);
     state_->readouts.set_reduced_motion(reduced, state_->time);
     state_->moving_order.set_reduced_motion(reduced);
@@ -169,34 +170,34 @@ bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
     }
     const Effect* const found = find_effect(*state_, effect);
     const ElementIndex index = state_->elements.living(ref);
-    return found != nullptr && index != no_element &&
-           state_->effects.request(index, *found, state_->time.now(), strength);
+    if (found == nullptr || index == no_element) return false;
+    state_->keep_finished(index);
+    return state_->effects.request(index, *found, state_->time.now(), strength);
 }
 
 void Hud::stop(ElementRef ref, std::string_view effect) {
     if (!state_->may({.name = "stop", .text = effect}, &ref)) return;
     const Effect* const found = find_effect(*state_, effect);
     const ElementIndex index = state_->elements.living(ref);
-    if (found != nullptr && index != no_element) state_->effects.stop(index, *found, state_->time.now());
+    if (found == nullptr || index == no_element) return;
+    state_->keep_finished(index);
+    state_->effects.stop(index, *found, state_->time.now());
 }
 
 bool Hud::alive(ElementRef ref) const {
     return state_->elements.living(ref) != no_element;
 }
 
-const Shown Hud::operator[](ElementRef ref) const {
-    const ElementIndex index = state_->elements.living(ref);
-    if (index == no_element) return {};
-    const State& hud = *state_;
-    const RunningElement& element = hud.elements[index];
-    const Travel* const travel = hud.readouts[index].travel.get();
-    const bool drawn = hud.visibility.is_drawn(index);
-    const Rect box = drawn ? hud.layouter.box(index) : Rect{};
-    const Moved moved = hud.effects.moved_in_design(index, hud.time.now());
-    const Point pivot = hud.layouter.pivot(index);
+Shown Hud::State::shown(ElementIndex index) const {
+    const RunningElement& element = elements[index];
+    const Travel* const travel = readouts[index].travel.get();
+    const bool drawn = visibility.is_drawn(index);
+    const Rect box = drawn ? layouter.box(index) : Rect{};
+    const Moved moved = effects.moved_in_design(index, time.now());
+    const Point pivot = layouter.pivot(index);
     const Point held{box.x + box.width * pivot.x, box.y + box.height * pivot.y};
     const Point now = moved.transform.apply(held);
-    const Value& truth = hud.readouts.value(index);
+    const Value& truth = readouts.value(index);
     return {.id = element.path,
             .kind = element.kind->name(),
             .text = element.body->text(),
@@ -204,27 +205,45 @@ const Shown Hud::operator[](ElementRef ref) const {
             .trail = element.body->trail(),
             .truth = truth,
             .target = travel != nullptr ? travel->target() : truth,
-            .shown = travel != nullptr ? travel->shown(hud.time.now(travel->clock())) : truth,
+            .shown = travel != nullptr ? travel->shown(time.now(travel->clock())) : truth,
             .color = mix(element.body->color(), moved.tint.color, static_cast<double>(moved.tint.part)),
-            .opacity = hud.visibility.opacity(index) * moved.opacity,
+            .opacity = visibility.opacity(index) * moved.opacity,
             .scale = moved.scale,
             .offset = {now.x - held.x, now.y - held.y},
             .rotation = moved.rotation,
             .visible = drawn,
             .box = box,
-            .drawn_box = drawn ? hud.seen_box(index) : Rect{},
-            .changed = hud.elements.changed(index),
-            .text_changed = hud.elements.text_changed(index)};
+            .drawn_box = drawn ? seen_box(index) : Rect{},
+            .changed = elements.changed(index),
+            .text_changed = elements.text_changed(index)};
+}
+
+const Shown Hud::operator[](ElementRef ref) const {
+    const ElementIndex index = state_->elements.living(ref);
+    if (index == no_element) return {};
+    const Finished::Kept* const kept = state_->finished.find(index);
+    if (kept == nullptr) return state_->shown(index);
+    Shown shown = kept->shown;
+    shown.id = state_->elements[index].path;
+    shown.text = kept->text;
+    shown.truth = kept->truth.get();
+    shown.target = kept->target.get();
+    shown.shown = kept->value.get();
+    return shown;
 }
 
 std::string_view Hud::text(ElementRef ref) const {
     const ElementIndex index = state_->elements.living(ref);
-    return index != no_element ? state_->elements[index].body->text() : std::string_view();
+    if (index == no_element) return {};
+    const Finished::Kept* const kept = state_->finished.find(index);
+    return kept != nullptr ? kept->text : state_->elements[index].body->text();
 }
 
 std::optional<double> Hud::fill(ElementRef ref) const {
     const ElementIndex index = state_->elements.living(ref);
-    return index != no_element ? state_->elements[index].body->fill() : std::nullopt;
+    if (index == no_element) return std::nullopt;
+    const Finished::Kept* const kept = state_->finished.find(index);
+    return kept != nullptr ? kept->shown.fill : state_->elements[index].body->fill();
 }
 
 bool Hud::text_changed(ElementRef ref) const {

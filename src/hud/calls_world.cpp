@@ -80,9 +80,11 @@ bool Hud::pop(ElementRef ref, const Pop& pop) {
     if (index == no_element) return false;
     const RunningElement& element = state_->elements[index];
     PopupsBody* const popups = element.body->popups();
-    if (popups != nullptr)
+    if (popups != nullptr) {
+        state_->keep_finished(index);
         return popups->add(pop, state_->time.now(element.clock), state_->camera,
                            state_->layouter.screen().size);
+    }
     state_->problems.report({{}, element.name() + " is no popups", "", ProblemCode::bad_call});
     return false;
 }

@@ -74,6 +74,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
         return false;
     }
 
+    keep_finished(index);
     const std::optional<int> places = running.body->places();
     running.description = std::make_unique<const Element>(description);
     running.clock = made.common.plan.clock;
@@ -117,6 +118,7 @@ bool Hud::State::set_format(ElementIndex index, const std::string& format) {
     ElementContext context(found, running.name(), nullptr, formats);
     know_types(index, context);
     equip(context);
+    keep_finished(index);
     if (!running.body->set_format(format, language.get(), context)) return false;
     for (const Problem& problem : found.all())
         problems.report(problem);
@@ -213,6 +215,7 @@ bool Hud::add(const Theme& theme) {
 }
 
 void Hud::State::follow_theme() {
+    keep_all_finished();
     effects.follow_theme(themes);
     themes.apply(font, nullptr, "font");
     const bool other_styles = text_styles.follow_theme(themes);

@@ -3,6 +3,7 @@
 
 #include <utility>
 
+#include "element/sources_of.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
@@ -36,13 +37,17 @@ void Hud::State::update(Step step) {
     effects.look_at_flashes(time.now());
     place_watches();
     write_events();
+    tell_failures();
     if (recording != nullptr) recording->keep_timers();
+    finished.end_frame();
 }
 
 void Hud::State::begin_frame() {
+    finished.begin_frame();
     elements.begin_frame();
     happenings.clear();
     bindings.begin();
+    readouts.take_colors();
     if (!elements.removed().empty()) {
         for (const ElementIndex index : elements.removed()) {
             bindings.forget(visibility.conditions(index).visible, index);
@@ -145,15 +150,49 @@ void Hud::State::write_events() {
                          Severity::warning});
 }
 
-bool Hud::State::may(std::string_view call) {
-    if (bindings.is_reading())
+std::string Hud::State::owner_of(const void* getter) const {
+    const auto is_it = [getter](const Source& source) {
+        return getter != nullptr && source.binding().getter() == getter;
+    };
+    for (const std::string_view name : bindings.sources().names())
+        if (const Source* const source = bindings.sources().find(name); source != nullptr && is_it(*source))
+            return "source '" + std::string(name) + "'";
+    std::string found;
+    for (ElementIndex index = 0; index < elements.count() && found.empty(); ++index) {
+        if (!elements[index].is_living()) continue;
+        Element copy = *elements[index].description;
+        for_each_source(*kind_of(copy).table, address_of(copy),
+                        [&](const std::string& field, Source& source) {
+                            if (is_it(source)) found = "'" + field + "' of " + elements[index].name();
+                        });
+    }
+    return found;
+}
+
+void Hud::State::tell_failures() {
+    for (const detail::ReadFailure& failure : bindings.take_failures()) {
+        const std::string owner = owner_of(failure.reader);
         problems.report(
             {{},
-             "a getter calls '" + std::string(call) + "' of the HUD that is reading it; nothing was done",
-             "call it before or after 'update'",
-             ProblemCode::bad_call});
+             (owner.empty() ? "what a HUD reads" : "the getter of " + owner) + " has thrown: " + failure.what,
+             "there is no value in this frame",
+             ProblemCode::getter_threw});
+    }
+}
+
+bool Hud::State::is_between_frames(std::string_view call) {
+    if (!bindings.is_reading()) return true;
+    problems.report(
+        {{},
+         "a getter calls '" + std::string(call) + "' of the HUD that is reading it; nothing was done",
+         "call it before or after 'update'",
+         ProblemCode::bad_call});
+    return false;
+}
+
+bool Hud::State::may(std::string_view call) {
     was_called = true;
-    return !bindings.is_reading();
+    return is_between_frames(call);
 }
 
 bool Hud::State::may(RecordedCall call, const ElementRef* element) {
@@ -172,6 +211,25 @@ void Hud::State::record(std::string_view call, const HudDefinition& definition, 
     if (recording != nullptr) recording->call({.name = call, .element = element}, definition);
 }
 
+void Hud::State::keep_finished(ElementIndex index) {
+    if (!finished.lacks(index) || !elements[index].is_living()) return;
+    Finished::Kept& kept = finished.keep(index);
+    kept.shown = shown(index);
+    kept.text = kept.shown.text;
+    kept.truth = kept.shown.truth;
+    kept.target = kept.shown.target;
+    kept.value = kept.shown.shown;
+    kept.group.revision = elements.hot(index).revision;
+    draw(index, kept.group);
+    for (const ElementIndex inside : elements.children(index))
+        keep_finished(inside);
+}
+
+void Hud::State::keep_all_finished() {
+    for (ElementIndex index = 0; index < elements.count(); ++index)
+        keep_finished(index);
+}
+
 void Hud::State::draw(DrawList& list) {
     const std::span<const ElementIndex> order = elements.draw_order();
     list.viewport_ = layouter.viewport();
@@ -182,7 +240,12 @@ void Hud::State::draw(DrawList& list) {
     std::size_t commands = 0, glyphs = 0, points = 0;
     for (std::size_t i = 0; i < order.size(); ++i) {
         DrawGroup& group = list.groups_[i];
-        if (const std::uint32_t revision = elements.hot(order[i]).revision; group.revision != revision) {
+        const Finished::Kept* const kept = finished.find(order[i]);
+        const std::uint64_t revision =
+            kept != nullptr ? kept->group.revision : elements.hot(order[i]).revision;
+        if (group.revision != revision && kept != nullptr) {
+            group = kept->group;
+        } else if (group.revision != revision) {
             group.revision = revision;
             draw(order[i], group);
         }
@@ -269,7 +332,7 @@ void Hud::update(Step step) {
 }
 
 void Hud::draw(DrawList& list) const {
-    state_->draw(list);
+    if (state_->is_between_frames("draw")) state_->draw(list);
 }
 
 }  // namespace rapido

@@ -16,7 +16,7 @@ void Layouter::set_options(const FitOptions& options, bool mirrors) {
 }
 
 void Layouter::set_viewport(const Viewport& viewport) {
-    viewport_ = viewport;
+    next_viewport_ = viewport;
     screen_dirty_ = true;
 }
 
@@ -88,6 +88,7 @@ void Layouter::fit() {
 /// A new screen, or other elements on it: everything may stand elsewhere.
 void Layouter::fit_to_screen() {
     screen_dirty_ = false;
+    viewport_ = next_viewport_;
     const Fitted fitted = fit_screen(options_, viewport_.value_or(Viewport{}));
     const bool mirrors = may_mirror_ && right_to_left_;
     const bool moved_all = mirrors != mirrored_ || !(fitted == screen_);

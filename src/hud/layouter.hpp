@@ -43,6 +43,7 @@ class Layouter {
     void lay_out();
 
     const Fitted& screen() const { return screen_; }
+    /// The one for which the last frame was laid out.
     const std::optional<Viewport>& viewport() const { return viewport_; }
     bool mirrored() const { return mirrored_; }
     /// It takes room, and has its box.
@@ -86,7 +87,7 @@ class Layouter {
     ProblemLog& problems_;
     TextMeasurer* measurer_ = nullptr;
     FitOptions options_;
-    std::optional<Viewport> viewport_;  ///< nothing before the first `resize`
+    std::optional<Viewport> next_viewport_, viewport_;  ///< nothing before the first `resize`
     Fitted screen_;
     bool may_mirror_ = true;
     bool right_to_left_ = false;

@@ -61,13 +61,16 @@ class Readouts {
     void snap(ElementIndex index);
     /// Takes the next value as given, and lets effects and messages go on.
     void take_as_given(ElementIndex index);
-    /// Replaces the color of one that follows a value, outside of its bands.
+    /// Replaces the color of one that follows a value, outside of its bands, from the next frame on.
     void set_color(ElementIndex index, Color color, const FrameTime& time);
     /// Motions in flight land, if motion is reduced from now on.
     void set_reduced_motion(bool reduced, const FrameTime& time);
     void set_limit(const FlashAsker& asker);
 
     // In a frame
+
+    /// Colors that were set since the last frame.
+    void take_colors();
 
     enum class Lane : std::uint8_t { ordinary, pending };
 
@@ -147,6 +150,7 @@ class Readouts {
     std::vector<ElementIndex> in_time_;     ///< elements whose bodies live in time
     std::vector<ElementIndex> show_again_;  ///< in the next frame
     std::vector<ElementIndex> snapped_, lost_;
+    std::vector<std::pair<ElementIndex, Color>> next_colors_;
     std::vector<ElementIndex> given_;    ///< those that take the next value as given, without a snap
     std::vector<Value> further_values_;  ///< of the element that is being shown
     bool reduced_motion_ = false;

@@ -114,10 +114,17 @@ void Readouts::set_color(ElementIndex index, Color color, const FrameTime& time)
         travel->set_color(color, time.now(travel->clock()));
         return refresh_next(index);
     }
-    // Without bands nothing else is said about its look.
-    elements_.mark_moved(index);
-    elements_.mark_changed_next(index);
-    elements_[index].body->set_look({.color = color});
+    next_colors_.push_back({index, color});
+}
+
+void Readouts::take_colors() {
+    for (const auto& [index, color] : next_colors_) {
+        if (!elements_[index].is_living()) continue;
+        // Without bands nothing else is said about its look.
+        elements_[index].body->set_look({.color = color});
+        elements_.mark_changed(index);
+    }
+    next_colors_.clear();
 }
 
 /// Tells what bands were entered and left, and takes over what they say about being visible.

@@ -106,6 +106,7 @@ Problems Hud::State::clashes(const Hud& made) const {
 }
 
 void Hud::State::reload(const HudDefinition& definition, const Hud& made) {
+    keep_all_finished();
     const HudDefinition before = made_of != nullptr ? *made_of : HudDefinition{};
     for (const DeclaredSource& source : definition.sources)
         bindings.declare(source.name);

@@ -4,6 +4,7 @@
 #include "hud/effects.hpp"
 #include "hud/element_context.hpp"
 #include "hud/events.hpp"
+#include "hud/finished.hpp"
 #include "hud/lists.hpp"
 #include "hud/notices.hpp"
 #include "hud/pending.hpp"
@@ -34,6 +35,7 @@ struct Parts {
     Effects effects{elements, visibility, readouts, layouter, problems};
     Notices notices{elements, moving_order};
     Events events;
+    Finished finished;
     TravelPlans plans;
     Formats formats;
     Themes themes;
@@ -133,12 +135,23 @@ struct Hud::State : Parts {
     Rect seen_box(ElementIndex index) const;
     void place_watches();
     void write_events();
+    void tell_failures();
+    /// What is bound to this getter, in words.
+    std::string owner_of(const void* getter) const;
+
+    /// An element is changed by a call: until the next frame it is drawn and read as the last one has left it, and so is what stands
+    /// inside.
+    void keep_finished(ElementIndex index);
+    void keep_all_finished();
+    Shown shown(ElementIndex index) const;
 
     void draw(DrawList& list);
     void draw(ElementIndex index, DrawGroup& group);
     void follow_flash_settings();
     void draw_body(ElementIndex index, DrawGroup& group);
-    /// Whether the game may call this now: not while a getter of the HUD is being read, which is a problem.
+    /// False, with a problem, while a getter of the HUD is being read.
+    bool is_between_frames(std::string_view call);
+    /// Whether the game may call this now.
     bool may(std::string_view call);
     /// The same, and a recorder is told; of an element that is dead, nothing.
     bool may(RecordedCall call, const ElementRef* element = nullptr);

@@ -51,6 +51,7 @@ enum class ProblemCode : std::uint8_t {
     missing_glyph,   ///< no font has a character
     missing_image,   ///< an image that cannot be shown
     bad_call,        ///< a call that cannot be answered
+    getter_threw,    ///< what a game has given to be read has thrown an exception
     bad_step,        ///< a step of time that is none
     too_much,        ///< more than one frame can hold
     wrong_size,      ///< a drawing for another size

@@ -35,7 +35,7 @@ struct ElementRef {
     friend bool operator==(const ElementRef&, const ElementRef&) = default;
 };
 
-/// What is on screen of one element. The views are valid until the next update.
+/// What the last update has put on screen of one element. The views are valid until the next one.
 struct Shown {
     std::string_view id{};    ///< the path: the ids of the panels around it and its own, with dots between
     std::string_view kind{};  ///< as in a HUD file: "text", "bar", "dial"
@@ -87,7 +87,11 @@ struct FrameCost {
 ///     }
 ///
 /// A HUD belongs to one thread. It never throws, prints or reads a clock. One that was moved from is empty, like a new one.
-/// While a HUD reads its sources, a getter must not change that HUD: such a call does nothing, and is a problem.
+/// While a HUD reads its sources, a getter must not change or draw that HUD: such a call does nothing, and is a problem.
+///
+/// Each update makes a whole frame. What the game calls between two updates counts from the next one on: until then all that is drawn and
+/// read of an element is as the last update has left it, however often and into whichever list it is drawn. An element that is
+/// removed is drawn until then, too, and its reference is dead at once.
 class Hud {
  public:
     /// An empty HUD, to be filled with `add`.
@@ -329,7 +333,7 @@ class Hud {
     /// same. False, with a problem, if there is one with this id.
     bool add_timer(const std::string& id, const GameTimer& timer, ClockKind clock = ClockKind::game);
 
-    /// Brings `list` up to date: rewrites only the groups of elements that changed since it was last drawn.
+    /// Brings `list` up to date with the last update: rewrites only the groups of elements that changed since it was last drawn.
     void draw(DrawList& list) const;
 
     /// Tells a recorder all that enters the HUD from now on: values, calls and steps; see `RecordingWriter`. It is the first call on a HUD;

@@ -92,7 +92,8 @@ class ContainerReader final : public EntryReader {
             return std::size(*container_);
         } else {
             std::size_t count = 0;
-            for_each(SIZE_MAX, [&count](std::size_t, const auto*) { ++count; });
+            for_each(
+                SIZE_MAX, [&count](std::size_t, const auto*) { ++count; }, [](std::size_t) {});
             return count;
         }
     }
@@ -100,17 +101,18 @@ class ContainerReader final : public EntryReader {
                     std::span<KeptValue> into) const override {
         std::string storage;
         with_field(field, [&](const auto& projection) {
-            for_each(into.size(), [&](std::size_t row, const auto* object) {
+            const auto read = [&](std::size_t row, const auto* object) {
                 if (!wanted.empty() && wanted[row] == 0) return;
                 into[row] = object != nullptr ? keep(project(projection, *object), storage) : Value();
-            });
+            };
+            for_each(into.size(), read, [&](std::size_t row) { into[row] = Value(); });
         });
     }
     void read_numbers(std::size_t field, std::span<double> into) const override {
         std::string storage;
         with_field(field, [&](const auto& projection) {
-            for_each(into.size(), [&](std::size_t row, const auto* object) {
-                constexpr double nothing = std::numeric_limits<double>::quiet_NaN();
+            constexpr double nothing = std::numeric_limits<double>::quiet_NaN();
+            const auto read = [&](std::size_t row, const auto* object) {
                 using Result = Projected<std::remove_cvref_t<decltype(projection)>, Object>;
                 if constexpr (std::is_arithmetic_v<Result>)
                     into[row] =
@@ -118,22 +120,24 @@ class ContainerReader final : public EntryReader {
                 else
                     into[row] =
                         object != nullptr ? keep(project(projection, *object), storage).number() : nothing;
-            });
+            };
+            for_each(into.size(), read, [&](std::size_t row) { into[row] = nothing; });
         });
     }
     bool read_positions(std::span<WorldPoint> into) const override {
         bool is_known = false;
-        const auto read = [&](const auto& each) {
+        const auto read_one = [&](const auto& each) {
             if constexpr (is_entry_position<std::remove_cvref_t<decltype(each)>>) {
                 is_known = true;
-                for_each(into.size(), [&](std::size_t row, const auto* object) {
-                    constexpr double nowhere = std::numeric_limits<double>::quiet_NaN();
-                    into[row] = object != nullptr ? world_point(project(each.projection, *object))
-                                                  : WorldPoint{nowhere, nowhere, nowhere};
-                });
+                constexpr double none = std::numeric_limits<double>::quiet_NaN();
+                constexpr WorldPoint nowhere{none, none, none};
+                const auto read = [&](std::size_t row, const auto* object) {
+                    into[row] = object != nullptr ? world_point(project(each.projection, *object)) : nowhere;
+                };
+                for_each(into.size(), read, [&](std::size_t row) { into[row] = nowhere; });
             }
         };
-        std::apply([&](const auto&... each) { (read(each), ...); }, given_);
+        std::apply([&](const auto&... each) { (read_one(each), ...); }, given_);
         return is_known;
     }
 
@@ -154,13 +158,13 @@ class ContainerReader final : public EntryReader {
         };
         std::apply([&](const auto&... each) { (try_one(each), ...); }, given_);
     }
-    /// Calls `take` with the number and the object of each entry.
-    template <class Take>
-    void for_each(std::size_t count, Take take) const {
+    /// Calls `take` with the number and the object of each entry, and `lack` with the number of one at which it throws.
+    template <class Take, class Lack>
+    void for_each(std::size_t count, Take take, Lack lack) const {
         std::size_t row = 0;
         for (const auto& entry : *container_) {
             if (row == count) return;
-            take(row, entry_address(entry));
+            if (!guarded(this, [&] { take(row, entry_address(entry)); })) lack(row);
             ++row;
         }
     }

@@ -2,11 +2,13 @@
 #pragma once
 
 #include <functional>
+#include <limits>
 #include <tuple>
 #include <type_traits>
 #include <utility>
 
 #include "rapido/base/units.hpp"
+#include "rapido/value/detail/guarded.hpp"
 
 namespace rapido {
 
@@ -50,7 +52,13 @@ class PositionSource {
     PositionSource(const void* thing, Read how) : thing_(thing), read_(how) {}
     explicit PositionSource(std::function<WorldPoint()> call) : call_(std::move(call)) {}
 
-    WorldPoint read() const { return read_ != nullptr ? read_(thing_) : call_(); }
+    /// Nowhere, where what is called throws.
+    WorldPoint read() const {
+        constexpr double nowhere = std::numeric_limits<double>::quiet_NaN();
+        WorldPoint place{nowhere, nowhere, nowhere};
+        detail::guarded(nullptr, [&] { place = read_ != nullptr ? read_(thing_) : call_(); });
+        return place;
+    }
 
  private:
     const void* thing_ = nullptr;

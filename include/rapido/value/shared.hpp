@@ -22,10 +22,12 @@ class Shared {
     static_assert(std::is_trivially_copyable_v<T>,
                   "rapido::Shared copies a state as bytes: it must be trivially copyable");
     static_assert(alignof(T) <= alignof(std::max_align_t),
-                  "rapido::Shared keeps snapshots at the alignment of std::max_align_t: take the alignas away from the state, or "
+                  "rapido::Shared keeps snapshots at the alignment of std::max_align_t: take the alignas "
+                  "away from the state, or "
                   "share a plain copy of what a HUD shows");
     static_assert(sizeof(T) <= 65536,
-                  "rapido::Shared copies the whole state in each update, on the stack: at most 64 KiB; share what a HUD shows "
+                  "rapido::Shared copies the whole state in each update, on the stack: at most 64 KiB; share "
+                  "what a HUD shows "
                   "in a state of its own");
 
  public:
@@ -113,7 +115,11 @@ Source watch(const Shared<T>& shared, Projection projection) {
      public:
         explicit Part(Projection held) : projection_(held) {}
         Value read(const void* snapshot, std::string& storage) const override {
-            return detail::keep(detail::project(projection_, *static_cast<const T*>(snapshot)), storage);
+            Value value;
+            detail::guarded(this, [&] {
+                value = detail::keep(detail::project(projection_, *static_cast<const T*>(snapshot)), storage);
+            });
+            return value;
         }
 
      private:

@@ -12,6 +12,7 @@
 #include <type_traits>
 #include <utility>
 
+#include "rapido/value/detail/guarded.hpp"
 #include "rapido/value/source.hpp"
 
 namespace rapido {
@@ -69,9 +70,11 @@ template <class T>
 Value to_value(const T& thing) {
     if constexpr (is_optional<T>)
         return thing ? to_value(*thing) : Value();
-    else if constexpr (NamedEnum<T>)
-        return Value(std::string_view(name_of(thing)));
-    else if constexpr (std::same_as<T, char>)
+    else if constexpr (NamedEnum<T>) {
+        Value value;
+        guarded(nullptr, [&] { value = Value(std::string_view(name_of(thing))); });
+        return value;
+    } else if constexpr (std::same_as<T, char>)
         return Value(std::string_view(&thing, 1));
     else
         return Value(thing);
@@ -112,7 +115,11 @@ template <class Read>
 class Reading final : public Getter {
  public:
     explicit Reading(Read read) : read_(std::move(read)) {}
-    Value read(std::string& storage) const override { return read_(storage); }
+    Value read(std::string& storage) const override {
+        Value value;
+        guarded(this, [&] { value = read_(storage); });
+        return value;
+    }
 
  private:
     Read read_;
@@ -171,7 +178,7 @@ constexpr void must_be_readable() {
 ///   a `name_of`, a `Value`, an optional of these) is kept by its address: the caller promises that it
 ///   outlives every HUD that shows it. For what may die before, use `Live`, a shared_ptr, or a callable.
 /// - A callable is copied, and called once in an update however many elements show it. It must not call into
-/// the HUD.
+/// the HUD. Where it throws there is no value in that update, which is a problem with what it has thrown.
 template <class T>
 Source watch(T&& thing) {
     using Bare = std::remove_cvref_t<T>;
