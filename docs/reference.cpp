@@ -5,6 +5,7 @@
 #include <sstream>
 
 #include "element/kinds.hpp"
+#include "hud/call.hpp"
 #include "hud/definition_tables.hpp"
 
 namespace rapido {
@@ -139,6 +140,16 @@ std::string type_of(const Field& field) {
                 words += (words.empty() ? "" : ", ") + std::string(word);
             return words;
         }
+        case FieldType::natural:
+            return "whole number";
+        case FieldType::nanoseconds:
+            return "nanoseconds";
+        case FieldType::numbers:
+            return std::to_string(field.most) + " numbers";
+        case FieldType::value:
+            return "value";
+        case FieldType::part:
+            return "text, a HUD file";
     }
     return "";
 }
@@ -154,9 +165,12 @@ std::string range_text(const Field& field) {
 
 class Writer {
  public:
-    void write(const std::string& title, const Table& table, const void* defaults) {
-        std::cout << "\n## " << title
-                  << "\n\n| key | type | range | default | what it is |\n|---|---|---|---|---|\n";
+    void write(const std::string& title, const Table& table, const void* defaults,
+               std::string_view help = {}) {
+        std::cout << "\n## " << title << '\n';
+        if (!help.empty()) std::cout << '\n' << help << '\n';
+        if (table.fields.empty()) return;
+        std::cout << "\n| key | type | range | default | what it is |\n|---|---|---|---|---|\n";
         for (const Field& field : table.fields) {
             std::cout << "| `" << field.name << "` | " << type_of(field) << " | " << range_text(field)
                       << " | "
@@ -216,4 +230,13 @@ int main() {
                      address_of(made));
     }
     writer.write_nested();
+
+    std::cout << "\n# Calls in recordings\n\n"
+                 "What a line of a [recording](recordings.md) holds that begins with `{\"call\":`. New names "
+                 "may stand "
+                 "in each: `names`, `new_timers`.\n";
+    Writer of_calls;
+    for (const CallKind* const call : all_calls())
+        of_calls.write("`" + std::string(call->name()) + "`", call->table, call->make().get(), call->help);
+    of_calls.write_nested();
 }

@@ -159,6 +159,12 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return expected(node, name, "a table");
         case FieldType::list:
             return read_list(node, into, field, owner, path, name, origin);
+        case FieldType::natural:
+        case FieldType::nanoseconds:
+        case FieldType::numbers:
+        case FieldType::value:
+        case FieldType::part:
+            break;  // only calls have such fields
     }
 }
 

@@ -204,6 +204,12 @@ class SchemaWriter {
                 const Json item = reference(*field.table);
                 return list_of(takes_numbers ? any_of({item, number_of(first)}) : item, 0, field.most);
             }
+            case FieldType::natural:
+            case FieldType::nanoseconds:
+            case FieldType::numbers:
+            case FieldType::value:
+            case FieldType::part:
+                break;  // only calls have such fields
         }
         return Json::object();
     }

@@ -235,6 +235,12 @@ class HudWriter {
                 return table_text(*field.table, at, plain, owner + std::string(field.name) + ".");
             case FieldType::list:
                 return items_text(field, at, plain, owner + std::string(field.name) + ".");
+            case FieldType::natural:
+            case FieldType::nanoseconds:
+            case FieldType::numbers:
+            case FieldType::value:
+            case FieldType::part:
+                break;  // only calls have such fields
         }
         return {};
     }

@@ -64,15 +64,19 @@ std::string_view without_half_character(std::string_view text) {
 }  // namespace
 
 Result<Recording> Recording::read(std::string_view text, const std::string& name) {
+    return State::read(text, name, all_calls());
+}
+
+Result<Recording> Recording::State::read(std::string_view text, const std::string& name, CallKinds calls) {
     if (text.size() > largest_recording)
         return Problem{{name}, "is larger than 256 MB", "", ProblemCode::too_large};
     text = without_half_character(text);
     if (const int line = utf8::line_of_fault(text); line > 0)
         return Problem{
             {name, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
-    auto state = std::make_shared<State>();
+    auto state = std::make_shared<Recording::State>();
     Problems problems;
-    RecordingLineReader reader(name);
+    RecordingLineReader reader(name, calls);
     bool is_first = true;
     for (int number = 1; !text.empty() && problems.size() < ProblemLog::most; ++number) {
         const std::string_view line = text.substr(0, text.find('\n'));

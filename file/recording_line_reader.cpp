@@ -1,5 +1,6 @@
 #include "file/recording_line_reader.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
@@ -22,36 +23,109 @@ void RecordingLineReader::read_first(const Json& line, HudDefinition& definition
         return fail("this is no recording", "its first line begins with {\"recording\": 1");
     if (version->get<std::int64_t>() != 1)
         return fail("is a recording of version " + version->dump() + "; this reads version 1");
-    definition = read_part(line);
+    if (const Json* const hud = find(line, "hud"))
+        definition = read_part(*hud);
+    else
+        fail("has no 'hud'");
     names = read_names(line);
 }
 
 CallLine RecordingLineReader::read_call(const Json& line) {
     CallLine call;
     const std::string word = text_of(line.at("call"), "call");
-    call.words = words_of(word);
-    if (call.words == nullptr) {
+    const auto known = std::find_if(calls_.begin(), calls_.end(),
+                                    [&](const CallKind* kind) { return kind->name() == word; });
+    if (known == calls_.end()) {
         fail("no call is named '" + utf8::shortened(word) + "'");
         return call;
     }
-    if (const Json* const element = find(line, "element")) call.element = text_of(*element, "element");
-    if (const Json* const text = find(line, call.words->text)) {
-        call.text = text_of(*text, call.words->text);
-        call.has_text = true;
-    }
-    if (const Json* const number = find(line, call.words->number))
-        call.number = number_of(*number, call.words->number);
-    if (const Json* const flag = find(line, call.words->flag)) call.flag = flag_of(*flag, call.words->flag);
-    if (const Json* const thing = find(line, "thing")) call.thing = natural_of(*thing, "thing");
-    if (const Json* const value = find(line, "value")) call.value = value_of(*value, {}, "value").get();
-    if (const Json* const type = find(line, "type")) call.type = type_of(*type, "type");
-    if (const Json* const use = find(line, "use"))
-        call.use = static_cast<detail::ValueUse>(word_of(*use, value_uses, "use"));
-    if (find(line, "hud") != nullptr) call.part = read_part(line);
+    call.kind = *known;
+    call.given = call.kind->make();
+    read_fields(line, call.kind->table, call.given.get(), word);
     call.names = read_names(line);
-    read_detail(line, word, call);
-    check_call(word, call);
+    if (fault) return call;
+    if (const std::string_view lacking = call.kind->lacks(call.given.get()); !lacking.empty())
+        fail("'" + word + "' has no '" + std::string(lacking) + "'");
     return call;
+}
+
+void RecordingLineReader::read_fields(const Json& object, const Table& table, void* aggregate,
+                                      std::string_view owner) {
+    for (const Field& field : table.fields) {
+        if (const Json* const given = find(object, field.name))
+            read_field(*given, field, field.in(aggregate));
+        else if (field.required)
+            fail("'" + std::string(owner) + "' has no '" + std::string(field.name) + "'");
+    }
+}
+
+void RecordingLineReader::read_field(const Json& json, const Field& field, void* into) {
+    const std::string_view name = field.name;
+    switch (field.type) {
+        case FieldType::boolean:
+            *static_cast<bool*>(into) = flag_of(json, name);
+            break;
+        case FieldType::number:
+            *static_cast<float*>(into) = static_cast<float>(number_of(json, name));
+            break;
+        case FieldType::real:
+            *static_cast<double*>(into) = number_of(json, name);
+            break;
+        case FieldType::seconds:
+            *static_cast<Seconds*>(into) = Seconds{number_of(json, name)};
+            break;
+        case FieldType::nanoseconds:
+            *static_cast<Nanoseconds*>(into) = Nanoseconds{integer_of(json, name)};
+            break;
+        case FieldType::natural:
+            *static_cast<std::uint64_t*>(into) = natural_of(json, name);
+            break;
+        case FieldType::text:
+            *static_cast<std::string*>(into) = text_of(json, name);
+            break;
+        case FieldType::color: {
+            const std::string text = text_of(json, name);
+            const std::optional<Color> parsed = Color::parse(text);
+            *static_cast<Themed<Color>*>(into) = parsed ? Themed<Color>(*parsed) : Themed<Color>(theme(text));
+            break;
+        }
+        case FieldType::point:
+            *static_cast<Point*>(into) = point_of(json, name);
+            break;
+        case FieldType::size: {
+            const Point corner = point_of(json, name);
+            *static_cast<Size*>(into) = {corner.x, corner.y};
+            break;
+        }
+        case FieldType::insets: {
+            const std::vector<double> all = numbers_of(json, 4, name);
+            *static_cast<Insets*>(into) = {static_cast<float>(all[0]), static_cast<float>(all[1]),
+                                           static_cast<float>(all[2]), static_cast<float>(all[3])};
+            break;
+        }
+        case FieldType::numbers: {
+            const std::vector<double> all = numbers_of(json, field.most, name);
+            std::copy(all.begin(), all.end(), static_cast<double*>(into));
+            break;
+        }
+        case FieldType::choice:
+            *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(word_of(json, field.choices, name));
+            break;
+        case FieldType::value:
+            *static_cast<KeptValue*>(into) = value_of(json, {}, name);
+            break;
+        case FieldType::table:
+            if (json.is_object())
+                read_fields(json, *field.table, into, name);
+            else
+                expected(name, "an object");
+            break;
+        case FieldType::part:
+            *static_cast<HudDefinition*>(into) = read_part(json);
+            break;
+        default:
+            break;  // no call has such a field
+    }
 }
 
 FrameLine RecordingLineReader::read_frame(const Json& line) {
@@ -196,13 +270,8 @@ KeptValue RecordingLineReader::typed_value(const Json& json, Value::Type type, s
     }
 }
 
-HudDefinition RecordingLineReader::read_part(const Json& line) {
-    const Json* const hud = find(line, "hud");
-    if (hud == nullptr) {
-        fail("has no 'hud'");
-        return {};
-    }
-    Result<HudDefinition> read = read_hud_part(text_of(*hud, "hud"), name_, copied_);
+HudDefinition RecordingLineReader::read_part(const Json& hud) {
+    Result<HudDefinition> read = read_hud_part(text_of(hud, "hud"), name_, copied_);
     if (read) {
         elements_ += read->elements.size();
         if (elements_ > most_elements)
@@ -224,7 +293,8 @@ std::optional<Value::Type> RecordingLineReader::type_of(const Json& json, std::s
 std::vector<RecordedName> RecordingLineReader::read_names(const Json& line) {
     std::vector<RecordedName> names;
     for_each(line, "names", [&](const std::string& name, const Json& json) {
-        if (++name_count_ > most_recorded_names) return fail("has more than " + std::to_string(most_recorded_names) + " names");
+        if (++name_count_ > most_recorded_names)
+            return fail("has more than " + std::to_string(most_recorded_names) + " names");
         RecordedName& made = names.emplace_back(RecordedName{.name = name});
         if (!json.is_object()) {
             made.type = type_of(json, name);
@@ -253,97 +323,6 @@ std::vector<RecordedName> RecordingLineReader::read_names(const Json& line) {
         if (clock != nullptr) made.clock = static_cast<ClockKind>(word_of(*clock, clock_kinds, name));
     });
     return names;
-}
-
-void RecordingLineReader::read_detail(const Json& line, std::string_view word, CallLine& call) {
-    const auto take = [&](std::string_view key) {
-        const Json* const found = find(line, key);
-        if (found == nullptr) fail("has no '" + std::string(key) + "'");
-        return found;
-    };
-    if (word == "resize") {
-        const Json *const origin = take("origin"), *const size = take("size"),
-                          *const safe_area = take("safe_area");
-        if (fault) return;
-        const Point at = point_of(*origin, "origin"), length = point_of(*size, "size");
-        const std::vector<double> safe = numbers_of(*safe_area, 4, "safe_area");
-        call.detail = Viewport{at,
-                               {length.x, length.y},
-                               {static_cast<float>(safe[0]), static_cast<float>(safe[1]),
-                                static_cast<float>(safe[2]), static_cast<float>(safe[3])}};
-    } else if (word == "set_camera") {
-        const Json *const matrix = take("matrix"), *const flat = take("flat");
-        if (fault) return;
-        std::array<double, 16> all{};
-        const std::vector<double> numbers = numbers_of(*matrix, all.size(), "matrix");
-        std::copy(numbers.begin(), numbers.end(), all.begin());
-        call.detail = Camera::from_matrix(all, flag_of(*flat, "flat"));
-    } else if (word == "set_color") {
-        if (const Json* const color = take("color")) {
-            const std::string text = text_of(*color, "color");
-            const std::optional<Color> parsed = Color::parse(text);
-            call.detail = parsed ? Themed<Color>(*parsed) : Themed<Color>(theme(text));
-        }
-    } else if (word == "pop") {
-        const Json *const at = take("at"), *const on_screen = find(line, "on_screen");
-        if (fault) return;
-        Pop pop{.at = place_of(*at, "at")};
-        if (on_screen != nullptr) pop.on_screen = point_of(*on_screen, "on_screen");
-        call.detail = pop;
-    } else if (word == "set_cost") {
-        if (const Json* const cost = take("cost")) {
-            const std::vector<double> numbers = numbers_of(*cost, 3, "cost");
-            call.detail = FrameCost{Seconds{numbers[0]}, Seconds{numbers[1]}, Seconds{numbers[2]}};
-        }
-    } else if (word == "set_flash_settings") {
-        FlashSettings settings;
-        if (const Json* const rule = find(line, "rule"))
-            settings.rule = static_cast<FlashRule>(word_of(*rule, Choices<FlashRule>::names, "rule"));
-        if (const Json* const on = find(line, "on")) settings.on = flag_of(*on, "on");
-        if (const Json* const ground = find(line, "ground"))
-            settings.ground = Color::parse(text_of(*ground, "ground"));
-        if (const Json* const angle = find(line, "field_of_view"))
-            settings.field_of_view = static_cast<float>(number_of(*angle, "field_of_view"));
-        call.detail = settings;
-    } else if (word == "restore_timers") {
-        if (const Json* const timer = take("timer")) call.detail = timer_state_of(*timer);
-    }
-}
-
-void RecordingLineReader::check_call(std::string_view word, const CallLine& call) {
-    const auto need = [&](bool is_there, std::string_view key) {
-        if (!is_there) fail("'" + std::string(word) + "' has no '" + std::string(key) + "'");
-    };
-    const bool is_message = word == "notify" && !call.has_text;
-    if (word == "change" || word == "set_place" || is_message) need(call.part.elements.size() == 1, "hud");
-    if (is_message && !call.part.elements.empty()) {
-        const Notice* const notice = std::get_if<Notice>(&call.part.elements.front());
-        need(notice != nullptr && notice->messages.size() == 1, "hud");
-    }
-    if (word == "set_opacity" || word == "set_scale" || word == "set_text_scale" || word == "play" ||
-        word == "set_interval")
-        need(call.number.has_value(), call.words->number);
-    if (word == "set_visible" || word == "set_reduced_motion") need(call.flag.has_value(), call.words->flag);
-    if (word == "tag") need(call.thing.has_value(), "thing");
-}
-
-TimerState RecordingLineReader::timer_state_of(const Json& json) {
-    TimerState state;
-    if (!json.is_object()) {
-        expected("timer", "an object");
-        return state;
-    }
-    if (const Json* const id = find(json, "id")) state.id = text_of(*id, "id");
-    if (const Json* const at = find(json, "position"))
-        state.position = Nanoseconds{integer_of(*at, "position")};
-    if (const Json* const time = find(json, "duration"))
-        state.duration = Nanoseconds{integer_of(*time, "duration")};
-    if (const Json* const speed = find(json, "speed")) state.speed = number_of(*speed, "speed");
-    if (const Json* const run = find(json, "run"))
-        state.run = static_cast<TimerState::Run>(word_of(*run, timer_runs, "run"));
-    if (const Json* const loop = find(json, "loop")) state.loop = flag_of(*loop, "loop");
-    if (const Json* const held = find(json, "held")) state.held = flag_of(*held, "held");
-    return state;
 }
 
 FrameLine::TimerChange RecordingLineReader::timer_of(const std::string& name, const Json& json) {

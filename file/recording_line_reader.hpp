@@ -21,7 +21,7 @@ struct LineFault {
 
 class RecordingLineReader {
  public:
-    explicit RecordingLineReader(const std::string& name) : name_(name) {}
+    RecordingLineReader(const std::string& name, CallKinds calls) : name_(name), calls_(calls) {}
 
     std::optional<LineFault> fault;
     Problems of_hud;  ///< faults of a HUD inside the line
@@ -64,9 +64,7 @@ class RecordingLineReader {
     std::vector<double> numbers_of(const Json& json, std::size_t count, std::string_view name);
     Point point_of(const Json& json, std::string_view name);
     WorldPoint place_of(const Json& json, std::string_view name);
-    template <std::size_t Count>
-    std::size_t word_of(const Json& json, const std::array<std::string_view, Count>& words,
-                        std::string_view name) {
+    std::size_t word_of(const Json& json, std::span<const std::string_view> words, std::string_view name) {
         const std::string word = text_of(json, name);
         const auto found = std::find(words.begin(), words.end(), word);
         if (found != words.end()) return static_cast<std::size_t>(found - words.begin());
@@ -77,18 +75,15 @@ class RecordingLineReader {
     KeptValue value_of(const Json& json, std::optional<Value::Type> fixed, std::string_view name);
     KeptValue typed_value(const Json& json, Value::Type type, std::string_view name);
 
-    HudDefinition read_part(const Json& line);
+    HudDefinition read_part(const Json& hud);
 
     std::optional<Value::Type> type_of(const Json& json, std::string_view name);
 
     std::vector<RecordedName> read_names(const Json& line);
 
-    void read_detail(const Json& line, std::string_view word, CallLine& call);
-
-    /// A call that lacks what it cannot do without.
-    void check_call(std::string_view word, const CallLine& call);
-
-    TimerState timer_state_of(const Json& json);
+    /// What a description says that there is, out of an object.
+    void read_fields(const Json& object, const Table& table, void* aggregate, std::string_view owner);
+    void read_field(const Json& json, const Field& field, void* into);
 
     FrameLine::TimerChange timer_of(const std::string& name, const Json& json);
 
@@ -97,6 +92,7 @@ class RecordingLineReader {
     FrameLine::Thing thing_of(const std::string& number, const Json& json);
 
     const std::string& name_;
+    CallKinds calls_;
     std::size_t copied_ = 0, elements_ = 0, name_count_ = 0;  ///< so far
     std::map<std::string, std::optional<Value::Type>, std::less<>> types_;
     std::map<std::string, RecordedName, std::less<>> containers_;

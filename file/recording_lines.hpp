@@ -3,30 +3,19 @@
 
 #include <memory>
 #include <string>
-#include <variant>
 #include <vector>
 
 #include "file/recording_json.hpp"
-#include "rapido/hud/hud.hpp"
+#include "hud/call.hpp"
 #include "rapido/recording.hpp"
 
 namespace rapido {
 
 /// A call of the game.
 struct CallLine {
-    const CallWords* words = nullptr;
-    std::string element, text;
-    bool has_text = false;
-    std::optional<double> number;
-    std::optional<bool> flag;
-    std::optional<std::uint64_t> thing;
-    KeptValue value;
-    std::optional<Value::Type> type;
-    detail::ValueUse use = detail::ValueUse::amount;
-    HudDefinition part;
+    const CallKind* kind = nullptr;
+    std::shared_ptr<void> given;  ///< the aggregate of that kind
     std::vector<RecordedName> names;
-    std::variant<std::monostate, Viewport, Camera, Themed<Color>, Pop, FrameCost, TimerState, FlashSettings>
-        detail;
 };
 
 /// A frame.
@@ -77,6 +66,9 @@ struct Recording::State {
     std::vector<Line> lines;
     std::vector<std::size_t> frames;  ///< the lines that are frames
     Problems warnings;
+
+    /// Reads a recording of these calls.
+    static Result<Recording> read(std::string_view text, const std::string& name, CallKinds calls);
 };
 
 }  // namespace rapido

@@ -129,106 +129,42 @@ struct RecordingPlayer::State {
         }
     }
 
-    ElementRef element(Hud& hud, const CallLine& call) const {
-        return call.element.empty() ? ElementRef() : hud.find(call.element);
-    }
+    /// Plays calls: the recording stands for the game.
+    class Stage final : public CallStage {
+     public:
+        Stage(State& state, Hud& of, const CallLine& call) : CallStage(of), state_(state), call_(call) {}
 
-    void add(Hud& hud, const HudDefinition& part) const {
-        for (const Theme& theme : part.themes)
-            hud.add(theme);
-        for (const TextStyle& style : part.styles)
-            hud.add(style);
-        for (const Timer& timer : part.timers)
-            hud.add(timer);
-        for (const Meter& meter : part.meters)
-            hud.add(meter);
-        for (const Effect& effect : part.effects)
-            hud.add(effect);
-        for (const Group& group : part.groups)
-            hud.add(group);
-        for (const Element& element : part.elements)
-            hud.add(element);
-    }
-
-    void tag(Hud& hud, const CallLine& call) {
-        const ElementRef tags = element(hud, call);
-        const Element description = hud.description(tags);
-        const Tags* const known = std::get_if<Tags>(&description);
-        if (known == nullptr) return;
-        RecordedThing& thing = things[*call.thing];
-        std::vector<Source> bound;
-        for (std::size_t i = 0; i < known->parameters.size(); ++i) {
-            thing.values.push_back(std::make_shared<RecordedValue>());
-            bound.push_back(Source(detail::Binding::getter(thing.values.back(), std::nullopt)));
+        Language language(const std::string& tag) override {
+            return state_.languages ? state_.languages(tag) : Language{.tag = tag};
         }
-        thing.tag = hud.tag(tags, PositionSource([place = thing.place] { return *place; }), bound);
-    }
+        FlashLimit& flash_limit() override { return state_.limit; }
+        TagRef thing(std::uint64_t number) override {
+            const auto known = state_.things.find(number);
+            return known != state_.things.end() ? known->second.tag : TagRef();
+        }
+        void tag(std::uint64_t number, ElementRef tags) override {
+            const Element description = hud.description(tags);
+            const Tags* const known = std::get_if<Tags>(&description);
+            if (known == nullptr) return;
+            RecordedThing& thing = state_.things[number];
+            std::vector<Source> bound;
+            for (std::size_t i = 0; i < known->parameters.size(); ++i) {
+                thing.values.push_back(std::make_shared<RecordedValue>());
+                bound.push_back(Source(detail::Binding::getter(thing.values.back(), std::nullopt)));
+            }
+            thing.tag = hud.tag(tags, PositionSource([place = thing.place] { return *place; }), bound);
+        }
+        void add_timers() override { state_.offer(call_.names, &hud); }
+
+     private:
+        State& state_;
+        const CallLine& call_;
+    };
 
     void obey(Hud& hud, const CallLine& call) {
-        const std::string_view name = call.words->call;
-        const auto number = static_cast<float>(call.number.value_or(0));
-        const bool flag = call.flag.value_or(false);
-        const bool of_thing = call.thing.has_value();
-        const auto thing = of_thing ? things.find(*call.thing) : things.end();
-        const TagRef tagged = thing != things.end() ? thing->second.tag : TagRef();
-        const bool of_element = !call.element.empty();
-        const ElementRef at = of_element ? element(hud, call) : ElementRef();
-        offer(call.names, name == "add_timer" ? &hud : nullptr);
-        if (name == "add") return add(hud, call.part);
-        if (name == "reload") return void(hud.reload(call.part));
-        if (name == "change") return void(hud.change(at, call.part.elements.front()));
-        if (name == "tag") return tag(hud, call);
-        if (name == "remove") return of_thing ? hud.remove(tagged) : hud.remove(at);
-        if (name == "leave") return hud.leave(at, call.text);
-        if (name == "reset") return hud.reset(at);
-        if (name == "snap")
-            return of_element ? hud.snap(at) : call.has_text ? hud.snap(call.text) : hud.snap();
-        if (name == "play") return void(hud.play(at, call.text, number));
-        if (name == "stop") return hud.stop(at, call.text);
-        if (name == "dismiss") return void(hud.dismiss(at, call.text));
-        if (name == "notify") {
-            if (call.has_text) return void(hud.notify(at, call.text));
-            Message message = std::get<Notice>(call.part.elements.front()).messages.front();
-            const auto value = std::make_shared<RecordedValue>();
-            value->value = call.value.get();
-            if (call.value.get().has_value() || call.type)
-                message.value = Source(detail::Binding::getter(value, call.type).used_as(call.use));
-            return void(hud.notify(at, message));
-        }
-        if (name == "pop") {
-            Pop pop = std::get<Pop>(call.detail);
-            pop.value = call.value.get();
-            return void(hud.pop(at, pop));
-        }
-        if (name == "set_visible") {
-            if (of_thing) return hud.set_visible(tagged, flag);
-            return of_element      ? hud.set_visible(at, flag)
-                   : call.has_text ? hud.set_visible(call.text, flag)
-                                   : hud.set_visible(flag);
-        }
-        if (name == "set_opacity")
-            return of_element      ? hud.set_opacity(at, number)
-                   : call.has_text ? hud.set_opacity(call.text, number)
-                                   : hud.set_opacity(number);
-        if (name == "set_color") return hud.set_color(at, std::get<Themed<Color>>(call.detail));
-        if (name == "set_format") return void(hud.set_format(at, call.text));
-        if (name == "set_place")
-            return void(hud.set_place(
-                at, std::visit([](const auto& any) { return any.place; }, call.part.elements.front())));
-        if (name == "set_theme") return void(hud.set_theme(call.text));
-        if (name == "set_language")
-            return hud.set_language(languages ? languages(call.text) : Language{.tag = call.text});
-        if (name == "set_scale") return hud.set_scale(number);
-        if (name == "set_text_scale") return hud.set_text_scale(number);
-        if (name == "set_reduced_motion") return hud.set_reduced_motion(flag);
-        if (name == "set_flash_limit") return hud.set_flash_limit(limit);
-        if (name == "set_camera") return hud.set_camera(std::get<Camera>(call.detail));
-        if (name == "set_cost") return hud.set_cost(std::get<FrameCost>(call.detail));
-        if (name == "set_interval") return void(hud.set_interval(call.text, Seconds{number}));
-        if (name == "set_flash_settings") return hud.set_flash_settings(std::get<FlashSettings>(call.detail));
-        if (name == "resize") return hud.resize(std::get<Viewport>(call.detail));
-        if (name == "restore_timers")
-            return void(hud.restore_timers(std::array{std::get<TimerState>(call.detail)}));
+        if (!call.kind->traits.adds_timers) offer(call.names, nullptr);
+        Stage stage(*this, hud, call);
+        call.kind->play(call.given.get(), stage);
     }
 };
 
@@ -277,7 +213,7 @@ void RecordingPlayer::skip_to(Hud& hud, Nanoseconds time) {
     while (state.next_frame < frames.size() && time_of(state.next_frame) <= time) {
         for (; state.next_line < frames[state.next_frame]; ++state.next_line) {
             const CallLine& call = *lines[state.next_line].call;
-            if (call.words->lasts) state.obey(hud, call);
+            if (call.kind->traits.lasts) state.obey(hud, call);
         }
         const Recording::State::Line& frame = lines[state.next_line++];
         if (frame.frame != nullptr) state.give(*frame.frame, hud, false);

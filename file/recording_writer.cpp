@@ -5,6 +5,7 @@
 
 #include "file/hud_part.hpp"
 #include "file/recording_json.hpp"
+#include "hud/call.hpp"
 #include "hud/definition_tables.hpp"
 #include "rapido/recording.hpp"
 
@@ -55,6 +56,11 @@ Json value(const Value& value, std::optional<Value::Type> fixed = {}) {
             return typed(value.duration().count());
     }
     return nullptr;
+}
+
+bool is_empty(const HudDefinition& hud) {
+    return hud.elements.empty() && hud.themes.empty() && hud.styles.empty() && hud.timers.empty() &&
+           hud.meters.empty() && hud.effects.empty() && hud.groups.empty();
 }
 
 Json type_word(std::optional<Value::Type> type) {
@@ -119,55 +125,71 @@ struct RecordingWriter::State {
         return text;
     }
 
-    void add_detail(Json&, std::monostate) {}
-    void add_detail(Json& line, const HudDefinition* definition) { line["hud"] = part(*definition); }
-    void add_detail(Json& line, const Message* message) {
-        Notice notice{.id = "notice", .messages = {*message}};
-        notice.messages.front().value = {};
-        notice.messages.front().when = {};
-        line["hud"] = write_hud_part({.elements = {notice}}, problems);
+    /// What a call or a part of it was given, as its description says; what is as it is by itself, and empty, is left out.
+    void add_fields(Json& line, const Table& table, const void* aggregate) {
+        for (const Field& field : table.fields) {
+            const void* const at = field.at(aggregate);
+            if (at == nullptr) continue;
+            if (Json made = field_json(field, at); !made.is_null())
+                line[std::string(field.name)] = std::move(made);
+        }
     }
-    void add_detail(Json& line, const Place* given) {
-        line["hud"] = write_hud_part({.elements = {Panel{.id = "panel", .place = *given}}}, problems);
-    }
-    void add_detail(Json& line, const Viewport* viewport) {
-        const Insets& safe = viewport->safe_area;
-        line["origin"] = point(viewport->origin);
-        line["size"] = point({viewport->size.width, viewport->size.height});
-        line["safe_area"] = numbers({static_cast<double>(safe.top), static_cast<double>(safe.right),
-                                     static_cast<double>(safe.bottom), static_cast<double>(safe.left)});
-    }
-    void add_detail(Json& line, const FlashSettings* settings) {
-        if (settings->rule)
-            line["rule"] = Choices<FlashRule>::names[static_cast<std::size_t>(*settings->rule)];
-        line["on"] = settings->on;
-        if (settings->ground) line["ground"] = to_string(*settings->ground);
-        line["field_of_view"] = number(static_cast<double>(settings->field_of_view));
-    }
-    void add_detail(Json& line, const Camera* camera) {
-        line["matrix"] = Json::array();
-        for (const double each : camera->matrix())
-            line["matrix"].push_back(number(each));
-        line["flat"] = camera->is_flat();
-    }
-    void add_detail(Json& line, const Themed<Color>* color) {
-        line["color"] = color->name().empty() ? to_string(color->value()) : color->name();
-    }
-    void add_detail(Json& line, const Pop* pop) {
-        line["at"] = place(pop->at);
-        if (pop->on_screen) line["on_screen"] = point(*pop->on_screen);
-    }
-    void add_detail(Json& line, const FrameCost* cost) {
-        line["cost"] = numbers({cost->update.count(), cost->draw.count(), cost->render.count()});
-    }
-    void add_detail(Json& line, const TimerState* state) {
-        line["timer"] = {{"id", state->id},
-                         {"position", state->position.count()},
-                         {"duration", state->duration.count()},
-                         {"speed", number(state->speed)},
-                         {"run", timer_runs[static_cast<std::size_t>(state->run)]},
-                         {"loop", state->loop},
-                         {"held", state->held}};
+
+    Json field_json(const Field& field, const void* at) {
+        switch (field.type) {
+            case FieldType::boolean:
+                return *static_cast<const bool*>(at);
+            case FieldType::number:
+                return number(static_cast<double>(*static_cast<const float*>(at)));
+            case FieldType::real:
+                return number(*static_cast<const double*>(at));
+            case FieldType::seconds:
+                return number(static_cast<const Seconds*>(at)->count());
+            case FieldType::nanoseconds:
+                return static_cast<const Nanoseconds*>(at)->count();
+            case FieldType::natural:
+                return *static_cast<const std::uint64_t*>(at);
+            case FieldType::text: {
+                const auto& text = *static_cast<const std::string*>(at);
+                return text.empty() ? Json() : Json(text);
+            }
+            case FieldType::color: {
+                const auto& color = *static_cast<const Themed<Color>*>(at);
+                return color.name().empty() ? to_string(color.value()) : color.name();
+            }
+            case FieldType::point:
+                return point(*static_cast<const Point*>(at));
+            case FieldType::size: {
+                const Size& size = *static_cast<const Size*>(at);
+                return point({size.width, size.height});
+            }
+            case FieldType::insets: {
+                const Insets& all = *static_cast<const Insets*>(at);
+                return numbers({static_cast<double>(all.top), static_cast<double>(all.right),
+                                static_cast<double>(all.bottom), static_cast<double>(all.left)});
+            }
+            case FieldType::numbers: {
+                Json list = Json::array();
+                for (std::size_t i = 0; i < field.most; ++i)
+                    list.push_back(number(static_cast<const double*>(at)[i]));
+                return list;
+            }
+            case FieldType::choice:
+                return field.choices[*static_cast<const std::uint8_t*>(at)];
+            case FieldType::value:
+                return value(static_cast<const KeptValue*>(at)->get());
+            case FieldType::table: {
+                Json made = Json::object();
+                add_fields(made, *field.table, at);
+                return made;
+            }
+            case FieldType::part: {
+                const auto& definition = *static_cast<const HudDefinition*>(at);
+                return is_empty(definition) ? Json() : Json(part(definition));
+            }
+            default:
+                return {};  // no call has such a field
+        }
     }
 
     static Json timer_json(const RecordedFrame::TimerChange& timer) {
@@ -205,18 +227,8 @@ void RecordingWriter::begin(const HudDefinition& definition, std::span<const Rec
 }
 
 void RecordingWriter::call(const RecordedCall& call) {
-    const CallWords* const words = words_of(call.name);
-    if (words == nullptr) return;
-    Json line{{"call", call.name}};
-    if (!call.element.empty()) line["element"] = call.element;
-    if (!call.text.empty()) line[std::string(words->text)] = call.text;
-    if (call.number) line[std::string(words->number)] = number(*call.number);
-    if (call.flag) line[std::string(words->flag)] = *call.flag;
-    if (call.thing) line["thing"] = *call.thing;
-    if (call.value.has_value()) line["value"] = value(call.value);
-    if (call.type) line["type"] = type_word(call.type);
-    if (call.use != detail::ValueUse::amount) line["use"] = value_uses[static_cast<std::size_t>(call.use)];
-    std::visit([&](const auto& detail) { state_->add_detail(line, detail); }, call.detail);
+    Json line{{"call", call.name()}};
+    state_->add_fields(line, call.kind->table, call.given);
     state_->add_names(line, call.names);
     state_->write(line);
 }

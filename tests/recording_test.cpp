@@ -608,7 +608,7 @@ TEST(Recording, names_the_line_of_what_is_wrong) {
               "r.jsonl:2:1: error: 'play' has no 'strength'"},
              {first + R"(
 {"call":"resize"})",
-              "r.jsonl:2:1: error: has no 'origin'"},
+              "r.jsonl:2:1: error: 'resize' has no 'origin'"},
              {first + R"(
 {"call":"change","element":"a"})",
               "r.jsonl:2:1: error: 'change' has no 'hud'"},

@@ -10,6 +10,7 @@
 #include <span>
 #include <string>
 #include <string_view>
+#include <tuple>
 #include <type_traits>
 #include <vector>
 
@@ -42,6 +43,12 @@ enum class FieldType : std::uint8_t {
     sources,  ///< a table of sources, by names of one's own
     table,    ///< an aggregate with a description of its own
     list,     ///< several of them; a number stands for one with this first field
+    // What calls are given, and no HUD file has.
+    natural,      ///< a whole number, at least 0, of 64 bits
+    nanoseconds,  ///< a whole number of them
+    numbers,      ///< an array of doubles, `most` of them
+    value,        ///< a value of any type
+    part,         ///< a part of a HUD
 };
 
 struct Table;
@@ -116,6 +123,7 @@ template <> struct FieldTypeOf<Size> : KnownFieldType<FieldType::size> {};
 template <> struct FieldTypeOf<Insets> : KnownFieldType<FieldType::insets> {};
 template <> struct FieldTypeOf<std::vector<Point>> : KnownFieldType<FieldType::points> {};
 template <> struct FieldTypeOf<std::vector<std::string>> : KnownFieldType<FieldType::texts> {};
+template <std::size_t Count> struct FieldTypeOf<std::array<double, Count>> : KnownFieldType<FieldType::numbers> {};
 // clang-format on
 
 /// A member that may be left out is described as what it holds.
@@ -193,7 +201,11 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
                .min = range.min,
                .max = range.max,
                .most = range.most};
-    if constexpr (FieldTypeOf<Type>::type == FieldType::choice) made.choices = Choices<Type>::names;
+    if constexpr (FieldTypeOf<Type>::type == FieldType::choice) {
+        static_assert(sizeof(Type) == 1, "a choice is read and written as a byte");
+        made.choices = Choices<Type>::names;
+    }
+    if constexpr (FieldTypeOf<Type>::type == FieldType::numbers) made.most = std::tuple_size_v<Type>;
     if constexpr (is_list<Type>) {
         made.table = &Description<typename Type::value_type>::table;
         made.item = [](const void* list, std::size_t index) -> const void* {
@@ -225,9 +237,9 @@ constexpr Field field_of_element(std::string_view name, std::string_view help) {
     return made;
 }
 
-template <auto Member>
+template <auto... Members>
 constexpr Field required_field(std::string_view name, std::string_view help, Range range = {}) {
-    Field made = field<Member>(name, help, range);
+    Field made = field<Members...>(name, help, range);
     made.required = true;
     return made;
 }

@@ -127,7 +127,7 @@ void Hud::State::find_speakers(ElementIndex index, const Origin* origin) {
 void Hud::State::kill(ElementIndex index) {
     keep_finished(index);
     for (const ElementIndex gone : elements.kill(index)) {
-        if (recording != nullptr) recording->forget(elements[gone].path);
+        if (recording != nullptr) recording->forget(gone);
         visibility.remove(gone);
         pending.remove(gone);
         lists.remove(gone);
@@ -160,72 +160,6 @@ void Hud::State::speak(ElementIndex index) {
     if (context.failed()) element.body->set_language(nullptr, context);
     if (element.body->shows_delta()) readouts.must_know(index);
     readouts.refresh_next(index);
-}
-
-ElementRef Hud::add(const Element& element) {
-    if (!state_->may("add")) return {};
-    const ElementRef made = state_->add(element, nullptr);
-    if (!made) return made;
-    state_->find_speakers(made.index, nullptr);
-    state_->record("add", {.elements = {element}});
-    return made;
-}
-
-ElementRef Hud::add(const std::vector<Element>& elements) {
-    std::vector<ElementRef> added;
-    for (const Element& element : elements) {
-        added.push_back(add(element));
-        if (added.back()) continue;
-        // What stands inside another is removed with it.
-        for (const ElementRef ref : added)
-            if (alive(ref)) remove(ref);
-        return {};
-    }
-    return added.empty() ? ElementRef() : added.front();
-}
-
-bool Hud::add(const TextStyle& style) {
-    if (!state_->may("add") || !state_->add(style, nullptr)) return false;
-    state_->record("add", {.styles = {style}});
-    return true;
-}
-
-bool Hud::add(const Group& group) {
-    if (!state_->may("add") || !state_->add(group, nullptr)) return false;
-    state_->record("add", {.groups = {group}});
-    return true;
-}
-bool Hud::add(const Timer& timer) {
-    if (!state_->may("add")) return false;
-    const TimerIndex index = state_->add(timer, nullptr);
-    state_->connect(index, timer, nullptr);
-    if (index != no_timer) state_->record("add", {.timers = {timer}});
-    return index != no_timer;
-}
-bool Hud::add(const Meter& meter) {
-    if (!state_->may("add") || !state_->add(meter, nullptr)) return false;
-    state_->record("add", {.meters = {meter}});
-    return true;
-}
-bool Hud::add(const Effect& effect) {
-    if (!state_->may("add") || !state_->add(effect, nullptr)) return false;
-    state_->record("add", {.effects = {effect}});
-    return true;
-}
-
-void Hud::remove(ElementRef ref) {
-    if (!state_->may("remove", ref)) return;
-    if (const ElementIndex index = state_->elements.living(ref); index != no_element) state_->kill(index);
-}
-
-void Hud::leave(ElementRef ref, std::string_view effect) {
-    if (!state_->may({.name = "leave", .text = effect}, &ref)) return;
-    const ElementIndex index = state_->elements.living(ref);
-    if (index == no_element || state_->effects.is_leaving(index)) return;
-    Problem problem;
-    const Effect* const found = effect.empty() ? nullptr : state_->effects.find(effect, problem);
-    if (!problem.message.empty()) state_->problems.report(std::move(problem));
-    state_->effects.leave(index, found, state_->time.now());
 }
 
 }  // namespace rapido

@@ -1,8 +1,57 @@
 // What a game lets notices say.
+#include "hud/call.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
 namespace {
+
+struct Notify {
+    std::string element{};
+    std::optional<std::string> message{};
+    HudDefinition part{};
+    KeptValue value{};
+    std::optional<GivenType> type{};
+    std::optional<detail::ValueUse> use{};
+
+    const Message* own() const {
+        const bool is_one = part.elements.size() == 1;
+        const Notice* const notice = is_one ? std::get_if<Notice>(&part.elements.front()) : nullptr;
+        return notice != nullptr && notice->messages.size() == 1 ? &notice->messages.front() : nullptr;
+    }
+    std::string_view lacks() const { return message || own() != nullptr ? "" : "hud"; }
+};
+constexpr std::array notify_fields{
+    field<&Notify::element>("element", "The path of the notice."),
+    field<&Notify::message>("message", "The id of one of its messages."),
+    field<&Notify::value>("value", "What {} shows in a message of its own."),
+    field<&Notify::type>("type", "The type of the source of that value, where it is fixed."),
+    field<&Notify::use>("use", "What the value is for."),
+    field<&Notify::part>("hud", "A message of its own: a HUD file of a notice with that one message."),
+};
+void apply(const Notify& call, CallStage& at) {
+    const ElementRef notice = at.element(call.element);
+    if (call.message) return void(at.hud.notify(notice, *call.message));
+    Message message = *call.own();
+    if (call.value.get().has_value() || call.type) message.value = source_of(call.value, call.type, call.use);
+    at.hud.notify(notice, message);
+}
+constexpr auto notify_call =
+    call_kind<Notify>("notify", "Lets a notice say something.", notify_fields, {.lasts = false});
+
+struct Dismiss {
+    std::string element{}, message{};
+};
+constexpr std::array dismiss_fields{
+    field<&Dismiss::element>("element", "The path of the notice."),
+    field<&Dismiss::message>("message", "The id of the message."),
+};
+void apply(const Dismiss& call, CallStage& at) {
+    at.hud.dismiss(at.element(call.element), call.message);
+}
+constexpr auto dismiss_call =
+    call_kind<Dismiss>("dismiss", "Takes a message away.", dismiss_fields, {.lasts = false});
+
+constexpr std::array<const CallKind*, 2> messages_kinds{&notify_call, &dismiss_call};
 
 /// The notice that a reference means, of a plate its log; null for none.
 RunningNotice* find_notice(const Parts& hud, ElementRef ref) {
@@ -12,8 +61,12 @@ RunningNotice* find_notice(const Parts& hud, ElementRef ref) {
 
 }  // namespace
 
+CallKinds message_calls() {
+    return messages_kinds;
+}
+
 bool Hud::notify(ElementRef ref, const Message& message) {
-    if (!state_->may("notify")) return false;
+    if (!state_->may(notify_call)) return false;
     RunningNotice* const notice = find_notice(*state_, ref);
     if (notice == nullptr) {
         state_->problems.report({{}, "only a notice can be notified", "", ProblemCode::bad_call});
@@ -45,20 +98,34 @@ bool Hud::notify(ElementRef ref, const Message& message) {
         messages.forget(index);
         return false;
     }
-    if (state_->recording != nullptr)
-        state_->recording->call({.name = "notify",
-                                 .element = state_->elements[notice->element].path,
-                                 .value = value,
-                                 .type = message.value.binding().type(),
-                                 .use = message.value.binding().use(),
-                                 .detail = &message});
+    state_->note(notify_call, [&] {
+        Message plain = message;
+        plain.value = plain.when = {};
+        const std::optional<Value::Type> type = message.value.binding().type();
+        const detail::ValueUse use = message.value.binding().use();
+        return Notify{.element = state_->elements[notice->element].path,
+                      .message = {},
+                      .part = {.elements = {Notice{.id = "notice", .messages = {plain}}}},
+                      .value = value,
+                      .type = type ? std::optional(static_cast<GivenType>(*type)) : std::nullopt,
+                      .use = use != detail::ValueUse::amount ? std::optional(use) : std::nullopt};
+    });
     state_->notices.post(*notice, index, state_->time.now());
     return true;
 }
 
 bool Hud::notify(ElementRef ref, std::string_view message) {
-    if (!state_->may({.name = "notify", .text = message}, &ref)) return false;
+    if (!state_->may(notify_call)) return false;
     RunningNotice* const notice = find_notice(*state_, ref);
+    if (notice != nullptr)
+        state_->note(notify_call, [&] {
+            return Notify{.element = state_->elements[state_->elements.living(ref)].path,
+                          .message = std::string(message),
+                          .part = {},
+                          .value = {},
+                          .type = {},
+                          .use = {}};
+        });
     const std::size_t index = notice != nullptr ? notice->body->messages().find(message) : Messages::none;
     if (index == Messages::none) {
         state_->problems.report(
@@ -70,7 +137,9 @@ bool Hud::notify(ElementRef ref, std::string_view message) {
 }
 
 bool Hud::dismiss(ElementRef ref, std::string_view message) {
-    if (!state_->may({.name = "dismiss", .text = message}, &ref)) return false;
+    const ElementIndex index = state_->target(dismiss_call, ref);
+    if (index == no_element) return false;
+    state_->note(dismiss_call, [&] { return Dismiss{state_->elements[index].path, std::string(message)}; });
     RunningNotice* const notice = find_notice(*state_, ref);
     return notice != nullptr && state_->notices.take_away(*notice, message, state_->time.now());
 }

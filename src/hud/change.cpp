@@ -30,22 +30,6 @@ std::string_view inside_of(const Element& element) {
 std::string_view id_of(const Element& element) {
     return std::visit([](const auto& any) -> std::string_view { return any.id; }, element);
 }
-const Place& place_of(const Element& element) {
-    return std::visit([](const auto& any) -> const Place& { return any.place; }, element);
-}
-bool is_in_range(const Place& place) {
-    bool is_in_range = true;
-    check_ranges(Description<Place>::table, &place,
-                 [&](std::string_view, const Field&) { is_in_range = false; });
-    return is_in_range;
-}
-
-/// The layer of the game over an element, made if there is none.
-GameLayer& layer_of(RunningElement& element) {
-    if (element.layer_of_game == nullptr) element.layer_of_game = std::make_unique<GameLayer>();
-    return *element.layer_of_game;
-}
-
 }  // namespace
 
 bool Hud::State::change(ElementIndex index, const Element& description) {
@@ -106,7 +90,8 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
         }
         find_speakers(index, nullptr);
     }
-    if (language != nullptr) speak(index);
+    // What the game has posted is made again, too: its pieces may look otherwise.
+    if (language != nullptr || notices.find(index) != nullptr) speak(index);
     return true;
 }
 
@@ -148,72 +133,6 @@ void Hud::State::follow_names() {
     }
 }
 
-Element Hud::description(ElementRef ref) const {
-    const ElementIndex index = state_->elements.living(ref);
-    return index != no_element ? *state_->elements[index].description : Element();
-}
-
-bool Hud::change(ElementRef ref, const Element& element) {
-    if (!state_->may("change")) return false;
-    const ElementIndex index = state_->elements.living(ref);
-    if (index == no_element || !state_->change(index, element)) return false;
-    state_->record("change", {.elements = {element}}, state_->elements[index].path);
-    return true;
-}
-
-void Hud::set_color(ElementRef ref, const Themed<Color>& color) {
-    if (!state_->may({.name = "set_color", .detail = &color}, &ref)) return;
-    const ElementIndex index = state_->elements.living(ref);
-    if (index == no_element) return;
-    RunningElement& element = state_->elements[index];
-    if (layer_of(element).color == color) return;
-    Themed<Color> themed = color;
-    bool is_known = true;
-    state_->themes.apply(themed, [&](std::string_view, const std::string& message, const std::string& hint) {
-        state_->problems.report(
-            {{}, "the color of " + element.name() + " " + message, hint, ProblemCode::unknown_name});
-        is_known = false;
-    });
-    if (!is_known) return;
-    layer_of(element).color = themed;
-    const bool follows = std::visit(
-        [](const auto& any) {
-            return requires {
-                any.motion;
-            };
-        },
-        *element.description);
-    if (follows)
-        state_->readouts.set_color(index, themed, state_->time);
-    else
-        state_->change(index, Element(*element.description));
-}
-
-bool Hud::set_theme(std::string_view id) {
-    if (!state_->may({.name = "set_theme", .text = id})) return false;
-    if (id == state_->themes.used()) return true;
-    if (!state_->themes.use(id)) {
-        state_->problems.report({{},
-                                 "no theme '" + std::string(id) + "'",
-                                 did_you_mean(id, state_->themes.names()),
-                                 ProblemCode::unknown_name});
-        return false;
-    }
-    state_->follow_theme();
-    return true;
-}
-
-std::string_view Hud::theme() const {
-    return state_->themes.used();
-}
-
-bool Hud::add(const Theme& theme) {
-    if (!state_->may("add") || !state_->add(theme, nullptr)) return false;
-    state_->record("add", {.themes = {theme}});
-    state_->follow_theme();
-    return true;
-}
-
 void Hud::State::follow_theme() {
     keep_all_finished();
     effects.follow_theme(themes);
@@ -229,95 +148,6 @@ void Hud::State::follow_theme() {
                                (layer != nullptr && layer->color && !layer->color->name().empty());
         if (is_themed || other_font || other_styles) change(index, Element(description));
     }
-}
-
-bool Hud::set_format(ElementRef ref, std::string_view format) {
-    if (!state_->may({.name = "set_format", .text = format}, &ref)) return false;
-    const ElementIndex index = state_->elements.living(ref);
-    if (index == no_element) return false;
-    RunningElement& element = state_->elements[index];
-    GameLayer& layer = layer_of(element);
-    if (layer.format == format) return true;
-    if (!element.kind->can.takes_format) {
-        state_->problems.report({{}, element.name() + " has no format", "", ProblemCode::unfit});
-        return false;
-    }
-    const std::optional<std::string> before = std::exchange(layer.format, std::string(format));
-    if (state_->set_format(index, *layer.format) || state_->change(index, Element(*element.description)))
-        return true;
-    layer.format = before;
-    return false;
-}
-
-bool Hud::set_place(ElementRef ref, const Place& place) {
-    if (!state_->may({.name = "set_place", .detail = &place}, &ref)) return false;
-    const ElementIndex index = state_->elements.living(ref);
-    if (index == no_element) return false;
-    RunningElement& element = state_->elements[index];
-    const std::optional<Place> before = std::exchange(layer_of(element).place, place);
-    if (before == place) return true;
-    const Place& last = before ? *before : place_of(*element.description);
-    // Only these are known to what the element draws; all else is for the layout alone.
-    const bool is_same_inside =
-        last.anchor == place.anchor && last.pivot == place.pivot && last.max_size == place.max_size;
-    if (is_same_inside && is_in_range(place)) {
-        state_->layouter.set_place(index, place);
-        return true;
-    }
-    if (state_->change(index, Element(*element.description))) return true;
-    layer_of(element).place = before;
-    return false;
-}
-
-std::vector<SavedPlace> Hud::save_places() const {
-    std::vector<SavedPlace> saved;
-    for (ElementIndex index = 0; index < state_->elements.count(); ++index) {
-        const RunningElement& element = state_->elements[index];
-        if (element.is_living() && element.layer_of_game != nullptr && element.layer_of_game->place)
-            saved.push_back({element.path, *element.layer_of_game->place});
-    }
-    return saved;
-}
-
-bool Hud::restore_places(std::span<const SavedPlace> places) {
-    if (!state_->may("restore_places")) return false;
-    bool all = true;
-    for (const SavedPlace& saved : places) {
-        const ElementRef element = find(saved.id);
-        all = element && set_place(element, saved.place) && all;
-    }
-    return all;
-}
-
-void Hud::set_visible(ElementRef ref, bool visible) {
-    if (!state_->may({.name = "set_visible", .flag = visible}, &ref)) return;
-    if (const ElementIndex index = state_->elements.living(ref); index != no_element)
-        state_->visibility.set_by_game(index, visible, {});
-}
-
-void Hud::set_opacity(ElementRef ref, float opacity) {
-    if (!state_->may({.name = "set_opacity", .number = opacity}, &ref)) return;
-    if (const ElementIndex index = state_->elements.living(ref); index != no_element)
-        state_->visibility.set_by_game(index, {}, opacity > 0 ? std::min(opacity, 1.0F) : 0.0F);
-}
-
-void Hud::set_visible(bool visible) {
-    if (state_->may({.name = "set_visible", .flag = visible}))
-        state_->visibility.set_all_by_game(visible, {});
-}
-
-void Hud::set_opacity(float opacity) {
-    if (state_->may({.name = "set_opacity", .number = opacity}))
-        state_->visibility.set_all_by_game({}, opacity > 0 ? std::min(opacity, 1.0F) : 0.0F);
-}
-
-void Hud::reset(ElementRef ref) {
-    if (!state_->may("reset", ref)) return;
-    const ElementIndex index = state_->elements.living(ref);
-    if (index == no_element) return;
-    state_->visibility.set_by_game(index, true, 1.0F);
-    if (std::exchange(state_->elements[index].layer_of_game, nullptr) != nullptr)
-        state_->change(index, Element(*state_->elements[index].description));
 }
 
 }  // namespace rapido

@@ -18,6 +18,10 @@ struct Choices<TimerKind> {
     static constexpr std::array<std::string_view, 2> names{"countdown", "stopwatch"};
 };
 template <>
+struct Choices<TimerState::Run> {
+    static constexpr std::array<std::string_view, 4> names{"stopped", "running", "paused", "ended"};
+};
+template <>
 struct Choices<Fit> {
     static constexpr std::array<std::string_view, 6> names{"edges", "contain", "cover",
                                                            "fill",  "none",    "scale_down"};

@@ -195,22 +195,6 @@ bool Hud::State::may(std::string_view call) {
     return is_between_frames(call);
 }
 
-bool Hud::State::may(RecordedCall call, const ElementRef* element) {
-    if (!may(call.name)) return false;
-    if (recording == nullptr) return true;
-    if (element != nullptr) {
-        const ElementIndex index = elements.living(*element);
-        if (index == no_element) return true;
-        call.element = elements[index].path;
-    }
-    recording->call(call);
-    return true;
-}
-
-void Hud::State::record(std::string_view call, const HudDefinition& definition, std::string_view element) {
-    if (recording != nullptr) recording->call({.name = call, .element = element}, definition);
-}
-
 void Hud::State::keep_finished(ElementIndex index) {
     if (!finished.lacks(index) || !elements[index].is_living()) return;
     Finished::Kept& kept = finished.keep(index);

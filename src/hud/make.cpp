@@ -21,12 +21,12 @@ bool is_free(const std::string& id, const Bindings& bindings, ElementContext& co
     return false;
 }
 
+}  // namespace
+
 bool check_id(const std::string& id, const Bindings& bindings, ElementContext& context) {
     context.check_id(id);
     return is_free(id, bindings, context);
 }
-
-}  // namespace
 
 const Location& Origin::of(std::string_view field) const {
     while (!field.empty()) {
@@ -64,7 +64,8 @@ bool Hud::record(Recorder* recorder) {
         const bool is_plate = state_->notices.known_as(index) != index;
         if (element.is_living() && !is_plate) definition.elements.push_back(*element.description);
     }
-    state_->recording = std::make_unique<RunningRecording>(*recorder, state_->bindings, state_->timers);
+    state_->recording =
+        std::make_unique<RunningRecording>(*recorder, state_->bindings, state_->timers, state_->elements);
     state_->recording->begin(std::move(definition));
     return true;
 }
@@ -254,15 +255,6 @@ bool Hud::State::add(const Group& group, const Origin* origin) {
     for (const SourceIndex source : {made->visible, made->dimmed})
         bindings.depend(source, {no_element, Dependent::Role::look});
     visibility.add(*std::move(made));
-    return true;
-}
-
-bool Hud::add_timer(const std::string& id, const GameTimer& timer, ClockKind clock) {
-    if (!state_->may("add_timer")) return false;
-    ElementContext context(state_->problems, "timer '" + id + "'", nullptr, state_->formats);
-    if (!check_id(id, state_->bindings, context) || context.failed()) return false;
-    state_->timers.add(id, timer, clock);
-    state_->record("add_timer", {});
     return true;
 }
 

@@ -68,6 +68,7 @@ void Readouts::change(ElementIndex index, SourceIndex value, Readout readout,
         std::erase_if(lane.active, [&](const Active& moving) { return moving.index == index; });
     std::erase(in_time_, index);
     release(index);
+    std::erase_if(next_colors_, [index](const auto& next) { return next.first == index; });
     begin(index, value, std::move(readout));
     elements_.hot(index).was_positive = was_positive;
     if (!elements_.hot(index).is_simple || elements_.hot(index).has_max)

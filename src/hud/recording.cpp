@@ -19,11 +19,6 @@ bool is_plain_constant(const Binding& binding) {
     return type == Value::Type::boolean || type == Value::Type::int64 || type == Value::Type::float64;
 }
 
-std::string path_of(const Element& element) {
-    return std::visit([](const auto& any) { return any.inside + (any.inside.empty() ? "" : ".") + any.id; },
-                      element);
-}
-
 const detail::EntryReader* entries_of(const Binding& binding) {
     return binding.getter() != nullptr ? binding.getter()->entries() : nullptr;
 }
@@ -42,14 +37,21 @@ void RunningRecording::begin(HudDefinition definition) {
     names_.clear();
 }
 
-void RunningRecording::call(RecordedCall call, HudDefinition definition) {
+void RunningRecording::name(HudDefinition& definition) {
     name_all(definition);
-    tell_new_timers();
     drop_unused(definition);
-    call.detail = &definition;
-    call.names = names_;
-    recorder_.call(call);
+}
+
+void RunningRecording::call(const CallKind& kind, const void* given) {
+    tell_new_timers();
+    recorder_.call({&kind, given, names_});
     names_.clear();
+}
+
+/// The path that it has, where its panel may be written by the end of its path.
+std::string RunningRecording::path_of(const Element& element) const {
+    return std::visit(
+        [this](const auto& any) { return rapido::path_of(elements_.panel(any.inside), any.id); }, element);
 }
 
 void RunningRecording::name_all(HudDefinition& definition) {
@@ -131,12 +133,14 @@ RecordedName RunningRecording::described(const std::string& name, const Source& 
     return made;
 }
 
-void RunningRecording::forget(const std::string& path) {
+void RunningRecording::forget(ElementIndex index) {
     std::erase_if(tracked_, [&](auto& known) {
-        if (known.second.owner != path) return false;
+        if (known.second.owner != elements_[index].path) return false;
         bindings_.release(known.second.index);
         return true;
     });
+    for (std::size_t i = things_.size(); i-- > 0;)
+        if (things_[i].tag.element == index) remove(things_[i].tag);
 }
 
 // Things

@@ -10,6 +10,8 @@
 #include <vector>
 
 #include "hud/bindings.hpp"
+#include "hud/call.hpp"
+#include "hud/elements.hpp"
 #include "hud/timers.hpp"
 #include "rapido/element/tags.hpp"
 #include "rapido/hud/recorder.hpp"
@@ -20,8 +22,8 @@ namespace rapido {
 /// `water.value`, and `water.value#2` when the element is bound to something else later.
 class RunningRecording {
  public:
-    RunningRecording(Recorder& recorder, Bindings& bindings, const Timers& timers)
-        : recorder_(recorder), bindings_(bindings), timers_(timers) {}
+    RunningRecording(Recorder& recorder, Bindings& bindings, const Timers& timers, const Elements& elements)
+        : recorder_(recorder), bindings_(bindings), timers_(timers), elements_(elements) {}
     ~RunningRecording();
     RunningRecording(const RunningRecording&) = delete;
     RunningRecording& operator=(const RunningRecording&) = delete;
@@ -30,11 +32,11 @@ class RunningRecording {
 
     /// The HUD as it was made.
     void begin(HudDefinition definition);
-    /// What was added, or changed.
-    void call(RecordedCall call, HudDefinition definition);
-    void call(const RecordedCall& call) { recorder_.call(call); }
-    /// An element, a group or a timer is gone.
-    void forget(const std::string& path);
+    /// Gives names to what is bound in what was added, or changed, and is told next.
+    void name(HudDefinition& definition);
+    void call(const CallKind& kind, const void* given);
+    /// An element is gone, and with it its things.
+    void forget(ElementIndex index);
     /// A thing was tagged: its number.
     std::uint64_t add(const TagRef& tag, const PositionSource& at,
                       const std::vector<detail::Binding>& values);
@@ -76,6 +78,7 @@ class RunningRecording {
     };
 
     void name_all(HudDefinition& definition);
+    std::string path_of(const Element& element) const;
     void drop_unused(const HudDefinition& definition);
     void name_one(Source& source, const std::string& owner, const std::string& field);
     RecordedName described(const std::string& name, const Source& source) const;
@@ -86,6 +89,7 @@ class RunningRecording {
     Recorder& recorder_;
     Bindings& bindings_;
     const Timers& timers_;
+    const Elements& elements_;
     std::map<std::string, Tracked, std::less<>> tracked_;
     std::vector<Thing> things_;
     std::unordered_map<std::uint64_t, std::size_t> places_;  ///< in it, by what a tag is of

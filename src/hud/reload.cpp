@@ -33,36 +33,6 @@ int at_once(const Element& element) {
 
 }  // namespace
 
-Problems Hud::reload(const HudDefinition& definition) {
-    if (!state_->may("reload")) return {state_->problems.all().back()};
-    // All of it is tried aside, so that a faulty definition changes nothing.
-    Hud made;
-    made.state_->layouter.set_measurer(state_->layouter.measurer());
-    made.state_->images = state_->images;
-    made.state_->bindings.set_sources(state_->bindings.sources());
-    for (const std::string& name : state_->names_of_game())
-        made.state_->bindings.declare(name);
-    made.state_->make(definition);
-    Problems found = made.problems();
-    const Problems clashes = state_->clashes(made);
-    found.insert(found.end(), clashes.begin(), clashes.end());
-    // A name that is not there yet is none of these: it may come later.
-    const bool is_faulty = std::any_of(found.begin(), found.end(), [](const Problem& problem) {
-        return problem.severity == Severity::error && problem.code != ProblemCode::unknown_source;
-    });
-    if (is_faulty) return found;
-
-    state_->reload(definition, made);
-    state_->problems = ProblemLog();
-    for (Problem& problem : found) {
-        state_->problems.report(problem);
-        // It is made: what is left of it is none of the errors that keep one from being made.
-        problem.severity = Severity::warning;
-    }
-    state_->record("reload", definition);
-    return found;
-}
-
 /// Sources that the HUD tells of what the game has added to it, and which its definition does not know.
 std::vector<std::string> Hud::State::names_of_game() const {
     std::vector<std::string> owners;

@@ -1,6 +1,7 @@
 // All that a running HUD remembers.
 #pragma once
 
+#include "hud/call.hpp"
 #include "hud/effects.hpp"
 #include "hud/element_context.hpp"
 #include "hud/events.hpp"
@@ -62,6 +63,8 @@ struct Parts {
     void equip(ElementContext& context) const;
 };
 
+/// Whether an id is one, and free for a timer or a meter; a problem if not.
+bool check_id(const std::string& id, const Bindings& bindings, ElementContext& context);
 /// The description of one plate of a log.
 Notice plate_of(const Notice& log, std::string_view id, const std::string& path);
 
@@ -153,13 +156,21 @@ struct Hud::State : Parts {
     bool is_between_frames(std::string_view call);
     /// Whether the game may call this now.
     bool may(std::string_view call);
-    /// The same, and a recorder is told; of an element that is dead, nothing.
-    bool may(RecordedCall call, const ElementRef* element = nullptr);
-    bool may(std::string_view call, const ElementRef& element) {
-        return may(RecordedCall{.name = call}, &element);
+    bool may(const CallKind& call) { return may(call.name()); }
+    /// The same for a call on an element: no element, where the game may not call, and for a dead one.
+    ElementIndex target(const CallKind& call, const ElementRef& element) {
+        return may(call) ? elements.living(element) : no_element;
     }
-    /// Tells a recorder what was added or changed.
-    void record(std::string_view call, const HudDefinition& definition, std::string_view element = {});
+    /// Tells a recorder what a call was given; without one, `make` is not called.
+    template <class Call, class Make>
+    void note(const KnownCall<Call>& kind, const Make& make) {
+        if (recording == nullptr) return;
+        Call call = make();
+        if constexpr (requires { call.hud; }) recording->name(call.hud);
+        recording->call(kind, &call);
+    }
+    /// The group of an id; null, with a problem, for none.
+    RunningGroup* find_group(std::string_view id);
 };
 
 }  // namespace rapido

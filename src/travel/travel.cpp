@@ -114,6 +114,8 @@ void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, 
     if (looks_ == nullptr) return;
     // Silently: what differs was changed, and did not happen.
     looks_->begun = false;
+    // A source that is new has no value before the next read, which is silent then, too.
+    if (!value.has_value() || (plan_->has_max && !max.has_value())) return;
     update_bands(BandOn::truth, value, max, now, true);
     update_bands(BandOn::target, target(), max, now, true);
     update_shown_bands(now, true);

@@ -6,19 +6,14 @@
 #include <span>
 #include <string>
 #include <string_view>
-#include <variant>
 #include <vector>
 
 #include "rapido/hud/definition.hpp"
 #include "rapido/layout/camera.hpp"
-#include "rapido/layout/place.hpp"
-#include "rapido/text/language.hpp"
 #include "rapido/time/game_timer.hpp"
 #include "rapido/value/entries.hpp"
 
 namespace rapido {
-
-struct FrameCost;
 
 /// A name that a HUD reads from now on: one that the game has set, or one that a recording gives to what is bound, `path.field`. A name
 /// that is told again is bound anew.
@@ -34,26 +29,15 @@ struct RecordedName {
     ClockKind clock = ClockKind::game;
 };
 
+struct CallKind;
+
 /// One call of the game that has been obeyed. What it points at is valid in `Recorder::call` alone.
 struct RecordedCall {
-    std::string_view name{};     ///< of the function, such as `play`
-    std::string_view element{};  ///< its path; empty where the call is of no element
-    std::string_view
-        text{};  ///< the effect, group, message, theme, format, language or timer that the call names
-    std::optional<double> number{};  ///< the strength, opacity or scale
-    std::optional<bool> flag{};      ///< whether something is visible, or motion reduced
-    std::optional<std::uint64_t>
-        thing{};                        ///< the number of a thing that is tagged: they are counted from 0 on
-    Value value{};                      ///< what a message or a number that pops up shows
-    std::optional<Value::Type> type{};  ///< of the source of that value, where it is fixed
-    detail::ValueUse use = detail::ValueUse::amount;  ///< what the value is for
-    /// The rest of what it was given. A definition holds what `add` adds, or the one element of `change`, with names in place of what is
-    /// bound.
-    std::variant<std::monostate, const HudDefinition*, const Message*, const Place*, const Viewport*,
-                 const Camera*, const Themed<Color>*, const Pop*, const FrameCost*, const TimerState*,
-                 const FlashSettings*>
-        detail{};
+    const CallKind* kind = nullptr;  ///< which call it is, and what it was given
+    const void* given = nullptr;
     std::span<const RecordedName> names{};  ///< that are there from now on
+
+    std::string_view name() const;  ///< of the function, such as `play`
 };
 
 /// What one frame has read.

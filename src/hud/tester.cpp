@@ -7,10 +7,6 @@
 
 namespace rapido {
 
-void Hud::set_cost(const FrameCost& cost) {
-    if (state_->may({.name = "set_cost", .detail = &cost})) state_->cost = cost;
-}
-
 bool Hud::State::offer_cost(const std::string& name) {
     if (name == "hud.flash_limited") {
         flash_source = bindings.add_told(name, Value::Type::boolean);

@@ -1,0 +1,466 @@
+// All states in which an element can be, times all that may happen to it, beside a twin to which it did not happen.
+#include <functional>
+#include <map>
+#include <memory>
+
+#include "draw_words.hpp"
+#include "support.hpp"
+
+namespace rapido::test {
+namespace {
+
+struct Pilot {
+    std::string name;
+    int score;
+    WorldPoint at;
+};
+
+struct Game {
+    double value = 60, other = 10;
+    int count = 5;
+    bool shown = true, group = true, dim = false, alert = false;
+    std::optional<double> maybe = 7.0;
+    std::string word = "calm";
+    std::vector<Pilot> pilots{{"Ana", 30, {1, 1, 0}}, {"Bo", 20, {2, 1, 0}}, {"Cy", 10, {3, 2, 0}}};
+};
+
+/// What a definition has beside the elements of a state.
+HudDefinition around(Game& game) {
+    HudDefinition made;
+    made.timers = {{.id = "t", .duration = 900ms, .loop = true, .marks = {{300ms, 100ms}}},
+                   {.id = "once", .duration = 2s, .start = watch(game.alert)}};
+    made.meters = {{.id = "fps"}};
+    made.effects = {
+        {.id = "hop", .duration = 400ms, .keyframes = {{.at = 0.4, .offset = Point{3, -9}}}},
+        {.id = "throb", .duration = 300ms, .repeat = 0, .keyframes = {{.at = 0.5, .scale = 1.3F}, {.at = 1}}},
+        {.id = "arrive", .duration = 500ms, .keyframes = {{.at = 0, .opacity = 0.0F}}}};
+    made.groups = {{.id = "g", .visible = watch(game.group), .dimmed = watch(game.dim), .dim = 0.5F},
+                   {.id = "entering", .visible = watch(game.group), .enter = "arrive", .leave = "arrive"}};
+    made.themes = {{.id = "day", .color = {{"main", rgb(0xffeedd)}}},
+                   {.id = "night", .color = {{"main", rgb(0x112233)}}}};
+    made.styles = {{.id = "loud", .color = Themed<Color>(theme("main")), .size = 30}};
+    return made;
+}
+
+/// A way of an element. Something has begun at frame 17, shortly before what happens to it at frame 20; at frame 50 it goes on.
+struct Way {
+    std::string name;
+    std::function<std::vector<Element>(Game&)> elements;
+    std::function<void(Game&, Hud&, int frame)> script = [](Game&, Hud&, int) {};
+};
+
+void jump(Game& game, Hud&, int frame) {
+    if (frame == 17) game.value = 20;
+    if (frame == 50) game.value = 75;
+}
+template <class Kind>
+Kind of_value(Game& game, Kind kind) {
+    kind.id = "e";
+    kind.value = watch(game.value);
+    if constexpr (requires { kind.max; } && !std::is_same_v<Kind, Pips>) kind.max = 100;
+    return kind;
+}
+
+std::vector<Way> all_ways() {
+    const auto of = [](auto kind) {
+        return [kind](Game& game) { return std::vector<Element>{of_value(game, kind)}; };
+    };
+    const auto steady = [](Game& game, Hud&, int) { game.value = 20; };
+    const auto hide = [](bool Game::*what, int first, bool before) {
+        return [=](Game& game, Hud&, int frame) {
+            game.*what = frame < first ? before : !before;
+            if (frame >= 50) game.*what = before;
+        };
+    };
+    const std::vector<Band> ratio{{.id = "low",
+                                   .below = 0.3,
+                                   .of = BandOf::ratio,
+                                   .color = rgb(0xff0000),
+                                   .fade = 200ms,
+                                   .effect = "hop"}};
+    return {
+        {"a text at rest", of(Text{.format = "{:.0f} {<loud>}L{</>}"}), {}},
+        {"a text in flight", of(Text{.motion = tween(700ms)}), jump},
+        {"a text that rolls", of(Text{.motion = roll(700ms)}), jump},
+        {"a text on a spring", of(Text{.motion = spring(700ms)}), jump},
+        {"a text that waits", of(Text{.pace = {.settle = 300ms}, .motion = tween(300ms)}), jump},
+        {"a text that lets pass at times", of(Text{.pace = {.interval = 250ms}}), jump},
+        {"a bar that trails",
+         of(Bar{.trail = {.delay = 100ms, .duration = 600ms},
+                .effects = {{.on = TriggerOn::loss, .effect = "hop"}}}),
+         jump},
+        {"a bar in a band of ratios at rest", of(Bar{.bands = ratio}), steady},
+        {"a bar that has come into a band of ratios", of(Bar{.bands = ratio}), jump},
+        {"a text in a band of values",
+         of(Text{.bands = {{.id = "low", .below = 30, .color = rgb(0xff), .format = "low {:.0f}"}}}), jump},
+        {"a text in a band with a state",
+         of(Text{
+             .bands = {{.id = "low", .below = 30, .color = rgb(0xff), .fade = 300ms, .effect = "throb"}}}),
+         jump},
+        {"a text that a band hides", of(Text{.bands = {{.below = 30, .visible = false}}, .leave = "arrive"}),
+         jump},
+        {"a dial on its way", of(Dial{.motion = tween(600ms)}), jump},
+        {"a ring that trails", of(Ring{.trail = {.delay = 100ms}, .bands = ratio}), jump},
+        {"pips that are lost", of(Pips{.max = 10, .gain = "swell", .loss = "arrive"}),
+         [](Game& game, Hud&, int frame) { game.value = frame < 17   ? 8
+                                                        : frame < 50 ? 3
+                                                                     : 6; }},
+        {"a graph", of(Graph{.span = 1s, .samples = 30}),
+         [](Game& game, Hud&, int frame) { game.value = (frame * 37) % 90; }},
+        {"a level with waves", of(Level{}), jump},
+        {"a scale", of(Scale{.motion = tween(500ms)}), jump},
+        {"a text without a value",
+         [](Game& game) {
+             return std::vector<Element>{Text{.id = "e", .value = watch(game.maybe), .motion = tween(300ms)}};
+         },
+         [](Game& game, Hud&, int frame) {
+             if (frame == 17) game.maybe.reset();
+             if (frame == 50) game.maybe = 3;
+         }},
+        {"a text that hides without a value",
+         [](Game& game) {
+             return std::vector<Element>{Text{.id = "e",
+                                              .value = watch(game.maybe),
+                                              .when_no_value = WhenNoValue::hide,
+                                              .enter = "arrive"}};
+         },
+         [](Game& game, Hud&, int frame) {
+             if (frame == 17) game.maybe.reset();
+             if (frame == 50) game.maybe = 3;
+         }},
+        {"a text that enters",
+         [](Game& game) {
+             return std::vector<Element>{
+                 Text{.id = "e", .format = "x", .visible = watch(game.shown), .enter = "arrive"}};
+         },
+         hide(&Game::shown, 17, false)},
+        {"a text that leaves",
+         [](Game& game) {
+             return std::vector<Element>{
+                 Text{.id = "e", .format = "x", .visible = watch(game.shown), .leave = "arrive"}};
+         },
+         hide(&Game::shown, 17, true)},
+        {"a text that is hidden",
+         [](Game& game) {
+             return std::vector<Element>{Text{.id = "e",
+                                              .value = watch(game.value),
+                                              .motion = tween(700ms),
+                                              .visible = watch(game.shown)}};
+         },
+         [](Game& game, Hud& hud, int frame) {
+             game.shown = frame < 10 || frame > 30;
+             jump(game, hud, frame);
+         }},
+        {"a text in a hidden panel",
+         [](Game& game) {
+             return nest(Panel{.id = "p", .visible = watch(game.shown), .enter = "arrive"},
+                         Text{.id = "e", .value = watch(game.value), .motion = tween(700ms)});
+         },
+         hide(&Game::shown, 17, false)},
+        {"a text in a group that hides",
+         [](Game& game) {
+             return std::vector<Element>{Text{.id = "e", .value = watch(game.value), .group = "entering"}};
+         },
+         hide(&Game::group, 17, true)},
+        {"a text in a dimmed group",
+         [](Game&) { return std::vector<Element>{Text{.id = "e", .format = "x", .group = "g"}}; },
+         hide(&Game::dim, 17, false)},
+        {"a text with an effect that was asked for", of(Text{}),
+         [](Game&, Hud& hud, int frame) {
+             if (frame == 17) hud.play(hud.find("e"), "hop", 1.5F);
+             if (frame == 18) hud.play(hud.find("e"), "throb");
+             if (frame == 50) hud.stop(hud.find("e"), "throb");
+         }},
+        {"a text with colors and a place of the game", of(Text{.color = Themed<Color>(theme("main"))}),
+         [](Game&, Hud& hud, int frame) {
+             if (frame == 17) hud.set_opacity(hud.find("e"), 0.5F);
+         }},
+        {"a text of a timer",
+         [](Game&) {
+             return std::vector<Element>{
+                 Text{.id = "e",
+                      .value = "t.left",
+                      .format = "{:.2f}",
+                      .bands = {{.id = "end", .below = 0.4, .color = rgb(0xff0000)}},
+                      .effects = {{.on = TriggerOn::mark, .effect = "hop", .timer = "t"}}}};
+         },
+         {}},
+        {"a text of a timer that was started",
+         [](Game&) {
+             return std::vector<Element>{Text{.id = "e", .value = "once.left", .format = "{:.2f}"}};
+         },
+         [](Game& game, Hud&, int frame) { game.alert = frame >= 17; }},
+        {"a text of what is pending",
+         [](Game& game) {
+             return std::vector<Element>{
+                 Text{.id = "sum",
+                      .value = watch(game.count),
+                      .pace = {.settle = 200ms},
+                      .motion = roll(400ms)},
+                 Text{.id = "e", .value = "sum.pending", .format = "{:+}", .visible = "sum.pending"}};
+         },
+         [](Game& game, Hud&, int frame) {
+             if (frame == 15 || frame == 18 || frame == 50) game.count += 40;
+         }},
+        {"a text that shows its last change", of(Text{.format = "{:.0f} {delta:+.0f}"}), jump},
+        {"a text with pieces in lines",
+         of(Text{.format = "{:.0f} {<loud>}liters{</>}\nof water", .motion = tween(400ms)}), jump},
+        {"a notice that says something",
+         [](Game& game) {
+             return std::vector<Element>{Notice{
+                 .id = "e",
+                 .messages =
+                     {{.id = "low", .text = "low {}", .value = watch(game.value), .when = watch(game.alert)},
+                      {.id = "mark", .text = "mark", .on = TriggerOn::mark, .timer = "t"}},
+                 .enter = "arrive",
+                 .leave = "arrive"}};
+         },
+         [](Game& game, Hud&, int frame) { game.alert = frame >= 17 && frame < 60; }},
+        {"a log with messages",
+         [](Game&) {
+             return std::vector<Element>{
+                 Notice{.id = "e", .enter = "arrive", .leave = "arrive", .at_once = 3}};
+         },
+         [](Game&, Hud& hud, int frame) {
+             if (frame == 5 || frame == 17 || frame == 18 || frame == 50)
+                 hud.notify(hud.find("e"),
+                            {.text = "{<loud>}shot{</>} {}", .value = constant(frame), .time = 600ms});
+         }},
+        {"amounts that pop up", [](Game&) { return std::vector<Element>{Popups{.id = "e"}}; },
+         [](Game&, Hud& hud, int frame) {
+             if (frame == 12 || frame == 18 || frame == 50)
+                 hud.pop(hud.find("e"),
+                         {.on_screen = Point{50.0F + static_cast<float>(frame), 60}, .value = frame});
+         }},
+        {"entries of a list that change places",
+         [](Game& game) {
+             return list_of(List{.id = "e",
+                                 .entries = watch_entries(game.pilots, entry_field("name", &Pilot::name),
+                                                          entry_field("score", &Pilot::score)),
+                                 .key = "name",
+                                 .sort = "score",
+                                 .place_motion = tween(600ms)},
+                            [](const auto& entry) {
+                                return nest(
+                                    Panel{.layout = Layout::row, .enter = "arrive", .leave = "arrive"},
+                                    Text{.id = "name", .value = entry("name")},
+                                    Text{.id = "score", .value = entry("score"), .motion = tween(500ms)});
+                            });
+         },
+         [](Game& game, Hud&, int frame) {
+             if (frame == 16) game.pilots[2].score = 90;
+             if (frame == 18) game.pilots.push_back({"Di", 25, {}});
+             if (frame == 19) game.pilots.erase(game.pilots.begin());
+             if (frame == 50) game.pilots[0].score = 99;
+         }},
+        {"tags",
+         [](Game& game) {
+             return tags_of(Tags{.id = "e",
+                                 .entries = watch_entries(game.pilots, entry_field("name", &Pilot::name),
+                                                          entry_position(&Pilot::at)),
+                                 .key = "name",
+                                 .most = 3},
+                            [](const auto& entry) {
+                                return nest(Panel{.enter = "arrive", .leave = "arrive"},
+                                            Text{.id = "name", .value = entry("name")});
+                            });
+         },
+         [](Game& game, Hud& hud, int frame) {
+             if (frame == 0) hud.set_camera(Camera::flat({.center = {2, 1, 0}, .zoom = 60}));
+             game.pilots[0].at.x += 0.05;
+             if (frame == 18) game.pilots.pop_back();
+             if (frame == 50) game.pilots.push_back({"Di", 25, {1, 2, 0}});
+         }},
+    };
+}
+
+/// A game with a HUD that goes a way.
+class Life {
+ public:
+    Game game;
+    HudDefinition definition;
+    BoxMeasurer measurer;
+    std::unique_ptr<Hud> hud;
+
+    explicit Life(const Way& way) : way_(way) {
+        definition = around(game);
+        definition.elements = way.elements(game);
+        hud = std::make_unique<Hud>(definition, Sources{}, &measurer);
+        hud->resize({.size = {800, 600}});
+        for (const Problem& problem : hud->problems())
+            ADD_FAILURE() << way.name << ": " << to_string(problem);
+    }
+    void frame() {
+        if (way_.script) way_.script(game, *hud, frame_);
+        ++frame_;
+    }
+    void finish() {
+        update(*hud, 16ms);
+        hud->draw(list_);
+    }
+    /// All that can be seen and heard of it.
+    std::string seen() const {
+        std::string all;
+        for (const Event& event : hud->events())
+            all += std::to_string(event.time.count()) + " " + event.id + " " +
+                   std::string(to_string(event.kind)) + " " + event.detail + "\n";
+        std::map<std::string, std::string> of_elements;
+        for (const ElementRef ref : hud->elements()) {
+            const Shown now = (*hud)[ref];
+            of_elements[std::string(now.id)] =
+                "'" + std::string(now.text) + "' fill " + std::to_string(now.fill.value_or(-1)) + " trail " +
+                std::to_string(now.trail.value_or(-1)) + " color " + to_string(now.color) + " opacity " +
+                std::to_string(now.opacity) + " scale " + std::to_string(now.scale) + " y " +
+                std::to_string(now.offset.y) + (now.visible ? " visible" : " hidden") + " at " +
+                std::to_string(now.box.x) + " " + std::to_string(now.box.y) + " " +
+                std::to_string(now.box.width);
+        }
+        for (const auto& [id, says] : of_elements)
+            all += id + ": " + says + "\n";
+        return all;
+    }
+    const DrawList& list() const { return list_; }
+
+ private:
+    const Way& way_;
+    int frame_ = 0;
+    DrawList list_;
+};
+
+void reload(Life& life, const HudDefinition& definition) {
+    for (const Problem& problem : life.hud->reload(definition))
+        ADD_FAILURE() << to_string(problem);
+}
+
+/// Something that leaves everything as it was.
+struct Happening {
+    std::string name;
+    std::function<void(Life&)> happens;
+};
+
+std::vector<Happening> all_happenings() {
+    const auto each = [](auto call) {
+        return [call](Life& life) {
+            for (const ElementRef ref : life.hud->elements())
+                call(*life.hud, ref);
+        };
+    };
+    const auto is_own = [](Hud& hud, ElementRef ref) {
+        return hud[ref].id.find('.') == std::string_view::npos;
+    };
+    return {
+        {"change to the same", each([](Hud& hud, ElementRef ref) {
+             EXPECT_TRUE(hud.change(ref, hud.description(ref))) << to_string(hud.problems().back());
+         })},
+        {"change there and back", each([is_own](Hud& hud, ElementRef ref) {
+             if (!is_own(hud, ref)) return;
+             const Element before = hud.description(ref);
+             Element other = before;
+             std::visit(
+                 [](auto& any) {
+                     any.layer = 3;
+                     if constexpr (requires { any.color; }) any.color = rgb(0x00ff00);
+                     if constexpr (requires { any.size; }) any.size += 3;
+                 },
+                 other);
+             EXPECT_TRUE(hud.change(ref, other) && hud.change(ref, before));
+         })},
+        {"reload of the same", [](Life& life) { reload(life, life.definition); }},
+        {"reload there and back",
+         [](Life& life) {
+             HudDefinition other = life.definition;
+             other.elements.push_back(Text{.id = "another", .format = "y"});
+             other.themes[0].color["main"] = rgb(0x777777);
+             other.styles[0].size = 50;
+             other.effects[0].keyframes[0].at = 0.7;
+             other.groups[0].dim = 0.2F;
+             other.timers[0].marks[0].every = 50ms;
+             for (Element& element : other.elements)
+                 std::visit([](auto& any) { any.layer = 2; }, element);
+             reload(life, other);
+             reload(life, life.definition);
+         }},
+        {"text scale there and back",
+         [](Life& life) {
+             life.hud->set_text_scale(2);
+             life.hud->set_text_scale(1);
+         }},
+        {"theme there and back",
+         [](Life& life) { EXPECT_TRUE(life.hud->set_theme("night") && life.hud->set_theme("day")); }},
+        {"language there and back",
+         [](Life& life) {
+             life.hud->set_language({.tag = "ar", .right_to_left = true});
+             life.hud->set_language({});
+         }},
+        {"another size and back",
+         [](Life& life) {
+             life.hud->resize({.size = {300, 900}});
+             life.hud->set_scale(2);
+             life.hud->set_scale(1);
+             life.hud->resize({.size = {800, 600}});
+         }},
+        {"a place and a color that are taken back", each([is_own](Hud& hud, ElementRef ref) {
+             if (!is_own(hud, ref) || hud[ref].opacity != 1) return;
+             hud.set_place(ref, {.anchor = Anchor::bottom_right});
+             hud.set_color(ref, rgb(0x0000ff));
+             hud.reset(ref);
+         })},
+        {"hidden and shown again", each([](Hud& hud, ElementRef ref) {
+             hud.set_visible(ref, false);
+             hud.set_visible(ref, true);
+         })},
+        {"something is added and removed",
+         [](Life& life) {
+             const ElementRef panel = life.hud->add(Panel{.id = "new"});
+             life.hud->add(Text{.id = "inner", .value = watch(life.game.value), .inside = "new"});
+             life.hud->remove(panel);
+         }},
+        {"timers are saved and restored",
+         [](Life& life) { EXPECT_TRUE(life.hud->restore_timers(life.hud->save_timers())); }},
+        {"the HUD moves",
+         [](Life& life) {
+             Hud moved = std::move(*life.hud);
+             *life.hud = std::move(moved);
+         }},
+        {"it is looked at",
+         [](Life& life) {
+             DrawList fresh;
+             life.hud->draw(fresh);
+             for (const ElementRef ref : life.hud->elements())
+                 static_cast<void>(life.hud->explain(ref));
+             life.hud->draw_overlay(fresh, Point{100, 100});
+         }},
+        {"another theme and another group are added",
+         [](Life& life) {
+             EXPECT_TRUE(life.hud->add(Theme{.id = "new", .color = {{"main", rgb(0)}}}));
+             EXPECT_TRUE(life.hud->add(Group{.id = "new"}));
+         }},
+    };
+}
+
+TEST(Life, goes_on_as_if_nothing_had_happened_where_nothing_has_changed) {
+    std::size_t compared = 0;
+    for (const Way& way : all_ways())
+        for (const Happening& happening : all_happenings()) {
+            Life life(way), twin(way);
+            for (int i = 0; i < 90; ++i) {
+                life.frame();
+                twin.frame();
+                if (i == 20) happening.happens(life);
+                life.finish();
+                twin.finish();
+                if (i < 19) continue;
+                ++compared;
+                if (life.seen() == twin.seen() && words_of(life.list()) == words_of(twin.list())) continue;
+                ADD_FAILURE() << way.name << ", " << happening.name << ", frame " << i << ":\n"
+                              << life.seen() << "-- and without --\n"
+                              << twin.seen() << "-- drawn --\n"
+                              << first_difference(life.list(), twin.list());
+                break;
+            }
+        }
+    EXPECT_GT(compared, 30'000U);
+}
+
+}  // namespace
+}  // namespace rapido::test
