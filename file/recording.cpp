@@ -64,10 +64,10 @@ std::string_view without_half_character(std::string_view text) {
 }  // namespace
 
 Result<Recording> Recording::read(std::string_view text, const std::string& name) {
-    return State::read(text, name, all_calls());
+    return read_recording(text, name, all_calls());
 }
 
-Result<Recording> Recording::State::read(std::string_view text, const std::string& name, CallKinds calls) {
+Result<Recording> read_recording(std::string_view text, const std::string& name, CallKinds calls) {
     if (text.size() > largest_recording)
         return Problem{{name}, "is larger than 256 MB", "", ProblemCode::too_large};
     text = without_half_character(text);
@@ -148,6 +148,21 @@ Result<Recording> Recording::State::read(std::string_view text, const std::strin
     Recording made;
     made.state_ = std::move(state);
     return made;
+}
+
+std::optional<Result<CallLine>> read_call(std::string_view line) {
+    if (line.find("\"call\"") == std::string_view::npos || Nesting(line).deepest > Nesting::most)
+        return std::nullopt;
+    const Json json = Json::parse(line, nullptr, false);
+    if (!json.is_object() || !json.contains("call")) return std::nullopt;
+    const std::vector<const CallKind*> calls = all_calls();
+    RecordingLineReader reader("", calls);
+    CallLine call = reader.read_call(json);
+    if (!reader.fault) return Result<CallLine>(std::move(call));
+    Problems problems = reader.of_hud;
+    if (problems.empty())
+        problems.push_back({{}, reader.fault->message, reader.fault->hint, ProblemCode::syntax});
+    return Result<CallLine>(std::move(problems));
 }
 
 Result<Recording> Recording::read_file(const std::string& path) {

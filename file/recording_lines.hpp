@@ -66,9 +66,11 @@ struct Recording::State {
     std::vector<Line> lines;
     std::vector<std::size_t> frames;  ///< the lines that are frames
     Problems warnings;
-
-    /// Reads a recording of these calls.
-    static Result<Recording> read(std::string_view text, const std::string& name, CallKinds calls);
 };
+
+/// Reads a recording of these calls.
+Result<Recording> read_recording(std::string_view text, const std::string& name, CallKinds calls);
+/// Reads one call, as a line of a recording has it; nothing for a line that is none. Problems have no place.
+std::optional<Result<CallLine>> read_call(std::string_view line);
 
 }  // namespace rapido

@@ -3,6 +3,7 @@
 #include <sstream>
 
 #include "draw_words.hpp"
+#include "file/recording_lines.hpp"
 #include "pixels.hpp"
 #include "rapido/file.hpp"
 #include "rapido/recording.hpp"
@@ -795,6 +796,140 @@ TEST(Recording, survives_any_damage) {
         play_through(*recording);
     }
     EXPECT_GT(read, 5) << "some damage is to numbers alone";
+}
+
+/// A call that the library does not know, with a field of each type.
+struct Salute {
+    bool wide = false;
+    float strength = 1;
+    double angle = 0;
+    Seconds time{0};
+    Nanoseconds moment{0};
+    std::uint64_t number = 0;
+    std::string to{};
+    Themed<Color> color{};
+    std::optional<Point> at{};
+    Size size{};
+    Insets around{};
+    std::array<double, 3> place{};
+    FlashRule rule = FlashRule::area;
+    KeptValue value{};
+    HudDefinition hud{};
+};
+std::vector<Salute> saluted;
+void apply(const Salute& call, CallStage& at) {
+    saluted.push_back(call);
+    at.hud.add(call.hud.elements.at(0));
+}
+constexpr std::array salute_fields{
+    required_field<&Salute::wide>("wide", "Whether with both arms."),
+    field<&Salute::strength>("strength", "How strong."),
+    field<&Salute::angle>("angle", "How far."),
+    field<&Salute::time>("time_of_day", "When."),
+    field<&Salute::moment>("moment", "When, to the nanosecond."),
+    field<&Salute::number>("number", "How often."),
+    field<&Salute::to>("to", "Whom."),
+    field<&Salute::color>("color", "In which color."),
+    field<&Salute::at>("at", "Where."),
+    field<&Salute::size>("size", "How large."),
+    field<&Salute::around>("around", "How far around."),
+    field<&Salute::place>("place", "Where in the world."),
+    field<&Salute::rule>("rule", "By which rule."),
+    field<&Salute::value>("value", "With which value."),
+    field<&Salute::hud>("hud", "With what."),
+};
+constexpr auto salute_call = call_kind<Salute>("salute", "Greets.", salute_fields);
+
+TEST(Recording, reads_nothing_more_of_what_is_gone) {
+    int value_reads = 0, place_reads = 0;
+    std::ostringstream file;
+    RecordingWriter writer(file);
+    HudDefinition definition;
+    definition.elements = {Panel{.id = "a"}, Panel{.id = "b", .inside = "a"},
+                           // Its panel is written by the end of its path.
+                           Text{.id = "t", .value = watch([&] { return ++value_reads; }), .inside = "b"}};
+    for (const Element& element :
+         tags_of({.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "x", .format = "x"}); }))
+        definition.elements.push_back(element);
+    Hud hud(definition);
+    ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
+    ASSERT_TRUE(hud.record(&writer));
+    const ElementRef fires = hud.find("fires");
+    ASSERT_TRUE(hud.alive(hud.tag(fires, watch_position([&] {
+                                      return Point{static_cast<float>(++place_reads), 0};
+                                  }),
+                                  {})));
+    update(hud, 16ms);
+    EXPECT_GT(value_reads, 0);
+    EXPECT_GT(place_reads, 0);
+    hud.remove(hud.find("a"));
+    hud.remove(fires);
+    const int values = value_reads, places = place_reads;
+    for (int i = 0; i < 3; ++i)
+        update(hud, 16ms);
+    EXPECT_EQ(value_reads, values);
+    EXPECT_EQ(place_reads, places);
+    EXPECT_TRUE(Recording::read(file.str(), "r"));
+}
+
+TEST(Recording, takes_a_call_that_is_described_anywhere) {
+    const Salute given{.wide = true,
+                       .strength = -0.1F,
+                       .angle = 0.1,
+                       .time = Seconds{1e-9},
+                       .moment = Nanoseconds{-9'007'199'254'740'993},
+                       .number = UINT64_MAX,
+                       .to = "Ana \"Zoë\"\n",
+                       .color = theme("dim"),
+                       .at = Point{-1.5F, 1e9F},
+                       .size = {3, 4},
+                       .around = {1, 2, 3, 4},
+                       .place = {nan(""), HUGE_VAL, -HUGE_VAL},
+                       .rule = FlashRule::any_size,
+                       .value = Value(0.5F),
+                       .hud = {.elements = {Text{.id = "new", .format = "hello"}}}};
+    std::ostringstream file;
+    RecordingWriter writer(file);
+    writer.begin({}, {});
+    writer.call({&salute_call, &given, {}});
+    writer.frame({.time = 1s, .game_time = 1s});
+    EXPECT_TRUE(writer.problems().empty());
+
+    EXPECT_FALSE(Recording::read(file.str(), "r")) << "the library does not know it";
+    std::vector<const CallKind*> calls = all_calls();
+    calls.push_back(&salute_call);
+    const Result<Recording> read = read_recording(file.str(), "r", calls);
+    ASSERT_TRUE(read) << to_string(read.problems().front());
+    RecordingPlayer player(*read);
+    Hud hud(read->definition(), player.sources());
+    saluted.clear();
+    ASSERT_TRUE(player.update(hud));
+    EXPECT_EQ(hud.text(hud.find("new")), "hello");
+    ASSERT_EQ(saluted.size(), 1U);
+    const Salute& got = saluted.front();
+    EXPECT_EQ(
+        std::tie(got.wide, got.strength, got.angle, got.time, got.moment, got.number, got.to, got.color),
+        std::tie(given.wide, given.strength, given.angle, given.time, given.moment, given.number, given.to,
+                 given.color));
+    EXPECT_EQ(std::tie(got.at, got.size, got.around, got.rule, got.value),
+              std::tie(given.at, given.size, given.around, given.rule, given.value));
+    EXPECT_TRUE(std::isnan(got.place[0]) && got.place[1] == HUGE_VAL && got.place[2] == -HUGE_VAL);
+
+    // Each field that is damaged is named.
+    std::string line = file.str();
+    line = line.substr(line.find('\n') + 1);
+    line = line.substr(0, line.find('\n'));
+    for (const Field& one : salute_fields) {
+        std::string damaged = line;
+        const std::size_t value = damaged.find("\"" + std::string(one.name) + "\":") + one.name.size() + 3;
+        damaged.insert(value, "[[]],\"rest\":");
+        const Result<Recording> bad =
+            read_recording("{\"recording\":1,\"hud\":\"\"}\n" + damaged, "r", calls);
+        ASSERT_FALSE(bad) << damaged;
+        EXPECT_NE(bad.problems().front().message.find("'" + std::string(one.name) + "' is not "),
+                  std::string::npos)
+            << bad.problems().front().message;
+    }
 }
 
 }  // namespace

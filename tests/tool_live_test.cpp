@@ -100,6 +100,30 @@ TEST(Live, takes_lists_null_and_files_that_are_saved) {
     EXPECT_EQ(run_tool("live " + folder.path("none.toml") + " </dev/null").exit, 1);
 }
 
+TEST(Live, takes_calls_in_the_words_of_recordings) {
+    const TemporaryFolder folder;
+    const std::string hud = folder.write("hud.toml", board);
+    folder.write(
+        "lines",
+        "{\"acres\": 7, \"call me\": 1, \"water\": 50, \"flying\": true}\n"
+        "{\"call\": \"set_format\", \"element\": \"acres\", \"format\": \"<{}>\"}\n"
+        "{\"call\": \"set_visible\", \"element\": \"water\", \"visible\": false}\n"
+        "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'text'\\nid = 'new'\\nformat = 'fresh'\"}\n"
+        "{\"call\": \"dance\"}\n"
+        "{\"call\": \"play\", \"element\": \"acre\", \"effect\": \"swell\", \"strength\": 1}\n"
+        "{\"call\": \"play\", \"element\": \"acres\", \"effect\": \"swell\"}\n"
+        "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'txt'\"}\n");
+    const Ran ran = run_tool("live " + hud + " --table <" + folder.path("lines"));
+    EXPECT_EQ(ran.exit, 1);
+    for (const std::string expected :
+         {"<7>", "fresh", "standard input:5: error: no call is named 'dance'",
+          "standard input:6: error: no element 'acre'; did you mean 'acres'?",
+          "standard input:7: error: 'play' has no 'strength'", "standard input:8: error: unknown kind 'txt'",
+          "8 lines, 4 of them skipped"})
+        EXPECT_NE(ran.out.find(expected), std::string::npos) << expected << "\n" << ran.out;
+    EXPECT_NE(ran.out.find("0.5000  #38b6c9  no"), std::string::npos) << "water is hidden: " << ran.out;
+}
+
 // --- Preview
 
 TEST(Preview, explains_the_element_at_a_point_with_values_by_hand) {

@@ -4,6 +4,7 @@
 #include <poll.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <array>
 #include <cerrno>
 #include <chrono>
@@ -11,6 +12,7 @@
 #include <ostream>
 #include <string>
 
+#include "file/recording_lines.hpp"
 #include "rapido/locale.hpp"
 #include "rapido/picture.hpp"
 #include "tool/live_values.hpp"
@@ -75,6 +77,25 @@ class Lines {
     bool ended_ = false;
 };
 
+/// Where calls are played that come by lines. A thing of the world cannot: it would need values of its own.
+class Stage final : public CallStage {
+ public:
+    Stage(Hud& of, FlashLimit& limit) : CallStage(of), limit_(limit) {}
+    Language language(const std::string& tag) override {
+        const Result<Language> known = rapido::language(tag);
+        return known ? *known : Language{.tag = tag};
+    }
+    FlashLimit& flash_limit() override { return limit_; }
+    void tag(std::uint64_t, ElementRef tags) override {
+        hud.tag(tags, PositionSource([] { return WorldPoint{}; }));
+    }
+    TagRef thing(std::uint64_t) override { return {}; }
+    void add_timers() override {}
+
+ private:
+    FlashLimit& limit_;
+};
+
 class Live {
  public:
     Live(const LiveOptions& options, std::ostream& out, std::ostream& err)
@@ -127,10 +148,32 @@ class Live {
     }
 
     void take(std::string_view line, std::size_t number) {
-        const Status taken = values_.take(line, number);
         ++lines_taken_;
-        if (taken) return;
-        if (++bad_ <= most_told) print_problems({taken.problem()}, err_);
+        if (const auto call = read_call(line)) return play(*call, number);
+        if (const Status taken = values_.take(line, number); !taken) tell({taken.problem()});
+    }
+
+    /// A call on the HUD, in the words of recordings.
+    void play(const Result<CallLine>& call, std::size_t number) {
+        const std::size_t known = running_.hud().problems().size();
+        Problems problems;
+        if (call) {
+            Stage stage(running_.hud(), limit_);
+            call->kind->play(call->given.get(), stage);
+            const Problems& all = running_.hud().problems();
+            problems.assign(all.begin() + static_cast<std::ptrdiff_t>(std::min(known, all.size())),
+                            all.end());
+        } else {
+            problems = call.problems();
+        }
+        for (Problem& problem : problems)
+            problem.location = {"standard input", static_cast<int>(std::min<std::size_t>(number, INT32_MAX)),
+                                0};
+        if (!problems.empty()) tell(problems);
+    }
+
+    void tell(const Problems& problems) {
+        if (++bad_ <= most_told) print_problems(problems, err_);
         if (bad_ == most_told) err_ << "further lines that are skipped are only counted\n";
     }
 
@@ -208,6 +251,7 @@ class Live {
     std::ostream& out_;
     std::ostream& err_;
     LiveValues values_;
+    FlashLimit limit_;
     RunningHud running_;
     Viewing viewing_;
     Lines lines_;

@@ -262,9 +262,9 @@ void Hud::State::draw_body(ElementIndex index, DrawGroup& group) {
 
 /// All that an element draws, into a group that is empty or out of date.
 void Hud::State::draw(ElementIndex index, DrawGroup& group) {
+    if (!visibility.is_drawn(index) || layouter.measurer() == nullptr) return group.begin();
     const Moved moved = effects.moved(index, time.now());
     group.begin(visibility.opacity(index) * moved.opacity, moved.tint, moved.transform);
-    if (!visibility.is_drawn(index) || layouter.measurer() == nullptr) return;
     draw_body(index, group);
     const Rect device = layouter.device_box(index);
     const Rest* const rest = elements[index].rest.get();

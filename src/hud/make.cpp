@@ -164,6 +164,8 @@ void Hud::State::set_screen(const HudDefinition& definition, bool fine) {
 TimerIndex Hud::State::add(const Timer& timer, const Origin* origin) {
     ElementContext context(problems, "timer '" + timer.id + "'", origin, formats);
     context.check_numbers(timer_table, &timer);
+    if (const TimerIndex again = context.failed() ? no_timer : timers.begin_again(timer); again != no_timer)
+        return again;
     return check_id(timer.id, bindings, context) ? timers.add(timer) : no_timer;
 }
 

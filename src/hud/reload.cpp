@@ -123,7 +123,9 @@ bool Hud::State::reload_looks(const HudDefinition& definition, const HudDefiniti
                        ? nullptr
                        : std::make_shared<const Language>(locales.with_names(Language{}));
 
-    if (!(definition.groups == before.groups)) reload_groups(definition, before);
+    // Groups name effects: with others they are other groups.
+    if (!(definition.groups == before.groups && definition.effects == before.effects))
+        reload_groups(definition, before);
     return !(definition.themes == before.themes && definition.styles == before.styles &&
              definition.effects == before.effects && definition.groups == before.groups &&
              definition.font == before.font && definition.font_files == before.font_files &&
@@ -167,9 +169,7 @@ void Hud::State::reload_groups(const HudDefinition& definition, const HudDefinit
 void Hud::State::reload_timers(const HudDefinition& definition, const HudDefinition& before) {
     for (const Timer& old : before.timers) {
         if (find_id(definition.timers, old.id) != nullptr) continue;
-        const TimerIndex index = timers.find(old.id);
-        timers.rebind(index, no_source, no_source, no_source);
-        timers[index].owned->reset();
+        timers.retire(timers.find(old.id));
     }
     std::vector<TimerIndex> added;
     for (std::size_t i = 0; i < definition.timers.size(); ++i) {

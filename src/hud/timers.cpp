@@ -67,20 +67,20 @@ void Timers::obey(TimerIndex index, SourceIndex start, SourceIndex pause, Source
 
 TimerIndex Timers::find(const std::string& id) const {
     const auto known = indices_.find(id);
-    return known != indices_.end() ? known->second : no_timer;
+    return known != indices_.end() && !timers_[known->second].retired ? known->second : no_timer;
 }
 
 std::vector<std::string_view> Timers::names() const {
     std::vector<std::string_view> names;
     for (const RunningTimer& timer : timers_)
-        names.push_back(timer.id);
+        if (!timer.retired) names.push_back(timer.id);
     return names;
 }
 
 std::vector<TimerState> Timers::save() const {
     std::vector<TimerState> states;
     for (const RunningTimer& timer : timers_) {
-        if (timer.owned == nullptr) continue;
+        if (timer.owned == nullptr || timer.retired) continue;
         TimerState& state = states.emplace_back(timer.owned->state());
         state.id = timer.id;
         state.held = timer.held;
@@ -131,7 +131,7 @@ void Timers::advance(const FrameTime& time) {
 /// Lets one pass the time of this frame.
 void Timers::pass(TimerIndex index, const FrameTime& time) {
     RunningTimer& timer = timers_[index];
-    if (timer.start == no_source && !std::exchange(timer.told_start, true))
+    if (timer.start == no_source && !timer.retired && !std::exchange(timer.told_start, true))
         happenings_.add({.time = time.now() - time.step(), .kind = HappeningKind::start, .subject = index});
     // What the game did to it since the last frame was at the beginning of this one.
     const Nanoseconds step = time.step(timer.clock);
@@ -224,7 +224,7 @@ void Timers::report(TimerIndex index, const FrameTime& time, Nanoseconds to_come
 void Timers::obey(const FrameTime& time) {
     for (TimerIndex index = 0; index < timers_.size(); ++index) {
         RunningTimer& timer = timers_[index];
-        if (!timer.owned) continue;
+        if (timer.owned == nullptr || timer.retired) continue;
         if (timer.speed != no_source) {
             const double speed = bindings_.value(timer.speed).number();
             if (speed != timer.timer->speed()) timer.owned->set_speed(speed);
@@ -249,7 +249,7 @@ void Timers::tell() {
         if (!timer.shown_by.empty()) timer.before = timer.position();
         // Most of them are asked for one of the four.
         const auto tell = [&](SourceIndex source, auto value) {
-            if (bindings_.is_used(source)) bindings_.tell(source, value());
+            if (bindings_.is_used(source)) bindings_.tell(source, timer.retired ? Value() : value());
         };
         const GameTimer& now = *timer.timer;
         // A stopwatch without a duration has no time left.

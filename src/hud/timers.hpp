@@ -48,6 +48,7 @@ struct RunningTimer {
     bool start_was_true = false;
     bool told_start = false;   ///< it runs of itself, and that was told
     bool held = false;         ///< paused by its source
+    bool retired = false;
     bool edges_dirty = false;  ///< other elements show it than before
     SourceIndex left = no_source, elapsed = no_source, duration = no_source, running = no_source;
 
@@ -73,6 +74,10 @@ class Timers {
     /// duration, kind and so on.
     void change(TimerIndex index, const Timer& timer, bool other);
     void rebind(TimerIndex index, SourceIndex start, SourceIndex pause, SourceIndex speed);
+    /// A timer of the HUD is there no more: whoever asks for its sources has no value, and its id is free for `begin_again`.
+    void retire(TimerIndex index);
+    /// The timer of a retired one's id, as if it had just been added; no timer, where none was retired.
+    TimerIndex begin_again(const Timer& timer);
     RunningTimer& operator[](TimerIndex index) { return timers_[index]; }
     /// Returns the timer of an id, or no timer.
     TimerIndex find(const std::string& id) const;

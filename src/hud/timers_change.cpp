@@ -30,6 +30,27 @@ void Timers::change(TimerIndex index, const Timer& timer, bool other) {
     running.edges_dirty = true;
 }
 
+void Timers::retire(TimerIndex index) {
+    rebind(index, no_source, no_source, no_source);
+    timers_[index].owned->reset();
+    timers_[index].retired = true;
+}
+
+TimerIndex Timers::begin_again(const Timer& timer) {
+    const auto known = indices_.find(timer.id);
+    if (known == indices_.end() || !timers_[known->second].retired) return no_timer;
+    RunningTimer& running = timers_[known->second];
+    *running.owned = OwnedTimer(timer);
+    running.owned->set_loop(timer.loop);
+    running.clock = timer.clock;
+    running.marks = timer.marks;
+    running.seen = running.owned->event_count();
+    running.before = running.position();
+    running.edges_dirty = true;
+    running.start_was_true = running.told_start = running.held = running.retired = false;
+    return known->second;
+}
+
 void Timers::rebind(TimerIndex index, SourceIndex start, SourceIndex pause, SourceIndex speed) {
     RunningTimer& timer = timers_[index];
     for (const SourceIndex source : {timer.start, timer.pause, timer.speed})

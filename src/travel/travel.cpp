@@ -56,6 +56,7 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
     if (plan_->motions.max.kind != MotionKind::instant) max_ = std::make_unique<MovingValue>();
     make_trail({});
     make_looks();
+    is_plain_ = has_motion_alone();
 }
 
 void Travel::make_trail(const Value& value) {
@@ -66,7 +67,7 @@ void Travel::make_trail(const Value& value) {
     if (trail_ != nullptr && value.is_number()) trail_->snap(value.number());
 }
 
-/// What bands need, and whether anything but motion is left.
+/// What bands need.
 void Travel::make_looks() {
     const std::unique_ptr<Looks> before = std::move(looks_);
     if (!plan_->bands.empty())
@@ -82,14 +83,20 @@ void Travel::make_looks() {
         looks_->color = before->color;
         looks_->flashes = before->flashes;
     }
-    is_plain_ = pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && looks_ == nullptr &&
-                plan_->text_interval <= Nanoseconds{0};
+}
+
+bool Travel::has_motion_alone() const {
+    return pacer_ == nullptr && max_ == nullptr && trail_ == nullptr && looks_ == nullptr &&
+           plan_->text_interval <= Nanoseconds{0};
 }
 
 void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max,
                     Nanoseconds now, bool reduced) {
     const std::shared_ptr<const TravelPlan> before = std::move(plan_);
     plan_ = std::move(plan);
+    make_looks();
+    // Silently: what differs was changed, and did not happen.
+    if (looks_ != nullptr) looks_->begun = false;
     if (!(plan_->pace == before->pace)) {
         pacer_ = plan_->pace == Pace{} ? nullptr : std::make_unique<Pacer>(plan_->pace);
         if (pacer_ != nullptr) pacer_->snap(value, now);
@@ -110,10 +117,8 @@ void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, 
         }
     }
     if (!(plan_->trail == before->trail)) make_trail(value_.target());
-    make_looks();
+    is_plain_ = has_motion_alone();
     if (looks_ == nullptr) return;
-    // Silently: what differs was changed, and did not happen.
-    looks_->begun = false;
     // A source that is new has no value before the next read, which is silent then, too.
     if (!value.has_value() || (plan_->has_max && !max.has_value())) return;
     update_bands(BandOn::truth, value, max, now, true);

@@ -114,6 +114,7 @@ class Travel {
     }
     void make_trail(const Value& value);
     void make_looks();
+    bool has_motion_alone() const;
     void update_bands(BandOn on, const Value& value, const Value& max, Nanoseconds now, bool reduced);
     void update_shown_bands(Nanoseconds now, bool reduced);
     void take_passed(Nanoseconds now, bool reduced);
