@@ -5,6 +5,7 @@
 #include <limits>
 
 #include "file/hud_part.hpp"
+#include "file/json_value.hpp"
 #include "hud/definition_tables.hpp"
 
 namespace rapido {
@@ -227,30 +228,15 @@ WorldPoint RecordingLineReader::place_of(const Json& json, std::string_view name
 
 KeptValue RecordingLineReader::value_of(const Json& json, std::optional<Value::Type> fixed,
                                         std::string_view name) {
-    switch (json.type()) {
-        case Json::value_t::null:
-            return {};
-        case Json::value_t::boolean:
-            return Value(json.get<bool>());
-        case Json::value_t::string:
-            if (fixed == Value::Type::float32 || fixed == Value::Type::float64)
-                return typed_value(json, *fixed, name);
-            return Value(json.get_ref<const std::string&>());
-        case Json::value_t::object:
-            if (json.size() == 1)
-                return typed_value(
-                    json.begin().value(),
-                    static_cast<Value::Type>(word_of(Json(json.begin().key()), value_types, name)), name);
-            break;
-        case Json::value_t::number_integer:
-        case Json::value_t::number_unsigned:
-        case Json::value_t::number_float:
-            if (fixed && *fixed != Value::Type::none) return typed_value(json, *fixed, name);
-            if (json.is_number_float()) return Value(json.get<double>());
-            return Value(integer_of(json, name));
-        default:
-            break;
-    }
+    if (json.is_object() && json.size() == 1)
+        return typed_value(json.begin().value(),
+                           static_cast<Value::Type>(word_of(Json(json.begin().key()), value_types, name)),
+                           name);
+    const bool is_real = fixed == Value::Type::float32 || fixed == Value::Type::float64;
+    const bool is_typed = fixed.value_or(Value::Type::none) != Value::Type::none;
+    if ((json.is_number() && is_typed) || (json.is_string() && is_real))
+        return typed_value(json, *fixed, name);
+    if (const std::optional<Value> plain = plain_value(json)) return *plain;
     expected(name, "a value");
     return {};
 }

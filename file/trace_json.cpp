@@ -3,6 +3,7 @@
 #include <nlohmann/json.hpp>
 #include <optional>
 
+#include "file/json_value.hpp"
 #include "file/trace_builder.hpp"
 
 namespace rapido {
@@ -27,8 +28,7 @@ class JsonLinesReader {
     bool boolean(bool value) { return take(Value(value)); }
     bool number_integer(std::int64_t value) { return take(Value(value)); }
     bool number_unsigned(std::uint64_t value) {
-        return value <= static_cast<std::uint64_t>(INT64_MAX) ? take(Value(static_cast<std::int64_t>(value)))
-                                                              : take(Value(value));
+        return take(whole_value(value));
     }
     bool number_float(double value, const std::string&) { return take(Value(value)); }
     bool string(std::string& value) { return take(Value(trace_.keep(std::move(value)))); }

@@ -460,5 +460,26 @@ TEST(Change, lets_what_is_said_and_how_full_things_are_be_read_until_the_next_fr
     EXPECT_EQ(hud.problems(), Problems{});
 }
 
+TEST(Change, of_a_format_is_refused_where_that_of_the_description_is) {
+    double value = 5;
+    for (const auto& [format, says] : std::vector<std::pair<std::string, std::string>>{
+             {"{} of {max}", "{max}"}, {"{<loud>}{}{</>}", "'loud'"}, {"{", "{"}, {"{other}", "other"}}) {
+        Hud hud;
+        const ElementRef text = hud.add(Text{.id = "t", .value = watch(value), .format = "<{}>"});
+        update(hud, 16ms);
+        EXPECT_FALSE(hud.set_format(text, format)) << format;
+        ASSERT_EQ(hud.problems().size(), 1U) << format;
+        EXPECT_NE(hud.problems().front().message.find(says), std::string::npos)
+            << to_string(hud.problems().front());
+        Text described{.id = "t", .value = watch(value), .format = format};
+        EXPECT_FALSE(hud.change(text, described)) << format;
+        update(hud, 16ms);
+        EXPECT_EQ(hud.text(text), "<5>") << "what it was stays";
+        EXPECT_TRUE(hud.set_format(text, "[{}]"));
+        update(hud, 16ms);
+        EXPECT_EQ(hud.text(text), "[5]");
+    }
+}
+
 }  // namespace
 }  // namespace rapido::test

@@ -3,35 +3,13 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
+#include "file/json_value.hpp"
 #include "hud/entry_fields.hpp"
 
 namespace rapido::tool {
 namespace {
 
 using nlohmann::json;
-
-/// A value of JSON; nothing for a list or an object.
-std::optional<KeptValue> value_of(const json& given) {
-    switch (given.type()) {
-        case json::value_t::null:
-            return KeptValue();
-        case json::value_t::boolean:
-            return KeptValue(Value(given.get<bool>()));
-        case json::value_t::number_integer:
-            return KeptValue(Value(given.get<std::int64_t>()));
-        case json::value_t::number_unsigned: {
-            const auto number = given.get<std::uint64_t>();
-            if (number > static_cast<std::uint64_t>(INT64_MAX)) return KeptValue(Value(number));
-            return KeptValue(Value(static_cast<std::int64_t>(number)));
-        }
-        case json::value_t::number_float:
-            return KeptValue(Value(given.get<double>()));
-        case json::value_t::string:
-            return KeptValue(Value(given.get_ref<const std::string&>()));
-        default:
-            return std::nullopt;
-    }
-}
 
 }  // namespace
 
@@ -118,7 +96,7 @@ Status LiveValues::take(std::string_view line, std::size_t number) {
         return refuse("more than " + std::to_string(most_names) + " names in all; the line is skipped");
 
     for (const auto& [name, value] : given.items()) {
-        if (const auto plain = value_of(value)) {
+        if (const auto plain = plain_value(value)) {
             set(name, *plain);
             continue;
         }
@@ -141,7 +119,7 @@ Status LiveValues::take(std::string_view line, std::size_t number) {
         for (std::size_t i = 0; i < value.size(); ++i)
             for (std::size_t field = 0; field < list.fields.size(); ++field)
                 if (const auto found = value[i].find(list.fields[field]); found != value[i].end())
-                    list.entries->rows[i][field] = *value_of(*found);
+                    list.entries->rows[i][field] = *plain_value(*found);
         if (is_new) sources_.set(name, Source(detail::Binding::getter(list.entries, Value::Type::int64)));
     }
     return {};

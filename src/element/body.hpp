@@ -30,6 +30,8 @@ class BodyContext {
     /// The same where the element can do without it.
     virtual void warn(std::string_view field, std::string message, std::string hint = {},
                       ProblemCode code = ProblemCode::unfit) = 0;
+    /// Whether anything was reported that keeps the element from being made.
+    virtual bool failed() const = 0;
     /// Passes on a problem that knows its place.
     virtual void report(Problem problem) = 0;
     /// The place of a field in its file; empty for an element made in C++.

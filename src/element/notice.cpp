@@ -120,7 +120,7 @@ NoticeBody::NoticeBody(const Notice& notice, TextBlock block, std::shared_ptr<Me
       weight_(notice.weight),
       italic_(notice.italic),
       column_{.layout = Layout::column, .gap = notice.spacing},
-      is_log_(notice.at_once > 1),
+      is_log_(is_log(notice)),
       uses_hud_font_(notice.font.value().empty()) {
     const float most = notice.place.max_size.width;
     if (most > 0) block_.set_max_width(std::max(most - padding_.left - padding_.right, 1.0F));

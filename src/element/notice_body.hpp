@@ -15,6 +15,11 @@ namespace rapido {
 /// The description of a message, for those that the game posts.
 const Table& message_table();
 
+/// Whether it shows several messages at once, each on a plate of its own.
+inline bool is_log(const Notice& notice) {
+    return notice.at_once > 1;
+}
+
 class NoticeBody final : public Body {
  public:
     NoticeBody(const Notice& notice, TextBlock block, std::shared_ptr<Messages> messages);

@@ -189,7 +189,7 @@ class TextBody final : public Body {
     bool set_format(const std::string& format, const Language* language, BodyContext& context) override {
         std::string before = std::exchange(patterns_.format, format);
         Forms made = make_forms(patterns_, options_, language, context);
-        if (!made.own) {
+        if (!made.own || context.failed()) {
             patterns_.format = std::move(before);
             return false;
         }

@@ -16,8 +16,8 @@ const std::vector<Band>& bands_of(const Readouts& readouts, ElementIndex index) 
 void Parts::equip(ElementContext& context) const {
     context.measurer = layouter.measurer();
     context.images = images;
-    context.font = locales.font(language.get());
-    context.text_scale = text_scale;
+    context.font = locales.font(settings.language.get());
+    context.text_scale = settings.text_scale;
     context.find_effect = [this](std::string_view name, Problem& problem) {
         return effects.find(name, problem);
     };
@@ -60,7 +60,7 @@ ElementRef Hud::State::add(const Element& element, const Origin* origin) {
         notices.add(std::move(made.notice));
         add_plates(index, *std::get_if<Notice>(&element));
     }
-    if (language != nullptr) speak(index);
+    if (settings.language != nullptr) speak(index);
     if (made.kind.can.counts || made.kind.can.tells) bindings.offer_again();
     return elements.ref(index);
 }
@@ -99,7 +99,7 @@ Notice plate_of(const Notice& log, std::string_view id, const std::string& path)
 }
 
 void Hud::State::add_plates(ElementIndex log, const Notice& notice) {
-    if (notice.at_once < 2) return;
+    if (!is_log(notice)) return;
     std::vector<ElementIndex> plates;
     for (int number = 1; number <= std::min(notice.at_once, 50); ++number)
         plates.push_back(add(plate_of(notice, std::to_string(number), elements[log].path), nullptr).index);
@@ -154,7 +154,7 @@ void Hud::State::speak(ElementIndex index) {
     know_types(index, context);
     equip(context);
     keep_finished(index);
-    element.body->set_language(language.get(), context);
+    element.body->set_language(settings.language.get(), context);
     for (const Problem& problem : found.all())
         problems.report(problem);
     if (context.failed()) element.body->set_language(nullptr, context);

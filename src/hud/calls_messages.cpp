@@ -92,7 +92,7 @@ bool Hud::notify(ElementRef ref, const Message& message) {
         return false;
     }
     Messages& messages = notice->body->messages();
-    const std::size_t index = messages.add(themed, value, state_->language.get(), context);
+    const std::size_t index = messages.add(themed, value, state_->settings.language.get(), context);
     if (index == Messages::none) return false;
     if (context.failed()) {
         messages.forget(index);

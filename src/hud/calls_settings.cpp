@@ -138,11 +138,11 @@ CallKinds setting_calls() {
 void Hud::set_reduced_motion(bool reduced) {
     if (!state_->may(set_reduced_motion_call)) return;
     state_->note(set_reduced_motion_call, [&] { return SetReducedMotion{reduced}; });
-    if (reduced == state_->effects.reduced_motion()) return;
+    if (reduced == state_->settings.reduced_motion) return;
     state_->keep_all_finished();
-    state_->effects.set_reduced_motion(reduced);
-    state_->readouts.set_reduced_motion(reduced, state_->time);
-    state_->moving_order.set_reduced_motion(reduced);
+    state_->settings.reduced_motion = reduced;
+    state_->effects.follow_settings();
+    if (reduced) state_->readouts.land(state_->time);
 }
 
 bool Hud::set_interval(std::string_view meter, Seconds interval) {
@@ -172,22 +172,22 @@ void Hud::set_flash_settings(const FlashSettings& settings) {
             .ground = settings.ground ? std::optional<Themed<Color>>(*settings.ground) : std::nullopt,
             .field_of_view = settings.field_of_view};
     });
+    FlashSettings limited = settings;
     const float angle = settings.field_of_view;
-    state_->flashes_of_game = settings;
-    state_->flashes_of_game.field_of_view =
-        angle >= 1 ? std::min(angle, 180.0F) : FlashSettings{}.field_of_view;
-    state_->follow_flash_settings();
+    limited.field_of_view = angle >= 1 ? std::min(angle, 180.0F) : FlashSettings{}.field_of_view;
+    state_->set_flashes(limited, state_->settings.flashes_of_file);
 }
 
 bool Hud::flash_limited() const {
     return state_->effects.is_limited();
 }
 
-/// What the game does not say is as the file says it.
-void Hud::State::follow_flash_settings() {
-    FlashSettings settings = flashes_of_game;
-    settings.rule = settings.rule.value_or(flashes_of_file);
-    effects.set_flash_settings(settings);
+void Hud::State::set_flashes(const FlashSettings& of_game, FlashRule of_file) {
+    const FlashSettings before = settings.flashes();
+    settings.flashes_of_game = of_game;
+    settings.flashes_of_file = of_file;
+    if (settings.flashes() == before) return;
+    effects.follow_settings();
     readouts.set_limit(effects.flashes());
 }
 
@@ -200,10 +200,10 @@ void Hud::set_language(const Language& language) {
 }
 
 void Hud::State::set_language(const Language& given) {
-    language = std::make_shared<const Language>(locales.with_names(given));
+    settings.language = std::make_shared<const Language>(locales.with_names(given));
     layouter.set_right_to_left(given.right_to_left);
     // Last, as it may be the one that was given.
-    language_of_game = std::make_shared<const Language>(given);
+    settings.language_of_game = std::make_shared<const Language>(given);
 }
 
 void Hud::resize(const Viewport& viewport) {
@@ -228,7 +228,7 @@ void Hud::set_text_scale(float scale) {
     if (!state_->may(set_text_scale_call)) return;
     state_->note(set_text_scale_call, [&] { return SetTextScale{scale}; });
     const float limited = scale > 0 ? std::clamp(scale, 0.5F, 3.0F) : 1.0F;
-    if (std::exchange(state_->text_scale, limited) == limited) return;
+    if (std::exchange(state_->settings.text_scale, limited) == limited) return;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
         if (state_->elements[index].is_living())
             state_->change(index, Element(*state_->elements[index].description));

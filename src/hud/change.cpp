@@ -91,7 +91,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
         find_speakers(index, nullptr);
     }
     // What the game has posted is made again, too: its pieces may look otherwise.
-    if (language != nullptr || notices.find(index) != nullptr) speak(index);
+    if (settings.language != nullptr || notices.find(index) != nullptr) speak(index);
     return true;
 }
 
@@ -104,7 +104,7 @@ bool Hud::State::set_format(ElementIndex index, const std::string& format) {
     know_types(index, context);
     equip(context);
     keep_finished(index);
-    if (!running.body->set_format(format, language.get(), context)) return false;
+    if (!running.body->set_format(format, settings.language.get(), context)) return false;
     for (const Problem& problem : found.all())
         problems.report(problem);
     if (running.body->shows_delta()) readouts.must_know(index);

@@ -27,9 +27,10 @@ bool is_built_in(const Effect* effect) {
 
 }  // namespace
 
-Effects::Effects(Elements& elements, Visibility& visibility, const Readouts& readouts,
-                 const Layouter& layouter, ProblemLog& problems)
-    : elements_(elements),
+Effects::Effects(const Settings& settings, Elements& elements, Visibility& visibility,
+                 const Readouts& readouts, const Layouter& layouter, ProblemLog& problems)
+    : settings_(settings),
+      elements_(elements),
       visibility_(visibility),
       readouts_(readouts),
       layouter_(layouter),
@@ -105,7 +106,7 @@ void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
     on_[index].own = std::move(effects);
     ElementEffects& own = *on_[index].own;
     own.player = EffectPlayer(elements_[index].body->color(), flashes().limit);
-    own.player.set_reduced_motion(reduced_motion_);
+    own.player.set_reduced_motion(settings_.reduced_motion);
     own.has_states = std::any_of(own.of_bands.begin(), own.of_bands.end(), [](const Effect* effect) {
         return effect != nullptr && effect->repeat == 0;
     });
@@ -199,26 +200,19 @@ void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at,
     });
 }
 
-void Effects::set_reduced_motion(bool reduced) {
-    reduced_motion_ = reduced;
-    for (const OnElement& on : on_)
-        if (on.own != nullptr) on.own->player.set_reduced_motion(reduced);
+void Effects::follow_settings() {
+    for (const OnElement& on : on_) {
+        if (on.own == nullptr) continue;
+        on.own->player.set_reduced_motion(settings_.reduced_motion);
+        on.own->player.set_limit(flashes().limit);
+    }
+    looks_.clear();
 }
 
 void Effects::set_limit(FlashLimit& limit) {
     limit_ = &limit;
     for (const OnElement& on : on_)
         if (on.own != nullptr) on.own->player.set_limit(flashes().limit);
-}
-
-void Effects::set_flash_settings(const FlashSettings& settings) {
-    if (settings == flashes_) return;
-    flashes_ = settings;
-    for (const OnElement& on : on_) {
-        if (on.own == nullptr) continue;
-        on.own->player.set_limit(flashes().limit);
-    }
-    looks_.clear();
 }
 
 void Effects::snap(ElementIndex index) {
@@ -295,7 +289,7 @@ void Effects::start(ElementIndex index, const Happening& happening) {
 void Effects::start_message(ElementIndex index, const Happening& happening) {
     ElementEffects& own = *on_[index].own;
     if (happening.kind == HappeningKind::message_gone) return own.player.clear();
-    if (reduced_motion_) return;
+    if (settings_.reduced_motion) return;
     const bool enters = happening.kind == HappeningKind::message_enter;
     const Effect* const effect = enters ? own.enter : own.leave;
     if (effect != nullptr && happening.kind != HappeningKind::message_skipped && visibility_.is_shown(index))

@@ -14,6 +14,7 @@
 #include "hud/frame_time.hpp"
 #include "hud/layouter.hpp"
 #include "hud/readouts.hpp"
+#include "hud/settings.hpp"
 #include "hud/themes.hpp"
 #include "hud/trigger.hpp"
 #include "hud/visibility.hpp"
@@ -51,8 +52,8 @@ struct ElementEffects {
 /// Owns the effects of a HUD by name, and those that run on its elements. Effects of every cause start in one place.
 class Effects final : public FlashLooks {
  public:
-    Effects(Elements& elements, Visibility& visibility, const Readouts& readouts, const Layouter& layouter,
-            ProblemLog& problems);
+    Effects(const Settings& settings, Elements& elements, Visibility& visibility, const Readouts& readouts,
+            const Layouter& layouter, ProblemLog& problems);
 
     // Between frames
 
@@ -82,12 +83,11 @@ class Effects final : public FlashLooks {
     /// at most.
     void leave(ElementIndex index, const Effect* effect, Nanoseconds now);
     bool is_leaving(ElementIndex index) const;
-    void set_reduced_motion(bool reduced);
-    bool reduced_motion() const { return reduced_motion_; }
+    /// Reduced motion, or which flashes count, is set otherwise.
+    void follow_settings();
     void set_limit(FlashLimit& limit);
-    void set_flash_settings(const FlashSettings& settings);
     /// Whom bodies and bands ask; without an element.
-    FlashAsker flashes() { return {flashes_.on ? limit_ : nullptr, this, 0}; }
+    FlashAsker flashes() { return {settings_.flashes_of_game.on ? limit_ : nullptr, this, 0}; }
     void want(ElementIndex index) override;
     const FlashLook& look_of(ElementIndex index) override;
     Nanoseconds ahead_of(ClockKind clock) const override {
@@ -192,6 +192,7 @@ class Effects final : public FlashLooks {
     void start(ElementIndex index, const Happening& happening);
     void start_message(ElementIndex index, const Happening& happening);
 
+    const Settings& settings_;
     Elements& elements_;
     Visibility& visibility_;
     const Readouts& readouts_;
@@ -210,7 +211,6 @@ class Effects final : public FlashLooks {
     std::vector<Request> requests_;
     FlashLimit own_limit_;
     FlashLimit* limit_ = &own_limit_;
-    FlashSettings flashes_;
     std::unordered_map<ElementIndex, SeenLook> looks_;  ///< of what flashes
     std::vector<ElementIndex> wanted_looks_;
     DrawGroup scratch_;
@@ -218,7 +218,6 @@ class Effects final : public FlashLooks {
     FlashLook scratch_look_;
     Nanoseconds ahead_of_game_{0};
     bool is_limited_ = false, was_limited_ = false;
-    bool reduced_motion_ = false;
     std::size_t started_ = 0;  ///< in this frame
 };
 

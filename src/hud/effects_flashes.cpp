@@ -144,7 +144,7 @@ void Effects::gather(ElementIndex index, std::vector<FlashPart>& into) {
 /// How large a device pixel is on the screen that areas are counted on.
 Size Effects::counted_pixel() const {
     const Size viewport = layouter_.viewport() ? layouter_.viewport()->size : counted;
-    const float part = flashes_.field_of_view / counted_degrees;
+    const float part = settings_.flashes().field_of_view / counted_degrees;
     return {viewport.width > 0 ? counted.width / viewport.width * part : 0,
             viewport.height > 0 ? counted.height / viewport.height * part : 0};
 }
@@ -166,13 +166,14 @@ const FlashLook& Effects::look_of(ElementIndex index) {
     const Color color = elements_[index].body->color();
     const Size pixel = counted_pixel();
     const Rect box = scaled(layouter_.device_box(index), pixel);
-    const bool is_counted = layouter_.measurer() != nullptr && flashes_.rule != FlashRule::any_size;
+    const bool is_counted =
+        layouter_.measurer() != nullptr && settings_.flashes().rule != FlashRule::any_size;
     scratch_look_.parts.assign(
         1, {.color = color, .box = box, .area = is_counted ? box.width * box.height : Flash::any_size});
     scratch_look_.glow.reset();
     scratch_look_.box = box;
     scratch_look_.unit = std::sqrt(pixel.width * pixel.height) * layouter_.screen().scale;
-    scratch_look_.settings = flashes_;
+    scratch_look_.settings = settings_.flashes();
     return scratch_look_;
 }
 
@@ -183,11 +184,12 @@ void Effects::look_at(ElementIndex index, Nanoseconds now) {
     seen.at = now;
     seen.box = layouter_.device_box(index);
     seen.color = color;
-    look.settings = flashes_;
+    look.settings = settings_.flashes();
     const Size pixel = counted_pixel();
     look.box = scaled(seen.box, pixel);
     look.unit = std::sqrt(pixel.width * pixel.height) * layouter_.screen().scale;
-    const bool is_counted = layouter_.measurer() != nullptr && flashes_.rule != FlashRule::any_size;
+    const bool is_counted =
+        layouter_.measurer() != nullptr && settings_.flashes().rule != FlashRule::any_size;
     if (is_counted) {
         scratch_parts_.clear();
         gather(index, scratch_parts_);

@@ -12,7 +12,7 @@ bool Effects::is_leaving(ElementIndex index) const {
 
 void Effects::leave(ElementIndex index, const Effect* effect, Nanoseconds now) {
     const bool plays =
-        effect != nullptr && effect->repeat > 0 && !reduced_motion_ && visibility_.is_shown(index);
+        effect != nullptr && effect->repeat > 0 && !settings_.reduced_motion && visibility_.is_shown(index);
     leaving_.push_back({index, plays ? effect : nullptr, now, false, readouts_[index].active});
 }
 
@@ -53,7 +53,7 @@ const Effect* Effects::effect_of(const VisibilityChange& change) const {
     }
     if (!change.enters && leave == nullptr) leave = enter;
     const Effect* const effect = change.enters ? enter : leave;
-    if (effect == nullptr || !reduced_motion_) return effect;
+    if (effect == nullptr || !settings_.reduced_motion) return effect;
     static const auto fade = std::find_if(built_in_effects().begin(), built_in_effects().end(),
                                           [](const Effect& known) { return known.id == "fade"; });
     return &*fade;

@@ -71,7 +71,7 @@ void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, Dr
         });
     }
     draw_dots(own->player, now, box, scale, into);
-    if (reduced_motion_) return;
+    if (settings_.reduced_motion) return;
     int left = most_particles;
     for (const EffectPlayer::Emission& emission : own->player.emissions()) {
         const auto picture = pictures_.find(emission.effect);

@@ -48,7 +48,7 @@ class ElementContext final : public BodyContext {
               ProblemCode code = ProblemCode::unfit) override;
     void report(Problem problem) override;
     Location place_of(std::string_view field) const override;
-    bool failed() const { return failed_; }
+    bool failed() const override { return failed_; }
     /// Returns the source that is read for a field, with one user more. A name that nobody has yet is a problem; its source has no
     /// value until it comes.
     SourceIndex connect(const Source& source, std::string_view field, Bindings& bindings);

@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "base/nearest.hpp"
+#include "element/notice_body.hpp"
 
 namespace rapido {
 namespace {
@@ -30,7 +31,7 @@ void Elements::announce(const std::vector<Element>& elements) {
                 [&](const auto& description) {
                     // A notice holds others only where it is a log.
                     if constexpr (requires { description.at_once; })
-                        if (description.at_once < 2) return;
+                        if (!is_log(description)) return;
                     if (describe(description).can.*ability) announce_one(description.inside, description.id);
                 },
                 element);

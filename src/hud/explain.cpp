@@ -186,8 +186,8 @@ class Explainer {
         std::string says = "is written by " + quoted(text.format);
         if (element_.layer_of_game != nullptr && element_.layer_of_game->format)
             says = "is written by " + quoted(*element_.layer_of_game->format) + ", which the game has set";
-        if (hud_.language != nullptr && hud_.language->translation(text.format))
-            says += ", translated into '" + hud_.language->tag + "'";
+        if (hud_.settings.language != nullptr && hud_.settings.language->translation(text.format))
+            says += ", translated into '" + hud_.settings.language->tag + "'";
         if (text.value) {
             says += ", rounded " + said(rounding);
             if (text.rounding == Rounding::automatic) {

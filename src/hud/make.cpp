@@ -109,7 +109,7 @@ void Hud::State::make(const HudDefinition& definition) {
         add(definition.styles[i], origin_at(definition.style_origins, i));
     locales = {{.font = font.value(), .compact_names = definition.compact_names}, definition.locales};
     if (!definition.compact_names.empty())
-        language = std::make_shared<const Language>(locales.with_names(Language{}));
+        settings.language = std::make_shared<const Language>(locales.with_names(Language{}));
     check_font(font, layouter.measurer(), top);
     for (std::size_t i = 0; i < definition.locales.size(); ++i) {
         const LocaleOptions& options = definition.locales[i];
@@ -157,8 +157,7 @@ void Hud::State::set_screen(const HudDefinition& definition, bool fine) {
                           .whole_scale = definition.whole_scale,
                           .margin = fine ? definition.margin : Insets{}},
                          definition.mirror);
-    flashes_of_file = definition.flash_limit;
-    follow_flash_settings();
+    set_flashes(settings.flashes_of_game, definition.flash_limit);
 }
 
 TimerIndex Hud::State::add(const Timer& timer, const Origin* origin) {

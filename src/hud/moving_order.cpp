@@ -78,7 +78,7 @@ void MovingOrder::advance(Panel& panel, Nanoseconds now) {
         const bool is_placed = layouter_.is_placed(child.index);
         const Rect box = layouter_.box(child.index);
         const Point at{box.x, box.y};
-        if (!is_placed || !child.is_known || reduced_motion_) {
+        if (!is_placed || !child.is_known || settings_.reduced_motion) {
             child.x.land();
             child.y.land();
         } else if (has_changed) {

@@ -7,6 +7,7 @@
 
 #include "hud/frame_time.hpp"
 #include "hud/layouter.hpp"
+#include "hud/settings.hpp"
 #include "rapido/motion/flight.hpp"
 
 namespace rapido {
@@ -15,7 +16,8 @@ namespace rapido {
 /// there.
 class MovingOrder {
  public:
-    MovingOrder(Elements& elements, Layouter& layouter) : elements_(elements), layouter_(layouter) {}
+    MovingOrder(const Settings& settings, Elements& elements, Layouter& layouter)
+        : settings_(settings), elements_(elements), layouter_(layouter) {}
 
     /// From now on what stands in this panel travels to new places by a motion.
     void add(ElementIndex panel, const Motion& motion);
@@ -31,7 +33,6 @@ class MovingOrder {
     void note(ElementIndex panel, Nanoseconds at);
     /// Elements were ordered anew.
     void relink();
-    void set_reduced_motion(bool reduced) { reduced_motion_ = reduced; }
 
     /// After layout: starts and advances the ways.
     void advance(Nanoseconds now);
@@ -54,10 +55,10 @@ class MovingOrder {
     Panel* find(ElementIndex index);
     void advance(Panel& panel, Nanoseconds now);
 
+    const Settings& settings_;
     Elements& elements_;
     Layouter& layouter_;
     std::vector<Panel> all_;
-    bool reduced_motion_ = false;
 };
 
 }  // namespace rapido

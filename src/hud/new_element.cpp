@@ -228,7 +228,8 @@ void NewElement::make_trigger(std::size_t index) {
 void NewElement::make_notice(NoticeBody& notice_body) {
     notice = std::make_unique<RunningNotice>();
     notice->body = &notice_body;
-    conditions.speaks = std::get_if<Notice>(&element_)->at_once < 2;
+    const Notice& described = *std::get_if<Notice>(&element_);
+    conditions.speaks = !is_log(described);
     const NoticeBody::Course& course = notice_body.course();
     const Effect* const enter = context_.ending_effect(course.enter, "enter");
     const Effect* const leave = context_.ending_effect(course.leave, "leave");
@@ -241,9 +242,10 @@ void NewElement::make_notice(NoticeBody& notice_body) {
     const auto length_of = [](const Effect* played) {
         return played != nullptr ? played->duration * std::max(played->repeat, 1) : Seconds{0};
     };
-    const int at_once = std::clamp(std::get_if<Notice>(&element_)->at_once, 1, 50);
-    notice->queue = NoticeQueue(length_of(enter), length_of(leave), at_once > 1 ? Seconds{0} : course.gap,
-                                static_cast<std::size_t>(at_once));
+    const int at_once = std::clamp(described.at_once, 1, 50);
+    notice->queue =
+        NoticeQueue(length_of(enter), length_of(leave), is_log(described) ? Seconds{0} : course.gap,
+                    static_cast<std::size_t>(at_once));
     const Messages& messages = notice_body.messages();
     for (std::size_t i = 0; i < messages.declared(); ++i) {
         RunningNotice::Post& post = notice->posts.emplace_back();

@@ -39,7 +39,7 @@ class Writer {
  public:
     Writer(const Parts& hud, DrawGroup& into) : into_(into), measurer_(*hud.layouter.measurer()) {
         font_ = measurer_.find("sans-serif", 500);
-        if (!font_) font_ = measurer_.find(hud.locales.font(hud.language.get()), 500);
+        if (!font_) font_ = measurer_.find(hud.locales.font(hud.settings.language.get()), 500);
     }
     explicit operator bool() const { return font_.has_value(); }
 

@@ -56,7 +56,7 @@ void Readouts::change(ElementIndex index, SourceIndex value, Readout readout,
     if (before.travel != nullptr) {
         readout.travel = std::move(before.travel);
         readout.travel->change(std::move(plan), bindings_.value(value), bindings_.value(readout.max),
-                               time.now(readout.travel->clock()), reduced_motion_);
+                               time.now(readout.travel->clock()), settings_.reduced_motion);
     } else if (readout.travel != nullptr) {
         readout.travel->snap(bindings_.value(value), bindings_.value(readout.max),
                              time.now(readout.travel->clock()));
@@ -133,9 +133,8 @@ void Readouts::take_as_given(ElementIndex index) {
     refresh_next(index);
 }
 
-void Readouts::set_reduced_motion(bool reduced, const FrameTime& time) {
-    reduced_motion_ = reduced;
-    for (ElementIndex index = 0; reduced && index < all_.size(); ++index) {
+void Readouts::land(const FrameTime& time) {
+    for (ElementIndex index = 0; index < all_.size(); ++index) {
         Travel* const travel = all_[index].travel.get();
         if (travel == nullptr) continue;
         travel->land(time.now(travel->clock()));
@@ -157,7 +156,7 @@ void Readouts::pass_edge(ElementIndex index, const Value& value, const FrameTime
         at = time.now(ClockKind::game);
         if (of_timer == ClockKind::game) at -= before;
     }
-    travel.pass_edge(value, max(index), at, reduced_motion_);
+    travel.pass_edge(value, max(index), at, settings_.reduced_motion);
     report_bands(index, time);
 }
 
@@ -292,7 +291,7 @@ std::span<const ElementIndex> Readouts::aim(Lane lane, const FrameTime& time) {
         if (snaps)
             travel.snap(value, max(index), at);
         else
-            travel.read(value, max(index), at, reduced_motion_);
+            travel.read(value, max(index), at, settings_.reduced_motion);
         report_bands(index, time);
         if (readout.active || travel.resting(at)) continue;
         readout.active = true;

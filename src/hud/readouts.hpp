@@ -9,6 +9,7 @@
 #include "hud/bindings.hpp"
 #include "hud/frame_time.hpp"
 #include "hud/happenings.hpp"
+#include "hud/settings.hpp"
 #include "hud/visibility.hpp"
 #include "travel/travel.hpp"
 
@@ -35,9 +36,10 @@ struct Readout {
 /// way: they are in a lane of their own.
 class Readouts {
  public:
-    Readouts(Elements& elements, Bindings& bindings, Visibility& visibility, Layouter& layouter,
-             Happenings& happenings)
-        : elements_(elements),
+    Readouts(const Settings& settings, Elements& elements, Bindings& bindings, Visibility& visibility,
+             Layouter& layouter, Happenings& happenings)
+        : settings_(settings),
+          elements_(elements),
           bindings_(bindings),
           visibility_(visibility),
           layouter_(layouter),
@@ -63,8 +65,8 @@ class Readouts {
     void take_as_given(ElementIndex index);
     /// Replaces the color of one that follows a value, outside of its bands, from the next frame on.
     void set_color(ElementIndex index, Color color, const FrameTime& time);
-    /// Motions in flight land, if motion is reduced from now on.
-    void set_reduced_motion(bool reduced, const FrameTime& time);
+    /// Motions in flight land.
+    void land(const FrameTime& time);
     void set_limit(const FlashAsker& asker);
 
     // In a frame
@@ -140,6 +142,7 @@ class Readouts {
     void say_what_it_was(ElementIndex index, Value& value);
     bool show_number(ElementIndex index, HotElement& hot, const Value& value);
 
+    const Settings& settings_;
     Elements& elements_;
     Bindings& bindings_;
     Visibility& visibility_;
@@ -153,7 +156,6 @@ class Readouts {
     std::vector<std::pair<ElementIndex, Color>> next_colors_;
     std::vector<ElementIndex> given_;    ///< those that take the next value as given, without a snap
     std::vector<Value> further_values_;  ///< of the element that is being shown
-    bool reduced_motion_ = false;
 };
 
 }  // namespace rapido

@@ -58,7 +58,7 @@ Readouts::Shown Readouts::shown(ElementIndex index, Travel& travel, const Value&
     const Nanoseconds at = time.now(travel.clock());
     Shown made{{.value = {}, .max = max, .delta = travel.delta()}, no_trail};
     if (!travel.is_plain()) {
-        travel.advance(at, reduced_motion_);
+        travel.advance(at, settings_.reduced_motion);
         report_bands(index, time);
         made.values.max = travel.shown_max(at, max);
         made.trail = travel.trail(at);
@@ -158,7 +158,7 @@ void Readouts::advance_bodies(const FrameTime& time, const FlashAsker& flashes, 
         const Moment moment{.now = time.now(element.clock),
                             .real = time.now(),
                             .shown = visibility_.is_shown(index),
-                            .reduced_motion = reduced_motion_,
+                            .reduced_motion = settings_.reduced_motion,
                             .flashes = {flashes.limit, flashes.looks, index},
                             .camera = &camera,
                             .screen = &layouter_.screen()};

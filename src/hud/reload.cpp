@@ -116,12 +116,12 @@ bool Hud::State::reload_looks(const HudDefinition& definition, const HudDefiniti
     font = definition.font;
     themes.apply(font, nullptr, "font");
     locales = {{.font = font.value(), .compact_names = definition.compact_names}, definition.locales};
-    if (language_of_game != nullptr)
-        set_language(*language_of_game);
+    if (settings.language_of_game != nullptr)
+        set_language(*settings.language_of_game);
     else
-        language = definition.compact_names.empty()
-                       ? nullptr
-                       : std::make_shared<const Language>(locales.with_names(Language{}));
+        settings.language = definition.compact_names.empty()
+                                ? nullptr
+                                : std::make_shared<const Language>(locales.with_names(Language{}));
 
     // Groups name effects: with others they are other groups.
     if (!(definition.groups == before.groups && definition.effects == before.effects))

@@ -10,6 +10,7 @@
 #include "hud/notices.hpp"
 #include "hud/pending.hpp"
 #include "hud/recording.hpp"
+#include "hud/settings.hpp"
 #include "hud/text_styles.hpp"
 #include "hud/themes.hpp"
 #include "hud/timers.hpp"
@@ -21,19 +22,20 @@ namespace rapido {
 /// The parts of a running HUD, each of which owns its data. Later ones know earlier ones.
 struct Parts {
     ProblemLog problems;
+    Settings settings;
     FrameTime time;
     Happenings happenings;
     Bindings bindings{problems};
     Elements elements{problems};
     Layouter layouter{elements, problems};
     Visibility visibility{elements, bindings, layouter};
-    Readouts readouts{elements, bindings, visibility, layouter, happenings};
-    MovingOrder moving_order{elements, layouter};
+    Readouts readouts{settings, elements, bindings, visibility, layouter, happenings};
+    MovingOrder moving_order{settings, elements, layouter};
     Lists lists{elements, bindings, visibility, readouts, layouter, moving_order};
     PendingAmounts pending{elements, bindings, readouts};
     Timers timers{bindings, happenings, readouts};
     Meters meters{bindings};
-    Effects effects{elements, visibility, readouts, layouter, problems};
+    Effects effects{settings, elements, visibility, readouts, layouter, problems};
     Notices notices{elements, moving_order};
     Events events;
     Finished finished;
@@ -43,18 +45,13 @@ struct Parts {
     TextStyles text_styles;
     Themed<std::string> font;  ///< of texts that name none
     Locales locales;
-    float text_scale = 1;  ///< the player's
-    Camera camera;         ///< of the game
+    Camera camera;  ///< of the game
     ImageFinder* images = nullptr;
-    std::shared_ptr<const Language> language;          ///< with the names of the HUD
-    std::shared_ptr<const Language> language_of_game;  ///< as the game has given it
-    std::size_t timers_of_game = 0;                    ///< how many of those in the sources are known
+    std::size_t timers_of_game = 0;  ///< how many of those in the sources are known
     PointRoom point_room;
     std::optional<FrameCost> cost;  ///< of the last frame, as the game tells it
     std::array<SourceIndex, 3> cost_sources{no_source, no_source, no_source};
-    SourceIndex flash_source = no_source;  ///< whether the flash limit holds anything
-    FlashSettings flashes_of_game;         ///< as the game has set them
-    FlashRule flashes_of_file = FlashRule::area;
+    SourceIndex flash_source = no_source;       ///< whether the flash limit holds anything
     std::shared_ptr<debug::WatchList> watches;  ///< null where none are shown
     int watch_frames = 0;                       ///< since they were put into a corner
     std::vector<detail::Binding> bound_values;  ///< room for those of one thing
@@ -150,7 +147,7 @@ struct Hud::State : Parts {
 
     void draw(DrawList& list);
     void draw(ElementIndex index, DrawGroup& group);
-    void follow_flash_settings();
+    void set_flashes(const FlashSettings& of_game, FlashRule of_file);
     void draw_body(ElementIndex index, DrawGroup& group);
     /// False, with a problem, while a getter of the HUD is being read.
     bool is_between_frames(std::string_view call);

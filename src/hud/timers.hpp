@@ -46,8 +46,8 @@ struct RunningTimer {
     SourceIndex start = no_source, pause = no_source, speed = no_source;
     TimerPosition before;  ///< at the end of the last frame
     bool start_was_true = false;
-    bool told_start = false;   ///< it runs of itself, and that was told
-    bool held = false;         ///< paused by its source
+    bool told_start = false;  ///< it runs of itself, and that was told
+    bool held = false;        ///< paused by its source
     bool retired = false;
     bool edges_dirty = false;  ///< other elements show it than before
     SourceIndex left = no_source, elapsed = no_source, duration = no_source, running = no_source;
