@@ -1,4 +1,5 @@
 #include "tool/check.hpp"
+#include "tool/languages.hpp"
 
 #include <algorithm>
 #include <deque>
@@ -8,7 +9,6 @@
 #include <set>
 
 #include "base/fields.hpp"
-#include "rapido/locale.hpp"
 #include "tool/check_contrast.hpp"
 #include "tool/check_look.hpp"
 #include "tool/check_messages.hpp"
@@ -91,20 +91,15 @@ class Checker {
         for (std::size_t i = 0; i < options_.locales.size(); ++i) {
             Spoken spoken;
             spoken.locale = options_.locales[i];
-            Result<Language> known = language(spoken.locale);
+            if (i < options_.translations.size()) spoken.file = options_.translations[i];
+            Result<Language> known = language_of(spoken.locale, spoken.file);
             if (!known) {
                 report(spoken.locale, known.problems());
                 continue;
             }
             spoken.language = *std::move(known);
-            if (i < options_.translations.size()) {
-                spoken.file = options_.translations[i];
-                auto translations = read_translations_file(spoken.file);
-                if (!translations) {
-                    report(spoken.locale, translations.problems());
-                    continue;
-                }
-                spoken.words = std::make_unique<AskedWords>(*std::move(translations));
+            if (!spoken.file.empty()) {
+                spoken.words = std::make_unique<AskedWords>(std::move(spoken.language->translations));
                 spoken.language->catalogue = spoken.words.get();
             }
             languages_.push_back(std::move(spoken));

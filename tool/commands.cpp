@@ -35,6 +35,77 @@ std::string check_finite(const std::string& text) {
     return std::isfinite(number) ? std::string() : text + " is no finite number";
 }
 
+namespace {
+
+// What several commands take is declared here, once.
+
+void add_size(CLI::App& command, const std::string& help, std::function<void(Size)> take) {
+    command
+        .add_option_function<std::string>(
+            "--size", [take](const std::string& text) { take(read_size(text, "--size")); }, help)
+        ->type_name("WIDTHxHEIGHT");
+}
+void add_sizes(CLI::App& command, std::vector<Size>& sizes, const std::string& help) {
+    command
+        .add_option_function<std::vector<std::string>>(
+            "--size",
+            [&sizes](const std::vector<std::string>& given) {
+                for (const std::string& size : given)
+                    sizes.push_back(read_size(size, "--size"));
+            },
+            help)
+        ->type_name("WIDTHxHEIGHT")
+        ->take_all();
+}
+template <class Scale>
+CLI::Option* add_scale(CLI::App& command, Scale& scale, const std::string& more = {}) {
+    return command.add_option("--scale", scale, "the player's size of everything, 0.25 to 4" + more)
+        ->check(CLI::Range(0.25, 4.0))
+        ->check(check_finite);
+}
+CLI::Option* add_language(CLI::App& command, std::string& locale, std::string& translations) {
+    command.add_option("--locale", locale, "a language, a BCP 47 tag such as de")->type_name("TAG");
+    return command.add_option("--translations", translations, "texts in that language (TOML)")
+        ->type_name("FILE");
+}
+void add_languages(CLI::App& command, std::vector<std::string>& locales,
+                   std::vector<std::string>& translations, const std::string& help) {
+    command.add_option("--locale", locales, help)->type_name("TAG")->take_all();
+    command
+        .add_option("--translations", translations,
+                    "texts in that language (TOML); one for each --locale, in the same order")
+        ->type_name("FILE")
+        ->take_all();
+}
+void add_theme(CLI::App& command, std::string& theme) {
+    command.add_option("--theme", theme, "theme of the HUD file; without it, its first one")
+        ->type_name("NAME");
+}
+void add_background(CLI::App& command, std::string& background, const std::string& help) {
+    command.add_option("--background", background, help)->type_name("FILE");
+}
+
+}  // namespace
+
+void add_replay(CLI::App& command, ReplayOptions& options) {
+    command.add_option("hud", options.hud, "HUD file (TOML), or a recording")->required();
+    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording")
+        ->type_name("FILE");
+    command.add_flag("--sweep", options.sweep,
+                     "without a trace: every source that the HUD declares goes through its range");
+    command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
+        ->check(CLI::Range(0.01, 10000.0))
+        ->check(check_finite);
+    add_size(command, "size of the pictures, WIDTHxHEIGHT", [&options](Size size) {
+        options.width = static_cast<int>(size.width);
+        options.height = static_cast<int>(size.height);
+    });
+    add_scale(command, options.scale);
+    add_language(command, options.locale, options.translations);
+    add_theme(command, options.theme);
+    command.add_flag("--reduced-motion", options.reduced_motion, "no movement, only plain changes");
+}
+
 CLI::App* add_check(CLI::App& app, CheckOptions& options) {
     CLI::App* const command =
         app.add_subcommand("check", "what is wrong with a HUD, before a player sees it");
@@ -43,37 +114,14 @@ CLI::App* add_check(CLI::App& app, CheckOptions& options) {
         ->add_option("--trace", options.trace,
                      "trace (CSV or JSON Lines): its names, types and moments; without it, a sweep")
         ->type_name("FILE");
-    command
-        ->add_option_function<std::vector<std::string>>(
-            "--size",
-            [&options](const std::vector<std::string>& sizes) {
-                for (const std::string& size : sizes)
-                    options.sizes.push_back(read_size(size, "--size"));
-            },
-            "a size of the window; may be given again. Without it: the design's, 1920x1080, 800x600 and "
-            "2560x1080")
-        ->type_name("WIDTHxHEIGHT")
-        ->take_all();
-    command
-        ->add_option("--scale", options.scales,
-                     "a player's size of everything, 0.25 to 4; may be given again")
-        ->check(CLI::Range(0.25, 4.0))
-        ->check(check_finite)
-        ->take_all();
-    command
-        ->add_option("--locale", options.locales,
-                     "a language besides the HUD as it is written, a BCP 47 tag; may be given again")
-        ->type_name("TAG")
-        ->take_all();
-    command
-        ->add_option("--translations", options.translations,
-                     "texts in that language (TOML); one for each --locale, in the same order")
-        ->type_name("FILE")
-        ->take_all();
-    command
-        ->add_option("--background", options.background,
-                     "a PNG image behind the HUD, over which its texts must be read")
-        ->type_name("FILE");
+    add_sizes(*command, options.sizes,
+              "a size of the window; may be given again. Without it: the design's, 1920x1080, 800x600 and "
+              "2560x1080");
+    add_scale(*command, options.scales, "; may be given again")->take_all();
+    add_languages(*command, options.locales, options.translations,
+                  "a language besides the HUD as it is written, a BCP 47 tag; may be given again");
+    add_background(*command, options.background,
+                   "a PNG image behind the HUD, over which its texts must be read");
     command
         ->add_option_function<std::string>(
             "--gray",
@@ -120,32 +168,12 @@ CLI::App* add_preview(CLI::App& app, PreviewOptions& options) {
             "trace (CSV or JSON Lines) that plays; without it, every source that the HUD declares goes "
             "through its range")
         ->type_name("FILE");
-    command
-        ->add_option_function<std::vector<std::string>>(
-            "--size",
-            [&options](const std::vector<std::string>& sizes) {
-                for (const std::string& size : sizes)
-                    options.sizes.push_back(read_size(size, "--size"));
-            },
-            "the size of the HUD; several, through which a key goes")
-        ->type_name("WIDTHxHEIGHT")
-        ->take_all();
-    command->add_option("--scale", options.scale, "the player's size of everything, 0.25 to 4")
-        ->check(CLI::Range(0.25, 4.0))
-        ->check(check_finite);
-    command
-        ->add_option("--locale", options.locales,
-                     "a language, a BCP 47 tag such as de; several, through which a key goes")
-        ->type_name("TAG")
-        ->take_all();
-    command
-        ->add_option("--translations", options.translations,
-                     "texts in that language (TOML); one for each --locale, in the same order")
-        ->type_name("FILE")
-        ->take_all();
-    command->add_option("--theme", options.theme, "theme of the HUD file; without it, its first one")
-        ->type_name("NAME");
-    command->add_option("--background", options.background, "a PNG image behind the HUD")->type_name("FILE");
+    add_sizes(*command, options.sizes, "the size of the HUD; several, through which a key goes");
+    add_scale(*command, options.scale);
+    add_languages(*command, options.locales, options.translations,
+                  "a language, a BCP 47 tag such as de; several, through which a key goes");
+    add_theme(*command, options.theme);
+    add_background(*command, options.background, "a PNG image behind the HUD");
     command->add_option("--at", options.at, "the moment at which it begins, in seconds from the first row")
         ->type_name("SECONDS")
         ->check(CLI::NonNegativeNumber)
@@ -182,22 +210,12 @@ CLI::App* add_live(CLI::App& app, LiveOptions& options) {
     command->add_flag("--events", options.events, "what happens, as JSON Lines on standard output");
     command->add_flag("--table", options.table, "what each element shows at the end");
     command->add_flag("--json", options.json, "the table as JSON Lines");
-    command
-        ->add_option_function<std::string>(
-            "--size", [&options](const std::string& text) { options.size = read_size(text, "--size"); },
-            "size of the picture or of the window")
-        ->type_name("WIDTHxHEIGHT");
-    command->add_option("--scale", options.scale, "the player's size of everything, 0.25 to 4")
-        ->check(CLI::Range(0.25, 4.0))
-        ->check(check_finite);
-    command->add_option("--locale", options.locale, "a language, a BCP 47 tag such as de")->type_name("TAG");
-    command->add_option("--translations", options.translations, "texts in that language (TOML)")
-        ->type_name("FILE")
-        ->needs("--locale");
-    command->add_option("--theme", options.theme, "theme of the HUD file; without it, its first one")
-        ->type_name("NAME");
-    command->add_option("--background", options.background, "a PNG image behind the picture")
-        ->type_name("FILE");
+    add_size(*command, "size of the picture or of the window",
+             [&options](Size size) { options.size = size; });
+    add_scale(*command, options.scale);
+    add_language(*command, options.locale, options.translations)->needs("--locale");
+    add_theme(*command, options.theme);
+    add_background(*command, options.background, "a PNG image behind the picture");
     return command;
 }
 

@@ -19,6 +19,8 @@ std::array<double, 2> read_pair(const std::string& text, const std::string& betw
 /// Ranges of the library let what is no finite number through.
 std::string check_finite(const std::string& text);
 
+/// What every command that replays a trace takes.
+void add_replay(CLI::App& command, ReplayOptions& options);
 CLI::App* add_check(CLI::App& app, CheckOptions& options);
 CLI::App* add_preview(CLI::App& app, PreviewOptions& options);
 CLI::App* add_live(CLI::App& app, LiveOptions& options);

@@ -15,6 +15,7 @@
 #include "file/recording_lines.hpp"
 #include "rapido/locale.hpp"
 #include "rapido/picture.hpp"
+#include "tool/languages.hpp"
 #include "tool/live_values.hpp"
 #include "tool/report.hpp"
 #include "tool/running_hud.hpp"
@@ -105,13 +106,8 @@ class Live {
         Viewing viewing{
             .size = options_.size, .scale = static_cast<float>(options_.scale), .theme = options_.theme};
         if (!options_.locale.empty()) {
-            Result<Language> known = language(options_.locale);
+            Result<Language> known = language_of(options_.locale, options_.translations);
             if (!known) return refuse(known.problems());
-            if (!options_.translations.empty()) {
-                auto translations = read_translations_file(options_.translations);
-                if (!translations) return refuse(translations.problems());
-                known->translations = *std::move(translations);
-            }
             viewing.language = *std::move(known);
         }
         running_.read();

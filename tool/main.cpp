@@ -16,45 +16,12 @@
 
 namespace {
 
+using rapido::tool::add_replay;
 using rapido::tool::check_finite;
 using rapido::tool::Exit;
 using rapido::tool::PlayOptions;
 using rapido::tool::PlotOptions;
 using rapido::tool::ReplayOptions;
-
-/// What every command that replays a trace takes.
-void add_replay(CLI::App& command, ReplayOptions& options) {
-    command.add_option("hud", options.hud, "HUD file (TOML), or a recording")->required();
-    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording")
-        ->type_name("FILE");
-    command.add_flag("--sweep", options.sweep,
-                     "without a trace: every source that the HUD declares goes through its range");
-    command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
-        ->check(CLI::Range(0.01, 10000.0))
-        ->check(check_finite);
-    command
-        .add_option_function<std::string>(
-            "--size",
-            [&options](const std::string& text) {
-                const rapido::Size size = rapido::tool::read_size(text, "--size");
-                options.width = static_cast<int>(size.width);
-                options.height = static_cast<int>(size.height);
-            },
-            "size of the pictures, WIDTHxHEIGHT")
-        ->type_name("WIDTHxHEIGHT");
-    command.add_option("--scale", options.scale, "the player's size of everything, 0.25 to 4")
-        ->check(CLI::Range(0.25, 4.0))
-        ->check(check_finite);
-    command
-        .add_option("--locale", options.locale,
-                    "language of numbers and plural forms, a BCP 47 tag such as de")
-        ->type_name("TAG");
-    command.add_option("--translations", options.translations, "texts in that language (TOML)")
-        ->type_name("FILE");
-    command.add_option("--theme", options.theme, "theme of the HUD file; without it, its first one")
-        ->type_name("NAME");
-    command.add_flag("--reduced-motion", options.reduced_motion, "no movement, only plain changes");
-}
 
 /// Nothing for a file that cannot be read, which is told later.
 std::optional<bool> is_recording(const std::string& path) {

@@ -1,11 +1,11 @@
 #include "tool/preview_session.hpp"
+#include "tool/languages.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
 #include <ostream>
 
-#include "rapido/locale.hpp"
 #include "rapido/picture.hpp"
 #include "tool/game_states.hpp"
 #include "tool/report.hpp"
@@ -28,13 +28,9 @@ std::string size_text(Size size) {
 Problems PreviewSession::open() {
     languages_.emplace_back();
     for (std::size_t i = 0; i < options_.locales.size(); ++i) {
-        Result<Language> known = language(options_.locales[i]);
+        Result<Language> known = language_of(
+            options_.locales[i], i < options_.translations.size() ? options_.translations[i] : "");
         if (!known) return known.problems();
-        if (i < options_.translations.size()) {
-            auto translations = read_translations_file(options_.translations[i]);
-            if (!translations) return translations.problems();
-            known->translations = *std::move(translations);
-        }
         languages_.emplace_back(*std::move(known));
     }
     // What is asked for comes first.

@@ -1,4 +1,5 @@
 #include "tool/replay.hpp"
+#include "tool/languages.hpp"
 
 #include <algorithm>
 #include <cerrno>
@@ -6,7 +7,6 @@
 #include <cstring>
 #include <filesystem>
 
-#include "rapido/locale.hpp"
 #include "tool/report.hpp"
 #include "tool/sweep.hpp"
 
@@ -162,18 +162,7 @@ Problems Replay::begin_at(Nanoseconds from, const HudDefinition& definition) {
 }
 
 Result<Language> Replay::language(std::string_view tag) const {
-    Language made;
-    if (!tag.empty()) {
-        Result<Language> known = rapido::language(std::string(tag));
-        if (!known) return known.problems();
-        made = *std::move(known);
-    }
-    if (!options_.translations.empty()) {
-        auto translations = read_translations_file(options_.translations);
-        if (!translations) return translations.problems();
-        made.translations = *std::move(translations);
-    }
-    return made;
+    return language_of(std::string(tag), options_.translations);
 }
 
 /// Sets the language that was asked for, if one was.
