@@ -4,8 +4,10 @@
 #include <map>
 #include <memory>
 #include <set>
+#include <sstream>
 
 #include "draw_words.hpp"
+#include "rapido/recording.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
@@ -314,10 +316,11 @@ class Life {
     BoxMeasurer measurer;
     std::unique_ptr<Hud> hud;
 
-    explicit Life(const Way& way) : way_(way) {
+    explicit Life(const Way& way, Recorder* recorder = nullptr) : way_(way) {
         definition = around(game);
         definition.elements = way.elements(game);
         hud = std::make_unique<Hud>(definition, Sources{}, &measurer);
+        EXPECT_TRUE(recorder == nullptr || hud->record(recorder));
         hud->resize({.size = {800, 600}});
         for (const Problem& problem : hud->problems())
             ADD_FAILURE() << way.name << ": " << to_string(problem);
@@ -445,7 +448,7 @@ std::vector<Happening> all_happenings() {
         {"another theme and another group are added",
          [](Life& life) {
              EXPECT_TRUE(life.hud->add(Theme{.id = "new", .color = {{"main", rgb(0)}}}));
-             EXPECT_TRUE(life.hud->add(Group{.id = "new"}));
+             EXPECT_TRUE(life.hud->add(Group{.id = "new" + std::to_string(life.hud->now().count())}));
          }},
     };
 }
@@ -472,6 +475,45 @@ TEST(Life, goes_on_as_if_nothing_had_happened_where_nothing_has_changed) {
             }
         }
     EXPECT_GT(compared, 30'000U);
+}
+
+TEST(Life, is_recorded_without_being_touched_and_played_as_it_was) {
+    for (const Way& way : all_ways()) {
+        std::ostringstream file;
+        RecordingWriter writer(file);
+        Life life(way, &writer), twin(way);
+        std::vector<std::string> frames;
+        for (int i = 0; i < 90; ++i) {
+            life.frame();
+            twin.frame();
+            // What is called is recorded, too: one after the other, all that may happen.
+            if (i >= 18 && i % 2 == 0) {
+                const std::vector<Happening> all = all_happenings();
+                const Happening& happening = all[static_cast<std::size_t>(i / 2) % all.size()];
+                happening.happens(life);
+                happening.happens(twin);
+            }
+            life.finish();
+            twin.finish();
+            frames.push_back(life.seen() + words_of(life.list()));
+            ASSERT_EQ(life.seen(), twin.seen()) << way.name << ", frame " << i;
+            ASSERT_EQ(first_difference(life.list(), twin.list()), "") << way.name << ", frame " << i;
+        }
+        const Result<Recording> recording = Recording::read(file.str(), "r");
+        ASSERT_TRUE(recording) << way.name << ": " << to_string(recording.problems().front());
+        RecordingPlayer player(*recording);
+        player.set_languages([](std::string_view tag) {
+            return Language{.tag = std::string(tag), .right_to_left = tag == "ar"};
+        });
+        BoxMeasurer measurer;
+        Hud hud(recording->definition(), player.sources(), &measurer);
+        DrawList list;
+        for (std::size_t i = 0; player.update(hud); ++i) {
+            hud.draw(list);
+            ASSERT_LT(i, frames.size());
+            ASSERT_EQ(seen(hud) + words_of(list), frames[i]) << way.name << ", frame " << i;
+        }
+    }
 }
 
 TEST(Life, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
