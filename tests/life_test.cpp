@@ -533,11 +533,12 @@ TEST(Life, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
               {.id = "t", .duration = 5s, .pause = watch(hold)},
               {.id = "t", .duration = 5s, .speed = constant(2.0), .loop = true}},
          }) {
-        start = hold = false;
         const std::vector<Element> shown{Text{.id = "left", .value = "t.left", .format = "{:.3f}"},
                                          Text{.id = "passed", .value = "t.elapsed", .format = "{:.3f}"}};
         Hud hud(HudDefinition{.timers = {row.before}, .elements = shown});
-        const auto frames = [&](Hud& of) {
+        const auto frames = [&](Hud& of, bool is_started) {
+            start = is_started;
+            hold = false;
             std::string all;
             for (int i = 0; i < 90; ++i) {
                 if (i == 20) start = true;
@@ -548,10 +549,9 @@ TEST(Life, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
                 for (const Event& event : of.events())
                     all += std::string(to_string(event.kind)) + " " + event.detail + "\n";
             }
-            start = hold = false;
             return all;
         };
-        frames(hud);
+        frames(hud, false);  // at the end of which it is started
         EXPECT_TRUE(hud.reload(HudDefinition{}).empty());
         const ElementRef of_game = hud.add(Text{.id = "own", .value = "t.left"});
         update(hud, 50ms);
@@ -559,8 +559,30 @@ TEST(Life, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
         EXPECT_TRUE(hud.save_timers().empty());
         EXPECT_TRUE(hud.reload(HudDefinition{.timers = {row.after}, .elements = shown}).empty());
         Hud fresh(HudDefinition{.timers = {row.after}, .elements = shown});
-        EXPECT_EQ(frames(hud), frames(fresh)) << row.name;
+        EXPECT_EQ(frames(hud, true), frames(fresh, true)) << row.name;
         EXPECT_EQ(hud.text(of_game) == "--", row.after.kind == TimerKind::stopwatch) << row.name;
+    }
+}
+
+TEST(Life, of_a_group_follows_an_effect_that_only_the_group_names) {
+    for (const auto& [before, after] : {std::pair(0ms, 800ms), std::pair(100ms, 500ms)}) {
+        Game game;
+        game.group = false;
+        HudDefinition definition = around(game);
+        definition.elements = {Text{.id = "e", .format = "x", .group = "entering"}};
+        definition.effects[2].duration = before + 100ms;
+        Hud hud(definition), fresh;
+        for (int i = 0; i < 5; ++i)
+            update(hud, 16ms);
+        definition.effects[2].duration = after;
+        EXPECT_TRUE(hud.reload(definition).empty());
+        fresh = Hud(definition);
+        for (int i = 0; i < 60; ++i) {
+            if (i == 2) game.group = true;
+            update(hud, 16ms);
+            update(fresh, 16ms);
+            ASSERT_EQ(seen(hud, false), seen(fresh, false)) << i;
+        }
     }
 }
 
