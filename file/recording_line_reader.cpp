@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 
+#include "base/nearest.hpp"
 #include "file/hud_part.hpp"
 #include "file/json_value.hpp"
 #include "hud/definition_tables.hpp"
@@ -37,7 +38,10 @@ CallLine RecordingLineReader::read_call(const Json& line) {
     const auto known = std::find_if(calls_.begin(), calls_.end(),
                                     [&](const CallKind* kind) { return kind->name() == word; });
     if (known == calls_.end()) {
-        fail("no call is named '" + utf8::shortened(word) + "'");
+        std::vector<std::string_view> names;
+        for (const CallKind* const kind : calls_)
+            names.push_back(kind->name());
+        fail("no call is named '" + utf8::shortened(word) + "'", did_you_mean(word, names));
         return call;
     }
     call.kind = *known;

@@ -109,14 +109,14 @@ TEST(Live, takes_calls_in_the_words_of_recordings) {
         "{\"call\": \"set_format\", \"element\": \"acres\", \"format\": \"<{}>\"}\n"
         "{\"call\": \"set_visible\", \"element\": \"water\", \"visible\": false}\n"
         "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'text'\\nid = 'new'\\nformat = 'fresh'\"}\n"
-        "{\"call\": \"dance\"}\n"
+        "{\"call\": \"pley\"}\n"
         "{\"call\": \"play\", \"element\": \"acre\", \"effect\": \"swell\", \"strength\": 1}\n"
         "{\"call\": \"play\", \"element\": \"acres\", \"effect\": \"swell\"}\n"
         "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'txt'\"}\n");
     const Ran ran = run_tool("live " + hud + " --table <" + folder.path("lines"));
     EXPECT_EQ(ran.exit, 1);
     for (const std::string expected :
-         {"<7>", "fresh", "standard input:5: error: no call is named 'dance'",
+         {"<7>", "fresh", "standard input:5: error: no call is named 'pley'; did you mean 'play'?",
           "standard input:6: error: no element 'acre'; did you mean 'acres'?",
           "standard input:7: error: 'play' has no 'strength'", "standard input:8: error: unknown kind 'txt'",
           "8 lines, 4 of them skipped"})

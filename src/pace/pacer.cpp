@@ -91,8 +91,8 @@ std::optional<TimedValue> Pacer::take(Nanoseconds now) {
         bool given = false;
         // At one moment: what settled before the source changed again, the change, the end of the window, rest.
         if (settle_ && settle_->due() == next) {
-            const std::optional<TimedValue> settled = settle_->take(*next);
-            given = to_window(settled->value, settled->time);
+            const std::optional<TimedValue> quiet = settle_->take(*next);
+            given = to_window(quiet->value, quiet->time);
         } else if (incoming_ && changed_ == *next) {
             incoming_ = false;
             const Value value = source_.get();

@@ -209,16 +209,16 @@ void FormattedText::write(const Format& form, const FieldValues& values) {
 
 /// The pieces that begin and end in the literal text before a field, which stands at `from`.
 void FormattedText::mark(const Format& form, std::size_t before, std::size_t from) {
-    using Kind = Format::Parsed::Markup::Kind;
+    using MarkupKind = Format::Parsed::Markup::Kind;
     for (const Format::Parsed::Markup& markup : form.parsed_->markup) {
         if (markup.before != before) continue;
         const std::size_t at = from + markup.at;
-        if (markup.kind == Kind::end) {
+        if (markup.kind == MarkupKind::end) {
             pieces_[open_pieces_.back()].end = at;
             open_pieces_.pop_back();
             continue;
         }
-        const bool is_picture = markup.kind == Kind::picture;
+        const bool is_picture = markup.kind == MarkupKind::picture;
         constexpr std::size_t picture_bytes = 3;
         pieces_.push_back({at, is_picture ? at + picture_bytes : at, markup.name, is_picture});
         if (!is_picture) open_pieces_.push_back(pieces_.size() - 1);
