@@ -90,9 +90,8 @@ class Churn {
         ASSERT_EQ(first_difference(fresh, finished_), "") << last_call_;
         hud_->draw(list_);
         ASSERT_EQ(first_difference(list_, finished_), "") << last_call_;
-        const std::optional<Viewport>& now = fresh.viewport();
-        const std::optional<Viewport>& before = finished_.viewport();
-        ASSERT_TRUE(!now || !before || (now->size.width == before->size.width)) << last_call_;
+        const std::optional<Viewport>&seen = fresh.viewport(), &then = finished_.viewport();
+        ASSERT_TRUE(!seen || !then || seen->size.width == then->size.width) << last_call_;
         for (const auto& [ref, before] : finished) {
             ASSERT_TRUE(!hud_->alive(ref) || said(ref) == before)
                 << (*hud_)[ref].id << " after call " << last_call_;
