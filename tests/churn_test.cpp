@@ -22,7 +22,12 @@ struct Model {
 
 class Churn {
  public:
-    explicit Churn(std::uint64_t seed) : random_(seed), looks_between_(seed % 3 == 0) {
+#ifdef RAPIDO_SANITIZED
+    static constexpr std::uint64_t looks_every = 10;
+#else
+    static constexpr std::uint64_t looks_every = 3;
+#endif
+    explicit Churn(std::uint64_t seed) : random_(seed), looks_between_(seed % looks_every == 0) {
         HudDefinition& definition = definition_;
         definition.themes = {
             {.id = "day", .color = {{"main", rgb(0xffeedd)}}, .font = {{"face", "sans-serif"}}},

@@ -709,7 +709,12 @@ class AnyDefinition {
 
 TEST(Life, comes_to_the_same_by_a_reload_as_from_the_beginning) {
     const char* const wanted = std::getenv("RAPIDO_RELOADS");
-    const std::uint64_t count = wanted != nullptr ? std::stoull(wanted) : 60;
+#ifdef RAPIDO_SANITIZED
+    constexpr std::uint64_t usual = 20;
+#else
+    constexpr std::uint64_t usual = 60;
+#endif
+    const std::uint64_t count = wanted != nullptr ? std::stoull(wanted) : usual;
     for (std::uint64_t seed = 1; seed <= count && !testing::Test::HasFailure(); ++seed) {
         Game game;
         AnyDefinition any(game, seed);
