@@ -7,6 +7,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 #include "base/utf8.hpp"
@@ -21,7 +22,8 @@ struct LineFault {
 
 class RecordingLineReader {
  public:
-    RecordingLineReader(const std::string& name, CallKinds calls) : name_(name), calls_(calls) {}
+    /// Of these calls, which must outlive it.
+    RecordingLineReader(std::string name, CallKinds calls) : name_(std::move(name)), calls_(calls) {}
 
     std::optional<LineFault> fault;
     Problems of_hud;  ///< faults of a HUD inside the line
@@ -91,7 +93,7 @@ class RecordingLineReader {
 
     FrameLine::Thing thing_of(const std::string& number, const Json& json);
 
-    const std::string& name_;
+    std::string name_;
     CallKinds calls_;
     std::size_t copied_ = 0, elements_ = 0, name_count_ = 0;  ///< so far
     std::map<std::string, std::optional<Value::Type>, std::less<>> types_;
