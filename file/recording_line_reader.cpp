@@ -66,70 +66,57 @@ void RecordingLineReader::read_fields(const Json& object, const Table& table, vo
 
 void RecordingLineReader::read_field(const Json& json, const Field& field, void* into) {
     const std::string_view name = field.name;
+    const auto put = [into]<class T>(T value) { *static_cast<T*>(into) = std::move(value); };
+    const auto lengths = [&](std::size_t count) {
+        const std::vector<double> all = numbers_of(json, count, name);
+        return std::vector<float>(all.begin(), all.end());
+    };
     switch (field.type) {
         case FieldType::boolean:
-            *static_cast<bool*>(into) = flag_of(json, name);
-            break;
+            return put(flag_of(json, name));
         case FieldType::number:
-            *static_cast<float*>(into) = static_cast<float>(number_of(json, name));
-            break;
+            return put(static_cast<float>(number_of(json, name)));
         case FieldType::real:
-            *static_cast<double*>(into) = number_of(json, name);
-            break;
+            return put(number_of(json, name));
         case FieldType::seconds:
-            *static_cast<Seconds*>(into) = Seconds{number_of(json, name)};
-            break;
+            return put(Seconds{number_of(json, name)});
         case FieldType::nanoseconds:
-            *static_cast<Nanoseconds*>(into) = Nanoseconds{integer_of(json, name)};
-            break;
+            return put(Nanoseconds{integer_of(json, name)});
         case FieldType::natural:
-            *static_cast<std::uint64_t*>(into) = natural_of(json, name);
-            break;
+            return put(natural_of(json, name));
         case FieldType::text:
-            *static_cast<std::string*>(into) = text_of(json, name);
-            break;
+            return put(text_of(json, name));
         case FieldType::color: {
             const std::string text = text_of(json, name);
             const std::optional<Color> parsed = Color::parse(text);
-            *static_cast<Themed<Color>*>(into) = parsed ? Themed<Color>(*parsed) : Themed<Color>(theme(text));
-            break;
+            return put(parsed ? Themed<Color>(*parsed) : Themed<Color>(theme(text)));
         }
         case FieldType::point:
-            *static_cast<Point*>(into) = point_of(json, name);
-            break;
+            return put(point_of(json, name));
         case FieldType::size: {
-            const Point corner = point_of(json, name);
-            *static_cast<Size*>(into) = {corner.x, corner.y};
-            break;
+            const std::vector<float> all = lengths(2);
+            return put(Size{all[0], all[1]});
         }
         case FieldType::insets: {
-            const std::vector<double> all = numbers_of(json, 4, name);
-            *static_cast<Insets*>(into) = {static_cast<float>(all[0]), static_cast<float>(all[1]),
-                                           static_cast<float>(all[2]), static_cast<float>(all[3])};
-            break;
+            const std::vector<float> all = lengths(4);
+            return put(Insets{all[0], all[1], all[2], all[3]});
         }
         case FieldType::numbers: {
             const std::vector<double> all = numbers_of(json, field.most, name);
             std::copy(all.begin(), all.end(), static_cast<double*>(into));
-            break;
+            return;
         }
         case FieldType::choice:
-            *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(word_of(json, field.choices, name));
-            break;
+            return put(static_cast<std::uint8_t>(word_of(json, field.choices, name)));
         case FieldType::value:
-            *static_cast<KeptValue*>(into) = value_of(json, {}, name);
-            break;
+            return put(value_of(json, {}, name));
         case FieldType::table:
-            if (json.is_object())
-                read_fields(json, *field.table, into, name);
-            else
-                expected(name, "an object");
-            break;
+            if (json.is_object()) return read_fields(json, *field.table, into, name);
+            return expected(name, "an object");
         case FieldType::part:
-            *static_cast<HudDefinition*>(into) = read_part(json);
-            break;
+            return put(read_part(json));
         default:
-            break;  // no call has such a field
+            return;  // no call has such a field
     }
 }
 

@@ -351,6 +351,11 @@ TEST(Binding, a_source_of_one_text_may_be_the_maximum_or_the_switch_of_another) 
     }
 }
 
+enum class Throwing : std::uint8_t { up };
+std::string_view name_of(Throwing) {
+    throw std::runtime_error("a gear");
+}
+
 TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
     struct Pilot {
         int score;
@@ -403,6 +408,26 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
     loses = false;
     update(hud, 16ms);
     EXPECT_EQ(hud.text(own), "7");
+
+    // So does all else that a game gives to be read: parts of a shared state, names of an enumeration, places.
+    Shared<Pilot> shared;
+    shared.write({4});
+    const Throwing gear = Throwing::up;
+    hud.add(Text{.id = "part",
+                 .value = watch(shared, [](const Pilot&) -> int { throw std::runtime_error("a part"); })});
+    hud.add(Text{.id = "gear", .value = watch(gear)});
+    const ElementRef fires = hud.add(tags_of(
+        Tags{.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "mark", .format = "x"}); }));
+    hud.tag(fires, watch_position([]() -> Point { throw std::runtime_error("a place"); }), {});
+    update(hud, 16ms);
+    update(hud, 16ms);
+    std::string all;
+    for (const Problem& problem : hud.problems())
+        all += problem.message + "\n";
+    for (const std::string what : {"has thrown: a part", "has thrown: a gear", "has thrown: a place"})
+        EXPECT_NE(all.find(what), std::string::npos) << what << "\n" << all;
+    EXPECT_EQ(hud.problems().size(), 6U) << "each is told once: " << all;
+    EXPECT_EQ(hud.text(best), "8") << "and all else goes on";
 
     // A place that throws is nowhere; and where no HUD reads, what was thrown goes on.
     const PositionSource nowhere(

@@ -798,6 +798,55 @@ TEST(Recording, survives_any_damage) {
     EXPECT_GT(read, 5) << "some damage is to numbers alone";
 }
 
+TEST(Recording, of_an_earlier_version_is_played) {
+    // As it was written before calls had descriptions.
+    const std::string lines =
+        R"({"recording":1,"hud":"[[group]]\nid = \"g\"\n[[timer]]\nid = \"t\"\n[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"a.value\"\n[[element]]\nkind = \"notice\"\nid = \"n\"\n[[element]]\nkind = \"popups\"\nid = \"p\"\n","names":{"a.value":"int64"}}
+{"call":"resize","origin":[0.0,0.0],"size":[640.0,480.0],"safe_area":[0.0,0.0,0.0,0.0]}
+{"call":"add_timer","hud":"","new_timers":{"mission":{"kind":"countdown","clock":"game"}}}
+{"call":"add","hud":"[[element]]\nkind = \"text\"\nid = \"b\"\nvalue = \"b.value\"\n","names":{"b.value":"float64"}}
+{"call":"snap"}
+{"time":16000000,"values":{"a.value":7,"b.value":0.5}}
+{"call":"set_format","element":"a","format":"<{}>"}
+{"call":"set_color","element":"a","color":"#ff0000"}
+{"call":"set_place","element":"b","hud":"[[element]]\nkind = \"panel\"\nid = \"panel\"\nplace.offset = [3.0, 4.0]\n"}
+{"call":"set_opacity","element":"b","opacity":0.5}
+{"call":"set_visible","group":"g","visible":false}
+{"call":"set_camera","matrix":[1,0,0,0,0,1,0,0,0,0,1,0,0,0,0,1],"flat":true}
+{"call":"set_flash_settings","rule":"area","on":true,"field_of_view":30.0}
+{"call":"set_cost","cost":[0.001,0.002,0.0]}
+{"call":"set_scale","scale":1.5}
+{"call":"set_reduced_motion","reduced":false}
+{"call":"play","element":"a","effect":"swell","strength":1.0}
+{"call":"stop","element":"a","effect":"swell"}
+{"call":"notify","element":"n","value":5,"type":"int64","hud":"[[element]]\nkind = \"notice\"\nid = \"notice\"\nmessages = [{ text = \"hello {}\" }]\n"}
+{"call":"pop","element":"p","value":3,"at":[0.0,0.0,0.0],"on_screen":[5.0,6.0]}
+{"time":32000000}
+{"call":"restore_timers","timer":{"id":"t","position":30000000000,"duration":60000000000,"speed":1.0,"run":"paused","loop":false,"held":false}}
+{"call":"dismiss","element":"n"}
+{"call":"leave","element":"b"}
+{"time":48000000}
+)";
+    const Result<Recording> read = Recording::read(lines, "r.jsonl");
+    ASSERT_TRUE(read) << to_string(read.problems().front());
+    RecordingPlayer player(*read);
+    BoxMeasurer measurer;
+    Hud hud(read->definition(), player.sources(), &measurer);
+    ASSERT_TRUE(player.update(hud));
+    const ElementRef a = hud.find("a"), b = hud.find("b");
+    EXPECT_EQ(hud.text(a), "7");
+    EXPECT_EQ(hud.text(b), "0.5");
+    ASSERT_TRUE(player.update(hud));
+    EXPECT_EQ(hud.text(a), "<7>");
+    EXPECT_EQ(hud[a].color, rgb(0xff0000));
+    EXPECT_EQ(hud[b].opacity, 0.5F);
+    EXPECT_EQ(hud.text(hud.find("n")), "hello 5");
+    ASSERT_TRUE(player.update(hud));
+    EXPECT_EQ(hud.timer("t")->left(), 30s);
+    EXPECT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
+    ASSERT_FALSE(player.update(hud));
+}
+
 /// A call that the library does not know, with a field of each type.
 struct Salute {
     bool wide = false;

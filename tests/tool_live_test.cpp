@@ -112,14 +112,19 @@ TEST(Live, takes_calls_in_the_words_of_recordings) {
         "{\"call\": \"pley\"}\n"
         "{\"call\": \"play\", \"element\": \"acre\", \"effect\": \"swell\", \"strength\": 1}\n"
         "{\"call\": \"play\", \"element\": \"acres\", \"effect\": \"swell\"}\n"
-        "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'txt'\"}\n");
+        "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'txt'\"}\n"
+        "{\"call\": \"tag\", \"element\": \"acres\", \"thing\": 0}\n"
+        "{\"call\": \"set_language\", \"language\": \"!\"}\n"
+        "{\"call\": \"reload\", \"hud\": \"[[element]]\\nkind = 'bar'\\nid = 'acres'\\nvalue = 1\\ngroup = "
+        "'none'\"}\n");
     const Ran ran = run_tool("live " + hud + " --table <" + folder.path("lines"));
     EXPECT_EQ(ran.exit, 1);
     for (const std::string expected :
          {"<7>", "fresh", "standard input:5: error: no call is named 'pley'; did you mean 'play'?",
           "standard input:6: error: no element 'acre'; did you mean 'acres'?",
           "standard input:7: error: 'play' has no 'strength'", "standard input:8: error: unknown kind 'txt'",
-          "8 lines, 4 of them skipped"})
+          "standard input:9: error: things cannot be tagged one by one by lines",
+          "standard input:10: error: ", "standard input:11: error: ", "11 lines, 7 of them skipped"})
         EXPECT_NE(ran.out.find(expected), std::string::npos) << expected << "\n" << ran.out;
     EXPECT_NE(ran.out.find("0.5000  #38b6c9  no"), std::string::npos) << "water is hidden: " << ran.out;
 }

@@ -78,20 +78,30 @@ class Lines {
     bool ended_ = false;
 };
 
-/// Where calls are played that come by lines. A thing of the world cannot: it would need values of its own.
+/// Where calls are played that come by lines.
 class Stage final : public CallStage {
  public:
     Stage(Hud& of, FlashLimit& limit) : CallStage(of), limit_(limit) {}
     Language language(const std::string& tag) override {
         const Result<Language> known = rapido::language(tag);
+        if (!known) tell(known.problems());
         return known ? *known : Language{.tag = tag};
     }
     FlashLimit& flash_limit() override { return limit_; }
-    void tag(std::uint64_t, ElementRef tags) override {
-        hud.tag(tags, PositionSource([] { return WorldPoint{}; }));
+    void tag(std::uint64_t number, ElementRef) override { thing(number); }
+    TagRef thing(std::uint64_t) override {
+        tell({{{},
+               "things cannot be tagged one by one by lines",
+               "give the tags 'entries'",
+               ProblemCode::bad_call}});
+        return {};
     }
-    TagRef thing(std::uint64_t) override { return {}; }
     void add_timers() override {}
+    void tell(const Problems& problems) override {
+        told.insert(told.end(), problems.begin(), problems.end());
+    }
+
+    Problems told;
 
  private:
     FlashLimit& limit_;
@@ -156,9 +166,10 @@ class Live {
         if (call) {
             Stage stage(running_.hud(), limit_);
             call->kind->play(call->given.get(), stage);
+            problems = std::move(stage.told);
             const Problems& all = running_.hud().problems();
-            problems.assign(all.begin() + static_cast<std::ptrdiff_t>(std::min(known, all.size())),
-                            all.end());
+            if (problems.empty() && all.size() > known)
+                problems.assign(all.begin() + static_cast<std::ptrdiff_t>(known), all.end());
         } else {
             problems = call.problems();
         }

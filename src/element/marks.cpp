@@ -13,7 +13,7 @@ Numbers::Numbers(std::string format, std::string field, float size, BodyContext&
       is_duration_(context.value_type == Value::Type::duration),
       labels_(std::move(labels)) {
     if (format_.empty()) return;
-    font_ = TextBlock::find_font("", 500, false, context);
+    font_ = find_font("", 500, false, context);
     set_language(nullptr, context);
 }
 
@@ -28,7 +28,7 @@ void Numbers::set_language(const Language* language, BodyContext& context) {
     for (const MarkLabel& label : labels_)
         label_texts_.push_back(make_formatted_text(
             {.format = label.text, .has_value = true, .field = "marks.labels"}, {}, language, context));
-    if (language != nullptr) font_ = TextBlock::find_font("", 500, false, context);
+    if (language != nullptr) font_ = find_font("", 500, false, context);
     context.value_type = type;
 }
 

@@ -135,7 +135,7 @@ void NoticeBody::say_for(const NoticeBody& log) {
 
 void NoticeBody::set_language(const Language* language, BodyContext& context) {
     if (!is_plate_) messages_->set_language(language, context);
-    if (uses_hud_font_) block_.set_font(TextBlock::find_font("", weight_, italic_, context));
+    if (uses_hud_font_) block_.set_font(find_font("", weight_, italic_, context));
     block_.set_language(language);
     other_ = true;
 }

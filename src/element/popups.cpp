@@ -98,7 +98,7 @@ void PopupsBody::take_over(Body& other) {
 
 void PopupsBody::set_language(const Language* language, BodyContext& context) {
     if (popups_.font.value().empty())
-        lettering_.font = TextBlock::find_font("", popups_.weight, popups_.italic, context);
+        lettering_.font = find_font("", popups_.weight, popups_.italic, context);
     if (!make_texts(language, context)) make_texts(nullptr, context);
     for (std::size_t i = 0; i < count_; ++i) {
         pool_[i]->block = TextBlock(lettering_);

@@ -179,7 +179,7 @@ class TextBody final : public Body {
 
     void set_language(const Language* language, BodyContext& context) override {
         is_reserved_ = false;
-        if (uses_hud_font_) block_.set_font(TextBlock::find_font("", weight_, italic_, context));
+        if (uses_hud_font_) block_.set_font(find_font("", weight_, italic_, context));
         block_.set_language(language);
         decimal_ = language != nullptr ? language->numbers.decimal : ".";
         if (Forms made = make_forms(patterns_, options_, language, context); made.own) take(std::move(made));

@@ -7,50 +7,9 @@
 #include <vector>
 
 #include "element/body.hpp"
+#include "element/piece_looks.hpp"
 
 namespace rapido {
-
-/// How the characters of one piece of a text look, or the picture that it is.
-struct PieceLook {
-    std::optional<FontId> font;
-    float size = 24;
-    std::optional<Color> color;  ///< without one, that of the text
-    std::optional<ImageId> image;
-    Size image_size;
-    bool is_picture = false;  ///< `image` is missing where this is set without one
-};
-
-/// The looks of the pieces that the patterns of a text name.
-class PieceLooks {
- public:
-    /// What a piece has where its style is silent.
-    struct Around {
-        std::string family;
-        int weight = 400;
-        bool italic = false;
-        float size = 24;
-    };
-
-    /// Finds the style or the picture of every piece; one that there is not is reported.
-    void find(const Format& format, const Around& around, std::string_view field, BodyContext& context);
-    /// Adds a picture that is one of several.
-    void add_choice(const TextPicture& picture, const Around& around, BodyContext& context);
-    /// Shows the picture of this number in pieces of this name. True if that is another one than before.
-    bool choose(std::string_view name, double number);
-    const PieceLook* look(const TextPiece& piece) const;
-    bool empty() const { return known_.empty(); }
-
- private:
-    struct Known {
-        std::string name;
-        bool is_picture;
-        PieceLook look;
-        std::vector<PieceLook> choices{};  ///< of which `look` is one
-    };
-    static PieceLook picture_of(const std::string& name, const Around& around, std::string_view field,
-                                BodyContext& context);
-    std::vector<Known> known_;
-};
 
 /// How the characters of a text look, and how they stand in lines.
 struct Lettering {
@@ -71,9 +30,6 @@ class TextBlock {
  public:
     explicit TextBlock(Lettering lettering) : look_(std::move(lettering)) {}
 
-    /// The font of an element: its own family, else the HUD's, else a sans-serif; a missing family of its own is reported.
-    static std::optional<FontId> find_font(const std::string& family, int weight, bool italic,
-                                           BodyContext& context);
     /// What the description of a kind with such fields says.
     template <class Kind>
     static Lettering lettering_of(const Kind& described, Overflow overflow, BodyContext& context) {

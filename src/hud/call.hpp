@@ -49,6 +49,8 @@ class CallStage {
     virtual TagRef thing(std::uint64_t thing) = 0;
     /// Gives the timers of the game that are new with this call to the HUD.
     virtual void add_timers() = 0;
+    /// What is wrong with a call, where the HUD itself does not keep it.
+    virtual void tell(const Problems&) {}
 
     Hud& hud;
 };

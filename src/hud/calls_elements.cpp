@@ -33,7 +33,7 @@ struct Reload {
 };
 constexpr std::array reload_fields{field<&Reload::hud>("hud", "The whole HUD, as a HUD file.")};
 void apply(const Reload& call, CallStage& at) {
-    at.hud.reload(call.hud);
+    at.tell(at.hud.reload(call.hud));
 }
 constexpr auto reload_call =
     call_kind<Reload>("reload", "Replaces the definition that the HUD was made from.", reload_fields);
@@ -66,6 +66,17 @@ void apply(const Leave& call, CallStage& at) {
 constexpr auto leave_call =
     call_kind<Leave>("leave", "Takes an element away when it has left.", leave_fields);
 
+/// Adds one of what stands in a list of a definition, and tells a recorder.
+constexpr auto add_one = [](auto& state, const auto& thing, auto list) {
+    if (!state.may(add_call) || !state.add(thing, nullptr)) return false;
+    state.note(add_call, [&] {
+        Add call;
+        (call.hud.*list).push_back(thing);
+        return call;
+    });
+    return true;
+};
+
 constexpr std::array<const CallKind*, 4> elements_kinds{&add_call, &reload_call, &remove_call, &leave_call};
 
 }  // namespace
@@ -97,22 +108,17 @@ ElementRef Hud::add(const std::vector<Element>& elements) {
 }
 
 bool Hud::add(const TextStyle& style) {
-    if (!state_->may(add_call) || !state_->add(style, nullptr)) return false;
-    state_->note(add_call, [&] { return Add{{.styles = {style}}}; });
-    return true;
+    return add_one(*state_, style, &HudDefinition::styles);
 }
 
 bool Hud::add(const Theme& theme) {
-    if (!state_->may(add_call) || !state_->add(theme, nullptr)) return false;
-    state_->note(add_call, [&] { return Add{{.themes = {theme}}}; });
+    if (!add_one(*state_, theme, &HudDefinition::themes)) return false;
     state_->follow_theme();
     return true;
 }
 
 bool Hud::add(const Group& group) {
-    if (!state_->may(add_call) || !state_->add(group, nullptr)) return false;
-    state_->note(add_call, [&] { return Add{{.groups = {group}}}; });
-    return true;
+    return add_one(*state_, group, &HudDefinition::groups);
 }
 
 bool Hud::add(const Timer& timer) {
@@ -124,15 +130,11 @@ bool Hud::add(const Timer& timer) {
 }
 
 bool Hud::add(const Meter& meter) {
-    if (!state_->may(add_call) || !state_->add(meter, nullptr)) return false;
-    state_->note(add_call, [&] { return Add{{.meters = {meter}}}; });
-    return true;
+    return add_one(*state_, meter, &HudDefinition::meters);
 }
 
 bool Hud::add(const Effect& effect) {
-    if (!state_->may(add_call) || !state_->add(effect, nullptr)) return false;
-    state_->note(add_call, [&] { return Add{{.effects = {effect}}}; });
-    return true;
+    return add_one(*state_, effect, &HudDefinition::effects);
 }
 
 void Hud::remove(ElementRef ref) {
@@ -183,6 +185,7 @@ Problems Hud::reload(const HudDefinition& definition) {
 
     state_->reload(definition, made);
     state_->problems = ProblemLog();
+    state_->failures.clear();
     for (Problem& problem : found) {
         state_->problems.report(problem);
         // It is made: what is left of it is none of the errors that keep one from being made.

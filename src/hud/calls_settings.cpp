@@ -141,7 +141,7 @@ void Hud::set_reduced_motion(bool reduced) {
     if (reduced == state_->settings.reduced_motion) return;
     state_->keep_all_finished();
     state_->settings.reduced_motion = reduced;
-    state_->effects.follow_settings();
+    state_->effects.follow_reduced_motion();
     if (reduced) state_->readouts.land(state_->time);
 }
 
@@ -187,7 +187,7 @@ void Hud::State::set_flashes(const FlashSettings& of_game, FlashRule of_file) {
     settings.flashes_of_game = of_game;
     settings.flashes_of_file = of_file;
     if (settings.flashes() == before) return;
-    effects.follow_settings();
+    effects.follow_flashes();
     readouts.set_limit(effects.flashes());
 }
 

@@ -200,12 +200,14 @@ void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at,
     });
 }
 
-void Effects::follow_settings() {
-    for (const OnElement& on : on_) {
-        if (on.own == nullptr) continue;
-        on.own->player.set_reduced_motion(settings_.reduced_motion);
-        on.own->player.set_limit(flashes().limit);
-    }
+void Effects::follow_reduced_motion() {
+    for (const OnElement& on : on_)
+        if (on.own != nullptr) on.own->player.set_reduced_motion(settings_.reduced_motion);
+}
+
+void Effects::follow_flashes() {
+    for (const OnElement& on : on_)
+        if (on.own != nullptr) on.own->player.set_limit(flashes().limit);
     looks_.clear();
 }
 

@@ -83,8 +83,9 @@ class Effects final : public FlashLooks {
     /// at most.
     void leave(ElementIndex index, const Effect* effect, Nanoseconds now);
     bool is_leaving(ElementIndex index) const;
-    /// Reduced motion, or which flashes count, is set otherwise.
-    void follow_settings();
+    /// Motion is reduced from now on, or no more; other flashes count.
+    void follow_reduced_motion();
+    void follow_flashes();
     void set_limit(FlashLimit& limit);
     /// Whom bodies and bands ask; without an element.
     FlashAsker flashes() { return {settings_.flashes_of_game.on ? limit_ : nullptr, this, 0}; }

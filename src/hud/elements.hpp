@@ -186,8 +186,6 @@ class Elements {
         changed_next_.clear();
     }
     std::uint32_t frame() const { return frame_; }
-    /// It differs in the next frame from this one: a call between the two has changed it.
-    void mark_changed_next(ElementIndex index) { changed_next_.push_back(index); }
     void mark_changed(ElementIndex index, bool text = false) { hot_[index].mark_changed(frame_, text); }
     /// It and all inside are drawn there from now on.
     void carry(ElementIndex index, const Carried& carried);

@@ -1,6 +1,7 @@
 // The frame loop. Each phase is a call on the part that owns its data; the formulas live in the rooms that they belong to.
 #include "rapido/hud/hud.hpp"
 
+#include <algorithm>
 #include <utility>
 
 #include "element/sources_of.hpp"
@@ -170,13 +171,17 @@ std::string Hud::State::owner_of(const void* getter) const {
 }
 
 void Hud::State::tell_failures() {
-    for (const detail::ReadFailure& failure : bindings.take_failures()) {
+    for (detail::ReadFailure& failure : bindings.take_failures()) {
+        // To find whose it is takes long, and a getter that throws once does so in every frame.
+        const bool is_known = std::find(failures.begin(), failures.end(), failure) != failures.end();
+        if (is_known || failures.size() == ProblemLog::most) continue;
         const std::string owner = owner_of(failure.reader);
         problems.report(
             {{},
              (owner.empty() ? "what a HUD reads" : "the getter of " + owner) + " has thrown: " + failure.what,
              "there is no value in this frame",
              ProblemCode::getter_threw});
+        failures.push_back(std::move(failure));
     }
 }
 

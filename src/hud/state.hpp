@@ -55,6 +55,7 @@ struct Parts {
     std::shared_ptr<debug::WatchList> watches;  ///< null where none are shown
     int watch_frames = 0;                       ///< since they were put into a corner
     std::vector<detail::Binding> bound_values;  ///< room for those of one thing
+    std::vector<detail::ReadFailure> failures;  ///< of getters, that were told
 
     /// Gives a context what every element may ask of the HUD.
     void equip(ElementContext& context) const;

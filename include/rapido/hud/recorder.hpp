@@ -31,7 +31,7 @@ struct RecordedName {
 
 struct CallKind;
 
-/// One call of the game that has been obeyed. What it points at is valid in `Recorder::call` alone.
+/// One call of the game that has been obeyed: a recorder of your own hands it on to a `RecordingWriter`. What it points at is valid in `Recorder::call` alone.
 struct RecordedCall {
     const CallKind* kind = nullptr;  ///< which call it is, and what it was given
     const void* given = nullptr;

@@ -1,6 +1,7 @@
 // Binds places of the world to the state of a game.
 #pragma once
 
+#include <concepts>
 #include <functional>
 #include <limits>
 #include <tuple>
@@ -45,20 +46,29 @@ WorldPoint world_point(const T& point) {
     return made;
 }
 
+namespace detail {
+
+/// Nowhere, where what a game has given throws. It is made where the game is compiled, as the core is compiled without exceptions.
+template <class Read>
+WorldPoint guarded_place(const Read& read) {
+    constexpr double nowhere = std::numeric_limits<double>::quiet_NaN();
+    WorldPoint place{nowhere, nowhere, nowhere};
+    guarded(nullptr, [&] { place = read(); });
+    return place;
+}
+
+}  // namespace detail
+
 /// A place that is read in each update: see `watch_position`.
 class PositionSource {
  public:
     using Read = WorldPoint (*)(const void* thing);
     PositionSource(const void* thing, Read how) : thing_(thing), read_(how) {}
-    explicit PositionSource(std::function<WorldPoint()> call) : call_(std::move(call)) {}
+    template <std::invocable Call>
+    explicit PositionSource(Call call)
+        : call_([call = std::move(call)] { return detail::guarded_place(call); }) {}
 
-    /// Nowhere, where what is called throws.
-    WorldPoint read() const {
-        constexpr double nowhere = std::numeric_limits<double>::quiet_NaN();
-        WorldPoint place{nowhere, nowhere, nowhere};
-        detail::guarded(nullptr, [&] { place = read_ != nullptr ? read_(thing_) : call_(); });
-        return place;
-    }
+    WorldPoint read() const { return read_ != nullptr ? read_(thing_) : call_(); }
 
  private:
     const void* thing_ = nullptr;
@@ -76,7 +86,10 @@ PositionSource watch_position(T&& thing) {
             std::is_lvalue_reference_v<T>,
             "rapido::watch_position needs a variable that outlives what it places, and this one is a "
             "temporary: keep it in a variable, or give a callable");
-        return {&thing, [](const void* address) { return world_point(*static_cast<const Bare*>(address)); }};
+        return {&thing, [](const void* address) {
+                    return detail::guarded_place(
+                        [address] { return world_point(*static_cast<const Bare*>(address)); });
+                }};
     } else {
         static_assert(
             std::is_invocable_v<const Bare&>,
