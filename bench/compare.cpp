@@ -57,8 +57,8 @@ int main(int count, char** arguments) {
     Collector collector;
     benchmark::RunSpecifiedBenchmarks(&collector);
 
-    std::printf("%-36s %11s %11s  %7s  %-10s %s\n", "case (10,000 elements, or as said)", "ours (us)",
-                "theirs (us)", "ratio", "target", "against");
+    std::printf("%-36s %11s %11s  %7s  %-10s %s\n", "case (10,000 elements, or as said)", "ours (us)", "theirs (us)",
+                "ratio", "target", "against");
     bool all_met = true;
     for (const auto& row : cases) {
         const double ours = collector.best[row.name + "/ours"];

@@ -19,12 +19,11 @@ struct Numbers {
     explicit Numbers(bool decorated) {
         hud.resize({.size = {1280, 800}});
         for (int i = 0; i < rows * columns; ++i) {
-            Text text{
-                .id = "t" + std::to_string(i),
-                .value = watch(values[static_cast<std::size_t>(i)]),
-                .place = {.offset = {static_cast<float>(i / rows * 250), static_cast<float>(i % rows * 40)}},
-                .weight = 700,
-                .size = 24};
+            Text text{.id = "t" + std::to_string(i),
+                      .value = watch(values[static_cast<std::size_t>(i)]),
+                      .place = {.offset = {static_cast<float>(i / rows * 250), static_cast<float>(i % rows * 40)}},
+                      .weight = 700,
+                      .size = 24};
             if (decorated) text.outline = Outline{2};
             if (decorated) text.shadow = Shadow{{0, 2}, 4};
             hud.add(text);
@@ -68,8 +67,7 @@ void pictured(benchmark::State& state) {
 
 std::vector<Case> drawing_cases() {
     return {
-        {"100 outlined, shadowed texts, all changed: draw list", "plain ones", 3, true, listed<true>,
-         listed<false>},
+        {"100 outlined, shadowed texts, all changed: draw list", "plain ones", 3, true, listed<true>, listed<false>},
         {"the same as a picture, 5 % changed", "plain ones", 3, true, pictured<true>, pictured<false>},
     };
 }

@@ -31,8 +31,7 @@ struct Game {
             if (value.is_real())
                 sources.set(column.name, watch(numbers.emplace_back(value.number())));
             else if (value.is_integer())
-                sources.set(column.name,
-                            watch(integers.emplace_back(static_cast<std::int64_t>(value.number()))));
+                sources.set(column.name, watch(integers.emplace_back(static_cast<std::int64_t>(value.number()))));
             else if (value.type() == Value::Type::text)
                 sources.set(column.name, watch(texts.emplace_back(value.text())));
             else if (value.has_value())
@@ -100,12 +99,10 @@ class ByHand {
                         first == std::string::npos
                             ? text
                             : text.substr(0, first) + "%d" +
-                                  text.substr(
-                                      std::min(text.find_first_not_of("0123456789,.:", first), text.size()));
+                                  text.substr(std::min(text.find_first_not_of("0123456789,.:", first), text.size()));
                     for (char& c : readout.pattern)
-                        if (c == '%' &&
-                            readout.pattern.compare(static_cast<std::size_t>(&c - readout.pattern.data()), 2,
-                                                    "%d") != 0)
+                        if (c == '%' && readout.pattern.compare(static_cast<std::size_t>(&c - readout.pattern.data()),
+                                                                2, "%d") != 0)
                             c = ' ';
                     readout.value = first == std::string::npos ? 0 : std::atoi(text.c_str() + first);
                     readout.size = command.size;
@@ -160,19 +157,18 @@ class ByHand {
     static void quad(std::vector<MeshVertex>& into, const Rect& rect, const Rect& texture) {
         const std::array<std::uint8_t, 4> color{255, 255, 255, 255};
         for (const auto& [x, y] : {std::pair(0, 0), {1, 0}, {1, 1}, {0, 0}, {1, 1}, {0, 1}})
-            into.push_back(
-                {{rect.x + static_cast<float>(x) * rect.width, rect.y + static_cast<float>(y) * rect.height},
-                 {texture.x + static_cast<float>(x) * texture.width,
-                  texture.y + static_cast<float>(y) * texture.height},
-                 color});
+            into.push_back({{rect.x + static_cast<float>(x) * rect.width, rect.y + static_cast<float>(y) * rect.height},
+                            {texture.x + static_cast<float>(x) * texture.width,
+                             texture.y + static_cast<float>(y) * texture.height},
+                            color});
     }
     /// An atlas as one writes it: where a character is, by its number and size.
     void add_glyph(std::vector<MeshVertex>& into, const Glyph& glyph, float size, Point at) {
         const std::uint64_t key = std::uint64_t{glyph.id} << 32U | static_cast<std::uint32_t>(size * 64);
         const auto [place, is_new] = atlas_.try_emplace(key);
         if (is_new)
-            place->second = {static_cast<float>(atlas_.size() % 64) / 64,
-                             static_cast<float>(atlas_.size() / 64) / 64, 1 / 64.0F, 1 / 64.0F};
+            place->second = {static_cast<float>(atlas_.size() % 64) / 64, static_cast<float>(atlas_.size() / 64) / 64,
+                             1 / 64.0F, 1 / 64.0F};
         quad(into, {at.x + glyph.offset.x, at.y - size + glyph.offset.y, size * 0.6F, size}, place->second);
     }
     void add_shape(const Shape& shape) {
@@ -242,18 +238,15 @@ void first_frame(benchmark::State& state) {
 
 std::vector<Case> frame_cases() {
     return {
-        {"whole frame of the sample HUD, at rest", "by hand, each text made in each frame", 10, false,
-         ours<false>, by_hand<false, false>},
+        {"whole frame of the sample HUD, at rest", "by hand, each text made in each frame", 10, false, ours<false>,
+         by_hand<false, false>},
         {"whole frame, everything moving", "by hand, each text made in each frame", 3, false, ours<true>,
          by_hand<true, false>},
-        {"whole frame, at rest", "by hand, with a check of each value", 1.5, true, ours<false>,
-         by_hand<false, true>},
-        {"whole frame, all moving", "by hand, with a check of each value", 1, true, ours<true>,
-         by_hand<true, true>},
-        {"a font of the game, to be measured with", "one of the machine, found", 0.2, true, own_font,
+        {"whole frame, at rest", "by hand, with a check of each value", 1.5, true, ours<false>, by_hand<false, true>},
+        {"whole frame, all moving", "by hand, with a check of each value", 1, true, ours<true>, by_hand<true, true>},
+        {"a font of the game, to be measured with", "one of the machine, found", 0.2, true, own_font, machine_font},
+        {"sample HUD read, to its first draw list, fonts aside", "a font of the machine, found", 0, true, first_frame,
          machine_font},
-        {"sample HUD read, to its first draw list, fonts aside", "a font of the machine, found", 0, true,
-         first_frame, machine_font},
     };
 }
 

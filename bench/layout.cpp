@@ -39,8 +39,7 @@ struct Texts {
             const Point offset{static_cast<float>(i / 100) * 380, static_cast<float>(i / 10 % 10) * 210};
             if (i % 10 == 0)
                 hud.add(Panel{.id = panel, .place = {.offset = offset}, .layout = Layout::column, .gap = 2});
-            hud.add(
-                Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .inside = panel, .size = 10});
+            hud.add(Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .inside = panel, .size = 10});
         }
         hud.update({});
         hud.draw(list);
@@ -98,8 +97,7 @@ struct Readouts {
     static Element readout(std::size_t kind, const std::string& id, const Source& value, const Place& place) {
         switch (kind) {
             case 0:
-                return Text{
-                    .id = id, .value = value, .max = 100, .format = "{:.1f} / {max:.0f}", .place = place};
+                return Text{.id = id, .value = value, .max = 100, .format = "{:.1f} / {max:.0f}", .place = place};
             case 2:
                 return Ring{.id = id, .value = value, .max = 100, .place = place};
             case 3:
@@ -113,20 +111,13 @@ struct Readouts {
                             .place = place,
                             .marks = {.every = 10, .long_every = 50, .format = "{:.0f}"}};
             case 6:
-                return Scale{.id = id,
-                             .value = value,
-                             .max = 100,
-                             .place = place,
-                             .marks = {.every = 25, .format = "{:.0f}"}};
+                return Scale{
+                    .id = id, .value = value, .max = 100, .place = place, .marks = {.every = 25, .format = "{:.0f}"}};
             case 7:
                 return Graph{.id = id, .value = value, .max = 100, .place = place, .samples = 60};
             case 8:
-                return Image{.id = id,
-                             .image = "i.png",
-                             .value = value,
-                             .max = 100,
-                             .place = place,
-                             .frames = {.count = 8}};
+                return Image{
+                    .id = id, .image = "i.png", .value = value, .max = 100, .place = place, .frames = {.count = 8}};
             default:
                 return Bar{.id = id, .value = value, .max = 100, .place = place};
         }
@@ -197,8 +188,8 @@ void tags(benchmark::State& state) {
     Things things;
     EvenMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
-    const Source entries = watch_entries(things.all, entry_position(&Things::Thing::at),
-                                         entry_field("heat", &Things::Thing::heat));
+    const Source entries =
+        watch_entries(things.all, entry_position(&Things::Thing::at), entry_field("heat", &Things::Thing::heat));
     hud.add(tags_of({.id = "t", .entries = entries, .declutter = false}, [](const auto& thing) {
         return nest(Panel{.plate = false}, Bar{.id = "bar", .value = thing("heat"), .max = 100});
     }));
@@ -231,8 +222,7 @@ void bare_projection(benchmark::State& state) {
             const auto row = [&](std::size_t r) {
                 return static_cast<double>(m[r]) * static_cast<double>(at[0]) +
                        static_cast<double>(m[r + 4]) * static_cast<double>(at[1]) +
-                       static_cast<double>(m[r + 8]) * static_cast<double>(at[2]) +
-                       static_cast<double>(m[r + 12]);
+                       static_cast<double>(m[r + 8]) * static_cast<double>(at[2]) + static_cast<double>(m[r + 12]);
             };
             const double w = row(3);
             if (!(w > 0)) continue;

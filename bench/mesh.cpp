@@ -66,10 +66,8 @@ void as_a_picture(benchmark::State& state) {
 
 std::vector<Case> mesh_cases() {
     return {
-        {"triangles of the sample HUD, one number other", "all of them made again", 0.1, true, one_number,
-         all_of_it},
-        {"triangles of the sample HUD, all made again", "a picture of it by Cairo", 10, false, all_of_it,
-         as_a_picture},
+        {"triangles of the sample HUD, one number other", "all of them made again", 0.1, true, one_number, all_of_it},
+        {"triangles of the sample HUD, all made again", "a picture of it by Cairo", 10, false, all_of_it, as_a_picture},
     };
 }
 

@@ -26,8 +26,7 @@ struct Bars {
 
     explicit Bars(const Motion& motion) {
         for (std::size_t i = 0; i < count; ++i)
-            hud.add(
-                Bar{.id = "b" + std::to_string(i), .value = watch(values[i]), .max = 100, .motion = motion});
+            hud.add(Bar{.id = "b" + std::to_string(i), .value = watch(values[i]), .max = 100, .motion = motion});
         hud.update({});
         for (std::size_t i = 0; i < count; ++i)
             values[i] = 20 + static_cast<double>(i % 70);

@@ -22,8 +22,7 @@ struct World {
     explicit World(const char* format, const Source& max = {}) {
         for (std::size_t i = 0; i < count; ++i) {
             values[i] = static_cast<T>(i);
-            hud.add(
-                Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .max = max, .format = format});
+            hud.add(Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .max = max, .format = format});
         }
         hud.update({});
     }
@@ -199,12 +198,9 @@ std::vector<Case> value_cases() {
         {"nothing changes", "a bare loop over pointers", 1.5, true, hud_unchanged, pointer_loop},
         {"2 % change", "writing all with snprintf", 30, false, hud_some_change, snprintf_all},
         {"every integer changes", "memcpy and to_chars", 2, true, hud_all_change, to_chars_all},
-        {"each noticed, then written", "a loop that compares, keeps, marks", 2, true, hud_all_change,
-         to_chars_noticed},
-        {"the same with a maximum", "every integer changes", 2, true, hud_all_change_with_max,
-         hud_all_change},
-        {"with a width and groups", "every integer changes", 2, true, hud_all_change_with_width,
-         hud_all_change},
+        {"each noticed, then written", "a loop that compares, keeps, marks", 2, true, hud_all_change, to_chars_noticed},
+        {"the same with a maximum", "every integer changes", 2, true, hud_all_change_with_max, hud_all_change},
+        {"with a width and groups", "every integer changes", 2, true, hud_all_change_with_width, hud_all_change},
         {"with a long prefix", "every integer changes", 2, true, hud_all_change_with_prefix, hud_all_change},
         {"every tenth changes ({:.1f})", "fmt into a buffer", 5, false, hud_all_tenths_change, fmt_all},
     };

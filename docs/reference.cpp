@@ -165,21 +165,17 @@ std::string range_text(const Field& field) {
 
 class Writer {
  public:
-    void write(const std::string& title, const Table& table, const void* defaults,
-               std::string_view help = {}) {
+    void write(const std::string& title, const Table& table, const void* defaults, std::string_view help = {}) {
         std::cout << "\n## " << title << '\n';
         if (!help.empty()) std::cout << '\n' << help << '\n';
         if (table.fields.empty()) return;
         std::cout << "\n| key | type | range | default | what it is |\n|---|---|---|---|---|\n";
         for (const Field& field : table.fields) {
-            std::cout << "| `" << field.name << "` | " << type_of(field) << " | " << range_text(field)
-                      << " | "
-                      << (field.required
-                              ? std::string("required")
-                              : default_of(field, defaults != nullptr ? field.at(defaults) : nullptr))
+            std::cout << "| `" << field.name << "` | " << type_of(field) << " | " << range_text(field) << " | "
+                      << (field.required ? std::string("required")
+                                         : default_of(field, defaults != nullptr ? field.at(defaults) : nullptr))
                       << " | " << field.help << " |\n";
-            if (field.table != nullptr && known_.insert(field.table->name).second)
-                nested_.push_back(field.table);
+            if (field.table != nullptr && known_.insert(field.table->name).second) nested_.push_back(field.table);
         }
     }
 
@@ -226,8 +222,7 @@ int main() {
     writer.write("`[[accept]]`", accepted_table, &accepted);
     for (const Kind* const kind : all_kinds()) {
         const Element made = kind->create();
-        writer.write("`[[element]]`, `kind = \"" + std::string(kind->name()) + "\"`", *kind->table,
-                     address_of(made));
+        writer.write("`[[element]]`, `kind = \"" + std::string(kind->name()) + "\"`", *kind->table, address_of(made));
     }
     writer.write_nested();
 

@@ -33,17 +33,14 @@ std::size_t size_of(const toml::node& node) {
 }
 
 constexpr std::array<std::string_view, 6> type_names{"any", "source", "text", "number", "flag", "color"};
-constexpr std::array<std::string_view, 6> expected_names{
-    "a value",       "the name of a source, or a constant",     "a text", "a number",
-    "true or false", "a color as \"#rrggbb\" or \"#rrggbbaa\""};
+constexpr std::array<std::string_view, 6> expected_names{"a value",       "the name of a source, or a constant",
+                                                         "a text",        "a number",
+                                                         "true or false", "a color as \"#rrggbb\" or \"#rrggbbaa\""};
 
 bool is_name(std::string_view text) {
-    const auto is_letter = [](char c) {
-        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_';
-    };
-    return !text.empty() && is_letter(text.front()) && std::all_of(text.begin(), text.end(), [&](char c) {
-        return is_letter(c) || (c >= '0' && c <= '9');
-    });
+    const auto is_letter = [](char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; };
+    return !text.empty() && is_letter(text.front()) &&
+           std::all_of(text.begin(), text.end(), [&](char c) { return is_letter(c) || (c >= '0' && c <= '9'); });
 }
 
 const Table& panel_table() {
@@ -84,8 +81,7 @@ void Components::read(const toml::node& node, std::span<const std::string_view> 
         read_component(key, component, kinds);
 }
 
-void Components::read_component(const toml::key& key, const toml::node& node,
-                                std::span<const std::string_view> kinds) {
+void Components::read_component(const toml::key& key, const toml::node& node, std::span<const std::string_view> kinds) {
     const std::string owner = "component '" + utf8::shortened(key.str()) + "'";
     if (std::find(kinds.begin(), kinds.end(), key.str()) != kinds.end())
         return reader_.fail(ProblemCode::duplicate, key, owner + " has the name of a kind of element");
@@ -100,8 +96,7 @@ void Components::read_component(const toml::key& key, const toml::node& node,
             read_parameters(value, component);
         else if (part.str() == "element" && value.as_array() == nullptr)
             reader_.expected(value, "'element' of " + owner, "a list of tables");
-        else if (part.str() != "element" && panel_table().find(part.str()) == nullptr &&
-                 part.str() != "style") {
+        else if (part.str() != "element" && panel_table().find(part.str()) == nullptr && part.str() != "style") {
             std::vector<std::string_view> names{"parameters", "element", "style"};
             for (const Field& field : panel_table().fields)
                 names.push_back(field.name);
@@ -120,13 +115,11 @@ void Components::read_parameters(const toml::node& node, Component& component) {
 }
 
 void Components::read_parameter(const toml::key& key, const toml::node& node, Component& component) {
-    const std::string name =
-        "parameter '" + utf8::shortened(key.str()) + "' of component '" + component.name + "'";
+    const std::string name = "parameter '" + utf8::shortened(key.str()) + "' of component '" + component.name + "'";
     if (!is_name(key.str()))
         return reader_.fail(ProblemCode::bad_id, key, name + " must be made of letters, digits and '_'");
     static constexpr std::array<std::string_view, 3> taken{"kind", "style", "element"};
-    if (panel_table().find(key.str()) != nullptr ||
-        std::find(taken.begin(), taken.end(), key.str()) != taken.end())
+    if (panel_table().find(key.str()) != nullptr || std::find(taken.begin(), taken.end(), key.str()) != taken.end())
         return reader_.fail(ProblemCode::duplicate, key, name + " has the name of a key of panels");
     Parameter& parameter = component.parameters.emplace_back();
     parameter.name = key.str();
@@ -192,8 +185,7 @@ Components::Values Components::values_of(const Component& component, const toml:
     return values;
 }
 
-const Stamp* Components::stamp(const Component& component, const toml::table& table,
-                               const std::string& owner) {
+const Stamp* Components::stamp(const Component& component, const toml::table& table, const std::string& owner) {
     Stamp& stamp = stamps_.emplace_back();
     const Values values = values_of(component, table, stamp, owner);
     if (!stamp.is_whole) return nullptr;
@@ -222,8 +214,7 @@ bool Components::may_copy(const toml::table& table) {
     return *copied_ <= most_copied;
 }
 
-void Components::copy(const toml::node& from, toml::table& into, const toml::key& key,
-                      const Copying* copying) {
+void Components::copy(const toml::node& from, toml::table& into, const toml::key& key, const Copying* copying) {
     copy_node(from, copying, [&](auto&& value) -> toml::node& {
         return into.insert_or_assign(key, std::forward<decltype(value)>(value)).first->second;
     });

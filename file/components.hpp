@@ -64,12 +64,10 @@ class Components {
  private:
     using Values = std::map<std::string, const toml::node*, std::less<>>;
 
-    void read_component(const toml::key& key, const toml::node& node,
-                        std::span<const std::string_view> kinds);
+    void read_component(const toml::key& key, const toml::node& node, std::span<const std::string_view> kinds);
     void read_parameters(const toml::node& node, Component& component);
     void read_parameter(const toml::key& key, const toml::node& node, Component& component);
-    Values values_of(const Component& component, const toml::table& table, Stamp& stamp,
-                     const std::string& owner);
+    Values values_of(const Component& component, const toml::table& table, Stamp& stamp, const std::string& owner);
     bool fits(const toml::node& value, ParameterType type) const;
 
     /// What of a component is copied for a stamp.

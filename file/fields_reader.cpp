@@ -22,8 +22,8 @@ Location FieldsReader::place(const toml::node& node) const {
     return copy != copies_.end() ? copy->second : place(node.source());
 }
 
-void FieldsReader::read_fields(const toml::table& table, const Table& description, void* aggregate,
-                               const Owner& owner, const std::string& prefix, Origin& origin) {
+void FieldsReader::read_fields(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
+                               const std::string& prefix, Origin& origin) {
     for (const auto& [key, node] : table) {
         const bool is_other = prefix.empty() && std::find(owner.other_keys.begin(), owner.other_keys.end(),
                                                           key.str()) != owner.other_keys.end();
@@ -41,20 +41,16 @@ void FieldsReader::read_fields(const toml::table& table, const Table& descriptio
                      std::string(required.name) + "'");
 }
 
-void FieldsReader::require(std::span<const toml::table* const> tables, const Table& description,
-                           const Owner& owner) {
+void FieldsReader::require(std::span<const toml::table* const> tables, const Table& description, const Owner& owner) {
     for (const Field& required : description.fields)
-        if (required.required && std::none_of(tables.begin(), tables.end(), [&](const toml::table* table) {
-                return table->contains(required.name);
-            }))
-            fail(ProblemCode::missing_key, *tables.back(),
-                 owner.name + " has no '" + std::string(required.name) + "'");
+        if (required.required && std::none_of(tables.begin(), tables.end(),
+                                              [&](const toml::table* table) { return table->contains(required.name); }))
+            fail(ProblemCode::missing_key, *tables.back(), owner.name + " has no '" + std::string(required.name) + "'");
 }
 
 void FieldsReader::unknown_field(const toml::key& key, const Table& description, const Owner& owner,
                                  const std::string& prefix) {
-    const std::string whole =
-        (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + owner.name;
+    const std::string whole = (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + owner.name;
     if (owner.style != nullptr && prefix.empty())
         return fail(ProblemCode::unknown_key, *owner.style,
                     whole + " takes no '" + utf8::shortened(key.str()) + "' from a style",
@@ -67,8 +63,8 @@ void FieldsReader::unknown_field(const toml::key& key, const Table& description,
     unknown_key(key, std::move(names), whole, is_other ? "the form 'other' is the element's 'format'" : "");
 }
 
-void FieldsReader::unknown_key(const toml::key& key, std::vector<std::string_view> names,
-                               const std::string& owner, const std::string& hint) {
+void FieldsReader::unknown_key(const toml::key& key, std::vector<std::string_view> names, const std::string& owner,
+                               const std::string& hint) {
     if (!problems_.wants(place(key))) return;
     fail(ProblemCode::unknown_key, key, "unknown key '" + utf8::shortened(key.str()) + "' in " + owner,
          hint.empty() ? did_you_mean(key.str(), names) : hint);
@@ -77,8 +73,7 @@ void FieldsReader::unknown_key(const toml::key& key, std::vector<std::string_vie
 std::string FieldsReader::resolved(std::string name) const {
     const bool negated = name.starts_with('!');
     for (const StampNames* names = names_; names != nullptr; names = names->around)
-        for (std::size_t end = name.size(); end != std::string::npos && end > 0;
-             end = name.rfind('.', end - 1))
+        for (std::size_t end = name.size(); end != std::string::npos && end > 0; end = name.rfind('.', end - 1))
             if (names->paths.contains(std::string_view(name).substr(negated, end - negated)))
                 return name.insert(negated, names->path + ".");
     return name;
@@ -89,8 +84,7 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
     Location at = place(node);
     // A format's problems count from its first character, behind the quote.
     if (node.is_string()) ++at.column;
-    if (owner.has_earlier)
-        std::erase_if(origin.fields, [&](const auto& known) { return known.first == path; });
+    if (owner.has_earlier) std::erase_if(origin.fields, [&](const auto& known) { return known.first == path; });
     origin.fields.emplace_back(path, at);
     void* const into = field.in(aggregate);
     const std::string name = "'" + path + "' of " + owner.name;
@@ -99,8 +93,7 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return read_as<bool>(node, into, name, "true or false");
         case FieldType::text:
             read_as<std::string>(node, into, name, "a text");
-            if (field.names_element)
-                *static_cast<std::string*>(into) = resolved(*static_cast<std::string*>(into));
+            if (field.names_element) *static_cast<std::string*>(into) = resolved(*static_cast<std::string*>(into));
             return;
         case FieldType::integer: {
             const auto number = node.as_integer();
@@ -125,8 +118,7 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
         case FieldType::easing:
             return read_easing(node, into, name, at);
         case FieldType::point:
-            if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]");
-                !numbers.empty())
+            if (const auto numbers = read_numbers(node, field, name, {2}, "two numbers, [x, y]"); !numbers.empty())
                 *static_cast<Point*>(into) = {static_cast<float>(numbers[0]), static_cast<float>(numbers[1])};
             return;
         case FieldType::size:
@@ -171,9 +163,8 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
 /// `"#rrggbb"`, or a name of the theme.
 void FieldsReader::read_color(const toml::node& node, void* into, const std::string& name) {
     const auto text = node.value_exact<std::string>();
-    const std::string_view what = has_themes_
-                                      ? "a color as \"#rrggbb\" or \"#rrggbbaa\", or a name of the theme"
-                                      : "a color as \"#rrggbb\" or \"#rrggbbaa\"";
+    const std::string_view what = has_themes_ ? "a color as \"#rrggbb\" or \"#rrggbbaa\", or a name of the theme"
+                                              : "a color as \"#rrggbb\" or \"#rrggbbaa\"";
     if (!text) return expected(node, name, what);
     auto& color = *static_cast<Themed<Color>*>(into);
     if (const auto parsed = Color::parse(*text))
@@ -204,8 +195,7 @@ void FieldsReader::read_themed_text(const toml::node& node, void* into, const st
 }
 
 /// A number, or a name of the theme.
-void FieldsReader::read_themed_number(const Field& field, const toml::node& node, void* into,
-                                      const std::string& name) {
+void FieldsReader::read_themed_number(const Field& field, const toml::node& node, void* into, const std::string& name) {
     auto& themed = *static_cast<Themed<float>*>(into);
     const auto text = node.value_exact<std::string>();
     if (text && has_themes_ && !text->empty()) {
@@ -246,8 +236,7 @@ void FieldsReader::read_theme(const toml::table& table, Theme& theme, Origin& or
 }
 
 /// Into a double, or seconds.
-void FieldsReader::read_number_into(const Field& field, const toml::node& node, void* into,
-                                    const std::string& name) {
+void FieldsReader::read_number_into(const Field& field, const toml::node& node, void* into, const std::string& name) {
     const auto number = read_number(node, field, name);
     if (!number) return;
     if (field.type == FieldType::seconds)
@@ -261,14 +250,12 @@ void FieldsReader::read_list(const toml::node& node, void* list, const Field& fi
                              const std::string& path, const std::string& name, Origin& origin) {
     const toml::array* const items = node.as_array();
     const Field& first = field.table->fields.front();
-    const bool takes_numbers =
-        first.required && (first.type == FieldType::seconds || first.type == FieldType::real);
+    const bool takes_numbers = first.required && (first.type == FieldType::seconds || first.type == FieldType::real);
     const std::string_view what = takes_numbers ? "a list of numbers and tables" : "a list of tables";
     if (items == nullptr) return expected(node, name, what);
     if (items->size() > field.most)
         return fail(ProblemCode::too_large, node,
-                    name + " has " + std::to_string(items->size()) + " entries; at most " +
-                        std::to_string(field.most));
+                    name + " has " + std::to_string(items->size()) + " entries; at most " + std::to_string(field.most));
     field.clear(list);
     std::size_t index = 0;
     for (const toml::node& item : *items) {
@@ -279,8 +266,7 @@ void FieldsReader::read_list(const toml::node& node, void* list, const Field& fi
         else if (takes_numbers && item.is_number())
             read_number_into(first, item, first.in(field.append(list)), "'" + at + "' of " + owner.name);
         else
-            expected(item, "'" + at + "' of " + owner.name,
-                     takes_numbers ? "a number or a table" : "a table");
+            expected(item, "'" + at + "' of " + owner.name, takes_numbers ? "a number or a table" : "a table");
     }
 }
 
@@ -290,8 +276,7 @@ void FieldsReader::expected(const toml::node& node, const std::string& name, std
 }
 
 template <class T>
-void FieldsReader::read_as(const toml::node& node, void* into, const std::string& name,
-                           std::string_view what) {
+void FieldsReader::read_as(const toml::node& node, void* into, const std::string& name, std::string_view what) {
     if (const auto value = node.value_exact<T>())
         *static_cast<T*>(into) = *value;
     else
@@ -310,8 +295,7 @@ void FieldsReader::read_parsed(const toml::node& node, void* into, const std::st
              name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what));
 }
 
-void FieldsReader::read_easing(const toml::node& node, void* into, const std::string& name,
-                               const Location& where) {
+void FieldsReader::read_easing(const toml::node& node, void* into, const std::string& name, const Location& where) {
     const auto text = node.value_exact<std::string>();
     if (!text) return expected(node, name, "a CSS easing such as \"ease-out\"");
     Result<Easing> easing = Easing::parse(*text, where);
@@ -325,8 +309,7 @@ void FieldsReader::read_easing(const toml::node& node, void* into, const std::st
     }
 }
 
-void FieldsReader::read_choice(const toml::node& node, void* into, const Field& field,
-                               const std::string& name) {
+void FieldsReader::read_choice(const toml::node& node, void* into, const Field& field, const std::string& name) {
     const auto text = node.value_exact<std::string>();
     if (!text) return expected(node, name, one_of(field.choices));
     const auto at = std::find(field.choices.begin(), field.choices.end(), *text);
@@ -343,8 +326,7 @@ void FieldsReader::read_sources(const toml::node& node, void* into, const std::s
     const toml::table* const table = node.as_table();
     if (table == nullptr) return expected(node, name, "a table of sources, { name = \"a source\" }");
     if (table->size() > most)
-        return fail(ProblemCode::too_large, node,
-                    name + " has more than " + std::to_string(most) + " entries");
+        return fail(ProblemCode::too_large, node, name + " has more than " + std::to_string(most) + " entries");
     auto& sources = *static_cast<std::vector<NamedSource>*>(into);
     sources.clear();
     for (const auto& [key, value] : *table) {
@@ -393,23 +375,19 @@ void FieldsReader::read_scaled(const toml::table& table, Source& source, const s
         }
     }
     if (from == nullptr) return fail(ProblemCode::missing_key, table, name + " has no 'source'");
-    if (from->is_table())
-        return expected(*from, "'source' in " + name, "the name of a source, or a constant");
+    if (from->is_table()) return expected(*from, "'source' in " + name, "the name of a source, or a constant");
     read_source(*from, &source, "'source' in " + name);
     if (is_scaled) source = source.scaled(scale, offset);
     if (is_time_left) source = source.as_time_left();
 }
 
-bool FieldsReader::in_range(double number, const Field& field, const toml::node& node,
-                            const std::string& name) {
+bool FieldsReader::in_range(double number, const Field& field, const toml::node& node, const std::string& name) {
     if (number >= field.min && number <= field.max) return true;
-    fail(ProblemCode::out_of_range, node,
-         name + " is " + plain_number(number) + "; expected " + range_of(field));
+    fail(ProblemCode::out_of_range, node, name + " is " + plain_number(number) + "; expected " + range_of(field));
     return false;
 }
 
-std::optional<double> FieldsReader::read_number(const toml::node& node, const Field& field,
-                                                const std::string& name) {
+std::optional<double> FieldsReader::read_number(const toml::node& node, const Field& field, const std::string& name) {
     const auto number = node.is_number() ? node.value<double>() : std::nullopt;
     if (!number) {
         expected(node, name, "a number");
@@ -420,10 +398,8 @@ std::optional<double> FieldsReader::read_number(const toml::node& node, const Fi
 }
 
 /// A list of as many numbers as one of `counts`; empty after a fault.
-std::vector<double> FieldsReader::read_numbers(const toml::node& node, const Field& field,
-                                               const std::string& name,
-                                               std::initializer_list<std::size_t> counts,
-                                               std::string_view what) {
+std::vector<double> FieldsReader::read_numbers(const toml::node& node, const Field& field, const std::string& name,
+                                               std::initializer_list<std::size_t> counts, std::string_view what) {
     const toml::array* list = node.as_array();
     if (list == nullptr || std::find(counts.begin(), counts.end(), list->size()) == counts.end()) {
         expected(node, name, what);
@@ -438,13 +414,11 @@ std::vector<double> FieldsReader::read_numbers(const toml::node& node, const Fie
     return numbers;
 }
 
-void FieldsReader::read_points(const toml::node& node, void* into, const Field& field,
-                               const std::string& name) {
+void FieldsReader::read_points(const toml::node& node, void* into, const Field& field, const std::string& name) {
     const toml::array* const list = node.as_array();
     static_cast<std::vector<Point>*>(into)->clear();
     if (list == nullptr) return expected(node, name, "a list of points, [[x, y], ...]");
-    if (list->size() > most_in_list)
-        return fail(ProblemCode::too_large, node, name + " has more than 10000 entries");
+    if (list->size() > most_in_list) return fail(ProblemCode::too_large, node, name + " has more than 10000 entries");
     for (const toml::node& item : *list) {
         const auto numbers = read_numbers(item, field, "a point in " + name, {2}, "two numbers, [x, y]");
         // A list with a bad point is no list, so that nobody counts its points.
@@ -454,14 +428,12 @@ void FieldsReader::read_points(const toml::node& node, void* into, const Field& 
     }
 }
 
-void FieldsReader::read_texts(const toml::node& node, void* into, const Field& field,
-                              const std::string& name) {
+void FieldsReader::read_texts(const toml::node& node, void* into, const Field& field, const std::string& name) {
     const toml::array* const list = node.as_array();
     if (list == nullptr) return expected(node, name, "a list of texts");
     if (list->size() > field.most)
         return fail(ProblemCode::too_large, node,
-                    name + " has " + std::to_string(list->size()) + " entries; at most " +
-                        std::to_string(field.most));
+                    name + " has " + std::to_string(list->size()) + " entries; at most " + std::to_string(field.most));
     auto& texts = *static_cast<std::vector<std::string>*>(into);
     texts.clear();
     for (const toml::node& item : *list)
@@ -469,8 +441,7 @@ void FieldsReader::read_texts(const toml::node& node, void* into, const Field& f
 }
 
 /// A value, or a list of them.
-void FieldsReader::read_values(const toml::node& node, void* into, const Field& field,
-                               const std::string& name) {
+void FieldsReader::read_values(const toml::node& node, void* into, const Field& field, const std::string& name) {
     auto& values = *static_cast<std::vector<KeptValue>*>(into);
     values.clear();
     const auto read_one = [&](const toml::node& item) {
@@ -489,15 +460,13 @@ void FieldsReader::read_values(const toml::node& node, void* into, const Field& 
     if (list == nullptr) return read_one(node);
     if (list->size() > field.most)
         return fail(ProblemCode::too_large, node,
-                    name + " has " + std::to_string(list->size()) + " entries; at most " +
-                        std::to_string(field.most));
+                    name + " has " + std::to_string(list->size()) + " entries; at most " + std::to_string(field.most));
     for (const toml::node& item : *list)
         read_one(item);
 }
 
 /// One number, or two or four of them in the order of CSS.
-void FieldsReader::read_insets(const toml::node& node, void* into, const Field& field,
-                               const std::string& name) {
+void FieldsReader::read_insets(const toml::node& node, void* into, const Field& field, const std::string& name) {
     Insets& insets = *static_cast<Insets*>(into);
     if (node.is_number()) {
         if (const auto number = read_number(node, field, name)) {
@@ -506,8 +475,8 @@ void FieldsReader::read_insets(const toml::node& node, void* into, const Field& 
         }
         return;
     }
-    const auto numbers = read_numbers(node, field, name, {2, 4},
-                                      "a number, [vertical, horizontal] or [top, right, bottom, left]");
+    const auto numbers =
+        read_numbers(node, field, name, {2, 4}, "a number, [vertical, horizontal] or [top, right, bottom, left]");
     if (numbers.empty()) return;
     const auto at = [&](std::size_t i) { return static_cast<float>(numbers[i % numbers.size()]); };
     insets = {at(0), at(1), at(2), at(3)};

@@ -40,8 +40,7 @@ class FieldsReader {
         const toml::node* style = nullptr;
     };
 
-    void read(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
-              Origin& origin) {
+    void read(const toml::table& table, const Table& description, void* aggregate, const Owner& owner, Origin& origin) {
         read_fields(table, description, aggregate, owner, "", origin);
     }
     /// Reports the fields that must be there, and are in none of these tables: the last is the owner's own.
@@ -83,19 +82,17 @@ class FieldsReader {
     }
     void read_fields(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
                      const std::string& prefix, Origin& origin);
-    void unknown_field(const toml::key& key, const Table& description, const Owner& owner,
-                       const std::string& prefix);
+    void unknown_field(const toml::key& key, const Table& description, const Owner& owner, const std::string& prefix);
     template <class T>
     void read_as(const toml::node& node, void* into, const std::string& name, std::string_view what);
     template <class T, class Parse>
-    void read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse,
-                     std::string_view what);
+    void read_parsed(const toml::node& node, void* into, const std::string& name, Parse parse, std::string_view what);
     void read_color(const toml::node& node, void* into, const std::string& name);
     void read_themed_text(const toml::node& node, void* into, const std::string& name);
     void read_themed_number(const Field& field, const toml::node& node, void* into, const std::string& name);
     void read_number_into(const Field& field, const toml::node& node, void* into, const std::string& name);
-    void read_list(const toml::node& node, void* list, const Field& field, const Owner& owner,
-                   const std::string& path, const std::string& name, Origin& origin);
+    void read_list(const toml::node& node, void* list, const Field& field, const Owner& owner, const std::string& path,
+                   const std::string& name, Origin& origin);
     void read_easing(const toml::node& node, void* into, const std::string& name, const Location& where);
     void read_choice(const toml::node& node, void* into, const Field& field, const std::string& name);
     void read_sources(const toml::node& node, void* into, const std::string& name, Origin& origin,

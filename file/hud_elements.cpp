@@ -34,8 +34,7 @@ void gather_paths(const toml::array& elements, const std::string& prefix, StampN
         const toml::table* const table = item.as_table();
         if (table == nullptr) continue;
         const toml::node* const inside = table->get("inside");
-        const std::string around =
-            inside != nullptr ? inside->value_exact<std::string>().value_or("") + "." : prefix;
+        const std::string around = inside != nullptr ? inside->value_exact<std::string>().value_or("") + "." : prefix;
         const std::string path = around + id_of(*table);
         names.paths.insert(path);
         const toml::node* const inner = table->get("element");
@@ -55,8 +54,7 @@ std::string HudReader::name_of(std::string_view kind, const toml::table& table) 
 void HudReader::read_element(const toml::table& table, const Around& around) {
     if (definition.elements.size() >= most_elements) {
         if (!std::exchange(is_full_, true))
-            reader_.fail(ProblemCode::too_large, table,
-                         "more than " + std::to_string(most_elements) + " elements");
+            reader_.fail(ProblemCode::too_large, table, "more than " + std::to_string(most_elements) + " elements");
         return;
     }
     const auto known_kinds = [&] {
@@ -71,8 +69,7 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
                             "an element without a 'kind'; expected " + one_of(known_kinds()));
     if (!node->is_string()) return reader_.expected(*node, "'kind' of an element", one_of(known_kinds()));
     const std::string name = node->value_or(std::string());
-    if (const Component* const component = components_.find(name))
-        return read_stamp(*component, table, around);
+    if (const Component* const component = components_.find(name)) return read_stamp(*component, table, around);
     const auto kind = std::find(kind_names_.begin(), kind_names_.end(), name);
     if (kind == kind_names_.end())
         return reader_.fail(ProblemCode::unknown_word, *node,
@@ -82,9 +79,8 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
     std::vector<std::string_view> others{"kind", "style"};
     if (found.can.holds_children) others.push_back("element");
     if (found.can.tells) others.insert(others.end(), {"component", "with"});
-    const FieldsReader::Owner owner{.name = name_of(found.name(), table),
-                                    .other_keys = std::move(others),
-                                    .has_earlier = table.contains("style")};
+    const FieldsReader::Owner owner{
+        .name = name_of(found.name(), table), .other_keys = std::move(others), .has_earlier = table.contains("style")};
     Element element = found.create();
     Origin origin;
     origin.location = reader_.place(table);
@@ -104,8 +100,7 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
 }
 
 /// The panels of a list or of tags: stamps of its component, each with the sources of an entry as its parameters.
-void HudReader::read_panels(const toml::table& table, int count, const std::string& list,
-                            const Around& around) {
+void HudReader::read_panels(const toml::table& table, int count, const std::string& list, const Around& around) {
     const toml::node* const named = table.get("component");
     if (named == nullptr) {
         without_component_.push_back({around.path + ".1", list, reader_.place(table)});
@@ -134,8 +129,7 @@ void HudReader::read_panels(const toml::table& table, int count, const std::stri
         for (const Parameter& parameter : component->parameters)
             if (parameter.type == ParameterType::source || parameter.type == ParameterType::any)
                 if (parameter.fallback == nullptr && !parameter.is_optional)
-                    put(toml::key(parameter.name),
-                        around.path + "." + std::to_string(number) + "." + parameter.name);
+                    put(toml::key(parameter.name), around.path + "." + std::to_string(number) + "." + parameter.name);
         for (const auto& [key, value] : given != nullptr ? *given : toml::table{}) {
             if (component->find(key.str()) == nullptr)
                 return reader_.unknown_key(key, component->names(), "'with' of " + list);
@@ -153,12 +147,10 @@ std::string HudReader::put_inside(Element& element, const toml::table& table, co
             if (!around.path.empty()) {
                 if (!any.inside.empty() && !around.is_stamp) {
                     // It may be said by a style.
-                    const toml::node* const said =
-                        table.contains("inside") ? table.get("inside") : table.get("style");
-                    reader_.fail(
-                        ProblemCode::contradiction, said != nullptr ? *said : table,
-                        "'inside' of " + name + ": it stands in the list of '" + around.path + "' already",
-                        "leave 'inside' away, or take it out of the list");
+                    const toml::node* const said = table.contains("inside") ? table.get("inside") : table.get("style");
+                    reader_.fail(ProblemCode::contradiction, said != nullptr ? *said : table,
+                                 "'inside' of " + name + ": it stands in the list of '" + around.path + "' already",
+                                 "leave 'inside' away, or take it out of the list");
                 }
                 any.inside = around.path + (any.inside.empty() ? "" : "." + any.inside);
             }

@@ -35,8 +35,7 @@ bool is_within(const fs::path& path, const fs::path& folder) {
 
 }  // namespace
 
-Result<HudDefinition> read_hud(std::string_view text, const std::string& name,
-                               const IncludeReader& includes) {
+Result<HudDefinition> read_hud(std::string_view text, const std::string& name, const IncludeReader& includes) {
     HudReader reader(text, name, includes);
     return definition_of(reader);
 }
@@ -55,8 +54,7 @@ Result<HudDefinition> read_hud_file(const std::string& path) {
 }
 
 IncludeReader includes_of(const std::string& folder) {
-    return [folder =
-                fs::path(folder.empty() ? "." : folder)](const std::string& path) -> Result<std::string> {
+    return [folder = fs::path(folder.empty() ? "." : folder)](const std::string& path) -> Result<std::string> {
         if (leads_out(path))
             return Problem{{},
                            "lies outside of the folder of the HUD",
@@ -76,8 +74,8 @@ IncludeReader includes_of(const std::string& folder) {
     };
 }
 
-Problems check_hud(std::string_view text, const std::string& name, const Sources& sources,
-                   TextMeasurer* measurer, ImageFinder* images, const IncludeReader& includes) {
+Problems check_hud(std::string_view text, const std::string& name, const Sources& sources, TextMeasurer* measurer,
+                   ImageFinder* images, const IncludeReader& includes) {
     HudReader reader(text, name, includes);
     reader.read();
     // What could be read is made, only to see what else is wrong with it.

@@ -250,8 +250,7 @@ class Reader {
 
 /// A text in quotes that holds nothing special, or a bare one.
 std::string_view bare(std::string_view text) {
-    if (text.size() >= 2 && (text.front() == '"' || text.front() == '\''))
-        return text.substr(1, text.size() - 2);
+    if (text.size() >= 2 && (text.front() == '"' || text.front() == '\'')) return text.substr(1, text.size() - 2);
     return text;
 }
 
@@ -306,11 +305,9 @@ Order order_of(const Section& section) {
     name.remove_prefix(is_list ? 2 : 1);
     name.remove_suffix(is_list ? 2 : 1);
     const std::string_view first = name.substr(0, name.find('.'));
-    const std::string_view last =
-        name.substr(name.rfind('.') == std::string_view::npos ? 0 : name.rfind('.') + 1);
+    const std::string_view last = name.substr(name.rfind('.') == std::string_view::npos ? 0 : name.rfind('.') + 1);
     if (is_list && last == "element") return order_of_element(section.items);
-    if (first == "component" && !is_list)
-        return {{"parameters", "style"}, describe(Panel{}).table, {"element"}};
+    if (first == "component" && !is_list) return {{"parameters", "style"}, describe(Panel{}).table, {"element"}};
     if (first == "style") return {{}, describe(Text{}).table, {}};
     if (first == "source" && name != "source") return {{}, &source_table, {"fields"}};
     if (!is_list || first != name) return {};
@@ -382,8 +379,7 @@ class Writer {
         if (value.kind == Value::Kind::plain) return value.text;
         std::string made;
         if (value.kind == Value::Kind::table) {
-            const Order own =
-                key == "element" || key_is_element(order) ? order_of_element(value.items) : order;
+            const Order own = key == "element" || key_is_element(order) ? order_of_element(value.items) : order;
             sort(value.items, own);
             for (Item& item : value.items)
                 made += (made.empty() ? "" : ", ") + item.key + " = " +
@@ -450,8 +446,7 @@ bool says_the_same(const toml::node& a, const toml::node& b) {
     if (a.type() != b.type()) return false;
     if (const toml::table* const table = a.as_table()) {
         const toml::table& other = *b.as_table();
-        return table->size() == other.size() &&
-               std::all_of(table->begin(), table->end(), [&](const auto& entry) {
+        return table->size() == other.size() && std::all_of(table->begin(), table->end(), [&](const auto& entry) {
                    const toml::node* const same = other.get(entry.first.str());
                    return same != nullptr && says_the_same(entry.second, *same);
                });
@@ -479,8 +474,7 @@ bool says_the_same(const toml::node& a, const toml::node& b) {
 
 Result<std::string> format_hud(std::string_view text, const std::string& name) {
     if (const int line = utf8::line_of_fault(text); line > 0)
-        return Problem{
-            {name, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
+        return Problem{{name, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
     if (text.size() > 4'000'000) return Problem{{name}, "is larger than 4 MB", "", ProblemCode::too_large};
     if (auto problem = prescan_toml(text, name)) return *std::move(problem);
     const toml::parse_result before = toml::parse(text, name);
@@ -491,8 +485,7 @@ Result<std::string> format_hud(std::string_view text, const std::string& name) {
     std::vector<Section> sections = reader.read();
     Writer writer;
     writer.write(sections);
-    if (!reader.last_comments.empty() && !writer.out.empty() && reader.last_blank_lines > 0)
-        writer.out += "\n";
+    if (!reader.last_comments.empty() && !writer.out.empty() && reader.last_blank_lines > 0) writer.out += "\n";
     writer.comments(reader.last_comments, "");
 
     // Whatever happens, nothing is lost.

@@ -42,9 +42,7 @@ bool may_be_macro(std::string_view word) {
 }
 
 bool is_identifier(std::string_view word) {
-    const auto is_letter = [](char c) {
-        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_';
-    };
+    const auto is_letter = [](char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_'; };
     const auto fits = [&](char c) { return is_letter(c) || (c >= '0' && c <= '9'); };
     // Two underscores, and one before a capital, belong to the language (ISO C++, [lex.name]).
     return !word.empty() && is_letter(word[0]) && std::all_of(word.begin(), word.end(), fits) &&
@@ -98,8 +96,7 @@ std::string comment_of(const DeclaredSource& source) {
     if (!source.unit.empty()) text += (text.empty() ? "" : " ") + source.unit;
     // A comment has one line.
     std::replace_if(
-        text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x20 || c == '\\'; },
-        ' ');
+        text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x20 || c == '\\'; }, ' ');
     return text.empty() ? "" : "  ///< " + text;
 }
 
@@ -124,10 +121,8 @@ void write_entries(const DeclaredSource& source, const std::string& name, const 
                    const std::string& indent, std::string& out) {
     out += indent + "struct " + type + " {\n";
     for (const DeclaredSource& field : source.fields)
-        out += indent + "    " + std::string(type_of(field.type)) + " " + field.name + "{};" +
-               comment_of(field) + "\n";
-    out +=
-        indent + "};\n" + indent + "::std::vector<" + type + "> " + name + "{};" + comment_of(source) + "\n";
+        out += indent + "    " + std::string(type_of(field.type)) + " " + field.name + "{};" + comment_of(field) + "\n";
+    out += indent + "};\n" + indent + "::std::vector<" + type + "> " + name + "{};" + comment_of(source) + "\n";
 }
 
 /// What offers a source under its name.
@@ -145,11 +140,8 @@ std::string binding_of(const DeclaredSource& source) {
         made += ",\n" + indent + "::rapido::entry_field(\"" + field.name + "\", &decltype(" + member +
                 ")::value_type::" + field.name + ")";
     if (has("x") && has("y")) {
-        const auto number = [](const char* name) {
-            return "static_cast<double>(entry_." + std::string(name) + ")";
-        };
-        made += ",\n" + indent +
-                "::rapido::entry_position([](const auto& entry_) { return ::rapido::WorldPoint{" +
+        const auto number = [](const char* name) { return "static_cast<double>(entry_." + std::string(name) + ")"; };
+        made += ",\n" + indent + "::rapido::entry_position([](const auto& entry_) { return ::rapido::WorldPoint{" +
                 number("x") + ", " + number("y") + (has("z") ? ", " + number("z") : ", 0.0") + "}; })";
     }
     return made + "));\n";
@@ -157,15 +149,14 @@ std::string binding_of(const DeclaredSource& source) {
 
 /// Whether it has a name that no field of C++ can have; nothing where it has none.
 const DeclaredSource* bad_field(const DeclaredSource& source) {
-    const auto found = std::find_if(
-        source.fields.begin(), source.fields.end(),
-        [](const DeclaredSource& field) { return !is_identifier(field.name) || may_be_macro(field.name); });
+    const auto found = std::find_if(source.fields.begin(), source.fields.end(), [](const DeclaredSource& field) {
+        return !is_identifier(field.name) || may_be_macro(field.name);
+    });
     return found != source.fields.end() ? &*found : nullptr;
 }
 
 /// `around` are the types that it stands in: none of them may be the name of something inside.
-void write_fields(const Node& node, const std::string& indent, const std::set<std::string>& around,
-                  std::string& out) {
+void write_fields(const Node& node, const std::string& indent, const std::set<std::string>& around, std::string& out) {
     std::set<std::string> taken = around;
     for (const auto& [name, inner] : node.inside)
         taken.insert(name);
@@ -182,8 +173,8 @@ void write_fields(const Node& node, const std::string& indent, const std::set<st
             continue;
         }
         if (inner->source != nullptr) {
-            out += indent + "::std::optional<" + std::string(type_of(inner->source->type)) + "> " + name +
-                   "{};" + comment_of(*inner->source) + "\n";
+            out += indent + "::std::optional<" + std::string(type_of(inner->source->type)) + "> " + name + "{};" +
+                   comment_of(*inner->source) + "\n";
             continue;
         }
         std::string type = type_name(name);
@@ -228,13 +219,12 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
         const auto refuse = [&](std::string message, std::string hint, ProblemCode code) {
             const Location place =
                 i < definition.source_origins.size() ? definition.source_origins[i].location : Location{file};
-            problems.push_back(
-                {place, "source '" + source.name + "' " + std::move(message), std::move(hint), code});
+            problems.push_back({place, "source '" + source.name + "' " + std::move(message), std::move(hint), code});
         };
         const std::string first = source.name.substr(0, source.name.find('.'));
         if (first == options.type) {
-            refuse("is named as the type '" + options.type + "' around it",
-                   "give the type another name with --type", ProblemCode::bad_id);
+            refuse("is named as the type '" + options.type + "' around it", "give the type another name with --type",
+                   ProblemCode::bad_id);
             continue;
         }
         if (are_identifiers(source.name, ".") && has_macro(source.name)) {
@@ -242,8 +232,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
             continue;
         }
         if (first == "bind") {
-            refuse("has the name of the function that binds all of them", "give it another name",
-                   ProblemCode::bad_id);
+            refuse("has the name of the function that binds all of them", "give it another name", ProblemCode::bad_id);
             continue;
         }
         if (!are_identifiers(source.name, ".")) {
@@ -255,8 +244,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
         }
         if (const DeclaredSource* const field = bad_field(source)) {
             refuse("has the field '" + field->name + "', which cannot be a member of C++",
-                   "it is made of letters, digits and '_', and no word of the language or macro",
-                   ProblemCode::bad_id);
+                   "it is made of letters, digits and '_', and no word of the language or macro", ProblemCode::bad_id);
             continue;
         }
         Node* node = &root;
@@ -277,8 +265,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
             is_taken = node->source != nullptr || (rest.empty() && !node->inside.empty());
             if (is_taken)
                 refuse("is a name, and the beginning of another one",
-                       "give one of them another name, such as '" + source.name + ".value'",
-                       ProblemCode::duplicate);
+                       "give one of them another name, such as '" + source.name + ".value'", ProblemCode::duplicate);
         }
         if (is_taken) continue;
         node->source = &source;
@@ -287,16 +274,14 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
     if (!problems.empty()) return problems;
 
     const std::string open = options.name_space.empty() ? "" : "namespace " + options.name_space + " {\n\n";
-    const std::string close =
-        options.name_space.empty() ? "" : "\n}  // namespace " + options.name_space + "\n";
+    const std::string close = options.name_space.empty() ? "" : "\n}  // namespace " + options.name_space + "\n";
     std::string fields;
     write_fields(root, "    ", {options.type}, fields);
     return "// Made by `rapido header` out of a HUD file; do not edit it.\n"
            "#pragma once\n\n"
            "#include <cstdint>\n#include <optional>\n#include <string>\n#include <vector>\n\n#include "
            "<rapido/hud.hpp>\n\n" +
-           open +
-           "/// What the HUD asks of the game. A field without a value shows its placeholder.\nstruct " +
+           open + "/// What the HUD asks of the game. A field without a value shows its placeholder.\nstruct " +
            options.type + " {\n" + fields +
            "\n    /// Offers all of it under its names. It must outlive the HUDs that read it.\n"
            "    void bind(::rapido::Sources& sources_) const {\n" +

@@ -93,8 +93,7 @@ void HudReader::parse(std::string_view text, const std::string& name, int depth)
 
 void HudReader::parse_includes(const toml::node& list, int depth) {
     const toml::array* const paths = list.as_array();
-    if (paths == nullptr)
-        return reader_.expected(list, "'include'", "a list of HUD files, [\"gauges.toml\"]");
+    if (paths == nullptr) return reader_.expected(list, "'include'", "a list of HUD files, [\"gauges.toml\"]");
     for (const toml::node& named : *paths) {
         const auto path = named.value_exact<std::string>();
         if (path)
@@ -106,8 +105,7 @@ void HudReader::parse_includes(const toml::node& list, int depth) {
 
 void HudReader::parse_include(const toml::node& named, const std::string& path, int depth) {
     const std::string what = "'include' of '" + utf8::shortened(path) + "'";
-    if (!includes_)
-        return reader_.fail(ProblemCode::unreadable, named, what + ": this HUD is no file in a folder");
+    if (!includes_) return reader_.fail(ProblemCode::unreadable, named, what + ": this HUD is no file in a folder");
     if (inside_.contains(path))
         return reader_.fail(ProblemCode::circle, named, what + ": it includes this file in turn");
     if (!seen_.insert(path).second) return;  // once is enough
@@ -115,16 +113,15 @@ void HudReader::parse_include(const toml::node& named, const std::string& path, 
         return reader_.fail(
             ProblemCode::too_large, named,
             what + ": " +
-                (depth >= deepest_include
-                     ? "more than " + std::to_string(deepest_include) + " files include each other"
-                     : "at most " + std::to_string(most_includes) + " files are included"));
+                (depth >= deepest_include ? "more than " + std::to_string(deepest_include) + " files include each other"
+                                          : "at most " + std::to_string(most_includes) + " files are included"));
     // A file that is not there yet is one to look at, too.
     const std::string folder = name_.substr(0, name_.rfind('/') + 1);
     definition.files.push_back(folder + path);
     const Result<std::string> text = includes_(path);
     if (!text)
-        return reader_.fail(text.problems().front().code, named,
-                            what + ": " + text.problems().front().message, text.problems().front().hint);
+        return reader_.fail(text.problems().front().code, named, what + ": " + text.problems().front().message,
+                            text.problems().front().hint);
     inside_.insert(path);
     parse(*text, folder + path, depth + 1);
     inside_.erase(path);
@@ -175,15 +172,15 @@ template <class Read>
 void HudReader::read_list(const toml::key& key, const toml::node& node, Read read) {
     const toml::array* list = node.as_array();
     if (list == nullptr)
-        return reader_.fail(ProblemCode::wrong_type, key,
-                            "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) +
-                                "; expected a list of tables",
-                            "write '[[" + std::string(key.str()) + "]]'");
+        return reader_.fail(
+            ProblemCode::wrong_type, key,
+            "'" + std::string(key.str()) + "' is " + std::string(type_name(node)) + "; expected a list of tables",
+            "write '[[" + std::string(key.str()) + "]]'");
     const std::size_t most = key.str() == "element" ? most_elements : most_others;
     if (list->size() > most)
-        return reader_.fail(ProblemCode::too_large, key,
-                            std::to_string(list->size()) + " of '" + std::string(key.str()) + "'; at most " +
-                                std::to_string(most));
+        return reader_.fail(
+            ProblemCode::too_large, key,
+            std::to_string(list->size()) + " of '" + std::string(key.str()) + "'; at most " + std::to_string(most));
     read_items(key.str(), *list, read);
 }
 
@@ -215,8 +212,7 @@ void HudReader::check_panels() {
 void HudReader::read_option(const toml::key& key, const toml::node& node) {
     const FieldsReader::Owner owner{std::string(top_table.name)};
     if (const Field* known = top_table.find(key.str()))
-        return reader_.read_field(*known, node, &definition, owner, std::string(key.str()),
-                                  definition.origin);
+        return reader_.read_field(*known, node, &definition, owner, std::string(key.str()), definition.origin);
     std::vector<std::string_view> names{"element", "timer",     "meter", "effect", "locale",  "group",
                                         "style",   "component", "theme", "source", "include", "accept"};
     for (const Field& field : top_table.fields)
@@ -267,8 +263,7 @@ void HudReader::read_declared(const toml::key& key, const toml::node& node, cons
     for (auto& [field, place] : own.fields)
         origin.fields.emplace_back(prefix + field, place);
     for (KeptValue& kept : source.sample)
-        if (source.type == SourceType::number && kept.get().is_integer())
-            kept = KeptValue(Value(kept.get().number()));
+        if (source.type == SourceType::number && kept.get().is_integer()) kept = KeptValue(Value(kept.get().number()));
     if (table->contains("range") && source.range.low == source.range.high)
         reader_.fail(ProblemCode::out_of_range, *table->get("range"),
                      "'range' of " + owner + " is empty; expected [low, high]");
@@ -278,9 +273,8 @@ void HudReader::read_declared(const toml::key& key, const toml::node& node, cons
     const std::string fields_of = "'fields' of " + owner;
     const toml::table* const inside = fields->as_table();
     if (inside == nullptr || !prefix.empty())
-        return prefix.empty()
-                   ? reader_.expected(*fields, fields_of, "tables by name")
-                   : reader_.fail(ProblemCode::wrong_type, *fields, fields_of + "; a field has none");
+        return prefix.empty() ? reader_.expected(*fields, fields_of, "tables by name")
+                              : reader_.fail(ProblemCode::wrong_type, *fields, fields_of + "; a field has none");
     constexpr std::size_t most_fields = 64;
     if (inside->size() > most_fields)
         return reader_.fail(
@@ -303,9 +297,8 @@ void HudReader::read_sources(const toml::node& node) {
     const toml::table* const all = node.as_table();
     if (all == nullptr) return reader_.expected(node, "'source'", "tables, [source.\"NAME\"]");
     if (all->size() > most_others)
-        return reader_.fail(
-            ProblemCode::too_large, node,
-            std::to_string(all->size()) + " of 'source'; at most " + std::to_string(most_others));
+        return reader_.fail(ProblemCode::too_large, node,
+                            std::to_string(all->size()) + " of 'source'; at most " + std::to_string(most_others));
     std::vector<std::pair<DeclaredSource, Origin>> read;
     for (const auto& [key, value] : *all) {
         DeclaredSource source;

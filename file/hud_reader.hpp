@@ -33,9 +33,8 @@ class HudReader {
     void read();
 
  private:
-    static constexpr std::size_t most_elements =
-        4'000;                                         ///< what a short file asks for must not take gigabytes
-    static constexpr std::size_t most_others = 1'000;  ///< timers, meters, effects, groups, locales
+    static constexpr std::size_t most_elements = 4'000;  ///< what a short file asks for must not take gigabytes
+    static constexpr std::size_t most_others = 1'000;    ///< timers, meters, effects, groups, locales
 
     // --- Files (hud_reader.cpp)
 
@@ -66,9 +65,9 @@ class HudReader {
             if (const toml::table* table = item.as_table())
                 read(*table);
             else
-                reader_.fail(ProblemCode::wrong_type, item,
-                             "'" + std::string(name) + "' holds " + std::string(type_name(item)) +
-                                 "; expected a table");
+                reader_.fail(
+                    ProblemCode::wrong_type, item,
+                    "'" + std::string(name) + "' holds " + std::string(type_name(item)) + "; expected a table");
         }
     }
     template <class Aggregate>
@@ -84,8 +83,8 @@ class HudReader {
     void read_styles(const toml::node& node);
     void read_text_style(const toml::key& key, const toml::table& table);
     void check_style(const std::string& name, const toml::table& table);
-    std::vector<const toml::table*> read_styles_of(const toml::table& table, const Table& description,
-                                                   void* aggregate, const std::string& name, Origin& origin);
+    std::vector<const toml::table*> read_styles_of(const toml::table& table, const Table& description, void* aggregate,
+                                                   const std::string& name, Origin& origin);
 
     // --- Elements (hud_elements.cpp)
 
@@ -98,8 +97,7 @@ class HudReader {
     static std::string name_of(std::string_view kind, const toml::table& table);
     void read_element(const toml::table& table, const Around& around);
     void read_panels(const toml::table& table, int count, const std::string& list, const Around& around);
-    std::string put_inside(Element& element, const toml::table& table, const Around& around,
-                           const std::string& name);
+    std::string put_inside(Element& element, const toml::table& table, const Around& around, const std::string& name);
     void read_inner(const toml::table& table, const Around& around);
     void read_stamp(const Component& component, const toml::table& table, const Around& around);
 

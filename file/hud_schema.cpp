@@ -14,8 +14,7 @@ using Json = nlohmann::ordered_json;
 
 /// A range of a field that is one, and not the default of all.
 bool has_range(const Field& field) {
-    return field.min > std::numeric_limits<double>::lowest() ||
-           field.max < std::numeric_limits<double>::max();
+    return field.min > std::numeric_limits<double>::lowest() || field.max < std::numeric_limits<double>::max();
 }
 
 Json number_of(const Field& field, bool is_integer = false) {
@@ -60,13 +59,11 @@ class SchemaWriter {
  public:
     std::string write() {
         Json properties = properties_of(top_table);
-        properties["include"] =
-            described(list_of(text(), 0, 64), "HUD files in this folder that are read first.");
+        properties["include"] = described(list_of(text(), 0, 64), "HUD files in this folder that are read first.");
         properties["theme"] = described(map_of(theme()), "Colors, fonts and radii by name.");
         properties["source"] =
             described(map_of(reference("declared", declared())), "What the game will offer, by name.");
-        properties["style"] =
-            described(map_of(reference("style", style())), "Fields that elements share, by name.");
+        properties["style"] = described(map_of(reference("style", style())), "Fields that elements share, by name.");
         const auto tables = [&](const char* key, const Table& table, const char* help) {
             properties[key] = described(list_of(reference(table), 0, 1000), help);
         };
@@ -95,14 +92,11 @@ class SchemaWriter {
         return schema;
     }
 
-    static Json map_of(Json values) {
-        return {{"type", "object"}, {"additionalProperties", std::move(values)}};
-    }
+    static Json map_of(Json values) { return {{"type", "object"}, {"additionalProperties", std::move(values)}}; }
 
     Json declared() {
         Json made = object_of(source_table);
-        made["properties"]["fields"] =
-            described(map_of(reference(source_table)), "What each entry has, by name.");
+        made["properties"]["fields"] = described(map_of(reference(source_table)), "What each entry has, by name.");
         return made;
     }
 
@@ -175,8 +169,7 @@ class SchemaWriter {
             case FieldType::limits:
                 return list_of(number_of(field), 2, 2);
             case FieldType::insets:
-                return any_of(
-                    {number_of(field), list_of(number_of(field), 2, 2), list_of(number_of(field), 4, 4)});
+                return any_of({number_of(field), list_of(number_of(field), 2, 2), list_of(number_of(field), 4, 4)});
             case FieldType::choice: {
                 Json words = Json::array();
                 for (const std::string_view word : field.choices)
@@ -218,10 +211,9 @@ class SchemaWriter {
         const Json radius{{"type", "number"}, {"minimum", 0}, {"maximum", 10000}};
         Json opaque = color();
         opaque["pattern"] = "^#[0-9A-Fa-f]{6}([0-9A-Fa-f]{2})?$";
-        return {
-            {"type", "object"},
-            {"properties", {{"color", map_of(opaque)}, {"font", map_of(text())}, {"radius", map_of(radius)}}},
-            {"additionalProperties", false}};
+        return {{"type", "object"},
+                {"properties", {{"color", map_of(opaque)}, {"font", map_of(text())}, {"radius", map_of(radius)}}},
+                {"additionalProperties", false}};
     }
 
     static Json styles() { return any_of({text(), list_of(text(), 0, 100)}); }
@@ -235,8 +227,7 @@ class SchemaWriter {
                 std::vector<Json>& known = all[std::string(field.name)];
                 if (known.empty()) order.emplace_back(field.name);
                 Json made = plain_schema_of(field);
-                if (std::find(known.begin(), known.end(), made) == known.end())
-                    known.push_back(std::move(made));
+                if (std::find(known.begin(), known.end(), made) == known.end()) known.push_back(std::move(made));
             }
         Json properties = Json::object();
         for (const std::string& name : order)
@@ -278,15 +269,12 @@ class SchemaWriter {
     }
 
     /// A stand-in for any value inside a component: `$tint`, `!$is_low`.
-    Json parameter_name() {
-        return reference("parameter", Json{{"type", "string"}, {"pattern", "^!?\\$[^$]"}});
-    }
+    Json parameter_name() { return reference("parameter", Json{{"type", "string"}, {"pattern", "^!?\\$[^$]"}}); }
 
     /// The same schema where any value may be a parameter. Texts take one as they are.
     Json or_parameter(const Json& value) {
         Json made = with_parameters(value);
-        const bool is_text =
-            value.contains("type") && value["type"] == "string" && !value.contains("pattern");
+        const bool is_text = value.contains("type") && value["type"] == "string" && !value.contains("pattern");
         if (is_text) return made;
         Json help = made.contains("description") ? made["description"] : Json();
         made.erase("description");
@@ -298,8 +286,7 @@ class SchemaWriter {
     Json with_parameters(const Json& given) {
         Json made = given;
         if (given.contains("$ref")) {
-            const std::string name =
-                given["$ref"].get<std::string>().substr(std::string("#/definitions/").size());
+            const std::string name = given["$ref"].get<std::string>().substr(std::string("#/definitions/").size());
             const std::string own = name + "_in_component";
             if (!definitions_.contains(own)) {
                 definitions_[own] = Json::object();  // taken, before what stands inside asks for it
@@ -331,8 +318,7 @@ class SchemaWriter {
         const Json type{{"enum", {"any", "source", "text", "number", "flag", "color"}}};
         const Json parameter{
             {"type", "object"},
-            {"properties",
-             {{"type", type}, {"default", Json::object()}, {"optional", {{"type", "boolean"}}}}},
+            {"properties", {{"type", type}, {"default", Json::object()}, {"optional", {{"type", "boolean"}}}}},
             {"additionalProperties", false}};
         properties["parameters"] = map_of(any_of({type, parameter}));
         return {{"type", "object"}, {"properties", properties}, {"additionalProperties", false}};

@@ -40,8 +40,7 @@ void HudReader::read_text_style(const toml::key& key, const toml::table& table) 
     const auto included = std::find_if(definition.styles.begin(), definition.styles.end(),
                                        [&](const TextStyle& other) { return other.id == style.id; });
     if (included != definition.styles.end()) {
-        definition.style_origins[static_cast<std::size_t>(included - definition.styles.begin())] =
-            std::move(origin);
+        definition.style_origins[static_cast<std::size_t>(included - definition.styles.begin())] = std::move(origin);
         *included = std::move(style);
         return;
     }
@@ -76,8 +75,7 @@ void HudReader::check_style(const std::string& name, const toml::table& table) {
 
 /// The fields of the styles that a table names, in their order. Returns the tables.
 std::vector<const toml::table*> HudReader::read_styles_of(const toml::table& table, const Table& description,
-                                                          void* aggregate, const std::string& name,
-                                                          Origin& origin) {
+                                                          void* aggregate, const std::string& name, Origin& origin) {
     std::vector<const toml::table*> read;
     const toml::node* const names = table.get("style");
     if (names == nullptr) return read;
@@ -90,8 +88,7 @@ std::vector<const toml::table*> HudReader::read_styles_of(const toml::table& tab
             std::vector<std::string_view> known;
             for (const auto& [id, other] : styles_)
                 known.push_back(id);
-            return reader_.fail(ProblemCode::unknown_name, node,
-                                field + ": no style '" + utf8::shortened(*word) + "'",
+            return reader_.fail(ProblemCode::unknown_name, node, field + ": no style '" + utf8::shortened(*word) + "'",
                                 did_you_mean(*word, known));
         }
         style->second.is_used = true;

@@ -39,8 +39,7 @@ std::string in_quotes(std::string_view text) {
 
 bool is_bare(std::string_view key) {
     return !key.empty() && std::all_of(key.begin(), key.end(), [](char c) {
-        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
-               c == '-';
+        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '-';
     });
 }
 std::string key_text(std::string_view key) {
@@ -96,9 +95,8 @@ class HudWriter {
 
  private:
     static std::string name_of(const Element& element) {
-        return std::visit(
-            [&](const auto& any) { return std::string(kind_of(element).name()) + " '" + any.id + "'"; },
-            element);
+        return std::visit([&](const auto& any) { return std::string(kind_of(element).name()) + " '" + any.id + "'"; },
+                          element);
     }
 
     void write_theme(const Theme& theme) {
@@ -134,8 +132,7 @@ class HudWriter {
         for (const Field& field : table.fields)
             if (field.name == but)
                 continue;
-            else if (const std::string value = value_of(field, aggregate, plain, owner + ": ");
-                     !value.empty())
+            else if (const std::string value = value_of(field, aggregate, plain, owner + ": "); !value.empty())
                 text += std::string(field.name) + " = " + value + "\n";
     }
 
@@ -202,8 +199,7 @@ class HudWriter {
             }
             case FieldType::insets: {
                 const auto& insets = *static_cast<const Insets*>(at);
-                return list_text(std::array{insets.top, insets.right, insets.bottom, insets.left},
-                                 number_text<float>);
+                return list_text(std::array{insets.top, insets.right, insets.bottom, insets.left}, number_text<float>);
             }
             case FieldType::choice:
                 return in_quotes(field.choices[*static_cast<const std::uint8_t*>(at)]);
@@ -297,8 +293,7 @@ class HudWriter {
         if (!binding.is_scaled() && !binding.counts_down()) return written;
         written = "{ source = " + written;
         if (binding.is_scaled())
-            written +=
-                ", scale = " + number_text(binding.scale()) + ", offset = " + number_text(binding.offset());
+            written += ", scale = " + number_text(binding.scale()) + ", offset = " + number_text(binding.offset());
         return written + (binding.counts_down() ? ", time_left = true }" : " }");
     }
 

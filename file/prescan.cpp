@@ -83,16 +83,13 @@ std::optional<Problem> prescan_toml(std::string_view text, const std::string& na
                            "",
                            ProblemCode::too_large};
         if (values > most_values)
+            return Problem{
+                {name, line, 0}, "more than 300000 values stand before this line", "", ProblemCode::too_large};
+        if (depth > deepest || parts > deepest)
             return Problem{{name, line, 0},
-                           "more than 300000 values stand before this line",
+                           depth > deepest ? "brackets are nested more than 64 deep" : "a key has more than 64 parts",
                            "",
                            ProblemCode::too_large};
-        if (depth > deepest || parts > deepest)
-            return Problem{
-                {name, line, 0},
-                depth > deepest ? "brackets are nested more than 64 deep" : "a key has more than 64 parts",
-                "",
-                ProblemCode::too_large};
     }
     return std::nullopt;
 }

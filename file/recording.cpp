@@ -22,9 +22,8 @@ std::optional<Json> parsed(std::string_view line, const Location& at, Problems& 
     } catch (const Json::exception& error) {
         const std::string_view whole = error.what();
         const std::size_t words = whole.rfind(": ");
-        problems.push_back({at,
-                            std::string(words == std::string_view::npos ? whole : whole.substr(words + 2)),
-                            "", ProblemCode::syntax});
+        problems.push_back({at, std::string(words == std::string_view::npos ? whole : whole.substr(words + 2)), "",
+                            ProblemCode::syntax});
     }
     return std::nullopt;
 }
@@ -68,12 +67,10 @@ Result<Recording> Recording::read(std::string_view text, const std::string& name
 }
 
 Result<Recording> read_recording(std::string_view text, const std::string& name, CallKinds calls) {
-    if (text.size() > largest_recording)
-        return Problem{{name}, "is larger than 256 MB", "", ProblemCode::too_large};
+    if (text.size() > largest_recording) return Problem{{name}, "is larger than 256 MB", "", ProblemCode::too_large};
     text = without_half_character(text);
     if (const int line = utf8::line_of_fault(text); line > 0)
-        return Problem{
-            {name, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
+        return Problem{{name, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
     auto state = std::make_shared<Recording::State>();
     Problems problems;
     RecordingLineReader reader(name, calls);
@@ -101,8 +98,8 @@ Result<Recording> read_recording(std::string_view text, const std::string& name,
             continue;
         }
         if (state->lines.size() >= most_lines) {
-            problems.push_back({at, "is more than " + std::to_string(most_lines) + " lines long", "",
-                                ProblemCode::too_large});
+            problems.push_back(
+                {at, "is more than " + std::to_string(most_lines) + " lines long", "", ProblemCode::too_large});
             break;
         }
         reader.fault.reset();
@@ -111,8 +108,7 @@ Result<Recording> read_recording(std::string_view text, const std::string& name,
             if (reader.fault && !reader.fault->message.empty())
                 problems.push_back({at, reader.fault->message, reader.fault->hint, ProblemCode::syntax});
             for (Problem problem : reader.of_hud) {
-                problem.message =
-                    "line " + std::to_string(problem.location.line) + " of the HUD: " + problem.message;
+                problem.message = "line " + std::to_string(problem.location.line) + " of the HUD: " + problem.message;
                 problem.location = at;
                 problems.push_back(std::move(problem));
             }
@@ -130,12 +126,11 @@ Result<Recording> read_recording(std::string_view text, const std::string& name,
             if (!state->frames.empty()) {
                 const Recording::State::Line& before = state->lines[state->frames.back()];
                 if (frame.time < before.time || frame.game_time < before.game_time)
-                    problems.push_back(
-                        {at, "goes back in time from the frame before", "", ProblemCode::out_of_range});
+                    problems.push_back({at, "goes back in time from the frame before", "", ProblemCode::out_of_range});
             }
             state->frames.push_back(state->lines.size());
-            Recording::State::Line& kept = state->lines.emplace_back(
-                Recording::State::Line{.time = frame.time, .game_time = frame.game_time});
+            Recording::State::Line& kept =
+                state->lines.emplace_back(Recording::State::Line{.time = frame.time, .game_time = frame.game_time});
             // Most frames of a still game have read nothing new.
             if (!frame.is_bare()) kept.frame = std::make_unique<FrameLine>(std::move(frame));
         } else {
@@ -151,8 +146,7 @@ Result<Recording> read_recording(std::string_view text, const std::string& name,
 }
 
 std::optional<Result<CallLine>> read_call(std::string_view line) {
-    if (line.find("\"call\"") == std::string_view::npos || Nesting(line).deepest > Nesting::most)
-        return std::nullopt;
+    if (line.find("\"call\"") == std::string_view::npos || Nesting(line).deepest > Nesting::most) return std::nullopt;
     const Json json = Json::parse(line, nullptr, false);
     if (!json.is_object() || !json.contains("call")) return std::nullopt;
     const std::vector<const CallKind*> calls = all_calls();
@@ -160,8 +154,7 @@ std::optional<Result<CallLine>> read_call(std::string_view line) {
     CallLine call = reader.read_call(json);
     if (!reader.fault) return Result<CallLine>(std::move(call));
     Problems problems = reader.of_hud;
-    if (problems.empty())
-        problems.push_back({{}, reader.fault->message, reader.fault->hint, ProblemCode::syntax});
+    if (problems.empty()) problems.push_back({{}, reader.fault->message, reader.fault->hint, ProblemCode::syntax});
     return Result<CallLine>(std::move(problems));
 }
 

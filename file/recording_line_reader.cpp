@@ -18,8 +18,7 @@ constexpr std::size_t most_elements = 50'000;  ///< that all lines together add
 
 }  // namespace
 
-void RecordingLineReader::read_first(const Json& line, HudDefinition& definition,
-                                     std::vector<RecordedName>& names) {
+void RecordingLineReader::read_first(const Json& line, HudDefinition& definition, std::vector<RecordedName>& names) {
     const Json* const version = find(line, "recording");
     if (version == nullptr || !version->is_number_integer())
         return fail("this is no recording", "its first line begins with {\"recording\": 1");
@@ -35,8 +34,8 @@ void RecordingLineReader::read_first(const Json& line, HudDefinition& definition
 CallLine RecordingLineReader::read_call(const Json& line) {
     CallLine call;
     const std::string word = text_of(line.at("call"), "call");
-    const auto known = std::find_if(calls_.begin(), calls_.end(),
-                                    [&](const CallKind* kind) { return kind->name() == word; });
+    const auto known =
+        std::find_if(calls_.begin(), calls_.end(), [&](const CallKind* kind) { return kind->name() == word; });
     if (known == calls_.end()) {
         std::vector<std::string_view> names;
         for (const CallKind* const kind : calls_)
@@ -54,8 +53,7 @@ CallLine RecordingLineReader::read_call(const Json& line) {
     return call;
 }
 
-void RecordingLineReader::read_fields(const Json& object, const Table& table, void* aggregate,
-                                      std::string_view owner) {
+void RecordingLineReader::read_fields(const Json& object, const Table& table, void* aggregate, std::string_view owner) {
     for (const Field& field : table.fields) {
         if (const Json* const given = find(object, field.name))
             read_field(*given, field, field.in(aggregate));
@@ -126,9 +124,8 @@ FrameLine RecordingLineReader::read_frame(const Json& line) {
     const Json* const game_time = find(line, "game_time");
     frame.game_time = game_time != nullptr ? time_of(*game_time, "game_time") : frame.time;
     frame.names = read_names(line);
-    for_each(line, "timers", [&](const std::string& name, const Json& timer) {
-        frame.timers.push_back(timer_of(name, timer));
-    });
+    for_each(line, "timers",
+             [&](const std::string& name, const Json& timer) { frame.timers.push_back(timer_of(name, timer)); });
     for_each(line, "values", [&](const std::string& name, const Json& value) {
         const auto type = types_.find(name);
         if (type == types_.end()) return fail("'" + utf8::shortened(name) + "' is no known name");
@@ -137,12 +134,10 @@ FrameLine RecordingLineReader::read_frame(const Json& line) {
     if (const Json* const snaps = list(line, "snap"))
         for (const Json& name : *snaps)
             frame.snap.push_back(text_of(name, "snap"));
-    for_each(line, "entries", [&](const std::string& name, const Json& rows) {
-        frame.entries.push_back(entries_of(name, rows));
-    });
-    for_each(line, "things", [&](const std::string& number, const Json& thing) {
-        frame.things.push_back(thing_of(number, thing));
-    });
+    for_each(line, "entries",
+             [&](const std::string& name, const Json& rows) { frame.entries.push_back(entries_of(name, rows)); });
+    for_each(line, "things",
+             [&](const std::string& number, const Json& thing) { frame.things.push_back(thing_of(number, thing)); });
     return frame;
 }
 
@@ -195,8 +190,7 @@ Nanoseconds RecordingLineReader::time_of(const Json& json, std::string_view name
     return Nanoseconds{0};
 }
 
-std::vector<double> RecordingLineReader::numbers_of(const Json& json, std::size_t count,
-                                                    std::string_view name) {
+std::vector<double> RecordingLineReader::numbers_of(const Json& json, std::size_t count, std::string_view name) {
     std::vector<double> numbers;
     if (json.is_array() && json.size() == count)
         for (const Json& each : json)
@@ -217,16 +211,13 @@ WorldPoint RecordingLineReader::place_of(const Json& json, std::string_view name
     return {numbers[0], numbers[1], numbers[2]};
 }
 
-KeptValue RecordingLineReader::value_of(const Json& json, std::optional<Value::Type> fixed,
-                                        std::string_view name) {
+KeptValue RecordingLineReader::value_of(const Json& json, std::optional<Value::Type> fixed, std::string_view name) {
     if (json.is_object() && json.size() == 1)
         return typed_value(json.begin().value(),
-                           static_cast<Value::Type>(word_of(Json(json.begin().key()), value_types, name)),
-                           name);
+                           static_cast<Value::Type>(word_of(Json(json.begin().key()), value_types, name)), name);
     const bool is_real = fixed == Value::Type::float32 || fixed == Value::Type::float64;
     const bool is_typed = fixed.value_or(Value::Type::none) != Value::Type::none;
-    if ((json.is_number() && is_typed) || (json.is_string() && is_real))
-        return typed_value(json, *fixed, name);
+    if ((json.is_number() && is_typed) || (json.is_string() && is_real)) return typed_value(json, *fixed, name);
     if (const std::optional<Value> plain = plain_value(json)) return *plain;
     expected(name, "a value");
     return {};
@@ -335,12 +326,11 @@ FrameLine::TimerChange RecordingLineReader::timer_of(const std::string& name, co
             expected("told", "a list of events");
             break;
         }
-        made.events.push_back(
-            {.number = natural_of(event[0], "told"),
-             .kind = static_cast<TimerEvent::Kind>(word_of(event[1], timer_event_kinds, "told")),
-             .time = Nanoseconds{integer_of(event[2], "told")},
-             .at = Nanoseconds{integer_of(event[3], "told")},
-             .count = natural_of(event[4], "told")});
+        made.events.push_back({.number = natural_of(event[0], "told"),
+                               .kind = static_cast<TimerEvent::Kind>(word_of(event[1], timer_event_kinds, "told")),
+                               .time = Nanoseconds{integer_of(event[2], "told")},
+                               .at = Nanoseconds{integer_of(event[3], "told")},
+                               .count = natural_of(event[4], "told")});
     }
     return made;
 }

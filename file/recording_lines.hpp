@@ -49,8 +49,7 @@ struct FrameLine {
     std::vector<Thing> things;
 
     bool is_bare() const {
-        return names.empty() && timers.empty() && values.empty() && snap.empty() && entries.empty() &&
-               things.empty();
+        return names.empty() && timers.empty() && values.empty() && snap.empty() && entries.empty() && things.empty();
     }
 };
 

@@ -21,15 +21,13 @@ class RecordedValue final : public detail::Getter {
 /// The same for a container.
 class RecordedEntries final : public detail::EntryReader {
  public:
-    explicit RecordedEntries(const RecordedName& name)
-        : fields_(*name.fields), has_places_(name.has_places) {}
+    explicit RecordedEntries(const RecordedName& name) : fields_(*name.fields), has_places_(name.has_places) {}
 
     FrameLine::Entries now;
 
     const std::vector<Field>& fields() const override { return fields_; }
     std::size_t count() const override { return now.count; }
-    void read_field(std::size_t field, std::span<const std::uint8_t> wanted,
-                    std::span<KeptValue> into) const override {
+    void read_field(std::size_t field, std::span<const std::uint8_t> wanted, std::span<KeptValue> into) const override {
         for (std::size_t entry = 0; entry < into.size(); ++entry)
             if (wanted.empty() || wanted[entry] != 0) into[entry] = at(entry, field);
     }
@@ -38,8 +36,7 @@ class RecordedEntries final : public detail::EntryReader {
             into[entry] = at(entry, field).number();
     }
     bool read_positions(std::span<WorldPoint> into) const override {
-        if (has_places_)
-            std::copy_n(now.places.begin(), std::min(into.size(), now.places.size()), into.begin());
+        if (has_places_) std::copy_n(now.places.begin(), std::min(into.size(), now.places.size()), into.begin());
         return has_places_;
     }
 
@@ -84,9 +81,8 @@ struct RecordingPlayer::State {
             if (name.timer) {
                 std::unique_ptr<AnyTimer>& timer = timers[name.name];
                 if (timer != nullptr) continue;
-                timer = *name.timer == TimerKind::countdown
-                            ? std::make_unique<AnyTimer>(Countdown(Seconds{0}))
-                            : std::make_unique<AnyTimer>(Stopwatch());
+                timer = *name.timer == TimerKind::countdown ? std::make_unique<AnyTimer>(Countdown(Seconds{0}))
+                                                            : std::make_unique<AnyTimer>(Stopwatch());
                 if (hud != nullptr)
                     hud->add_timer(name.name, timer_of(*timer), name.clock);
                 else
@@ -195,8 +191,8 @@ bool RecordingPlayer::update(Hud& hud) {
         }
         const Recording::State::Line& frame = lines[state.next_line++];
         if (frame.frame != nullptr) state.give(*frame.frame, hud, true);
-        hud.update(Step{.real = to_seconds(frame.time - state.time),
-                        .game = to_seconds(frame.game_time - state.game_time)});
+        hud.update(
+            Step{.real = to_seconds(frame.time - state.time), .game = to_seconds(frame.game_time - state.game_time)});
         state.time = frame.time;
         state.game_time = frame.game_time;
         ++state.next_frame;

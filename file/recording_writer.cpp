@@ -75,16 +75,13 @@ struct RecordingWriter::State {
     std::map<std::string, std::vector<std::optional<Value::Type>>, std::less<>> field_types;
     Problems problems;
 
-    void write(const Json& line) {
-        into << line.dump(-1, ' ', false, Json::error_handler_t::replace) << '\n';
-    }
+    void write(const Json& line) { into << line.dump(-1, ' ', false, Json::error_handler_t::replace) << '\n'; }
 
     void add_names(Json& line, std::span<const RecordedName> names) {
         for (const RecordedName& name : names) {
             if (name.timer) {
-                line["new_timers"][name.name] = {
-                    {"kind", timer_kinds[static_cast<std::size_t>(*name.timer)]},
-                    {"clock", clock_kinds[static_cast<std::size_t>(name.clock)]}};
+                line["new_timers"][name.name] = {{"kind", timer_kinds[static_cast<std::size_t>(*name.timer)]},
+                                                 {"clock", clock_kinds[static_cast<std::size_t>(name.clock)]}};
                 continue;
             }
             types[name.name] = name.type;
@@ -99,8 +96,7 @@ struct RecordingWriter::State {
                 }
                 if (name.has_places) made["places"] = true;
             } else if (name.use != detail::ValueUse::amount) {
-                made = {{"type", type_word(name.type)},
-                        {"use", value_uses[static_cast<std::size_t>(name.use)]}};
+                made = {{"type", type_word(name.type)}, {"use", value_uses[static_cast<std::size_t>(name.use)]}};
             } else {
                 made = type_word(name.type);
             }
@@ -118,10 +114,8 @@ struct RecordingWriter::State {
         std::size_t copied = 0;
         if (const Result<HudDefinition> read = read_hud_part(text, "recording", copied); !read)
             for (const Problem& problem : read.problems())
-                problems.push_back({{},
-                                    "this recording cannot be read again: " + problem.message,
-                                    problem.hint,
-                                    problem.code});
+                problems.push_back(
+                    {{}, "this recording cannot be read again: " + problem.message, problem.hint, problem.code});
         return text;
     }
 
@@ -130,8 +124,7 @@ struct RecordingWriter::State {
         for (const Field& field : table.fields) {
             const void* const at = field.at(aggregate);
             if (at == nullptr) continue;
-            if (Json made = field_json(field, at); !made.is_null())
-                line[std::string(field.name)] = std::move(made);
+            if (Json made = field_json(field, at); !made.is_null()) line[std::string(field.name)] = std::move(made);
         }
     }
 
@@ -211,8 +204,7 @@ struct RecordingWriter::State {
     }
 };
 
-RecordingWriter::RecordingWriter(std::ostream& into)
-    : state_(std::make_unique<State>(State{into, {}, {}, {}})) {}
+RecordingWriter::RecordingWriter(std::ostream& into) : state_(std::make_unique<State>(State{into, {}, {}, {}})) {}
 RecordingWriter::~RecordingWriter() = default;
 
 const Problems& RecordingWriter::problems() const {

@@ -29,11 +29,10 @@ bool has_bare_word(std::string_view line) {
 Problem syntax_problem(const toml::parse_error& error, std::string_view text, const std::string& name) {
     const toml::source_region& at = error.source();
     const auto line = static_cast<int>(at.begin.line);
-    return {
-        {name, line, static_cast<int>(at.begin.column)},
-        std::string(error.description()),
-        has_bare_word(line_of(text, line)) ? "a text stands in quotes, as in value = \"plane.water\"" : "",
-        ProblemCode::syntax};
+    return {{name, line, static_cast<int>(at.begin.column)},
+            std::string(error.description()),
+            has_bare_word(line_of(text, line)) ? "a text stands in quotes, as in value = \"plane.water\"" : "",
+            ProblemCode::syntax};
 }
 
 }  // namespace rapido

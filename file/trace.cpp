@@ -39,8 +39,8 @@ class TraceEntries final : public detail::EntryReader {
     explicit TraceEntries(const std::vector<Value>& current) : current_(current) {}
 
     void add(std::size_t entry, std::string_view field, std::size_t column, Value::Type type) {
-        auto known = std::find_if(fields_.begin(), fields_.end(),
-                                  [field](const Field& other) { return other.name == field; });
+        auto known =
+            std::find_if(fields_.begin(), fields_.end(), [field](const Field& other) { return other.name == field; });
         if (known == fields_.end()) {
             known = fields_.insert(known, {std::string(field), type});
             columns_.emplace_back();
@@ -59,8 +59,7 @@ class TraceEntries final : public detail::EntryReader {
                 if (value(columns, entry - 1).has_value()) count = entry;
         return count;
     }
-    void read_field(std::size_t field, std::span<const std::uint8_t>,
-                    std::span<KeptValue> into) const override {
+    void read_field(std::size_t field, std::span<const std::uint8_t>, std::span<KeptValue> into) const override {
         for (std::size_t entry = 0; entry < into.size(); ++entry)
             into[entry] = value(columns_[field], entry);
     }
@@ -69,9 +68,7 @@ class TraceEntries final : public detail::EntryReader {
         for (std::size_t entry = 0; entry < into.size(); ++entry)
             into[entry] = value(columns_[field], entry).number();
     }
-    bool read_positions(std::span<WorldPoint> into) const override {
-        return read_fields_as_positions(*this, into);
-    }
+    bool read_positions(std::span<WorldPoint> into) const override { return read_fields_as_positions(*this, into); }
 
  private:
     static constexpr std::size_t no_column = static_cast<std::size_t>(-1);
@@ -122,8 +119,7 @@ Sources TracePlayer::sources() const {
         list->add(name.entry, name.field, i, column.type);
     }
     for (const auto& [name, list] : lists)
-        if (sources.find(name) == nullptr)
-            sources.set(name, Source(detail::Binding::getter(list, Value::Type::int64)));
+        if (sources.find(name) == nullptr) sources.set(name, Source(detail::Binding::getter(list, Value::Type::int64)));
     return sources;
 }
 

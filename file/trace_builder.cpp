@@ -6,11 +6,9 @@
 namespace rapido {
 
 std::optional<Problem> trace_fault(std::string_view text, const std::string& name) {
-    if (text.size() > largest_trace)
-        return Problem{{name}, "is larger than 256 MB", "", ProblemCode::too_large};
+    if (text.size() > largest_trace) return Problem{{name}, "is larger than 256 MB", "", ProblemCode::too_large};
     if (const int line = utf8::line_of_fault(text); line > 0)
-        return Problem{
-            {name, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
+        return Problem{{name, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
     return std::nullopt;
 }
 

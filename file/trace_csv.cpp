@@ -81,8 +81,7 @@ class CsvReader {
                 if (doubled) cell.text = undouble(cell.text);
                 at = close + 1;
                 if (at < rest_.size() && rest_[at] != ',' && rest_[at] != '\n' && rest_[at] != '\r') {
-                    fail(cell, "text follows the closing quote of a cell",
-                         "write '\"\"' for a quote inside a cell");
+                    fail(cell, "text follows the closing quote of a cell", "write '\"\"' for a quote inside a cell");
                     skip_line(at);
                     return false;
                 }
@@ -141,8 +140,7 @@ class CsvReader {
         }
         width_ = names.size();
         if (!time_) {
-            const bool other_mark =
-                names.size() == 1 && names[0].text.find_first_of(";\t") != std::string_view::npos;
+            const bool other_mark = names.size() == 1 && names[0].text.find_first_of(";\t") != std::string_view::npos;
             fail({{}, header_line_, 1}, "has no column 'time'",
                  other_mark ? "commas stand between the cells of a trace" : did_you_mean("time", known));
         }
@@ -155,8 +153,8 @@ class CsvReader {
         const int line = line_;
         if (!read_record(row_)) return;
         if (row_.size() != width_)
-            return fail({{}, line, 1}, "this row has " + std::to_string(row_.size()) +
-                                           " cells and the header has " + std::to_string(width_));
+            return fail({{}, line, 1}, "this row has " + std::to_string(row_.size()) + " cells and the header has " +
+                                           std::to_string(width_));
         const auto time = read_time(row_[*time_], "time");
         const auto game_time = game_time_ ? read_time(row_[*game_time_], "game_time") : time;
         if (!time || !game_time) return;
@@ -183,8 +181,7 @@ class CsvReader {
             return std::all_of(cells.begin(), cells.end(),
                                [&](const Cell& c) { return c.text.empty() || fits(c.text); });
         };
-        const auto first =
-            std::find_if(cells.begin(), cells.end(), [](const Cell& c) { return !c.text.empty(); });
+        const auto first = std::find_if(cells.begin(), cells.end(), [](const Cell& c) { return !c.text.empty(); });
         if (first != cells.end()) {
             if (all([](std::string_view text) { return parse_number<std::int64_t>(text).has_value(); }))
                 type = Value::Type::int64;

@@ -27,9 +27,7 @@ class JsonLinesReader {
     bool null() { return take({}); }
     bool boolean(bool value) { return take(Value(value)); }
     bool number_integer(std::int64_t value) { return take(Value(value)); }
-    bool number_unsigned(std::uint64_t value) {
-        return take(whole_value(value));
-    }
+    bool number_unsigned(std::uint64_t value) { return take(whole_value(value)); }
     bool number_float(double value, const std::string&) { return take(Value(value)); }
     bool string(std::string& value) { return take(Value(trace_.keep(std::move(value)))); }
     bool binary(nlohmann::json::binary_t&) { return false; }  // not in JSON texts
@@ -102,9 +100,8 @@ class JsonLinesReader {
     void set(TraceBuilder::ColumnIndex column, const Value& value) {
         Value::Type& type = trace_.type(column);
         if (value.has_value() && !accept(type, value.type()))
-            fail(0, "'" + std::string(trace_.name_of(column)) + "' is of type " +
-                        std::string(to_string(value.type())) + ", and of type " +
-                        std::string(to_string(type)) + " in a line before");
+            fail(0, "'" + std::string(trace_.name_of(column)) + "' is of type " + std::string(to_string(value.type())) +
+                        ", and of type " + std::string(to_string(type)) + " in a line before");
         trace_.set(column, value);
     }
 
@@ -149,8 +146,7 @@ class JsonLinesReader {
     }
 
     bool stands_in_row(TraceBuilder::ColumnIndex column) const {
-        return std::any_of(row_.begin(), row_.end(),
-                           [column](const auto& other) { return other.first == column; });
+        return std::any_of(row_.begin(), row_.end(), [column](const auto& other) { return other.first == column; });
     }
 
     bool take_time(const Value& value) {

@@ -42,11 +42,9 @@ class TranslationReader {
     explicit TranslationReader(std::string name) : name_(std::move(name)) {}
 
     Result<Translations> read(std::string_view text) {
-        if (text.size() > largest_file)
-            return Problem{{name_}, "is larger than 4 MB", "", ProblemCode::too_large};
+        if (text.size() > largest_file) return Problem{{name_}, "is larger than 4 MB", "", ProblemCode::too_large};
         if (const int line = utf8::line_of_fault(text); line > 0)
-            return Problem{
-                {name_, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
+            return Problem{{name_, line, 0}, "is not valid UTF-8", "save it in this encoding", ProblemCode::syntax};
         if (auto problem = prescan_toml(text, name_)) return *std::move(problem);
         const toml::parse_result parsed = toml::parse(text, name_);
         if (!parsed) return syntax_problem(parsed.error(), text, name_);

@@ -22,8 +22,7 @@ std::string utf8(const icu::UnicodeString& text) {
     return bytes;
 }
 
-std::string symbol(const icu::DecimalFormatSymbols& symbols,
-                   icu::DecimalFormatSymbols::ENumberFormatSymbol which) {
+std::string symbol(const icu::DecimalFormatSymbols& symbols, icu::DecimalFormatSymbols::ENumberFormatSymbol which) {
     return utf8(symbols.getConstSymbol(which));
 }
 
@@ -56,8 +55,7 @@ Written cut_digits(const icu::number::FormattedNumber& formatted, UErrorCode& st
         begin = std::min(begin, position.getStart());
         end = std::max(end, position.getLimit());
         if (is_whole) {
-            const icu::UnicodeString digits =
-                text.tempSubStringBetween(position.getStart(), position.getLimit());
+            const icu::UnicodeString digits = text.tempSubStringBetween(position.getStart(), position.getLimit());
             for (int32_t i = 0; i < digits.length(); i = digits.moveIndex32(i, 1))
                 written.whole_digits += u_isdigit(digits.char32At(i)) ? 1 : 0;
         }
@@ -69,8 +67,7 @@ Written cut_digits(const icu::number::FormattedNumber& formatted, UErrorCode& st
 
 /// ICU has no call for its compact patterns: each is read off numbers that it formats, one for each plural
 /// category that occurs among the numbers with so many digits before the point.
-std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRules& rules,
-                                       UErrorCode& status) {
+std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRules& rules, UErrorCode& status) {
     const auto formatter = icu::number::NumberFormatter::withLocale(locale)
                                .notation(icu::number::Notation::compactShort())
                                .precision(icu::number::Precision::maxSignificantDigits(3));
@@ -95,8 +92,7 @@ std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRu
             const int digits = whole < 10 ? 1 : whole < 100 ? 2 : 3;
             if (digits != first.whole_digits) continue;
             const bool has_tenth = tenths % 10 != 0;
-            const PluralOperands operands{static_cast<std::uint64_t>(has_tenth ? tenths : whole),
-                                          has_tenth ? 1 : 0, 0};
+            const PluralOperands operands{static_cast<std::uint64_t>(has_tenth ? tenths : whole), has_tenth ? 1 : 0, 0};
             const auto category = static_cast<std::size_t>(rules.select(operands));
             if (seen[category]) continue;
             const double amount = tenths / 10.0 * power_of_ten / (digits == 1 ? 1 : digits == 2 ? 10 : 100);
@@ -164,8 +160,7 @@ Result<NumberStyle> number_style(std::string_view tag) {
     const icu::Locale& locale = *found;
     UErrorCode status = U_ZERO_ERROR;
 
-    const std::unique_ptr<icu::NumberFormat> format(
-        icu::NumberFormat::createInstance(locale, UNUM_DECIMAL, status));
+    const std::unique_ptr<icu::NumberFormat> format(icu::NumberFormat::createInstance(locale, UNUM_DECIMAL, status));
     const std::unique_ptr<icu::PluralRules> plurals(icu::PluralRules::forLocale(locale, status));
     const auto* const decimal = dynamic_cast<const icu::DecimalFormat*>(format.get());
     if (U_FAILURE(status) || decimal == nullptr)
@@ -196,8 +191,7 @@ Result<NumberStyle> number_style(std::string_view tag) {
     if (std::string_view(locale.getLanguage()) == "en" &&
         style.compact == compact_forms(icu::Locale::getEnglish(), style.plurals, status))
         style.compact = NumberStyle::english_compact();
-    if (U_FAILURE(status))
-        return Problem{{}, "ICU cannot write compact numbers for '" + std::string(tag) + "'", ""};
+    if (U_FAILURE(status)) return Problem{{}, "ICU cannot write compact numbers for '" + std::string(tag) + "'", ""};
     return style;
 }
 
@@ -205,17 +199,16 @@ Result<std::string> currency_format(std::string_view tag, std::string_view curre
     const Result<icu::Locale> locale = locale_of(tag);
     if (!locale) return locale.problems();
     UErrorCode status = U_ZERO_ERROR;
-    const icu::CurrencyUnit unit(icu::StringPiece(currency.data(), static_cast<int32_t>(currency.size())),
-                                 status);
+    const icu::CurrencyUnit unit(icu::StringPiece(currency.data(), static_cast<int32_t>(currency.size())), status);
     const auto formatter = icu::number::NumberFormatter::withLocale(*locale).unit(unit);
     const auto written = formatter.formatInt(-1, status);
     const icu::UnicodeString text = written.toString(status);
     const icu::UnicodeString positive = formatter.formatInt(1, status).toString(status);
     if (currency.size() != 3 || U_FAILURE(status))
-        return Problem{{},
-                       "'" + utf8(icu::UnicodeString::fromUTF8(std::string(currency))) +
-                           "' is not a currency code of ISO 4217",
-                       "write 'EUR', 'USD' or 'JPY'"};
+        return Problem{
+            {},
+            "'" + utf8(icu::UnicodeString::fromUTF8(std::string(currency))) + "' is not a currency code of ISO 4217",
+            "write 'EUR', 'USD' or 'JPY'"};
     const icu::DecimalFormatSymbols symbols(*locale, status);
     const std::string minus = symbol(symbols, icu::DecimalFormatSymbols::kMinusSignSymbol);
     // ICU has no call for the parts of its pattern: they are read off an amount that it writes.
@@ -227,8 +220,8 @@ Result<std::string> currency_format(std::string_view tag, std::string_view curre
     while (written.nextPosition(part, status)) {
         const auto field = part.getField();
         const bool is_sign = field == UNUM_SIGN_FIELD;
-        const bool is_digits = field == UNUM_INTEGER_FIELD || field == UNUM_DECIMAL_SEPARATOR_FIELD ||
-                               field == UNUM_FRACTION_FIELD;
+        const bool is_digits =
+            field == UNUM_INTEGER_FIELD || field == UNUM_DECIMAL_SEPARATOR_FIELD || field == UNUM_FRACTION_FIELD;
         if (field == UNUM_FRACTION_FIELD) decimals = part.getLimit() - part.getStart();
         if (!is_sign && !is_digits) continue;
         pattern += literal(text.tempSubStringBetween(at, part.getStart()));

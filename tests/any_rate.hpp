@@ -29,9 +29,8 @@ inline void expect_the_same_at_any_rate(const std::function<std::unique_ptr<Hud>
             for (const ElementRef ref : hud->elements()) {
                 const Shown shown = (*hud)[ref];
                 if (shown.visible && !shown.text.empty())
-                    all += " " + std::string(shown.text) + "@" +
-                           std::to_string(std::lround(shown.drawn_box.y * 50)) + "/" +
-                           std::to_string(std::lround(shown.opacity * 500));
+                    all += " " + std::string(shown.text) + "@" + std::to_string(std::lround(shown.drawn_box.y * 50)) +
+                           "/" + std::to_string(std::lround(shown.opacity * 500));
             }
             seen.push_back(all);
         }

@@ -45,10 +45,8 @@ TEST(Band, is_entered_at_its_edge_and_left_beyond_it) {
         std::string events = told(hud);
         if (const auto at = events.find("empty:"); at != std::string::npos) events.erase(at, 7);
         EXPECT_EQ(std::string(row.told).size() > 0, events.size() > 0) << row.value << " " << events;
-        for (std::string word :
-             {"enter:low", "leave:low", "enter:middle", "leave:middle", "enter:high", "leave:high"})
-            EXPECT_EQ(std::string(row.told).find(word) != std::string::npos,
-                      events.find(word) != std::string::npos)
+        for (std::string word : {"enter:low", "leave:low", "enter:middle", "leave:middle", "enter:high", "leave:high"})
+            EXPECT_EQ(std::string(row.told).find(word) != std::string::npos, events.find(word) != std::string::npos)
                 << row.value << " " << word;
         const std::string inside = row.inside;
         EXPECT_EQ(hud[text].color, inside == "low" ? amber : inside == "high" ? leaf : bone) << row.value;
@@ -82,15 +80,14 @@ TEST(Band, listed_last_wins_field_by_field) {
     float hull = 10;
     bool visible = false;
     Hud hud;
-    const auto text =
-        hud.add(Text{.id = "hull",
-                     .value = watch(hull),
-                     .max = 100,
-                     .format = "{:.0f}",
-                     .bands = {{.below = 0.5, .color = amber, .visible = true, .format = "hull {:.0f}"},
-                               {.below = 0.25, .color = ember},
-                               {.below = 5, .of = BandOf::value, .visible = false}},
-                     .visible = watch(visible)});
+    const auto text = hud.add(Text{.id = "hull",
+                                   .value = watch(hull),
+                                   .max = 100,
+                                   .format = "{:.0f}",
+                                   .bands = {{.below = 0.5, .color = amber, .visible = true, .format = "hull {:.0f}"},
+                                             {.below = 0.25, .color = ember},
+                                             {.below = 5, .of = BandOf::value, .visible = false}},
+                                   .visible = watch(visible)});
     const auto shown = [&](float value) {
         hull = value;
         update(hud, 1ms);
@@ -107,8 +104,7 @@ TEST(Band, fades_its_color_and_is_silent_at_first_and_after_a_snap) {
     std::optional<double> heat = 50;
     Hud hud;
     const Band hot{.id = "hot", .above = 40, .color = rgb(0xff0000), .fade = 1s};
-    const auto text =
-        hud.add(Text{.id = "heat", .value = watch(heat), .bands = {hot}, .color = rgb(0x000000)});
+    const auto text = hud.add(Text{.id = "heat", .value = watch(heat), .bands = {hot}, .color = rgb(0x000000)});
     update(hud, 0s);
     EXPECT_EQ(hud[text].color, rgb(0xff0000)) << "the first look is there at once";
     EXPECT_EQ(told(hud), "");
@@ -181,17 +177,15 @@ TEST(Band, may_change_the_motion) {
 }
 
 TEST(Band, on_a_timer_is_entered_at_its_exact_time) {
-    for (const Nanoseconds step :
-         {Nanoseconds(1ms), Nanoseconds(16'666'667), Nanoseconds(700ms), Nanoseconds(5s)}) {
+    for (const Nanoseconds step : {Nanoseconds(1ms), Nanoseconds(16'666'667), Nanoseconds(700ms), Nanoseconds(5s)}) {
         HudDefinition definition;
         definition.timers = {{.id = "t", .duration = 10s, .loop = true}};
         Hud hud(definition);
-        const auto text =
-            hud.add(Text{.id = "left",
-                         .value = "t.left",
-                         .format = "{:%S}",
-                         .bands = {{.id = "late", .below = 2.5, .color = rgb(0xffffff), .fade = 8s}},
-                         .color = rgb(0x000000)});
+        const auto text = hud.add(Text{.id = "left",
+                                       .value = "t.left",
+                                       .format = "{:%S}",
+                                       .bands = {{.id = "late", .below = 2.5, .color = rgb(0xffffff), .fade = 8s}},
+                                       .color = rgb(0x000000)});
         const auto bar = hud.add(Bar{.id = "bar",
                                      .value = "t.elapsed",
                                      .max = "t.duration",
@@ -207,15 +201,13 @@ TEST(Band, on_a_timer_is_entered_at_its_exact_time) {
                 events.push_back(std::to_string(event.time.count() / 1'000'000) + " " + event.id + " " +
                                  std::string(to_string(event.kind)));
         }
-        EXPECT_EQ(events,
-                  (std::vector<std::string>{"5000 bar band_enter", "7500 left band_enter", "10000 t end",
-                                            "10000 left band_leave", "10000 bar band_leave",
-                                            "15000 bar band_enter", "17500 left band_enter", "20000 t end",
-                                            "20000 left band_leave", "20000 bar band_leave"}))
+        EXPECT_EQ(events, (std::vector<std::string>{"5000 bar band_enter", "7500 left band_enter", "10000 t end",
+                                                    "10000 left band_leave", "10000 bar band_leave",
+                                                    "15000 bar band_enter", "17500 left band_enter", "20000 t end",
+                                                    "20000 left band_leave", "20000 bar band_leave"}))
             << step.count();
         // Black to white from 7.5 s on for 2.5 of 8 s, back for 7.5 s, and there again for 2.5 s.
-        const double first = 255 * 2.5 / 8, back = first - first * 7.5 / 8,
-                     again = back + (255 - back) * 2.5 / 8;
+        const double first = 255 * 2.5 / 8, back = first - first * 7.5 / 8, again = back + (255 - back) * 2.5 / 8;
         EXPECT_NEAR(hud[text].color.red, again, 2) << step.count();
     }
 }
@@ -265,16 +257,15 @@ bands = [
                       .marks = {{45s}, {15s}, {5s, 1s}},
                       .clock = ClockKind::real};
     EXPECT_EQ(read->timers.at(0), timer);
-    const Text text{
-        .id = "a",
-        .value = "t.left",
-        .motion = {.rise = spring(500ms, 0.7F)},
-        .bands = {{.id = "late", .below = 10, .margin = 1, .color = amber, .fade = 200ms, .visible = true},
-                  {.above = 5,
-                   .of = BandOf::value,
-                   .on = BandOn::truth,
-                   .format = "! {}",
-                   .motion = Motion{.kind = MotionKind::roll}}}};
+    const Text text{.id = "a",
+                    .value = "t.left",
+                    .motion = {.rise = spring(500ms, 0.7F)},
+                    .bands = {{.id = "late", .below = 10, .margin = 1, .color = amber, .fade = 200ms, .visible = true},
+                              {.above = 5,
+                               .of = BandOf::value,
+                               .on = BandOn::truth,
+                               .format = "! {}",
+                               .motion = Motion{.kind = MotionKind::roll}}}};
     EXPECT_EQ(read->elements.at(0), Element(text));
 
     const auto bad = read_hud(R"([[timer]]
@@ -290,18 +281,16 @@ bands = [{ below = "low" }, 7, { on = "shwon" }]
     std::vector<std::string> texts;
     for (const Problem& problem : bad.problems())
         texts.push_back(to_string(problem));
-    EXPECT_EQ(
-        texts,
-        (std::vector<std::string>{
-            "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
-            "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
-            "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
-            "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
-            "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
-            "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
-            "hud.toml:8:39: error: 'bands.2.on' of bar 'b' is 'shwon'; expected one of target, truth or "
-            "shown; "
-            "did you mean 'shown'?"}));
+    EXPECT_EQ(texts, (std::vector<std::string>{
+                         "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
+                         "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
+                         "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
+                         "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
+                         "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
+                         "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
+                         "hud.toml:8:39: error: 'bands.2.on' of bar 'b' is 'shwon'; expected one of target, truth or "
+                         "shown; "
+                         "did you mean 'shown'?"}));
 }
 
 }  // namespace

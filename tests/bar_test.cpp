@@ -88,15 +88,13 @@ TEST(Bar, lights_the_area_that_its_fill_says) {
                                                        .background = black,
                                                        .radius = 0});
                 const double area = static_cast<double>(size.width * size.height) * fill;
-                EXPECT_NEAR(lit(picture), area, 0.002 * area + 1)
-                    << fill << " " << static_cast<int>(direction);
+                EXPECT_NEAR(lit(picture), area, 0.002 * area + 1) << fill << " " << static_cast<int>(direction);
                 // At the empty end it is lit.
                 const float far = 0.1F;
-                const Point at = direction == Direction::right ? Point{size.width * far, size.height / 2}
-                                 : direction == Direction::left
-                                     ? Point{size.width * (1 - far), size.height / 2}
-                                 : direction == Direction::up ? Point{size.width / 2, size.height * (1 - far)}
-                                                              : Point{size.width / 2, size.height * far};
+                const Point at = direction == Direction::right  ? Point{size.width * far, size.height / 2}
+                                 : direction == Direction::left ? Point{size.width * (1 - far), size.height / 2}
+                                 : direction == Direction::up   ? Point{size.width / 2, size.height * (1 - far)}
+                                                                : Point{size.width / 2, size.height * far};
                 EXPECT_EQ(picture.pixel(10 + static_cast<int>(at.x), 10 + static_cast<int>(at.y)).red, 255);
             }
 }
@@ -106,16 +104,8 @@ TEST(Bar, of_segments_lights_whole_ones_and_honestly) {
         double value;
         std::size_t lit;
     };
-    for (const Row& row : std::vector<Row>{{0, 0},
-                                           {0.4, 1},
-                                           {10, 1},
-                                           {14.9, 1},
-                                           {15.1, 2},
-                                           {50, 5},
-                                           {94, 9},
-                                           {99.6, 9},
-                                           {100, 10},
-                                           {NAN, 0}}) {
+    for (const Row& row : std::vector<Row>{
+             {0, 0}, {0.4, 1}, {10, 1}, {14.9, 1}, {15.1, 2}, {50, 5}, {94, 9}, {99.6, 9}, {100, 10}, {NAN, 0}}) {
         const Picture picture = picture_of(Bar{.id = "b",
                                                .value = constant(row.value),
                                                .max = 100,
@@ -166,20 +156,14 @@ TEST(Bar, shows_parts_ticks_and_a_border) {
            {85, "#0000ff"},
            {99, "#0000ff"}});
     shield = 40;  // what is reserved stays free of it
-    check({{39, "#ffffff"},
-           {40, "#00ff00"},
-           {49, "#00ff00"},
-           {50, "#ff0000"},
-           {84, "#ff0000"},
-           {85, "#0000ff"}});
+    check({{39, "#ffffff"}, {40, "#00ff00"}, {49, "#00ff00"}, {50, "#ff0000"}, {84, "#ff0000"}, {85, "#0000ff"}});
     bar.parts.resize(1);
     shield = 80;  // it does not fit: it lies over the fill, up to the end
     check({{0, "#ffffff"}, {19, "#ffffff"}, {20, "#ff0000"}, {99, "#ff0000"}});
     shield = NAN;
     check({{49, "#ffffff"}, {50, "#000000"}});
     bar.parts.clear();
-    bar.ticks = {
-        {.at = 30, .thickness = 2, .color = red}, {.at = 100, .color = red}, {.at = -5, .color = red}};
+    bar.ticks = {{.at = 30, .thickness = 2, .color = red}, {.at = 100, .color = red}, {.at = -5, .color = red}};
     bar.border = 4;
     bar.border_color = blue;
     bar.padding = 2;
@@ -219,8 +203,7 @@ TEST(Bands, may_stripe_a_fill) {
                                   any.bands;
                               })
                     any.background = black;
-                if constexpr (requires { any.motion; })
-                    any.bands = {{.below = 0.5, .pattern = FillPattern::stripes}};
+                if constexpr (requires { any.motion; }) any.bands = {{.below = 0.5, .pattern = FillPattern::stripes}};
             },
             element);
         Stage stage(element);
@@ -253,8 +236,7 @@ TEST(Bands, may_stripe_a_fill) {
     for (int x = 0; x < 60; ++x)
         EXPECT_EQ(bar.pixel(x, 20).red > 200, x / 4 % 2 == 0) << x << ": four pixels each";
     Hud hud;
-    EXPECT_FALSE(
-        hud.add(Text{.id = "t", .value = 1, .bands = {{.below = 2, .pattern = FillPattern::stripes}}}));
+    EXPECT_FALSE(hud.add(Text{.id = "t", .value = 1, .bands = {{.below = 2, .pattern = FillPattern::stripes}}}));
     EXPECT_EQ(to_string(hud.problems().at(0)),
               "error: 'bands.0.pattern' of text 't' is of bars, rings and levels only");
 }

@@ -41,8 +41,7 @@ TEST(Source, may_be_an_enumeration_an_optional_a_member_or_an_entry_of_a_list) {
     hud.add(Text{.id = "danger", .value = watch(villages, in_danger, &Village::name)});
     hud.add(Text{.id = "entry", .value = watch(names, in_danger)});
     hud.add(Text{.id = "maybe", .value = watch([&]() -> std::optional<std::string> {
-                                    return in_danger == 1 ? std::optional<std::string>("yes, in danger")
-                                                          : std::nullopt;
+                                    return in_danger == 1 ? std::optional<std::string>("yes, in danger") : std::nullopt;
                                 })});
     const auto expect = [&](std::initializer_list<std::pair<const char*, const char*>> texts) {
         update(hud, 0s);
@@ -79,8 +78,7 @@ TEST(Source, of_a_shared_pointer_dies_with_its_object) {
     auto village = std::make_shared<Village>(Village{"A village with a long name", 12});
     Hud hud;
     hud.add(Text{.id = "name", .value = watch(village, &Village::name)});
-    hud.add(Text{
-        .id = "houses", .value = watch(std::weak_ptr(village), &Village::houses), .placeholder = "gone"});
+    hud.add(Text{.id = "houses", .value = watch(std::weak_ptr(village), &Village::houses), .placeholder = "gone"});
     update(hud, 0s);
     EXPECT_EQ(shown(hud, "name"), "A village with a long name");
     village.reset();
@@ -98,13 +96,12 @@ TEST(Source, is_scaled_and_negated_by_declaration) {
     sources.set("speed", watch(speed));
     HudDefinition definition;
     definition.timers.push_back({.id = "fire", .duration = 10s});
-    definition.elements = {
-        Text{.id = "kmh", .value = watch(speed).scaled(3.6), .format = "{:.1f} km/h"},
-        Text{.id = "named", .value = Source("speed").scaled(2).scaled(2, 1), .format = "{:.0f}"},
-        Text{.id = "fahrenheit", .value = watch(celsius).scaled(1.8, 32), .format = "{:.0f} °F"},
-        Text{.id = "none", .value = watch(text).scaled(2)},
-        Text{.id = "not", .value = watch(paused).negated()},
-        Text{.id = "tenths", .value = Source("fire.left").scaled(10), .format = "{:.0f}"}};
+    definition.elements = {Text{.id = "kmh", .value = watch(speed).scaled(3.6), .format = "{:.1f} km/h"},
+                           Text{.id = "named", .value = Source("speed").scaled(2).scaled(2, 1), .format = "{:.0f}"},
+                           Text{.id = "fahrenheit", .value = watch(celsius).scaled(1.8, 32), .format = "{:.0f} °F"},
+                           Text{.id = "none", .value = watch(text).scaled(2)},
+                           Text{.id = "not", .value = watch(paused).negated()},
+                           Text{.id = "tenths", .value = Source("fire.left").scaled(10), .format = "{:.0f}"}};
     Hud hud(definition, sources);
     EXPECT_EQ(hud.problems(), Problems{});
     update(hud, 0s);
@@ -149,10 +146,8 @@ TEST(Snap, takes_the_present_as_given_without_motion_or_event) {
     Hud hud;
     hud.add(Group{.id = "plane"});
     const auto a = hud.add(Text{.id = "score", .value = watch(score), .motion = tween(1s)});
-    const auto b =
-        hud.add(Text{.id = "hull", .value = watch(hull), .max = 100, .motion = tween(1s), .group = "plane"});
-    const auto c =
-        hud.add(Text{.id = "water", .value = watch(water), .format = "{} {delta}", .motion = tween(1s)});
+    const auto b = hud.add(Text{.id = "hull", .value = watch(hull), .max = 100, .motion = tween(1s), .group = "plane"});
+    const auto c = hud.add(Text{.id = "water", .value = watch(water), .format = "{} {delta}", .motion = tween(1s)});
     update(hud, 0s);
     const auto frame = [&] {
         update(hud, 16ms);
@@ -188,10 +183,8 @@ TEST(WhenNoValue, keeps_a_place_hides_or_removes) {
     BoxMeasurer measurer;
     Hud hud({}, {}, &measurer);
     const auto stays = hud.add(Text{.id = "stays", .value = watch(value)});
-    const auto hides =
-        hud.add(Text{.id = "hides", .value = watch(value), .when_no_value = WhenNoValue::hide});
-    const auto leaves =
-        hud.add(Bar{.id = "leaves", .value = watch(value), .when_no_value = WhenNoValue::remove});
+    const auto hides = hud.add(Text{.id = "hides", .value = watch(value), .when_no_value = WhenNoValue::hide});
+    const auto leaves = hud.add(Bar{.id = "leaves", .value = watch(value), .when_no_value = WhenNoValue::remove});
     update(hud, 0s);
     EXPECT_TRUE(hud[stays].visible && hud[hides].visible && hud[leaves].visible);
     value.reset();
@@ -274,8 +267,7 @@ TEST(Group, is_shown_hidden_and_dimmed_as_a_whole) {
         update(hud, 0s);
         std::string seen;
         for (const ElementRef element : hud.elements())
-            seen += hud[element].visible ? std::to_string(static_cast<int>(hud[element].opacity * 100)) + " "
-                                         : "- ";
+            seen += hud[element].visible ? std::to_string(static_cast<int>(hud[element].opacity * 100)) + " " : "- ";
         return seen;
     };
     EXPECT_EQ(look(), "100 100 100 ");
@@ -295,8 +287,7 @@ TEST(Group, is_shown_hidden_and_dimmed_as_a_whole) {
     hud.set_visible("fligth", true);
     EXPECT_EQ(hud.problems().size(), 1U);
     EXPECT_FALSE(hud.add(Text{.id = "c", .format = "c", .group = "fligt"}));
-    EXPECT_EQ(to_string(hud.problems()[1]),
-              "error: 'group' of text 'c': no group 'fligt'; did you mean 'flight'?");
+    EXPECT_EQ(to_string(hud.problems()[1]), "error: 'group' of text 'c': no group 'fligt'; did you mean 'flight'?");
 }
 
 TEST(Text, reserves_the_width_of_its_widest_value_so_that_no_neighbor_moves) {
@@ -310,8 +301,7 @@ TEST(Text, reserves_the_width_of_its_widest_value_so_that_no_neighbor_moves) {
         int value = 1;
         BoxMeasurer measurer;
         Hud hud({}, {}, &measurer);
-        const auto panel =
-            hud.add(Panel{.id = "p", .place = {.anchor = Anchor::top_right}, .padding = {0, 0, 0, 0}});
+        const auto panel = hud.add(Panel{.id = "p", .place = {.anchor = Anchor::top_right}, .padding = {0, 0, 0, 0}});
         const auto text = hud.add(Text{.id = "t",
                                        .value = watch(value),
                                        .format = row.format,
@@ -375,9 +365,8 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
                                                          if (loses) throw std::out_of_range("no pilot");
                                                          return 7;
                                                      })});
-    hud.add(list_of(List{.id = "board", .entries = name("pilots"), .most = 2}, [](const auto& entry) {
-        return nest(Panel{}, Text{.id = "score", .value = entry("score")});
-    }));
+    hud.add(list_of(List{.id = "board", .entries = name("pilots"), .most = 2},
+                    [](const auto& entry) { return nest(Panel{}, Text{.id = "score", .value = entry("score")}); }));
     const ElementRef frames = hud.add(Text{.id = "calm", .value = watch(loses)});
     update(hud, 16ms);
     EXPECT_EQ(hud.text(best), "5");
@@ -413,11 +402,11 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
     Shared<Pilot> shared;
     shared.write({4});
     const Throwing gear = Throwing::up;
-    hud.add(Text{.id = "part",
-                 .value = watch(shared, [](const Pilot&) -> int { throw std::runtime_error("a part"); })});
+    hud.add(
+        Text{.id = "part", .value = watch(shared, [](const Pilot&) -> int { throw std::runtime_error("a part"); })});
     hud.add(Text{.id = "gear", .value = watch(gear)});
-    const ElementRef fires = hud.add(tags_of(
-        Tags{.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "mark", .format = "x"}); }));
+    const ElementRef fires = hud.add(
+        tags_of(Tags{.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "mark", .format = "x"}); }));
     hud.tag(fires, watch_position([]() -> Point { throw std::runtime_error("a place"); }), {});
     update(hud, 16ms);
     update(hud, 16ms);
@@ -430,8 +419,7 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
     EXPECT_EQ(hud.text(best), "8") << "and all else goes on";
 
     // A place that throws is nowhere; and where no HUD reads, what was thrown goes on.
-    const PositionSource nowhere(
-        std::function<WorldPoint()>([]() -> WorldPoint { throw std::runtime_error("lost"); }));
+    const PositionSource nowhere(std::function<WorldPoint()>([]() -> WorldPoint { throw std::runtime_error("lost"); }));
     EXPECT_THROW(static_cast<void>(nowhere.read()), std::runtime_error);
 }
 

@@ -98,12 +98,12 @@ TEST(Change, of_a_source_takes_its_value_as_given) {
 TEST(Change, keeps_bands_effects_and_trails) {
     double hull = 100;
     Hud hud;
-    const auto bar = hud.add(
-        Bar{.id = "hull",
-            .value = watch(hull),
-            .max = 100,
-            .trail = {.delay = 400ms},
-            .bands = {{.id = "low", .below = 25, .margin = 10, .of = BandOf::value, .color = amber}}});
+    const auto bar =
+        hud.add(Bar{.id = "hull",
+                    .value = watch(hull),
+                    .max = 100,
+                    .trail = {.delay = 400ms},
+                    .bands = {{.id = "low", .below = 25, .margin = 10, .of = BandOf::value, .color = amber}}});
     update(hud, 16ms);
     hull = 20;
     update(hud, 16ms);
@@ -132,8 +132,7 @@ TEST(Change, that_cannot_be_changes_nothing) {
     int score = 7;
     Hud hud;
     hud.add(Panel{.id = "plate"});
-    const auto text =
-        hud.add(Text{.id = "score", .value = watch(score), .format = "{} points", .inside = "plate"});
+    const auto text = hud.add(Text{.id = "score", .value = watch(score), .format = "{} points", .inside = "plate"});
     update(hud, 16ms);
     const Element before = hud.description(text);
     Text other = std::get<Text>(before);
@@ -146,9 +145,8 @@ TEST(Change, that_cannot_be_changes_nothing) {
         EXPECT_EQ(hud.text(text), "7 points");
         return to_string(hud.problems().back());
     };
-    EXPECT_EQ(
-        refused(Bar{.id = "score"}),
-        "error: text 'plate.score': a running element cannot become a bar; remove it, and add another one");
+    EXPECT_EQ(refused(Bar{.id = "score"}),
+              "error: text 'plate.score': a running element cannot become a bar; remove it, and add another one");
     EXPECT_FALSE(hud.change<Ring>(text, [](Ring&) { FAIL(); }));
     other.id = "points";
     refused(other);
@@ -174,8 +172,8 @@ TEST(GameLayer, lies_over_the_description_and_below_bands) {
     int score = 7;
     Hud hud;
     const auto text = hud.add(Text{.id = "score", .value = watch(score), .color = bone});
-    const auto banded = hud.add(
-        Text{.id = "banded", .value = watch(score), .bands = {{.above = 10, .color = leaf}}, .color = bone});
+    const auto banded =
+        hud.add(Text{.id = "banded", .value = watch(score), .bands = {{.above = 10, .color = leaf}}, .color = bone});
     const auto panel = hud.add(Panel{.id = "plate"});
     update(hud, 16ms);
     for (const ElementRef ref : {text, banded, panel})
@@ -214,11 +212,9 @@ TEST(GameLayer, lies_over_the_description_and_below_bands) {
 TEST(GameLayer, moves_an_element) {
     BoxMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
-    const auto bar =
-        hud.add(Bar{.id = "b", .value = 1, .place = {.anchor = Anchor::top_left, .offset = {8, 8}}});
+    const auto bar = hud.add(Bar{.id = "b", .value = 1, .place = {.anchor = Anchor::top_left, .offset = {8, 8}}});
     update(hud, 16ms);
-    EXPECT_EQ(hud[bar].box, (Rect{8, 8, 160, 12}))
-        << "an anchor alone leaves a bar as large as it is by itself";
+    EXPECT_EQ(hud[bar].box, (Rect{8, 8, 160, 12})) << "an anchor alone leaves a bar as large as it is by itself";
     EXPECT_TRUE(hud.set_place(bar, {.anchor = Anchor::bottom_right, .offset = {8, 8}}));
     update(hud, 16ms);
     EXPECT_EQ(hud[bar].box, (Rect{1280 - 168, 720 - 20, 160, 12}));
@@ -348,8 +344,7 @@ TEST(Names, bind_when_they_come) {
     round.start();
     (void)round.advance(29.5s);
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(left), "01:01")
-        << "what is left is rounded up, as if it had been known from the beginning";
+    EXPECT_EQ(hud.text(left), "01:01") << "what is left is rounded up, as if it had been known from the beginning";
     float other = 40;
     sources.set("plane.fuel", watch(other));
     update(hud, 16ms);
@@ -378,10 +373,9 @@ TEST(Text, shows_any_number_of_sources_by_name) {
     int hull = 70, most = 100;
     std::string pilot = "Ada";
     Hud hud;
-    const auto text =
-        hud.add(Text{.id = "t",
-                     .values = {{"hp", watch(hull)}, {"max", watch(most)}, {"who", watch(pilot)}},
-                     .format = "{who}: {hp:>4} of {max}"});
+    const auto text = hud.add(Text{.id = "t",
+                                   .values = {{"hp", watch(hull)}, {"max", watch(most)}, {"who", watch(pilot)}},
+                                   .format = "{who}: {hp:>4} of {max}"});
     update(hud, 16ms);
     EXPECT_EQ(hud.text(text), "Ada:   70 of 100");
     hull = 9;
@@ -469,8 +463,7 @@ TEST(Change, of_a_format_is_refused_where_that_of_the_description_is) {
         update(hud, 16ms);
         EXPECT_FALSE(hud.set_format(text, format)) << format;
         ASSERT_EQ(hud.problems().size(), 1U) << format;
-        EXPECT_NE(hud.problems().front().message.find(says), std::string::npos)
-            << to_string(hud.problems().front());
+        EXPECT_NE(hud.problems().front().message.find(says), std::string::npos) << to_string(hud.problems().front());
         Text described{.id = "t", .value = watch(value), .format = format};
         EXPECT_FALSE(hud.change(text, described)) << format;
         update(hud, 16ms);

@@ -29,9 +29,8 @@ class Churn {
 #endif
     explicit Churn(std::uint64_t seed) : random_(seed), looks_between_(seed % looks_every == 0) {
         HudDefinition& definition = definition_;
-        definition.themes = {
-            {.id = "day", .color = {{"main", rgb(0xffeedd)}}, .font = {{"face", "sans-serif"}}},
-            {.id = "night", .color = {{"main", rgb(0x112233)}}, .font = {{"face", "other"}}}};
+        definition.themes = {{.id = "day", .color = {{"main", rgb(0xffeedd)}}, .font = {{"face", "sans-serif"}}},
+                             {.id = "night", .color = {{"main", rgb(0x112233)}}, .font = {{"face", "other"}}}};
         definition.styles = {{.id = "loud", .color = theme("main"), .size = 30}};
         definition.groups = {{.id = "g", .visible = watch(group_)}};
         definition.timers = {{.id = "t", .duration = 700ms, .loop = true, .marks = {{200ms, 100ms}}}};
@@ -77,9 +76,8 @@ class Churn {
         EXPECT_EQ(now.text, hud_->text(ref));
         EXPECT_EQ(now.fill, hud_->fill(ref));
         const auto number = [](const Value& value) { return value.has_value() ? value.number() : -1e9; };
-        return {std::string(now.text), now.fill,    now.trail, now.color,    number(now.shown),
-                number(now.target),    now.opacity, now.scale, now.rotation, now.box,
-                now.drawn_box,         now.visible};
+        return {std::string(now.text), now.fill,  now.trail,    now.color, number(now.shown), number(now.target),
+                now.opacity,           now.scale, now.rotation, now.box,   now.drawn_box,     now.visible};
     }
     std::vector<std::pair<ElementRef, Said>> all_said() const {
         std::vector<std::pair<ElementRef, Said>> all;
@@ -88,8 +86,7 @@ class Churn {
         return all;
     }
     /// A HUD that was not called shows the last frame: so must one that was, in a list that knows it and in one that does not.
-    void check_nothing_changes_before_the_next_frame(
-        const std::vector<std::pair<ElementRef, Said>>& finished) {
+    void check_nothing_changes_before_the_next_frame(const std::vector<std::pair<ElementRef, Said>>& finished) {
         DrawList fresh;
         hud_->draw(fresh);
         ASSERT_EQ(first_difference(fresh, finished_), "") << last_call_;
@@ -98,8 +95,7 @@ class Churn {
         const std::optional<Viewport>&seen = fresh.viewport(), &then = finished_.viewport();
         ASSERT_TRUE(!seen || !then || seen->size.width == then->size.width) << last_call_;
         for (const auto& [ref, before] : finished) {
-            ASSERT_TRUE(!hud_->alive(ref) || said(ref) == before)
-                << (*hud_)[ref].id << " after call " << last_call_;
+            ASSERT_TRUE(!hud_->alive(ref) || said(ref) == before) << (*hud_)[ref].id << " after call " << last_call_;
         }
     }
 
@@ -121,8 +117,7 @@ class Churn {
             for (const auto& [path, other] : models_)
                 if (other.kind == "panel" && random_.below(2) == 0) model.inside = path;
         const int& value = values_[static_cast<std::size_t>(model.variable)];
-        const Source visible =
-            model.flag < 0 ? Source() : watch(flags_[static_cast<std::size_t>(model.flag)]);
+        const Source visible = model.flag < 0 ? Source() : watch(flags_[static_cast<std::size_t>(model.flag)]);
         const auto common = [&](auto element) {
             element.id = id;
             element.inside = model.inside;
@@ -147,17 +142,15 @@ class Churn {
             case 1:
                 return made("bar", common(Bar{.max = 50}));
             case 2:
-                return made("moving",
-                            common(Text{.motion = random_.below(2) == 0 ? roll(300ms) : spring(300ms)}));
+                return made("moving", common(Text{.motion = random_.below(2) == 0 ? roll(300ms) : spring(300ms)}));
             case 3:
                 return made("graph", common(Graph{.max = 100, .span = 1s, .samples = 20}));
             case 4:
                 return made("pips", common(Pips{.max = 12, .gain = "swell", .loss = "fade"}));
             case 5:
                 return made("notice",
-                            common(Notice{
-                                .messages = {{.id = "m", .text = "mark", .on = TriggerOn::mark, .timer = "t"},
-                                             {.text = "true", .when = visible, .lasting = true}}}));
+                            common(Notice{.messages = {{.id = "m", .text = "mark", .on = TriggerOn::mark, .timer = "t"},
+                                                       {.text = "true", .when = visible, .lasting = true}}}));
             case 6:
                 model.pattern = "%d / 99";
                 return made("text", common(Text{.max = 99, .format = "{} / {max}"}));
@@ -190,9 +183,8 @@ class Churn {
     }
 
     void call() {
-        const auto any = models_.empty()
-                             ? models_.end()
-                             : std::next(models_.begin(), random_.below(static_cast<int>(models_.size())));
+        const auto any = models_.empty() ? models_.end()
+                                         : std::next(models_.begin(), random_.below(static_cast<int>(models_.size())));
         if (any == models_.end()) return add();
         const ElementRef ref = any->second.ref;
         switch (last_call_ = random_.below(24)) {
@@ -256,14 +248,12 @@ class Churn {
             case 20:
                 return hud_->set_text_scale(static_cast<float>(1 + random_.below(2)));
             case 21: {
-                definition_.themes.back().color["main"] =
-                    rgb(static_cast<std::uint32_t>(random_.below(1 << 24)));
+                definition_.themes.back().color["main"] = rgb(static_cast<std::uint32_t>(random_.below(1 << 24)));
                 ASSERT_TRUE(hud_->reload(definition_).empty());
                 return;
             }
             case 22:
-                if (any->second.kind == "popups")
-                    hud_->pop(ref, {.on_screen = Point{100, 100}, .value = number_});
+                if (any->second.kind == "popups") hud_->pop(ref, {.on_screen = Point{100, 100}, .value = number_});
                 return;
             default:
                 return hud_->set_scale(static_cast<float>(1 + random_.below(2)));
@@ -283,8 +273,7 @@ class Churn {
                 if constexpr (requires { any.color; }) any.color = rgb(0x123456);
                 if constexpr (requires { any.motion; })
                     if (random_.below(2) == 0)
-                        any.bands.push_back(
-                            {.id = "new", .above = 3, .color = rgb(0xff0000), .effect = "pulse"});
+                        any.bands.push_back({.id = "new", .above = 3, .color = rgb(0xff0000), .effect = "pulse"});
                 if constexpr (requires { any.bands; })
                     if (any.bands.size() > 4) any.bands.resize(1);
                 any.effects = {{.on = TriggerOn::mark, .effect = "swell", .timer = "t"}};

@@ -13,8 +13,7 @@ std::string table_of(Hud& hud) {
     std::vector<std::pair<float, std::string>> rows;
     for (const ElementRef ref : hud.elements()) {
         const Shown shown = hud[ref];
-        if (!shown.visible || !shown.id.starts_with("watches.rows.") || !shown.id.ends_with(".name"))
-            continue;
+        if (!shown.visible || !shown.id.starts_with("watches.rows.") || !shown.id.ends_with(".name")) continue;
         const std::string row(shown.id.substr(0, shown.id.size() - 9));
         const Shown group = hud[hud.find(row + ".group")];
         rows.emplace_back(shown.box.y, (group.visible ? "[" + std::string(group.text) + "] " : "") +
@@ -32,11 +31,8 @@ TEST(Watches, show_times_in_a_unit_that_says_something_and_what_is_wrong_with_a_
     BoxMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
     hud.show_watches();
-    for (const auto& [time, expected] : std::vector<std::pair<Seconds, std::string>>{{16.6667ms, "16.7 ms"},
-                                                                                     {-2ms, "-2.0 ms"},
-                                                                                     {1500ms, "1.50 s"},
-                                                                                     {59.999s, "60.00 s"},
-                                                                                     {125s, "00:02:05"}}) {
+    for (const auto& [time, expected] : std::vector<std::pair<Seconds, std::string>>{
+             {16.6667ms, "16.7 ms"}, {-2ms, "-2.0 ms"}, {1500ms, "1.50 s"}, {59.999s, "60.00 s"}, {125s, "00:02:05"}}) {
         RAPIDO_WATCH(time);
         RAPIDO_WATCH_AS("{:%M:%S}", time);
         update(hud, 16ms);
@@ -90,10 +86,8 @@ TEST(Watches, stand_in_the_corner_in_which_they_cover_least) {
                 .value = 1,
                 .place = {.anchor = Anchor::top_right, .size = {300, 200}},
                 .visible = watch(there)});
-    hud.add(Bar{.id = "left",
-                .value = 1,
-                .place = {.anchor = Anchor::top_left, .size = {300, 200}},
-                .visible = watch(there)});
+    hud.add(Bar{
+        .id = "left", .value = 1, .place = {.anchor = Anchor::top_left, .size = {300, 200}}, .visible = watch(there)});
     hud.show_watches();
     const auto corner = [&] {
         for (int i = 0; i < 65; ++i) {
@@ -137,13 +131,13 @@ TEST(Watches, are_nothing_in_a_build_without_them) {
 int fly(int speed) { RAPIDO_WATCH(speed * 12345); RAPIDO_WATCH_IN_AS("plane", "{}", speed); return speed; })");
     const auto size_of = [&](const std::string& define) {
         const std::string object = folder.path("game.o");
-        const std::string command = "c++ -std=c++20 -O2 " + define + " -I" RAPIDO_SOURCE_DIR "/include -c " +
-                                    program + " -o " + object;
+        const std::string command =
+            "c++ -std=c++20 -O2 " + define + " -I" RAPIDO_SOURCE_DIR "/include -c " + program + " -o " + object;
         EXPECT_EQ(std::system(command.c_str()), 0);
         std::ifstream file(object, std::ios::binary);
         const std::string bytes{std::istreambuf_iterator<char>(file), std::istreambuf_iterator<char>()};
-        return std::pair(bytes.size(), bytes.find("rapido") != std::string::npos ||
-                                           bytes.find("12345") != std::string::npos);
+        return std::pair(bytes.size(),
+                         bytes.find("rapido") != std::string::npos || bytes.find("12345") != std::string::npos);
     };
     const std::string bare = folder.write("bare.cpp", "int fly(int speed) { return speed; }");
     const auto [without, names_without] = size_of("-DRAPIDO_DEBUG=0");
@@ -192,10 +186,8 @@ TEST(FrameMeter, tells_the_average_the_worst_and_the_one_percent_low) {
 
 TEST(Cost, is_told_by_the_game_and_shown_by_the_hud_itself) {
     Hud hud;
-    const auto text = hud.add(Text{.id = "t",
-                                   .value = "hud.update_time",
-                                   .values = {{"draw", "hud.draw_time"}},
-                                   .format = "{:.3%S} {draw:.3%S}"});
+    const auto text = hud.add(Text{
+        .id = "t", .value = "hud.update_time", .values = {{"draw", "hud.draw_time"}}, .format = "{:.3%S} {draw:.3%S}"});
     EXPECT_EQ(hud.problems(), Problems{});
     update(hud, 16ms);
     EXPECT_EQ(hud.text(text), "-- --") << "nobody has told it";
@@ -278,11 +270,10 @@ TEST(Overlay, shows_boxes_ids_and_why) {
     EXPECT_EQ(why[2], "source");
     EXPECT_EQ(why[3].substr(0, 26), "reads a constant: 7, since");
     // What moves is found where it is drawn.
-    const auto tags =
-        hud.add(tags_of({.id = "t", .parameters = {"v"}, .pivot = Anchor::center}, [](const auto& thing) {
-            return nest(Panel{.place = {.size = {40, 20}}, .plate = false},
-                        Bar{.id = "bar", .value = thing("v"), .place = {.size = {40, 20}}});
-        }));
+    const auto tags = hud.add(tags_of({.id = "t", .parameters = {"v"}, .pivot = Anchor::center}, [](const auto& thing) {
+        return nest(Panel{.place = {.size = {40, 20}}, .plate = false},
+                    Bar{.id = "bar", .value = thing("v"), .place = {.size = {40, 20}}});
+    }));
     const Point at{100, 100};
     hud.tag(tags, watch_position(at), {0.5});
     update(hud, 1s);

@@ -50,8 +50,7 @@ class Words {
     void add_command(const DrawGroup& group, const DrawCommand& c) {
         line(group.text_of(c));
         add(c.kind, c.color, c.has_gradient, c.end_color, c.gradient_from, c.gradient_to, c.rect, c.clip);
-        add(c.radius, c.thickness, c.font, c.size, c.baseline, c.width, c.image, c.source, c.tint.color,
-            c.tint.part);
+        add(c.radius, c.thickness, c.font, c.size, c.baseline, c.width, c.image, c.source, c.tint.color, c.tint.part);
         add(c.outline, c.blur, c.silhouette, c.smooth, c.transform, c.has_map, c.map, c.map_from, c.map_to);
         add(c.map_softness, c.has_mask, c.mask);
         for (const Glyph& glyph : group.glyphs_of(c))

@@ -15,14 +15,11 @@ TEST(Layout, hangs_a_text_on_each_of_nine_anchors) {
     for (const Case& row :
          {Case{Anchor::top_left, 10, 6}, Case{Anchor::top, 630, 6}, Case{Anchor::top_right, 1230, 6},
           Case{Anchor::left, 10, 396}, Case{Anchor::center, 630, 396}, Case{Anchor::right, 1230, 396},
-          Case{Anchor::bottom_left, 10, 774}, Case{Anchor::bottom, 630, 774},
-          Case{Anchor::bottom_right, 1230, 774}}) {
+          Case{Anchor::bottom_left, 10, 774}, Case{Anchor::bottom, 630, 774}, Case{Anchor::bottom_right, 1230, 774}}) {
         BoxMeasurer measurer;
         Hud hud({.design = {1280, 800},
-                 .elements = {Text{.id = "t",
-                                   .format = "1480",
-                                   .place = {.anchor = row.anchor, .offset = {10, 6}},
-                                   .size = 20}}},
+                 .elements = {Text{
+                     .id = "t", .format = "1480", .place = {.anchor = row.anchor, .offset = {10, 6}}, .size = 20}}},
                 {}, &measurer);
         hud.resize({.size = {1280, 800}});
         update(hud, 0s);
@@ -35,13 +32,12 @@ TEST(Layout, follows_the_real_edges_at_a_scale_that_shows_the_whole_design) {
         Size window;
         float width, height;  // of the screen in design pixels
     };
-    for (const Case& row : {Case{{1280, 800}, 1280, 800}, Case{{640, 400}, 1280, 800},
-                            Case{{2560, 1080}, 1896.2963F, 800}, Case{{800, 600}, 1280, 960},
-                            Case{{3840, 2160}, 1422.2222F, 800}, Case{{1080, 1920}, 1280, 2275.5556F}}) {
+    for (const Case& row :
+         {Case{{1280, 800}, 1280, 800}, Case{{640, 400}, 1280, 800}, Case{{2560, 1080}, 1896.2963F, 800},
+          Case{{800, 600}, 1280, 960}, Case{{3840, 2160}, 1422.2222F, 800}, Case{{1080, 1920}, 1280, 2275.5556F}}) {
         BoxMeasurer measurer;
         Hud hud({.design = {1280, 800},
-                 .elements = {Text{
-                     .id = "t", .format = "ab", .place = {.anchor = Anchor::bottom_right}, .size = 20}}},
+                 .elements = {Text{.id = "t", .format = "ab", .place = {.anchor = Anchor::bottom_right}, .size = 20}}},
                 {}, &measurer);
         hud.resize({.size = row.window});
         update(hud, 0s);
@@ -64,8 +60,8 @@ TEST(Layout, sizes_a_panel_by_what_it_holds_in_every_frame) {
     BoxMeasurer measurer;
     Hud hud({.design = {1280, 800}}, {}, &measurer);
     hud.resize({.size = {1280, 800}});
-    const auto panel = hud.add(Panel{
-        .id = "p", .place = {.anchor = Anchor::top_right, .offset = {8, 8}}, .padding = {4, 10, 6, 20}});
+    const auto panel =
+        hud.add(Panel{.id = "p", .place = {.anchor = Anchor::top_right, .offset = {8, 8}}, .padding = {4, 10, 6, 20}});
     const auto text = hud.add(Text{.id = "t",
                                    .value = watch(score),
                                    .place = {.anchor = Anchor::top_right, .offset = {0, 30}},
@@ -93,11 +89,9 @@ TEST(Layout, sizes_a_panel_by_what_it_holds_in_every_frame) {
 TEST(Layout, gives_each_of_two_players_a_viewport_with_their_own_values) {
     BoxMeasurer measurer;
     HudDefinition definition{.design = {640, 400}};
-    definition.elements = {Text{.id = "score",
-                                .value = "score",
-                                .place = {.anchor = Anchor::top_right, .offset = {10, 0}},
-                                .size = 20},
-                           Panel{.id = "p", .place = {.anchor = Anchor::bottom_left}}};
+    definition.elements = {
+        Text{.id = "score", .value = "score", .place = {.anchor = Anchor::top_right, .offset = {10, 0}}, .size = 20},
+        Panel{.id = "p", .place = {.anchor = Anchor::bottom_left}}};
     std::array<int, 2> scores{7, 42};
     for (std::size_t player = 0; player < 2; ++player) {
         Sources sources;
@@ -129,8 +123,7 @@ TEST(Layout, draws_nothing_in_a_window_that_is_none) {
         hud.draw(list);
         for (const DrawGroup& group : list.groups())
             for (const DrawCommand& command : group.commands())
-                EXPECT_TRUE(std::isfinite(command.rect.x) && std::isfinite(command.baseline.x) &&
-                            command.size < 2);
+                EXPECT_TRUE(std::isfinite(command.rect.x) && std::isfinite(command.baseline.x) && command.size < 2);
     }
 }
 
@@ -192,17 +185,13 @@ TEST(Picture, fills_as_many_pixels_of_a_bar_as_its_fill_says) {
                                      (std::round(70 * scale) - std::round(10 * scale));
                 // A little is two design pixels at least, and nearly all is two less than all.
                 const bool is_wide = direction == Direction::right || direction == Direction::left;
-                const auto length =
-                    static_cast<double>(is_wide ? std::round(170 * scale) - std::round(20 * scale)
-                                                : std::round(70 * scale) - std::round(10 * scale));
+                const auto length = static_cast<double>(is_wide ? std::round(170 * scale) - std::round(20 * scale)
+                                                                : std::round(70 * scale) - std::round(10 * scale));
                 const double filled =
-                    fill > 0 && fill < 1 ? std::clamp(fill * length, 2.0 * scale, length - 2 * scale) / length
-                                         : fill;
-                EXPECT_NEAR(lit(picture), whole * filled, whole * 0.001)
-                    << fill << " " << static_cast<int>(direction);
+                    fill > 0 && fill < 1 ? std::clamp(fill * length, 2.0 * scale, length - 2 * scale) / length : fill;
+                EXPECT_NEAR(lit(picture), whole * filled, whole * 0.001) << fill << " " << static_cast<int>(direction);
                 // A pixel near the left edge is lit by the first of the fill, or by the last of it.
-                const Color near_left =
-                    picture.pixel(static_cast<int>(26 * scale), static_cast<int>(11 * scale));
+                const Color near_left = picture.pixel(static_cast<int>(26 * scale), static_cast<int>(11 * scale));
                 const bool first = direction == Direction::right || direction == Direction::down;
                 const bool across = direction == Direction::right || direction == Direction::left;
                 if (across) {
@@ -335,8 +324,7 @@ TEST(Drawing, is_the_same_at_every_scale_but_for_the_scale) {
                 if (command.kind == DrawCommand::Kind::text)
                     all.push_back({command.baseline.x / scale, command.baseline.y / scale});
                 for (const Point& point : group.points_of(command))
-                    if (command.kind == DrawCommand::Kind::line)
-                        all.push_back({point.x / scale, point.y / scale});
+                    if (command.kind == DrawCommand::Kind::line) all.push_back({point.x / scale, point.y / scale});
                 full += command.color == Pips{}.color && command.kind == DrawCommand::Kind::polygon ? 1 : 0;
             }
         EXPECT_GE(full, 1) << "half a diamond is a triangle";
@@ -354,8 +342,7 @@ TEST(Drawing, is_the_same_at_every_scale_but_for_the_scale) {
 TEST(Drawing, fills_an_outline_over_the_whole_box) {
     BoxMeasurer measurer;
     Hud hud(HudDefinition{}, {}, &measurer);
-    hud.add(Level{
-        .id = "tank", .value = 1, .place = {.size = {200, 50}}, .outline = {{0, 0}, {1, 0}, {1, 1}, {0, 1}}});
+    hud.add(Level{.id = "tank", .value = 1, .place = {.size = {200, 50}}, .outline = {{0, 0}, {1, 0}, {1, 1}, {0, 1}}});
     update(hud, 16ms);
     DrawList list;
     hud.draw(list);
@@ -376,10 +363,8 @@ TEST(Layout, moves_an_element_by_its_offset_in_every_arrangement) {
             Hud hud(HudDefinition{}, {}, &measurer);
             hud.add(Panel{.id = "p", .layout = layout});
             hud.add(Text{.id = "a", .format = "first", .inside = "p"});
-            const auto text = hud.add(Text{.id = "b",
-                                           .format = "second",
-                                           .place = {.offset = moved ? Point{3, 5} : Point{}},
-                                           .inside = "p"});
+            const auto text = hud.add(
+                Text{.id = "b", .format = "second", .place = {.offset = moved ? Point{3, 5} : Point{}}, .inside = "p"});
             update(hud, 16ms);
             boxes[moved ? 1 : 0] = hud[text].box;
         }
@@ -412,8 +397,7 @@ TEST(Picture, is_a_layer_over_a_game_that_draws_with_the_processor) {
     Fonts fonts;
     Hud hud({.design = {width, height}, .font = "Inter"}, {}, &fonts);
     hud.resize({.size = {width, height}});
-    hud.add(
-        Text{.id = "text", .value = watch(fill), .place = {.offset = {20, 10}}, .color = rgb(0xff8040, 0.7)});
+    hud.add(Text{.id = "text", .value = watch(fill), .place = {.offset = {20, 10}}, .color = rgb(0xff8040, 0.7)});
     hud.add(Ring{.id = "ring", .value = watch(fill), .place = {.offset = {20.5F, 50}, .size = {40, 40}}});
     const Color ground = rgb(0x335577);
     Picture layer(width, height, fonts), expected(width, height, fonts);

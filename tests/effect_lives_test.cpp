@@ -25,10 +25,9 @@ TEST(Effect, from_rest_is_exactly_its_keyframes) {
 TEST(Effect, of_a_stronger_cause_does_not_disturb_what_it_does_not_name) {
     // A pulse of a band, with and without hits that change nothing but color, opacity or place.
     const Effect pulse{.id = "pulse", .duration = 1s, .repeat = 0, .keyframes = {{.at = 0.5, .scale = 1.3F}}};
-    const Effect hit{
-        .id = "hit",
-        .duration = 300ms,
-        .keyframes = {{.at = 0, .opacity = 0.3F, .color = white}, {.at = 0.5, .offset = Point{9, 3}}}};
+    const Effect hit{.id = "hit",
+                     .duration = 300ms,
+                     .keyframes = {{.at = 0, .opacity = 0.3F, .color = white}, {.at = 0.5, .offset = Point{9, 3}}}};
     EffectPlayer alone, both;
     for (EffectPlayer* const player : {&alone, &both})
         player->play(pulse, 0s, {.cause = EffectCause::band});
@@ -49,8 +48,7 @@ TEST(Effect, turns_round_from_what_is_seen_whatever_the_two_effects_are) {
                        .duration = 300ms,
                        .easing = Easing::ease_out(),
                        .keyframes = {{.at = 0, .scale = 0.5F, .opacity = 0.0F}}};
-    for (const auto& [enter, leave] :
-         {std::pair(&slow, &quick), std::pair(&quick, &slow), std::pair(&slow, &slow)})
+    for (const auto& [enter, leave] : {std::pair(&slow, &quick), std::pair(&quick, &slow), std::pair(&slow, &slow)})
         for (int turn = 20; turn < 280; turn += 20) {
             EffectPlayer player;
             const auto play = [&, &in = *enter, &out = *leave](bool enters, Nanoseconds at) {

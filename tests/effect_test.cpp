@@ -64,10 +64,8 @@ TEST(Effect, built_in_ones_begin_and_end_at_rest_and_do_something) {
 }
 
 const Effect hit{.id = "hit", .duration = 100ms, .keyframes = {{.at = 0.5, .scale = 2.0F}}};
-const Effect polish{.id = "polish",
-                    .duration = 200ms,
-                    .keyframes = {{.at = 0.5, .scale = 2.0F}},
-                    .when_busy = WhenBusy::wait};
+const Effect polish{
+    .id = "polish", .duration = 200ms, .keyframes = {{.at = 0.5, .scale = 2.0F}}, .when_busy = WhenBusy::wait};
 const Effect rare{.id = "rare",
                   .duration = 300ms,
                   .keyframes = {{.at = 0.5, .scale = 2.0F}},
@@ -143,8 +141,7 @@ TEST(Effect, is_in_the_same_state_at_the_same_time_at_every_frame_rate) {
         for (int i = 0; i < 25; ++i)
             starts.push_back(
                 {1ms * random.below(4000), static_cast<std::size_t>(random.below(5)), random.below(4) == 0});
-        std::sort(starts.begin(), starts.end(),
-                  [](const Start& a, const Start& b) { return a.time < b.time; });
+        std::sort(starts.begin(), starts.end(), [](const Start& a, const Start& b) { return a.time < b.time; });
         std::vector<Pose> first;
         for (const Nanoseconds longest : {Nanoseconds(1ms), Nanoseconds(16'666'667ns), Nanoseconds(5s)}) {
             EffectPlayer player;
@@ -165,8 +162,7 @@ TEST(Effect, is_in_the_same_state_at_the_same_time_at_every_frame_rate) {
                     if (starts[next].stops)
                         player.stop(effect, now);
                     else
-                        player.play(effect, now,
-                                    {.strength = 0.8F, .seed = static_cast<std::uint32_t>(next)});
+                        player.play(effect, now, {.strength = 0.8F, .seed = static_cast<std::uint32_t>(next)});
                 }
                 go_to(probe);
                 poses.push_back(player.pose(probe));
@@ -190,8 +186,8 @@ TEST(Effect, starts_by_what_happens_to_a_value_or_a_timer) {
                                  .bands = {{.id = "low", .below = 0.2, .effect = "glow"}},
                                  .effects = {{.on = TriggerOn::loss, .effect = "hit", .full_change = 40}},
                                  .visible = watch(hidden).negated()});
-    const auto panel = hud.add(
-        Panel{.id = "p", .effects = {{.on = TriggerOn::mark, .effect = "hit", .timer = "t", .at = 9s}}});
+    const auto panel =
+        hud.add(Panel{.id = "p", .effects = {{.on = TriggerOn::mark, .effect = "hit", .timer = "t", .at = 9s}}});
     ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
     update(hud, 0s);
     hull = 90;
@@ -256,10 +252,10 @@ TEST(Effect, starts_by_what_happens_to_a_value_or_a_timer) {
     std::vector<std::string> messages;
     for (std::size_t i = 1; i < hud.problems().size(); ++i)
         messages.push_back(to_string(hud.problems()[i]));
-    EXPECT_EQ(messages, (std::vector<std::string>{
-                            "error: 'effects.0.band' of bar 'x': no band 'lwo'; did you mean 'low'?",
-                            "error: 'effects.1' of bar 'x' needs 'timer'",
-                            "error: 'bands.0.effect' of bar 'x': no effect 'glwo'; did you mean 'glow'?"}));
+    EXPECT_EQ(messages,
+              (std::vector<std::string>{"error: 'effects.0.band' of bar 'x': no band 'lwo'; did you mean 'low'?",
+                                        "error: 'effects.1' of bar 'x' needs 'timer'",
+                                        "error: 'bands.0.effect' of bar 'x': no effect 'glwo'; did you mean 'glow'?"}));
 }
 
 TEST(Effect, of_a_group_keeps_one_beat) {
@@ -300,14 +296,13 @@ TEST(ReducedMotion, makes_effects_steady) {
 TEST(Effect, moves_what_is_drawn_and_what_stands_inside) {
     Fonts fonts;
     HudDefinition definition{.design = {200, 200}};
-    definition.effects = {
-        {.id = "grow",
-         .duration = 2s,
-         .keyframes = {{.at = 0.5, .scale = 1.5F, .offset = Point{20, 0}, .rotation = 90.0F}}}};
+    definition.effects = {{.id = "grow",
+                           .duration = 2s,
+                           .keyframes = {{.at = 0.5, .scale = 1.5F, .offset = Point{20, 0}, .rotation = 90.0F}}}};
     Hud hud(definition, {}, &fonts);
     hud.resize({.size = {200, 200}});
-    const auto panel = hud.add(
-        Panel{.id = "p", .place = {.anchor = Anchor::center}, .padding = {}, .color = rgb(0x000000, 0)});
+    const auto panel =
+        hud.add(Panel{.id = "p", .place = {.anchor = Anchor::center}, .padding = {}, .color = rgb(0x000000, 0)});
     hud.add(Bar{.id = "b",
                 .value = 1,
                 .place = {.size = {40, 20}},
@@ -329,8 +324,7 @@ TEST(Effect, moves_what_is_drawn_and_what_stands_inside) {
                 count += part;
                 x += part * (column + 0.5);
                 y += part * (row + 0.5);
-                if (part > 0.5)
-                    left = std::min<double>(left, column), right = std::max<double>(right, column + 1);
+                if (part > 0.5) left = std::min<double>(left, column), right = std::max<double>(right, column + 1);
             }
         return std::array{count, x / count, y / count, right - left};
     };
@@ -368,15 +362,14 @@ effects = [{ on = "loss", effect = "wobble", full_change = 10 }]
 )",
                                "hud.toml");
     ASSERT_TRUE(read) << to_string(read.problems()[0]);
-    const Effect effect{
-        .id = "wobble",
-        .duration = 500ms,
-        .repeat = 2,
-        .keyframes = {{.at = 0.5, .scale = 1.5F, .offset = Point{3, -2}, .easing = Easing::ease_in()},
-                      {.at = 1, .opacity = 0.0F, .color = rgb(0xff0000)}},
-        .scatter = true,
-        .dots = {.count = 5},
-        .when_busy = WhenBusy::wait};
+    const Effect effect{.id = "wobble",
+                        .duration = 500ms,
+                        .repeat = 2,
+                        .keyframes = {{.at = 0.5, .scale = 1.5F, .offset = Point{3, -2}, .easing = Easing::ease_in()},
+                                      {.at = 1, .opacity = 0.0F, .color = rgb(0xff0000)}},
+                        .scatter = true,
+                        .dots = {.count = 5},
+                        .when_busy = WhenBusy::wait};
     EXPECT_EQ(read->effects.at(0), effect);
     EXPECT_EQ(std::get<Bar>(read->elements.at(0)).effects.at(0),
               (Trigger{.on = TriggerOn::loss, .effect = "wobble", .full_change = 10}));

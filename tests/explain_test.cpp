@@ -48,9 +48,8 @@ TEST(Explain, follows_a_value_on_its_way) {
     Explanation moving = hud.explain(text);
     EXPECT_EQ(moving.moves_until, 1400ms);
     EXPECT_EQ(line_of(moving, ExplainedPart::motion).substr(0, 6), "is at ");
-    EXPECT_NE(
-        line_of(moving, ExplainedPart::motion).find("on its way from 3000 to 1000, where it lands at 1.4 s"),
-        std::string::npos)
+    EXPECT_NE(line_of(moving, ExplainedPart::motion).find("on its way from 3000 to 1000, where it lands at 1.4 s"),
+              std::string::npos)
         << line_of(moving, ExplainedPart::motion);
     water = 500;
     update(hud, 200ms);
@@ -91,16 +90,12 @@ TEST(Explain, tells_why_something_is_not_seen) {
     hud.add(Panel{.id = "p", .visible = watch(flag)});
     hud.add(Panel{.id = "narrow", .place = {.size = {40, 0}, .max_size = {40, 0}}, .plate = false});
     const std::vector<Row> rows{
-        {Text{.id = "a", .format = "x", .visible = watch(flag)},
-         "is hidden, as its source 'visible' is not true"},
-        {Text{.id = "b", .format = "x", .group = "menu"},
-         "is hidden with group 'menu', whose source is not true"},
+        {Text{.id = "a", .format = "x", .visible = watch(flag)}, "is hidden, as its source 'visible' is not true"},
+        {Text{.id = "b", .format = "x", .group = "menu"}, "is hidden with group 'menu', whose source is not true"},
         {Text{.id = "c", .format = "x", .inside = "p"},
          "is hidden with panel 'p', which is hidden, as its source 'visible' is not true"},
-        {Text{.id = "d", .value = watch(maybe), .when_no_value = WhenNoValue::hide},
-         "is hidden, as there is no value"},
-        {Text{.id = "e", .value = watch(value), .bands = {{.below = 5, .visible = false}}},
-         "is hidden by a band"},
+        {Text{.id = "d", .value = watch(maybe), .when_no_value = WhenNoValue::hide}, "is hidden, as there is no value"},
+        {Text{.id = "e", .value = watch(value), .bands = {{.below = 5, .visible = false}}}, "is hidden by a band"},
         {Text{.id = "f", .format = "x", .opacity = 0},
          "cannot be seen, as its opacity, or that of its group or panel, is zero"},
         {Notice{.id = "g"}, "is hidden, as it has nothing to say"},
@@ -108,20 +103,11 @@ TEST(Explain, tells_why_something_is_not_seen) {
          "is outside of the screen, which is 200 by 100", ExplainedPart::layout},
         {Text{.id = "i", .format = "xxxx", .place = {.anchor = Anchor::top_right, .offset = {-20, 0}}},
          "reaches beyond the screen, which is 200 by 100", ExplainedPart::layout},
-        {Text{.id = "j",
-              .format = "much too long",
-              .place = {.max_size = {40, 0}},
-              .overflow = Overflow::ellipsis},
+        {Text{.id = "j", .format = "much too long", .place = {.max_size = {40, 0}}, .overflow = Overflow::ellipsis},
          "ends with an ellipsis, as it has less room than it needs", ExplainedPart::layout},
-        {Text{.id = "k",
-              .format = "much too long",
-              .place = {.max_size = {40, 0}},
-              .overflow = Overflow::shrink},
+        {Text{.id = "k", .format = "much too long", .place = {.max_size = {40, 0}}, .overflow = Overflow::shrink},
          "is drawn smaller, as it has less room than it needs", ExplainedPart::layout},
-        {Text{.id = "l",
-              .format = "much too long",
-              .place = {.max_size = {40, 0}},
-              .overflow = Overflow::clip},
+        {Text{.id = "l", .format = "much too long", .place = {.max_size = {40, 0}}, .overflow = Overflow::clip},
          "is cut off, as it has less room than it needs", ExplainedPart::layout}};
     std::vector<ElementRef> refs;
     for (const Row& row : rows)
@@ -138,13 +124,11 @@ TEST(Explain, tells_why_something_is_not_seen) {
     flag = true;
     hud.set_visible(refs[0], false);
     update(hud, 16ms);
-    EXPECT_EQ(line_of(hud.explain(refs[0]), ExplainedPart::visibility),
-              "is hidden by the game, by set_visible");
+    EXPECT_EQ(line_of(hud.explain(refs[0]), ExplainedPart::visibility), "is hidden by the game, by set_visible");
     EXPECT_EQ(line_of(hud.explain(refs[2]), ExplainedPart::visibility), "is shown");
     hud.set_visible(false);
     update(hud, 16ms);
-    EXPECT_EQ(line_of(hud.explain(refs[1]), ExplainedPart::visibility),
-              "is hidden with the whole HUD, by the game");
+    EXPECT_EQ(line_of(hud.explain(refs[1]), ExplainedPart::visibility), "is hidden with the whole HUD, by the game");
     hud.remove(refs[0]);
     EXPECT_EQ(hud.explain(refs[0]).text(), "no such element\n");
 }
@@ -156,12 +140,11 @@ TEST(Explain, names_what_it_reads) {
         Source source;
         std::string says;
     };
-    for (const Row& row :
-         std::vector<Row>{{watch(value), "reads a variable of the game: 3"},
-                          {watch([] { return 4; }), "reads a callable or live value of the game: 4"},
-                          {7, "reads a constant: 7"},
-                          {"nobody", "reads 'nobody', a name that nobody has set,: no value"},
-                          {watch(value).scaled(2), "reads a variable of the game, scaled: 6"}}) {
+    for (const Row& row : std::vector<Row>{{watch(value), "reads a variable of the game: 3"},
+                                           {watch([] { return 4; }), "reads a callable or live value of the game: 4"},
+                                           {7, "reads a constant: 7"},
+                                           {"nobody", "reads 'nobody', a name that nobody has set,: no value"},
+                                           {watch(value).scaled(2), "reads a variable of the game, scaled: 6"}}) {
         const auto text = hud.add(Text{.id = "t", .value = row.source});
         update(hud, 16ms);
         const std::string says = line_of(hud.explain(text), ExplainedPart::source);

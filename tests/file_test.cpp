@@ -163,8 +163,7 @@ why = "it lies on the plate"
     ASSERT_EQ(definition->sources.size(), 4U);
     const DeclaredSource& water = definition->sources[0];
     EXPECT_EQ(water,
-              (DeclaredSource{
-                  .name = "plane.water", .range = {0, 3000}, .sample = {KeptValue(640.0)}, .unit = "L"}));
+              (DeclaredSource{.name = "plane.water", .range = {0, 3000}, .sample = {KeptValue(640.0)}, .unit = "L"}));
     EXPECT_EQ(definition->sources[1].type, SourceType::integer);
     EXPECT_EQ(definition->sources[1].sample[1], KeptValue(Value(std::int64_t{12})));
     EXPECT_EQ(definition->sources[3].sample[1], KeptValue(Value("Alder Creek")));
@@ -207,8 +206,7 @@ why = "it lies on the plate"
          "them"},
     };
     for (const auto& [file, problem] : faults)
-        EXPECT_EQ(texts(read_hud(file, "hud.toml").problems()),
-                  std::vector<std::string>{"hud.toml:" + problem})
+        EXPECT_EQ(texts(read_hud(file, "hud.toml").problems()), std::vector<std::string>{"hud.toml:" + problem})
             << file;
 }
 
@@ -253,8 +251,7 @@ type = "entries"
         {entries + "fields = 3", "3:10: error: 'fields' of source 'a' is a number; expected tables by name"},
         {entries + "fields.b = 3", "3:12: error: field 'b' of source 'a' is a number; expected a table"},
         {entries + "fields.b.c = 3", "3:10: error: unknown key 'c' in field 'b' of source 'a'"},
-        {entries + "fields.b.fields.c = {}",
-         "3:10: error: 'fields' of field 'b' of source 'a'; a field has none"},
+        {entries + "fields.b.fields.c = {}", "3:10: error: 'fields' of field 'b' of source 'a'; a field has none"},
         {entries + "fields.b = { type = \"entries\" }",
          "3:22: error: field 'b' of source 'a' is entries; a field is a number, a flag, a text or a time"},
         {entries + "fields.b = { range = [0, 1], sample = 2 }",
@@ -265,8 +262,7 @@ type = "entries"
          "3:11: error: 'sample' of source 'a' does not hold whole numbers, of entries that there may be"},
     };
     for (const auto& [file, problem] : faults)
-        EXPECT_EQ(texts(read_hud(file, "hud.toml").problems()),
-                  std::vector<std::string>{"hud.toml:" + problem})
+        EXPECT_EQ(texts(read_hud(file, "hud.toml").problems()), std::vector<std::string>{"hud.toml:" + problem})
             << file;
 }
 
@@ -293,13 +289,10 @@ format = "Water {:.f} L"
 }
 
 TEST(HudFile, refuses_what_is_no_toml_or_too_deep_or_too_large) {
-    const auto first = [](const std::string& text) {
-        return texts(read_hud(text, "h.toml").problems()).at(0);
-    };
+    const auto first = [](const std::string& text) { return texts(read_hud(text, "h.toml").problems()).at(0); };
     EXPECT_NE(first("a = \n").find("h.toml:1:"), std::string::npos);
     EXPECT_NE(first("[[element]\nkind=1").find("h.toml:1:"), std::string::npos);
-    EXPECT_EQ(first("\n\na = " + std::string(100'000, '[')),
-              "h.toml:3: error: brackets are nested more than 64 deep");
+    EXPECT_EQ(first("\n\na = " + std::string(100'000, '[')), "h.toml:3: error: brackets are nested more than 64 deep");
     EXPECT_EQ(first("a = " + std::string(65, '{')), "h.toml:1: error: brackets are nested more than 64 deep");
     std::string dotted = "a";
     for (int i = 0; i < 100'000; ++i)
@@ -405,9 +398,9 @@ TEST(Trace, stands_at_the_latest_row_and_keeps_game_time_in_proportion) {
         Nanoseconds time, game;
         const char* text;
     };
-    for (const Case& row : {Case{0s, 0s, "10"}, Case{1s, 0s, "10"}, Case{1500ms, 500ms, "10"},
-                            Case{2s, 1s, "20"}, Case{3s, 1s, "20"}, Case{5s, 1500ms, "30"},
-                            Case{6s, 2s, "40"}, Case{8s, 4s, "40"}, Case{1999999999ns, 999999999ns, "10"}}) {
+    for (const Case& row :
+         {Case{0s, 0s, "10"}, Case{1s, 0s, "10"}, Case{1500ms, 500ms, "10"}, Case{2s, 1s, "20"}, Case{3s, 1s, "20"},
+          Case{5s, 1500ms, "30"}, Case{6s, 2s, "40"}, Case{8s, 4s, "40"}, Case{1999999999ns, 999999999ns, "10"}}) {
         EXPECT_EQ(player.seek(row.time), row.game) << row.time.count();
         update(hud, 0s);
         EXPECT_EQ(hud[text].text, row.text) << row.time.count();

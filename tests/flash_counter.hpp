@@ -39,9 +39,7 @@ class FlashCounter {
             if (!is_first && std::equal(row, row + width, &last_[at])) continue;
             std::copy(row, row + width, &last_[at]);
             for (int x = 0; x < width_; ++x, ++at) {
-                const auto channel = [&](int shift) {
-                    return static_cast<std::uint8_t>(row[x] >> shift & 0xff);
-                };
+                const auto channel = [&](int shift) { return static_cast<std::uint8_t>(row[x] >> shift & 0xff); };
                 const std::array<std::uint8_t, 3> channels{channel(16), channel(8), channel(0)};
                 Pixel& own = pixels_[at];
                 if (!is_first && channels == own.channels) continue;
@@ -76,9 +74,8 @@ class FlashCounter {
     }
 
  private:
-    using Pairs =
-        std::map<std::pair<int, int>, std::vector<int>>;  ///< pixels by cell, by first and last frame
-    static constexpr int cell = 8;                        ///< pixels: fields begin at multiples of it
+    using Pairs = std::map<std::pair<int, int>, std::vector<int>>;  ///< pixels by cell, by first and last frame
+    static constexpr int cell = 8;                                  ///< pixels: fields begin at multiples of it
     struct Pixel {
         std::array<std::uint8_t, 3> channels{};
         float low = 0, high = 0;
@@ -150,8 +147,7 @@ class FlashCounter {
     int rows() const { return height_ / cell; }
     void note(Pairs& pairs, int x, int y, int begin) {
         std::vector<int>& cells = pairs[{begin, frame_}];
-        if (cells.empty())
-            cells.resize(static_cast<std::size_t>(columns()) * static_cast<std::size_t>(rows()));
+        if (cells.empty()) cells.resize(static_cast<std::size_t>(columns()) * static_cast<std::size_t>(rows()));
         if (x / cell < columns() && y / cell < rows())
             ++cells[static_cast<std::size_t>(y / cell) * static_cast<std::size_t>(columns()) +
                     static_cast<std::size_t>(x / cell)];
@@ -163,8 +159,7 @@ class FlashCounter {
     };
     using Sums = std::vector<Sum>;
     std::size_t corner(int x, int y) const {
-        return static_cast<std::size_t>(y) * static_cast<std::size_t>(columns() + 1) +
-               static_cast<std::size_t>(x);
+        return static_cast<std::size_t>(y) * static_cast<std::size_t>(columns() + 1) + static_cast<std::size_t>(x);
     }
     Sums sums_of(const Pairs& pairs) const {
         Sums all;
@@ -187,9 +182,8 @@ class FlashCounter {
         };
         std::vector<Part> parts;
         for (const Sum& sum : pairs) {
-            const int area = sum.until[corner(left + wide, top + high)] -
-                             sum.until[corner(left, top + high)] - sum.until[corner(left + wide, top)] +
-                             sum.until[corner(left, top)];
+            const int area = sum.until[corner(left + wide, top + high)] - sum.until[corner(left, top + high)] -
+                             sum.until[corner(left + wide, top)] + sum.until[corner(left, top)];
             if (area > 0) parts.push_back({sum.begin, sum.end, static_cast<double>(area)});
         }
         struct Flash {
@@ -202,14 +196,12 @@ class FlashCounter {
             std::vector<Part> together;
             for (const Part& other : parts)
                 // What ends in the frame in which another begins is hardly seen together with it.
-                if (other.begin > behind && other.begin <= one.begin &&
-                    one.begin < other.end + (margin_ > 0 ? 0 : 1)) {
+                if (other.begin > behind && other.begin <= one.begin && one.begin < other.end + (margin_ > 0 ? 0 : 1)) {
                     sum += other.area;
                     together.push_back(other);
                 }
             if (one.begin <= behind || sum <= least) continue;
-            std::sort(together.begin(), together.end(),
-                      [](const Part& a, const Part& b) { return a.end < b.end; });
+            std::sort(together.begin(), together.end(), [](const Part& a, const Part& b) { return a.end < b.end; });
             double complete = 0;
             std::size_t last = 0;
             while ((complete += together[last].area) <= least)
@@ -222,11 +214,10 @@ class FlashCounter {
         // A frame is the nearest to a moment, and a field that sees a part of a flash sees it a little later: a second is some frames
         // more or less. A pair is within a second if both of its changes are; what nearly is one, if the first is.
         for (const Flash& first : flashes)
-            most = std::max(
-                most, static_cast<int>(std::count_if(flashes.begin(), flashes.end(), [&](const Flash& one) {
-                    const int at = margin_ < 0 ? one.begin : std::max(one.begin, one.end);
-                    return one.begin >= first.begin && at - first.begin < second;
-                })));
+            most = std::max(most, static_cast<int>(std::count_if(flashes.begin(), flashes.end(), [&](const Flash& one) {
+                                const int at = margin_ < 0 ? one.begin : std::max(one.begin, one.end);
+                                return one.begin >= first.begin && at - first.begin < second;
+                            })));
         return most;
     }
 

@@ -26,8 +26,7 @@ TEST(FlashLimit, holds_under_a_storm_of_hits_over_three_huds) {
     FlashLimit limit;
     double hull = 100;
     HudDefinition definition;
-    definition.effects = {
-        {.id = "strobe", .duration = 90ms, .keyframes = {{.at = 0.3, .color = rgb(0xffffff)}}}};
+    definition.effects = {{.id = "strobe", .duration = 90ms, .keyframes = {{.at = 0.3, .color = rgb(0xffffff)}}}};
     std::vector<Hud> huds;
     std::vector<ElementRef> bars;
     std::vector<std::vector<double>> light(3);
@@ -70,8 +69,7 @@ TEST(FlashLimit, holds_under_a_storm_of_hits_over_three_huds) {
     for (const int at : all)
         if (seen.empty() || at > seen.back() + 34) seen.push_back(at);
     for (std::size_t i = 7; i < seen.size(); ++i)
-        EXPECT_GE(seen[i] - seen[i - 7], 999)
-            << "more than three in a second of all, up to " << seen[i] << " ms";
+        EXPECT_GE(seen[i] - seen[i - 7], 999) << "more than three in a second of all, up to " << seen[i] << " ms";
     EXPECT_GE(events, 3U * 2500U) << "every event is still reported";
     for (std::size_t i = 0; i < huds.size(); ++i) {
         update(huds[i], 3s);
@@ -119,8 +117,7 @@ TEST(FlashLimit, counts_the_light_of_a_glow) {
 
 TEST(FlashLimit, knows_the_luminance_of_colors) {
     // WCAG 2.x: contrast of #777777 on white is 4.48, of #ff0000 on black 5.25.
-    EXPECT_NEAR((relative_luminance(rgb(0xffffff)) + 0.05) / (relative_luminance(rgb(0x777777)) + 0.05), 4.48,
-                0.01);
+    EXPECT_NEAR((relative_luminance(rgb(0xffffff)) + 0.05) / (relative_luminance(rgb(0x777777)) + 0.05), 4.48, 0.01);
     EXPECT_NEAR((relative_luminance(rgb(0xff0000)) + 0.05) / 0.05, 5.25, 0.01);
     EXPECT_EQ(flashes_of(built_in_effects()[1], rgb(0x202020)).size(), 1U) << "flash";
     EXPECT_EQ(flashes_of(built_in_effects()[0], rgb(0x202020)).size(), 0U) << "swell";

@@ -30,9 +30,8 @@ struct Outcome {
 std::string name_of(const Storm& storm) {
     std::ostringstream text;
     text << storm.first << " and " << storm.second << " every " << storm.every << " frames, "
-         << static_cast<int>(storm.where) << ", on " << to_string(storm.ground) << " of "
-         << to_string(storm.color) << (storm.reduced ? ", reduced" : "")
-         << (storm.says_ground ? "" : ", ground unknown");
+         << static_cast<int>(storm.where) << ", on " << to_string(storm.ground) << " of " << to_string(storm.color)
+         << (storm.reduced ? ", reduced" : "") << (storm.says_ground ? "" : ", ground unknown");
     return text.str();
 }
 
@@ -40,8 +39,7 @@ Outcome run(const Storm& storm) {
     Fonts& fonts = Stage::fonts();
     Hud hud({.design = {1024, 768}}, {}, &fonts);
     hud.resize({.size = {wide, high}});
-    hud.set_flash_settings(
-        {.on = storm.on, .ground = storm.says_ground ? std::optional(storm.ground) : std::nullopt});
+    hud.set_flash_settings({.on = storm.on, .ground = storm.says_ground ? std::optional(storm.ground) : std::nullopt});
     hud.set_reduced_motion(storm.reduced);
     const auto bar = [&](const std::string& id, Point at, Size size) {
         return hud.add(Bar{.id = id,
@@ -67,8 +65,7 @@ Outcome run(const Storm& storm) {
             all = {bar("a", {400, 280}, {136, 112})};
             break;
     }
-    const ElementRef tells =
-        hud.add(Text{.id = "tells", .format = " ", .visible = name("hud.flash_limited")});
+    const ElementRef tells = hud.add(Text{.id = "tells", .format = " ", .visible = name("hud.flash_limited")});
     FlashCounter sure(wide, high, rate, 0.015F), near(wide, high, rate, -0.02F);
     Outcome outcome{};
     DrawList list;
@@ -112,8 +109,7 @@ void expect_limited(Storm storm) {
 
 TEST(Flashes, are_at_most_three_in_a_second_of_what_is_drawn) {
     Random random(20261129);
-    const std::array<std::string, 8> effects{"swell", "flash", "shake", "fade",
-                                             "pulse", "blink", "shine", "burst"};
+    const std::array<std::string, 8> effects{"swell", "flash", "shake", "fade", "pulse", "blink", "shine", "burst"};
     const std::array grounds{rgb(0x000000), rgb(0x808080), rgb(0xffffff)};
     const std::array colors{rgb(0x38b6c9), rgb(0x202020), rgb(0xff2010)};
     // A choice of them, the same in each run; at night as many as are asked for.
@@ -139,20 +135,10 @@ TEST(Flashes, are_at_most_three_in_a_second_of_what_is_drawn) {
     // Where effects take over from each other in every other frame, only what is drawn says what flashes.
     const Color gray = rgb(0x808080), blue = rgb(0x38b6c9), red = rgb(0xff2010);
     for (const Storm& storm : std::vector<Storm>{
-             {.first = "flash",
-     .second = "fade",
-     .every = 2,
-     .ground = gray,
-     .color = blue,
-     .says_ground = false},
+             {.first = "flash", .second = "fade", .every = 2, .ground = gray, .color = blue, .says_ground = false},
              {.first = "fade", .second = "flash", .every = 3, .where = Where::side_by_side, .ground = gray},
              {.first = "fade", .second = "flash", .every = 2, .where = Where::side_by_side},
-             {.first = "flash",
-             .second = "fade",
-             .every = 6,
-             .where = Where::corners,
-             .ground = gray,
-             .color = red}})
+             {.first = "flash", .second = "fade", .every = 6, .where = Where::corners, .ground = gray, .color = red}})
         expect_limited(storm);
     expect_limited({.first = "flash", .second = "swell", .every = 4});
     expect_limited({.first = "flash", .second = "swell", .every = 4, .reduced = true});
@@ -230,8 +216,7 @@ TEST(Flashes, that_are_small_are_never_held_and_what_is_held_says_so) {
         EXPECT_FALSE(twins.huds[1].flash_limited());
         const Explanation explained = twins.huds[0].explain(twins.banners[0]);
         EXPECT_EQ(explained.flash_limited, twins.huds[0].flash_limited()) << "only the banner is";
-        EXPECT_EQ(explained.text().find("held by the flash limit") != std::string::npos,
-                  explained.flash_limited);
+        EXPECT_EQ(explained.text().find("held by the flash limit") != std::string::npos, explained.flash_limited);
         held += explained.flash_limited ? 1 : 0;
     }
     EXPECT_GT(held, 20);
@@ -239,11 +224,10 @@ TEST(Flashes, that_are_small_are_never_held_and_what_is_held_says_so) {
 
 TEST(Flashes, are_limited_as_the_file_and_the_game_say) {
     const auto flashes_held = [](const std::string& top, const FlashSettings* settings, Size size) {
-        auto read =
-            read_hud(top + "[[element]]\nkind = \"bar\"\nid = \"b\"\nvalue = 1\nmax = 1\nplace = { size = [" +
-                         std::to_string(static_cast<int>(size.width)) + ", " +
-                         std::to_string(static_cast<int>(size.height)) + "] }\n",
-                     "hud.toml");
+        auto read = read_hud(top + "[[element]]\nkind = \"bar\"\nid = \"b\"\nvalue = 1\nmax = 1\nplace = { size = [" +
+                                 std::to_string(static_cast<int>(size.width)) + ", " +
+                                 std::to_string(static_cast<int>(size.height)) + "] }\n",
+                             "hud.toml");
         EXPECT_TRUE(read) << to_string(read.problems().front());
         read->design = {1024, 768};
         Hud hud(*read, {}, &Stage::fonts());
@@ -268,8 +252,7 @@ TEST(Flashes, are_limited_as_the_file_and_the_game_say) {
     EXPECT_FALSE(flashes_held("", &far, large));
     const auto refused = read_hud("flash_limit = \"off\"\n", "hud.toml");
     ASSERT_FALSE(refused);
-    EXPECT_NE(to_string(refused.problems().front()).find("'off'; expected one of area or any_size"),
-              std::string::npos)
+    EXPECT_NE(to_string(refused.problems().front()).find("'off'; expected one of area or any_size"), std::string::npos)
         << to_string(refused.problems().front());
 }
 

@@ -25,8 +25,7 @@ std::vector<std::filesystem::path> hud_files() {
     for (const char* const folder : {"demo", "docs", "fuzz/seeds/hud", "tests/check", "examples"})
         for (const auto& entry :
              std::filesystem::recursive_directory_iterator(std::filesystem::path(RAPIDO_SOURCE_DIR) / folder))
-            if (entry.path().extension() == ".toml" &&
-                text_of(entry.path()).find("element") != std::string::npos)
+            if (entry.path().extension() == ".toml" && text_of(entry.path()).find("element") != std::string::npos)
                 all.push_back(entry.path());
     EXPECT_GT(all.size(), 12U);
     return all;
@@ -94,8 +93,7 @@ TEST(FormatHud, writes_canonical_order) {
          "  # none\n]\n"},
         {"a = '''\n # no comment'''\nb = \"\"\"say \\\"# no\\\" \"\"\" # yes\n",
          "a = '''\n # no comment'''\nb = \"\"\"say \\\"# no\\\" \"\"\"  # yes\n"},
-        {"x = [nan,-inf, 1.0, 1979-05-27T07:32:00Z,0x1F]\n",
-         "x = [nan, -inf, 1.0, 1979-05-27T07:32:00Z, 0x1F]\n"},
+        {"x = [nan,-inf, 1.0, 1979-05-27T07:32:00Z,0x1F]\n", "x = [nan, -inf, 1.0, 1979-05-27T07:32:00Z, 0x1F]\n"},
         {"x = [ 1 # one\n , 2 ]\n", "x = [\n    # one\n    1,\n    2,\n]\n"},
         {"\n\n\nfont = \"a\"\n\n\n\n[[timer]]\nmarks = [{every=1,at=5}]\nid = \"t\"\n\n\n",
          "font = \"a\"\n\n[[timer]]\nid = \"t\"\nmarks = [{ at = 5, every = 1 }]\n"}};
@@ -103,8 +101,7 @@ TEST(FormatHud, writes_canonical_order) {
         EXPECT_EQ(formatted(row.before), row.after) << row.before;
         EXPECT_EQ(formatted(row.after), row.after);
     }
-    EXPECT_EQ(to_string(format_hud("x = \n", "hud.toml").problems().front()).substr(0, 20),
-              "hud.toml:1:5: error:");
+    EXPECT_EQ(to_string(format_hud("x = \n", "hud.toml").problems().front()).substr(0, 20), "hud.toml:1:5: error:");
     EXPECT_EQ(format_hud("x = \"\xff\"\n", "a").problems().front().code, ProblemCode::syntax);
     EXPECT_EQ(formatted("\xef\xbb\xbf"
                         "a=1\r\nb = 2 # x\r\n"),
@@ -131,8 +128,7 @@ TEST(FormatHud, loses_nothing_of_any_damaged_file) {
             ++made;
             EXPECT_EQ(formatted(*result), *result);
         } else {
-            EXPECT_NE(result.problems().front().message, "cannot be formatted without changing what it says")
-                << text;
+            EXPECT_NE(result.problems().front().message, "cannot be formatted without changing what it says") << text;
         }
     }
     EXPECT_GT(made, 30);

@@ -37,8 +37,7 @@ TEST(GameTimer, tells_marks_in_order_of_time_however_long_the_step) {
             seen = countdown.event_count();
         }
         // 60 is where it starts, 90 above it; 3 is in the series.
-        EXPECT_EQ(all,
-                  "45000@15000 15000@45000 5000@55000 4000@56000 3000@57000 2000@58000 1000@59000 end@60000");
+        EXPECT_EQ(all, "45000@15000 15000@45000 5000@55000 4000@56000 3000@57000 2000@58000 1000@59000 end@60000");
     }
     Stopwatch stopwatch{2s};
     stopwatch.set_marks(std::vector<Mark>{{3s, 2s}, {10s}});
@@ -272,9 +271,7 @@ void act(Twin& twin, const Act& act, double begin) {
             const bool ahead = (act.what == 2) == !twin.down;
             if (ahead && twin.ended) return;
             // A jump to the end carries nothing over.
-            const double limited = twin.down           ? std::max(to, 0.0)
-                                   : twin.duration > 0 ? std::min(to, twin.duration)
-                                                       : to;
+            const double limited = twin.down ? std::max(to, 0.0) : twin.duration > 0 ? std::min(to, twin.duration) : to;
             if (ahead) return twin.go(limited, act.time);
             twin.position = std::max(to, 0.0);
             twin.ended = false;
@@ -284,8 +281,7 @@ void act(Twin& twin, const Act& act, double begin) {
             twin.speed = act.amount;
             return;
         case 5:
-            twin.position =
-                twin.down || twin.duration == 0 ? act.amount : std::min(act.amount, twin.duration);
+            twin.position = twin.down || twin.duration == 0 ? act.amount : std::min(act.amount, twin.duration);
             twin.ended = twin.down && act.amount == 0;
             twin.running = twin.running && !twin.ended;
             return;
@@ -315,9 +311,8 @@ TEST(GameTimer, is_its_own_twin_that_steps_a_microsecond_at_a_time) {
         std::vector<Act> acts;
         for (int i = 0; i < 12; ++i) {
             const int what = random.below(7);
-            const double amount =
-                what == 4 ? std::array{0.0, 0.5, 1.0, 2.0}[static_cast<std::size_t>(random.below(4))]
-                          : 2.0 * random.below(200'000);
+            const double amount = what == 4 ? std::array{0.0, 0.5, 1.0, 2.0}[static_cast<std::size_t>(random.below(4))]
+                                            : 2.0 * random.below(200'000);
             acts.push_back({random.below(800'000), what, amount});
         }
         std::sort(acts.begin(), acts.end(), [](const Act& a, const Act& b) { return a.time < b.time; });
@@ -333,8 +328,8 @@ TEST(GameTimer, is_its_own_twin_that_steps_a_microsecond_at_a_time) {
             std::uint64_t seen = 0;
             const auto look = [&] {
                 for (const TimerEvent& event : timer->events(seen))
-                    told.push_back({event.kind, event.kind == TimerEvent::Kind::mark ? event.at.count() : 0,
-                                    event.time});
+                    told.push_back(
+                        {event.kind, event.kind == TimerEvent::Kind::mark ? event.at.count() : 0, event.time});
                 EXPECT_EQ(told.size(), timer->event_count()) << "each is told once";
                 seen = timer->event_count();
             };
@@ -354,8 +349,8 @@ TEST(GameTimer, is_its_own_twin_that_steps_a_microsecond_at_a_time) {
                 look();
             }
             go_to(800ms);
-            EXPECT_NEAR(static_cast<double>((down ? timer->left() : timer->elapsed()).count()),
-                        twin.position * 1000, 2000)
+            EXPECT_NEAR(static_cast<double>((down ? timer->left() : timer->elapsed()).count()), twin.position * 1000,
+                        2000)
                 << round;
             return told;
         };
@@ -373,8 +368,8 @@ TEST(GameTimer, is_its_own_twin_that_steps_a_microsecond_at_a_time) {
             for (std::size_t i = 0; i < told.size(); ++i) {
                 ASSERT_EQ(told[i].kind, twin.told[i].kind) << "round " << round << " event " << i;
                 ASSERT_EQ(told[i].at, twin.told[i].at) << "round " << round << " event " << i;
-                ASSERT_NEAR(static_cast<double>(told[i].time.count()),
-                            static_cast<double>(twin.told[i].time.count()), 2000);
+                ASSERT_NEAR(static_cast<double>(told[i].time.count()), static_cast<double>(twin.told[i].time.count()),
+                            2000);
             }
             if (first.empty()) first = told;
             for (std::size_t i = 0; i < told.size(); ++i)

@@ -83,8 +83,7 @@ TEST(HudFile, counts_what_styles_make_wherever_it_is_made_from) {
     ASSERT_FALSE(read);
     EXPECT_EQ(read.problems().size(), 1U);
     EXPECT_EQ(read.problems().front().code, ProblemCode::too_large);
-    EXPECT_NE(to_string(read.problems().front()).find("let fewer elements use long styles"),
-              std::string::npos);
+    EXPECT_NE(to_string(read.problems().front()).find("let fewer elements use long styles"), std::string::npos);
 }
 
 TEST(Images, count_one_file_once_and_all_of_them_together) {
@@ -105,8 +104,7 @@ TEST(Images, count_one_file_once_and_all_of_them_together) {
     EXPECT_TRUE(images.find("c.png"));
     const auto too_much = images.find("d.png");
     ASSERT_FALSE(too_much);
-    EXPECT_EQ(too_much.problems()[0].message,
-              "is too much: 32 million pixels are read, of all images together");
+    EXPECT_EQ(too_much.problems()[0].message, "is too much: 32 million pixels are read, of all images together");
 }
 
 TEST(Picture, is_cleared_by_a_transparent_color_and_says_what_it_cannot_draw) {
@@ -136,8 +134,7 @@ TEST(Draw, leaves_out_what_no_screen_can_show) {
     Hud hud({}, {}, &measurer);
     hud.resize({.size = {1280, 720}});
     for (int i = 0; i < 300; ++i)
-        hud.add(
-            Bar{.id = "b" + std::to_string(i), .value = 1, .place = {.size = {1000, 10}}, .segments = 1000});
+        hud.add(Bar{.id = "b" + std::to_string(i), .value = 1, .place = {.size = {1000, 10}}, .segments = 1000});
     update(hud, 0s);
     DrawList list;
     for (int i = 0; i < 3; ++i)

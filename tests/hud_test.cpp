@@ -89,9 +89,9 @@ TEST(Hud, fills_a_bar_with_a_part_of_a_live_maximum) {
     constexpr double nan = std::numeric_limits<double>::quiet_NaN();
     constexpr double infinity = std::numeric_limits<double>::infinity();
     for (const Case& row :
-         {Case{25, 100, 0.25}, Case{0, 100, 0}, Case{100, 100, 1}, Case{130, 100, 1}, Case{-5, 100, 0},
-          Case{5, 0, 0}, Case{0, 0, 0}, Case{5, -1, 0}, Case{-5, -10, 0}, Case{5, nan, 0}, Case{nan, 100, 0},
-          Case{5, infinity, 0}, Case{infinity, infinity, 0}, Case{infinity, 9, 1}}) {
+         {Case{25, 100, 0.25}, Case{0, 100, 0}, Case{100, 100, 1}, Case{130, 100, 1}, Case{-5, 100, 0}, Case{5, 0, 0},
+          Case{0, 0, 0}, Case{5, -1, 0}, Case{-5, -10, 0}, Case{5, nan, 0}, Case{nan, 100, 0}, Case{5, infinity, 0},
+          Case{infinity, infinity, 0}, Case{infinity, 9, 1}}) {
         double value = row.value, max = row.max;
         Hud hud;
         const auto bar = hud.add(Bar{.id = "bar", .value = watch(value), .max = watch(max)});
@@ -103,8 +103,8 @@ TEST(Hud, fills_a_bar_with_a_part_of_a_live_maximum) {
 TEST(Hud, moves_in_the_units_of_the_value_so_that_a_growing_maximum_is_no_loss) {
     float water = 500, tank = 1000;
     Hud hud;
-    const auto bar = hud.add(
-        Bar{.id = "water", .value = watch(water), .max = watch(tank), .motion = tween(1s, Easing::linear())});
+    const auto bar =
+        hud.add(Bar{.id = "water", .value = watch(water), .max = watch(tank), .motion = tween(1s, Easing::linear())});
     update(hud, 0s);
     tank = 2000;
     update(hud, 100ms);
@@ -140,8 +140,7 @@ TEST(Hud, reports_empty_and_full_from_the_true_value_while_the_bar_still_moves) 
 TEST(Hud, returns_at_once_from_no_value) {
     Value value = 10;
     Hud hud;
-    const auto text =
-        hud.add(Text{.id = "n", .value = watch(value), .placeholder = "?", .motion = tween(1s)});
+    const auto text = hud.add(Text{.id = "n", .value = watch(value), .placeholder = "?", .motion = tween(1s)});
     update(hud, 0s);
     value = {};
     update(hud, 16ms);
@@ -173,8 +172,7 @@ TEST(Hud, hides_a_panel_with_what_stands_inside_and_leaves_it_current) {
 
 HudDefinition with_timer() {
     HudDefinition definition;
-    definition.timers.push_back(
-        {.id = "evacuation", .duration = 45s, .start = "evacuating", .pause = "held"});
+    definition.timers.push_back({.id = "evacuation", .duration = 45s, .start = "evacuating", .pause = "held"});
     definition.meters.push_back({.id = "frames"});
     definition.elements = {
         Text{.id = "left", .value = "evacuation.left", .format = "{:%M:%S}", .rounding = Rounding::up},
@@ -233,8 +231,7 @@ TEST(Timer, follows_the_game_clock_and_its_end_lies_at_the_same_fraction_of_the_
     held = false;
     update(hud, 0s);
     hud.update({.real = 40s, .game = 20s});  // slow motion: 5 s of game are a quarter of this step
-    ASSERT_EQ(hud.events().size(), 1U)
-        << "who shows a timer is not told to be empty: the timer tells its end";
+    ASSERT_EQ(hud.events().size(), 1U) << "who shows a timer is not told to be empty: the timer tells its end";
     EXPECT_EQ(hud.events()[0], (Event{140s, "evacuation", EventKind::end, ""}));
     EXPECT_EQ(hud.timer("evacuation")->left(), 0s);
     hud.timer("evacuation")->start();

@@ -70,9 +70,8 @@ TEST(Image, fits_its_box_as_object_fit_does) {
         const Picture picture = shown.stage.shot();
         for (int y = 0; y < 100; ++y)
             for (int x = 0; x < 100; ++x) {
-                const bool inside =
-                    static_cast<float>(x) >= row.lit.x && static_cast<float>(y) >= row.lit.y &&
-                    static_cast<float>(x) < row.lit.right() && static_cast<float>(y) < row.lit.bottom();
+                const bool inside = static_cast<float>(x) >= row.lit.x && static_cast<float>(y) >= row.lit.y &&
+                                    static_cast<float>(x) < row.lit.right() && static_cast<float>(y) < row.lit.bottom();
                 ASSERT_EQ(picture.pixel(x, y).green, inside ? 255 : 0)
                     << x << " " << y << " " << static_cast<int>(row.fit);
             }
@@ -165,12 +164,10 @@ TEST(Image, that_cannot_be_read_is_a_problem_and_a_crossed_box) {
         {"missing.png", "'missing.png' is not there; it is looked for in the folder of the HUD file"},
         {"text.png", "'text.png' is not a PNG image"},
         {"short.png", "'short.png' is not a PNG image"},
-        {"wide.png",
-         "'wide.png' is an image of 40000 by 10 pixels; at most 4096 each way are read; make it smaller"},
+        {"wide.png", "'wide.png' is an image of 40000 by 10 pixels; at most 4096 each way are read; make it smaller"},
         {"damaged.png", "'damaged.png' is a damaged PNG image"},
         {"sub.png", "'sub.png' is not a file"},
-        {"../outside.png",
-         "'../outside.png' is not a path inside the folder of the HUD; put the image beside"},
+        {"../outside.png", "'../outside.png' is not a path inside the folder of the HUD; put the image beside"},
         {"a/../../outside.png", "'a/../../outside.png' is not a path inside the folder"},
         {folder.path("outside.png"), "is not a path inside the folder of the HUD"},
         {"link.png", "'link.png' leads out of the folder of the HUD"}};

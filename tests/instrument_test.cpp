@@ -65,8 +65,7 @@ TEST(Dial, points_at_the_angle_of_its_value) {
         ASSERT_EQ(center.has_value(), row.degrees.has_value()) << row.value << " of " << row.max;
         EXPECT_EQ(stage.hud[stage.element].fill.has_value(), row.degrees.has_value());
         if (!center) continue;
-        const double angle =
-            std::atan2(static_cast<double>(center->x) - 100, 100 - static_cast<double>(center->y));
+        const double angle = std::atan2(static_cast<double>(center->x) - 100, 100 - static_cast<double>(center->y));
         const double off = angle * 180 / std::numbers::pi - *row.degrees;
         EXPECT_NEAR(off - 360 * std::round(off / 360), 0, 0.7) << row.value << " of " << row.max;
     }
@@ -197,8 +196,7 @@ TEST(Scale, runs_through_its_colors) {
         EXPECT_NEAR(picture.pixel(x, 5).green, 255 * part, 5) << x;
     }
     scale.colors = {{60, rgb(0xff0000)}, {20, rgb(0x00ff00)}};
-    EXPECT_EQ(to_string(Stage(scale).hud.problems().at(0)),
-              "error: 'colors' of scale 's' must stand in order of 'at'");
+    EXPECT_EQ(to_string(Stage(scale).hud.problems().at(0)), "error: 'colors' of scale 's' must stand in order of 'at'");
 }
 
 /// The long numbers that a tape writes, with where the middle of each is, in order.
@@ -233,8 +231,7 @@ TEST(Scale, is_a_tape_that_runs_below_its_pointer) {
         scale.place.size = {200, 0};
         scale.window = 100;
         scale.motion.cycle = row.cycle;
-        scale.marks = {
-            .every = 10, .long_every = 30, .format = "{:.0f}", .labels = {{0, "N"}, {180, "S"}, {360, "N"}}};
+        scale.marks = {.every = 10, .long_every = 30, .format = "{:.0f}", .labels = {{0, "N"}, {180, "S"}, {360, "N"}}};
         Stage stage(scale);
         EXPECT_EQ(stage.hud.problems(), Problems{});
         const Picture picture = stage.first();
@@ -253,8 +250,7 @@ TEST(Scale, is_a_tape_that_runs_below_its_pointer) {
     scale.window = 400;
     const Stage stage(scale);
     ASSERT_EQ(stage.hud.problems().size(), 2U);
-    EXPECT_EQ(to_string(stage.hud.problems()[1]),
-              "error: 'window' of scale 's' must not be more than 'cycle'");
+    EXPECT_EQ(to_string(stage.hud.problems()[1]), "error: 'window' of scale 's' must not be more than 'cycle'");
 }
 
 TEST(Scale, that_is_a_tape_shows_its_colors_where_they_are) {

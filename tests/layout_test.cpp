@@ -173,8 +173,7 @@ TEST(Flow, keeps_boxes_inside_and_apart_at_every_size) {
                     item.baseline < 0 ? -1 : item.baseline * k,
                     item.digits < 0 ? -1 : item.digits * k,
                     item.shrinks};
-        flow.arrange(scaled, {0, 0, (area.width + spare.width) * k, (area.height + spare.height) * k}, items,
-                     larger);
+        flow.arrange(scaled, {0, 0, (area.width + spare.width) * k, (area.height + spare.height) * k}, items, larger);
         for (std::size_t i = 0; i < boxes.size(); ++i) {
             EXPECT_NEAR(larger[i].x, boxes[i].x * k, 0.05) << round;
             EXPECT_NEAR(larger[i].bottom(), boxes[i].bottom() * k, 0.05) << round;
@@ -215,12 +214,10 @@ TEST(Fit, puts_the_design_on_every_window_as_object_fit_does) {
 TEST(Fit, draws_to_the_corner_that_it_says) {
     struct Row {
         Fit fit;
-        Point
-            corner;  // of a plate at the bottom right of a design of 400 x 200, in a window of 800 x 600 at (50, 7)
+        Point corner;  // of a plate at the bottom right of a design of 400 x 200, in a window of 800 x 600 at (50, 7)
     };
-    for (const Row& row :
-         {Row{Fit::edges, {850, 607}}, Row{Fit::contain, {850, 507}}, Row{Fit::cover, {1050, 607}},
-          Row{Fit::fill, {850, 607}}, Row{Fit::none, {650, 407}}}) {
+    for (const Row& row : {Row{Fit::edges, {850, 607}}, Row{Fit::contain, {850, 507}}, Row{Fit::cover, {1050, 607}},
+                           Row{Fit::fill, {850, 607}}, Row{Fit::none, {650, 407}}}) {
         BoxMeasurer measurer;
         Hud hud({.design = {400, 200},
                  .fit = row.fit,
@@ -239,8 +236,7 @@ TEST(Fit, draws_to_the_corner_that_it_says) {
 
 TEST(Fit, keeps_to_whole_scales_the_players_size_margins_and_what_is_safe) {
     const auto scale_of = [](Size window, float ui_scale = 1) {
-        return fit_screen({.design = {400, 200}, .whole_scale = true, .ui_scale = ui_scale}, {.size = window})
-            .scale;
+        return fit_screen({.design = {400, 200}, .whole_scale = true, .ui_scale = ui_scale}, {.size = window}).scale;
     };
     EXPECT_EQ(scale_of({1199, 900}), 2);
     EXPECT_EQ(scale_of({1200, 900}), 3);
@@ -369,8 +365,7 @@ TEST(Layout, changes_sides_for_a_language_from_right_to_left) {
         BoxMeasurer measurer;
         Hud hud({.design = {400, 200}, .margin = {0, 0, 0, 10}, .mirror = mirror}, {}, &measurer);
         hud.resize({.size = {400, 200}});
-        const auto panel =
-            hud.add(Panel{.id = "p", .layout = Layout::row, .gap = 5, .padding = {1, 2, 3, 4}});
+        const auto panel = hud.add(Panel{.id = "p", .layout = Layout::row, .gap = 5, .padding = {1, 2, 3, 4}});
         const auto first = hud.add(Text{.id = "a", .format = "aaaa", .inside = "p", .size = 10});
         const auto second = hud.add(Text{.id = "b", .format = "bb", .inside = "p", .size = 10});
         const auto bar = hud.add(Bar{.id = "bar", .value = 0.25, .place = {.size = {100, 10}}, .radius = 0});
@@ -402,8 +397,7 @@ TEST(Layout, of_the_sample_hud_holds_at_every_size_in_every_language) {
         TracePlayer player(*trace);
         Hud hud(*definition, player.sources(), &fonts);
         Language words = *language(tag);
-        if (tag != "en")
-            words.translations = *read_translations_file(sample(std::string(tag.substr(0, 2)) + ".toml"));
+        if (tag != "en") words.translations = *read_translations_file(sample(std::string(tag.substr(0, 2)) + ".toml"));
         hud.set_language(words);
         // The last seconds of the evacuation with a broken hull and a hot engine: all that there can be, at once.
         player.seek(Nanoseconds{88'000'000'000});
@@ -412,16 +406,15 @@ TEST(Layout, of_the_sample_hud_holds_at_every_size_in_every_language) {
         update(hud, 36s);
         update(hud, 500ms);
         ASSERT_TRUE(hud[hud.find("news")].visible);
-        for (const Viewport& viewport :
-             std::vector<Viewport>{{.size = {640, 360}},
-                                   {.size = {1280, 800}},
-                                   {.size = {1920, 1080}},
-                                   {.size = {2560, 1080}},
-                                   {.size = {3840, 2160}},
-                                   {.size = {1080, 1920}},
-                                   {.size = {640, 800}},  // split screen
-                                   {.origin = {640, 0}, .size = {640, 800}},
-                                   {.size = {1280, 800}, .safe_area = {40, 90, 30, 60}}}) {
+        for (const Viewport& viewport : std::vector<Viewport>{{.size = {640, 360}},
+                                                              {.size = {1280, 800}},
+                                                              {.size = {1920, 1080}},
+                                                              {.size = {2560, 1080}},
+                                                              {.size = {3840, 2160}},
+                                                              {.size = {1080, 1920}},
+                                                              {.size = {640, 800}},  // split screen
+                                                              {.origin = {640, 0}, .size = {640, 800}},
+                                                              {.size = {1280, 800}, .safe_area = {40, 90, 30, 60}}}) {
             hud.resize(viewport);
             update(hud, 0s);
             const float scale = std::min(viewport.size.width / 1280, viewport.size.height / 800);
@@ -446,14 +439,13 @@ TEST(Layout, of_the_sample_hud_holds_at_every_size_in_every_language) {
             for (std::size_t i = 0; i < all.size(); ++i)
                 for (std::size_t j = 0; j < i; ++j) {
                     const Rect &a = all[i].box, &b = all[j].box;
-                    const bool apart = a.x >= b.right() - 0.1F || b.x >= a.right() - 0.1F ||
-                                       a.y >= b.bottom() - 0.1F || b.y >= a.bottom() - 0.1F;
+                    const bool apart = a.x >= b.right() - 0.1F || b.x >= a.right() - 0.1F || a.y >= b.bottom() - 0.1F ||
+                                       b.y >= a.bottom() - 0.1F;
                     const bool within = all[i].id.starts_with(std::string(all[j].id) + ".");
                     const std::string_view gauge = all[j].id;
-                    const bool on_gauge =
-                        (all[j].kind == "level" || all[j].kind == "ring" || all[j].kind == "dial") &&
-                        all[i].id.starts_with(gauge.substr(0, gauge.rfind('.') + 1)) && a.x >= b.x &&
-                        a.y >= b.y && a.right() <= b.right() && a.bottom() <= b.bottom();
+                    const bool on_gauge = (all[j].kind == "level" || all[j].kind == "ring" || all[j].kind == "dial") &&
+                                          all[i].id.starts_with(gauge.substr(0, gauge.rfind('.') + 1)) && a.x >= b.x &&
+                                          a.y >= b.y && a.right() <= b.right() && a.bottom() <= b.bottom();
                     EXPECT_TRUE(apart || within || on_gauge) << where << all[i].id << " over " << all[j].id;
                 }
         }
@@ -482,19 +474,17 @@ TEST(Layout, survives_what_nobody_should_ask_for) {
     EXPECT_EQ(hud[text].box, (Rect{1000, 1000, 20, 10}));
     EXPECT_TRUE(hud.problems().empty());
     EXPECT_FALSE(hud.add(Panel{.id = "loop", .inside = "loop"})) << "a row in itself";
-    EXPECT_EQ(to_string(hud.problems().back()),
-              "error: 'inside' of panel 'loop.loop': 'loop' stands inside itself");
+    EXPECT_EQ(to_string(hud.problems().back()), "error: 'inside' of panel 'loop.loop': 'loop' stands inside itself");
 
     for (const float bad : {-50.0F, NAN, INFINITY, -INFINITY, 1e30F}) {
         Hud odd({.design = {400, 200}}, {}, &measurer);
-        odd.add(Panel{
-            .id = "p", .layout = Layout::grid, .gap = bad, .columns = -3, .padding = {bad, bad, bad, bad}});
-        const auto inner = odd.add(
-            Text{.id = "t",
-                 .format = "x",
-                 .place = {.offset = {bad, bad}, .size = {bad, bad}, .max_size = {bad, bad}, .grow = bad},
-                 .inside = "p",
-                 .size = 10});
+        odd.add(Panel{.id = "p", .layout = Layout::grid, .gap = bad, .columns = -3, .padding = {bad, bad, bad, bad}});
+        const auto inner =
+            odd.add(Text{.id = "t",
+                         .format = "x",
+                         .place = {.offset = {bad, bad}, .size = {bad, bad}, .max_size = {bad, bad}, .grow = bad},
+                         .inside = "p",
+                         .size = 10});
         update(odd, 0s);
         const Rect box = odd[inner].box;
         EXPECT_TRUE(std::isfinite(box.x) && std::isfinite(box.width) && box.width >= 0) << bad;
@@ -508,8 +498,7 @@ TEST(Stack, gives_all_of_its_room_to_what_grows) {
     hud.add(Panel{.id = "p", .place = {.size = {200, 100}}, .padding = {10, 10, 10, 10}});
     const auto grows = hud.add(Bar{.id = "a", .value = 1, .place = {.grow = 1}, .inside = "p"});
     const auto stays = hud.add(Bar{.id = "b", .value = 1, .inside = "p"});
-    const auto limited =
-        hud.add(Bar{.id = "c", .value = 1, .place = {.max_size = {50, 0}, .grow = 1}, .inside = "p"});
+    const auto limited = hud.add(Bar{.id = "c", .value = 1, .place = {.max_size = {50, 0}, .grow = 1}, .inside = "p"});
     update(hud, 16ms);
     EXPECT_EQ(hud[grows].box, (Rect{10, 10, 180, 80}));
     EXPECT_EQ(hud[stays].box, (Rect{10, 10, 160, 12}));

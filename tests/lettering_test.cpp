@@ -24,8 +24,7 @@ std::vector<DrawnLine> lines_of(const Hud& hud) {
     for (const DrawGroup& group : list.groups())
         for (const DrawCommand& command : group.commands())
             if (command.kind == DrawCommand::Kind::text)
-                lines.push_back(
-                    {std::string(group.text_of(command)), command.baseline.x, command.baseline.y});
+                lines.push_back({std::string(group.text_of(command)), command.baseline.x, command.baseline.y});
     return lines;
 }
 
@@ -143,12 +142,8 @@ TEST(Text, lies_over_its_outline_and_its_shadow) {
                   Shadow{{2, 3}, 5, shade},
                   {{shade, 4.F, 10.F, shadow_at}, {line, 4.F, 0.F, at}, {ink, 0.F, 0.F, at}}},
          }) {
-        const ElementRef text = hud.add(Text{.id = "t",
-                                             .format = "ab",
-                                             .color = ink,
-                                             .size = 20,
-                                             .outline = row.outline,
-                                             .shadow = row.shadow});
+        const ElementRef text = hud.add(
+            Text{.id = "t", .format = "ab", .color = ink, .size = 20, .outline = row.outline, .shadow = row.shadow});
         update(hud, 16ms);
         DrawList list;
         hud.draw(list);
@@ -168,8 +163,7 @@ TEST(Text, is_spaced_and_changes_its_letters_by_the_language) {
     Fonts fonts;
     const auto width_of = [&](float spacing) {
         Hud hud{HudDefinition{.font = "Inter"}, {}, &fonts};
-        const ElementRef text =
-            hud.add(Text{.id = "t", .format = "RIDGE", .size = 20, .letter_spacing = spacing});
+        const ElementRef text = hud.add(Text{.id = "t", .format = "RIDGE", .size = 20, .letter_spacing = spacing});
         update(hud, 16ms);
         return hud[text].box.width;
     };
@@ -211,12 +205,8 @@ TEST(Fonts, break_lines_by_the_rules_of_each_script) {
 TEST(Fonts, never_part_a_letter_from_its_marks) {
     Fonts fonts;
     // A family, a flag, a letter with two marks, a syllable of Hindi and one of Korean in three letters: characters of UAX #29 by hand.
-    const std::vector<std::string> characters{"\U0001F469\u200D\U0001F680",
-                                              "\U0001F1E9\U0001F1EA",
-                                              "e\u0301\u0323",
-                                              "क्षि",
-                                              "\u1112\u1161\u11ab",
-                                              "a"};
+    const std::vector<std::string> characters{
+        "\U0001F469\u200D\U0001F680", "\U0001F1E9\U0001F1EA", "e\u0301\u0323", "क्षि", "\u1112\u1161\u11ab", "a"};
     std::string text;
     std::vector<std::size_t> expected, found;
     for (const std::string& character : characters)

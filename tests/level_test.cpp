@@ -235,8 +235,7 @@ TEST(Level, fills_along_a_map_by_its_gray_alone) {
             float softness;
             double part;  ///< of the area, lit
         };
-        for (const Row& row :
-             std::vector<Row>{{1, 0, 1}, {0, 0, 0}, {1, 0.2F, 1}, {0, 0.2F, 0}, {0.5, 0, 0.5}}) {
+        for (const Row& row : std::vector<Row>{{1, 0, 1}, {0, 0, 0}, {1, 0.2F, 1}, {0, 0.2F, 0}, {0.5, 0, 0.5}}) {
             Level level = level_of(Shape::box, row.fill, {80, 80});
             level.map = "m";
             level.map_softness = row.softness;
@@ -328,8 +327,7 @@ TEST(Level, refuses_outlines_that_are_none) {
         level.outline = outline;
         const Stage stage(level);
         ASSERT_EQ(stage.hud.problems().size(), 1U);
-        EXPECT_EQ(to_string(stage.hud.problems()[0]),
-                  "error: 'outline' of level 'l' must be 3 to 256 points, or none");
+        EXPECT_EQ(to_string(stage.hud.problems()[0]), "error: 'outline' of level 'l' must be 3 to 256 points, or none");
     }
     // Without an area there is nothing to see, and nothing to divide by.
     Level level = level_of(Shape::circle, 0.5);
@@ -354,8 +352,7 @@ TEST(Level, may_be_empty_at_another_value_than_zero) {
         value = next;
         update(hud, 16ms);
         for (const Event& event : hud.events())
-            told +=
-                std::string(to_string(event.kind)) + " at " + std::to_string(static_cast<int>(next)) + " ";
+            told += std::string(to_string(event.kind)) + " at " + std::to_string(static_cast<int>(next)) + " ";
     }
     EXPECT_EQ(told, "empty at -5 full at 10 ");
 }

@@ -63,9 +63,8 @@ inline std::string seen(const Hud& hud, bool with_timers = true) {
         of_elements[std::string(now.id)] =
             "'" + std::string(now.text) + "' fill " + std::to_string(now.fill.value_or(-1)) + " trail " +
             std::to_string(now.trail.value_or(-1)) + " color " + to_string(now.color) + " opacity " +
-            std::to_string(now.opacity) + " scale " + std::to_string(now.scale) + " y " +
-            std::to_string(now.offset.y) + " at " + std::to_string(now.box.x) + " " +
-            std::to_string(now.box.y) + " " + std::to_string(now.box.width);
+            std::to_string(now.opacity) + " scale " + std::to_string(now.scale) + " y " + std::to_string(now.offset.y) +
+            " at " + std::to_string(now.box.x) + " " + std::to_string(now.box.y) + " " + std::to_string(now.box.width);
     }
     for (const auto& [id, says] : of_elements)
         all += id + ": " + says + "\n";

@@ -32,9 +32,7 @@ Kind of_value(Game& game, Kind kind) {
 }
 
 std::vector<Way> all_ways() {
-    const auto of = [](auto kind) {
-        return [kind](Game& game) { return std::vector<Element>{of_value(game, kind)}; };
-    };
+    const auto of = [](auto kind) { return [kind](Game& game) { return std::vector<Element>{of_value(game, kind)}; }; };
     const auto steady = [](Game& game, Hud&, int) { game.value = 20; };
     const auto hide = [](bool Game::*what, int first, bool before) {
         return [=](Game& game, Hud&, int frame) {
@@ -42,12 +40,8 @@ std::vector<Way> all_ways() {
             if (frame >= 50) game.*what = before;
         };
     };
-    const std::vector<Band> ratio{{.id = "low",
-                                   .below = 0.3,
-                                   .of = BandOf::ratio,
-                                   .color = rgb(0xff0000),
-                                   .fade = 200ms,
-                                   .effect = "hop"}};
+    const std::vector<Band> ratio{
+        {.id = "low", .below = 0.3, .of = BandOf::ratio, .color = rgb(0xff0000), .fade = 200ms, .effect = "hop"}};
     return {
         {"a text at rest", of(Text{.format = "{:.0f} {<loud>}L{</>}"}), {}},
         {"a text in flight", of(Text{.motion = tween(700ms)}), jump},
@@ -56,19 +50,15 @@ std::vector<Way> all_ways() {
         {"a text that waits", of(Text{.pace = {.settle = 300ms}, .motion = tween(300ms)}), jump},
         {"a text that lets pass at times", of(Text{.pace = {.interval = 250ms}}), jump},
         {"a bar that trails",
-         of(Bar{.trail = {.delay = 100ms, .duration = 600ms},
-                .effects = {{.on = TriggerOn::loss, .effect = "hop"}}}),
+         of(Bar{.trail = {.delay = 100ms, .duration = 600ms}, .effects = {{.on = TriggerOn::loss, .effect = "hop"}}}),
          jump},
         {"a bar in a band of ratios at rest", of(Bar{.bands = ratio}), steady},
         {"a bar that has come into a band of ratios", of(Bar{.bands = ratio}), jump},
         {"a text in a band of values",
          of(Text{.bands = {{.id = "low", .below = 30, .color = rgb(0xff), .format = "low {:.0f}"}}}), jump},
         {"a text in a band with a state",
-         of(Text{
-             .bands = {{.id = "low", .below = 30, .color = rgb(0xff), .fade = 300ms, .effect = "throb"}}}),
-         jump},
-        {"a text that a band hides", of(Text{.bands = {{.below = 30, .visible = false}}, .leave = "arrive"}),
-         jump},
+         of(Text{.bands = {{.id = "low", .below = 30, .color = rgb(0xff), .fade = 300ms, .effect = "throb"}}}), jump},
+        {"a text that a band hides", of(Text{.bands = {{.below = 30, .visible = false}}, .leave = "arrive"}), jump},
         {"a dial on its way", of(Dial{.motion = tween(600ms)}), jump},
         {"a ring that trails", of(Ring{.trail = {.delay = 100ms}, .bands = ratio}), jump},
         {"pips that are lost", of(Pips{.max = 10, .gain = "swell", .loss = "arrive"}),
@@ -89,10 +79,8 @@ std::vector<Way> all_ways() {
          }},
         {"a text that hides without a value",
          [](Game& game) {
-             return std::vector<Element>{Text{.id = "e",
-                                              .value = watch(game.maybe),
-                                              .when_no_value = WhenNoValue::hide,
-                                              .enter = "arrive"}};
+             return std::vector<Element>{
+                 Text{.id = "e", .value = watch(game.maybe), .when_no_value = WhenNoValue::hide, .enter = "arrive"}};
          },
          [](Game& game, Hud&, int frame) {
              if (frame == 17) game.maybe.reset();
@@ -112,10 +100,8 @@ std::vector<Way> all_ways() {
          hide(&Game::shown, 17, true)},
         {"a text that is hidden",
          [](Game& game) {
-             return std::vector<Element>{Text{.id = "e",
-                                              .value = watch(game.value),
-                                              .motion = tween(700ms),
-                                              .visible = watch(game.shown)}};
+             return std::vector<Element>{
+                 Text{.id = "e", .value = watch(game.value), .motion = tween(700ms), .visible = watch(game.shown)}};
          },
          [](Game& game, Hud& hud, int frame) {
              game.shown = frame < 10 || frame > 30;
@@ -147,26 +133,20 @@ std::vector<Way> all_ways() {
          }},
         {"a text of a timer",
          [](Game&) {
-             return std::vector<Element>{
-                 Text{.id = "e",
-                      .value = "t.left",
-                      .format = "{:.2f}",
-                      .bands = {{.id = "end", .below = 0.4, .color = rgb(0xff0000)}},
-                      .effects = {{.on = TriggerOn::mark, .effect = "hop", .timer = "t"}}}};
+             return std::vector<Element>{Text{.id = "e",
+                                              .value = "t.left",
+                                              .format = "{:.2f}",
+                                              .bands = {{.id = "end", .below = 0.4, .color = rgb(0xff0000)}},
+                                              .effects = {{.on = TriggerOn::mark, .effect = "hop", .timer = "t"}}}};
          },
          {}},
         {"a text of a timer that was started",
-         [](Game&) {
-             return std::vector<Element>{Text{.id = "e", .value = "once.left", .format = "{:.2f}"}};
-         },
+         [](Game&) { return std::vector<Element>{Text{.id = "e", .value = "once.left", .format = "{:.2f}"}}; },
          [](Game& game, Hud&, int frame) { game.alert = frame >= 17; }},
         {"a text of what is pending",
          [](Game& game) {
              return std::vector<Element>{
-                 Text{.id = "sum",
-                      .value = watch(game.count),
-                      .pace = {.settle = 200ms},
-                      .motion = roll(400ms)},
+                 Text{.id = "sum", .value = watch(game.count), .pace = {.settle = 200ms}, .motion = roll(400ms)},
                  Text{.id = "e", .value = "sum.pending", .format = "{:+}", .visible = "sum.pending"}};
          },
          [](Game& game, Hud&, int frame) {
@@ -179,28 +159,24 @@ std::vector<Way> all_ways() {
          [](Game& game) {
              return std::vector<Element>{Notice{
                  .id = "e",
-                 .messages =
-                     {{.id = "low", .text = "low {}", .value = watch(game.value), .when = watch(game.alert)},
-                      {.id = "mark", .text = "mark", .on = TriggerOn::mark, .timer = "t"}},
+                 .messages = {{.id = "low", .text = "low {}", .value = watch(game.value), .when = watch(game.alert)},
+                              {.id = "mark", .text = "mark", .on = TriggerOn::mark, .timer = "t"}},
                  .enter = "arrive",
                  .leave = "arrive"}};
          },
          [](Game& game, Hud&, int frame) { game.alert = frame >= 17 && frame < 60; }},
         {"a log with messages",
          [](Game&) {
-             return std::vector<Element>{
-                 Notice{.id = "e", .enter = "arrive", .leave = "arrive", .at_once = 3}};
+             return std::vector<Element>{Notice{.id = "e", .enter = "arrive", .leave = "arrive", .at_once = 3}};
          },
          [](Game&, Hud& hud, int frame) {
              if (frame == 5 || frame == 17 || frame == 18 || frame == 50)
-                 hud.notify(hud.find("e"),
-                            {.text = "{<loud>}shot{</>} {}", .value = constant(frame), .time = 600ms});
+                 hud.notify(hud.find("e"), {.text = "{<loud>}shot{</>} {}", .value = constant(frame), .time = 600ms});
          }},
         {"amounts that pop up", [](Game&) { return std::vector<Element>{Popups{.id = "e"}}; },
          [](Game&, Hud& hud, int frame) {
              if (frame == 12 || frame == 18 || frame == 50)
-                 hud.pop(hud.find("e"),
-                         {.on_screen = Point{50.0F + static_cast<float>(frame), 60}, .value = frame});
+                 hud.pop(hud.find("e"), {.on_screen = Point{50.0F + static_cast<float>(frame), 60}, .value = frame});
          }},
         {"entries of a list that change places",
          [](Game& game) {
@@ -211,10 +187,9 @@ std::vector<Way> all_ways() {
                                  .sort = "score",
                                  .place_motion = tween(600ms)},
                             [](const auto& entry) {
-                                return nest(
-                                    Panel{.layout = Layout::row, .enter = "arrive", .leave = "arrive"},
-                                    Text{.id = "name", .value = entry("name")},
-                                    Text{.id = "score", .value = entry("score"), .motion = tween(500ms)});
+                                return nest(Panel{.layout = Layout::row, .enter = "arrive", .leave = "arrive"},
+                                            Text{.id = "name", .value = entry("name")},
+                                            Text{.id = "score", .value = entry("score"), .motion = tween(500ms)});
                             });
          },
          [](Game& game, Hud&, int frame) {
@@ -296,9 +271,7 @@ std::vector<Happening> all_happenings() {
                 call(*life.hud, ref);
         };
     };
-    const auto is_own = [](Hud& hud, ElementRef ref) {
-        return hud[ref].id.find('.') == std::string_view::npos;
-    };
+    const auto is_own = [](Hud& hud, ElementRef ref) { return hud[ref].id.find('.') == std::string_view::npos; };
     return {
         {"change to the same", each([](Hud& hud, ElementRef ref) {
              EXPECT_TRUE(hud.change(ref, hud.description(ref))) << to_string(hud.problems().back());
@@ -438,9 +411,8 @@ TEST(Life, is_recorded_without_being_touched_and_played_as_it_was) {
         const Result<Recording> recording = Recording::read(file.str(), "r");
         ASSERT_TRUE(recording) << way.name << ": " << to_string(recording.problems().front());
         RecordingPlayer player(*recording);
-        player.set_languages([](std::string_view tag) {
-            return Language{.tag = std::string(tag), .right_to_left = tag == "ar"};
-        });
+        player.set_languages(
+            [](std::string_view tag) { return Language{.tag = std::string(tag), .right_to_left = tag == "ar"}; });
         BoxMeasurer measurer;
         Hud hud(recording->definition(), player.sources(), &measurer);
         DrawList list;

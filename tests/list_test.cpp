@@ -57,10 +57,9 @@ struct Board {
         std::vector<std::pair<float, std::string>> found;
         for (const ElementRef panel : panels)
             if (hud[panel].visible)
-                found.emplace_back(hud[panel].box.y, text(panel, "rank") + " " + text(panel, "name") + " " +
-                                                         text(panel, "score"));
-        std::stable_sort(found.begin(), found.end(),
-                         [](const auto& a, const auto& b) { return a.first < b.first; });
+                found.emplace_back(hud[panel].box.y,
+                                   text(panel, "rank") + " " + text(panel, "name") + " " + text(panel, "score"));
+        std::stable_sort(found.begin(), found.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
         std::vector<std::string> texts;
         for (auto& [y, text] : found)
             texts.push_back(std::move(text));
@@ -115,8 +114,7 @@ TEST(List, shows_a_panel_for_each_entry_of_any_container) {
     shows(none, {});
 
     std::map<std::string, int> scores{{"Bo", 20}, {"Ana", 30}};
-    Board board(watch_entries(scores,
-                              entry_field("name", [](const auto& entry) { return "Capt. " + entry.first; }),
+    Board board(watch_entries(scores, entry_field("name", [](const auto& entry) { return "Capt. " + entry.first; }),
                               entry_field("score", [](const auto& entry) { return entry.second; })));
     update(board.hud, 16ms);
     EXPECT_EQ(board.rows(), (Rows{"1 Capt. Ana 30", "2 Capt. Bo 20"}));
@@ -129,13 +127,11 @@ TEST(List, orders_by_a_field_and_shows_the_first) {
         update(board.hud, 16ms);
         EXPECT_EQ(board.rows(), expected) << list.sort;
     };
-    shows({.sort = "score", .sort_order = SortOrder::descending},
-          {"1 Bo 70", "2 Di 70", "3 Cy 50", "4 Ana 30"});
+    shows({.sort = "score", .sort_order = SortOrder::descending}, {"1 Bo 70", "2 Di 70", "3 Cy 50", "4 Ana 30"});
     shows({.sort = "score", .most = 2}, {"1 Ana 30", "2 Cy 50"});
     shows({.sort = "name", .sort_order = SortOrder::descending, .most = 1}, {"1 Di 70"});
     shows({.sort = "time"}, {"1 Cy 50", "2 Di 70", "3 Ana 30", "4 Bo 70"});
-    shows({.sort = "time", .sort_order = SortOrder::descending},
-          {"1 Ana 30", "2 Di 70", "3 Cy 50", "4 Bo 70"});
+    shows({.sort = "time", .sort_order = SortOrder::descending}, {"1 Ana 30", "2 Di 70", "3 Cy 50", "4 Bo 70"});
     pilots[0].time = std::numeric_limits<double>::quiet_NaN();
     shows({.sort = "time"}, {"1 Cy 50", "2 Di 70", "3 Ana 30", "4 Bo 70"});
     shows({.most = 0}, {});  // which is refused
@@ -144,8 +140,8 @@ TEST(List, orders_by_a_field_and_shows_the_first) {
 TEST(List, tells_how_many_there_are) {
     std::vector<Pilot> pilots(7);
     Board board(pilots_of(pilots), {.most = 5});
-    const auto text = board.hud.add(
-        Text{.id = "all", .value = "board.count", .max = "board.more", .format = "{} ({max} more)"});
+    const auto text =
+        board.hud.add(Text{.id = "all", .value = "board.count", .max = "board.more", .format = "{} ({max} more)"});
     update(board.hud, 16ms);
     EXPECT_EQ(board.hud.text(text), "7 (2 more)");
     pilots.resize(3);
@@ -180,10 +176,8 @@ TEST(List, follows_a_container_that_changes_in_every_way) {
         Random random(seed);
         const bool is_sorted = seed % 2 == 0;
         std::vector<Pilot> pilots;
-        Board board(pilots_of(pilots), {.key = "name",
-                                        .sort = is_sorted ? "score" : "",
-                                        .sort_order = SortOrder::descending,
-                                        .most = 6});
+        Board board(pilots_of(pilots),
+                    {.key = "name", .sort = is_sorted ? "score" : "", .sort_order = SortOrder::descending, .most = 6});
         int born = 0;
         std::map<std::string, ElementRef> before;
         for (int frame = 0; frame < 600; ++frame) {
@@ -220,8 +214,7 @@ TEST(List, follows_a_container_that_changes_in_every_way) {
                 if (known != before.end()) {
                     ASSERT_EQ(known->second, panel) << "an entry keeps its panel";
                 } else {
-                    ASSERT_EQ(board.hud[score].shown, board.hud[score].truth)
-                        << "a new one is taken as given";
+                    ASSERT_EQ(board.hud[score].shown, board.hud[score].truth) << "a new one is taken as given";
                 }
                 now[expected[rank].name] = panel;
             }
@@ -349,8 +342,8 @@ TEST(List, may_be_removed_and_added_again) {
         std::string score;
     };
     std::vector<Plane> planes{{1.5, "high"}, {2.5, "low"}};
-    board.hud.add(test::board(
-        watch_entries(planes, entry_field("name", &Plane::name), entry_field("score", &Plane::score))));
+    board.hud.add(
+        test::board(watch_entries(planes, entry_field("name", &Plane::name), entry_field("score", &Plane::score))));
     update(board.hud, 16ms);
     EXPECT_EQ(board.hud.text(count), "2");
     EXPECT_EQ(board.hud.text(board.hud.find("board.1.name")), "1.5");
@@ -366,8 +359,7 @@ TEST(List, refuses_what_it_cannot_show) {
         sources.set("number", watch(number));
         Hud hud{HudDefinition{}, sources};
         hud.add(elements);
-        return hud.problems().empty() ? ""
-                                      : hud.problems().front().message + "; " + hud.problems().front().hint;
+        return hud.problems().empty() ? "" : hud.problems().front().message + "; " + hud.problems().front().hint;
     };
     const auto one = [](const std::string& field) {
         return [field](const auto& entry) { return Text{.id = "t", .value = entry(field)}; };

@@ -17,8 +17,7 @@ TEST(Sources, keep_their_texts_whatever_is_added_beside_them) {
     Hud hud;
     std::vector<ElementRef> shown;
     for (std::size_t i = 0; i < texts.size(); ++i)
-        shown.push_back(
-            hud.add(Text{.id = "t" + std::to_string(i), .value = watch(texts[i]), .format = "<{}>"}));
+        shown.push_back(hud.add(Text{.id = "t" + std::to_string(i), .value = watch(texts[i]), .format = "<{}>"}));
     update(hud, 16ms);
     int number = 0;
     for (int round = 0; round < 12; ++round) {
@@ -72,10 +71,9 @@ TEST(Frames, of_any_count_draw_something_or_say_why_not) {
             for (int kind = 0; kind < 3; ++kind) {
                 const Frames frames{.count = count, .columns = columns, .rate = 60};
                 const Element element =
-                    kind == 0 ? Element(Image{.id = "e", .image = "dot", .frames = frames})
-                    : kind == 1
-                        ? Element(Pips{.id = "e", .value = 2, .max = 3, .image = "dot", .frames = frames})
-                        : Element(Level{.id = "e", .value = 1, .max = 2, .image = "dot", .frames = frames});
+                    kind == 0   ? Element(Image{.id = "e", .image = "dot", .frames = frames})
+                    : kind == 1 ? Element(Pips{.id = "e", .value = 2, .max = 3, .image = "dot", .frames = frames})
+                                : Element(Level{.id = "e", .value = 1, .max = 2, .image = "dot", .frames = frames});
                 Images images("");
                 ASSERT_TRUE(images.add("dot", 8, 8, std::vector<Color>(64, white)));
                 Hud hud({}, {}, &Stage::fonts(), &images);
@@ -91,8 +89,7 @@ TEST(Frames, of_any_count_draw_something_or_say_why_not) {
 }
 
 TEST(Watches, are_refused_where_the_game_has_an_element_of_that_name) {
-    for (const Element& own :
-         {Element(Text{.id = "watches", .format = "x"}), Element(Panel{.id = "watches"})}) {
+    for (const Element& own : {Element(Text{.id = "watches", .format = "x"}), Element(Panel{.id = "watches"})}) {
         Hud hud;
         hud.add(own);
         hud.show_watches();
@@ -113,11 +110,11 @@ TEST(Renderers, draw_what_was_measured_with_other_fonts_and_images) {
     Hud hud({}, {}, &rich, &many);
     hud.resize({.size = {640, 480}});
     for (int i = 0; i < 5; ++i) {
-        hud.add(Text{.id = "t" + std::to_string(i),
-                     .format = "Water 640",
-                     .place = {.offset = {0, 30.0F * static_cast<float>(i)}},
-                     .font = std::array{"Inter", "serif", "monospace", "Caladea",
-                                        "sans-serif"}[static_cast<std::size_t>(i)]});
+        hud.add(Text{
+            .id = "t" + std::to_string(i),
+            .format = "Water 640",
+            .place = {.offset = {0, 30.0F * static_cast<float>(i)}},
+            .font = std::array{"Inter", "serif", "monospace", "Caladea", "sans-serif"}[static_cast<std::size_t>(i)]});
         hud.add(Image{.id = "i" + std::to_string(i), .image = "i" + std::to_string(i), .bands = {}});
     }
     hud.add(Level{.id = "level", .value = 1, .max = 2, .image = "i4"});
@@ -154,10 +151,9 @@ TEST(Images, know_nothing_of_a_part_that_is_no_number) {
     Images images("");
     const ImageId image = *images.add("half", 4, 2, std::vector<Color>(8, rgb(0xffffff, 0.5)));
     EXPECT_EQ(images.opacity(image, {0, 0, 4, 2}, true).size(), 4U);
-    constexpr float nan = std::numeric_limits<float>::quiet_NaN(),
-                    inf = std::numeric_limits<float>::infinity();
-    for (const Rect& part : {Rect{nan, 0, 4, 2}, Rect{0, 0, nan, 2}, Rect{-5, -5, 3, 3}, Rect{100, 100, 4, 4},
-                             Rect{0, 0, -4, -2}})
+    constexpr float nan = std::numeric_limits<float>::quiet_NaN(), inf = std::numeric_limits<float>::infinity();
+    for (const Rect& part :
+         {Rect{nan, 0, 4, 2}, Rect{0, 0, nan, 2}, Rect{-5, -5, 3, 3}, Rect{100, 100, 4, 4}, Rect{0, 0, -4, -2}})
         EXPECT_LE(images.opacity(image, part, true).size(), 4U);
     EXPECT_EQ(images.opacity(image, {0, 0, inf, inf}, true).size(), 4U) << "all that there is";
     EXPECT_TRUE(images.opacity(99, {0, 0, 4, 2}, false).empty());
@@ -172,8 +168,7 @@ TEST(Camera, gives_a_place_and_a_way_for_any_numbers) {
                 matrix[0] = matrix[5] = scale;
                 matrix[15] = 1;
                 const Projected at = Camera::from_matrix(matrix, false).project({x, y, 0}, {1280, 720});
-                EXPECT_TRUE(std::isfinite(at.at.x) && std::isfinite(at.at.y))
-                    << scale << " " << x << " " << y;
+                EXPECT_TRUE(std::isfinite(at.at.x) && std::isfinite(at.at.y)) << scale << " " << x << " " << y;
                 EXPECT_NEAR(std::hypot(at.towards.x, at.towards.y), 1, 1e-5) << scale << " " << x << " " << y;
             }
     // The way is that of long double, where the numbers have room in it.
@@ -215,8 +210,8 @@ TEST(Timers, are_not_restored_to_where_they_can_never_be) {
         EXPECT_EQ(hud.save_timers(), good) << i << ": nothing has changed";
     }
     EXPECT_EQ(hud.text(text), "3.0");
-    EXPECT_TRUE(hud.restore_timers(
-        std::array{TimerState{.id = "up", .position = 10s, .duration = 10s, .run = Run::ended}}));
+    EXPECT_TRUE(
+        hud.restore_timers(std::array{TimerState{.id = "up", .position = 10s, .duration = 10s, .run = Run::ended}}));
 }
 
 TEST(Timers, take_marks_and_amounts_at_the_ends_of_all_numbers) {
@@ -224,12 +219,8 @@ TEST(Timers, take_marks_and_amounts_at_the_ends_of_all_numbers) {
         for (const double every : {-1e308, 0.0, 1e-9, 1e308})
             for (const TimerKind kind : {TimerKind::countdown, TimerKind::stopwatch}) {
                 Hud hud;
-                hud.add(Timer{
-                    .id = "t", .kind = kind, .duration = 10s, .marks = {{Seconds{at}, Seconds{every}}}});
-                hud.add(Bar{.id = "b",
-                            .value = name("t.left"),
-                            .max = name("t.duration"),
-                            .bands = {{.below = 0.5}}});
+                hud.add(Timer{.id = "t", .kind = kind, .duration = 10s, .marks = {{Seconds{at}, Seconds{every}}}});
+                hud.add(Bar{.id = "b", .value = name("t.left"), .max = name("t.duration"), .bands = {{.below = 0.5}}});
                 for (const double step : {0.0, 1.0, 8.0, 1e9, 1e300})
                     hud.update({.real = Seconds{step}, .game = Seconds{step}});
                 EXPECT_GE(hud.timer("t")->left().count(), 0);
@@ -256,8 +247,7 @@ TEST(FunctionCatalogue, copies_what_is_returned_while_its_argument_lives) {
     });
     EXPECT_EQ(words.find("Water")->forms.back(), "Wasser");
     const std::string untranslated = "a text that is far too long for the short strings of any library";
-    EXPECT_EQ(words.find(std::string_view(untranslated).substr(0, 40))->forms.back(),
-              untranslated.substr(0, 40));
+    EXPECT_EQ(words.find(std::string_view(untranslated).substr(0, 40))->forms.back(), untranslated.substr(0, 40));
     EXPECT_FALSE(words.find("none"));
     const FunctionCatalogue views([](std::string_view text) { return std::string(text) + "!"; });
     EXPECT_EQ(views.find("Water")->forms.back(), "Water!");
@@ -268,8 +258,7 @@ TEST(Notices, let_so_many_messages_wait_and_no_more) {
     const ElementRef notice = hud.add(Notice{.id = "n"});
     int taken = 0;
     for (int i = 0; i < 20'000; ++i)
-        taken +=
-            hud.notify(notice, Message{.id = "m" + std::to_string(i), .text = "message", .time = 1s}) ? 1 : 0;
+        taken += hud.notify(notice, Message{.id = "m" + std::to_string(i), .text = "message", .time = 1s}) ? 1 : 0;
     EXPECT_EQ(taken, 257) << "one that is shown, and those that wait";
     // What is more urgent has its place all the same, and is shown first.
     EXPECT_TRUE(hud.notify(notice, Message{.id = "urgent", .text = "now", .priority = 5, .time = 1s}));
@@ -307,9 +296,8 @@ TEST(Trail, drains_also_under_steady_losses) {
 TEST(Shown, tells_widgets_of_a_color_that_the_game_sets) {
     double value = 0.5;
     Hud hud;
-    const std::array all{
-        hud.add(Bar{.id = "b", .value = watch(value)}), hud.add(Text{.id = "t", .format = "x"}),
-        hud.add(Bar{.id = "c", .value = watch(value), .bands = {{.below = 0.2, .color = white}}})};
+    const std::array all{hud.add(Bar{.id = "b", .value = watch(value)}), hud.add(Text{.id = "t", .format = "x"}),
+                         hud.add(Bar{.id = "c", .value = watch(value), .bands = {{.below = 0.2, .color = white}}})};
     update(hud, 16ms);
     update(hud, 16ms);
     for (const ElementRef ref : all) {
@@ -367,17 +355,16 @@ TEST(List, shows_who_comes_back_while_it_leaves_in_the_same_panel) {
     HudDefinition definition;
     definition.effects = {{.id = "slowly", .duration = 1s, .keyframes = {{.at = 0, .opacity = 0.0F}}}};
     Hud hud(definition, {}, &measurer);
-    hud.add(list_of(List{.id = "l",
-                         .entries = watch_entries(pilots, entry_field("name", &Pilot::name),
-                                                  entry_field("score", &Pilot::score)),
-                         .key = "name",
-                         .sort = "score",
-                         .most = 2},
-                    [](const auto& entry) {
-                        return nest(Panel{.plate = false, .enter = "slowly", .leave = "slowly"},
-                                    Text{.id = "t", .value = entry("name")},
-                                    Text{.id = "s", .value = entry("score")});
-                    }));
+    hud.add(list_of(
+        List{.id = "l",
+             .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_field("score", &Pilot::score)),
+             .key = "name",
+             .sort = "score",
+             .most = 2},
+        [](const auto& entry) {
+            return nest(Panel{.plate = false, .enter = "slowly", .leave = "slowly"},
+                        Text{.id = "t", .value = entry("name")}, Text{.id = "s", .value = entry("score")});
+        }));
     const auto of = [&](const std::string& who) {
         std::vector<std::string> panels;
         for (const ElementRef ref : hud.elements())
@@ -434,8 +421,8 @@ TEST(Pictures, that_are_missing_are_told_wherever_they_come_from) {
     const auto expect_told = [&](std::size_t count, const std::string& of) {
         update(hud, 16ms);
         ASSERT_EQ(hud.problems().size(), count);
-        EXPECT_EQ(to_string(hud.problems().back()), "warning: 'format' of text 'coins': '" + of +
-                                                        ".png' is not there: there is no folder of images");
+        EXPECT_EQ(to_string(hud.problems().back()),
+                  "warning: 'format' of text 'coins': '" + of + ".png' is not there: there is no folder of images");
     };
     EXPECT_TRUE(hud.set_format(text, "{} {<coin/>}"));
     expect_told(1, "coin");

@@ -127,8 +127,7 @@ TEST(Log, is_the_same_at_any_frame_rate_and_leaves_no_plate_empty) {
     expect_the_same_at_any_rate(
         [](BoxMeasurer& measurer) {
             auto hud = std::make_unique<Hud>(
-                HudDefinition{
-                    .effects = {{.id = "out", .duration = 137ms, .keyframes = {{.at = 0, .opacity = 0.0F}}}}},
+                HudDefinition{.effects = {{.id = "out", .duration = 137ms, .keyframes = {{.at = 0, .opacity = 0.0F}}}}},
                 Sources{}, &measurer);
             hud->add(Notice{.id = "log",
                             .enter = "out",

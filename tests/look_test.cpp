@@ -29,10 +29,8 @@ TEST(Picture, blurs_as_a_gaussian_does) {
         picture.draw(group);
         for (int step = -40; step <= 40; ++step) {
             const double across = soft_edge(step + 0.5, static_cast<double>(radius));
-            EXPECT_NEAR(picture.pixel(150 + step, 250).red, 255 * across, 255 * 0.03)
-                << radius << " " << step;
-            EXPECT_NEAR(picture.pixel(150 + step, 100 + step).red, 255 * across * across, 255 * 0.04)
-                << radius;
+            EXPECT_NEAR(picture.pixel(150 + step, 250).red, 255 * across, 255 * 0.03) << radius << " " << step;
+            EXPECT_NEAR(picture.pixel(150 + step, 100 + step).red, 255 * across * across, 255 * 0.04) << radius;
         }
         EXPECT_EQ(picture.pixel(10, 10).red, 0);
         EXPECT_EQ(picture.pixel(300, 250).red, 255);
@@ -91,8 +89,7 @@ TEST(Picture, of_outlined_text_is_read_on_every_ground) {
             double best = 0;
             for (int x = 0; x < 90; ++x)
                 for (int near = 1; near <= 4; ++near) {
-                    const double a = luminance(picture.pixel(x, 20)),
-                                 b = luminance(picture.pixel(x + near, 20));
+                    const double a = luminance(picture.pixel(x, 20)), b = luminance(picture.pixel(x + near, 20));
                     best = std::max(best, (std::max(a, b) + 0.05) / (std::min(a, b) + 0.05));
                 }
             if (outlined || ground == black)
@@ -131,8 +128,7 @@ TEST(Look, is_turned_scaled_and_dimmed_with_its_panel) {
     // quarter around the middle of the panel.
     const Rect box = hud[text].box;
     const auto by_hand = [&](double x, double y) {
-        const double mx = static_cast<double>(box.x + box.width / 2),
-                     my = static_cast<double>(box.y + box.height / 2);
+        const double mx = static_cast<double>(box.x + box.width / 2), my = static_cast<double>(box.y + box.height / 2);
         double px = mx + (y - my), py = my - (x - mx);         // a quarter to the left
         px = 100 + 2 * (px - 100), py = 100 + 2 * (py - 100);  // scaled
         return Point{static_cast<float>(200 - (py - 150)),
@@ -143,8 +139,7 @@ TEST(Look, is_turned_scaled_and_dimmed_with_its_panel) {
             if (command.kind == DrawCommand::Kind::text) {
                 for (const Point corner : {Point{box.x, box.y}, Point{box.right(), box.bottom()}}) {
                     const Point seen = group.transform().apply(corner);
-                    const Point expected =
-                        by_hand(static_cast<double>(corner.x), static_cast<double>(corner.y));
+                    const Point expected = by_hand(static_cast<double>(corner.x), static_cast<double>(corner.y));
                     EXPECT_NEAR(seen.x, expected.x, 0.01F);
                     EXPECT_NEAR(seen.y, expected.y, 0.01F);
                 }
@@ -181,8 +176,7 @@ TEST(Look, glows_below_itself_and_adds_light) {
 
     Hud added{HudDefinition{.design = {100, 60}}, {}, &measurer};
     added.resize({.size = {100, 60}});
-    added.add(Panel{
-        .id = "p", .place = {.size = {100, 60}}, .color = rgb(0x203040), .radius = 0, .blend = Blend::add});
+    added.add(Panel{.id = "p", .place = {.size = {100, 60}}, .color = rgb(0x203040), .radius = 0, .blend = Blend::add});
     update(added, 16ms);
     added.draw(list);
     picture.fill(rgb(0x105080));
@@ -201,11 +195,8 @@ TEST(Panel, has_a_gradient_a_shadow_or_a_picture_of_nine_slices) {
     ASSERT_TRUE(images.add("plate", 3, 3, pixels));
     Hud hud{HudDefinition{.design = {200, 100}}, {}, &measurer, &images};
     hud.resize({.size = {200, 100}});
-    hud.add(Panel{.id = "sliced",
-                  .place = {.size = {60, 40}},
-                  .image = "plate",
-                  .slice = {1, 1, 1, 1},
-                  .smooth = false});
+    hud.add(
+        Panel{.id = "sliced", .place = {.size = {60, 40}}, .image = "plate", .slice = {1, 1, 1, 1}, .smooth = false});
     hud.add(Panel{.id = "shaded",
                   .place = {.anchor = Anchor::top_right, .size = {100, 40}},
                   .color = black,
@@ -411,8 +402,7 @@ TEST(Picture, lets_what_fills_along_a_map_glow_and_survives_endless_light) {
                   .color = white,
                   .background = rgb(0, 0),
                   .glow = Glow{8, 1, rgb(0xff0000)}});
-    hud.add(Panel{
-        .id = "endless", .place = {.offset = {-90000, 0}, .size = {90000, 1}}, .glow = Glow{4, 1, white}});
+    hud.add(Panel{.id = "endless", .place = {.offset = {-90000, 0}, .size = {90000, 1}}, .glow = Glow{4, 1, white}});
     Picture picture(100, 40, fonts, &images);
     const auto light_at = [&](int x) {
         update(hud, 16ms);
@@ -473,10 +463,9 @@ TEST(Image, is_chosen_by_a_value_and_covered_by_a_part_of_a_circle) {
         // It is uncovered clockwise from the top: what is left is the end of the way round.
         for (const int degrees : {20, 70, 110, 160, 200, 250, 290, 340}) {
             const double angle = degrees * std::acos(-1) / 180;
-            const Color seen = picture.pixel(static_cast<int>(70 + 20 * std::sin(angle)),
-                                             static_cast<int>(70 - 20 * std::cos(angle)));
-            EXPECT_EQ(seen, degrees >= 360 - 360 * left / 40 ? black : rgb(0x00ff00))
-                << left << " " << degrees;
+            const Color seen =
+                picture.pixel(static_cast<int>(70 + 20 * std::sin(angle)), static_cast<int>(70 - 20 * std::cos(angle)));
+            EXPECT_EQ(seen, degrees >= 360 - 360 * left / 40 ? black : rgb(0x00ff00)) << left << " " << degrees;
         }
     }
 }

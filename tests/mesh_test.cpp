@@ -44,18 +44,15 @@ class Screen {
         if (whole < 0) std::swap(b, c);
         const double area = std::abs(whole);
         const int left = std::max(0, static_cast<int>(std::floor(std::min({a.at.x, b.at.x, c.at.x}))));
-        const int right =
-            std::min(width, static_cast<int>(std::ceil(std::max({a.at.x, b.at.x, c.at.x}))) + 1);
+        const int right = std::min(width, static_cast<int>(std::ceil(std::max({a.at.x, b.at.x, c.at.x}))) + 1);
         const int top = std::max(0, static_cast<int>(std::floor(std::min({a.at.y, b.at.y, c.at.y}))));
-        const int bottom =
-            std::min(height, static_cast<int>(std::ceil(std::max({a.at.y, b.at.y, c.at.y}))) + 1);
+        const int bottom = std::min(height, static_cast<int>(std::ceil(std::max({a.at.y, b.at.y, c.at.y}))) + 1);
         for (int y = top; y < bottom; ++y)
             for (int x = left; x < right; ++x) {
                 const double at_x = x + 0.5, at_y = y + 0.5;
                 const double of_c = side(a.at, b.at, at_x, at_y), of_a = side(b.at, c.at, at_x, at_y),
                              of_b = side(c.at, a.at, at_x, at_y);
-                if (!is_inside(of_c, a.at, b.at) || !is_inside(of_a, b.at, c.at) ||
-                    !is_inside(of_b, c.at, a.at))
+                if (!is_inside(of_c, a.at, b.at) || !is_inside(of_a, b.at, c.at) || !is_inside(of_b, c.at, a.at))
                     continue;
                 const auto mixed = [&](auto part) {
                     return (of_a * static_cast<double>(part(a)) + of_b * static_cast<double>(part(b)) +
@@ -65,13 +62,11 @@ class Screen {
                 const auto texel = texel_at(page, mixed([](const MeshVertex& v) { return v.texture.x; }),
                                             mixed([](const MeshVertex& v) { return v.texture.y; }));
                 std::array<float, 4>& pixel = pixels[static_cast<std::size_t>(y * width + x)];
-                const double alpha =
-                    mixed([](const MeshVertex& v) { return v.color[3]; }) / 255 * texel[3] / 255;
+                const double alpha = mixed([](const MeshVertex& v) { return v.color[3]; }) / 255 * texel[3] / 255;
                 for (std::size_t i = 0; i < 4; ++i) {
-                    const double source =
-                        mixed([i](const MeshVertex& v) { return v.color[i]; }) * texel[i] / 255;
-                    pixel[i] = static_cast<float>(
-                        std::min(255.0, source + static_cast<double>(pixel[i]) * (1 - alpha)));
+                    const double source = mixed([i](const MeshVertex& v) { return v.color[i]; }) * texel[i] / 255;
+                    pixel[i] =
+                        static_cast<float>(std::min(255.0, source + static_cast<double>(pixel[i]) * (1 - alpha)));
                 }
             }
     }
@@ -82,10 +77,8 @@ class Screen {
         std::array<double, 4> sum{};
         for (int i = 0; i < 4; ++i) {
             const double weight = (i % 2 == 1 ? across : 1 - across) * (i / 2 == 1 ? down : 1 - down);
-            const auto column =
-                static_cast<std::size_t>(std::clamp(static_cast<int>(left) + i % 2, 0, page.width - 1));
-            const auto row =
-                static_cast<std::size_t>(std::clamp(static_cast<int>(top) + i / 2, 0, page.height - 1));
+            const auto column = static_cast<std::size_t>(std::clamp(static_cast<int>(left) + i % 2, 0, page.width - 1));
+            const auto row = static_cast<std::size_t>(std::clamp(static_cast<int>(top) + i / 2, 0, page.height - 1));
             for (std::size_t k = 0; k < 4; ++k)
                 sum[k] += weight * page.pixels[(row * static_cast<std::size_t>(page.width) + column) * 4 + k];
         }
@@ -133,8 +126,7 @@ struct Both {
     Mesh mesh;
     int width, height;
 
-    Both(int wide, int high, HudDefinition definition = {}, const Sources& sources = {},
-         const std::string& folder = {})
+    Both(int wide, int high, HudDefinition definition = {}, const Sources& sources = {}, const std::string& folder = {})
         : images(folder),
           hud(sized(std::move(definition), wide, high), sources, &Stage::fonts(), &images),
           atlas(Stage::fonts(), &images),
@@ -144,8 +136,7 @@ struct Both {
         hud.resize({.size = {static_cast<float>(wide), static_cast<float>(high)}});
     }
     static HudDefinition sized(HudDefinition definition, int wide, int high) {
-        if (definition.elements.empty())
-            definition.design = {static_cast<float>(wide), static_cast<float>(high)};
+        if (definition.elements.empty()) definition.design = {static_cast<float>(wide), static_cast<float>(high)};
         return definition;
     }
     Difference compare() {
@@ -205,12 +196,7 @@ TEST(Mesh, shows_each_kind_as_a_picture_does) {
     mapped.map = "m";
     std::vector<Row> rows{
         {"plate",
-         Panel{.id = "e",
-               .place = place,
-               .padding = {40, 60, 40, 60},
-               .color = rgb(0x8fce5a, 0.8),
-               .radius = 9},
-         0.03},
+         Panel{.id = "e", .place = place, .padding = {40, 60, 40, 60}, .color = rgb(0x8fce5a, 0.8), .radius = 9}, 0.03},
         {"whole plate",
          Panel{.id = "e",
                .place = {.offset = {20, 14}},
@@ -218,8 +204,7 @@ TEST(Mesh, shows_each_kind_as_a_picture_does) {
                .color = rgb(0x8fce5a),
                .radius = 9},
          0.02},
-        {"text", Text{.id = "e", .value = 1234, .format = "{:L} ÄgQ fi", .place = place, .size = 31}, 0.5,
-         60},
+        {"text", Text{.id = "e", .value = 1234, .format = "{:L} ÄgQ fi", .place = place, .size = 31}, 0.5, 60},
         {"outlined text",
          Text{.id = "e",
               .value = 98,
@@ -250,8 +235,7 @@ TEST(Mesh, shows_each_kind_as_a_picture_does) {
         {"level", level, 0.12, 50},
         {"masked", masked, 0.5, 60},
         {"mapped", mapped, 0.5, 60},
-        {"pips", Pips{.id = "e", .value = 3.5, .max = 5, .place = place, .shape = Shape::drop, .steps = 2},
-         0.1, 30},
+        {"pips", Pips{.id = "e", .value = 3.5, .max = 5, .place = place, .shape = Shape::drop, .steps = 2}, 0.1, 30},
         {"scale",
          Scale{.id = "e",
                .value = 40,
@@ -261,17 +245,12 @@ TEST(Mesh, shows_each_kind_as_a_picture_does) {
          0.12, 70},
         {"image", Image{.id = "e", .image = "p", .place = {.offset = {20, 14}, .size = {16, 16}}}, 0.02},
         {"scaled image",
-         Image{
-             .id = "e", .image = "p", .place = {.offset = {20, 14}, .size = {80, 64}}, .fit = ImageFit::fill},
-         0.9, 90},
+         Image{.id = "e", .image = "p", .place = {.offset = {20, 14}, .size = {80, 64}}, .fit = ImageFit::fill}, 0.9,
+         90},
         {"pixel image",
-         Image{.id = "e", .image = "p", .place = {.offset = {20, 14}, .size = {64, 64}}, .smooth = false},
-         0.02},
+         Image{.id = "e", .image = "p", .place = {.offset = {20, 14}, .size = {64, 64}}, .smooth = false}, 0.02},
         {"colored image",
-         Image{.id = "e",
-               .image = "p",
-               .place = {.offset = {20, 14}, .size = {16, 16}},
-               .color = rgb(0xff8040, 0.7)},
+         Image{.id = "e", .image = "p", .place = {.offset = {20, 14}, .size = {16, 16}}, .color = rgb(0xff8040, 0.7)},
          0.02},
         {"glowing", Ring{.id = "e", .value = 0.62, .place = place, .glow = glow}, 0.3, 40},
         {"turned plate",
@@ -310,8 +289,8 @@ TEST(Mesh, shows_each_kind_as_a_picture_does) {
         for (const Problem& problem : both.hud.problems())
             ADD_FAILURE() << row.what << ": " << to_string(problem);
         const Difference found = both.compare();
-        EXPECT_LE(found.mean, row.mean)
-            << row.what << " largest " << found.largest << " at " << found.where.x << " " << found.where.y;
+        EXPECT_LE(found.mean, row.mean) << row.what << " largest " << found.largest << " at " << found.where.x << " "
+                                        << found.where.y;
         EXPECT_LE(found.largest, row.largest) << row.what << " at " << found.where.x << " " << found.where.y;
     }
 }
@@ -396,16 +375,14 @@ TEST(Mesh, makes_again_only_what_has_changed) {
 TEST(MeshAtlas, keeps_within_its_pages_however_much_comes_and_goes) {
     Both both(300, 200);
     double number = 0;
+    both.hud.add(Text{.id = "t", .value = watch(number), .format = "{:.3f}", .place = {.offset = {3, 3}}, .size = 60});
     both.hud.add(
-        Text{.id = "t", .value = watch(number), .format = "{:.3f}", .place = {.offset = {3, 3}}, .size = 60});
-    both.hud.add(Ring{
-        .id = "r", .value = watch(number), .max = 3000, .place = {.offset = {60, 70}, .size = {120, 120}}});
+        Ring{.id = "r", .value = watch(number), .max = 3000, .place = {.offset = {60, 70}, .size = {120, 120}}});
     Random random(4);
     std::size_t most = 0;
     for (int i = 0; i < 3000; ++i) {
         number = random.between(0, 3000);
-        both.hud.set_scale(
-            static_cast<float>(0.5 + 0.01 * random.below(100)));  // characters of ever other sizes
+        both.hud.set_scale(static_cast<float>(0.5 + 0.01 * random.below(100)));  // characters of ever other sizes
         update(both.hud, 16ms);
         both.hud.draw(both.list);
         both.mesh.draw(both.list);

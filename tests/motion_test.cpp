@@ -37,8 +37,7 @@ TEST(Easing, follows_the_css_curves) {
         const Curve curve{"", random.unit(), random.between(-2, 3), random.unit(), random.between(-2, 3)};
         std::ostringstream text;
         text.precision(17);
-        text << "cubic-bezier(" << curve.x1 << ", " << curve.y1 << ",\t" << curve.x2 << " ," << curve.y2
-             << ")";
+        text << "cubic-bezier(" << curve.x1 << ", " << curve.y1 << ",\t" << curve.x2 << " ," << curve.y2 << ")";
         all.emplace_back(text.str(), curve);
     }
     for (const auto& [text, curve] : all) {
@@ -71,8 +70,8 @@ TEST(Easing, steps_jump_where_the_standard_says) {
         const char* term;
         int first, last_before_end;
     };
-    for (const Row& row : {Row{"jump-start", 0, 1}, Row{"start", 0, 1}, Row{"jump-end", 1, 0},
-                           Row{"end", 1, 0}, Row{"jump-none", 1, 1}, Row{"jump-both", 0, 0}}) {
+    for (const Row& row : {Row{"jump-start", 0, 1}, Row{"start", 0, 1}, Row{"jump-end", 1, 0}, Row{"end", 1, 0},
+                           Row{"jump-none", 1, 1}, Row{"jump-both", 0, 0}}) {
         for (int count = 2; count < 9; ++count) {
             const auto easing = Easing::parse("steps(" + std::to_string(count) + ", " + row.term + ")");
             ASSERT_TRUE(easing);
@@ -81,10 +80,8 @@ TEST(Easing, steps_jump_where_the_standard_says) {
                 jumps.push_back(static_cast<double>(i) / count);
             for (int i = 0; i <= 200; ++i) {
                 const double x = (i + (i < 200 ? 0.25 : 0)) / 200;
-                const auto done =
-                    std::count_if(jumps.begin(), jumps.end(), [&](double at) { return at <= x; });
-                EXPECT_NEAR(easing->at(x), static_cast<double>(done) / static_cast<double>(jumps.size()),
-                            1e-12)
+                const auto done = std::count_if(jumps.begin(), jumps.end(), [&](double at) { return at <= x; });
+                EXPECT_NEAR(easing->at(x), static_cast<double>(done) / static_cast<double>(jumps.size()), 1e-12)
                     << row.term << " " << count << " at " << x;
                 EXPECT_EQ(easing->slope(x), 0);
             }
@@ -103,8 +100,7 @@ TEST(Easing, linear_with_stops_places_them_as_the_standard_says) {
         {"linear(0, 0.25 25% 75%, 1)", {{0, 0}, {0.25, 0.25}, {0.75, 0.25}, {1, 1}}},
         {"linear(0, 25% 75% 0.25, 1)", {{0, 0}, {0.25, 0.25}, {0.75, 0.25}, {1, 1}}},
         {"linear(0, .5 50%, 2 20%, 1)", {{0, 0}, {0.5, 0.5}, {0.5, 2}, {1, 1}}},
-        {"LINEAR( 0 , +4e-1, -.2, 0.6 , 1.5, 1 )",
-         {{0, 0}, {0.2, 0.4}, {0.4, -0.2}, {0.6, 0.6}, {0.8, 1.5}, {1, 1}}},
+        {"LINEAR( 0 , +4e-1, -.2, 0.6 , 1.5, 1 )", {{0, 0}, {0.2, 0.4}, {0.4, -0.2}, {0.6, 0.6}, {0.8, 1.5}, {1, 1}}},
         {"linear(0, 0.1, 0.2, 0.5 80%, 1)", {{0, 0}, {0.8 / 3, 0.1}, {1.6 / 3, 0.2}, {0.8, 0.5}, {1, 1}}},
         {"linear(0.2 20%, 0.8 60%)", {{0, -0.1}, {1, 1.4}}},  // its lines go on at both ends
     };
@@ -133,8 +129,7 @@ TEST(Easing, says_what_is_wrong_and_where) {
         {"ease_in", "1: expected one of linear, ease"},
         {"ease-in out", "9: expected nothing behind it, found 'out'"},
         {"cubic-bezier(0.1, 0, 1)", "23: expected ','"},
-        {"cubic-bezier(1.1, 0, 1, 1)",
-         "14: the first and the third number, both x, must lie between 0 and 1"},
+        {"cubic-bezier(1.1, 0, 1, 1)", "14: the first and the third number, both x, must lie between 0 and 1"},
         {"cubic-bezier(0, nan, 1, 1)", "17: expected a number"},
         {"cubic-bezier(0, 1e999, 1, 1)", "17: expected a number"},
         {"cubic-bezier(0, 0, 1, 1", "24: expected ')'"},
@@ -189,8 +184,7 @@ Motion random_motion(Random& random, bool& may_pass) {
         case 0:
             return spring(duration, static_cast<float>(random.between(0.2, 3)));
         case 1:
-            return tween(duration,
-                         Easing::cubic_bezier(0.3, random.between(-1, 1), 0.4, random.between(1, 2)));
+            return tween(duration, Easing::cubic_bezier(0.3, random.between(-1, 1), 0.4, random.between(1, 2)));
         case 2:
             may_pass = false;
             return {.kind = MotionKind::roll, .duration = duration, .easing = easing, .full_jump = 50};
@@ -212,8 +206,8 @@ Script random_script(Random& random) {
 }
 
 /// The position at every moment of `probes`, reached through frames of random length.
-std::vector<double> positions(const Script& script, const std::vector<Nanoseconds>& probes,
-                              Nanoseconds longest_frame, Random& random) {
+std::vector<double> positions(const Script& script, const std::vector<Nanoseconds>& probes, Nanoseconds longest_frame,
+                              Random& random) {
     MovingNumber moving{0, script.motion};
     std::vector<double> found;
     Nanoseconds now{0};
@@ -270,8 +264,7 @@ TEST(MovingNumber, neither_jumps_nor_passes_its_target_when_retargeted) {
                 moving.set_target(script.targets[next].second);
                 EXPECT_NEAR(moving.value(), before, 1e-9);
                 const bool in_flight = !resting && moving.target() != old_target;
-                EXPECT_NEAR(moving.velocity(), in_flight ? speed : moving.velocity(),
-                            1e-6 * (1 + std::abs(speed)));
+                EXPECT_NEAR(moving.velocity(), in_flight ? speed : moving.velocity(), 1e-6 * (1 + std::abs(speed)));
                 // One that was still braking turns where it would have turned, inside the span before.
                 const bool braking = (old_target - before) * speed < 0;
                 low = std::min({old_target, before, moving.target(), braking ? low : before});
@@ -287,8 +280,7 @@ TEST(MovingNumber, neither_jumps_nor_passes_its_target_when_retargeted) {
             // No jump: the way of half a millisecond is what the speed, and how it may change, allow.
             const double seconds = to_seconds(step).count();
             const double fastest = std::max(std::abs(moving.velocity()), std::abs(last_speed));
-            const double shortest =
-                script.motion.kind == MotionKind::roll ? 0.05 : script.motion.duration.count();
+            const double shortest = script.motion.kind == MotionKind::roll ? 0.05 : script.motion.duration.count();
             const double hardest = 12000 / (shortest * shortest);
             ASSERT_LE(std::abs(value - last), fastest * seconds + hardest * seconds * seconds + 1e-3)
                 << "round " << round << " frame " << frame;
@@ -361,8 +353,8 @@ TEST(Spring, settles_in_its_time_and_lands_on_its_target) {
 }
 
 TEST(Roll, takes_longer_for_larger_jumps_up_to_its_cap) {
-    const std::vector<std::pair<std::int64_t, Nanoseconds>> rows{
-        {1, 100ms}, {-1, 100ms}, {10, 300ms}, {100, 500ms}, {-1000, 700ms}, {5'000'000, 700ms}};
+    const std::vector<std::pair<std::int64_t, Nanoseconds>> rows{{1, 100ms},   {-1, 100ms},    {10, 300ms},
+                                                                 {100, 500ms}, {-1000, 700ms}, {5'000'000, 700ms}};
     for (const auto& [jump, duration] : rows) {
         Roll score{40, {.kind = MotionKind::roll, .duration = 700ms, .shortest = 100ms, .full_jump = 1000}};
         score.set_target(40 + jump);
@@ -448,8 +440,7 @@ template <class T>
 std::vector<std::string> shown_on_the_way(T from, T to, int frames) {
     T value = from;
     Hud hud;
-    const auto text =
-        hud.add(Text{.id = "n", .value = watch(value), .motion = tween(frames * 20ms, Easing::linear())});
+    const auto text = hud.add(Text{.id = "n", .value = watch(value), .motion = tween(frames * 20ms, Easing::linear())});
     update(hud, 0s);
     value = to;
     std::vector<std::string> shown;
@@ -477,9 +468,9 @@ TEST(Motion, of_64_bit_integers_is_exact_at_both_ends) {
     EXPECT_EQ(rise.back(), "9223372036854775807");
     const auto near_the_top =
         shown_on_the_way(std::uint64_t{18446744073709551000U}, std::uint64_t{18446744073709551615U}, 4);
-    EXPECT_EQ(near_the_top, (std::vector<std::string>{"18446744073709551000", "18446744073709551153",
-                                                      "18446744073709551307", "18446744073709551461",
-                                                      "18446744073709551615"}));
+    EXPECT_EQ(near_the_top,
+              (std::vector<std::string>{"18446744073709551000", "18446744073709551153", "18446744073709551307",
+                                        "18446744073709551461", "18446744073709551615"}));
 }
 
 /// A compass that turns from 359 to 1 turns by 2, and never the long way round.

@@ -27,8 +27,8 @@ TEST(ReadingTime, grows_with_the_text_between_two_limits) {
 std::string story(NoticeQueue& queue) {
     std::string told;
     for (const NoticeChange& change : queue.changes())
-        told += (told.empty() ? "" : " ") + std::to_string(change.key) +
-                "+-.!"[static_cast<std::size_t>(change.kind)] + std::to_string(change.time / 1ms);
+        told += (told.empty() ? "" : " ") + std::to_string(change.key) + "+-.!"[static_cast<std::size_t>(change.kind)] +
+                std::to_string(change.time / 1ms);
     queue.forget_changes();
     return told;
 }
@@ -157,19 +157,19 @@ TEST(Notice, is_hidden_until_something_is_to_be_said) {
     bool menu = false;
     Hud hud;
     hud.add(Bar{.id = "hull", .value = watch(hull), .max = 100, .bands = {{.id = "critical", .below = 0.2}}});
-    const ElementRef notice = hud.add(
-        Notice{.id = "news",
-               .messages = {{.id = "hull",
-                             .text = "Hull {}",
-                             .value = watch(hull),
-                             .on = TriggerOn::band_enter,
-                             .element = "hull",
-                             .band = "critical"},
-                            {.id = "won", .text = "Won", .when = watch(won), .priority = 5, .lasting = true}},
-               .enter = "",
-               .leave = "",
-               .gap = 0s,
-               .visible = watch(menu).negated()});
+    const ElementRef notice =
+        hud.add(Notice{.id = "news",
+                       .messages = {{.id = "hull",
+                                     .text = "Hull {}",
+                                     .value = watch(hull),
+                                     .on = TriggerOn::band_enter,
+                                     .element = "hull",
+                                     .band = "critical"},
+                                    {.id = "won", .text = "Won", .when = watch(won), .priority = 5, .lasting = true}},
+                       .enter = "",
+                       .leave = "",
+                       .gap = 0s,
+                       .visible = watch(menu).negated()});
     EXPECT_TRUE(hud.problems().empty());
     update(hud, 10ms);
     EXPECT_FALSE(hud[notice].visible);
@@ -325,8 +325,7 @@ TEST(Notice, says_nothing_old_when_it_declares_other_messages) {
         EXPECT_TRUE(hud.notify(news, "a"));
         update(hud, 16ms);
         ASSERT_EQ(hud.text(said), "Tank full");
-        EXPECT_TRUE(
-            hud.change<Notice>(news, [](Notice& notice) { notice.messages.push_back({.text = "b"}); }));
+        EXPECT_TRUE(hud.change<Notice>(news, [](Notice& notice) { notice.messages.push_back({.text = "b"}); }));
         update(hud, 16ms);
         EXPECT_EQ(hud.text(said), "");
         EXPECT_FALSE(hud[said].visible);

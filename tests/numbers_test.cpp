@@ -23,8 +23,7 @@ std::string percent_by_hand(std::uint64_t value, std::uint64_t max, int places) 
     if (rest > max - rest || (rest == max - rest && odd)) {
         add_one(digits);
     }
-    digits.erase(
-        0, std::min(digits.find_first_not_of('0'), digits.size() - static_cast<std::size_t>(places) - 1));
+    digits.erase(0, std::min(digits.find_first_not_of('0'), digits.size() - static_cast<std::size_t>(places) - 1));
     if (places > 0) digits.insert(digits.size() - static_cast<std::size_t>(places), 1, '.');
     return digits;
 }
@@ -103,8 +102,8 @@ const PartCase part_cases[]{
 TEST(Rounding, of_parts_and_of_what_has_a_maximum) {
     for (const PartCase& row : part_cases) {
         const FieldValues values{.value = row.value, .max = row.max};
-        const std::string name = std::string(row.pattern) + " of " + fmt::format("{}", row.value.number()) +
-                                 "/" + fmt::format("{}", row.max.number());
+        const std::string name = std::string(row.pattern) + " of " + fmt::format("{}", row.value.number()) + "/" +
+                                 fmt::format("{}", row.max.number());
         EXPECT_EQ(shown(row.pattern, values, {.rounding = Rounding::nearest}), row.nearest) << name;
         EXPECT_EQ(shown(row.pattern, values, {.rounding = Rounding::down}), row.down) << name;
         EXPECT_EQ(shown(row.pattern, values, {.rounding = Rounding::up}), row.up) << name;
@@ -116,16 +115,14 @@ TEST(Rounding, honest_never_shows_nothing_for_something_nor_all_for_less) {
     Random random(21);
     for (int i = 0; i < 100000; ++i) {
         const double max = std::pow(10, random.between(-2, 5));
-        const double value =
-            max * (random.below(3) == 0 ? 1 - std::pow(10, random.between(-9, 0)) : random.unit());
+        const double value = max * (random.below(3) == 0 ? 1 - std::pow(10, random.between(-9, 0)) : random.unit());
         if (!(value > 0) || !(value < max)) continue;
         const int places = random.below(3);
         const std::string spec = ":." + std::to_string(places) + "f}";
         const TextOptions honest{.rounding = Rounding::honest};
         const FieldValues values{.value = value, .max = max};
         const std::string zero = fmt::format(fmt::runtime("{" + spec), 0.0);
-        const std::string text = shown("{" + spec, values, honest),
-                          full = shown("{max" + spec, values, honest);
+        const std::string text = shown("{" + spec, values, honest), full = shown("{max" + spec, values, honest);
         const double unit = std::pow(10, -places);
         ASSERT_NE(text, zero) << value;
         const bool room = std::stod(full) > unit * 1.5;
@@ -141,13 +138,12 @@ TEST(Rounding, is_chosen_by_use) {
     definition.timers.push_back({.id = "t", .duration = 10s});
     Countdown countdown{10s};
     float hull = 99.7F;
-    definition.elements = {
-        Text{.id = "left", .value = "t.left", .format = "{:%S}"},
-        Text{.id = "passed", .value = "t.elapsed", .format = "{:%S}"},
-        Text{.id = "game", .value = watch(countdown), .format = "{:%S}"},
-        Text{.id = "hull", .value = watch(hull), .max = 100, .format = "{:.0f}"},
-        Text{.id = "plain", .value = watch(hull), .format = "{:.0f}"},
-        Text{.id = "asked", .value = "t.left", .format = "{:%S}", .rounding = Rounding::down}};
+    definition.elements = {Text{.id = "left", .value = "t.left", .format = "{:%S}"},
+                           Text{.id = "passed", .value = "t.elapsed", .format = "{:%S}"},
+                           Text{.id = "game", .value = watch(countdown), .format = "{:%S}"},
+                           Text{.id = "hull", .value = watch(hull), .max = 100, .format = "{:.0f}"},
+                           Text{.id = "plain", .value = watch(hull), .format = "{:.0f}"},
+                           Text{.id = "asked", .value = "t.left", .format = "{:%S}", .rounding = Rounding::down}};
     Hud hud(definition);
     update(hud, 0s);
     countdown.start();
@@ -187,10 +183,8 @@ constexpr TimeCase time_cases[]{
 
 TEST(Durations, drop_their_zero_parts_and_are_times_of_day) {
     for (const TimeCase& row : time_cases) {
-        EXPECT_EQ(shown(row.pattern, {.value = row.time}, {.drop_zero_parts = true}), row.dropped)
-            << row.pattern;
-        EXPECT_EQ(shown(row.pattern, {.value = row.time}, {.time_of_day = true}), row.time_of_day)
-            << row.pattern;
+        EXPECT_EQ(shown(row.pattern, {.value = row.time}, {.drop_zero_parts = true}), row.dropped) << row.pattern;
+        EXPECT_EQ(shown(row.pattern, {.value = row.time}, {.time_of_day = true}), row.time_of_day) << row.pattern;
     }
 }
 
@@ -227,8 +221,7 @@ const CompactCase compact_cases[]{
 TEST(Compact, never_widens_at_a_boundary) {
     for (const CompactCase& row : compact_cases) {
         const auto text = [&](int digits, Rounding rounding) {
-            std::string shown_text =
-                shown("{}", {.value = row.value}, {.rounding = rounding, .compact = digits});
+            std::string shown_text = shown("{}", {.value = row.value}, {.rounding = rounding, .compact = digits});
             std::erase(shown_text, ',');
             return shown_text;
         };
@@ -242,10 +235,8 @@ TEST(Compact, never_widens_at_a_boundary) {
         const auto value = static_cast<std::int64_t>(std::pow(10, random.between(3, 14.9)));
         const std::string text = shown("{}", {.value = value}, {.compact = 3});
         ASSERT_LE(text.size(), 5U) << value;
-        const double scale =
-            std::pow(10, 3.0 * (1 + static_cast<double>(std::string("KMBT").find(text.back()))));
-        ASSERT_NEAR(std::stod(text) * scale, static_cast<double>(value), 0.00501 * static_cast<double>(value))
-            << text;
+        const double scale = std::pow(10, 3.0 * (1 + static_cast<double>(std::string("KMBT").find(text.back()))));
+        ASSERT_NEAR(std::stod(text) * scale, static_cast<double>(value), 0.00501 * static_cast<double>(value)) << text;
     }
     const TextOptions honest{.rounding = Rounding::honest, .compact = 3};
     EXPECT_EQ(shown("{}/{max}", {.value = 999'999, .max = 1'000'000}, honest), "999K/1.00M");
@@ -256,22 +247,20 @@ TEST(Compact, never_widens_at_a_boundary) {
 TEST(Compact, with_names_of_its_own_goes_on_beyond_them_and_is_no_wider_than_in_full) {
     NumberStyle style;
     style.compact = NumberStyle::compact_by(std::array<std::string, 2>{"k", "M"});
-    for (const auto& [value, digits, text] : std::vector<std::tuple<double, int, const char*>>{
-             {999'000, 3, "999k"},
-             {999'500'000, 3, "1.00e+09"},  // the form that comes next
-             {123'456'789, 3, "123M"},
-             {1e9, 3, "1.00e+09"},
-             {1e9, 1, "1e+09"},
-             {1'234'567'890, 12, "1,234,567,890"},
-             {5e15, 2, "5.0e+15"}})
-        EXPECT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = digits}, &style),
-                  text);
+    for (const auto& [value, digits, text] :
+         std::vector<std::tuple<double, int, const char*>>{{999'000, 3, "999k"},
+                                                           {999'500'000, 3, "1.00e+09"},  // the form that comes next
+                                                           {123'456'789, 3, "123M"},
+                                                           {1e9, 3, "1.00e+09"},
+                                                           {1e9, 1, "1e+09"},
+                                                           {1'234'567'890, 12, "1,234,567,890"},
+                                                           {5e15, 2, "5.0e+15"}})
+        EXPECT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = digits}, &style), text);
 }
 
 TEST(Numbers, at_the_ends_of_what_there_is_are_still_numbers) {
     EXPECT_EQ(shown("{percent:.2f}", {.value = 5e-324, .max = 100.0}, {.rounding = Rounding::up}), "0.01");
-    EXPECT_EQ(shown("{percent:.2f}", {.value = -5e-324, .max = 100.0}, {.rounding = Rounding::down}),
-              "-0.01");
+    EXPECT_EQ(shown("{percent:.2f}", {.value = -5e-324, .max = 100.0}, {.rounding = Rounding::down}), "-0.01");
     EXPECT_EQ(shown("{:%H:%M:%S}", {.value = 1e9}), "277777:46:40");
     EXPECT_EQ(shown("{:%H:%M:%S}", {.value = Nanoseconds{1'000'000'000'000'000'000}}), "277777:46:40");
     EXPECT_EQ(shown("{}", {.value = Nanoseconds{16'666'667}}), "0.02");
@@ -287,8 +276,8 @@ TEST(Numbers, at_the_ends_of_what_there_is_are_still_numbers) {
     double fuse = 59.993;
     Hud hud;
     const ElementRef left = hud.add(Text{.id = "left", .value = watch(fuse).as_time_left(), .format = "{}"});
-    for (const auto& [seconds, text] : std::vector<std::pair<double, const char*>>{
-             {59.993, "60"}, {59, "59"}, {0.001, "1"}, {0, "0"}, {-3, "0"}}) {
+    for (const auto& [seconds, text] :
+         std::vector<std::pair<double, const char*>>{{59.993, "60"}, {59, "59"}, {0.001, "1"}, {0, "0"}, {-3, "0"}}) {
         fuse = seconds;
         update(hud, 16ms);
         EXPECT_EQ(hud.text(left), text) << seconds;
@@ -317,8 +306,7 @@ TEST(Language, groups_and_marks_numbers_as_icu_does) {
         const auto two = whole.precision(icu::number::Precision::fixedFraction(2));
         for (int i = 0; i < 2000; ++i) {
             const auto value = static_cast<std::int64_t>(random.bits()) >> random.below(64);
-            ASSERT_EQ(shown("{:L}", {.value = value}, {}, &style),
-                      from_icu(whole.formatInt(value, status), status))
+            ASSERT_EQ(shown("{:L}", {.value = value}, {}, &style), from_icu(whole.formatInt(value, status), status))
                 << tag;
             const double real = random.between(-1, 1) * std::pow(10, random.below(10));
             if (std::abs(real) < 0.005) continue;
@@ -343,19 +331,17 @@ TEST(Language, writes_compact_numbers_as_icu_does) {
             const int power = 3 + random.below(12);
             const auto value = static_cast<std::int64_t>(std::pow(10, power + random.unit()));
             if (style.compact.empty()) break;
-            const auto form = std::min(static_cast<std::size_t>(std::to_string(value).size() - 4),
-                                       style.compact.size() - 1);
+            const auto form =
+                std::min(static_cast<std::size_t>(std::to_string(value).size() - 4), style.compact.size() - 1);
             // Where a language has no word for a power, we write the number in full, ICU rounds it.
             const bool in_full = style.compact[form].drop == 0;
-            const auto icu_form = in_full
-                                      ? compact.precision(icu::number::Precision::integer())
-                                      : compact.precision(icu::number::Precision::fixedSignificantDigits(3));
+            const auto icu_form = in_full ? compact.precision(icu::number::Precision::integer())
+                                          : compact.precision(icu::number::Precision::fixedSignificantDigits(3));
             const std::string expected = from_icu(icu_form.formatInt(value, status), status);
             const int whole = static_cast<int>(std::to_string(value).size()) - style.compact[form].drop;
             if (!in_full && whole > 3) continue;  // beyond three digits ICU shows zeros, we show the digits
             ++checked;
-            ASSERT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = 3}, &style),
-                      expected)
+            ASSERT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = 3}, &style), expected)
                 << tag << " " << value;
         }
         EXPECT_GT(checked, 1000) << tag;
@@ -365,15 +351,13 @@ TEST(Language, writes_compact_numbers_as_icu_does) {
 
 TEST(Language, chooses_plural_forms_as_icu_does) {
     Random random(25);
-    for (const char* tag :
-         {"en", "de", "fr", "hi", "ja", "ar", "pl", "ru", "lv", "cy", "pt", "he", "lt", "sl"}) {
+    for (const char* tag : {"en", "de", "fr", "hi", "ja", "ar", "pl", "ru", "lv", "cy", "pt", "he", "lt", "sl"}) {
         const NumberStyle style = *number_style(tag);
         UErrorCode status = U_ZERO_ERROR;
         const icu::Locale locale(tag);
         const std::unique_ptr<icu::PluralRules> rules(icu::PluralRules::forLocale(locale, status));
         for (int i = 0; i < 4000; ++i) {
-            const auto digits =
-                i < 1500 ? static_cast<std::uint64_t>(i) : random.bits() >> (20 + random.below(40));
+            const auto digits = i < 1500 ? static_cast<std::uint64_t>(i) : random.bits() >> (20 + random.below(40));
             const int places = i < 1500 ? i % 3 : random.below(4);
             const auto number = icu::number::NumberFormatter::withLocale(locale)
                                     .precision(icu::number::Precision::fixedFraction(places))
@@ -389,9 +373,9 @@ TEST(Language, chooses_plural_forms_as_icu_does) {
 }
 
 TEST(Language, reports_what_is_no_language) {
-    EXPECT_EQ(to_string(number_style("not a tag").problems().at(0))
-                  .find("error: 'not a tag' is not a BCP 47 language tag"),
-              0U);
+    EXPECT_EQ(
+        to_string(number_style("not a tag").problems().at(0)).find("error: 'not a tag' is not a BCP 47 language tag"),
+        0U);
     EXPECT_FALSE(number_style(""));
     EXPECT_EQ(to_string(number_style("qqx").problems().at(0)), "error: CLDR knows no language 'qqx'");
     EXPECT_EQ(number_style("en")->plurals, NumberStyle().plurals);
@@ -406,8 +390,8 @@ TEST(Language, reports_what_is_no_language) {
 }
 
 TEST(PluralRules, names_a_fault_in_their_syntax) {
-    for (const char* bad : {"one", "one:i", "uno: i = 1", "one: x = 1", "one: i = ", "one: i % 0 = 1",
-                            "one: i = 1 and", "one: i = 1 few: n = 2"})
+    for (const char* bad : {"one", "one:i", "uno: i = 1", "one: x = 1", "one: i = ", "one: i % 0 = 1", "one: i = 1 and",
+                            "one: i = 1 few: n = 2"})
         EXPECT_FALSE(PluralRules::parse(bad)) << bad;
     EXPECT_TRUE(PluralRules::parse("one: i = 1 and v = 0 @integer 1; other: @integer 0, 2~16"));
     EXPECT_TRUE(PluralRules::parse(""));
@@ -417,14 +401,10 @@ TEST(Text, has_plural_forms_and_is_translated_while_it_runs) {
     int acres = 1;
     double water = 1234.5;
     Hud hud;
-    const auto text = hud.add(Text{.id = "acres",
-                                   .value = watch(acres),
-                                   .format = "{} acres",
-                                   .plural = {.one = "{} acre"},
-                                   .motion = tween(1s)});
+    const auto text = hud.add(Text{
+        .id = "acres", .value = watch(acres), .format = "{} acres", .plural = {.one = "{} acre"}, .motion = tween(1s)});
     const auto caption = hud.add(Text{.id = "caption", .format = "SAVED"});
-    const auto number =
-        hud.add(Text{.id = "water", .value = watch(water), .format = "{:.1Lf}", .placeholder = "none"});
+    const auto number = hud.add(Text{.id = "water", .value = watch(water), .format = "{:.1Lf}", .placeholder = "none"});
     const auto frame = [&] {
         update(hud, 0s);
         return text_of(hud, text) + "|" + text_of(hud, caption) + "|" + text_of(hud, number);
@@ -480,8 +460,7 @@ TEST(Language, may_be_a_catalogue_of_the_game) {
                                    .format = "{} acres",
                                    .placeholder = "none",
                                    .bands = {{.below = -5, .format = "LOW {}"}}});
-    const auto news =
-        hud.add(Notice{.id = "n", .messages = {{.id = "low", .text = "low {}", .value = watch(acres)}}});
+    const auto news = hud.add(Notice{.id = "n", .messages = {{.id = "low", .text = "low {}", .value = watch(acres)}}});
     Language german{.tag = "de", .catalogue = &words};
     EXPECT_EQ(german, Language{.tag = "de"}) << "it does not count when two are compared";
     german.translations["none"].forms.back() = "nichts";

@@ -140,8 +140,7 @@ TEST(Pace, quantizes_decimals_and_large_integers_exactly) {
     EXPECT_EQ(quantize(1.17, 0.05), Value(1.15));
     EXPECT_EQ(quantize(most, 5), Value(std::int64_t{9223372036854775805}));
     EXPECT_EQ(quantize(-most, 10), Value(std::int64_t{-9223372036854775800})) << "one more would not fit";
-    EXPECT_EQ(quantize(std::numeric_limits<std::uint64_t>::max(), 1000),
-              Value(std::uint64_t{18446744073709551000U}));
+    EXPECT_EQ(quantize(std::numeric_limits<std::uint64_t>::max(), 1000), Value(std::uint64_t{18446744073709551000U}));
 }
 
 TEST(Pace, averages_leave_out_the_time_without_a_number) {
@@ -162,8 +161,7 @@ TEST(Pace, averages_leave_out_the_time_without_a_number) {
 
 TEST(Pace, windows_give_what_the_samples_in_them_say) {
     Random random(44);
-    for (const WindowKind kind :
-         {WindowKind::last, WindowKind::average, WindowKind::minimum, WindowKind::maximum}) {
+    for (const WindowKind kind : {WindowKind::last, WindowKind::average, WindowKind::minimum, WindowKind::maximum}) {
         for (int round = 0; round < 20; ++round) {
             Pacer pacer{{.interval = 100ms, .window = kind}};
             std::deque<double> samples;
@@ -237,14 +235,13 @@ TEST(Pace, and_motion_are_the_same_at_every_frame_rate) {
         std::vector<std::vector<double>> runs;
         for (const Nanoseconds longest : {ms(1), ms(17), ms(50), ms(5000)}) {
             Hud hud;
-            const auto bar =
-                hud.add(Bar{.id = "b",
-                            .value = watch(game.value),
-                            .max = 250,
-                            .pace = pace,
-                            .motion = {.both = motion,
-                                       .fall = round % 2 == 0 ? std::optional(tween(80ms)) : std::nullopt},
-                            .trail = {.delay = 150ms, .duration = 200ms}});
+            const auto bar = hud.add(
+                Bar{.id = "b",
+                    .value = watch(game.value),
+                    .max = 250,
+                    .pace = pace,
+                    .motion = {.both = motion, .fall = round % 2 == 0 ? std::optional(tween(80ms)) : std::nullopt},
+                    .trail = {.delay = 150ms, .duration = 200ms}});
             auto& run = runs.emplace_back();
             game.play(hud, random, longest, [&](bool at_probe) {
                 if (!at_probe) return;
@@ -330,8 +327,8 @@ TEST(Pending, gathers_pick_ups_and_flows_when_no_more_come) {
         hud.add(Text{.id = "gain", .value = "score.pending", .format = "{:+}", .visible = "score.pending"});
     EXPECT_EQ(hud.problems().size(), 2U) << "nobody counts yet";
     hud.remove(early);
-    const auto total = hud.add(
-        Text{.id = "score", .value = watch(score), .format = "{} ({delta:+})", .pace = {.settle = 300ms}});
+    const auto total =
+        hud.add(Text{.id = "score", .value = watch(score), .format = "{} ({delta:+})", .pace = {.settle = 300ms}});
     EXPECT_TRUE(total);
     hud.remove(total);
     const auto counter = hud.add(Text{.id = "count",
@@ -349,9 +346,8 @@ TEST(Pending, gathers_pick_ups_and_flows_when_no_more_come) {
         EXPECT_EQ(text_of(hud, gain), "+" + std::to_string(i + 1));
         EXPECT_TRUE(hud[gain].visible);
     }
-    update(
-        hud,
-        200ms);  // the cap: 1 s after the first one, which came at 20 ms; half of the flight is done at 1.1 s
+    update(hud,
+           200ms);  // the cap: 1 s after the first one, which came at 20 ms; half of the flight is done at 1.1 s
     update(hud, 120ms);
     EXPECT_EQ(text_of(hud, counter), "120");
     EXPECT_EQ(text_of(hud, gain), "+20");
@@ -375,9 +371,8 @@ TEST(Pending, needs_a_fixed_count_of_digits) {
         return hud.problems().empty() ? "" : hud.problems()[0].message;
     };
     EXPECT_EQ(problems("{:.2f}", "fuel.pending"), "");
-    EXPECT_EQ(
-        problems("{}", "fuel.pending"),
-        "'value' of text 'p': 'fuel' must show one number with a fixed count of digits for 'fuel.pending'");
+    EXPECT_EQ(problems("{}", "fuel.pending"),
+              "'value' of text 'p': 'fuel' must show one number with a fixed count of digits for 'fuel.pending'");
     EXPECT_NE(problems("{:.1e}", "fuel.gain"), "");
     EXPECT_NE(problems("FUEL", "fuel.loss"), "");
     EXPECT_NE(problems("{:.1f}", "fuel.pending", 3), "");
@@ -388,10 +383,9 @@ TEST(Pending, needs_a_fixed_count_of_digits) {
                            Text{.id = "fuel", .value = watch(fuel), .format = "{}"}};
     const Hud hud(definition);
     ASSERT_EQ(hud.problems().size(), 1U);
-    EXPECT_EQ(
-        hud.problems()[0].message,
-        "'format' of text 'fuel' must show one number with a fixed count of digits, as 'fuel.pending' is "
-        "shown");
+    EXPECT_EQ(hud.problems()[0].message,
+              "'format' of text 'fuel' must show one number with a fixed count of digits, as 'fuel.pending' is "
+              "shown");
 }
 
 TEST(Motion, may_differ_for_rising_and_falling) {
@@ -437,8 +431,8 @@ TEST(Motion, of_a_maximum_is_neither_gain_nor_loss) {
 TEST(TextInterval, keeps_a_rolling_number_readable_and_its_end_prompt) {
     int score = 0;
     Hud hud;
-    const auto text = hud.add(Text{
-        .id = "score", .value = watch(score), .motion = tween(1s, Easing::linear()), .text_interval = 250ms});
+    const auto text = hud.add(
+        Text{.id = "score", .value = watch(score), .motion = tween(1s, Easing::linear()), .text_interval = 250ms});
     update(hud, 0s);
     score = 1000;
     update(hud, 100ms);
@@ -493,8 +487,7 @@ TEST(Pace, of_a_text_waits_and_keeps_its_characters) {
     const auto text = hud.add(Text{.id = "v", .value = watch(village), .pace = {.settle = 100ms}});
     hud.add(Text{.id = "w", .value = watch(village), .pace = {.window = WindowKind::average, .quantize = 5}});
     ASSERT_EQ(hud.problems().size(), 2U);
-    EXPECT_EQ(hud.problems()[0].message,
-              "'pace.quantize' of text 'w' needs a number, and this source is a text");
+    EXPECT_EQ(hud.problems()[0].message, "'pace.quantize' of text 'w' needs a number, and this source is a text");
     update(hud, 0s);
     for (const char* next : {"Birch Hollow, by the old mill and the two bridges", "Cedar Flats"}) {
         const std::string before = text_of(hud, text);

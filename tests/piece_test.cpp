@@ -15,8 +15,8 @@ TEST(Format, takes_pieces_apart_and_tells_what_is_none) {
         text.update(values);
         std::string all(text.text());
         for (const TextPiece& piece : text.pieces())
-            all += " " + std::string(piece.name) + (piece.is_picture ? "/" : "") + "=" +
-                   std::to_string(piece.begin) + "-" + std::to_string(piece.end);
+            all += " " + std::string(piece.name) + (piece.is_picture ? "/" : "") + "=" + std::to_string(piece.begin) +
+                   "-" + std::to_string(piece.end);
         return all;
     };
     const std::string picture = "\xef\xbf\xbc";
@@ -63,8 +63,7 @@ std::vector<Part> parts_of(const Hud& hud) {
     for (const DrawGroup& group : list.groups())
         for (const DrawCommand& command : group.commands()) {
             if (command.kind == DrawCommand::Kind::text)
-                parts.push_back(
-                    {std::string(group.text_of(command)), command.color, command.size, command.baseline.x});
+                parts.push_back({std::string(group.text_of(command)), command.color, command.size, command.baseline.x});
             if (command.kind == DrawCommand::Kind::image)
                 parts.push_back({"picture", command.color, command.rect.height, command.rect.x});
         }
@@ -133,8 +132,7 @@ place = { offset = [0, 0] }
     hud.set_language(german);
     update(hud, 16ms);
     EXPECT_EQ(parts_of(hud),
-              (std::vector<Part>{
-                  {"picture", white, 20, 0}, {"12", rgb(0x00ff00), 40, 40}, {" halten", red, 20, 80}}));
+              (std::vector<Part>{{"picture", white, 20, 0}, {"12", rgb(0x00ff00), 40, 40}, {" halten", red, 20, 80}}));
     EXPECT_TRUE(hud.problems().empty());
 }
 
@@ -154,8 +152,8 @@ TEST(Text, shows_the_picture_that_a_value_chooses) {
     EXPECT_EQ(hud.problems(), Problems{});
     const float words = 5 * 11;  // characters of half an em
     // As wide as its own shape at the height of the text; the coin is always 30.
-    for (const auto& [number, width] : std::vector<std::pair<double, float>>{
-             {0, 20}, {1, 10}, {1.9, 10}, {7, 10}, {-3, 20}, {1, 10}, {NAN, 20}}) {
+    for (const auto& [number, width] :
+         std::vector<std::pair<double, float>>{{0, 20}, {1, 10}, {1.9, 10}, {7, 10}, {-3, 20}, {1, 10}, {NAN, 20}}) {
         device = number;
         update(hud, 16ms);
         EXPECT_EQ(hud[hint].box.width, width + words + 30) << number;
@@ -182,13 +180,12 @@ TEST(Notice, shows_the_picture_that_a_value_chooses) {
         BoxMeasurer measurer;
         Hud hud{HudDefinition{}, {}, &measurer, &images};
         double device = 0;
-        const auto news =
-            hud.add(Notice{.id = "news",
-                           .messages = {{.id = "hint", .text = "{<button/>} drop", .lasting = true}},
-                           .pictures = {{"button", watch(device), {"key.png", "pad.png"}}},
-                           .at_once = at_once,
-                           .padding = {0, 0, 0, 0},
-                           .size = 10});
+        const auto news = hud.add(Notice{.id = "news",
+                                         .messages = {{.id = "hint", .text = "{<button/>} drop", .lasting = true}},
+                                         .pictures = {{"button", watch(device), {"key.png", "pad.png"}}},
+                                         .at_once = at_once,
+                                         .padding = {0, 0, 0, 0},
+                                         .size = 10});
         const auto said = at_once > 1 ? hud.find("news.1") : news;
         EXPECT_TRUE(hud.notify(news, "hint"));
         const float words = 5 * 5;  // characters of half an em
@@ -231,13 +228,11 @@ TEST(Text, breaks_cuts_and_capitalizes_pieces_as_all_others) {
             }
         return all;
     };
+    EXPECT_EQ(seen({.format = "one {<b>}two three{</>} four", .place = {.max_size = {90, 0}}, .wrap = Wrap::wrap}),
+              "|one +two|three|four");
     EXPECT_EQ(
-        seen({.format = "one {<b>}two three{</>} four", .place = {.max_size = {90, 0}}, .wrap = Wrap::wrap}),
-        "|one +two|three|four");
-    EXPECT_EQ(seen({.format = "one {<b>}two three{</>}",
-                    .place = {.max_size = {100, 0}},
-                    .overflow = Overflow::ellipsis}),
-              "|one +two…");
+        seen({.format = "one {<b>}two three{</>}", .place = {.max_size = {100, 0}}, .overflow = Overflow::ellipsis}),
+        "|one +two…");
     EXPECT_EQ(seen({.format = "a{<b>}b\tc{</>}d", .transform = TextTransform::uppercase}), "|A+B C+D");
 }
 
@@ -256,8 +251,7 @@ TEST(Notice, has_pieces_and_unknown_ones_are_told) {
     EXPECT_EQ(parts[1].color.green, 0);
     EXPECT_EQ(parts[2].text, " ×2");
     EXPECT_FALSE(hud.notify(news, {.text = "{<strnog>}now{</>}"}));
-    EXPECT_NE(to_string(hud.problems().back()).find("no style 'strnog'; did you mean 'strong'?"),
-              std::string::npos)
+    EXPECT_NE(to_string(hud.problems().back()).find("no style 'strnog'; did you mean 'strong'?"), std::string::npos)
         << to_string(hud.problems().back());
     EXPECT_FALSE(hud.add(Text{.id = "t", .format = "{<x>}a{</>}"}));
 }

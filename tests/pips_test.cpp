@@ -33,8 +33,7 @@ TEST(Pips, are_full_in_whole_steps_and_honestly) {
              {2, NAN, 1, 0},   {2, -1, 1, 0},     {2, 0, 1, 0},       {2.5, 4, 2, 2.5},   {0.1, 4, 2, 0.5},
              {3.9, 4, 2, 3.5}, {2.7, 4, 4, 2.75}, {2.25, 4, 0, 2.25}, {0.001, 4, 0, 0.1}, {3.999, 4, 0, 3.9},
              {3, 3, 0, 3}})
-        for (const Direction direction :
-             {Direction::right, Direction::left, Direction::up, Direction::down}) {
+        for (const Direction direction : {Direction::right, Direction::left, Direction::up, Direction::down}) {
             Pips pips = squares(constant(row.value), constant(row.max));
             pips.steps = row.steps;
             pips.direction = direction;
@@ -197,8 +196,8 @@ TEST(Pips, glow_one_by_one) {
     pips.gap = 40;
     pips.gain = "light";
     Stage stage(Panel{.id = "none", .plate = false});
-    stage.hud.add(Effect{
-        .id = "light", .duration = 2s, .keyframes = {{.at = 0, .glow = 1.0F}, {.at = 1, .glow = 1.0F}}});
+    stage.hud.add(
+        Effect{.id = "light", .duration = 2s, .keyframes = {{.at = 0, .glow = 1.0F}, {.at = 1, .glow = 1.0F}}});
     stage.hud.add(pips);
     stage.pass(10ms);
     EXPECT_NEAR(lit_squares(stage), 2, 0.01);

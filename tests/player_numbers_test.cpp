@@ -29,11 +29,8 @@ TEST(Compact, goes_on_beyond_trillions_and_is_never_infinite) {
 }
 
 TEST(Compact, has_names_of_a_hud_and_of_each_of_its_languages) {
-    for (const auto& [tag, text] :
-         std::vector<std::pair<std::string, std::string>>{{"", "1.23k 45.6M"},
-                                                          {"de", "1,23Tsd 45,6Mio"},
-                                                          {"de-AT", "1,23Tsd 45,6Mio"},
-                                                          {"fr", "1,23k 45,6M"}}) {
+    for (const auto& [tag, text] : std::vector<std::pair<std::string, std::string>>{
+             {"", "1.23k 45.6M"}, {"de", "1,23Tsd 45,6Mio"}, {"de-AT", "1,23Tsd 45,6Mio"}, {"fr", "1,23k 45,6M"}}) {
         const Result<HudDefinition> definition = read_hud(R"(compact_names = ["k", "M"]
             [[locale]]
             locale = "de"
@@ -56,26 +53,21 @@ TEST(Compact, has_names_of_a_hud_and_of_each_of_its_languages) {
 
 TEST(Money, is_written_as_icu_does_in_every_language) {
     int checked = 0;
-    for (const char* const tag :
-         {"en", "de", "fr", "ja", "de-CH", "nl", "pt-BR", "hi", "ar-EG", "sv", "lv", "en-IN"}) {
+    for (const char* const tag : {"en", "de", "fr", "ja", "de-CH", "nl", "pt-BR", "hi", "ar-EG", "sv", "lv", "en-IN"}) {
         const NumberStyle style = *number_style(tag);
         for (const char* const currency : {"USD", "EUR", "JPY", "KWD", "CHF"}) {
             const Result<std::string> pattern = currency_format(tag, currency);
             ASSERT_TRUE(pattern) << to_string(pattern.problems().front());
             UErrorCode status = U_ZERO_ERROR;
-            const auto icu =
-                icu::number::NumberFormatter::withLocale(icu::Locale::forLanguageTag(tag, status))
-                    .unit(icu::CurrencyUnit(currency, status));
+            const auto icu = icu::number::NumberFormatter::withLocale(icu::Locale::forLanguageTag(tag, status))
+                                 .unit(icu::CurrencyUnit(currency, status));
             for (const double amount : {0.0, 20.0, -20.0, 7.125, 1234.5, -1234567.75, 99999999.0}) {
                 std::string expected;
                 // The space for a sign is one of ISO, not the wider choice of CLDR.
                 const icu::UnicodeString icu_text = icu.formatDouble(amount, status).toString(status);
                 const bool has_space = pattern->find("{sign: }") != std::string::npos;
-                icu::UnicodeString(icu_text)
-                    .findAndReplace(has_space ? u"\u00a0" : u" ", u" ")
-                    .toUTF8String(expected);
-                EXPECT_EQ(shown(*pattern, {.value = amount}, {.rounding = Rounding::nearest}, &style),
-                          expected)
+                icu::UnicodeString(icu_text).findAndReplace(has_space ? u"\u00a0" : u" ", u" ").toUTF8String(expected);
+                EXPECT_EQ(shown(*pattern, {.value = amount}, {.rounding = Rounding::nearest}, &style), expected)
                     << tag << " " << currency << " " << *pattern;
                 ++checked;
             }
@@ -96,8 +88,7 @@ std::string by_hand(double value) {
     if (size > 0 && size < 0.01)
         for (double least = 0.01; size < least && places < 18; least /= 10)
             ++places;
-    std::string text =
-        fmt::format("{:.{}f}", value, size < 0.01 && size > 0 ? places + 1 - (places > 2 ? 0 : 1) : 2);
+    std::string text = fmt::format("{:.{}f}", value, size < 0.01 && size > 0 ? places + 1 - (places > 2 ? 0 : 1) : 2);
     while (text.find('.') != std::string::npos && (text.back() == '0' || text.back() == '.')) {
         const bool point = text.back() == '.';
         text.pop_back();
@@ -107,19 +98,18 @@ std::string by_hand(double value) {
 }
 
 TEST(Format, of_a_float_without_a_spec_is_fit_for_a_player) {
-    for (const auto& [value, text] :
-         std::vector<std::pair<double, std::string>>{{200000.0, "200000"},
-                                                     {0.1 + 0.2, "0.3"},
-                                                     {629.58636, "629.59"},
-                                                     {2.5, "2.5"},
-                                                     {-2.0, "-2"},
-                                                     {0.01, "0.01"},
-                                                     {0.0042, "0.0042"},
-                                                     {0.00999, "0.01"},
-                                                     {0.000123456, "0.00012"},
-                                                     {-0.0, "0"},
-                                                     {1e20, "100000000000000000000"},
-                                                     {1e-300, "0"}})
+    for (const auto& [value, text] : std::vector<std::pair<double, std::string>>{{200000.0, "200000"},
+                                                                                 {0.1 + 0.2, "0.3"},
+                                                                                 {629.58636, "629.59"},
+                                                                                 {2.5, "2.5"},
+                                                                                 {-2.0, "-2"},
+                                                                                 {0.01, "0.01"},
+                                                                                 {0.0042, "0.0042"},
+                                                                                 {0.00999, "0.01"},
+                                                                                 {0.000123456, "0.00012"},
+                                                                                 {-0.0, "0"},
+                                                                                 {1e20, "100000000000000000000"},
+                                                                                 {1e-300, "0"}})
         EXPECT_EQ(shown("{}", {.value = value}), text);
     EXPECT_EQ(shown("{}", {.value = 0.1F}), "0.1") << "a float by its own shortest decimal";
     Random random(5);
@@ -129,8 +119,7 @@ TEST(Format, of_a_float_without_a_spec_is_fit_for_a_player) {
         ASSERT_EQ(shown("{}", {.value = value}), by_hand(value)) << value;
     }
     // On its way it keeps the digits of its ends.
-    for (const auto& [start, target, now, text] :
-         std::vector<std::tuple<double, double, double, std::string>>{
+    for (const auto& [start, target, now, text] : std::vector<std::tuple<double, double, double, std::string>>{
              {0, 100, 37.4182, "37"}, {0.5, 2, 1.2345, "1.2"}, {1, 2.25, 2.0, "2.00"}})
         EXPECT_EQ(shown("{}", {.value = now, .start = start, .target = target}), text);
     double score = 0;
@@ -173,8 +162,7 @@ TEST(Source, may_be_the_time_that_is_left) {
         "h.toml");
     ASSERT_TRUE(read);
     Hud hud(*read, sources);
-    const auto watched =
-        hud.add(Text{.id = "watched", .value = watch(fuse).as_time_left(), .format = "{:%S}"});
+    const auto watched = hud.add(Text{.id = "watched", .value = watch(fuse).as_time_left(), .format = "{:%S}"});
     const auto plain = hud.add(Text{.id = "plain", .value = watch(fuse), .format = "{:%S}"});
     const auto named = hud.find("named");
     int ends = 0;
@@ -200,15 +188,10 @@ TEST(Format, counts_columns_as_iso_does) {
 }
 
 TEST(Format, refuses_a_rounding_that_it_cannot_keep) {
-    for (const auto& [format, fine] : std::vector<std::pair<std::string, bool>>{{"{:.3e}", false},
-                                                                                {"{:g}", false},
-                                                                                {"{:.3}", false},
-                                                                                {"{:.3f}", true},
-                                                                                {"{}", true},
-                                                                                {"{:.1%S}", true}}) {
+    for (const auto& [format, fine] : std::vector<std::pair<std::string, bool>>{
+             {"{:.3e}", false}, {"{:g}", false}, {"{:.3}", false}, {"{:.3f}", true}, {"{}", true}, {"{:.1%S}", true}}) {
         Hud hud;
-        EXPECT_EQ(static_cast<bool>(
-                      hud.add(Text{.id = "t", .value = 2.5, .format = format, .rounding = Rounding::up})),
+        EXPECT_EQ(static_cast<bool>(hud.add(Text{.id = "t", .value = 2.5, .format = format, .rounding = Rounding::up})),
                   fine)
             << format;
         EXPECT_TRUE(hud.add(Text{.id = "n", .value = 2.5, .format = format})) << format;
@@ -218,10 +201,8 @@ TEST(Format, refuses_a_rounding_that_it_cannot_keep) {
 TEST(Format, of_integers_is_exact_over_all_of_64_bits) {
     constexpr std::int64_t most = std::numeric_limits<std::int64_t>::max();
     EXPECT_EQ(shown("{:.0f}", {.value = most}), "9223372036854775807");
-    EXPECT_EQ(shown("{:.2f}", {.value = std::numeric_limits<std::int64_t>::min()}),
-              "-9223372036854775808.00");
-    EXPECT_EQ(shown("{:f}", {.value = std::numeric_limits<std::uint64_t>::max()}),
-              "18446744073709551615.000000");
+    EXPECT_EQ(shown("{:.2f}", {.value = std::numeric_limits<std::int64_t>::min()}), "-9223372036854775808.00");
+    EXPECT_EQ(shown("{:f}", {.value = std::numeric_limits<std::uint64_t>::max()}), "18446744073709551615.000000");
     EXPECT_EQ(shown("{:.12f}", {.value = 12345678}), "12345678.000000000000");
     EXPECT_EQ(shown("{ratio:.1f}", {.value = most, .max = most - 1}, {.rounding = Rounding::up}), "1.1");
     EXPECT_EQ(shown("{ratio:.0f}", {.value = most - 1, .max = most}, {.rounding = Rounding::down}), "0");

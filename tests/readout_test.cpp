@@ -131,38 +131,34 @@ shine = { efect = "x" }
     std::string all;
     for (const Problem& problem : problems)
         all += to_string(problem) + "\n";
-    EXPECT_EQ(
-        all,
-        "hud.toml:5:11: error: 'samples' of graph 'g' is 1000000; expected 2 to 1000\n"
-        "hud.toml:6:8: error: 'span' of graph 'g' is 0; expected 0.01 to 3600 s\n"
-        "hud.toml:11:9: error: 'shape' of level 'l' is 'hart'; expected one of box, circle, diamond, "
-        "hexagon, drop, heart, person, flask or thermometer; did you mean 'heart'?\n"
-        "hud.toml:12:20: error: a point in 'outline' of level 'l' is a list; expected two numbers, [x, y]\n"
-        "hud.toml:17:11: error: 'per_row' of pips 'p' is 1000000; expected 0 to 200\n"
-        "hud.toml:18:11: error: unknown key 'efect' in 'shine' of pips 'p'; did you mean 'effect'?\n");
+    EXPECT_EQ(all,
+              "hud.toml:5:11: error: 'samples' of graph 'g' is 1000000; expected 2 to 1000\n"
+              "hud.toml:6:8: error: 'span' of graph 'g' is 0; expected 0.01 to 3600 s\n"
+              "hud.toml:11:9: error: 'shape' of level 'l' is 'hart'; expected one of box, circle, diamond, "
+              "hexagon, drop, heart, person, flask or thermometer; did you mean 'heart'?\n"
+              "hud.toml:12:20: error: a point in 'outline' of level 'l' is a list; expected two numbers, [x, y]\n"
+              "hud.toml:17:11: error: 'per_row' of pips 'p' is 1000000; expected 0 to 200\n"
+              "hud.toml:18:11: error: unknown key 'efect' in 'shine' of pips 'p'; did you mean 'effect'?\n");
 }
 
 std::vector<Element> readouts(const Source& value, const Source& max) {
-    return {
-        Bar{.id = "e", .value = value, .max = max},
-        Ring{.id = "e", .value = value, .max = max},
-        Level{.id = "e", .value = value, .max = max, .trail = {.delay = 1s}, .fill_by = FillBy::area},
-        Level{.id = "e", .value = value, .max = max, .direction = Direction::right, .wave = {.height = 5}},
-        Pips{.id = "e", .value = value, .max = max, .steps = 0, .extra = {{.value = value}}},
-        Dial{.id = "e", .value = value, .max = max, .wraps = true, .marks = {.every = 1, .format = "{}"}},
-        Scale{.id = "e", .value = value, .max = max, .neutral = 3, .marks = {.every = 1, .format = "{}"}},
-        Graph{.id = "e", .value = value, .max = max, .ticks = {{.at = 1}}},
-        Graph{.id = "e", .value = value, .type = GraphType::columns}};
+    return {Bar{.id = "e", .value = value, .max = max},
+            Ring{.id = "e", .value = value, .max = max},
+            Level{.id = "e", .value = value, .max = max, .trail = {.delay = 1s}, .fill_by = FillBy::area},
+            Level{.id = "e", .value = value, .max = max, .direction = Direction::right, .wave = {.height = 5}},
+            Pips{.id = "e", .value = value, .max = max, .steps = 0, .extra = {{.value = value}}},
+            Dial{.id = "e", .value = value, .max = max, .wraps = true, .marks = {.every = 1, .format = "{}"}},
+            Scale{.id = "e", .value = value, .max = max, .neutral = 3, .marks = {.every = 1, .format = "{}"}},
+            Graph{.id = "e", .value = value, .max = max, .ticks = {{.at = 1}}},
+            Graph{.id = "e", .value = value, .type = GraphType::columns}};
 }
 
 TEST(Readouts, survive_every_number) {
     double value = 0, max = 1;
     for (const Element& element : readouts(watch(value), watch(max))) {
         Stage stage(element, 120, 80);
-        for (const double most :
-             {0.0, -1.0, 1.0, 7.5, 1e-300, 1e300, 1e308, std::nan(""), HUGE_VAL, -HUGE_VAL})
-            for (const double next :
-                 {0.0, -1.0, 0.5, 5.0, 1e-310, 1e308, -1e308, std::nan(""), HUGE_VAL, -HUGE_VAL}) {
+        for (const double most : {0.0, -1.0, 1.0, 7.5, 1e-300, 1e300, 1e308, std::nan(""), HUGE_VAL, -HUGE_VAL})
+            for (const double next : {0.0, -1.0, 0.5, 5.0, 1e-310, 1e308, -1e308, std::nan(""), HUGE_VAL, -HUGE_VAL}) {
                 value = next;
                 max = most;
                 stage.pass(1s);
@@ -200,11 +196,11 @@ TEST(Readouts, refuse_what_their_bands_cannot_change) {
         Element element;
         const char* says;
     };
-    for (const Row& row : std::vector<Row>{
-             {Bar{.id = "e", .value = 1, .bands = {{.below = 3, .format = "{}"}}},
-              "error: 'bands.0.format' of bar 'e' is of texts only"},
-             {Dial{.id = "e", .value = 1, .bands = {{.below = 3}, {.below = 2, .image = "x.png"}}},
-              "error: 'bands.1.image' of dial 'e' is of images only"}}) {
+    for (const Row& row :
+         std::vector<Row>{{Bar{.id = "e", .value = 1, .bands = {{.below = 3, .format = "{}"}}},
+                           "error: 'bands.0.format' of bar 'e' is of texts only"},
+                          {Dial{.id = "e", .value = 1, .bands = {{.below = 3}, {.below = 2, .image = "x.png"}}},
+                           "error: 'bands.1.image' of dial 'e' is of images only"}}) {
         Hud hud;
         EXPECT_FALSE(hud.add(row.element));
         ASSERT_EQ(hud.problems().size(), 1U);
@@ -219,18 +215,15 @@ TEST(HudFile, refuses_lists_without_end) {
     };
     std::string graphs, ticks, points;
     for (int i = 0; i <= 10'000; ++i) {
-        graphs +=
-            "[[element]]\nkind = 'graph'\nid = 'g" + std::to_string(i) + "'\nvalue = 1\nsamples = 1000\n";
+        graphs += "[[element]]\nkind = 'graph'\nid = 'g" + std::to_string(i) + "'\nvalue = 1\nsamples = 1000\n";
         ticks += "1,";
         points += "[0,0],";
     }
     EXPECT_EQ(says(graphs), "hud.toml:1:3: error: 10001 of 'element'; at most 4000");
     const std::string bar = "[[element]]\nkind = 'bar'\nid = 'b'\nvalue = 1\nticks = [";
-    EXPECT_EQ(says(bar + ticks + "]\n"),
-              "hud.toml:5:9: error: 'ticks' of bar 'b' has 10001 entries; at most 1000");
+    EXPECT_EQ(says(bar + ticks + "]\n"), "hud.toml:5:9: error: 'ticks' of bar 'b' has 10001 entries; at most 1000");
     const std::string level = "[[element]]\nkind = 'level'\nid = 'l'\nvalue = 1\noutline = [";
-    EXPECT_EQ(says(level + points + "]\n"),
-              "hud.toml:5:11: error: 'outline' of level 'l' has more than 10000 entries");
+    EXPECT_EQ(says(level + points + "]\n"), "hud.toml:5:11: error: 'outline' of level 'l' has more than 10000 entries");
 }
 
 TEST(Readouts, need_numbers) {
@@ -247,8 +240,8 @@ TEST(Readouts, need_numbers) {
         Hud hud;
         EXPECT_FALSE(hud.add(row.element));
         ASSERT_FALSE(hud.problems().empty());
-        EXPECT_EQ(to_string(hud.problems()[0]), std::string("error: 'value' of ") + row.what +
-                                                    " needs a number, and this source is a text");
+        EXPECT_EQ(to_string(hud.problems()[0]),
+                  std::string("error: 'value' of ") + row.what + " needs a number, and this source is a text");
     }
 }
 

@@ -14,8 +14,8 @@ namespace {
 std::string happened(const Hud& hud) {
     std::string all;
     for (const Event& event : hud.events())
-        all += std::to_string(event.time.count()) + " " + event.id + " " +
-               std::string(to_string(event.kind)) + " " + event.detail + "; ";
+        all += std::to_string(event.time.count()) + " " + event.id + " " + std::string(to_string(event.kind)) + " " +
+               event.detail + "; ";
     return all;
 }
 
@@ -93,10 +93,7 @@ struct Game {
         made.styles = {{.id = "strong", .color = Themed<Color>(theme("dim"))}};
         const Easing bent = Easing::cubic_bezier(0.3, 0.1, 0.2, 1);
         made.elements = {
-            Text{.id = "acres",
-                 .value = watch(acres),
-                 .format = "{} {<strong>}acres{</>}",
-                 .motion = roll(600ms)},
+            Text{.id = "acres", .value = watch(acres), .format = "{} {<strong>}acres{</>}", .motion = roll(600ms)},
             Text{.id = "budget",
                  .value = watch(budget),
                  .max = constant(std::uint64_t{2000}),
@@ -122,8 +119,7 @@ struct Game {
             Graph{.id = "rate", .value = "fps.rate"},
             Panel{.id = "row", .layout = Layout::row, .group = "flying"},
             Notice{.id = "news",
-                   .messages =
-                       {{.id = "low", .text = "low on {}", .value = watch(village), .when = watch(alert)}}},
+                   .messages = {{.id = "low", .text = "low on {}", .value = watch(village), .when = watch(alert)}}},
             Notice{.id = "log", .messages = {{.id = "hi", .text = "hi"}}, .at_once = 3},
             Popups{.id = "hits"},
             Text{.id = "late", .value = "late.name", .motion = tween(400ms)},
@@ -131,19 +127,16 @@ struct Game {
         const auto put = [&](const std::vector<Element>& all) {
             made.elements.insert(made.elements.end(), all.begin(), all.end());
         };
-        put(list_of({.id = "board", .entries = "pilots", .key = "name", .sort = "score"},
-                    [](const auto& entry) {
-                        return nest(Panel{.layout = Layout::row}, Text{.id = "name", .value = entry("name")},
-                                    Text{.id = "score", .value = entry("score"), .motion = tween(500ms)});
-                    }));
-        put(tags_of(
-            {.id = "pilots",
-             .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_position(&Pilot::at)),
-             .most = 4},
-            [](const auto& entry) { return nest(Panel{}, Text{.id = "name", .value = entry("name")}); }));
-        put(tags_of(
-            {.id = "fires", .parameters = {"heat"}, .most = 3, .at_edge = AtEdge::arrow},
-            [](const auto& entry) { return nest(Panel{}, Bar{.id = "heat", .value = entry("heat")}); }));
+        put(list_of({.id = "board", .entries = "pilots", .key = "name", .sort = "score"}, [](const auto& entry) {
+            return nest(Panel{.layout = Layout::row}, Text{.id = "name", .value = entry("name")},
+                        Text{.id = "score", .value = entry("score"), .motion = tween(500ms)});
+        }));
+        put(tags_of({.id = "pilots",
+                     .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_position(&Pilot::at)),
+                     .most = 4},
+                    [](const auto& entry) { return nest(Panel{}, Text{.id = "name", .value = entry("name")}); }));
+        put(tags_of({.id = "fires", .parameters = {"heat"}, .most = 3, .at_edge = AtEdge::arrow},
+                    [](const auto& entry) { return nest(Panel{}, Bar{.id = "heat", .value = entry("heat")}); }));
         return made;
     }
 
@@ -159,15 +152,13 @@ struct Game {
         water = random.below(15) == 0 ? random.between(0, 900) : water * 0.997;
         if (random.below(40) == 0) tank = random.between(800, 1000);
         if (random.below(30) == 0) alert = !alert;
-        if (random.below(8) == 0)
-            heat = random.below(3) == 0 ? std::nullopt : std::optional(random.between(0, 90));
+        if (random.below(8) == 0) heat = random.below(3) == 0 ? std::nullopt : std::optional(random.between(0, 90));
         if (random.below(50) == 0) village = random.below(2) == 0 ? "Ash \"Creek\"\n" : "Zoë";
         eta -= Seconds{0.02};
         if (random.below(6) == 0) fuel.set(random.between(0, 600));
         if (random.below(25) == 0) fuel.snap(random.between(0, 600));
         if (random.below(20) == 0) pilots[0].score += 10;
-        if (random.below(60) == 0)
-            pilots.push_back({"P" + std::to_string(pilots.size()), random.below(50), {5, 5, 0}});
+        if (random.below(60) == 0) pilots.push_back({"P" + std::to_string(pilots.size()), random.below(50), {5, 5, 0}});
         if (random.below(80) == 0 && pilots.size() > 1) pilots.pop_back();
         for (Pilot& pilot : pilots)
             pilot.at.x += random.between(-3, 3);
@@ -215,8 +206,8 @@ struct Game {
                 h.set_format(h.find("budget"), random.below(2) == 0 ? "{:>7}" : "{:+}");
                 break;
             case 12:
-                h.set_place(h.find("budget"), {.anchor = Anchor::right,
-                                               .offset = {4, static_cast<float>(random.below(9)) * 1.5F}});
+                h.set_place(h.find("budget"),
+                            {.anchor = Anchor::right, .offset = {4, static_cast<float>(random.below(9)) * 1.5F}});
                 break;
             case 13:
                 h.reset(h.find("budget"));
@@ -228,8 +219,7 @@ struct Game {
                 h.notify(h.find("log"), "hi");
                 break;
             case 16:
-                h.notify(h.find("news"),
-                         {.text = "t {}", .value = constant(7s), .lasting = true, .color = rgb(0xff)});
+                h.notify(h.find("news"), {.text = "t {}", .value = constant(7s), .lasting = true, .color = rgb(0xff)});
                 break;
             case 17:
                 h.dismiss(h.find("news"), "");
@@ -256,8 +246,8 @@ struct Game {
                 h.set_camera(Camera::flat({.center = {random.between(-9, 9), 0, 0}, .zoom = 2}));
                 break;
             case 25:
-                h.resize({.size = {800.0F + 100 * static_cast<float>(random.below(5)), 600},
-                          .safe_area = {1, 2, 3, 4}});
+                h.resize(
+                    {.size = {800.0F + 100 * static_cast<float>(random.below(5)), 600}, .safe_area = {1, 2, 3, 4}});
                 break;
             case 26:
                 tags.push_back(h.tag(h.find("fires"), watch_position(fire), {watch(fire_heat)}));
@@ -422,8 +412,8 @@ TEST(Recording, takes_along_lists_and_tags_that_come_change_and_go_while_it_runs
         Random random(seed);
         std::vector<Fire> fires{{"Ash", 3, {}}, {"Kiln Hill", 40, {90, 20, 0}}, {"Otter", 20, {-80, 60, 0}}};
         Sources sources;
-        sources.set("fires", watch_entries(fires, entry_field("name", &Fire::name),
-                                           entry_field("heat", &Fire::heat), entry_position(&Fire::at)));
+        sources.set("fires", watch_entries(fires, entry_field("name", &Fire::name), entry_field("heat", &Fire::heat),
+                                           entry_position(&Fire::at)));
         const auto row = [](const auto& entry) {
             return nest(Panel{.layout = Layout::row}, Text{.id = "name", .value = entry("name")},
                         Bar{.id = "heat", .value = entry("heat"), .max = 99, .motion = tween(300ms)});
@@ -437,21 +427,18 @@ TEST(Recording, takes_along_lists_and_tags_that_come_change_and_go_while_it_runs
         DrawList list;
         for (int i = 0; i < 160; ++i) {
             if (i == 5)
-                hud.add(list_of({.id = "board", .entries = "fires", .key = "name", .sort = "heat", .most = 2},
-                                row));
+                hud.add(list_of({.id = "board", .entries = "fires", .key = "name", .sort = "heat", .most = 2}, row));
             if (i == 9) hud.add(tags_of({.id = "tags", .entries = "fires", .key = "name", .most = 3}, row));
             if (i == 12) hud.add(Text{.id = "count", .value = "board.more", .format = "and {} more"});
             if (i == 60) hud.remove(hud.find("board.2"));
             if (i == 80)
-                hud.change<List>(hud.find("board"),
-                                 [](List& board) { board.sort_order = SortOrder::ascending; });
+                hud.change<List>(hud.find("board"), [](List& board) { board.sort_order = SortOrder::ascending; });
             if (i == 100) hud.remove(hud.find("board"));
             if (i == 110) hud.add(list_of({.id = "board", .entries = "fires", .most = 4}, row));
             if (i == 130) hud.remove(hud.find("tags.1"));
             for (Fire& fire : fires)
                 fire.heat = random.between(0, 99);
-            if (random.below(12) == 0)
-                fires.push_back({"F" + std::to_string(i), 9, {random.between(-99, 99), 0, 0}});
+            if (random.below(12) == 0) fires.push_back({"F" + std::to_string(i), 9, {random.between(-99, 99), 0, 0}});
             if (random.below(12) == 0 && fires.size() > 1) fires.erase(fires.begin());
             update(hud, Seconds{random.between(0.004, 0.05)});
             hud.draw(list);
@@ -536,15 +523,14 @@ TEST(Recording, is_cut_to_a_moment_that_is_played_alike_again) {
 TEST(Recording, begins_before_all_other_calls) {
     std::ostringstream file;
     RecordingWriter writer(file);
-    for (const auto& call : std::vector<std::function<void(Hud&)>>{
-             [](Hud& hud) { hud.update(0.1); }, [](Hud& hud) { hud.set_scale(2); },
-             [](Hud& hud) { hud.add(Text{.id = "a"}); }}) {
+    for (const auto& call :
+         std::vector<std::function<void(Hud&)>>{[](Hud& hud) { hud.update(0.1); }, [](Hud& hud) { hud.set_scale(2); },
+                                                [](Hud& hud) { hud.add(Text{.id = "a"}); }}) {
         Hud hud;
         call(hud);
         EXPECT_FALSE(hud.record(&writer));
-        EXPECT_EQ(
-            to_string(hud.problems().back()),
-            "error: a recording begins before all other calls; call 'record' right behind the constructor");
+        EXPECT_EQ(to_string(hud.problems().back()),
+                  "error: a recording begins before all other calls; call 'record' right behind the constructor");
     }
     EXPECT_EQ(file.str(), "");
     int score = 5;
@@ -554,12 +540,11 @@ TEST(Recording, begins_before_all_other_calls) {
     hud.update(0.1);
     EXPECT_TRUE(hud.record(nullptr)) << "and ends at any time";
     hud.update(0.1);
-    EXPECT_EQ(
-        file.str(),
-        "{\"recording\":1,\"hud\":\"\"}\n"
-        "{\"call\":\"add\",\"hud\":\"\\n[[element]]\\nkind = \\\"text\\\"\\nid = \\\"score\\\"\\nvalue = "
-        "\\\"score.value\\\"\\n\",\"names\":{\"score.value\":\"int64\"}}\n"
-        "{\"time\":100000000,\"values\":{\"score.value\":5}}\n");
+    EXPECT_EQ(file.str(),
+              "{\"recording\":1,\"hud\":\"\"}\n"
+              "{\"call\":\"add\",\"hud\":\"\\n[[element]]\\nkind = \\\"text\\\"\\nid = \\\"score\\\"\\nvalue = "
+              "\\\"score.value\\\"\\n\",\"names\":{\"score.value\":\"int64\"}}\n"
+              "{\"time\":100000000,\"values\":{\"score.value\":5}}\n");
     EXPECT_TRUE(Recording::is_recording(file.str()));
     EXPECT_FALSE(Recording::is_recording("{\"time\": 0, \"recording\": 1}"));
 }
@@ -584,8 +569,7 @@ TEST(Recording, plays_through_a_hud_that_was_edited) {
 }
 
 TEST(Recording, names_the_line_of_what_is_wrong) {
-    const std::string first =
-        R"({"recording":1,"hud":"","names":{"a":"int64","b":{"fields":[["n","text"]]}}})";
+    const std::string first = R"({"recording":1,"hud":"","names":{"a":"int64","b":{"fields":[["n","text"]]}}})";
     struct Row {
         std::string lines;
         std::string problem;
@@ -593,8 +577,7 @@ TEST(Recording, names_the_line_of_what_is_wrong) {
     for (const Row& row : std::vector<Row>{
              {"", "r.jsonl: error: is empty"},
              {"{}", "r.jsonl:1:1: error: this is no recording; its first line begins with {\"recording\": 1"},
-             {R"({"recording":2,"hud":""})",
-              "r.jsonl:1:1: error: is a recording of version 2; this reads version 1"},
+             {R"({"recording":2,"hud":""})", "r.jsonl:1:1: error: is a recording of version 2; this reads version 1"},
              {R"({"recording":1})", "r.jsonl:1:1: error: has no 'hud'"},
              {R"({"recording":1,"hud":"[[element]]\nkind = \"txt\""})", "unknown kind 'txt'"},
              {first + "\n\n[1]", "r.jsonl:3:1: error: expected an object"},
@@ -632,8 +615,7 @@ TEST(Recording, names_the_line_of_what_is_wrong) {
              {first + R"(
 {"time":5,"entries":{"b":[["x",1]]}})",
               "r.jsonl:2:1: error: 'b' is not a list of entries with 1 values"},
-             {first + "\n{\"time\":5,\"values\":[[[[[[[[[[1]]]]]]]]]]}",
-              "r.jsonl:2:1: error: is nested too deep"},
+             {first + "\n{\"time\":5,\"values\":[[[[[[[[[[1]]]]]]]]]]}", "r.jsonl:2:1: error: is nested too deep"},
          }) {
         const auto read = Recording::read(row.lines, "r.jsonl");
         ASSERT_FALSE(read) << row.lines;
@@ -692,8 +674,7 @@ TEST(Recording, limits_what_all_its_lines_make) {
     // Each line is small, and stamps a component many times.
     std::string bomb = R"({"call":"add","hud":"[component.c]\n)";
     for (int i = 0; i < 40; ++i)
-        bomb += R"([[component.c.element]]\nkind = \"text\"\nid = \"e)" + std::to_string(i) +
-                R"(\"\nformat = \"x\"\n)";
+        bomb += R"([[component.c.element]]\nkind = \"text\"\nid = \"e)" + std::to_string(i) + R"(\"\nformat = \"x\"\n)";
     for (int i = 0; i < 40; ++i)
         bomb += R"([[element]]\nkind = \"c\"\nid = \"s)" + std::to_string(i) + R"(\"\n)";
     bomb += "\"}\n";
@@ -706,8 +687,8 @@ TEST(Recording, limits_what_all_its_lines_make) {
              {bombs, "adds more than 50000 elements in all"}, {names + "}}", "has more than 10000 names"}}) {
         const auto read = Recording::read(text, "r.jsonl");
         ASSERT_FALSE(read);
-        const bool is_said = std::any_of(
-            read.problems().begin(), read.problems().end(), [&, &words = says](const Problem& problem) {
+        const bool is_said =
+            std::any_of(read.problems().begin(), read.problems().end(), [&, &words = says](const Problem& problem) {
                 return problem.message.find(words) != std::string::npos ||
                        problem.message.find("larger than one can be") != std::string::npos;
             });
@@ -724,8 +705,7 @@ TEST(RecordingWriter, says_what_cannot_be_read_again) {
     hud.record(&writer);
     update(hud, 16ms);
     ASSERT_FALSE(writer.problems().empty());
-    EXPECT_NE(to_string(writer.problems().front()).find("this recording cannot be read again"),
-              std::string::npos);
+    EXPECT_NE(to_string(writer.problems().front()).find("this recording cannot be read again"), std::string::npos);
     EXPECT_FALSE(Recording::read(text.str(), "r.jsonl"));
 }
 
@@ -746,14 +726,13 @@ TEST(Recording, survives_any_number) {
     for (int i = 0; i < 200; ++i) {
         std::string text = recorded.text;
         for (int hits = 1 + random.below(4); hits > 0; --hits) {
-            std::size_t at = text.find_first_of(
-                "0123456789", static_cast<std::size_t>(random.below(static_cast<int>(text.size()))));
+            std::size_t at =
+                text.find_first_of("0123456789", static_cast<std::size_t>(random.below(static_cast<int>(text.size()))));
             if (at == std::string::npos) continue;
             // What a HUD may say is limited where HUD files are read, and tried there.
             const std::string line = text.substr(text.rfind('\n', at) + 1, 400);
             if (line.find("\"hud\"") != std::string::npos) continue;
-            while (at > 0 &&
-                   (std::isdigit(static_cast<unsigned char>(text[at - 1])) != 0 || text[at - 1] == '.'))
+            while (at > 0 && (std::isdigit(static_cast<unsigned char>(text[at - 1])) != 0 || text[at - 1] == '.'))
                 --at;
             const std::size_t end = text.find_first_not_of("0123456789.e+-", at);
             text.replace(at, end - at,
@@ -805,8 +784,8 @@ TEST(Recording, of_an_earlier_version_is_played) {
 {"call":"resize","origin":[0.0,0.0],"size":[640.0,480.0],"safe_area":[0.0,0.0,0.0,0.0]}
 {"call":"add_timer","hud":"","new_timers":{"mission":{"kind":"countdown","clock":"game"}}}
 {"call":"add","hud":"[[element]]\nkind = \"text\"\nid = \"b\"\nvalue = \"b.value\"\n","names":{"b.value":"float64"}}
-{"call":"snap"}
 {"time":16000000,"values":{"a.value":7,"b.value":0.5}}
+{"call":"snap"}
 {"call":"set_format","element":"a","format":"<{}>"}
 {"call":"set_color","element":"a","color":"#ff0000"}
 {"call":"set_place","element":"b","hud":"[[element]]\nkind = \"panel\"\nid = \"panel\"\nplace.offset = [3.0, 4.0]\n"}
@@ -956,10 +935,9 @@ TEST(Recording, takes_a_call_that_is_described_anywhere) {
     EXPECT_EQ(hud.text(hud.find("new")), "hello");
     ASSERT_EQ(saluted.size(), 1U);
     const Salute& got = saluted.front();
-    EXPECT_EQ(
-        std::tie(got.wide, got.strength, got.angle, got.time, got.moment, got.number, got.to, got.color),
-        std::tie(given.wide, given.strength, given.angle, given.time, given.moment, given.number, given.to,
-                 given.color));
+    EXPECT_EQ(std::tie(got.wide, got.strength, got.angle, got.time, got.moment, got.number, got.to, got.color),
+              std::tie(given.wide, given.strength, given.angle, given.time, given.moment, given.number, given.to,
+                       given.color));
     EXPECT_EQ(std::tie(got.at, got.size, got.around, got.rule, got.value),
               std::tie(given.at, given.size, given.around, given.rule, given.value));
     EXPECT_TRUE(std::isnan(got.place[0]) && got.place[1] == HUGE_VAL && got.place[2] == -HUGE_VAL);
@@ -972,11 +950,9 @@ TEST(Recording, takes_a_call_that_is_described_anywhere) {
         std::string damaged = line;
         const std::size_t value = damaged.find("\"" + std::string(one.name) + "\":") + one.name.size() + 3;
         damaged.insert(value, "[[]],\"rest\":");
-        const Result<Recording> bad =
-            read_recording("{\"recording\":1,\"hud\":\"\"}\n" + damaged, "r", calls);
+        const Result<Recording> bad = read_recording("{\"recording\":1,\"hud\":\"\"}\n" + damaged, "r", calls);
         ASSERT_FALSE(bad) << damaged;
-        EXPECT_NE(bad.problems().front().message.find("'" + std::string(one.name) + "' is not "),
-                  std::string::npos)
+        EXPECT_NE(bad.problems().front().message.find("'" + std::string(one.name) + "' is not "), std::string::npos)
             << bad.problems().front().message;
     }
 }

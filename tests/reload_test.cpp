@@ -20,17 +20,16 @@ std::string state_of(const Hud& hud) {
     std::string all;
     for (const ElementRef ref : hud.elements()) {
         const Shown shown = hud[ref];
-        all += std::string(shown.id) + "|" + std::string(shown.text) + "|" +
-               std::to_string(shown.fill.value_or(-1)) + "|" + std::to_string(shown.trail.value_or(-1)) +
-               "|" + to_string(shown.color) + "|" + std::to_string(shown.opacity) + "|" +
-               std::to_string(shown.scale) + "|" + std::to_string(shown.offset.x) + "," +
-               std::to_string(shown.offset.y) + "|" + (shown.visible ? "v" : "-") + "|" +
-               std::to_string(shown.box.x) + "," + std::to_string(shown.box.y) + "," +
-               std::to_string(shown.box.width) + "," + std::to_string(shown.box.height) + "\n";
+        all += std::string(shown.id) + "|" + std::string(shown.text) + "|" + std::to_string(shown.fill.value_or(-1)) +
+               "|" + std::to_string(shown.trail.value_or(-1)) + "|" + to_string(shown.color) + "|" +
+               std::to_string(shown.opacity) + "|" + std::to_string(shown.scale) + "|" +
+               std::to_string(shown.offset.x) + "," + std::to_string(shown.offset.y) + "|" +
+               (shown.visible ? "v" : "-") + "|" + std::to_string(shown.box.x) + "," + std::to_string(shown.box.y) +
+               "," + std::to_string(shown.box.width) + "," + std::to_string(shown.box.height) + "\n";
     }
     for (const Event& event : hud.events())
-        all += std::to_string(event.time.count()) + " " + event.id + " " +
-               std::string(to_string(event.kind)) + " " + event.detail + "\n";
+        all += std::to_string(event.time.count()) + " " + event.id + " " + std::string(to_string(event.kind)) + " " +
+               event.detail + "\n";
     return all;
 }
 
@@ -45,8 +44,7 @@ TEST(Reload, of_the_same_file_changes_nothing_in_any_frame_of_the_flight) {
     Fonts fonts;
     Images images(std::string(sample("")));
     TracePlayer player(*flight);
-    Hud alone(*definition, player.sources(), &fonts, &images),
-        again(*definition, player.sources(), &fonts, &images),
+    Hud alone(*definition, player.sources(), &fonts, &images), again(*definition, player.sources(), &fonts, &images),
         changed(*definition, player.sources(), &fonts, &images);
     Nanoseconds now{0}, game_now = player.seek(now);
     // The evacuation, the hit, the near miss: the busiest part, with a hitch of a second in it.
@@ -113,8 +111,8 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
     // Another order, another size, a new element, a longer timer, and no text any more.
     const std::string fuel = "[[element]]\nkind = \"text\"\nid = \"fuel\"\nformat = \"FUEL\"\n";
     const Problems none =
-        hud.reload(read("timer = [{ id = \"drop\", duration = 60, start = \"burning\" }]\nmargin = 8\n" +
-                        fuel + gauge + "place = { size = [300, 20] }\n"));
+        hud.reload(read("timer = [{ id = \"drop\", duration = 60, start = \"burning\" }]\nmargin = 8\n" + fuel + gauge +
+                        "place = { size = [300, 20] }\n"));
     EXPECT_TRUE(none.empty());
     EXPECT_TRUE(hud.alive(tank) && hud.alive(own));
     EXPECT_FALSE(hud.alive(left));
@@ -146,8 +144,7 @@ TEST(Reload, takes_each_part_of_a_definition) {
         const char* shows_before;
         const char* shows_after;
     };
-    const std::string text =
-        "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"flag\"\nformat = \"12345678\"\n";
+    const std::string text = "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"flag\"\nformat = \"12345678\"\n";
     const auto color = [](Hud& hud) { return to_string(hud[hud.find("a")].color); };
     const auto shown = [](Hud& hud) { return std::string(hud[hud.find("a")].visible ? "yes" : "no"); };
     const auto opacity = [](Hud& hud) { return std::to_string(hud[hud.find("a")].opacity).substr(0, 4); };
@@ -167,17 +164,14 @@ TEST(Reload, takes_each_part_of_a_definition) {
         {"a group that hides", "group = [{ id = \"g\" }]\nELEMENTgroup = \"g\"",
          "group = [{ id = \"g\", visible = \"!flag\" }]\nELEMENTgroup = \"g\"", shown, "yes", "no"},
         {"a group that dims", "group = [{ id = \"g\", dimmed = \"flag\", dim = 0.5 }]\nELEMENTgroup = \"g\"",
-         "group = [{ id = \"g\", dimmed = \"flag\", dim = 0.25 }]\nELEMENTgroup = \"g\"", opacity, "0.50",
-         "0.25"},
-        {"a group that is gone", "group = [{ id = \"g\", visible = \"!flag\" }]\nELEMENTgroup = \"g\"",
-         "ELEMENT", shown, "no", "yes"},
-        {"an effect",
-         "effect = [{ id = \"grow\", duration = 1, keyframes = [{ at = 0.5, scale = 2 }] }]\nELEMENT",
-         "effect = [{ id = \"grow\", duration = 1, keyframes = [{ at = 0.5, scale = 3 }] }]\nELEMENT", scaled,
-         "2.0", "3.0"},
+         "group = [{ id = \"g\", dimmed = \"flag\", dim = 0.25 }]\nELEMENTgroup = \"g\"", opacity, "0.50", "0.25"},
+        {"a group that is gone", "group = [{ id = \"g\", visible = \"!flag\" }]\nELEMENTgroup = \"g\"", "ELEMENT",
+         shown, "no", "yes"},
+        {"an effect", "effect = [{ id = \"grow\", duration = 1, keyframes = [{ at = 0.5, scale = 2 }] }]\nELEMENT",
+         "effect = [{ id = \"grow\", duration = 1, keyframes = [{ at = 0.5, scale = 3 }] }]\nELEMENT", scaled, "2.0",
+         "3.0"},
         {"a built-in effect that was replaced",
-         "effect = [{ id = \"swell\", duration = 1, keyframes = [{ at = 0.5, scale = 4 }] }]\nELEMENT",
-         "ELEMENT",
+         "effect = [{ id = \"swell\", duration = 1, keyframes = [{ at = 0.5, scale = 4 }] }]\nELEMENT", "ELEMENT",
          [](Hud& hud) {
              hud.play(hud.find("a"), "swell");
              update(hud, 500ms);
@@ -186,8 +180,7 @@ TEST(Reload, takes_each_part_of_a_definition) {
              return std::string(is_own ? "own" : "built-in");
          },
          "own", "built-in"},
-        {"names of compact numbers",
-         "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2",
+        {"names of compact numbers", "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2",
          "compact_names = [\"T\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2", said, "2.5k", "2.5T"},
         {"a language, with what the HUD says of it",
          "locale = [{ locale = \"de\", compact_names = [\"Tsd\"] }]\nELEMENTvalue = 2500\nformat = \"{} "
@@ -197,8 +190,7 @@ TEST(Reload, takes_each_part_of_a_definition) {
          said, "2.5Tsd Liter", "2.5T Liter"},
         {"the margin", "margin = 0\nELEMENTplace = { anchor = \"right\" }",
          "margin = 40\nELEMENTplace = { anchor = \"right\" }",
-         [](Hud& hud) { return std::to_string(static_cast<int>(hud[hud.find("a")].box.right())); }, "1280",
-         "1240"}};
+         [](Hud& hud) { return std::to_string(static_cast<int>(hud[hud.find("a")].box.right())); }, "1280", "1240"}};
     for (const Row& row : rows) {
         SCOPED_TRACE(row.what);
         bool flag = true;
@@ -246,8 +238,7 @@ TEST(Reload, knows_the_timers_of_the_game) {
     Countdown fuse{10s};
     Hud hud;
     hud.add_timer("fuse", fuse);
-    const std::string text =
-        "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"fuse.left\"\nformat = \"{:.0f}\"\n";
+    const std::string text = "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"fuse.left\"\nformat = \"{:.0f}\"\n";
     EXPECT_TRUE(hud.reload(read(text)).empty());
     const Problems late = hud.reload(read(text + "visible = \"fuze.running\"\n"));
     ASSERT_EQ(late.size(), 1U) << "a name that nobody has yet is told, and may come later";
@@ -406,10 +397,8 @@ TEST(HudFile, tells_what_cannot_be_included) {
     std::error_code error;
     std::filesystem::create_symlink(folder.path("outside.toml"), folder.path("parts/link.toml"), error);
     const std::vector<std::pair<std::string, std::string>> rows{
-        {"include = \"a.toml\"",
-         "1:11: error: 'include' is a text; expected a list of HUD files, [\"gauges.toml\"]"},
-        {"include = [3]",
-         "1:12: error: 'include' is a number; expected a list of HUD files, [\"gauges.toml\"]"},
+        {"include = \"a.toml\"", "1:11: error: 'include' is a text; expected a list of HUD files, [\"gauges.toml\"]"},
+        {"include = [3]", "1:12: error: 'include' is a number; expected a list of HUD files, [\"gauges.toml\"]"},
         {"include = [\"../outside.toml\"]",
          "1:12: error: 'include' of '../outside.toml': lies outside of the folder of the HUD; a path is "
          "relative to "
@@ -432,9 +421,9 @@ TEST(HudFile, tells_what_cannot_be_included) {
         EXPECT_EQ(to_string(made.problems().front()), folder.path("parts/hud.toml") + ":" + expected);
     }
     folder.write("parts/hud.toml", "include = [\"loop.toml\"]\n");
-    EXPECT_EQ(to_string(read_hud_file(folder.path("parts/hud.toml")).problems().front()),
-              folder.path("parts/other.toml") +
-                  ":1:12: error: 'include' of 'loop.toml': it includes this file in turn");
+    EXPECT_EQ(
+        to_string(read_hud_file(folder.path("parts/hud.toml")).problems().front()),
+        folder.path("parts/other.toml") + ":1:12: error: 'include' of 'loop.toml': it includes this file in turn");
     folder.write("parts/hud.toml", "include = [\"broken.toml\"]\n");
     EXPECT_EQ(read_hud_file(folder.path("parts/hud.toml")).problems().front().location,
               (Location{folder.path("parts/broken.toml"), 1, 5}));

@@ -37,8 +37,7 @@ TEST(ReloadTwin, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
                 if (i == 20) start = true;
                 if (i == 40) hold = true;
                 update(of, 50ms);
-                all += std::string(of.text(of.find("left"))) + " " + std::string(of.text(of.find("passed"))) +
-                       "\n";
+                all += std::string(of.text(of.find("left"))) + " " + std::string(of.text(of.find("passed"))) + "\n";
                 for (const Event& event : of.events())
                     all += std::string(to_string(event.kind)) + " " + event.detail + "\n";
             }
@@ -99,9 +98,7 @@ class AnyDefinition {
         if (random_.below(3) == 0) made.font = "other";
         const std::array panels{"", "p", "p.q"};
         const bool has_p = random_.below(4) > 0, has_q = has_p && random_.below(3) > 0;
-        if (has_p)
-            made.elements.push_back(
-                common(Panel{.id = "p", .layout = static_cast<Layout>(random_.below(4))}));
+        if (has_p) made.elements.push_back(common(Panel{.id = "p", .layout = static_cast<Layout>(random_.below(4))}));
         if (has_q) made.elements.push_back(common(Panel{.id = "q", .inside = "p"}));
         for (const std::string id : {"a", "b", "c", "d", "e", "f"}) {
             if (random_.below(4) == 0) continue;
@@ -112,8 +109,7 @@ class AnyDefinition {
             std::visit(
                 [&](auto& any) {
                     any.inside = inside;
-                    if (random_.below(4) == 0)
-                        any.group = has_group && random_.below(2) == 0 ? "entering" : "g";
+                    if (random_.below(4) == 0) any.group = has_group && random_.below(2) == 0 ? "entering" : "g";
                 },
                 element);
             made.elements.push_back(element);
@@ -164,8 +160,7 @@ class AnyDefinition {
                                       .color = color(),
                                       .fade = 100ms,
                                       .effect = one_of({"hop", ""})});
-            if (random_.below(4) == 0)
-                kind.bands.push_back({.above = 0.2, .of = BandOf::ratio, .color = color()});
+            if (random_.below(4) == 0) kind.bands.push_back({.above = 0.2, .of = BandOf::ratio, .color = color()});
         }
         if (random_.below(3) == 0) kind.effects = {{.on = TriggerOn::loss, .effect = "hop"}};
         return kind;

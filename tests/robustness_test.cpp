@@ -32,8 +32,7 @@ TEST(GameTimer, ends_at_the_time_of_its_speed_however_slow) {
             continue;
         }
         const double slack = 1e-9 / row.speed + due * 1e-15 + 1e-9;
-        EXPECT_FALSE(timer.advance(Seconds{std::max(due - slack - 1e-9, 0.0)}))
-            << row.duration << " " << row.speed;
+        EXPECT_FALSE(timer.advance(Seconds{std::max(due - slack - 1e-9, 0.0)})) << row.duration << " " << row.speed;
         EXPECT_TRUE(timer.advance(Seconds{2 * slack + 2e-9})) << row.duration << " at " << row.speed;
         EXPECT_TRUE(timer.ended());
     }
@@ -113,8 +112,7 @@ TEST(Format, is_refused_where_the_types_are_known) {
     EXPECT_FALSE(hud.add(Text{.id = "b", .value = 1.5, .max = 2, .format = "{left:d}"}));
     EXPECT_TRUE(hud.add(Text{.id = "c", .value = 1, .max = 2, .format = "{left:d}"}));
     EXPECT_TRUE(hud.add(Text{.id = "d", .value = 1, .max = 2.5, .format = "{left:.1f}"}));
-    EXPECT_NE(all_of(hud.problems()).find("spec 'x' of {left}: type 'x' does not suit a number"),
-              std::string::npos);
+    EXPECT_NE(all_of(hud.problems()).find("spec 'x' of {left}: type 'x' does not suit a number"), std::string::npos);
 }
 
 TEST(Notice, may_be_told_again_while_it_leaves_in_one_long_frame) {
@@ -171,11 +169,9 @@ TEST(Hud, is_not_changed_by_a_getter_that_it_reads) {
                                            case 9:
                                                return hud.set_visible("g", false), hud.set_opacity("g", 0), 1;
                                            case 10:
-                                               return hud.set_language({}), hud.set_scale(2), hud.resize({}),
-                                                      1;
+                                               return hud.set_language({}), hud.set_scale(2), hud.resize({}), 1;
                                            case 11:
-                                               return hud.set_reduced_motion(true),
-                                                      hud.set_flash_limit(limit), 1;
+                                               return hud.set_reduced_motion(true), hud.set_flash_limit(limit), 1;
                                            case 13: {
                                                DrawList list;
                                                return hud.draw(list), static_cast<int>(list.groups().size());
@@ -192,9 +188,9 @@ TEST(Hud, is_not_changed_by_a_getter_that_it_reads) {
         EXPECT_EQ(hud.elements().size(), elements) << call;
         EXPECT_EQ(hud.now(), to_nanoseconds(Seconds{0.016 * (call + 1)})) << call;
     }
-    for (const std::string name : {"update", "add", "remove", "leave", "snap", "play", "stop", "notify",
-                                   "set_visible", "set_opacity", "set_language", "set_scale", "resize",
-                                   "set_reduced_motion", "set_flash_limit", "add_timer", "draw"})
+    for (const std::string name :
+         {"update", "add", "remove", "leave", "snap", "play", "stop", "notify", "set_visible", "set_opacity",
+          "set_language", "set_scale", "resize", "set_reduced_motion", "set_flash_limit", "add_timer", "draw"})
         EXPECT_NE(all_of(hud.problems())
                       .find("a getter calls '" + name + "' of the HUD that is reading it; nothing was done"),
                   std::string::npos)
@@ -311,17 +307,15 @@ TEST(FontFamilies, fall_back_where_a_family_is_missing) {
     BoxMeasurer measurer;
     HudDefinition definition{.font = "missing"};
     definition.origin.fields = {{"font", {"hud.toml", 1, 9}}};
-    definition.elements = {Text{.id = "a", .format = "abcd"},
-                           Text{.id = "b", .format = "x", .font = "missing"}};
+    definition.elements = {Text{.id = "a", .format = "abcd"}, Text{.id = "b", .format = "x", .font = "missing"}};
     Hud hud(definition, {}, &measurer);
     update(hud, 0s);
     EXPECT_EQ(hud[hud.find("a")].box.width, 4 * 12) << "measured by another family";
     EXPECT_EQ(hud[hud.find("b")].box.width, 12);
-    EXPECT_EQ(
-        all_of(hud.problems()),
-        "hud.toml:1:9: warning: 'font' of the HUD: no font family 'missing' is installed; another one stands "
-        "for it\n"
-        "warning: 'font' of text 'b': no font family 'missing' is installed; another one stands for it\n");
+    EXPECT_EQ(all_of(hud.problems()),
+              "hud.toml:1:9: warning: 'font' of the HUD: no font family 'missing' is installed; another one stands "
+              "for it\n"
+              "warning: 'font' of text 'b': no font family 'missing' is installed; another one stands for it\n");
     Fonts fonts;
     EXPECT_FALSE(fonts.find("No Such Family", 400));
     EXPECT_EQ(fonts.find("No Such Family, Inter", 400), fonts.find("inter", 400));
@@ -338,17 +332,14 @@ TEST(Definition, written_in_cpp_is_checked_like_a_file) {
              Case{{.locales = {{.locale = "", .font = "x"}}}, "a locale without a tag"},
              Case{{.timers = {{.id = "t", .duration = Seconds{nan}}}}, "'duration' of timer 't' must be"},
              Case{{.timers = {{.id = "t", .begin = Seconds{-1}}}}, "'begin' of timer 't' must be 0 to"},
-             Case{{.timers = {{.id = "t", .marks = {{.at = Seconds{1e300}}}}}},
-                  "'marks.0.at' of timer 't' must be"},
-             Case{{.meters = {{.id = "m", .interval = 0s}}},
-                  "'interval' of meter 'm' must be 0.001 to 3600 s"},
+             Case{{.timers = {{.id = "t", .marks = {{.at = Seconds{1e300}}}}}}, "'marks.0.at' of timer 't' must be"},
+             Case{{.meters = {{.id = "m", .interval = 0s}}}, "'interval' of meter 'm' must be 0.001 to 3600 s"},
              Case{{.effects = {{.id = "e", .duration = Seconds{inf}}}}, "'duration' of effect 'e' must be"},
              Case{{.effects = {{.id = "e", .keyframes = {{.at = 2}}}}},
                   "'keyframes.0.at' of effect 'e' must be 0 to 1"},
              Case{{.effects = {{.id = "e", .keyframes = std::vector<Keyframe>(65)}}},
                   "'keyframes' of effect 'e' must be"},
-             Case{{.groups = {{.id = "g", .dim = static_cast<float>(nan)}}},
-                  "'dim' of group 'g' must be 0 to 1"},
+             Case{{.groups = {{.id = "g", .dim = static_cast<float>(nan)}}}, "'dim' of group 'g' must be 0 to 1"},
              Case{{.elements = {Bar{.id = "b", .bands = std::vector<Band>(33, Band{.below = 1})}}},
                   "'bands' of bar 'b' must be a list of at most 32"},
          }) {
@@ -406,20 +397,16 @@ TEST(HudFile, says_where_it_is_wrong_and_how_to_mend_it) {
              MessageCase{"[[element]]\nkind = \"panel\"\nid = \"a\"\ninside = \"b\"\n[[element]]\nkind = "
                          "\"panel\"\nid = \"b\"\ninside = \"a\"\n",
                          "'inside' of panel 'b.a': 'b' stands inside 'a' in turn: a circle of panels"},
-             MessageCase{
-                 "[[element]]\nkind = \"level\"\nid = \"a\"\noutline = [[0, 0], [1, \"x\"], [1, 1]]\n",
-                 "h.toml:4:24: error: a point in 'outline' of level 'a' is a text; expected a number"},
-             MessageCase{
-                 "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = 1\nmax = 2\nformat = \"{:.0%}\"\n",
-                 "'%' alone is no part of a duration; a part of the maximum in hundredths is '{percent}%'"},
-             MessageCase{
-                 "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = 1\nplural = { one = \"{}\", other = "
-                 "\"{}s\" }\n",
-                 "unknown key 'other' in 'plural' of text 'a'; the form 'other' is the element's 'format'"},
+             MessageCase{"[[element]]\nkind = \"level\"\nid = \"a\"\noutline = [[0, 0], [1, \"x\"], [1, 1]]\n",
+                         "h.toml:4:24: error: a point in 'outline' of level 'a' is a text; expected a number"},
+             MessageCase{"[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = 1\nmax = 2\nformat = \"{:.0%}\"\n",
+                         "'%' alone is no part of a duration; a part of the maximum in hundredths is '{percent}%'"},
+             MessageCase{"[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = 1\nplural = { one = \"{}\", other = "
+                         "\"{}s\" }\n",
+                         "unknown key 'other' in 'plural' of text 'a'; the form 'other' is the element's 'format'"},
              MessageCase{"[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = plane.water\n",
                          "; a text stands in quotes"},
-             MessageCase{"# ok\nfont = \"\xff\"\n",
-                         "h.toml:2: error: is not valid UTF-8; save it in this encoding"},
+             MessageCase{"# ok\nfont = \"\xff\"\n", "h.toml:2: error: is not valid UTF-8; save it in this encoding"},
              MessageCase{"[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = 1\nbands = [\n{ below = 1 },\n{ "
                          "color = \"#ffffff\" }]\n",
                          "h.toml:7:1: error: 'bands.1' of text 'a' needs 'below' or 'above'"},
@@ -435,13 +422,12 @@ TEST(HudFile, says_where_it_is_wrong_and_how_to_mend_it) {
         EXPECT_LE(found.size(), 2U) << all_of(found);
     }
     BoxMeasurer measurer;
-    EXPECT_EQ(
-        all_of(check_hud(
-            "design = [9, 9]\nfont = \"missing\"\n[[element]]\nkind = \"text\"\nid = \"a\"\nformat = \"x\"\n",
-            "h.toml", {}, &measurer)),
-        "h.toml:2:9: warning: 'font' of the HUD: no font family 'missing' is installed; another one stands "
-        "for "
-        "it\n");
+    EXPECT_EQ(all_of(check_hud(
+                  "design = [9, 9]\nfont = \"missing\"\n[[element]]\nkind = \"text\"\nid = \"a\"\nformat = \"x\"\n",
+                  "h.toml", {}, &measurer)),
+              "h.toml:2:9: warning: 'font' of the HUD: no font family 'missing' is installed; another one stands "
+              "for "
+              "it\n");
 }
 
 TEST(Trace, reads_json_lines) {
@@ -469,8 +455,7 @@ TEST(Trace, names_the_place_of_what_is_wrong_in_json_lines) {
              MessageCase{"{\"a\": 1}\n", "t.jsonl:1:1: error: has no 'time'"},
              MessageCase{"{\"time\": 0}\n{\"time\": \"x\"}\n",
                          "t.jsonl:2: error: 'time' is not a time in seconds from 0 to 1e9"},
-             MessageCase{"{\"time\": 2}\n{\"time\": 1}\n",
-                         "t.jsonl:2:1: error: 'time' goes back from the line before"},
+             MessageCase{"{\"time\": 2}\n{\"time\": 1}\n", "t.jsonl:2:1: error: 'time' goes back from the line before"},
              MessageCase{"{\"time\": 0, \"a\": 1}\n{\"time\": 1, \"a\": \"x\"}\n",
                          "t.jsonl:2: error: 'a' is of type text, and of type integer in a line before"},
              MessageCase{"{\"time\": 0, \"a\": [1]}\n",
@@ -479,10 +464,8 @@ TEST(Trace, names_the_place_of_what_is_wrong_in_json_lines) {
                          "t.jsonl:1: error: 'a.1.b' is a list; expected a number"},
              MessageCase{"{\"time\": 0, \"a\": [{\"b\": {}}]}\n",
                          "t.jsonl:1: error: 'a.1.b' is an object; expected a number"},
-             MessageCase{"{\"time\": 0, \"a\": {}}\n",
-                         "t.jsonl:1: error: 'a' is an object; expected a number"},
-             MessageCase{"{\"time\": 0, \"a\": 1, \"a\": 2}\n",
-                         "t.jsonl:1: error: 'a' stands twice in this line"},
+             MessageCase{"{\"time\": 0, \"a\": {}}\n", "t.jsonl:1: error: 'a' is an object; expected a number"},
+             MessageCase{"{\"time\": 0, \"a\": 1, \"a\": 2}\n", "t.jsonl:1: error: 'a' stands twice in this line"},
              MessageCase{"{\"time\": 0}\n[1]\n", "t.jsonl:2: error: expected an object"},
              MessageCase{"{\"time\": 0}\n7\n", "t.jsonl:2:1: error: expected an object"},
              MessageCase{"{\"time\": 0,}\n", "t.jsonl:1:12: error: syntax error"},

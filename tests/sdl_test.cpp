@@ -54,9 +54,8 @@ TEST(SdlDrawer, draws_the_sample_as_a_picture_does_and_leaves_the_renderer_as_it
             for (int x = 0; x < width; ++x) {
                 const Color expected = picture.pixel(x, y);
                 const std::uint8_t* const pixel = pixels + y * surface->pitch + x * 4;
-                const int apart =
-                    std::max({std::abs(pixel[0] - expected.red), std::abs(pixel[1] - expected.green),
-                              std::abs(pixel[2] - expected.blue)});
+                const int apart = std::max({std::abs(pixel[0] - expected.red), std::abs(pixel[1] - expected.green),
+                                            std::abs(pixel[2] - expected.blue)});
                 sum += apart;
                 far += apart > 60 ? 1 : 0;
                 lit += expected == Color{48, 72, 88, 255} ? 0 : 1;

@@ -17,8 +17,8 @@ std::string drawn(const DrawList& list) {
     std::string all;
     for (const DrawGroup& group : list.groups())
         for (const DrawCommand& command : group.commands())
-            all += std::to_string(static_cast<int>(command.kind)) + std::string(group.text_of(command)) +
-                   "@" + std::to_string(command.rect.width + command.baseline.x) + " ";
+            all += std::to_string(static_cast<int>(command.kind)) + std::string(group.text_of(command)) + "@" +
+                   std::to_string(command.rect.width + command.baseline.x) + " ";
     return all;
 }
 
@@ -48,9 +48,8 @@ TEST(Effects, of_a_timer_do_not_start_in_the_frame_of_a_snap) {
         HudDefinition definition;
         definition.timers = {{.id = "t", .duration = 10s, .marks = {{9s}}}};
         definition.effects = {{.id = "dim", .duration = 5s, .keyframes = {{.at = 0.5, .opacity = 0.F}}}};
-        definition.elements = {Text{.id = "a",
-                                    .value = "t.left",
-                                    .effects = {{.on = TriggerOn::mark, .effect = "dim", .timer = "t"}}}};
+        definition.elements = {
+            Text{.id = "a", .value = "t.left", .effects = {{.on = TriggerOn::mark, .effect = "dim", .timer = "t"}}}};
         Hud hud(definition);
         update(hud, 16ms);
         if (snaps) hud.snap();
@@ -74,12 +73,11 @@ TEST(Hud, does_not_read_for_an_element_that_could_not_be_made) {
 TEST(Effects, that_weigh_a_change_play_at_full_strength_for_anything_else) {
     int hull = 10;
     Hud hud;
-    const auto bar =
-        hud.add(Bar{.id = "hull",
-                    .value = watch(hull),
-                    .max = 10,
-                    .effects = {{.on = TriggerOn::empty, .effect = "swell", .full_change = 100},
-                                {.on = TriggerOn::loss, .effect = "shake", .full_change = 100}}});
+    const auto bar = hud.add(Bar{.id = "hull",
+                                 .value = watch(hull),
+                                 .max = 10,
+                                 .effects = {{.on = TriggerOn::empty, .effect = "swell", .full_change = 100},
+                                             {.on = TriggerOn::loss, .effect = "shake", .full_change = 100}}});
     update(hud, 16ms);
     hull = 0;
     update(hud, 16ms);
@@ -109,8 +107,7 @@ TEST(Band, on_the_truth_of_a_timer_is_entered_at_its_exact_time) {
     for (const BandOn on : {BandOn::truth, BandOn::target}) {
         HudDefinition definition;
         definition.timers = {{.id = "t", .duration = 10s}};
-        definition.elements = {
-            Text{.id = "a", .value = "t.left", .bands = {{.id = "late", .below = 4, .on = on}}}};
+        definition.elements = {Text{.id = "a", .value = "t.left", .bands = {{.id = "late", .below = 4, .on = on}}}};
         Hud hud(definition);
         update(hud, 0s);
         update(hud, 9s);
@@ -160,10 +157,9 @@ TEST(Notice, may_be_removed_while_it_speaks_or_is_spoken_of) {
     hud.add(Panel{.id = "p"});
     hud.add(Bar{.id = "hull", .value = watch(hull), .max = 10, .inside = "p"});
     const auto notice = [&] {
-        return hud.add(
-            Notice{.id = "news",
-                   .messages = {{.id = "gone", .text = "x", .on = TriggerOn::empty, .element = "p.hull"},
-                                {.id = "alarm", .text = "y", .when = watch(alarm), .lasting = true}}});
+        return hud.add(Notice{.id = "news",
+                              .messages = {{.id = "gone", .text = "x", .on = TriggerOn::empty, .element = "p.hull"},
+                                           {.id = "alarm", .text = "y", .when = watch(alarm), .lasting = true}}});
     };
     auto news = notice();
     alarm = true;
@@ -199,10 +195,10 @@ TEST(Notice, may_be_removed_while_it_speaks_or_is_spoken_of) {
 TEST(Notice, says_in_its_first_frame_only_what_lasts) {
     const bool already = true;
     Hud hud;
-    const auto news = hud.add(
-        Notice{.id = "news",
-               .messages = {{.id = "once", .text = "once", .when = watch(already), .priority = 9},
-                            {.id = "lasts", .text = "lasts", .when = watch(already), .lasting = true}}});
+    const auto news =
+        hud.add(Notice{.id = "news",
+                       .messages = {{.id = "once", .text = "once", .when = watch(already), .priority = 9},
+                                    {.id = "lasts", .text = "lasts", .when = watch(already), .lasting = true}}});
     update(hud, 16ms);
     EXPECT_EQ(told(hud), "news enter lasts");
     EXPECT_EQ(hud.text(news), "lasts");
@@ -218,8 +214,7 @@ TEST(Bodies, that_live_in_time_may_go_and_others_take_their_places) {
         std::vector<ElementRef> made{
             hud.add(Graph{.id = "graph", .value = watch(value), .max = 100, .span = 1s, .samples = 10}),
             hud.add(Level{.id = "level", .value = watch(value), .max = 100, .wave = {.height = 4}}),
-            hud.add(Pips{
-                .id = "pips", .value = watch(value), .max = 5, .shine = {.effect = "shine", .every = 100ms}}),
+            hud.add(Pips{.id = "pips", .value = watch(value), .max = 5, .shine = {.effect = "shine", .every = 100ms}}),
         };
         for (int i = 0; i < 3; ++i) {
             update(hud, 60ms);
@@ -290,8 +285,7 @@ TEST(Snap, forgets_the_last_change) {
     int score = 10;
     Hud hud;
     const auto text = hud.add(Text{.id = "a", .value = watch(score), .format = "{delta:+}"});
-    const auto moving =
-        hud.add(Text{.id = "b", .value = watch(score), .format = "{delta:+}", .motion = tween(100ms)});
+    const auto moving = hud.add(Text{.id = "b", .value = watch(score), .format = "{delta:+}", .motion = tween(100ms)});
     update(hud, 16ms);
     EXPECT_EQ(hud.text(text), "--");
     score = 15;
@@ -313,9 +307,8 @@ TEST(Pending, is_right_from_its_first_frame_and_tells_nothing) {
     score = 40;
     update(hud, 16ms);
     const auto gain = hud.add(Text{.id = "gain", .value = "score.pending", .motion = tween(10s)});
-    const auto plain = hud.add(Text{.id = "plain",
-                                    .value = "score.pending",
-                                    .bands = {{.id = "some", .above = 1, .color = rgb(0xff0000)}}});
+    const auto plain = hud.add(
+        Text{.id = "plain", .value = "score.pending", .bands = {{.id = "some", .above = 1, .color = rgb(0xff0000)}}});
     update(hud, 16ms);
     EXPECT_EQ(hud.text(gain), "40") << "the first value does not travel";
     EXPECT_EQ(hud.text(plain), "40");
@@ -437,9 +430,8 @@ TEST(Text, in_a_hud_writes_what_a_formatted_text_writes) {
             real = step == 0 ? random.between(-1e6, 1e6) : step == 1 ? NAN : step == 2 ? 1e300 : real + 0.01;
             if (random.below(10) == 0) max = random.below(2000);
             update(hud, 16ms);
-            alone.update({.value = whole ? Value(count) : Value(real),
-                          .max = has_max ? Value(max) : Value(),
-                          .delta = {}});
+            alone.update(
+                {.value = whole ? Value(count) : Value(real), .max = has_max ? Value(max) : Value(), .delta = {}});
             ASSERT_EQ(hud.text(text), alone.text()) << pattern;
             ASSERT_EQ(hud.text_changed(text), frame == 0 || last != alone.text()) << pattern << " " << last;
             last = alone.text();
@@ -468,8 +460,7 @@ TEST(Language, counts_for_the_width_that_is_reserved) {
     const int acres = 1;
     BoxMeasurer measurer;
     Hud hud(HudDefinition{}, {}, &measurer);
-    const auto text =
-        hud.add(Text{.id = "a", .value = watch(acres), .format = "{:L}", .range = {0, 1e6}, .size = 20});
+    const auto text = hud.add(Text{.id = "a", .value = watch(acres), .format = "{:L}", .range = {0, 1e6}, .size = 20});
     update(hud, 16ms);
     EXPECT_EQ(hud[text].box.width, 9 * 10) << "1,000,000";
     Language wide{.tag = "xx"};
@@ -501,9 +492,7 @@ TEST(Shine, runs_over_the_face_of_an_element_and_not_over_the_corners_of_its_box
     const std::vector<Row> rows{
         {Ring{.id = "a", .value = 50, .max = 100, .place = place}, {50, 0, 100, 100}, 50},
         {Dial{.id = "a", .value = 50, .max = 100, .place = place}, {50, 0, 100, 100}, 50},
-        {Level{.id = "a", .value = 50, .max = 100, .place = place, .shape = Shape::circle},
-         {50, 0, 100, 100},
-         50},
+        {Level{.id = "a", .value = 50, .max = 100, .place = place, .shape = Shape::circle}, {50, 0, 100, 100}, 50},
         {Level{.id = "a", .value = 50, .max = 100, .place = place, .shape = Shape::box}, {0, 0, 200, 100}, 3},
         {Bar{.id = "a", .value = 50, .max = 100, .place = place, .radius = 12.0F}, {0, 0, 200, 100}, 12},
         {Panel{.id = "a", .place = place, .radius = 20.0F}, {0, 0, 200, 100}, 20},
@@ -531,6 +520,41 @@ TEST(Shine, runs_over_the_face_of_an_element_and_not_over_the_corners_of_its_box
         }
         EXPECT_GT(stripes, 0);
     }
+}
+
+TEST(Snap, forgets_what_was_called_before_it_and_lets_go_on_what_comes_after) {
+    for (const bool first : {true, false})
+        for (const bool other : {true, false}) {
+            SCOPED_TRACE(testing::Message() << "snap first: " << first << ", the value changes: " << other);
+            BoxMeasurer measurer;
+            int water = 3;
+            Hud hud{HudDefinition{}, {}, &measurer};
+            const auto news = hud.add(Notice{.id = "news", .enter = "", .leave = ""});
+            const auto text = hud.add(Text{.id = "text", .value = watch(water)});
+            const auto hits = hud.add(Popups{.id = "hits"});
+            for (const bool fresh : {true, false}) {
+                if (first) hud.snap();
+                hud.notify(news, Message{.text = "Water ahead"});
+                hud.play(text, "swell");
+                hud.pop(hits, {.on_screen = Point{100, 100}, .value = 7});
+                if (!first) hud.snap();
+                if (other) water += 20;
+                update(hud, 16ms);
+                // What was there before the snap is what would have been there without it.
+                EXPECT_EQ(hud.text(news), first ? "Water ahead" : "");
+                EXPECT_EQ(hud[text].scale > 1, first) << fresh;
+                DrawList list;
+                hud.draw(list);
+                bool popped = false;
+                for (const DrawGroup& group : list.groups())
+                    for (const DrawCommand& command : group.commands())
+                        popped = popped || group.text_of(command) == "7";
+                EXPECT_EQ(popped, first);
+                hud.snap();
+                update(hud, 16ms);
+                EXPECT_EQ(hud[text].scale, 1);
+            }
+        }
 }
 
 }  // namespace

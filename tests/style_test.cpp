@@ -309,8 +309,7 @@ TEST(Style, and_component_tell_their_faults_at_the_place_where_they_are_mended) 
              // A style is as faulty as it is, however often it is used.
              Fault{"[style.a]\nweight = 'bold'\n[[element]]\nkind = 'text'\nid = 't'\nstyle = ['a', 'a']",
                    "hud.toml:2:10: error: 'weight' of text 't' is a text; expected a whole number\n"},
-             Fault{"[component.text]",
-                   "hud.toml:1:12: error: component 'text' has the name of a kind of element\n"},
+             Fault{"[component.text]", "hud.toml:1:12: error: component 'text' has the name of a kind of element\n"},
              Fault{"[component.a]\nparamters = {}",
                    "hud.toml:2:1: error: unknown key 'paramters' in component 'a'; did you mean "
                    "'parameters'?\n"},
@@ -371,8 +370,8 @@ TEST(Component, that_grows_without_end_is_refused_before_it_takes_gigabytes) {
     std::string doubling;
     for (int i = 0; i < 14; ++i) {
         const std::string inner = i == 0 ? "kind = 'text'" : "kind = 'c" + std::to_string(i - 1) + "'";
-        doubling += "[component.c" + std::to_string(i) + "]\nelement = [{ " + inner + ", id = 'a' }, { " +
-                    inner + ", id = 'b' }]\n";
+        doubling += "[component.c" + std::to_string(i) + "]\nelement = [{ " + inner + ", id = 'a' }, { " + inner +
+                    ", id = 'b' }]\n";
     }
     const auto problems = read_hud(doubling + "[[element]]\nkind = 'c13'\nid = 'x'", "hud.toml").problems();
     ASSERT_FALSE(problems.empty());
@@ -405,11 +404,10 @@ TEST(Panel, is_found_by_the_end_of_its_path_where_only_one_ends_so) {
     const Text t{.id = "t", .format = "x", .inside = "b"};
     EXPECT_EQ(paths({.elements = {a, b, t}}), "a.b.t ");
     // Also before it is added, and through a panel that is named so itself.
-    EXPECT_EQ(paths({.elements = {Text{.id = "u", .format = "x", .inside = "d"},
-                                  Panel{.id = "d", .inside = "b"}, a, b, t}}),
-              "a.b.t a.b.d.u ");
-    EXPECT_EQ(paths({.elements = {a, b, c, other_b, Text{.id = "t", .format = "x", .inside = "c.b"}}}),
-              "c.b.t ");
+    EXPECT_EQ(
+        paths({.elements = {Text{.id = "u", .format = "x", .inside = "d"}, Panel{.id = "d", .inside = "b"}, a, b, t}}),
+        "a.b.t a.b.d.u ");
+    EXPECT_EQ(paths({.elements = {a, b, c, other_b, Text{.id = "t", .format = "x", .inside = "c.b"}}}), "c.b.t ");
     EXPECT_EQ(paths({.elements = {a, b, c, other_b, t}}),
               "error: 'inside' of text 'b.t': several panels end with 'b'; give more of the path; ");
 }

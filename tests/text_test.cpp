@@ -9,8 +9,7 @@
 namespace rapido::test {
 namespace {
 
-std::string shown(std::string_view pattern, Value value, Rounding rounding = Rounding::nearest,
-                  Value max = {}) {
+std::string shown(std::string_view pattern, Value value, Rounding rounding = Rounding::nearest, Value max = {}) {
     const Result<Format> format = Format::parse(pattern);
     if (!format) return "problem: " + format.problems().front().message;
     FormattedText text(*format, {.rounding = rounding});
@@ -20,9 +19,8 @@ std::string shown(std::string_view pattern, Value value, Rounding rounding = Rou
 
 TEST(Format, agrees_with_fmt_on_integers) {
     Random random(4);
-    const std::vector<std::string> specs{"",    "d",  ">7",    "<7",  "^7",  "*^9", "07", "+",
-                                         "+08", " ",  "x",     "X",   "#x",  "#X",  "b",  "#b",
-                                         "o",   "#o", "#010x", "020", "€>6", "3"};
+    const std::vector<std::string> specs{"",  "d",  ">7", "<7", "^7", "*^9", "07", "+",     "+08", " ",   "x",
+                                         "X", "#x", "#X", "b",  "#b", "o",   "#o", "#010x", "020", "€>6", "3"};
     const std::vector<std::int64_t> edges{0,
                                           1,
                                           -1,
@@ -51,9 +49,8 @@ TEST(Format, agrees_with_fmt_on_integers) {
 
 TEST(Format, agrees_with_fmt_on_floating_point) {
     Random random(5);
-    const std::vector<std::string> specs{".0f",   ".1f",  ".2f",    ".3f",  ".6f", "f",
-                                         "08.2f", "+.1f", ">12.3f", "e",    ".3e", "g",
-                                         ".4g",   "#.0f", ".12f",   ".20f", "E",   "G"};
+    const std::vector<std::string> specs{".0f", ".1f", ".2f", ".3f", ".6f",  "f",    "08.2f", "+.1f", ">12.3f",
+                                         "e",   ".3e", "g",   ".4g", "#.0f", ".12f", ".20f",  "E",    "G"};
     for (const std::string& spec : specs) {
         const std::string pattern = "{:" + spec + "}";
         FormattedText text(*Format::parse(pattern));
@@ -107,16 +104,14 @@ TEST(Rounding, down_and_up_work_on_the_shortest_decimal) {
     Random random(6);
     int checked = 0;
     for (int i = 0; i < 40000; ++i) {
-        const double value =
-            std::round(random.between(-1e6, 1e6) * 1000) / 1000 / std::pow(10.0, random.below(3));
+        const double value = std::round(random.between(-1e6, 1e6) * 1000) / 1000 / std::pow(10.0, random.below(3));
         const int places = random.below(4);
         const std::string pattern = "{:." + std::to_string(places) + "f}";
         const std::string down = by_hand(value, places, false);
         if (down.empty()) continue;
         ++checked;
         ASSERT_EQ(shown(pattern, value, Rounding::down), down) << value << " " << places;
-        ASSERT_EQ(shown(pattern, value, Rounding::up), by_hand(value, places, true))
-            << value << " " << places;
+        ASSERT_EQ(shown(pattern, value, Rounding::up), by_hand(value, places, true)) << value << " " << places;
     }
     EXPECT_GT(checked, 30000);
     EXPECT_EQ(shown("{:.1f}", 0.1F, Rounding::up), "0.1");
@@ -158,8 +153,7 @@ constexpr TimeCase time_cases[]{
 
 TEST(Durations, are_rounded_before_they_are_split) {
     for (const TimeCase& row : time_cases) {
-        EXPECT_EQ(shown(row.pattern, row.time, Rounding::nearest), row.nearest)
-            << row.pattern << row.time.count();
+        EXPECT_EQ(shown(row.pattern, row.time, Rounding::nearest), row.nearest) << row.pattern << row.time.count();
         EXPECT_EQ(shown(row.pattern, row.time, Rounding::down), row.down) << row.pattern << row.time.count();
         EXPECT_EQ(shown(row.pattern, row.time, Rounding::up), row.up) << row.pattern << row.time.count();
     }
@@ -268,8 +262,7 @@ TEST(Format, survives_any_bytes) {
         if (!format) continue;
         ++good;
         FormattedText text(*format);
-        for (const Value value :
-             {Value(-12), Value(3.7), Value(1e300), Value("x"), Value(90s), Value(true), Value()}) {
+        for (const Value value : {Value(-12), Value(3.7), Value(1e300), Value("x"), Value(90s), Value(true), Value()}) {
             bool suits = true;
             for (std::size_t use = 0; use < format->uses().size(); ++use)
                 suits = suits && format->mismatch(use, value.type()).empty();

@@ -88,8 +88,7 @@ TEST(Theme, is_exchanged_without_a_motion_or_an_event) {
         const std::string all = drawn(hud);
         EXPECT_EQ(hud[text].color, used.glow) << "the band";
         EXPECT_EQ(hud[news].color, used.glow) << "the message";
-        const std::string card =
-            to_string(used.ink) + "/" + std::to_string(static_cast<int>(used.radius)) + " ";
+        const std::string card = to_string(used.ink) + "/" + std::to_string(static_cast<int>(used.radius)) + " ";
         EXPECT_NE(all.find(card), std::string::npos) << "the panel: " << all;
         EXPECT_NE(all.find(to_string(used.glow)), std::string::npos) << "the effect, the trail: " << all;
     };
@@ -100,8 +99,7 @@ TEST(Theme, is_exchanged_without_a_motion_or_an_event) {
     EXPECT_EQ(hud.text(text), shown) << "its motion goes on from where it was";
     EXPECT_TRUE(hud.events().empty());
     check(paper);
-    EXPECT_EQ(drawn(hud).find(to_string(dusk.glow)), std::string::npos)
-        << "nothing is left of the other theme";
+    EXPECT_EQ(drawn(hud).find(to_string(dusk.glow)), std::string::npos) << "nothing is left of the other theme";
     update(hud, 1s);
     EXPECT_EQ(hud.text(text), "100");
     EXPECT_TRUE(hud.set_theme("dusk"));
@@ -166,8 +164,7 @@ TEST(Nest, puts_elements_inside_a_panel_and_what_another_nest_made) {
     EXPECT_TRUE(hud.find("gauges.note"));
     EXPECT_TRUE(hud.problems().empty());
     // All or none.
-    EXPECT_FALSE(
-        hud.add(nest(Panel{.id = "other"}, Text{.id = "a", .format = "x"}, Text{.id = "a", .format = "{"})));
+    EXPECT_FALSE(hud.add(nest(Panel{.id = "other"}, Text{.id = "a", .format = "x"}, Text{.id = "a", .format = "{"})));
     EXPECT_FALSE(hud.find("other"));
 }
 

@@ -15,8 +15,7 @@ TEST(Timer, tells_the_same_events_and_ends_on_the_same_text_at_every_frame_rate)
         std::vector<Change> changes;
         for (int i = 0; i < 14; ++i)
             changes.push_back({Nanoseconds{random.below(12'000) * 1'000'000LL}, random.below(5)});
-        std::sort(changes.begin(), changes.end(),
-                  [](const Change& a, const Change& b) { return a.time < b.time; });
+        std::sort(changes.begin(), changes.end(), [](const Change& a, const Change& b) { return a.time < b.time; });
         std::vector<std::string> first;
         for (const Nanoseconds longest : {Nanoseconds(1ms), Nanoseconds(1s) / 144, Nanoseconds(1s) / 60,
                                           Nanoseconds(1s) / 24, Nanoseconds(300ms), Nanoseconds(5s)}) {
@@ -121,13 +120,11 @@ TEST(Timer, of_the_game_is_shown_and_told_by_every_hud) {
 
 TEST(Timer, follows_its_clock_through_pause_and_slow_motion) {
     HudDefinition definition;
-    definition.timers = {{.id = "round", .duration = 10s},
-                         {.id = "menu", .duration = 10s, .clock = ClockKind::real}};
+    definition.timers = {{.id = "round", .duration = 10s}, {.id = "menu", .duration = 10s, .clock = ClockKind::real}};
     Hud hud(definition);
     float value = 0;
     const auto bar = [&](ClockKind clock, const char* id) {
-        return hud.add(
-            Bar{.id = id, .value = watch(value), .motion = tween(10s, Easing::linear()), .clock = clock});
+        return hud.add(Bar{.id = id, .value = watch(value), .motion = tween(10s, Easing::linear()), .clock = clock});
     };
     const auto in_game = bar(ClockKind::game, "game"), in_menu = bar(ClockKind::real, "menu_bar");
     hud.update({});
@@ -153,18 +150,15 @@ TEST(Timer, gives_the_time_of_day) {
                           .speed = 60.0,  // a minute a second
                           .loop = true}};
     Hud hud(definition);
-    const auto clock =
-        hud.add(Text{.id = "a", .value = "day.elapsed", .format = "{:%H:%M}", .time_of_day = true});
-    const auto twelve =
-        hud.add(Text{.id = "b", .value = "day.elapsed", .format = "{:%I:%M %p}", .time_of_day = true});
+    const auto clock = hud.add(Text{.id = "a", .value = "day.elapsed", .format = "{:%H:%M}", .time_of_day = true});
+    const auto twelve = hud.add(Text{.id = "b", .value = "day.elapsed", .format = "{:%I:%M %p}", .time_of_day = true});
     std::vector<std::string> seen;
     update(hud, 0s);
     for (int i = 0; i < 4; ++i) {
         seen.push_back(text_of(hud, clock) + " " + text_of(hud, twelve));
         update(hud, 1s);
     }
-    EXPECT_EQ(seen, (std::vector<std::string>{"23:58 11:58 PM", "23:59 11:59 PM", "00:00 12:00 AM",
-                                              "00:01 12:01 AM"}));
+    EXPECT_EQ(seen, (std::vector<std::string>{"23:58 11:58 PM", "23:59 11:59 PM", "00:00 12:00 AM", "00:01 12:01 AM"}));
 }
 
 TEST(Timers, of_a_hud_are_saved_and_restored_with_a_game) {
@@ -192,16 +186,14 @@ TEST(Timers, of_a_hud_are_saved_and_restored_with_a_game) {
         for (Hud* each : {&hud, &loaded}) {
             update(*each, 500ms);
             for (const Event& event : each->events())
-                told[which].push_back(event.id + " " + std::string(to_string(event.kind)) + " " +
-                                      event.detail);
+                told[which].push_back(event.id + " " + std::string(to_string(event.kind)) + " " + event.detail);
             ++which;
         }
         for (const char* id : {"left", "passed"})
             ASSERT_EQ(hud[hud.find(id)].text, loaded[loaded.find(id)].text) << id << " " << i;
     }
     EXPECT_EQ(told[1], told[0]);
-    EXPECT_EQ(told[1], (std::vector<std::string>{"evacuation mark 10"}))
-        << "the mark at 30 s was passed before";
+    EXPECT_EQ(told[1], (std::vector<std::string>{"evacuation mark 10"})) << "the mark at 30 s was passed before";
     EXPECT_FALSE(loaded.restore_timers(std::vector<TimerState>{{.id = "evacuaton"}}));
     EXPECT_EQ(loaded.problems().back().hint, "did you mean 'evacuation'?");
     // A stopwatch that is set to its end has ended, and reports nothing, as a countdown.

@@ -43,12 +43,9 @@ TEST(Check, finds_each_planted_fault_and_nothing_else) {
         {"unknown_source", "oil = {", "the trace has no source 'oil'"},
         {"unused", "oil = {", "source 'oil' is declared, and nothing shows it"},
         {"flash", "[[effect]]  # 3", "effect 'strobe' flashes 11 times in a second"},
-        {"no_room", "# 4:", "text 'status' ends with an ellipsis, as it has less room than it needs: 120 of ",
-         "de"},
-        {"no_room", "# 5:", "text 'acres' is drawn smaller, as it has less room than it needs: 140 of ", "",
-         1},
-        {"no_room", "# 5:", "text 'acres' is drawn smaller, as it has less room than it needs: 140 of ",
-         "de"},
+        {"no_room", "# 4:", "text 'status' ends with an ellipsis, as it has less room than it needs: 120 of ", "de"},
+        {"no_room", "# 5:", "text 'acres' is drawn smaller, as it has less room than it needs: 140 of ", "", 1},
+        {"no_room", "# 5:", "text 'acres' is drawn smaller, as it has less room than it needs: 140 of ", "de"},
         {"low_contrast", "color = \"#d8d8d8\"", "text 'pale' has a contrast of 1.2"},
         {"unreachable", "id = \"melting\"",
          "image 'lamp' never comes into band 'melting': it begins at 200, and the value is "
@@ -60,26 +57,23 @@ TEST(Check, finds_each_planted_fault_and_nothing_else) {
         {"unknown_source", "value = \"watr\"", "'value' of bar 'tank': unknown source 'watr'"},
         {"off_screen", "on = \"gain\", effect = \"leap\"",
          "text 'jumper' leaves, by effect 'leap', the screen: 184 px beyond the upper edge"},
-        {"overlap", "place = { anchor = \"bottom_right\"", "panel 'right' lies over panel 'left', on ", "",
-         1.5},
-        {"flicker", "id = \"low\"",
-         "'gauge' comes into band 'low' 8 times within a second, from 3.083333333 s on"},
+        {"overlap", "place = { anchor = \"bottom_right\"", "panel 'right' lies over panel 'left', on ", "", 1.5},
+        {"flicker", "id = \"low\"", "'gauge' comes into band 'low' 8 times within a second, from 3.083333333 s on"},
         {"untranslated", "format = \"BOO\"", "\"BOO\" has no translation into 'de'"},
         {"unreachable", "visible = false", "text 'ghost' is never shown: 'visible' is false"},
         {"off_screen", "offset = [-100, 40]", "bar 'beyond' leaves the screen: 84 px beyond the right edge"},
         {"small_text", "size = 6", "text 'tiny' is written 3.8 px high; 9.2 px are asked for"},
         {"unused", "", "nothing of the HUD says \"READ\""}};
     std::vector<nlohmann::json> found =
-        findings_of(folder + "faults.toml --trace " + folder + "faults.csv --locale de --translations " +
-                    folder + "de.toml --smallest-text 11@720 --scale 1 --scale 1.5");
+        findings_of(folder + "faults.toml --trace " + folder + "faults.csv --locale de --translations " + folder +
+                    "de.toml --smallest-text 11@720 --scale 1 --scale 1.5");
     for (const Row& row : rows) {
         const auto is_it = [&](const nlohmann::json& finding) {
             const int line = *row.at == '\0' ? 0 : line_of("faults.toml", row.at);
             return finding["code"] == row.code && finding.value("line", 0) == line &&
                    finding["message"].get<std::string>().starts_with(row.message) &&
                    (*row.locale == '\0' || finding.value("locale", "") == row.locale) &&
-                   (row.scale == 0 ||
-                    (finding.value("scale", 0.0) == row.scale && !finding.contains("locale")));
+                   (row.scale == 0 || (finding.value("scale", 0.0) == row.scale && !finding.contains("locale")));
         };
         const auto it = std::find_if(found.begin(), found.end(), is_it);
         EXPECT_NE(it, found.end()) << row.code << ": " << row.message;
@@ -97,10 +91,10 @@ TEST(Check, finds_each_planted_fault_and_nothing_else) {
 TEST(Check, finds_nothing_in_the_sample_hud) {
     const Ran alone = run_tool("check " + sample("hud.toml"));
     EXPECT_EQ(alone.exit, 0) << alone.out;
-    const Ran whole = run_tool("check " + sample("hud.toml") + " --trace " + sample("flight.csv") +
-                               " --background " + sample("scene.png") + " --locale de --translations " +
-                               sample("de.toml") + " --locale ja --translations " + sample("ja.toml") +
-                               " --locale ar --translations " + sample("ar.toml") + " --scale 1 --scale 1.5");
+    const Ran whole = run_tool("check " + sample("hud.toml") + " --trace " + sample("flight.csv") + " --background " +
+                               sample("scene.png") + " --locale de --translations " + sample("de.toml") +
+                               " --locale ja --translations " + sample("ja.toml") + " --locale ar --translations " +
+                               sample("ar.toml") + " --scale 1 --scale 1.5");
     EXPECT_EQ(whole.exit, 0) << whole.out;
     EXPECT_NE(whole.out.find("nothing found, in "), std::string::npos);
 }
@@ -128,24 +122,21 @@ TEST(Check, finds_flashes_where_they_cover_much_and_takes_what_is_meant) {
         std::vector<std::string> says;
         std::string not_said;
     };
-    for (const Row& row :
-         std::vector<Row>{{strobe + bar("small", "60, 60") + bar("large", "700, 300"),
-                           1,
-                           {large_found, "1 thing found"},
-                           "'small'"},
-                          {strobe + bar("small", "60, 60"), 0, {"nothing found"}, "[flash]"},
-                          {"flash_limit = \"any_size\"\n" + strobe + bar("small", "60, 60"),
-                           1,
-                           {"effect 'strobe' flashes 11 times in a second", "bar 'small' flashes"},
-                           "accept"},
-                          {strobe + bar("large", "700, 300") + accepted,
-                           0,
-                           {"nothing found", "accepted: [flash] at 'large': it is the end of the game"},
-                           "warning"},
-                          {strobe + bar("small", "60, 60") + accepted,
-                           1,
-                           {"'accept' of [flash] at 'large' accepts nothing; take it out", "[unused]"},
-                           "accepted: "}}) {
+    for (const Row& row : std::vector<Row>{
+             {strobe + bar("small", "60, 60") + bar("large", "700, 300"), 1, {large_found, "1 thing found"}, "'small'"},
+             {strobe + bar("small", "60, 60"), 0, {"nothing found"}, "[flash]"},
+             {"flash_limit = \"any_size\"\n" + strobe + bar("small", "60, 60"),
+              1,
+              {"effect 'strobe' flashes 11 times in a second", "bar 'small' flashes"},
+              "accept"},
+             {strobe + bar("large", "700, 300") + accepted,
+              0,
+              {"nothing found", "accepted: [flash] at 'large': it is the end of the game"},
+              "warning"},
+             {strobe + bar("small", "60, 60") + accepted,
+              1,
+              {"'accept' of [flash] at 'large' accepts nothing; take it out", "[unused]"},
+              "accepted: "}}) {
         const Ran ran = run_tool("check " + made.write("hud.toml", row.hud));
         EXPECT_EQ(ran.exit, row.exit) << ran.out;
         for (const std::string& each : row.says)
@@ -173,13 +164,12 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
     const std::string list = "entries = \"fires\"\ncomponent = \"row\"";
     const std::string wide = "place = { max_size = [60, 0] }";
     const std::string notice_text = "text = \"Heat {:.3f} is more than the hull bears\", value = \"heat\"";
-    const std::string stamps =
-        heat +
-        "[component.gauge]\nparameters = { at = \"number\" }\nlayout = "
-        "\"stack\"\n[[component.gauge.element]]\n"
-        "kind = \"text\"\nid = \"name\"\nformat = \"A name that is longer than its room\"\n"
-        "overflow = \"ellipsis\"\n" +
-        wide + "\n";
+    const std::string stamps = heat +
+                               "[component.gauge]\nparameters = { at = \"number\" }\nlayout = "
+                               "\"stack\"\n[[component.gauge.element]]\n"
+                               "kind = \"text\"\nid = \"name\"\nformat = \"A name that is longer than its room\"\n"
+                               "overflow = \"ellipsis\"\n" +
+                               wide + "\n";
     struct Row {
         const char* what;
         std::string hud;
@@ -196,10 +186,7 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
                      "format = \"low\" }]"),
          {}},
         {"what a band shows is not hidden for ever",
-         heat +
-             text(
-                 "a",
-                 "visible = false\nbands = [{ id = \"hot\", above = 90, visible = true, format = \"HOT\" }]"),
+         heat + text("a", "visible = false\nbands = [{ id = \"hot\", above = 90, visible = true, format = \"HOT\" }]"),
          {}},
         {"a source of what was left out for a fault is used",
          heat + text("a", "format = \"{:q}\""),
@@ -218,14 +205,12 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
                      "place = { anchor = \"bottom\", max_size = [70, 0] }"),
          {"text 'left' ends with an ellipsis"}},
         {"labels of a dial over each other",
-         heat +
-             element("dial", "d",
-                     "value = \"heat\"\nmax = 100\nmarks = { every = 2, long_every = 2, format = \"{:.0f}\", "
-                     "size = 16 }\nbackground = \"#101010\"\nplace = { size = [100, 100] }"),
+         heat + element("dial", "d",
+                        "value = \"heat\"\nmax = 100\nmarks = { every = 2, long_every = 2, format = \"{:.0f}\", "
+                        "size = 16 }\nbackground = \"#101010\"\nplace = { size = [100, 100] }"),
          {"dial 'd' writes its labels over each other", "dial 'd' has a contrast"}},
         {"a fault of a component once for all stamps",
-         stamps + element("gauge", "a", "at = 1") +
-             element("gauge", "b", "at = 2\nplace = { anchor = \"bottom\" }") +
+         stamps + element("gauge", "a", "at = 1") + element("gauge", "b", "at = 2\nplace = { anchor = \"bottom\" }") +
              element("gauge", "c", "at = 3\nplace = { anchor = \"right\" }"),
          {"source 'heat' is declared, and nothing shows it", "text 'a.name' ends with an ellipsis"}},
         {"a wrong name in a component once for all stamps",
@@ -263,8 +248,8 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
         {"a language with a fault beside another one",
          heat + text("a", "format = \"Heat {}\""),
          {"\"Heat {}\" has no translation into 'de'", "CLDR knows no language 'xx'"},
-         "--locale xx --translations " + made.write("xx.toml", "\"Heat {}\" = 3\n") +
-             " --locale de --translations " + made.write("de.toml", "")},
+         "--locale xx --translations " + made.write("xx.toml", "\"Heat {}\" = 3\n") + " --locale de --translations " +
+             made.write("de.toml", "")},
     };
     for (const Row& row : rows) {
         const std::vector<nlohmann::json> found =
@@ -281,13 +266,11 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
 TEST(Check, prints_a_line_with_its_code_for_each) {
     const Ran ran = run_tool("check " + folder + "faults.toml --size 800x600");
     EXPECT_EQ(ran.exit, 1);
-    EXPECT_NE(ran.out.find("faults.toml:" + std::to_string(line_of("faults.toml", "# 4:")) + ":1: warning: "),
-              0U);
+    EXPECT_NE(ran.out.find("faults.toml:" + std::to_string(line_of("faults.toml", "# 4:")) + ":1: warning: "), 0U);
     EXPECT_NE(
-        ran.out.find(
-            folder + "faults.toml:" + std::to_string(line_of("faults.toml", "offset = [-100, 40]")) +
-            ":9: warning: bar 'beyond' leaves the screen: 84 px beyond the right edge (800x600, with the "
-            "samples, and so in "),
+        ran.out.find(folder + "faults.toml:" + std::to_string(line_of("faults.toml", "offset = [-100, 40]")) +
+                     ":9: warning: bar 'beyond' leaves the screen: 84 px beyond the right edge (800x600, with the "
+                     "samples, and so in "),
         std::string::npos)
         << ran.out;
     EXPECT_NE(ran.out.find(" [off_screen]\n"), std::string::npos);
@@ -299,8 +282,7 @@ TEST(Check, says_what_it_cannot_do) {
         {"check " + folder + "faults.toml --size 8", "a size is WIDTHxHEIGHT in pixels, such as 1280x800"},
         {"check " + folder + "faults.toml --gray 0.5", "'0.5' is none; write LOW..HIGH, such as 0..0.6"},
         {"check " + folder + "faults.toml --gray 0.7..0.2", "a gray is 0 (black) to 1 (white)"},
-        {"check " + folder + "faults.toml --smallest-text 12",
-         "'12' is none; write SIZE@HEIGHT, such as 18@1080"},
+        {"check " + folder + "faults.toml --smallest-text 12", "'12' is none; write SIZE@HEIGHT, such as 18@1080"},
         {"check " + folder + "faults.toml --translations x.toml", "needs a --locale for each"},
         {"check " + folder + "faults.toml --locale xx-nonsense", "'xx-nonsense'"},
         {"check " + folder + "faults.toml --background none.png", "none.png"},

@@ -28,8 +28,7 @@ std::size_t count_in(const std::string& folder) {
 std::vector<std::pair<std::string, std::string>> writers(const std::string& hud) {
     return {{"header", "header " + sample("hud.toml") + " -o "},
             {"png", "preview " + hud + " --size 320x200 --png "},
-            {"plot",
-             "plot " + sample("hud.toml") + " --trace " + sample("flight.csv") + " --to 2 --of acres -o "}};
+            {"plot", "plot " + sample("hud.toml") + " --trace " + sample("flight.csv") + " --to 2 --of acres -o "}};
 }
 
 TEST(ToolFiles, are_never_written_through_what_stands_beside_them) {
@@ -70,8 +69,7 @@ TEST(ToolFiles, keep_their_links_modes_names_and_ends_of_lines) {
     fs::create_hard_link(first, folder.path("other.toml"));
     const Ran both = run_tool("format " + first);
     EXPECT_EQ(contents(folder.path("other.toml")), order);
-    EXPECT_NE(both.out.find("has 2 names (hard links), and was written in place"), std::string::npos)
-        << both.out;
+    EXPECT_NE(both.out.find("has 2 names (hard links), and was written in place"), std::string::npos) << both.out;
     // A read-only one is refused, also for root.
     const std::string fixed = folder.write("fixed.toml", disorder);
     ASSERT_EQ(::chmod(fixed.c_str(), 0444), 0);
@@ -100,9 +98,8 @@ TEST(ToolFiles, are_whole_or_as_before_where_the_disk_is_full) {
     // No file may grow beyond nothing: what a full disk says, said by the shell.
     const auto run_full = [](const std::string& arguments) {
         Ran ran;
-        FILE* const pipe = popen(
-            ("trap '' XFSZ; ulimit -f 0; " + std::string(RAPIDO_TOOL) + " " + arguments + " 2>&1").c_str(),
-            "r");
+        FILE* const pipe =
+            popen(("trap '' XFSZ; ulimit -f 0; " + std::string(RAPIDO_TOOL) + " " + arguments + " 2>&1").c_str(), "r");
         std::array<char, 4096> block{};
         for (std::size_t n = 0; (n = fread(block.data(), 1, block.size(), pipe)) > 0;)
             ran.out.append(block.data(), n);
@@ -141,14 +138,12 @@ TEST(ToolOutput, has_no_commands_to_the_terminal) {
     for (const std::string& command :
          {"play " + hud + " --trace " + trace + " --table --events --explain a", "names " + hud,
           "check " + hud + " --trace " + trace, "play " + hud + " --trace " + trace + " --table --json",
-          std::string("play 'none\x1b[5m.toml' --trace x"), std::string("why 'x\x1b[5m'"),
-          "format --print " + hud})
+          std::string("play 'none\x1b[5m.toml' --trace x"), std::string("why 'x\x1b[5m'"), "format --print " + hud})
         all += run_tool(command).out;
     for (std::size_t i = 0; i < all.size(); ++i) {
         const auto c = static_cast<unsigned char>(all[i]);
         const bool is_c1 = c == 0xc2 && i + 1 < all.size() && static_cast<unsigned char>(all[i + 1]) < 0xa0;
-        EXPECT_FALSE((c < 0x20 && c != '\n' && c != '\t') || c == 0x7f || is_c1)
-            << all.substr(i > 30 ? i - 30 : 0, 60);
+        EXPECT_FALSE((c < 0x20 && c != '\n' && c != '\t') || c == 0x7f || is_c1) << all.substr(i > 30 ? i - 30 : 0, 60);
     }
     EXPECT_NE(all.find("\\x1b[2J"), std::string::npos) << all;
 }
@@ -197,24 +192,24 @@ TEST(Header, compiles_or_says_why_not_for_any_names) {
     struct Row {
         std::string names, options, says;
     };
-    for (const Row& row : std::vector<Row>{
-             {"bind.x", "", "has the name of the function that binds all of them"},
-             {"errno", "", "may be a macro of a header"},
-             {"EOF", "", "may be a macro of a header"},
-             {"depth.INT_MAX", "", "may be a macro of a header"},
-             {"plane.unix", "", "may be a macro of a header"},
-             {"game.x", "--type game", "is named as the type 'game' around it"},
-             {"a", "--namespace rapido", "namespace 'rapido' belongs to others"},
-             {"sources hud_values.x hud_values.HudValues plane.Plane plane.PlanePart std rapido.std into",
-              "--namespace game::rapido", ""},
-             {"sources_x a.a1.a2.B a.a1.A1 a.A plane.HP FPS", "", ""}}) {
+    for (const Row& row :
+         std::vector<Row>{{"bind.x", "", "has the name of the function that binds all of them"},
+                          {"errno", "", "may be a macro of a header"},
+                          {"EOF", "", "may be a macro of a header"},
+                          {"depth.INT_MAX", "", "may be a macro of a header"},
+                          {"plane.unix", "", "may be a macro of a header"},
+                          {"game.x", "--type game", "is named as the type 'game' around it"},
+                          {"a", "--namespace rapido", "namespace 'rapido' belongs to others"},
+                          {"sources hud_values.x hud_values.HudValues plane.Plane plane.PlanePart std rapido.std into",
+                           "--namespace game::rapido", ""},
+                          {"sources_x a.a1.a2.B a.a1.A1 a.A plane.HP FPS", "", ""}}) {
         const TemporaryFolder folder;
         std::string text = order;
         std::istringstream words(row.names);
         for (std::string word; words >> word;)
             text += "[source.\"" + word + "\"]\ntype = \"number\"\n";
-        const Ran ran = run_tool("header " + folder.write("h.toml", text) + " " + row.options + " -o " +
-                                 folder.path("h.hpp"));
+        const Ran ran =
+            run_tool("header " + folder.write("h.toml", text) + " " + row.options + " -o " + folder.path("h.hpp"));
         if (!row.says.empty()) {
             EXPECT_EQ(ran.exit, 1) << row.names;
             EXPECT_NE(ran.out.find(row.says), std::string::npos) << ran.out;

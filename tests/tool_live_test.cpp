@@ -24,9 +24,8 @@ const std::string board =
 TEST(Live, takes_a_thousand_lines_a_second_for_ten_seconds) {
     const TemporaryFolder folder;
     const std::string hud = folder.write("hud.toml", board);
-    const std::string command = std::string(RAPIDO_TOOL) + " live " + hud +
-                                " --table --json --events --png " + folder.path("out.png") + " >" +
-                                folder.path("out") + " 2>" + folder.path("err");
+    const std::string command = std::string(RAPIDO_TOOL) + " live " + hud + " --table --json --events --png " +
+                                folder.path("out.png") + " >" + folder.path("out") + " 2>" + folder.path("err");
     FILE* const tool = ::popen(command.c_str(), "w");
     ASSERT_NE(tool, nullptr);
     const auto start = std::chrono::steady_clock::now();
@@ -43,8 +42,7 @@ TEST(Live, takes_a_thousand_lines_a_second_for_ten_seconds) {
     std::fputs("{\"village\": \"Alder Creek\", \"flying\": true}", tool);  // the last line needs no end
     ASSERT_EQ(::pclose(tool), 1 << 8) << "a line was bad";
     const std::string err = read(folder.path("err")), out = read(folder.path("out"));
-    EXPECT_NE(err.find("standard input:5000: error: the line is no JSON; it is skipped"), std::string::npos)
-        << err;
+    EXPECT_NE(err.find("standard input:5000: error: the line is no JSON; it is skipped"), std::string::npos) << err;
     EXPECT_NE(err.find("10001 lines, 1 of them skipped"), std::string::npos) << err;
     EXPECT_NE(out.find("\"text\":\"10000 acres\""), std::string::npos) << out;
     EXPECT_NE(out.find("\"text\":\"Alder Creek\""), std::string::npos);
@@ -80,19 +78,18 @@ TEST(Live, tells_what_is_wrong_with_a_line_and_skips_it) {
 
 TEST(Live, takes_lists_null_and_files_that_are_saved) {
     const TemporaryFolder folder;
-    const std::string hud = folder.write(
-        "hud.toml",
-        "component.row = { parameters = { name = \"source\", score = \"source\" }, element = [{ kind = "
-        "\"text\", id = \"t\", "
-        "value = \"$name\", values = { s = \"$score\" }, format = \"{} {s}\" }] }\n"
-        "element = [{ kind = \"list\", id = \"pilots\", entries = \"pilots\", key = \"name\", sort = "
-        "\"score\", most = 3, "
-        "component = \"row\" }, { kind = \"text\", id = \"acres\", value = \"acres\" }]\n");
-    folder.write(
-        "lines",
-        "{\"acres\": 1, \"pilots\": [{\"name\": \"Ana\", \"score\": 5}]}\n"
-        "{\"pilots\": [{\"name\": \"Ana\", \"score\": 5}, {\"name\": \"Bo\", \"score\": 9, \"rank\": 1}]}\n"
-        "{\"acres\": null}\n");
+    const std::string hud =
+        folder.write("hud.toml",
+                     "component.row = { parameters = { name = \"source\", score = \"source\" }, element = [{ kind = "
+                     "\"text\", id = \"t\", "
+                     "value = \"$name\", values = { s = \"$score\" }, format = \"{} {s}\" }] }\n"
+                     "element = [{ kind = \"list\", id = \"pilots\", entries = \"pilots\", key = \"name\", sort = "
+                     "\"score\", most = 3, "
+                     "component = \"row\" }, { kind = \"text\", id = \"acres\", value = \"acres\" }]\n");
+    folder.write("lines",
+                 "{\"acres\": 1, \"pilots\": [{\"name\": \"Ana\", \"score\": 5}]}\n"
+                 "{\"pilots\": [{\"name\": \"Ana\", \"score\": 5}, {\"name\": \"Bo\", \"score\": 9, \"rank\": 1}]}\n"
+                 "{\"acres\": null}\n");
     const Ran ran = run_tool("live " + hud + " --table <" + folder.path("lines"));
     EXPECT_EQ(ran.exit, 0) << ran.out;
     EXPECT_LT(ran.out.find("Ana 5"), ran.out.find("Bo 9")) << ran.out;
@@ -103,20 +100,19 @@ TEST(Live, takes_lists_null_and_files_that_are_saved) {
 TEST(Live, takes_calls_in_the_words_of_recordings) {
     const TemporaryFolder folder;
     const std::string hud = folder.write("hud.toml", board);
-    folder.write(
-        "lines",
-        "{\"acres\": 7, \"call me\": 1, \"water\": 50, \"flying\": true}\n"
-        "{\"call\": \"set_format\", \"element\": \"acres\", \"format\": \"<{}>\"}\n"
-        "{\"call\": \"set_visible\", \"element\": \"water\", \"visible\": false}\n"
-        "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'text'\\nid = 'new'\\nformat = 'fresh'\"}\n"
-        "{\"call\": \"pley\"}\n"
-        "{\"call\": \"play\", \"element\": \"acre\", \"effect\": \"swell\", \"strength\": 1}\n"
-        "{\"call\": \"play\", \"element\": \"acres\", \"effect\": \"swell\"}\n"
-        "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'txt'\"}\n"
-        "{\"call\": \"tag\", \"element\": \"acres\", \"thing\": 0}\n"
-        "{\"call\": \"set_language\", \"language\": \"!\"}\n"
-        "{\"call\": \"reload\", \"hud\": \"[[element]]\\nkind = 'bar'\\nid = 'acres'\\nvalue = 1\\ngroup = "
-        "'none'\"}\n");
+    folder.write("lines",
+                 "{\"acres\": 7, \"call me\": 1, \"water\": 50, \"flying\": true}\n"
+                 "{\"call\": \"set_format\", \"element\": \"acres\", \"format\": \"<{}>\"}\n"
+                 "{\"call\": \"set_visible\", \"element\": \"water\", \"visible\": false}\n"
+                 "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'text'\\nid = 'new'\\nformat = 'fresh'\"}\n"
+                 "{\"call\": \"pley\"}\n"
+                 "{\"call\": \"play\", \"element\": \"acre\", \"effect\": \"swell\", \"strength\": 1}\n"
+                 "{\"call\": \"play\", \"element\": \"acres\", \"effect\": \"swell\"}\n"
+                 "{\"call\": \"add\", \"hud\": \"[[element]]\\nkind = 'txt'\"}\n"
+                 "{\"call\": \"tag\", \"element\": \"acres\", \"thing\": 0}\n"
+                 "{\"call\": \"set_language\", \"language\": \"!\"}\n"
+                 "{\"call\": \"reload\", \"hud\": \"[[element]]\\nkind = 'bar'\\nid = 'acres'\\nvalue = 1\\ngroup = "
+                 "'none'\"}\n");
     const Ran ran = run_tool("live " + hud + " --table <" + folder.path("lines"));
     EXPECT_EQ(ran.exit, 1);
     for (const std::string expected :
@@ -133,8 +129,8 @@ TEST(Live, takes_calls_in_the_words_of_recordings) {
 
 TEST(Preview, explains_the_element_at_a_point_with_values_by_hand) {
     const TemporaryFolder folder;
-    const std::string hud = folder.write(
-        "hud.toml", "source.acres = { type = \"integer\", range = [0, 100], sample = 12 }\n" + board);
+    const std::string hud =
+        folder.write("hud.toml", "source.acres = { type = \"integer\", range = [0, 100], sample = 12 }\n" + board);
     const Ran usual = run_tool("preview " + hud + " --point 20,10 --at 1");
     EXPECT_EQ(usual.exit, 0) << usual.out;
     EXPECT_NE(usual.out.find("text 'acres' shows \"12 acres\""), std::string::npos) << usual.out;
@@ -147,8 +143,7 @@ TEST(Preview, explains_the_element_at_a_point_with_values_by_hand) {
     EXPECT_EQ(nothing.exit, 1);
     EXPECT_NE(nothing.out.find("error: no element at 900,700"), std::string::npos);
     const Ran bad = run_tool("preview " + hud + " --point 1,1 --set acres=many");
-    EXPECT_NE(bad.out.find("--set 'acres=many' gives no value; write NAME=VALUE"), std::string::npos)
-        << bad.out;
+    EXPECT_NE(bad.out.find("--set 'acres=many' gives no value; write NAME=VALUE"), std::string::npos) << bad.out;
     EXPECT_EQ(run_tool("preview " + hud + " --watch").exit, 2);
 }
 
@@ -166,8 +161,7 @@ TEST(Preview, writes_a_picture_at_each_save_and_keeps_the_last_good_hud) {
     const TemporaryFolder folder;
     const std::string head = "source.acres = { type = \"integer\", range = [0, 100], sample = 12 }\n";
     const std::string hud = folder.write("hud.toml", head + board);
-    const std::string command = std::string(RAPIDO_TOOL) + " preview " + hud + " --png " +
-                                folder.path("out.png") +
+    const std::string command = std::string(RAPIDO_TOOL) + " preview " + hud + " --png " + folder.path("out.png") +
                                 " --watch --size 640x360 >/dev/null 2>&1 & echo $! >" + folder.path("pid");
     ASSERT_EQ(std::system(command.c_str()), 0);
     ASSERT_TRUE(comes([&] { return std::filesystem::exists(folder.path("out.png")); }));
@@ -186,8 +180,7 @@ TEST(Preview, writes_a_picture_at_each_save_and_keeps_the_last_good_hud) {
     folder.write("hud.toml", head + "nonsense");
     EXPECT_TRUE(differs(second)) << "what is wrong stands over it";
     folder.write("hud.toml", head + other);
-    EXPECT_TRUE(comes([&] { return read(folder.path("out.png")) == second; }))
-        << "and is gone when it is right again";
+    EXPECT_TRUE(comes([&] { return read(folder.path("out.png")) == second; })) << "and is gone when it is right again";
     const int pid = std::stoi(read(folder.path("pid")));
     ::kill(pid, SIGTERM);
 }

@@ -35,8 +35,7 @@ TEST(Table, has_the_columns_that_are_asked_for) {
     EXPECT_EQ(line, R"({"id":"name","kind":"text","truth":"Ana","target":"Ana","shown":"Ana","trail":null})");
     const Ran wrong = run_tool(play + "--columns id,opacitty");
     EXPECT_EQ(wrong.exit, 2);
-    EXPECT_NE(wrong.out.find("no column 'opacitty'; did you mean 'opacity'?"), std::string::npos)
-        << wrong.out;
+    EXPECT_NE(wrong.out.find("no column 'opacitty'; did you mean 'opacity'?"), std::string::npos) << wrong.out;
     EXPECT_EQ(run_tool("play " + hud + " --trace " + trace + " --crop water --table").exit, 2);
 }
 
@@ -47,8 +46,7 @@ int count(const Picture& picture, Color color) {
         for (int x = 0; x < picture.width(); ++x) {
             const Color pixel = picture.pixel(x, y);
             const auto near = [](int a, int b) { return std::abs(a - b) < 24; };
-            found +=
-                near(pixel.red, color.red) && near(pixel.green, color.green) && near(pixel.blue, color.blue);
+            found += near(pixel.red, color.red) && near(pixel.green, color.green) && near(pixel.blue, color.blue);
         }
     return found;
 }
@@ -82,10 +80,9 @@ TEST(Plot, draws_steps_as_steps_and_what_moves_as_it_moves) {
     std::string trace = folder.write("trace.csv", "time,water\n0,0\n1,100\n2,100\n");
     const auto plotted = [&](const std::string& motion, const std::string& more) {
         const std::string hud = folder.write(
-            "hud.toml",
-            "element = [{ kind = \"bar\", id = \"water\", value = \"water\", max = 100" + motion + " }]\n");
-        const Ran ran = run_tool("plot " + hud + " --trace " + trace + more + " --of water -o " +
-                                 folder.path("plot.png"));
+            "hud.toml", "element = [{ kind = \"bar\", id = \"water\", value = \"water\", max = 100" + motion + " }]\n");
+        const Ran ran =
+            run_tool("plot " + hud + " --trace " + trace + more + " --of water -o " + folder.path("plot.png"));
         EXPECT_EQ(ran.exit, 0) << ran.out;
         return read(folder.path("plot.png"), 1280, 800);
     };
@@ -104,13 +101,11 @@ TEST(Plot, draws_steps_as_steps_and_what_moves_as_it_moves) {
     EXPECT_FALSE(is_shown(step, x(0.5), y(50))) << "it has not changed yet";
     EXPECT_TRUE(is_shown(step, x(1.5), y(100)));
     // With four frames a second, on the way from 1 to 2 s.
-    const Picture moving =
-        plotted(", motion = { kind = \"tween\", duration = 1, easing = \"linear\" }", " --rate 4");
+    const Picture moving = plotted(", motion = { kind = \"tween\", duration = 1, easing = \"linear\" }", " --rate 4");
     EXPECT_TRUE(is_shown(moving, x(0.5), y(0)));
     EXPECT_TRUE(is_shown(moving, x(1.375), y(37.5))) << "it moves between two frames, too";
     trace = folder.write("turned.csv", "time,water\n0,0\n1,100\n1.25,50\n2,50\n");
-    const Picture turned =
-        plotted(", motion = { kind = \"tween\", duration = 1, easing = \"linear\" }", " --rate 4");
+    const Picture turned = plotted(", motion = { kind = \"tween\", duration = 1, easing = \"linear\" }", " --rate 4");
     EXPECT_TRUE(is_shown(turned, x(1.125), y(12.5))) << "also up to where its target changes";
 }
 
@@ -120,8 +115,7 @@ TEST(Play, refuses_more_frames_than_anybody_waits_for) {
                              folder.write("trace.csv", "time,water,name\n0,10,1\n1e9,50,2\n");
     const Ran endless = run_tool(play + " --rate 60 --table");
     EXPECT_EQ(endless.exit, 1);
-    EXPECT_NE(endless.out.find(
-                  "that is more than 5000000 frames; end it earlier with --to, or give a lower --rate"),
+    EXPECT_NE(endless.out.find("that is more than 5000000 frames; end it earlier with --to, or give a lower --rate"),
               std::string::npos)
         << endless.out;
     EXPECT_EQ(run_tool(play + " --table").exit, 0) << "a frame for each row";
@@ -143,8 +137,7 @@ TEST(Plot, shows_several_elements_and_their_effects) {
     EXPECT_LT(pixels, 1144 / 5 * 20);
     const Ran both = run_tool(plot + "water --of water");
     EXPECT_EQ(both.exit, 0) << both.out;
-    EXPECT_GT(count(read(folder.path("plot.png"), 1280, 800), effect), pixels + pixels / 2)
-        << "once for each";
+    EXPECT_GT(count(read(folder.path("plot.png"), 1280, 800), effect), pixels + pixels / 2) << "once for each";
     const Ran text = run_tool(plot + "water --of name");
     EXPECT_EQ(text.exit, 0) << text.out;
     EXPECT_EQ(run_tool(plot + "nobody").exit, 1);

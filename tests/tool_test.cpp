@@ -78,8 +78,7 @@ std::map<std::pair<std::string, std::string>, std::string> cells_of(const std::s
             extra += (static_cast<unsigned char>(c) & 0xc0) == 0x80 ? 1 : 0;
         const std::string text = cut(line.substr(text_at, fill_at + extra - text_at));
         const std::string fill = cut(line.substr(fill_at + extra, 8));
-        cells[{cut(line.substr(0, id_at)), cut(line.substr(id_at, text_at - id_at))}] =
-            text == "-" ? fill : text;
+        cells[{cut(line.substr(0, id_at)), cut(line.substr(id_at, text_at - id_at))}] = text == "-" ? fill : text;
     }
     return cells;
 }
@@ -92,8 +91,7 @@ TEST(Tool, shows_the_values_of_the_first_and_the_last_frame_of_the_flight) {
     for (const auto& [moment, row] :
          {std::pair<std::string, std::size_t>{"0.000", 0}, {"150.000", flight.size() - 1}}) {
         const auto shown = [&, at = moment](const char* id) { return cells.at({at, id}); };
-        const double water = std::stod(flight.at(row, "plane.water")),
-                     tank = std::stod(flight.at(row, "plane.tank"));
+        const double water = std::stod(flight.at(row, "plane.water")), tank = std::stod(flight.at(row, "plane.tank"));
         const double hull = std::stod(flight.at(row, "plane.hull"));
         std::array<char, 32> fill;
         std::snprintf(fill.data(), fill.size(), "%.4f", water / tank);
@@ -103,8 +101,7 @@ TEST(Tool, shows_the_values_of_the_first_and_the_last_frame_of_the_flight) {
         EXPECT_EQ(shown("plane.gauges.water_gauge.vessel.amount.water"),
                   grouped(std::to_string(static_cast<int>(std::floor(water)))));
         EXPECT_EQ(shown("points.pilot.career.to_next"), grouped(flight.at(row, "pilot.experience")) + " / " +
-                                                            grouped(flight.at(row, "pilot.next_rank")) +
-                                                            " XP");
+                                                            grouped(flight.at(row, "pilot.next_rank")) + " XP");
         EXPECT_EQ(shown("plane.gauges.water_gauge.vessel.tank"), fill.data());
         EXPECT_EQ(shown("plane.hull_gauge.head.hull"), std::to_string(static_cast<int>(hull)) + "%")
             << "it is 100 at both ends";
@@ -122,11 +119,10 @@ TEST(Tool, reports_the_end_of_the_evacuation_once_and_at_its_time_at_every_rate)
         std::vector<std::string> of_timer;
         for (const std::string& line : lines_of(ran.out))
             if (line.find(" evacuation ") != std::string::npos) of_timer.push_back(line);
-        EXPECT_EQ(of_timer,
-                  (std::vector<std::string>{"88.000 evacuation start -", "118.000 evacuation mark 15",
-                                            "128.000 evacuation mark 5", "129.000 evacuation mark 4",
-                                            "130.000 evacuation mark 3", "131.000 evacuation mark 2",
-                                            "132.000 evacuation mark 1", "133.000 evacuation end -"}))
+        EXPECT_EQ(of_timer, (std::vector<std::string>{"88.000 evacuation start -", "118.000 evacuation mark 15",
+                                                      "128.000 evacuation mark 5", "129.000 evacuation mark 4",
+                                                      "130.000 evacuation mark 3", "131.000 evacuation mark 2",
+                                                      "132.000 evacuation mark 1", "133.000 evacuation end -"}))
             << rate;
     }
 }
@@ -138,8 +134,7 @@ TEST(Tool, shows_a_countdown_that_is_never_negative) {
     const auto cells = cells_of(run_tool(play("--table --rate 5" + at)).out);
     for (int second = 80; second <= 150; ++second) {
         const int left = second < 88 ? 45 : std::max(0, 133 - second);
-        EXPECT_EQ(cells.at({std::to_string(second) + ".000", "middle.warning.countdown"}),
-                  std::to_string(left))
+        EXPECT_EQ(cells.at({std::to_string(second) + ".000", "middle.warning.countdown"}), std::to_string(left))
             << second;
     }
 }
@@ -180,8 +175,7 @@ format = "{:.1%S}"
         at += " --at " + std::to_string(second);
     std::vector<std::string> results;
     for (const char* rate : {"24", "60", "144", "1000"}) {
-        const Ran ran =
-            run_tool("play " + hud + " --trace " + trace + " --table --events --rate " + rate + at);
+        const Ran ran = run_tool("play " + hud + " --trace " + trace + " --table --events --rate " + rate + at);
         EXPECT_EQ(ran.exit, 0) << ran.out;
         results.push_back(ran.out);
     }
@@ -195,8 +189,8 @@ TEST(Tool, draws_the_picture_of_a_moment_the_same_every_time) {
     const TemporaryFolder folder;
     std::vector<std::string> pictures;
     for (const char* name : {"a.png", "b.png"}) {
-        const Ran ran = run_tool(play("--at 104 --size 800x600 --background " + sample("scene.png") +
-                                      " --png " + folder.path(name)));
+        const Ran ran = run_tool(
+            play("--at 104 --size 800x600 --background " + sample("scene.png") + " --png " + folder.path(name)));
         ASSERT_EQ(ran.exit, 0) << ran.out;
         std::ifstream file(folder.path(name), std::ios::binary);
         pictures.emplace_back(std::istreambuf_iterator<char>(file), std::istreambuf_iterator<char>());
@@ -234,8 +228,7 @@ TEST(Tool, explains_elements_at_a_moment) {
     EXPECT_NE(ran.out.find("  visibility is hidden, as it has nothing to say\n"), std::string::npos);
     const Ran unknown = run_tool(play("--at 104.3 --explain saved.acers"));
     EXPECT_EQ(unknown.exit, 1);
-    EXPECT_NE(unknown.out.find("error: no element 'saved.acers'; did you mean 'saved.acres'?"),
-              std::string::npos)
+    EXPECT_NE(unknown.out.find("error: no element 'saved.acers'; did you mean 'saved.acres'?"), std::string::npos)
         << unknown.out;
 }
 
@@ -263,8 +256,8 @@ TEST(Tool, plays_in_another_theme) {
         const std::size_t color = ran.out.find("\"color\":\"", caption);
         colors[theme] = ran.out.substr(color + 9, 7);
     }
-    EXPECT_EQ(colors, (std::map<std::string, std::string>{
-                          {"clear", "#56b4e9"}, {"contrast", "#a8ff60"}, {"dusk", "#8fce5a"}}));
+    EXPECT_EQ(colors,
+              (std::map<std::string, std::string>{{"clear", "#56b4e9"}, {"contrast", "#a8ff60"}, {"dusk", "#8fce5a"}}));
     const Ran ran = run_tool(play("--table --theme dsk"));
     EXPECT_EQ(ran.exit, 1);
     EXPECT_NE(ran.out.find("error: no theme 'dsk'; did you mean 'dusk'?"), std::string::npos) << ran.out;
@@ -292,15 +285,14 @@ TEST(Tool, plays_in_another_language) {
 
 TEST(Tool, plots_true_target_and_shown_value) {
     const TemporaryFolder folder;
-    const std::string hud =
-        folder.write("hud.toml",
-                     "[[element]]\nkind = \"bar\"\nid = \"water\"\nvalue = \"v\"\n"
-                     "max = 100\npace = { settle = 0.5 }\n"
-                     "motion = { kind = \"tween\", duration = 1, easing = \"linear\" }\n");
+    const std::string hud = folder.write("hud.toml",
+                                         "[[element]]\nkind = \"bar\"\nid = \"water\"\nvalue = \"v\"\n"
+                                         "max = 100\npace = { settle = 0.5 }\n"
+                                         "motion = { kind = \"tween\", duration = 1, easing = \"linear\" }\n");
     const std::string trace = folder.write("t.csv", "time,v\n0,1\n1,101\n4,101\n");
     const auto plot = [&](const std::string& more, const std::string& of = "water") {
-        return run_tool("plot " + hud + " --trace " + trace + " --rate 100 --of " + of + " -o " +
-                        folder.path("p.png") + more);
+        return run_tool("plot " + hud + " --trace " + trace + " --rate 100 --of " + of + " -o " + folder.path("p.png") +
+                        more);
     };
     ASSERT_EQ(plot("").exit, 0);
     Fonts fonts;
@@ -337,8 +329,7 @@ TEST(Tool, prints_json_lines_for_programs) {
     const Ran ran = run_tool(play("--table --at 0 --json"));
     ASSERT_EQ(ran.exit, 0) << ran.out;
     EXPECT_NE(
-        ran.out.find(
-            R"({"time":0.0,"id":"saved.acres","text":"1,240","fill":null,"color":"#f2efe6","visible":true})"),
+        ran.out.find(R"({"time":0.0,"id":"saved.acres","text":"1,240","fill":null,"color":"#f2efe6","visible":true})"),
         std::string::npos)
         << ran.out;
 }
@@ -379,8 +370,7 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
                   "lower --rate"},
              Case{"play " + hud + " --trace " + endless + " --rate 60 --to 1 --table", 0, "1.000  a   1"},
              Case{"play " + hud + " --trace " +
-                      folder.write("t.jsonl", "{\"time\": 0, \"mission.acres\": 41}\n{\"time\": 1}\n") +
-                      " --table",
+                      folder.write("t.jsonl", "{\"time\": 0, \"mission.acres\": 41}\n{\"time\": 1}\n") + " --table",
                   0, "1.000  a   41"},
              Case{"play " +
                       folder.write("font.toml",
@@ -392,8 +382,8 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
                   "unknown source 'mission.acres'"},
              Case{"play " + hud + " --trace " + folder.write("torn.csv", "time,mission.acres\n0,1\n1\n"), 1,
                   "torn.csv:3:1: error: this row has 1 cells"},
-             Case{"play " + hud + " --trace " + folder.write("word.csv", "time,mission.acres\n0,1\n1,many\n"),
-                  1, "word.csv:3:3: error: 'many' is not a number"},
+             Case{"play " + hud + " --trace " + folder.write("word.csv", "time,mission.acres\n0,1\n1,many\n"), 1,
+                  "word.csv:3:3: error: 'many' is not a number"},
              Case{"play " + hud + " --trace /nowhere.csv", 1, "/nowhere.csv: error: cannot be opened"},
              Case{"play /nowhere.toml --trace " + csv, 1, "/nowhere.toml: error: cannot be opened"},
              Case{"play " + hud + " --trace " + csv + " --at 7 --table", 2, "outside the trace"},
@@ -401,23 +391,18 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
              Case{"play " + hud + " --trace " + csv + " --rate 0", 2, "--rate"},
              Case{"play " + hud + " --trace " + csv + " --png /nowhere/x.png", 1,
                   "/nowhere/x.png: error: cannot be written"},
-             Case{"play " + hud + " --trace " + csv + " --background " + csv + " --png " +
-                      folder.path("x.png"),
-                  1, "is not a PNG image"},
-             Case{"play " + hud + " --trace " + csv + " --png /dev/full", 2,
-                  "/dev/full: a picture is written as .png"},
-             Case{"play " + hud + " --trace " + csv + " --png a.jpg", 2,
-                  "a.jpg: a picture is written as .png"},
+             Case{"play " + hud + " --trace " + csv + " --background " + csv + " --png " + folder.path("x.png"), 1,
+                  "is not a PNG image"},
+             Case{"play " + hud + " --trace " + csv + " --png /dev/full", 2, "/dev/full: a picture is written as .png"},
+             Case{"play " + hud + " --trace " + csv + " --png a.jpg", 2, "a.jpg: a picture is written as .png"},
              Case{"play " + hud + " --trace " + csv + " --sheet a.svg", 2, "a sheet is written as .png"},
              Case{"plot " + hud + " --trace " + csv + " --of a -o a.svg", 2, "a plot is written as .png"},
-             Case{"play " + hud + " --trace " + csv + " --background " + sample("scene.png"), 2,
-                  "--background needs"},
+             Case{"play " + hud + " --trace " + csv + " --background " + sample("scene.png"), 2, "--background needs"},
              Case{"play " + hud + " --trace " + csv + " --background b.png --png x.svg", 2,
                   "a drawing in .svg has none"},
              Case{"play " + hud + " --trace " + csv + " --png " + full, 1,
                   "full.png: error: cannot be written: No space left"},
-             Case{"play " + hud + " --trace " + csv + " --table > /dev/full", 1,
-                  "standard output cannot be written"},
+             Case{"play " + hud + " --trace " + csv + " --table > /dev/full", 1, "standard output cannot be written"},
              Case{"play " + hud + " --trace " + csv + " --table >&-", 1, "standard output cannot be written"},
              Case{"play " + hud + " --trace " + csv + " --rate nan", 2, "nan is no finite number"},
              Case{"play " + hud + " --trace " + csv + " --scale nan", 2, "nan is no finite number"},
@@ -429,8 +414,7 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
                   "/nowhere/r.jsonl: error: cannot be written"},
              Case{"play " + folder.write("r.jsonl", "{\"recording\":1,\"hud\":\"\"}\n{\"time\":1.5}\n"), 1,
                   "r.jsonl:2:1: error: 'time' is not a whole number"},
-             Case{"play " + folder.write("s.jsonl", "{\"recording\":1,\"hud\":\"\"}\n{\"time\":1}\n") +
-                      " --size 9x9",
+             Case{"play " + folder.write("s.jsonl", "{\"recording\":1,\"hud\":\"\"}\n{\"time\":1}\n") + " --size 9x9",
                   2, "--size: is part of the recording"},
              Case{"play " + folder.path("s.jsonl") + " --trace " + csv, 2, "a recording holds its values"},
              Case{"play " + folder.path("s.jsonl") + " --at 3", 2, "outside the trace"},
@@ -473,8 +457,7 @@ TEST(Tool, records_what_it_plays_and_plays_what_is_recorded) {
     // The last seconds of the evacuation are the same in a HUD that begins a little earlier.
     ASSERT_NE(run_tool("play " + whole + " --from 126 --to 134 --record " + cut).exit, 2);
     const std::vector<std::string> lines = lines_of(run_tool("play " + cut + " --events").out);
-    for (const char* const event :
-         {"2.000 evacuation mark 5", "6.000 evacuation mark 1", "7.000 evacuation end -"})
+    for (const char* const event : {"2.000 evacuation mark 5", "6.000 evacuation mark 1", "7.000 evacuation end -"})
         EXPECT_EQ(std::count(lines.begin(), lines.end(), event), 1) << event;
 }
 
@@ -495,8 +478,8 @@ TEST(Tool, lists_the_names_of_a_hud_and_sweeps_what_it_declares) {
             << name;
 
     // Twelve seconds: the usual value, from midnight to midnight and back, the usual value.
-    const Ran table = run_tool("play " + sample("hud.toml") +
-                               " --sweep --table --json --at 1 --at 4 --at 6 --at 8 --at 11");
+    const Ran table =
+        run_tool("play " + sample("hud.toml") + " --sweep --table --json --at 1 --at 4 --at 6 --at 8 --at 11");
     EXPECT_EQ(table.exit, 0) << table.out;
     std::vector<std::string> times;
     for (const std::string& line : lines_of(table.out))
@@ -542,8 +525,7 @@ TEST(Tool, makes_up_the_entries_of_a_container_that_is_declared) {
     EXPECT_EQ(names.size(), 1U + 5 + 4);
     // As usual there are as many as the middle of the range, and in the middle of the sweep all that there may be.
     const auto count_of = [&](const std::string& at, const std::string& field) {
-        const Ran ran =
-            run_tool("play " + hud + " --sweep --table --columns id,text,visible --json --at " + at);
+        const Ran ran = run_tool("play " + hud + " --sweep --table --columns id,text,visible --json --at " + at);
         int count = 0;
         std::set<std::string> texts;
         for (const std::string& line : lines_of(ran.out)) {
@@ -561,17 +543,15 @@ TEST(Tool, makes_up_the_entries_of_a_container_that_is_declared) {
     const Ran set = run_tool("preview " + hud + " --set fires=1 --point 20,10");
     EXPECT_NE(set.out.find("text 'board.1.name' shows \"Kiln Hill\""), std::string::npos) << set.out;
     for (const int count : {1, 2}) {
-        const Ran second =
-            run_tool("preview " + hud + " --set fires=" + std::to_string(count) + " --point 20,45");
+        const Ran second = run_tool("preview " + hud + " --set fires=" + std::to_string(count) + " --point 20,45");
         EXPECT_EQ(second.out.find("board.2.name") != std::string::npos, count == 2) << second.out;
     }
 }
 
 TEST(Tool, completes_commands_and_options_and_its_manual_has_them_all) {
     const auto completed = [](const std::string& words, int at) {
-        const std::string script = "source <(" + std::string(RAPIDO_TOOL) + " completion); COMP_WORDS=(" +
-                                   words + "); COMP_CWORD=" + std::to_string(at) +
-                                   "; _rapido; echo \"${COMPREPLY[*]}\"";
+        const std::string script = "source <(" + std::string(RAPIDO_TOOL) + " completion); COMP_WORDS=(" + words +
+                                   "); COMP_CWORD=" + std::to_string(at) + "; _rapido; echo \"${COMPREPLY[*]}\"";
         std::ofstream(::testing::TempDir() + "completion.sh") << script;
         FILE* const pipe = popen(("bash " + ::testing::TempDir() + "completion.sh").c_str(), "r");
         std::array<char, 4096> block{};
@@ -591,8 +571,7 @@ TEST(Tool, completes_commands_and_options_and_its_manual_has_them_all) {
     for (const char* const command : {"demo", "play", "plot"})
         for (const std::string& line : lines_of(run_tool(std::string(command) + " --help").out)) {
             if (!line.starts_with("--")) continue;
-            EXPECT_NE(manual.find(line.substr(0, line.find(' '))), std::string::npos)
-                << command << ' ' << line;
+            EXPECT_NE(manual.find(line.substr(0, line.find(' '))), std::string::npos) << command << ' ' << line;
             ++options;
         }
     EXPECT_GT(options, 30);
@@ -612,8 +591,7 @@ TEST(Tool, looks_for_images_beside_the_hud_file) {
     const std::string png = folder.path("out.png");
     const Ran ran = run_tool("play " + hud + " --trace " + trace + " --at 0 --png " + png);
     EXPECT_EQ(ran.exit, 1);
-    EXPECT_NE(ran.out.find(":9:10: warning: 'image' of image 'b': 'n.png' is not there"), std::string::npos)
-        << ran.out;
+    EXPECT_NE(ran.out.find(":9:10: warning: 'image' of image 'b': 'n.png' is not there"), std::string::npos) << ran.out;
     Picture read(1280, 800, fonts);
     ASSERT_TRUE(read.draw_image(png)) << "there is a picture all the same";
     EXPECT_EQ(to_string(read.pixel(45, 45)), "#00ff00");

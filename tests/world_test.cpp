@@ -61,8 +61,7 @@ TEST(Camera, projects_as_a_matrix_does) {
     for (int i = 0; i < 120'000; ++i) {
         const auto matrix = looking({any(300), any(300), any(300)}, {any(100), any(100), any(100)},
                                     static_cast<Long>(random.between(20, 110)), 16.0L / 9);
-        const WorldPoint point{random.between(-400, 400), random.between(-400, 400),
-                               random.between(-400, 400)};
+        const WorldPoint point{random.between(-400, 400), random.between(-400, 400), random.between(-400, 400)};
         const Size screen{1280, 720};
         const Projected seen = Camera(matrix).project(point, screen);
         Long clip[4];
@@ -92,12 +91,10 @@ TEST(Camera, of_a_flat_world_turns_and_magnifies_around_its_center) {
         const WorldPoint center{random.between(-100, 100), random.between(-100, 100), 0};
         const double zoom = random.between(0.1, 10), degrees = random.between(-360, 360);
         const bool y_up = random.below(2) == 0;
-        const Camera camera =
-            Camera::flat({.center = center, .zoom = zoom, .rotation = degrees, .y_up = y_up});
+        const Camera camera = Camera::flat({.center = center, .zoom = zoom, .rotation = degrees, .y_up = y_up});
         const double away = random.between(0, 50), way = random.between(0, 2 * std::numbers::pi);
         // In a world with y down a way turns clockwise, seen from the camera it is turned back.
-        const WorldPoint point{center.x + away * std::cos(way),
-                               center.y + (y_up ? -1 : 1) * away * std::sin(way), 0};
+        const WorldPoint point{center.x + away * std::cos(way), center.y + (y_up ? -1 : 1) * away * std::sin(way), 0};
         const double seen_way = way - degrees * std::numbers::pi / 180;
         const Projected seen = camera.project(point, {800, 600});
         ASSERT_TRUE(seen.in_front);
@@ -129,8 +126,7 @@ struct World {
     std::vector<ElementRef> panels;
     std::array<float, 16> matrix = looking({0, 0, 0}, {0, 0, -1}, 90, 16.0L / 9);
 
-    explicit World(std::vector<Fire> all, Tags tags = {}, const std::string& enter = {})
-        : fires(std::move(all)) {
+    explicit World(std::vector<Fire> all, Tags tags = {}, const std::string& enter = {}) : fires(std::move(all)) {
         tags.id = "fires";
         tags.entries = fires_of(fires);
         tags.key = "name";
@@ -155,8 +151,8 @@ struct World {
         for (const ElementRef panel : panels) {
             const Shown shown = hud[panel];
             if (!shown.visible || text(panel, "name") != name) continue;
-            return Rect{shown.box.x + shown.offset.x, shown.box.y + shown.offset.y,
-                        shown.box.width * shown.scale, shown.box.height * shown.scale};
+            return Rect{shown.box.x + shown.offset.x, shown.box.y + shown.offset.y, shown.box.width * shown.scale,
+                        shown.box.height * shown.scale};
         }
         return std::nullopt;
     }
@@ -241,16 +237,10 @@ TEST(Tags, get_smaller_and_fade_with_distance) {
     struct Row {
         float away, scale, opacity;
     };
-    for (const Row& row : std::vector<Row>{{5, 2, 1},
-                                           {10, 2, 1},
-                                           {20, 1, 1},
-                                           {30, 2.0F / 3, 1},
-                                           {100, 0.5F, 1},
-                                           {150, 0.5F, 0.5F},
-                                           {200, 0, 0}}) {
-        World world(
-            {{"a", {0, 0, -row.away}}},
-            {.reference_distance = 20, .min_scale = 0.5F, .max_scale = 2, .fade_from = 100, .fade_to = 200});
+    for (const Row& row : std::vector<Row>{
+             {5, 2, 1}, {10, 2, 1}, {20, 1, 1}, {30, 2.0F / 3, 1}, {100, 0.5F, 1}, {150, 0.5F, 0.5F}, {200, 0, 0}}) {
+        World world({{"a", {0, 0, -row.away}}},
+                    {.reference_distance = 20, .min_scale = 0.5F, .max_scale = 2, .fade_from = 100, .fade_to = 200});
         world.frame();
         EXPECT_EQ(world.seen("a").has_value(), row.opacity > 0);
         if (row.opacity <= 0) continue;
@@ -275,8 +265,8 @@ TEST(Tags, stay_at_the_edge_with_an_arrow_that_points_the_right_way) {
         DrawList list;
         world.hud.draw(list);
         const Projected seen = Camera(world.matrix).project({at[0], at[1], at[2]}, {1280, 720});
-        const bool inside = seen.in_front && seen.at.x >= margin && seen.at.x <= 1280 - margin &&
-                            seen.at.y >= margin && seen.at.y <= 720 - margin;
+        const bool inside = seen.in_front && seen.at.x >= margin && seen.at.x <= 1280 - margin && seen.at.y >= margin &&
+                            seen.at.y <= 720 - margin;
         const auto box = world.seen("a");
         ASSERT_TRUE(box);
         ASSERT_GE(box->x, -0.01F);
@@ -470,8 +460,7 @@ TEST(Tags, refuse_what_they_cannot_show) {
               "trace the fields 'x' and 'y'");
     EXPECT_EQ(problem_of({.id = "t", .entries = fires_of(fires), .in_sight = "insight"}),
               "error: 'in_sight' of tags 't': the entries have no field 'insight'; did you mean 'in_sight'?");
-    EXPECT_EQ(problem_of({.id = "t", .show = ShowTag::below_full}),
-              "error: 'show' of tags 't' needs 'value_of'");
+    EXPECT_EQ(problem_of({.id = "t", .show = ShowTag::below_full}), "error: 'show' of tags 't' needs 'value_of'");
     EXPECT_EQ(problem_of({.id = "t", .entries = fires_of(fires), .parameters = {"a"}}),
               "error: 'parameters' of tags 't' must not be there where there is 'entries'");
     EXPECT_EQ(problem_of({.id = "t", .parameters = {"a"}, .value_of = "b"}),
@@ -507,9 +496,7 @@ struct PopStage {
         hud.resize({.size = {800, 600}});
         update(hud, 16ms);
     }
-    bool pop(double x, double y, const Value& value) {
-        return hud.pop(popups, {.at = {x, y, 0}, .value = value});
-    }
+    bool pop(double x, double y, const Value& value) { return hud.pop(popups, {.at = {x, y, 0}, .value = value}); }
     std::vector<Seen> frame(Seconds step = 0s) {
         update(hud, step);
         return popped(hud);

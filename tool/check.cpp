@@ -58,16 +58,13 @@ class Checker {
         const Checked checked{named, game, fonts, images, options_.safe_area};
         const bool is_whole = check_statically(checked);
         if (is_whole && !game.sources().empty()) {
-            const Result<Trace> played =
-                trace_ ? Result<Trace>(*trace_) : sweep_of(*definition, options_.hud);
+            const Result<Trace> played = trace_ ? Result<Trace>(*trace_) : sweep_of(*definition, options_.hud);
             if (!played) return refuse(played.problems());
-            if (const Status looked = check_looks(checked, *played); !looked)
-                return refuse({looked.problem()});
+            if (const Status looked = check_looks(checked, *played); !looked) return refuse({looked.problem()});
             check_flicker(checked, *played);
         }
         for (const Spoken& spoken : languages_)
-            if (spoken.words != nullptr)
-                spoken.words->report(*definition, spoken.locale, spoken.file, findings_);
+            if (spoken.words != nullptr) spoken.words->report(*definition, spoken.locale, spoken.file, findings_);
         findings_.find_unused_acceptances(definition->accept_origins);
         findings_.print(options_.json, out_);
         if (!options_.json) print_summary(game);
@@ -125,17 +122,15 @@ class Checker {
         Hud hud(checked.definition, sources, &checked.fonts, &checked.images);
         hud.update(0.0);
         check_names(checked, hud, trace(), findings_);
-        const bool is_whole =
-            std::none_of(hud.problems().begin(), hud.problems().end(), [](const Problem& problem) {
-                return problem.severity == Severity::error && problem.code != ProblemCode::unknown_source;
-            });
+        const bool is_whole = std::none_of(hud.problems().begin(), hud.problems().end(), [](const Problem& problem) {
+            return problem.severity == Severity::error && problem.code != ProblemCode::unknown_source;
+        });
         if (is_whole) check_parts(checked, hud, Places(checked.definition, hud), findings_);
         return is_whole;
     }
 
     Status check_looks(const Checked& checked, const Trace& played) {
-        contrast_.emplace(checked,
-                          Backdrop{options_.background, options_.gray.value_or(std::array<double, 2>{0, 1})});
+        contrast_.emplace(checked, Backdrop{options_.background, options_.gray.value_or(std::array<double, 2>{0, 1})});
         windows_ = sizes(checked.definition);
         scales_ = options_.scales.empty() ? std::vector<double>{1} : options_.scales;
         std::vector<GameState> base{checked.game.usual()};
@@ -159,8 +154,7 @@ class Checker {
                              static_cast<double>(languages_.size()));
                 stage.show(state);
                 const bool is_drawn = language == nullptr && state % drawn_each == 0;
-                const Status shown =
-                    check_state(stage, checked, places, spoken, states[state].when, is_drawn);
+                const Status shown = check_state(stage, checked, places, spoken, states[state].when, is_drawn);
                 if (!shown) return shown;
             }
             if (const Status timed = check_timers(stage, checked, places, spoken); !timed) return timed;
@@ -186,8 +180,7 @@ class Checker {
                        const std::string& when, bool is_drawn) {
         for (const Size window : windows_)
             for (const double scale : scales_) {
-                const Circumstances seen{
-                    .window = window, .scale = scale, .locale = spoken.locale, .when = when};
+                const Circumstances seen{.window = window, .scale = scale, .locale = spoken.locale, .when = when};
                 stage.resize(window, scale);
                 look(stage, checked, places, seen, options_.smallest_text, findings_);
                 ++looks_;
@@ -195,8 +188,7 @@ class Checker {
                 const bool is_compared = is_drawn && scale == scales_.front() &&
                                          (!options_.background.empty() || window == windows_.front());
                 if (!is_compared) continue;
-                if (Status compared = compare_with_backdrop(stage, checked, places, seen); !compared)
-                    return compared;
+                if (Status compared = compare_with_backdrop(stage, checked, places, seen); !compared) return compared;
             }
         return {};
     }
@@ -223,16 +215,14 @@ class Checker {
                 now = moment;
                 const std::string when =
                     "with timer '" + timer.id + "' after " + seconds_text(to_nanoseconds(moment)) + " s";
-                if (const Status shown = check_state(stage, checked, places, spoken, when, false); !shown)
-                    return shown;
+                if (const Status shown = check_state(stage, checked, places, spoken, when, false); !shown) return shown;
             }
         }
         return {};
     }
 
     /// In each theme.
-    Status compare_with_backdrop(Stage& stage, const Checked& checked, const Places& places,
-                                 Circumstances seen) {
+    Status compare_with_backdrop(Stage& stage, const Checked& checked, const Places& places, Circumstances seen) {
         Hud& hud = stage.hud();
         const std::vector<Theme>& themes = checked.definition.themes;
         for (std::size_t i = 0; i < std::max<std::size_t>(themes.size(), 1); ++i) {
@@ -276,32 +266,30 @@ class Checker {
                     times.pop_front();
                 if (times.size() <= most) continue;
                 const Nanoseconds began = times.front() + first;
-                findings_.add("flicker " + event.id + " " + event.detail,
-                              {{places.of(event.id, "bands"),
-                                "'" + event.id + "' comes into band '" + event.detail + "' " +
-                                    std::to_string(times.size()) + " times within a second, from " +
-                                    seconds_text(began) + " s on",
-                                "give the band a 'margin', or let the value 'settle'", ProblemCode::flicker,
-                                Severity::warning},
-                               event.id,
-                               std::nullopt,
-                               static_cast<double>(times.size()),
-                               static_cast<double>(most)},
-                              static_cast<double>(times.size()));
+                findings_.add(
+                    "flicker " + event.id + " " + event.detail,
+                    {{places.of(event.id, "bands"),
+                      "'" + event.id + "' comes into band '" + event.detail + "' " + std::to_string(times.size()) +
+                          " times within a second, from " + seconds_text(began) + " s on",
+                      "give the band a 'margin', or let the value 'settle'", ProblemCode::flicker, Severity::warning},
+                     event.id,
+                     std::nullopt,
+                     static_cast<double>(times.size()),
+                     static_cast<double>(most)},
+                    static_cast<double>(times.size()));
             }
         }
     }
 
     void print_summary(const GameStates& game) {
         err_ << options_.hud << ": "
-             << (findings_.empty() ? std::string("nothing found")
-                                   : std::to_string(findings_.count()) +
-                                         (findings_.count() == 1 ? " thing found" : " things found"));
+             << (findings_.empty()
+                     ? std::string("nothing found")
+                     : std::to_string(findings_.count()) + (findings_.count() == 1 ? " thing found" : " things found"));
         if (looks_ > 0)
             err_ << ", in " << looks_ << " looks at it";
         else if (game.sources().empty())
-            err_ << "; it declares no sources, so that it was not looked at"
-                 << (trace_ ? "" : ": give --trace");
+            err_ << "; it declares no sources, so that it was not looked at" << (trace_ ? "" : ": give --trace");
         err_ << '\n';
         findings_.print_accepted(err_);
         if (!findings_.empty()) err_ << "'rapido why CODE' says what a word in brackets means\n";

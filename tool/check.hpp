@@ -21,8 +21,8 @@ struct CheckOptions {
     std::vector<std::string> translations{};      ///< files, for the locales in the same order
     std::string background{};                     ///< a picture behind the HUD; empty for none
     std::optional<std::array<double, 2>> gray{};  ///< without a picture: from which gray to which, 0 to 1
-    std::optional<std::array<double, 2>>
-        smallest_text{};   ///< the smallest size of a font in pixels, at a height of the window
+    /// The smallest size of a font in pixels, at a height of the window.
+    std::optional<std::array<double, 2>> smallest_text{};
     double safe_area = 0;  ///< what of each edge may be hidden, as a part of the window
     bool json = false;
 };

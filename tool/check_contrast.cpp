@@ -39,8 +39,8 @@ double contrast(const Pixel& text, double opacity, const Pixel& behind) {
     const auto channel = [&](double color, double below) {
         return color / text.opacity * opacity + below * (1 - part);
     };
-    const double first = luminance(channel(text.red, behind.red), channel(text.green, behind.green),
-                                   channel(text.blue, behind.blue));
+    const double first =
+        luminance(channel(text.red, behind.red), channel(text.green, behind.green), channel(text.blue, behind.blue));
     const double second = luminance(behind.red, behind.green, behind.blue);
     return (std::max(first, second) + 0.05) / (std::min(first, second) + 0.05);
 }
@@ -101,8 +101,7 @@ bool tells_something(const Element* element) {
 ContrastCheck::Mark ContrastCheck::mark_of(const Hud& hud, ElementRef ref, const Places& places) {
     constexpr double least_fill = 0.03;
     const Shown shown = hud[ref];
-    const bool has_fill =
-        shown.kind == "bar" || shown.kind == "ring" || shown.kind == "level" || shown.kind == "pips";
+    const bool has_fill = shown.kind == "bar" || shown.kind == "ring" || shown.kind == "level" || shown.kind == "pips";
     if (has_fill) return {shown.fill && *shown.fill > least_fill, shown.color};
     return {shown.kind == "image" && tells_something(places.element(shown.id)), std::nullopt};
 }
@@ -112,14 +111,11 @@ Result<ContrastCheck::Canvas*> ContrastCheck::canvas(Size window) {
     const auto known = canvases_.find({width, height});
     if (known != canvases_.end()) return &known->second;
     const bool has_picture = !backdrop_.picture.empty();
-    const auto made = [&](int wide, int high) {
-        return Picture(wide, high, checked_.fonts, &checked_.images);
-    };
-    Canvas& canvas =
-        canvases_
-            .emplace(std::pair(width, height), Canvas{has_picture ? made(width, height) : made(1, 1),
-                                                      made(width, height), made(width, height)})
-            .first->second;
+    const auto made = [&](int wide, int high) { return Picture(wide, high, checked_.fonts, &checked_.images); };
+    Canvas& canvas = canvases_
+                         .emplace(std::pair(width, height), Canvas{has_picture ? made(width, height) : made(1, 1),
+                                                                   made(width, height), made(width, height)})
+                         .first->second;
     if (!canvas.below.status()) return canvas.below.status().problem();
     if (!canvas.alone.status()) return canvas.alone.status().problem();
     if (has_picture)
@@ -145,8 +141,7 @@ std::vector<ContrastCheck::Ratios> ContrastCheck::ratios(Canvas& canvas, const D
                     found.text = found.text < 0 ? ratio : std::min(found.text, ratio);
             } else if (mark.counts && command.blur == 0 &&
                        (is_picture || !mark.color || is_like(command.color, *mark.color))) {
-                found.mark =
-                    std::max(found.mark, ratio_of(canvas, group, i, is_picture ? of_picture : of_fill));
+                found.mark = std::max(found.mark, ratio_of(canvas, group, i, is_picture ? of_picture : of_fill));
             }
             canvas.below.draw(group, i, 1);
         }
@@ -181,8 +176,7 @@ double ContrastCheck::ratio_of(Canvas& canvas, const DrawGroup& group, std::size
     return *at_part;
 }
 
-Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumstances& seen,
-                           Findings& findings) {
+Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumstances& seen, Findings& findings) {
     constexpr int grays = 5;
     DrawList list;
     hud.draw(list);
@@ -217,17 +211,15 @@ Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumsta
             if (lowest.ratio < 0 || lowest.ratio >= wanted - 0.005) return;
             const std::string behind =
                 has_picture ? "the picture" : "a background of " + to_string(gray_of(lowest.over));
-            Finding finding{
-                {places.of(path, "color"),
-                 Places::name(shown) + " has a contrast of " + rounded(lowest.ratio) + " : 1 over " + behind +
-                     "; " + rounded(wanted) + " : 1 is asked for (WCAG " + criterion + ")",
-                 hint, ProblemCode::low_contrast, Severity::warning},
-                path,
-                seen,
-                lowest.ratio,
-                wanted};
-            findings.add("contrast " + criterion + places.first_of(path), std::move(finding),
-                         wanted / lowest.ratio);
+            Finding finding{{places.of(path, "color"),
+                             Places::name(shown) + " has a contrast of " + rounded(lowest.ratio) + " : 1 over " +
+                                 behind + "; " + rounded(wanted) + " : 1 is asked for (WCAG " + criterion + ")",
+                             hint, ProblemCode::low_contrast, Severity::warning},
+                            path,
+                            seen,
+                            lowest.ratio,
+                            wanted};
+            findings.add("contrast " + criterion + places.first_of(path), std::move(finding), wanted / lowest.ratio);
         };
         report(lowest_marks[i], 3, "1.4.11",
                shown.kind == "image" ? "give it an outline, a shadow or a plate"

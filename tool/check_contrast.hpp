@@ -22,8 +22,7 @@ struct Backdrop {
 /// fill half of them, of an image a quarter, over the worst of the backdrops.
 class ContrastCheck {
  public:
-    ContrastCheck(const Checked& checked, Backdrop backdrop)
-        : checked_(checked), backdrop_(std::move(backdrop)) {}
+    ContrastCheck(const Checked& checked, Backdrop backdrop) : checked_(checked), backdrop_(std::move(backdrop)) {}
 
     /// Looks at what the HUD shows now. A problem for a picture that cannot be read.
     Status look(const Hud& hud, const Places& places, const Circumstances& seen, Findings& findings);

@@ -37,8 +37,7 @@ bool is_laid_over(const Places& places, const std::string& first) {
     return panel != nullptr && panel->layout == Layout::stack;
 }
 
-void find_overlaps(const std::vector<Seen>& all, const Places& places, const Circumstances& seen,
-                   Findings& findings) {
+void find_overlaps(const std::vector<Seen>& all, const Places& places, const Circumstances& seen, Findings& findings) {
     constexpr float least = 2;  ///< design pixels, both ways
     std::map<std::string, const Seen*> drawn;
     for (const Seen& one : all)
@@ -59,21 +58,19 @@ void find_overlaps(const std::vector<Seen>& all, const Places& places, const Cir
             if (!(a.is_text && b.is_text) && (holds(a.box, b.ink) || holds(b.box, a.ink))) continue;
             const std::string first = below_common(a.path, b.path), second = below_common(b.path, a.path);
             if (is_laid_over(places, first)) continue;
-            Finding finding{{places.of(second.size() < b.path.size() ? second : b.path, "place"),
-                             b.name + " lies over " + a.name + ", on " + pixels(both.width) + " by " +
-                                 pixels(both.height) + " px",
-                             "move one of them, or let both stand in a row or a column", ProblemCode::overlap,
-                             Severity::warning},
-                            b.path,
-                            seen};
+            Finding finding{
+                {places.of(second.size() < b.path.size() ? second : b.path, "place"),
+                 b.name + " lies over " + a.name + ", on " + pixels(both.width) + " by " + pixels(both.height) + " px",
+                 "move one of them, or let both stand in a row or a column", ProblemCode::overlap, Severity::warning},
+                b.path,
+                seen};
             finding.measured = both.width * both.height;
             // Panels that lie over each other take all that is in them along.
             const bool are_whole = drawn.contains(first) && drawn.contains(second) &&
-                                   (first != a.path || second != b.path) &&
-                                   overlap(*drawn[first], *drawn[second]);
+                                   (first != a.path || second != b.path) && overlap(*drawn[first], *drawn[second]);
             if (are_whole) continue;
-            findings.add("overlap " + places.first_of(a.path) + " " + places.first_of(b.path),
-                         std::move(finding), static_cast<double>(both.width * both.height));
+            findings.add("overlap " + places.first_of(a.path) + " " + places.first_of(b.path), std::move(finding),
+                         static_cast<double>(both.width * both.height));
         }
 }
 
@@ -88,8 +85,8 @@ float font_size_of(const DrawGroup& group) {
     return largest;
 }
 
-void find_small_texts(const Hud& hud, const Places& places, const Circumstances& seen,
-                      const SmallestText& smallest, Findings& findings) {
+void find_small_texts(const Hud& hud, const Places& places, const Circumstances& seen, const SmallestText& smallest,
+                      Findings& findings) {
     if (!smallest || seen.scale != 1) return;
     DrawList list;
     hud.draw(list);
@@ -113,8 +110,7 @@ void find_small_texts(const Hud& hud, const Places& places, const Circumstances&
 }
 
 /// The numbers along a dial or a scale that are written over each other.
-void find_crowded_labels(const Hud& hud, const Places& places, const Circumstances& seen,
-                         Findings& findings) {
+void find_crowded_labels(const Hud& hud, const Places& places, const Circumstances& seen, Findings& findings) {
     constexpr float cap_height = 0.7F, hair = 1;
     DrawList list;
     hud.draw(list);
@@ -125,14 +121,13 @@ void find_crowded_labels(const Hud& hud, const Places& places, const Circumstanc
         std::vector<Rect> labels;
         for (const DrawCommand& command : list.groups()[i].commands())
             if (command.kind == DrawCommand::Kind::text && command.outline == 0 && command.blur == 0)
-                labels.push_back({command.baseline.x, command.baseline.y - command.size * cap_height,
-                                  command.width, command.size * cap_height});
+                labels.push_back({command.baseline.x, command.baseline.y - command.size * cap_height, command.width,
+                                  command.size * cap_height});
         Rect worst;
         for (std::size_t a = 0; a < labels.size(); ++a)
             for (std::size_t b = a + 1; b < labels.size(); ++b) {
                 const Rect both = common(labels[a], labels[b]);
-                if (both.width > hair && both.height > hair &&
-                    both.width * both.height > worst.width * worst.height)
+                if (both.width > hair && both.height > hair && both.width * both.height > worst.width * worst.height)
                     worst = both;
             }
         if (!(worst.width > 0)) continue;
@@ -275,8 +270,7 @@ void look(Stage& stage, const Checked& checked, const Places& places, const Circ
     find_overlaps(all, places, seen, findings);
     for (const ElementRef ref : hud.elements()) {
         const Shown shown = hud[ref];
-        if (shown.visible && !shown.text.empty())
-            find_lack(hud, ref, places, seen, quoted(shown.text), findings);
+        if (shown.visible && !shown.text.empty()) find_lack(hud, ref, places, seen, quoted(shown.text), findings);
     }
     find_small_texts(hud, places, seen, smallest, findings);
     find_crowded_labels(hud, places, seen, findings);
@@ -311,8 +305,7 @@ void look_at_effects(Stage& stage, const Checked& checked, const Places& places,
             for (double time = 0; time < longest; time += step) {
                 hud.update(step);
                 for (const Seen& one : seen_of(hud, places))
-                    if (is_around(hud[ref].id, one.path))
-                        find_beyond(one, screen, places, seen, effect, findings);
+                    if (is_around(hud[ref].id, one.path)) find_beyond(one, screen, places, seen, effect, findings);
                 if (hud.flash_limited()) find_held_flashes(hud, places, "", findings);
                 if (hud.explain(ref).effects.empty()) break;
             }

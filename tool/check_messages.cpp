@@ -84,8 +84,8 @@ std::vector<GameState> widest_messages(const Checked& checked, const Language* l
             stage.show(state);
             if (!say(hud, ref, message)) return;
             for (const ElementRef plate : plates_of(hud, ref)) {
-                const float width = checked.fonts.shape(checked.fonts.find("sans-serif", 400).value_or(0), 16,
-                                                        hud[plate].text, glyphs);
+                const float width =
+                    checked.fonts.shape(checked.fonts.find("sans-serif", 400).value_or(0), 16, hud[plate].text, glyphs);
                 if (width <= most) continue;
                 most = width;
                 best = state;
@@ -100,8 +100,7 @@ std::vector<GameState> widest_messages(const Checked& checked, const Language* l
 }
 
 void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& given,
-                      const MessageStates& where, const std::function<void()>& while_seen,
-                      Findings& findings) {
+                      const MessageStates& where, const std::function<void()>& while_seen, Findings& findings) {
     Hud& hud = stage.hud();
     for_each_message(hud, places, [&](ElementRef ref, const Message& message) {
         const auto known = where.find(key_of(hud, ref, message));

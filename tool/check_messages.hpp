@@ -19,7 +19,6 @@ std::vector<GameState> widest_messages(const Checked& checked, const Language* l
                                        std::size_t first);
 /// Lets each notice say each of its messages; calls back while each of them is seen.
 void look_at_messages(Stage& stage, const Checked& checked, const Places& places, const Circumstances& given,
-                      const MessageStates& where, const std::function<void()>& while_seen,
-                      Findings& findings);
+                      const MessageStates& where, const std::function<void()>& while_seen, Findings& findings);
 
 }  // namespace rapido::tool

@@ -19,14 +19,13 @@ std::string word_of(SourceType type) {
 }
 
 const DeclaredSource* find(const std::vector<DeclaredSource>& sources, const std::string& name) {
-    const auto found = std::find_if(sources.begin(), sources.end(),
-                                    [&](const DeclaredSource& source) { return source.name == name; });
+    const auto found =
+        std::find_if(sources.begin(), sources.end(), [&](const DeclaredSource& source) { return source.name == name; });
     return found != sources.end() ? &*found : nullptr;
 }
 
 Location place_of(const HudDefinition& definition, std::size_t source, std::string_view field = {}) {
-    return source < definition.source_origins.size() ? definition.source_origins[source].of(field)
-                                                     : Location{};
+    return source < definition.source_origins.size() ? definition.source_origins[source].of(field) : Location{};
 }
 
 /// Whether a column of a trace can be what was declared; a column without a value can be anything.
@@ -39,15 +38,14 @@ bool fits(Value::Type column, SourceType declared) {
         case Value::Type::boolean:
             return declared == SourceType::flag;
         case Value::Type::int64:
-            return declared == SourceType::integer || declared == SourceType::number ||
-                   declared == SourceType::time;
+            return declared == SourceType::integer || declared == SourceType::number || declared == SourceType::time;
         default:
             return declared == SourceType::number || declared == SourceType::time;
     }
 }
 
-void report_missing(const Checked& checked, std::size_t index, const std::string& name,
-                    std::string_view field, const Trace& trace, Findings& findings) {
+void report_missing(const Checked& checked, std::size_t index, const std::string& name, std::string_view field,
+                    const Trace& trace, Findings& findings) {
     std::vector<std::string_view> names;
     for (const Trace::Column& other : trace.columns())
         names.push_back(other.name);
@@ -56,16 +54,14 @@ void report_missing(const Checked& checked, std::size_t index, const std::string
                    did_you_mean(name, names), ProblemCode::unknown_source}});
 }
 
-void compare_with(const Checked& checked, std::size_t index, const DeclaredSource& source,
-                  const std::string& name, const std::string& prefix, const Trace::Column& column,
-                  Findings& findings) {
+void compare_with(const Checked& checked, std::size_t index, const DeclaredSource& source, const std::string& name,
+                  const std::string& prefix, const Trace::Column& column, Findings& findings) {
     if (!fits(column.type, source.type)) {
-        findings.add(
-            "type " + name,
-            {{place_of(checked.definition, index, prefix + "type"),
-              "source '" + name + "' is declared as " + (source.type == SourceType::integer ? "an " : "a ") +
-                  word_of(source.type) + ", and the trace gives " + said(column.changes.front().value),
-              "", ProblemCode::wrong_type}});
+        findings.add("type " + name,
+                     {{place_of(checked.definition, index, prefix + "type"),
+                       "source '" + name + "' is declared as " + (source.type == SourceType::integer ? "an " : "a ") +
+                           word_of(source.type) + ", and the trace gives " + said(column.changes.front().value),
+                       "", ProblemCode::wrong_type}});
         return;
     }
     if (!(source.range.low < source.range.high)) return;
@@ -91,12 +87,11 @@ void compare_entries(const Checked& checked, std::size_t index, const Trace& tra
         for (const Trace::Column& column : trace.columns()) {
             if (field_of(column.name, source) != field.name) continue;
             any = true;
-            compare_with(checked, index, field, source.name + "." + field.name, "fields." + field.name + ".",
-                         column, findings);
+            compare_with(checked, index, field, source.name + "." + field.name, "fields." + field.name + ".", column,
+                         findings);
         }
         if (!any)
-            report_missing(checked, index, source.name + ".1." + field.name, "fields." + field.name, trace,
-                           findings);
+            report_missing(checked, index, source.name + ".1." + field.name, "fields." + field.name, trace, findings);
     }
 }
 
@@ -159,9 +154,8 @@ class PartsChecker {
  private:
     void report(ProblemCode code, std::string_view field, const std::string& message, const std::string& hint,
                 const std::string& same = {}) {
-        findings_.add(
-            std::string(to_string(code)) + " " + places_.first_of(path_) + " " + std::string(field) + same,
-            {{places_.of(path_, field), name_ + " " + message, hint, code, Severity::warning}, path_});
+        findings_.add(std::string(to_string(code)) + " " + places_.first_of(path_) + " " + std::string(field) + same,
+                      {{places_.of(path_, field), name_ + " " + message, hint, code, Severity::warning}, path_});
     }
 
     template <class Kind>
@@ -173,8 +167,7 @@ class PartsChecker {
         if (element.opacity == 0)
             report(ProblemCode::unreachable, "opacity", "is never seen: its 'opacity' is 0",
                    "take it out, or let a group dim it");
-        if (element.scale == 0)
-            report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
+        if (element.scale == 0) report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
         if constexpr (requires {
                           element.bands;
                           element.value;
@@ -215,8 +208,7 @@ class PartsChecker {
                 reached.reset();
             const auto below = [&](double edge) { return reached && edge < reached->low; };
             const auto above = [&](double edge) { return reached && edge > reached->high; };
-            const std::string limits =
-                reached ? plain_number(reached->low) + " to " + plain_number(reached->high) : "";
+            const std::string limits = reached ? plain_number(reached->low) + " to " + plain_number(reached->high) : "";
             if ((band.above && above(*band.above)) || (band.below && below(*band.below)))
                 report(ProblemCode::unreachable, field,
                        "never comes into band " + which + ": " +
@@ -236,8 +228,8 @@ class PartsChecker {
                                    (!band.below || *band.below >= reached->high);
             if (is_always && i + 1 == element.bands.size())
                 report(ProblemCode::unreachable, field,
-                       "never leaves band " + which + ": " + (is_ratio ? "the ratio" : "the value") + " is " +
-                           limits + (i > 0 ? ", and the bands before it are not seen" : ""),
+                       "never leaves band " + which + ": " + (is_ratio ? "the ratio" : "the value") + " is " + limits +
+                           (i > 0 ? ", and the bands before it are not seen" : ""),
                        is_ratio ? "edges are parts of the maximum; 'of = \"value\"' takes them as values"
                                 : "move its edge, or give its look to the element itself");
             check_color(element, band, i, which);
@@ -257,8 +249,7 @@ class PartsChecker {
         else if constexpr (std::is_same_v<Kind, Image>)
             shows_value = false;
         if (shows_value) return;
-        report(ProblemCode::color_only, "bands." + std::to_string(index),
-               "tells band " + which + " by its color alone",
+        report(ProblemCode::color_only, "bands." + std::to_string(index), "tells band " + which + " by its color alone",
                "let the band change the format, the image or the pattern, too, or start an effect");
     }
 
@@ -273,12 +264,11 @@ class PartsChecker {
                 const Location place = i < checked_.definition.timer_origins.size()
                                            ? checked_.definition.timer_origins[i].of(field)
                                            : Location{};
-                findings_.add("mark " + timer.id + field,
-                              {{place,
-                                "timer '" + timer.id + "' never comes to its mark at " +
-                                    plain_number(timer.marks[mark].at.count()) + " s: it takes " +
-                                    plain_number(length.count()) + " s",
-                                "", ProblemCode::unreachable, Severity::warning}});
+                findings_.add("mark " + timer.id + field, {{place,
+                                                            "timer '" + timer.id + "' never comes to its mark at " +
+                                                                plain_number(timer.marks[mark].at.count()) +
+                                                                " s: it takes " + plain_number(length.count()) + " s",
+                                                            "", ProblemCode::unreachable, Severity::warning}});
             }
         }
     }
@@ -304,16 +294,16 @@ class PartsChecker {
         const Location place = index < checked_.definition.effect_origins.size()
                                    ? checked_.definition.effect_origins[index].location
                                    : Location{};
-        findings_.add("flash " + effect.id,
-                      {{place,
-                        "effect '" + effect.id + "' flashes " + std::to_string(most) +
-                            " times in a second, which can start a seizure; the HUD shows three of them",
-                        "make 'duration' longer, or the change of brightness smaller", ProblemCode::flash,
-                        Severity::warning},
-                       "",
-                       std::nullopt,
-                       static_cast<double>(most),
-                       static_cast<double>(FlashLimit::most)});
+        findings_.add(
+            "flash " + effect.id,
+            {{place,
+              "effect '" + effect.id + "' flashes " + std::to_string(most) +
+                  " times in a second, which can start a seizure; the HUD shows three of them",
+              "make 'duration' longer, or the change of brightness smaller", ProblemCode::flash, Severity::warning},
+             "",
+             std::nullopt,
+             static_cast<double>(most),
+             static_cast<double>(FlashLimit::most)});
     }
 
     const Checked& checked_;
@@ -333,10 +323,9 @@ std::vector<std::string> names_in(const HudDefinition& definition) {
     std::vector<std::string> names;
     for (const Element& element : definition.elements) {
         Element copy = element;
-        for_each_source(*kind_of(copy).table, address_of(copy),
-                        [&](const std::string&, const Source& source) {
-                            if (!source.name().empty()) names.push_back(source.name());
-                        });
+        for_each_source(*kind_of(copy).table, address_of(copy), [&](const std::string&, const Source& source) {
+            if (!source.name().empty()) names.push_back(source.name());
+        });
     }
     return names;
 }
@@ -356,14 +345,13 @@ void check_names(const Checked& checked, const Hud& hud, const Trace* trace, Fin
     for (std::size_t i = 0; i < checked.definition.sources.size(); ++i) {
         const std::string& name = checked.definition.sources[i].name;
         // `board.1.name` and `board` are both names of a list.
-        const bool is_asked = std::any_of(wanted.begin(), wanted.end(),
-                                          [&](const std::string& asked) { return is_around(asked, name); });
+        const bool is_asked =
+            std::any_of(wanted.begin(), wanted.end(), [&](const std::string& asked) { return is_around(asked, name); });
         if (is_asked) continue;
-        findings.add(
-            "unused " + name,
-            {{place_of(checked.definition, i), "source '" + name + "' is declared, and nothing shows it",
-              did_you_mean(name, std::vector<std::string_view>(wanted.begin(), wanted.end())),
-              ProblemCode::unused, Severity::warning}});
+        findings.add("unused " + name,
+                     {{place_of(checked.definition, i), "source '" + name + "' is declared, and nothing shows it",
+                       did_you_mean(name, std::vector<std::string_view>(wanted.begin(), wanted.end())),
+                       ProblemCode::unused, Severity::warning}});
     }
 }
 

@@ -20,8 +20,8 @@ std::pair<float, std::string> beyond(const Rect& box, const Rect& room) {
                                                               {room.y - box.y, "upper"},
                                                               {box.right() - room.right(), "right"},
                                                               {box.bottom() - room.bottom(), "lower"}}};
-    const auto most = std::max_element(edges.begin(), edges.end(),
-                                       [](const auto& a, const auto& b) { return a.first < b.first; });
+    const auto most =
+        std::max_element(edges.begin(), edges.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     return {most->first, most->second};
 }
 
@@ -73,9 +73,8 @@ std::vector<Seen> seen_of(const Hud& hud, const Places& places) {
         const Panel* const panel = panel_of(places.element(shown.id));
         if (panel != nullptr) seen.draws = panel->plate || !panel->image.empty();
         if (shown.kind == "list" || (shown.kind == "notice" && shown.text.empty())) seen.draws = false;
-        seen.moves_in_world = std::any_of(in_world.begin(), in_world.end(), [&](const std::string& world) {
-            return is_around(world, seen.path);
-        });
+        seen.moves_in_world = std::any_of(in_world.begin(), in_world.end(),
+                                          [&](const std::string& world) { return is_around(world, seen.path); });
         all.push_back(std::move(seen));
     }
     return all;
@@ -89,8 +88,8 @@ Screen screen_of(const Checked& checked, const Circumstances& seen) {
                                       .ui_scale = static_cast<float>(seen.scale)},
                                      {.size = seen.window});
     const float down_scale = fitted.scale * fitted.stretch;
-    const Rect whole{-fitted.origin.x / fitted.scale, -fitted.origin.y / down_scale,
-                     seen.window.width / fitted.scale, seen.window.height / down_scale};
+    const Rect whole{-fitted.origin.x / fitted.scale, -fitted.origin.y / down_scale, seen.window.width / fitted.scale,
+                     seen.window.height / down_scale};
     const float across = whole.width * part, down = whole.height * part;
     return {whole, {whole.x + across, whole.y + down, whole.width - 2 * across, whole.height - 2 * down}};
 }
@@ -104,8 +103,8 @@ void find_beyond(const Seen& one, const Screen& screen, const Places& places, co
     if (length <= 0.5F) return;
     Finding finding{{places.of(one.path, effect.empty() ? "place" : "effects"),
                      one.name + (effect.empty() ? " leaves " : " leaves, by effect '" + effect + "', ") +
-                         (is_safe_only ? "the safe area" : "the screen") + ": " + pixels(length) +
-                         " px beyond the " + edge + " edge",
+                         (is_safe_only ? "the safe area" : "the screen") + ": " + pixels(length) + " px beyond the " +
+                         edge + " edge",
                      effect.empty() ? "" : "give the effect less way, or the element more room",
                      ProblemCode::off_screen, Severity::warning},
                     one.path,
@@ -121,11 +120,10 @@ void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circu
     if (explained.lacks.empty()) return;
     const Shown shown = hud[ref];
     const std::string path(shown.id);
-    Finding finding{
-        {places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
-         "give it more room, a shorter text or 'compact' numbers", ProblemCode::no_room, Severity::warning},
-        path,
-        seen};
+    Finding finding{{places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
+                     "give it more room, a shorter text or 'compact' numbers", ProblemCode::no_room, Severity::warning},
+                    path,
+                    seen};
     // Of each language once.
     findings.add("no_room " + places.first_of(path) + " " + seen.locale, std::move(finding),
                  static_cast<double>(shows.size()));

@@ -12,10 +12,9 @@ Places::Places(const HudDefinition& definition, const Hud& hud) : definition_(de
     for (const ElementRef ref : hud.elements()) {
         if (next == definition.elements.size()) break;
         const std::string path(hud[ref].id);
-        const std::string& id = std::visit([](const auto& any) -> const std::string& { return any.id; },
-                                           definition.elements[next]);
-        if (path == id || (path.ends_with(id) && path[path.size() - id.size() - 1] == '.'))
-            by_path_[path] = next++;
+        const std::string& id =
+            std::visit([](const auto& any) -> const std::string& { return any.id; }, definition.elements[next]);
+        if (path == id || (path.ends_with(id) && path[path.size() - id.size() - 1] == '.')) by_path_[path] = next++;
     }
     for (const ElementRef ref : hud.elements()) {
         const std::string path(hud[ref].id);
@@ -28,8 +27,7 @@ Places::Places(const HudDefinition& definition, const Hud& hud) : definition_(de
 
 std::string Places::first_of(std::string_view path) const {
     const auto known = by_path_.find(path);
-    if (known == by_path_.end() || known->second >= definition_.element_origins.size())
-        return std::string(path);
+    if (known == by_path_.end() || known->second >= definition_.element_origins.size()) return std::string(path);
     const Location& at = definition_.element_origins[known->second].location;
     const auto first = first_at_.find({at.file, at.line, at.column});
     return first != first_at_.end() ? first->second : std::string(path);
@@ -76,8 +74,7 @@ void Stage::show(std::size_t state) {
 void Stage::resize(Size window, double scale) {
     const auto inset = [&](float length) { return length * static_cast<float>(checked_.safe_area); };
     hud_->resize({.size = window,
-                  .safe_area = {inset(window.height), inset(window.width), inset(window.height),
-                                inset(window.width)}});
+                  .safe_area = {inset(window.height), inset(window.width), inset(window.height), inset(window.width)}});
     hud_->set_scale(static_cast<float>(scale));
     hud_->update(0.0);
 }

@@ -41,8 +41,7 @@ class Places {
  private:
     const HudDefinition& definition_;
     std::map<std::string, std::size_t, std::less<>> by_path_;
-    std::map<std::tuple<std::string, int, int>, std::string>
-        first_at_;  ///< paths by the place of their description
+    std::map<std::tuple<std::string, int, int>, std::string> first_at_;  ///< paths by the place of their description
 };
 
 class Stage {

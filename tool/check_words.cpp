@@ -16,9 +16,8 @@ bool has_words(std::string_view pattern) {
         pattern.remove_prefix(utf8::front_length(pattern));
         if (c == U'{') ++depth;
         if (c == U'}') --depth;
-        const bool is_sign = c < U'A' || (c > U'Z' && c < U'a') || (c > U'z' && c < U'\u00c0') ||
-                             c == U'\u00d7' || c == U'\u00f7' || (c >= U'\u2000' && c <= U'\u2bff') ||
-                             c >= U'\ue000';
+        const bool is_sign = c < U'A' || (c > U'Z' && c < U'a') || (c > U'z' && c < U'\u00c0') || c == U'\u00d7' ||
+                             c == U'\u00f7' || (c >= U'\u2000' && c <= U'\u2bff') || c >= U'\ue000';
         if (depth == 0 && !is_sign) ++letters;
     }
     return letters > 1;  // `x` and `m` are signs, too
@@ -33,12 +32,10 @@ Location place_of(const HudDefinition& definition, std::string_view text) {
                     if (any.format == text) return "format";
                 if constexpr (requires { any.bands.front().format; })
                     for (std::size_t band = 0; band < any.bands.size(); ++band)
-                        if (any.bands[band].format == text)
-                            return "bands." + std::to_string(band) + ".format";
+                        if (any.bands[band].format == text) return "bands." + std::to_string(band) + ".format";
                 if constexpr (requires { any.messages; })
                     for (std::size_t message = 0; message < any.messages.size(); ++message)
-                        if (any.messages[message].text == text)
-                            return "messages." + std::to_string(message) + ".text";
+                        if (any.messages[message].text == text) return "messages." + std::to_string(message) + ".text";
                 if constexpr (requires { any.placeholder; })
                     if (any.placeholder == text) return "placeholder";
                 return "";
@@ -66,10 +63,10 @@ void AskedWords::report(const HudDefinition& definition, const std::string& loca
     for (const auto& [text, translation] : translations_)
         if (!asked_.contains(text)) unused.push_back(text);
     for (const std::string_view text : missing)
-        findings.add("untranslated " + locale + " " + std::string(text),
-                     {{place_of(definition, text),
-                       "\"" + std::string(text) + "\" has no translation into '" + locale + "'",
-                       did_you_mean(text, unused), ProblemCode::untranslated, Severity::warning}});
+        findings.add(
+            "untranslated " + locale + " " + std::string(text),
+            {{place_of(definition, text), "\"" + std::string(text) + "\" has no translation into '" + locale + "'",
+              did_you_mean(text, unused), ProblemCode::untranslated, Severity::warning}});
     for (const std::string_view text : unused)
         findings.add("unused " + locale + " " + std::string(text),
                      {{{file},

@@ -13,13 +13,12 @@ Size read_size(const std::string& text, const std::string& option) {
     const int width = std::stoi(parts[1]), height = std::stoi(parts[2]);
     if (width < 1 || height < 1 || width > 16384 || height > 16384)
         throw CLI::ValidationError(option, "a size is 1 to 16384 pixels each way");
-    if (width * height > 64'000'000)
-        throw CLI::ValidationError(option, "a size is at most 64 million pixels in all");
+    if (width * height > 64'000'000) throw CLI::ValidationError(option, "a size is at most 64 million pixels in all");
     return {static_cast<float>(width), static_cast<float>(height)};
 }
 
-std::array<double, 2> read_pair(const std::string& text, const std::string& between,
-                                const std::string& option, const std::string& expected) {
+std::array<double, 2> read_pair(const std::string& text, const std::string& between, const std::string& option,
+                                const std::string& expected) {
     const std::size_t at = text.find(between);
     std::array<double, 2> pair{};
     if (at == std::string::npos || !CLI::detail::lexical_cast(text.substr(0, at), pair[0]) ||
@@ -65,11 +64,10 @@ CLI::Option* add_scale(CLI::App& command, Scale& scale, const std::string& more 
 }
 CLI::Option* add_language(CLI::App& command, std::string& locale, std::string& translations) {
     command.add_option("--locale", locale, "a language, a BCP 47 tag such as de")->type_name("TAG");
-    return command.add_option("--translations", translations, "texts in that language (TOML)")
-        ->type_name("FILE");
+    return command.add_option("--translations", translations, "texts in that language (TOML)")->type_name("FILE");
 }
-void add_languages(CLI::App& command, std::vector<std::string>& locales,
-                   std::vector<std::string>& translations, const std::string& help) {
+void add_languages(CLI::App& command, std::vector<std::string>& locales, std::vector<std::string>& translations,
+                   const std::string& help) {
     command.add_option("--locale", locales, help)->type_name("TAG")->take_all();
     command
         .add_option("--translations", translations,
@@ -78,8 +76,7 @@ void add_languages(CLI::App& command, std::vector<std::string>& locales,
         ->take_all();
 }
 void add_theme(CLI::App& command, std::string& theme) {
-    command.add_option("--theme", theme, "theme of the HUD file; without it, its first one")
-        ->type_name("NAME");
+    command.add_option("--theme", theme, "theme of the HUD file; without it, its first one")->type_name("NAME");
 }
 void add_background(CLI::App& command, std::string& background, const std::string& help) {
     command.add_option("--background", background, help)->type_name("FILE");
@@ -89,8 +86,7 @@ void add_background(CLI::App& command, std::string& background, const std::strin
 
 void add_replay(CLI::App& command, ReplayOptions& options) {
     command.add_option("hud", options.hud, "HUD file (TOML), or a recording")->required();
-    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording")
-        ->type_name("FILE");
+    command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording")->type_name("FILE");
     command.add_flag("--sweep", options.sweep,
                      "without a trace: every source that the HUD declares goes through its range");
     command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
@@ -107,8 +103,7 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
 }
 
 CLI::App* add_check(CLI::App& app, CheckOptions& options) {
-    CLI::App* const command =
-        app.add_subcommand("check", "what is wrong with a HUD, before a player sees it");
+    CLI::App* const command = app.add_subcommand("check", "what is wrong with a HUD, before a player sees it");
     command->add_option("hud", options.hud, "HUD file (TOML)")->required();
     command
         ->add_option("--trace", options.trace,
@@ -120,8 +115,7 @@ CLI::App* add_check(CLI::App& app, CheckOptions& options) {
     add_scale(*command, options.scales, "; may be given again")->take_all();
     add_languages(*command, options.locales, options.translations,
                   "a language besides the HUD as it is written, a BCP 47 tag; may be given again");
-    add_background(*command, options.background,
-                   "a PNG image behind the HUD, over which its texts must be read");
+    add_background(*command, options.background, "a PNG image behind the HUD, over which its texts must be read");
     command
         ->add_option_function<std::string>(
             "--gray",
@@ -138,8 +132,7 @@ CLI::App* add_check(CLI::App& app, CheckOptions& options) {
             "--smallest-text",
             [&options](const std::string& text) {
                 const auto size = read_pair(text, "@", "--smallest-text", "SIZE@HEIGHT, such as 18@1080");
-                if (size[0] <= 0 || size[1] <= 0)
-                    throw CLI::ValidationError("--smallest-text", "both are above zero");
+                if (size[0] <= 0 || size[1] <= 0) throw CLI::ValidationError("--smallest-text", "both are above zero");
                 options.smallest_text = size;
             },
             "texts must be written so large, in pixels, in a window of this height, and in proportion in "
@@ -163,10 +156,9 @@ CLI::App* add_preview(CLI::App& app, PreviewOptions& options) {
         app.add_subcommand("preview", "a HUD without its game, in a window, read again when it is saved");
     command->add_option("hud", options.hud, "HUD file (TOML)")->required();
     command
-        ->add_option(
-            "--trace", options.trace,
-            "trace (CSV or JSON Lines) that plays; without it, every source that the HUD declares goes "
-            "through its range")
+        ->add_option("--trace", options.trace,
+                     "trace (CSV or JSON Lines) that plays; without it, every source that the HUD declares goes "
+                     "through its range")
         ->type_name("FILE");
     add_sizes(*command, options.sizes, "the size of the HUD; several, through which a key goes");
     add_scale(*command, options.scale);
@@ -210,8 +202,7 @@ CLI::App* add_live(CLI::App& app, LiveOptions& options) {
     command->add_flag("--events", options.events, "what happens, as JSON Lines on standard output");
     command->add_flag("--table", options.table, "what each element shows at the end");
     command->add_flag("--json", options.json, "the table as JSON Lines");
-    add_size(*command, "size of the picture or of the window",
-             [&options](Size size) { options.size = size; });
+    add_size(*command, "size of the picture or of the window", [&options](Size size) { options.size = size; });
     add_scale(*command, options.scale);
     add_language(*command, options.locale, options.translations)->needs("--locale");
     add_theme(*command, options.theme);
@@ -223,8 +214,7 @@ CLI::App* add_header(CLI::App& app, HeaderCommand& header) {
     CLI::App* const command =
         app.add_subcommand("header", "a C++ header with a typed field for each source that a HUD declares");
     command->add_option("hud", header.hud, "HUD file (TOML)")->required();
-    command->add_option("-o,--out", header.out, "the header to write; without it, standard output")
-        ->type_name("FILE");
+    command->add_option("-o,--out", header.out, "the header to write; without it, standard output")->type_name("FILE");
     command->add_option("--type", header.options.type, "the name of the struct")
         ->type_name("NAME")
         ->capture_default_str();
@@ -237,8 +227,7 @@ CLI::App* add_header(CLI::App& app, HeaderCommand& header) {
 }
 
 CLI::App* add_format(CLI::App& app, FormatCommand& format) {
-    CLI::App* const command =
-        app.add_subcommand("format", "HUD files in canonical order, with their comments");
+    CLI::App* const command = app.add_subcommand("format", "HUD files in canonical order, with their comments");
     command->add_option("hud", format.huds, "HUD files (TOML), which are written again")->required();
     CLI::Option* const print =
         command->add_flag("--print", format.print, "on standard output; the files stay as they are");
@@ -251,10 +240,8 @@ CLI::App* add_schema(CLI::App& app) {
 }
 
 CLI::App* add_why(CLI::App& app, WhyOptions& options) {
-    CLI::App* const command =
-        app.add_subcommand("why", "what the code of a problem means, and how it is mended");
-    command->add_option("code", options.code,
-                        "a word in brackets, such as low_contrast; without it, all of them");
+    CLI::App* const command = app.add_subcommand("why", "what the code of a problem means, and how it is mended");
+    command->add_option("code", options.code, "a word in brackets, such as low_contrast; without it, all of them");
     command->add_flag("--pages", options.pages, "all of them, as docs/problems.md");
     return command;
 }

@@ -21,8 +21,7 @@ std::string said(const Circumstances& seen, std::size_t others) {
     if (!seen.theme.empty()) text += ", theme " + seen.theme;
     if (seen.scale != 1) text += ", scale " + plain_number(seen.scale);
     if (!seen.when.empty()) text += ", " + seen.when;
-    if (others > 0)
-        text += ", and so in " + std::to_string(others) + (others == 1 ? " other case" : " other cases");
+    if (others > 0) text += ", and so in " + std::to_string(others) + (others == 1 ? " other case" : " other cases");
     return " (" + text + ")";
 }
 
@@ -82,8 +81,8 @@ void Findings::find_unused_acceptances(const std::vector<Origin>& origins) {
 }
 
 std::size_t Findings::count() const {
-    return static_cast<std::size_t>(std::count_if(
-        kept_.begin(), kept_.end(), [](const auto& kept) { return kept.second.accepted == nullptr; }));
+    return static_cast<std::size_t>(
+        std::count_if(kept_.begin(), kept_.end(), [](const auto& kept) { return kept.second.accepted == nullptr; }));
 }
 
 void Findings::print_accepted(std::ostream& out) const {
@@ -104,8 +103,7 @@ void Findings::print(bool json, std::ostream& out) const {
         order.push_back(&kept);
     std::stable_sort(order.begin(), order.end(), [](const Kept* a, const Kept* b) {
         const Location &first = a->finding.problem.location, &second = b->finding.problem.location;
-        return std::tie(first.file, first.line, first.column) <
-               std::tie(second.file, second.line, second.column);
+        return std::tie(first.file, first.line, first.column) < std::tie(second.file, second.line, second.column);
     });
     for (const Kept* const kept : order) {
         if (json) {

@@ -94,8 +94,7 @@ std::optional<KeptValue> value_of(const std::string& typed, SourceType type) {
     if (type == SourceType::integer || type == SourceType::entries) {
         std::int64_t number = 0;
         const auto read = std::from_chars(typed.data(), end, number);
-        return read.ec == std::errc() && read.ptr == end ? std::optional(KeptValue(Value(number)))
-                                                         : std::nullopt;
+        return read.ec == std::errc() && read.ptr == end ? std::optional(KeptValue(Value(number))) : std::nullopt;
     }
     double number = 0;
     const auto read = std::from_chars(typed.data(), end, number);

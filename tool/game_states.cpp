@@ -173,9 +173,8 @@ std::vector<KeptValue> GameStates::candidates(std::size_t which) const {
         all.emplace_back(Value(true));
     } else if (source.type != SourceType::text && source.range.low < source.range.high) {
         for (const double number : numbers_within(source))
-            all.emplace_back(source.type == SourceType::integer
-                                 ? Value(static_cast<std::int64_t>(std::llround(number)))
-                                 : Value(number));
+            all.emplace_back(source.type == SourceType::integer ? Value(static_cast<std::int64_t>(std::llround(number)))
+                                                                : Value(number));
     }
     std::vector<KeptValue> distinct;
     for (const KeptValue& value : all)

@@ -37,8 +37,7 @@ class GameStates {
  private:
     void take_texts(const Trace& trace);
 
-    std::vector<DeclaredSource>
-        sources_;  ///< those that are declared, the fields of their entries, those of the trace
+    std::vector<DeclaredSource> sources_;  ///< those that are declared, the fields of their entries, those of the trace
     std::size_t declared_ = 0, fields_ = 0;
     GameState usual_;
 };

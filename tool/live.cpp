@@ -90,16 +90,11 @@ class Stage final : public CallStage {
     FlashLimit& flash_limit() override { return limit_; }
     void tag(std::uint64_t number, ElementRef) override { thing(number); }
     TagRef thing(std::uint64_t) override {
-        tell({{{},
-               "things cannot be tagged one by one by lines",
-               "give the tags 'entries'",
-               ProblemCode::bad_call}});
+        tell({{{}, "things cannot be tagged one by one by lines", "give the tags 'entries'", ProblemCode::bad_call}});
         return {};
     }
     void add_timers() override {}
-    void tell(const Problems& problems) override {
-        told.insert(told.end(), problems.begin(), problems.end());
-    }
+    void tell(const Problems& problems) override { told.insert(told.end(), problems.begin(), problems.end()); }
 
     Problems told;
 
@@ -113,8 +108,7 @@ class Live {
         : options_(options), out_(out), err_(err), running_(options.hud, values_.sources()) {}
 
     Exit run() {
-        Viewing viewing{
-            .size = options_.size, .scale = static_cast<float>(options_.scale), .theme = options_.theme};
+        Viewing viewing{.size = options_.size, .scale = static_cast<float>(options_.scale), .theme = options_.theme};
         if (!options_.locale.empty()) {
             Result<Language> known = language_of(options_.locale, options_.translations);
             if (!known) return refuse(known.problems());
@@ -138,8 +132,7 @@ class Live {
             lines_.read(std::chrono::milliseconds(16),
                         [this](std::string_view line, std::size_t number) { take(line, number); });
             if (const Exit exit = frame(); exit != Exit::fine) return exit;
-            if (options_.png.empty() || Clock::now() - written_ < to_nanoseconds(Seconds{1 / options_.rate}))
-                continue;
+            if (options_.png.empty() || Clock::now() - written_ < to_nanoseconds(Seconds{1 / options_.rate})) continue;
             if (const Exit exit = write_picture(); exit != Exit::fine) return exit;
         }
         return finish();
@@ -174,8 +167,7 @@ class Live {
             problems = call.problems();
         }
         for (Problem& problem : problems)
-            problem.location = {"standard input", static_cast<int>(std::min<std::size_t>(number, INT32_MAX)),
-                                0};
+            problem.location = {"standard input", static_cast<int>(std::min<std::size_t>(number, INT32_MAX)), 0};
         if (!problems.empty()) tell(problems);
     }
 
@@ -198,16 +190,14 @@ class Live {
 
     Exit write_picture() {
         written_ = Clock::now();
-        Picture picture(static_cast<int>(options_.size.width), static_cast<int>(options_.size.height),
-                        running_.fonts(), &running_.images());
+        Picture picture(static_cast<int>(options_.size.width), static_cast<int>(options_.size.height), running_.fonts(),
+                        &running_.images());
         picture.fill(rgb(0x39485a));
         if (!options_.background.empty())
-            if (const Status drawn = picture.draw_image(options_.background); !drawn)
-                return refuse({drawn.problem()});
+            if (const Status drawn = picture.draw_image(options_.background); !drawn) return refuse({drawn.problem()});
         running_.hud().draw(list_);
         picture.draw(list_);
-        const Status written =
-            write_whole(options_.png, [&](const std::string& to) { return picture.write_png(to); });
+        const Status written = write_whole(options_.png, [&](const std::string& to) { return picture.write_png(to); });
         return written ? Exit::fine : refuse({written.problem()});
     }
 

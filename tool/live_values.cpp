@@ -20,8 +20,7 @@ struct LiveValues::Entries final : detail::EntryReader {
 
     const std::vector<Field>& fields() const override { return named; }
     std::size_t count() const override { return rows.size(); }
-    void read_field(std::size_t field, std::span<const std::uint8_t>,
-                    std::span<KeptValue> into) const override {
+    void read_field(std::size_t field, std::span<const std::uint8_t>, std::span<KeptValue> into) const override {
         for (std::size_t i = 0; i < into.size(); ++i)
             into[i] = at(i, field).get();
     }
@@ -29,9 +28,7 @@ struct LiveValues::Entries final : detail::EntryReader {
         for (std::size_t i = 0; i < into.size(); ++i)
             into[i] = at(i, field).get().number();
     }
-    bool read_positions(std::span<WorldPoint> into) const override {
-        return read_fields_as_positions(*this, into);
-    }
+    bool read_positions(std::span<WorldPoint> into) const override { return read_fields_as_positions(*this, into); }
 
  private:
     const KeptValue& at(std::size_t entry, std::size_t field) const {
@@ -79,13 +76,11 @@ Status LiveValues::take(std::string_view line, std::size_t number) {
             continue;
         }
         if (value.size() > most_entries)
-            return refuse(
-                "'" + name + "' has " + std::to_string(value.size()) + " entries; the line is skipped",
-                "at most " + std::to_string(most_entries));
+            return refuse("'" + name + "' has " + std::to_string(value.size()) + " entries; the line is skipped",
+                          "at most " + std::to_string(most_entries));
         for (const json& entry : value) {
             if (!entry.is_object())
-                return refuse("'" + name + "' is a list of values; the line is skipped",
-                              "expected objects in it");
+                return refuse("'" + name + "' is a list of values; the line is skipped", "expected objects in it");
             for (const auto& [field, inner] : entry.items())
                 if (inner.is_structured())
                     return refuse("'" + field + "' of '" + name + "' holds others; the line is skipped");

@@ -83,10 +83,9 @@ Exit demo(const std::string& out, const std::string& from) {
         std::cerr << out << ": error: cannot be made a folder: " << error.message() << '\n';
         return Exit::problems;
     }
-    PlayOptions options{
-        .replay = {.hud = (sample / "hud.toml").string(), .trace = (sample / "flight.csv").string()},
-        .table = true,
-        .events = true};
+    PlayOptions options{.replay = {.hud = (sample / "hud.toml").string(), .trace = (sample / "flight.csv").string()},
+                        .table = true,
+                        .events = true};
     std::cout << "What each element showed at ten moments of the flight, and what happened:\n\n";
     if (const Exit exit = rapido::tool::play(options, std::cout, std::cerr); exit != Exit::fine) return exit;
     std::cout << '\n';
@@ -99,10 +98,9 @@ Exit demo(const std::string& out, const std::string& from) {
         options.at = at;
         options.png.clear();
         for (const double moment : at)
-            options.png.push_back(
-                (fs::path(out) / ("flight_" + std::to_string(static_cast<int>(moment)) + "s_" +
-                                  std::to_string(width) + "x" + std::to_string(height) + ".png"))
-                    .string());
+            options.png.push_back((fs::path(out) / ("flight_" + std::to_string(static_cast<int>(moment)) + "s_" +
+                                                    std::to_string(width) + "x" + std::to_string(height) + ".png"))
+                                      .string());
         return rapido::tool::play(options, std::cout, std::cerr);
     };
     if (const Exit exit = picture(1280, 800, {8, 62, 104}); exit != Exit::fine) return exit;
@@ -128,9 +126,7 @@ int main(int count, char** arguments) {
     std::string sample = sample_folder();
     CLI::App* const demo_command =
         app.add_subcommand("demo", "the whole thing on the sample data: pictures, table, events");
-    demo_command->add_option("--out", out, "the folder for pictures")
-        ->type_name("DIR")
-        ->capture_default_str();
+    demo_command->add_option("--out", out, "the folder for pictures")->type_name("DIR")->capture_default_str();
     demo_command->add_option("--sample", sample, "the folder of the sample data")
         ->type_name("DIR")
         ->check(CLI::ExistingDirectory);
@@ -143,24 +139,19 @@ int main(int count, char** arguments) {
         ->take_all()
         ->check(check_finite);
     play_command
-        ->add_option("--png", options.png,
-                     "a picture for each --at, or for the end; a name in .svg gives a drawing")
+        ->add_option("--png", options.png, "a picture for each --at, or for the end; a name in .svg gives a drawing")
         ->type_name("FILE")
         ->take_all();
-    play_command
-        ->add_option("--sheet", options.sheet, "one picture of the HUD at each --at, or at ten even moments")
+    play_command->add_option("--sheet", options.sheet, "one picture of the HUD at each --at, or at ten even moments")
         ->type_name("FILE");
     play_command
-        ->add_option("--crop", options.crop,
-                     "an element that fills the pictures of the sheet, by its path or id")
+        ->add_option("--crop", options.crop, "an element that fills the pictures of the sheet, by its path or id")
         ->type_name("ID");
-    play_command->add_flag("--table", options.table,
-                           "what each element showed at each --at, or at ten even moments");
+    play_command->add_flag("--table", options.table, "what each element showed at each --at, or at ten even moments");
     play_command
-        ->add_option(
-            "--columns", options.columns,
-            "the columns of the table, with commas between: time, id, kind, text, fill, trail, truth, "
-            "target, shown, color, opacity, scale, rotation, offset, box, visible")
+        ->add_option("--columns", options.columns,
+                     "the columns of the table, with commas between: time, id, kind, text, fill, trail, truth, "
+                     "target, shown, color, opacity, scale, rotation, offset, box, visible")
         ->type_name("NAMES")
         ->delimiter(',')
         ->check([](const std::string& name) {
@@ -170,22 +161,19 @@ int main(int count, char** arguments) {
             return "no column '" + name + "'; " + (hint.empty() ? "expected " + rapido::one_of(known) : hint);
         });
     play_command
-        ->add_option(
-            "--explain", options.explain,
-            "why an element shows what it shows, at each --at moment; its path or id, may be given again")
+        ->add_option("--explain", options.explain,
+                     "why an element shows what it shows, at each --at moment; its path or id, may be given again")
         ->type_name("ID")
         ->allow_extra_args(false);
     play_command->add_flag("--events", options.events, "what happened, and when");
-    play_command->add_option("--background", options.background, "a PNG image behind the pictures")
-        ->type_name("FILE");
+    play_command->add_option("--background", options.background, "a PNG image behind the pictures")->type_name("FILE");
     play_command
         ->add_option_function<std::string>(
             "--overlay",
             [&options](const std::string& text) {
                 rapido::Point point;
                 if (std::sscanf(text.c_str(), "%f,%f", &point.x, &point.y) != 2)
-                    throw CLI::ValidationError("--overlay",
-                                               "'" + text + "' is no point; write X,Y in pixels");
+                    throw CLI::ValidationError("--overlay", "'" + text + "' is no point; write X,Y in pixels");
                 options.overlay = point;
             },
             "boxes and ids over the pictures, and why the element at X,Y shows what it shows")

@@ -78,8 +78,7 @@ void write_manual(const CLI::App& app, std::ostream& to) {
           "players "
           "would have seen.\n";
     for (const CLI::App* const command : app.get_subcommands({})) {
-        to << ".SH RAPIDO " << plain(upper(command->get_name())) << '\n'
-           << plain(command->get_description()) << ".\n";
+        to << ".SH RAPIDO " << plain(upper(command->get_name())) << '\n' << plain(command->get_description()) << ".\n";
         for (const CLI::Option* const option : command->get_options())
             write_option(*option, to);
     }

@@ -3,8 +3,7 @@
 namespace rapido::tool {
 namespace {
 
-constexpr unsigned char first_of_c1 =
-    0xc2;  // of U+0080 to U+009F in UTF-8; 0xc2 begins printable characters, too
+constexpr unsigned char first_of_c1 = 0xc2;  // of U+0080 to U+009F in UTF-8; 0xc2 begins printable characters, too
 constexpr bool is_second_of_c1(unsigned char c) {
     return c >= 0x80 && c <= 0x9f;
 }

@@ -19,8 +19,8 @@ std::vector<Nanoseconds> wanted(const Replay& replay, const PlayOptions& options
         at.push_back(to_nanoseconds(Seconds{seconds}));
     if (!at.empty() || (!options.table && options.sheet.empty() && options.explain.empty())) return at;
     for (int i = 0; i < 10; ++i)
-        at.push_back(std::chrono::floor<std::chrono::milliseconds>(replay.first() +
-                                                                   (replay.last() - replay.first()) * i / 9));
+        at.push_back(
+            std::chrono::floor<std::chrono::milliseconds>(replay.first() + (replay.last() - replay.first()) * i / 9));
     at.front() = replay.first();
     return at;
 }
@@ -52,8 +52,7 @@ class Player {
         if (!options_.sheet.empty())
             if (const Exit written = write_sheet(); written != Exit::fine) return written;
         if (options_.table)
-            print_table(table_, options_.columns.empty() ? usual_columns() : options_.columns, options_.json,
-                        out_);
+            print_table(table_, options_.columns.empty() ? usual_columns() : options_.columns, options_.json, out_);
         if (options_.table && options_.events && !options_.json) out_ << '\n';
         if (options_.events) print_events(events_, options_.json, out_);
         print_problems(replay_.warnings(), err_);
@@ -130,8 +129,7 @@ class Player {
     Exit keep_for_sheet(Nanoseconds time) {
         Result<Picture> picture = take_picture();
         if (!picture) return report(picture.problems());
-        const auto width = static_cast<float>(picture->width()),
-                   height = static_cast<float>(picture->height());
+        const auto width = static_cast<float>(picture->width()), height = static_cast<float>(picture->height());
         Rect part{0, 0, width, height};
         bool is_seen = true;
         if (!options_.crop.empty()) {
@@ -140,8 +138,7 @@ class Player {
             is_seen = replay_.hud()[element].visible;
             if (is_seen) part = around(element, width, height);
         }
-        Picture small(static_cast<int>(std::ceil(cell_)), static_cast<int>(std::ceil(tall_)),
-                      replay_.fonts());
+        Picture small(static_cast<int>(std::ceil(cell_)), static_cast<int>(std::ceil(tall_)), replay_.fonts());
         small.fill(rgb(0x1b232b));
         const float zoom = cell_ / part.width;
         if (is_seen) small.draw(*picture, {-part.x * zoom, -part.y * zoom, width * zoom, height * zoom});
@@ -169,8 +166,7 @@ class Player {
         for (std::size_t i = 0; i < options_.png.size(); ++i) {
             if (options_.at.empty() ? !frame.is_last : i >= at_.size() || at_[i] != frame.time) continue;
             if (is_drawing(options_.png[i])) {
-                if (const Exit written = write_drawing(options_.png[i]); written != Exit::fine)
-                    return written;
+                if (const Exit written = write_drawing(options_.png[i]); written != Exit::fine) return written;
                 continue;
             }
             const Result<Picture> picture = take_picture();
@@ -221,8 +217,7 @@ class Player {
     /// All moments side by side, on about 1280 by 800 pixels: in as many columns as make them largest.
     void plan_sheet() {
         const auto count = static_cast<int>(at_.size());
-        const float aspect =
-            static_cast<float>(options_.replay.width) / static_cast<float>(options_.replay.height);
+        const float aspect = static_cast<float>(options_.replay.width) / static_cast<float>(options_.replay.height);
         for (int tried = 1; tried <= count; ++tried) {
             const auto rows = static_cast<float>((count + tried - 1) / tried);
             const float across = (1280 - gap) / static_cast<float>(tried) - gap;
@@ -239,8 +234,7 @@ class Player {
         const auto count = static_cast<int>(cells_.size());
         const int rows = (count + columns_ - 1) / columns_;
         Picture sheet(static_cast<int>(gap + static_cast<float>(columns_) * (cell_ + gap)),
-                      static_cast<int>(gap + static_cast<float>(rows) * (tall_ + gap + caption)),
-                      replay_.fonts());
+                      static_cast<int>(gap + static_cast<float>(rows) * (tall_ + gap + caption)), replay_.fonts());
         sheet.fill(rgb(0x10161c));
         Fonts& fonts = replay_.fonts();
         const FontId font = fonts.find("Inter", 500).value_or(fonts.find("sans-serif", 500).value_or(0));
@@ -257,8 +251,7 @@ class Player {
             group.add_text(font, 14, {x, y + tall_ + 18}, wide, rgb(0xf2efe6, 0.7), text, glyphs, 1);
             sheet.draw(group);
         }
-        const Status written =
-            write_whole(options_.sheet, [&](const std::string& to) { return sheet.write_png(to); });
+        const Status written = write_whole(options_.sheet, [&](const std::string& to) { return sheet.write_png(to); });
         if (!written) return report({written.problem()});
         err_ << "wrote " << options_.sheet << '\n';
         return Exit::fine;

@@ -71,8 +71,7 @@ std::string plain_number(double number, double distance) {
 
 class Plotter {
  public:
-    Plotter(const PlotOptions& options, std::ostream& err)
-        : options_(options), err_(err), replay_(options.replay) {}
+    Plotter(const PlotOptions& options, std::ostream& err) : options_(options), err_(err), replay_(options.replay) {}
 
     Exit run() {
         if (!options_.png.ends_with(".png")) {
@@ -96,19 +95,16 @@ class Plotter {
             one.element = element;
             one.name = of;
         }
-        replay_.run({to_nanoseconds(Seconds{from_}), to_nanoseconds(Seconds{to_})},
-                    [this](const Frame& frame) {
-                        sample(frame);
-                        return Exit::fine;
-                    });
+        replay_.run({to_nanoseconds(Seconds{from_}), to_nanoseconds(Seconds{to_})}, [this](const Frame& frame) {
+            sample(frame);
+            return Exit::fine;
+        });
         for (const Plotted& one : plotted_) {
-            const bool has_numbers =
-                std::any_of(one.samples.begin(), one.samples.end(), [](const Sample& sample) {
-                    return std::isfinite(sample.truth) || std::isfinite(sample.shown);
-                });
+            const bool has_numbers = std::any_of(one.samples.begin(), one.samples.end(), [](const Sample& sample) {
+                return std::isfinite(sample.truth) || std::isfinite(sample.shown);
+            });
             if (!has_numbers)
-                return report(
-                    {{{options_.replay.hud}, "'" + one.name + "' shows no number in this time", ""}});
+                return report({{{options_.replay.hud}, "'" + one.name + "' shows no number in this time", ""}});
         }
         return draw();
     }
@@ -144,9 +140,8 @@ class Plotter {
         for (EffectRun& run : one.effects)
             run.goes_on = run.goes_on && std::find(running.begin(), running.end(), run.name) != running.end();
         for (const std::string& name : running) {
-            const auto known =
-                std::find_if(one.effects.begin(), one.effects.end(),
-                             [&](const EffectRun& run) { return run.goes_on && run.name == name; });
+            const auto known = std::find_if(one.effects.begin(), one.effects.end(),
+                                            [&](const EffectRun& run) { return run.goes_on && run.name == name; });
             if (known != one.effects.end()) {
                 known->to = time;
                 continue;
@@ -186,8 +181,7 @@ class Plotter {
         if (!picture.status()) return report({picture.status().problem()});
         picture.fill(paper);
         picture.draw(group_);
-        const Status written =
-            write_whole(options_.png, [&](const std::string& to) { return picture.write_png(to); });
+        const Status written = write_whole(options_.png, [&](const std::string& to) { return picture.write_png(to); });
         if (!written) return report({written.problem()});
         err_ << "wrote " << options_.png << '\n';
         return Exit::fine;
@@ -204,8 +198,7 @@ class Plotter {
                 one.high = std::max(one.high, number);
             }
         }
-        const double air =
-            one.high > one.low ? (one.high - one.low) * 0.06 : std::max(1.0, std::abs(one.high) * 0.1);
+        const double air = one.high > one.low ? (one.high - one.low) * 0.06 : std::max(1.0, std::abs(one.high) * 0.1);
         one.low -= air;
         one.high += air;
     }
@@ -215,8 +208,7 @@ class Plotter {
         return area.x + area.width * static_cast<float>((time - from_) / (to_ - from_));
     }
     static float y_of(const Plotted& one, double number) {
-        return one.area.bottom() -
-               one.area.height * static_cast<float>((number - one.low) / (one.high - one.low));
+        return one.area.bottom() - one.area.height * static_cast<float>((number - one.low) / (one.high - one.low));
     }
     static float effects_end(const Plotted& one) {
         return one.area.bottom() + lane_height * static_cast<float>(one.lanes);
@@ -224,8 +216,7 @@ class Plotter {
 
     void draw_grid(const Plotted& one, bool is_last) {
         const Rect& area = one.area;
-        const double step =
-            tick_distance(one.high - one.low, std::clamp(static_cast<int>(area.height / 60), 2, 8));
+        const double step = tick_distance(one.high - one.low, std::clamp(static_cast<int>(area.height / 60), 2, 8));
         for (double tick = std::ceil(one.low / step) * step; tick <= one.high; tick += step) {
             const float y = std::round(y_of(one, tick));
             line({{area.x, y}, {area.right(), y}}, 1, grid);
@@ -236,8 +227,8 @@ class Plotter {
             const float x = std::round(x_of(tick));
             line({{x, area.y}, {x, area.bottom()}}, 1, grid);
             if (is_last)
-                write(plain_number(tick, seconds) + " s", {x, effects_end(one) + text_height + 32}, 0.5F, 15,
-                      400, faint_ink);
+                write(plain_number(tick, seconds) + " s", {x, effects_end(one) + text_height + 32}, 0.5F, 15, 400,
+                      faint_ink);
         }
     }
 
@@ -330,8 +321,7 @@ class Plotter {
             return;
         }
         write(one.name, {one.area.x, one.area.y - 14}, 0, 18, 700, ink);
-        write(one.kind, {one.area.x + measure(one.name, 18, 700) + 12, one.area.y - 14}, 0, 15, 400,
-              faint_ink);
+        write(one.kind, {one.area.x + measure(one.name, 18, 700) + 12, one.area.y - 14}, 0, 15, 400, faint_ink);
     }
 
     void draw_legend() {

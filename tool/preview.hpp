@@ -15,8 +15,8 @@ namespace rapido::tool {
 struct PreviewOptions {
     std::string hud;
     std::string trace{};  ///< empty: a sweep of what the HUD declares
-    std::vector<Size>
-        sizes{};  ///< of the window, through which a key goes; empty for the design's and three usual ones
+    /// Of the window, through which a key goes; empty for the design's and three usual ones.
+    std::vector<Size> sizes{};
     std::vector<std::string> locales{};  ///< through which a key goes, besides the HUD as it is written
     std::vector<std::string> translations{};
     std::string theme{};
@@ -24,8 +24,8 @@ struct PreviewOptions {
     double scale = 1;
     double at = 0;  ///< seconds at which it begins
     bool paused = false;
-    std::string png{};   ///< the picture to write, in place of a window; with a window, what its key writes
-    bool watch = false;  ///< writes the picture again at each save
+    std::string png{};               ///< the picture to write, in place of a window; with a window, what its key writes
+    bool watch = false;              ///< writes the picture again at each save
     std::optional<Point> point{};    ///< explains the element there, and ends
     std::vector<std::string> set{};  ///< `plane.water=300`, by hand
 };

@@ -6,8 +6,8 @@
 namespace rapido::tool {
 namespace {
 
-constexpr Color slate = rgb(0x0b1015, 0.96), ink = rgb(0xf2efe6), dim = rgb(0xf2efe6, 0.62),
-                teal = rgb(0x38b6c9), ember = rgb(0xff7a3c), amber = rgb(0xffc24a);
+constexpr Color slate = rgb(0x0b1015, 0.96), ink = rgb(0xf2efe6), dim = rgb(0xf2efe6, 0.62), teal = rgb(0x38b6c9),
+                ember = rgb(0xff7a3c), amber = rgb(0xffc24a);
 constexpr float edge = 12;
 
 constexpr std::array<std::array<std::string_view, 2>, 14> keys{{
@@ -38,16 +38,15 @@ PreviewFrame::PreviewFrame(Fonts& fonts, ImageFinder* images)
 }
 
 void PreviewFrame::add_bar() {
-    hud_.add(
-        Panel{.id = "bar",
-              .place = {.anchor = Anchor::bottom_left, .size = {0, bar_height}, .stretch = Stretch::width},
-              .layout = Layout::row,
-              .gap = 20,
-              .align = Align::center,
-              .padding = {0, edge, 0, edge},
-              .color = slate,
-              .radius = 0.0F,
-              .visible = watch([this] { return says_.has_bar; })});
+    hud_.add(Panel{.id = "bar",
+                   .place = {.anchor = Anchor::bottom_left, .size = {0, bar_height}, .stretch = Stretch::width},
+                   .layout = Layout::row,
+                   .gap = 20,
+                   .align = Align::center,
+                   .padding = {0, edge, 0, edge},
+                   .color = slate,
+                   .radius = 0.0F,
+                   .visible = watch([this] { return says_.has_bar; })});
     const auto text = [&](const char* id, std::string Says::*part, Color color, int weight) {
         hud_.add(Text{.id = id,
                       .value = watch([this, part]() -> std::string_view { return says_.*part; }),
@@ -69,8 +68,7 @@ void PreviewFrame::add_bar() {
                  .radius = 2.0F});
     text("time", &Says::time, ink, 500);
     text("view", &Says::view, dim, 500);
-    hud_.add(
-        Text{.id = "help", .format = "H  keys", .inside = "bar", .color = dim, .weight = 500, .size = 13});
+    hud_.add(Text{.id = "help", .format = "H  keys", .inside = "bar", .color = dim, .weight = 500, .size = 13});
     hud_.add(Panel{.id = "note",
                    .place = {.anchor = Anchor::bottom_right, .offset = {edge, bar_height + edge}},
                    .padding = {8, 14, 8, 14},
@@ -184,8 +182,7 @@ void PreviewFrame::add_values() {
                   .size = 14});
     hud_.add(Text{
         .id = "how",
-        .format =
-            "up, down: choose    left, right: change    type and enter: set    delete: give back    v: close",
+        .format = "up, down: choose    left, right: change    type and enter: set    delete: give back    v: close",
         .inside = "values",
         .color = dim,
         .size = 12});
@@ -199,8 +196,8 @@ void PreviewFrame::show(const Says& says, const Viewport& viewport, float pixel_
         says_.problems.push_back("and " + std::to_string(others) + " more");
     }
     // The list scrolls with what is chosen.
-    const auto chosen = std::find_if(says_.values.begin(), says_.values.end(),
-                                     [](const Line& line) { return line.is_chosen; });
+    const auto chosen =
+        std::find_if(says_.values.begin(), says_.values.end(), [](const Line& line) { return line.is_chosen; });
     const auto at = static_cast<std::size_t>(chosen - says_.values.begin());
     if (says_.values.size() > lines) {
         const std::size_t first = std::min(at > lines / 2 ? at - lines / 2 : 0, says_.values.size() - lines);

@@ -28,8 +28,8 @@ std::string size_text(Size size) {
 Problems PreviewSession::open() {
     languages_.emplace_back();
     for (std::size_t i = 0; i < options_.locales.size(); ++i) {
-        Result<Language> known = language_of(
-            options_.locales[i], i < options_.translations.size() ? options_.translations[i] : "");
+        Result<Language> known =
+            language_of(options_.locales[i], i < options_.translations.size() ? options_.translations[i] : "");
         if (!known) return known.problems();
         languages_.emplace_back(*std::move(known));
     }
@@ -189,8 +189,8 @@ void PreviewSession::change_scale(int steps) {
 void PreviewSession::next_theme() {
     const std::vector<Theme>& themes = running_.definition().themes;
     if (themes.size() < 2) return;
-    const auto now = std::find_if(themes.begin(), themes.end(),
-                                  [&](const Theme& theme) { return theme.id == viewing_.theme; });
+    const auto now =
+        std::find_if(themes.begin(), themes.end(), [&](const Theme& theme) { return theme.id == viewing_.theme; });
     theme_ = now == themes.end() || now + 1 == themes.end() ? themes.front().id : (now + 1)->id;
     view(viewing_.size);
 }
@@ -220,8 +220,7 @@ PreviewFrame::Says PreviewSession::says() const {
     says.time = seconds(now_) + " of " + seconds(play_.last()) + " s";
     says.part = whole.count() > 0 ? to_seconds(now_ - play_.first()) / to_seconds(whole) : 0;
     says.view = size_text(viewing_.size);
-    if (scale_ != 1)
-        says.view += "  scale " + said(Value(std::round(static_cast<double>(scale_) * 100) / 100));
+    if (scale_ != 1) says.view += "  scale " + said(Value(std::round(static_cast<double>(scale_) * 100) / 100));
     if (!viewing_.language->tag.empty()) says.view += "  " + viewing_.language->tag;
     if (!viewing_.theme.empty()) says.view += "  " + viewing_.theme;
     if (reduced_motion_) says.view += "  without movement";
@@ -236,8 +235,8 @@ Exit PreviewSession::explain() {
     const ElementRef ref = running_.hud().element_at(*options_.point);
     if (!running_.hud().alive(ref)) {
         print_problems(running_.problems(), err_);
-        err_ << "error: no element at " << said(Value(options_.point->x)) << ","
-             << said(Value(options_.point->y)) << '\n';
+        err_ << "error: no element at " << said(Value(options_.point->x)) << "," << said(Value(options_.point->y))
+             << '\n';
         return Exit::problems;
     }
     out_ << running_.hud().explain(ref).text();
@@ -249,8 +248,7 @@ Exit PreviewSession::write_picture(const std::string& path) {
     Picture picture(width, height, running_.fonts(), &running_.images());
     picture.fill(dusk);
     if (!options_.background.empty())
-        if (const Status drawn = picture.draw_image(options_.background); !drawn)
-            return refuse(drawn.problem());
+        if (const Status drawn = picture.draw_image(options_.background); !drawn) return refuse(drawn.problem());
     DrawList list;
     running_.hud().draw(list);
     picture.draw(list);

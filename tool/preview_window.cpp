@@ -18,8 +18,7 @@ constexpr Seconds note_time{3};
 
 class PreviewWindow {
  public:
-    PreviewWindow(PreviewSession& session, const PreviewOptions& options)
-        : session_(session), options_(options) {}
+    PreviewWindow(PreviewSession& session, const PreviewOptions& options) : session_(session), options_(options) {}
 
     Exit run() {
         const float bar = PreviewFrame::bar_height;
@@ -39,8 +38,7 @@ class PreviewWindow {
             if (!(whole == session_.viewing().size)) session_.view(whole);
             for (const WindowEvent& event : window.events())
                 obey(event, window);
-            if (session_.follow())
-                note(session_.running().is_broken() ? "the file has faults" : "read again");
+            if (session_.follow()) note(session_.running().is_broken() ? "the file has faults" : "read again");
             session_.advance(window.elapsed());
             note_left_ -= window.elapsed();
             session_.running().hud().draw(list);
@@ -77,11 +75,9 @@ class PreviewWindow {
             return;
         }
         Picture picture(1920, 1200, session_.running().fonts());
-        if (const Status drawn = picture.draw_image(options_.background); !drawn)
-            return note(drawn.problem().message);
+        if (const Status drawn = picture.draw_image(options_.background); !drawn) return note(drawn.problem().message);
         std::vector<Color> pixels;
-        pixels.reserve(static_cast<std::size_t>(picture.width()) *
-                       static_cast<std::size_t>(picture.height()));
+        pixels.reserve(static_cast<std::size_t>(picture.width()) * static_cast<std::size_t>(picture.height()));
         for (int y = 0; y < picture.height(); ++y)
             for (int x = 0; x < picture.width(); ++x)
                 pixels.push_back(picture.pixel(x, y));
@@ -90,8 +86,7 @@ class PreviewWindow {
             "\x01"
             "background";
         if (!session_.running().images().add(name, picture.width(), picture.height(), pixels)) return;
-        behind.add(Image{
-            .id = "picture", .image = name, .place = {.stretch = Stretch::both}, .fit = ImageFit::fill});
+        behind.add(Image{.id = "picture", .image = name, .place = {.stretch = Stretch::both}, .fit = ImageFit::fill});
     }
 
     void note(const std::string& text) {
@@ -114,8 +109,7 @@ class PreviewWindow {
                 {.name = names[i],
                  .value = value.is_real() ? said(Value(std::round(value.number() * 100) / 100)) : said(value),
                  .range = !has_range ? std::string()
-                                     : said(Value(declared->range.low)) + " to " +
-                                           said(Value(declared->range.high)) +
+                                     : said(Value(declared->range.low)) + " to " + said(Value(declared->range.high)) +
                                            (declared->unit.empty() ? "" : " " + declared->unit),
                  .is_chosen = i == chosen_,
                  .is_by_hand = session_.play().is_by_hand(names[i])});
@@ -188,18 +182,15 @@ class PreviewWindow {
             return true;
         }
         if (event.kind == WindowEvent::Kind::wheel) {
-            session_.play().set_by_hand(
-                name, stepped(source, session_.play().value(name), event.steps > 0 ? 1 : -1));
+            session_.play().set_by_hand(name, stepped(source, session_.play().value(name), event.steps > 0 ? 1 : -1));
             return true;
         }
         if (event.kind != WindowEvent::Kind::key) return false;
         if (event.key == "up") chosen_ = (chosen_ + names.size() - 1) % names.size();
         if (event.key == "down") chosen_ = (chosen_ + 1) % names.size();
         if (event.key == "up" || event.key == "down") typed_.clear();
-        if (event.key == "left")
-            session_.play().set_by_hand(name, stepped(source, session_.play().value(name), -1));
-        if (event.key == "right")
-            session_.play().set_by_hand(name, stepped(source, session_.play().value(name), 1));
+        if (event.key == "left") session_.play().set_by_hand(name, stepped(source, session_.play().value(name), -1));
+        if (event.key == "right") session_.play().set_by_hand(name, stepped(source, session_.play().value(name), 1));
         if (event.key == "backspace" && !typed_.empty()) typed_.pop_back();
         if (event.key == "delete") session_.play().give_back(name);
         if (event.key == "return" && !typed_.empty()) {

@@ -28,8 +28,7 @@ void Progress::at(double part) {
     if (!is_seen_) return;
     const auto now = std::chrono::steady_clock::now();
     // What is done in a moment needs no line, and ten times a second is enough.
-    if (now - begun_ < std::chrono::milliseconds(500) || now - written_ < std::chrono::milliseconds(100))
-        return;
+    if (now - begun_ < std::chrono::milliseconds(500) || now - written_ < std::chrono::milliseconds(100)) return;
     written_ = now;
     clear();
     write(what_ + ": " + std::to_string(std::lround(part * 100)) + " %");

@@ -68,13 +68,11 @@ Problems Replay::open() {
     const double length = to_seconds(until).count() - to_seconds(first_).count();
     if (options_.rate && length * *options_.rate > most_frames)
         return {{{name},
-                 "lasts " + seconds_text(until - first_) + " s: at " +
-                     std::to_string(std::lround(*options_.rate)) +
+                 "lasts " + seconds_text(until - first_) + " s: at " + std::to_string(std::lround(*options_.rate)) +
                      " frames a second that is more than 5000000 frames",
                  "end it earlier with --to, or give a lower --rate",
                  ProblemCode::too_large}};
-    Result<HudDefinition> definition =
-        is_whole ? recording_->definition() : read_hud(*text, options_.hud, includes);
+    Result<HudDefinition> definition = is_whole ? recording_->definition() : read_hud(*text, options_.hud, includes);
     if (trace_) {
         // Fonts and images that are missing are told at the end: the rest is worth being seen.
         const TracePlayer player(*trace_);
@@ -82,12 +80,10 @@ Problems Replay::open() {
         if (std::any_of(found.begin(), found.end(), is_error)) return found;
     }
     if (!definition) return definition.problems();
-    screen_of_ = {
-        .design = definition->design, .fit = definition->fit, .whole_scale = definition->whole_scale};
+    screen_of_ = {.design = definition->design, .fit = definition->fit, .whole_scale = definition->whole_scale};
     const std::string folder = std::filesystem::absolute(options_.hud).parent_path().string();
     images_.emplace(folder);
-    if (const Status added = fonts_.add_files(folder, definition->font_files); !added)
-        return {added.problem()};
+    if (const Status added = fonts_.add_files(folder, definition->font_files); !added) return {added.problem()};
     if (!options_.record.empty()) {
         record_file_ = std::make_unique<std::ofstream>(options_.record, std::ios::binary);
         if (!*record_file_)
@@ -148,8 +144,7 @@ Problems Replay::begin_at(Nanoseconds from, const HudDefinition& definition) {
         for (const Trace::Row& row : trace_->rows()) {
             if (row.time > from) break;
             before.trace->seek(row.time);
-            before.hud->update(
-                {.real = to_seconds(row.time - now), .game = to_seconds(row.game_time - game_now)});
+            before.hud->update({.real = to_seconds(row.time - now), .game = to_seconds(row.game_time - game_now)});
             now = row.time;
             game_now = row.game_time;
         }
@@ -231,8 +226,7 @@ Exit Replay::run(std::vector<Nanoseconds> at, const std::function<Exit(const Fra
 }
 
 /// The frames are those that were recorded.
-Exit Replay::run_recording(const std::vector<Nanoseconds>& at,
-                           const std::function<Exit(const Frame&)>& seen) {
+Exit Replay::run_recording(const std::vector<Nanoseconds>& at, const std::function<Exit(const Frame&)>& seen) {
     RecordingPlayer& player = *played_.recording;
     while (player.next() < recording_->frame_count() && recording_->time(player.next()) <= last()) {
         Frame frame{.time = recording_->time(player.next())};
@@ -240,8 +234,7 @@ Exit Replay::run_recording(const std::vector<Nanoseconds>& at,
         const bool is_last_of_its_time =
             player.next() == recording_->frame_count() || recording_->time(player.next()) > frame.time;
         frame.asked_for = is_last_of_its_time && std::binary_search(at.begin(), at.end(), frame.time);
-        frame.is_last =
-            player.next() == recording_->frame_count() || recording_->time(player.next()) > last();
+        frame.is_last = player.next() == recording_->frame_count() || recording_->time(player.next()) > last();
         if (const Exit exit = seen(frame); exit != Exit::fine) return exit;
     }
     return Exit::fine;

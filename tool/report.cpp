@@ -61,10 +61,8 @@ struct Column {
 constexpr std::array table_columns{
     Column{"time", [](const TableRow& row) { return seconds_text(row.time); },
            [](const TableRow& row) { return Json(to_seconds(row.time).count()); }},
-    Column{"id", [](const TableRow& row) { return row.id; },
-           [](const TableRow& row) { return Json(row.id); }},
-    Column{"kind", [](const TableRow& row) { return row.kind; },
-           [](const TableRow& row) { return Json(row.kind); }},
+    Column{"id", [](const TableRow& row) { return row.id; }, [](const TableRow& row) { return Json(row.id); }},
+    Column{"kind", [](const TableRow& row) { return row.kind; }, [](const TableRow& row) { return Json(row.kind); }},
     Column{"text", [](const TableRow& row) { return row.text.empty() ? "-" : row.text; },
            [](const TableRow& row) { return Json(row.text); }},
     Column{"fill", [](const TableRow& row) { return fraction_text(row.fill); },
@@ -85,13 +83,12 @@ constexpr std::array table_columns{
            [](const TableRow& row) { return Json(row.scale); }},
     Column{"rotation", [](const TableRow& row) { return plain_number(tenth(row.rotation)); },
            [](const TableRow& row) { return Json(row.rotation); }},
-    Column{"offset",
-           [](const TableRow& row) {
-               return plain_number(tenth(row.offset.x)) + "," + plain_number(tenth(row.offset.y));
-           },
-           [](const TableRow& row) {
-               return Json{row.offset.x, row.offset.y};
-           }},
+    Column{
+        "offset",
+        [](const TableRow& row) { return plain_number(tenth(row.offset.x)) + "," + plain_number(tenth(row.offset.y)); },
+        [](const TableRow& row) {
+            return Json{row.offset.x, row.offset.y};
+        }},
     Column{"box",
            [](const TableRow& row) {
                return plain_number(tenth(row.box.x)) + "," + plain_number(tenth(row.box.y)) + "," +
@@ -214,8 +211,7 @@ void print_events(const std::vector<Event>& events, bool json, std::ostream& out
 std::string same_in_stamps(const Problem& problem) {
     if (problem.location.line == 0) return to_string(problem);
     std::string same = problem.location.file + ":" + std::to_string(problem.location.line) + ":" +
-                       std::to_string(problem.location.column) + " " + std::string(to_string(problem.code)) +
-                       " ";
+                       std::to_string(problem.location.column) + " " + std::string(to_string(problem.code)) + " ";
     // Of a name in quotes, its last part.
     const std::string& words = problem.message;
     for (std::size_t begin = 0; begin < words.size();) {

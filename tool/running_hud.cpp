@@ -24,8 +24,7 @@ void RunningHud::read() {
     if (!read) return;
     std::vector<std::string> fonts;
     for (const std::string& font : read->font_files)
-        if (std::find(font_files_.begin(), font_files_.end(), font) == font_files_.end())
-            fonts.push_back(font);
+        if (std::find(font_files_.begin(), font_files_.end(), font) == font_files_.end()) fonts.push_back(font);
     font_files_.insert(font_files_.end(), fonts.begin(), fonts.end());
     const Status added = fonts_.add_files(folder_of(path()), fonts);
     problems_ = hud_->reload(*read);

@@ -21,8 +21,7 @@ class SampleEntries final : public detail::EntryReader {
 
     const std::vector<Field>& fields() const override { return fields_; }
     std::size_t count() const override { return entry_count(source_, count_->get()); }
-    void read_field(std::size_t field, std::span<const std::uint8_t>,
-                    std::span<KeptValue> into) const override {
+    void read_field(std::size_t field, std::span<const std::uint8_t>, std::span<KeptValue> into) const override {
         for (std::size_t entry = 0; entry < into.size(); ++entry)
             into[entry] = field_at(source_.fields[field], entry, 0);
     }
@@ -30,9 +29,7 @@ class SampleEntries final : public detail::EntryReader {
         for (std::size_t entry = 0; entry < into.size(); ++entry)
             into[entry] = field_at(source_.fields[field], entry, 0).get().number();
     }
-    bool read_positions(std::span<WorldPoint> into) const override {
-        return read_fields_as_positions(*this, into);
-    }
+    bool read_positions(std::span<WorldPoint> into) const override { return read_fields_as_positions(*this, into); }
 
  private:
     DeclaredSource source_;
@@ -95,15 +92,13 @@ std::size_t entry_count(const DeclaredSource& source, const Value& count) {
     // As many columns as a trace may have, shared by a few containers.
     constexpr std::size_t most = 50, most_values = 300;
     if (!count.is_number() || !(count.number() > 0)) return 0;
-    const std::size_t room =
-        std::max(most_values / std::max(source.fields.size(), std::size_t{1}), std::size_t{1});
+    const std::size_t room = std::max(most_values / std::max(source.fields.size(), std::size_t{1}), std::size_t{1});
     return static_cast<std::size_t>(std::min(count.number(), static_cast<double>(std::min(most, room))));
 }
 
 KeptValue field_at(const DeclaredSource& field, std::size_t entry, double part) {
     if (field.type == SourceType::text) {
-        if (field.sample.empty())
-            return Value(std::string_view(field.name + " " + std::to_string(entry + 1)));
+        if (field.sample.empty()) return Value(std::string_view(field.name + " " + std::to_string(entry + 1)));
         return field.sample[entry % field.sample.size()];
     }
     // Steps of the golden ratio fall evenly, however many there are. Each field begins elsewhere, so that places do not lie on a line.
@@ -125,8 +120,8 @@ nlohmann::json entries_json(const DeclaredSource& source, std::size_t count, dou
 }
 
 Source sample_entries(const DeclaredSource& source, std::shared_ptr<const KeptValue> count) {
-    return Source(detail::Binding::getter(std::make_shared<const SampleEntries>(source, std::move(count)),
-                                          Value::Type::int64));
+    return Source(
+        detail::Binding::getter(std::make_shared<const SampleEntries>(source, std::move(count)), Value::Type::int64));
 }
 
 }  // namespace rapido::tool

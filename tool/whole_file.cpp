@@ -87,8 +87,7 @@ Status write_whole(const std::string& path, const std::function<Status(const std
     if (is_there && S_ISDIR(before.st_mode)) return fault(path, EISDIR);
     if (is_there && !S_ISREG(before.st_mode)) return write(path);
     if (is_there && (before.st_mode & 0222) == 0)
-        return Problem{
-            {path}, "cannot be written: it is read-only", "change its mode first", ProblemCode::unwritable};
+        return Problem{{path}, "cannot be written: it is read-only", "change its mode first", ProblemCode::unwritable};
     Aside aside(target);
     if (aside.error() != 0) return fault(path, aside.error());
     if (Status written = write(aside.path()); !written) {
@@ -114,8 +113,7 @@ Status write_whole(const std::string& path, const std::function<Status(const std
         return problem;
     }
     if (note != nullptr)
-        *note = path + ": has " + std::to_string(before.st_nlink) +
-                " names (hard links), and was written in place";
+        *note = path + ": has " + std::to_string(before.st_nlink) + " names (hard links), and was written in place";
     return {};
 }
 

@@ -56,8 +56,8 @@ constexpr std::array pages{
          "offer what the HUD "
          "declares.",
          "size = \"24\"     # size = 24"},
-    Page{ProblemCode::unknown_word, "A word is none of those that the key takes.",
-         "Take one of those in the message.", "anchor = \"top-right\"     # top_right"},
+    Page{ProblemCode::unknown_word, "A word is none of those that the key takes.", "Take one of those in the message.",
+         "anchor = \"top-right\"     # top_right"},
     Page{ProblemCode::out_of_range, "A number lies outside of its range.",
          "The message says the range. Of a source: declare the range that the game really has.",
          "opacity = 80     # 0.8"},
@@ -91,8 +91,7 @@ constexpr std::array pages{
          "The message says what fits.", "format = \"{:.1f}\" for a text that shows a name"},
     Page{ProblemCode::contradiction, "Two fields cannot both hold.", "Take out one of them.",
          "enter = \"pulse\"     # an effect that never ends"},
-    Page{ProblemCode::fixed,
-         "Something cannot change while the HUD runs: a kind, an id, the panel of an element.",
+    Page{ProblemCode::fixed, "Something cannot change while the HUD runs: a kind, an id, the panel of an element.",
          "Remove the element, and add another one.", "hud.change(text, Bar{...})"},
     Page{ProblemCode::missing_font, "No font family of this name is installed; another one stands for it.",
          "Put the font file into the folder of the HUD and name it in 'font_files', or install the family.",
@@ -114,8 +113,7 @@ constexpr std::array pages{
          "Give 'update' the time since the last frame.", "hud.update(last - now)"},
     Page{ProblemCode::too_much, "One frame holds more than can be shown or told; the rest is left out.",
          "Show less: cap lists with 'most', and let pop-ups merge.", ""},
-    Page{ProblemCode::wrong_size,
-         "What is drawn was made for another size; it is drawn all the same, and not scaled.",
+    Page{ProblemCode::wrong_size, "What is drawn was made for another size; it is drawn all the same, and not scaled.",
          "Call 'hud.resize' with the size of the window, and make the picture as large.", ""},
     Page{ProblemCode::no_room,
          "The widest text that the range of a source allows has less room than it needs: in the game it is "
@@ -250,8 +248,7 @@ Exit why(const WhyOptions& options, std::ostream& out, std::ostream& err) {
         for (const Page& page : pages) {
             const std::string_view first = page.means.substr(0, page.means.find(": "));
             out << to_string(page.code) << std::string(16 - to_string(page.code).size(), ' ')
-                << first.substr(0, std::min(first.find(". "), first.size() - (first.ends_with('.') ? 1 : 0)))
-                << '\n';
+                << first.substr(0, std::min(first.find(". "), first.size() - (first.ends_with('.') ? 1 : 0))) << '\n';
         }
         return Exit::fine;
     }
@@ -261,8 +258,7 @@ Exit why(const WhyOptions& options, std::ostream& out, std::ostream& err) {
     const auto found = std::find(codes.begin(), codes.end(), code);
     if (found == codes.end()) {
         const std::string hint = did_you_mean(code, codes);
-        err << "error: no code '" << code << "'" << (hint.empty() ? "; 'rapido why' lists them" : "; " + hint)
-            << '\n';
+        err << "error: no code '" << code << "'" << (hint.empty() ? "; 'rapido why' lists them" : "; " + hint) << '\n';
         return Exit::usage;
     }
     print(pages[static_cast<std::size_t>(found - codes.begin())], out);

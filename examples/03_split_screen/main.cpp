@@ -18,43 +18,34 @@ struct Pilot {
 
 /// A component: a caption and a number in a row, and a bar as wide as both.
 std::vector<Element> gauge(const std::string& id, const std::string& caption, const Color color) {
-    return nest(Panel{.id = id,
-                      .layout = Layout::column,
-                      .gap = 4,
-                      .align = Align::stretch,
-                      .plate = false,
-                      .inside = "plane"},
-                nest(Panel{.id = "head",
-                           .layout = Layout::row,
-                           .gap = 24,
-                           .align = Align::baseline,
-                           .justify = Justify::space_between,
-                           .plate = false},
-                     Text{.id = "caption", .format = caption, .color = color, .weight = 600, .size = 15},
-                     Text{.id = "amount",
-                          .value = rapido::name(id),
-                          .max = rapido::name(id + "_max"),
-                          .format = "{percent}%",
-                          .weight = 600,
-                          .size = 17}),
-                Bar{.id = "bar",
-                    .value = rapido::name(id),
-                    .max = rapido::name(id + "_max"),
-                    .place = {.size = {220, 14}},
-                    .color = color});
+    return nest(
+        Panel{.id = id, .layout = Layout::column, .gap = 4, .align = Align::stretch, .plate = false, .inside = "plane"},
+        nest(Panel{.id = "head",
+                   .layout = Layout::row,
+                   .gap = 24,
+                   .align = Align::baseline,
+                   .justify = Justify::space_between,
+                   .plate = false},
+             Text{.id = "caption", .format = caption, .color = color, .weight = 600, .size = 15},
+             Text{.id = "amount",
+                  .value = rapido::name(id),
+                  .max = rapido::name(id + "_max"),
+                  .format = "{percent}%",
+                  .weight = 600,
+                  .size = 17}),
+        Bar{.id = "bar",
+            .value = rapido::name(id),
+            .max = rapido::name(id + "_max"),
+            .place = {.size = {220, 14}},
+            .color = color});
 }
 
 HudDefinition make_definition() {
     HudDefinition hud{.design = {640, 800}, .margin = {24, 24, 24, 24}, .font = "Inter"};
     hud.elements.push_back(Panel{.id = "saved", .layout = Layout::column});
+    hud.elements.push_back(Text{.id = "name", .value = "name", .inside = "saved", .color = rgb(0x8fce5a), .size = 15});
     hud.elements.push_back(
-        Text{.id = "name", .value = "name", .inside = "saved", .color = rgb(0x8fce5a), .size = 15});
-    hud.elements.push_back(Text{.id = "acres",
-                                .value = "acres",
-                                .format = "{:L} acres",
-                                .inside = "saved",
-                                .weight = 700,
-                                .size = 34});
+        Text{.id = "acres", .value = "acres", .format = "{:L} acres", .inside = "saved", .weight = 700, .size = 34});
     hud.elements.push_back(Panel{.id = "plane",
                                  .place = {.anchor = Anchor::bottom_left},
                                  .layout = Layout::column,

@@ -52,8 +52,8 @@ int main(int count, char** arguments) {
                 if (const Status drawn = cell.draw_image(scene); !drawn)
                     std::fprintf(stderr, "%s\n", to_string(drawn.problem()).c_str());
             cell.draw(list);
-            sheet.draw(cell, {static_cast<float>(column * (width + gap)),
-                              static_cast<float>(row * (height + gap)), width, height});
+            sheet.draw(cell, {static_cast<float>(column * (width + gap)), static_cast<float>(row * (height + gap)),
+                              width, height});
         }
         ++row;
     }

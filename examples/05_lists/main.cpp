@@ -22,13 +22,10 @@ void add_button(Images& images, const std::string& name, bool is_round) {
     for (int y = 0; y < size; ++y)
         for (int x = 0; x < size; ++x) {
             const int across = 2 * x + 1 - size, down = 2 * y + 1 - size;
-            const bool inside = is_round ? across * across + down * down < size * size
-                                         : std::abs(across) < 44 && std::abs(down) < 44;
+            const bool inside =
+                is_round ? across * across + down * down < size * size : std::abs(across) < 44 && std::abs(down) < 44;
             const bool stroke = std::abs(across) < 6 && std::abs(down) < 24;
-            pixels.push_back(!inside    ? rgb(0, 0)
-                             : stroke   ? rgb(0x10161c)
-                             : is_round ? rgb(0x8fce5a)
-                                        : rgb(0xf2efe6));
+            pixels.push_back(!inside ? rgb(0, 0) : stroke ? rgb(0x10161c) : is_round ? rgb(0x8fce5a) : rgb(0xf2efe6));
         }
     if (const auto added = images.add(name, size, size, pixels); !added)
         std::fprintf(stderr, "%s\n", to_string(added.problems().front()).c_str());
@@ -43,9 +40,8 @@ int main(int count, char** arguments) {
     double heading = 338, altitude = 420;
     int flares = 4, device = 0;
     Sources sources;
-    sources.set("pilots",
-                watch_entries(pilots, entry_field("name", &Pilot::name), entry_field("score", &Pilot::score),
-                              entry_field("water", &Pilot::water)));
+    sources.set("pilots", watch_entries(pilots, entry_field("name", &Pilot::name), entry_field("score", &Pilot::score),
+                                        entry_field("water", &Pilot::water)));
     sources.set("heading", watch(heading));
     sources.set("altitude", watch(altitude));
     sources.set("flares", watch(flares));
@@ -76,8 +72,8 @@ int main(int count, char** arguments) {
         if (const Status drawn = cell.draw_image(scene); !drawn)
             std::fprintf(stderr, "%s\n", to_string(drawn.problem()).c_str());
         cell.draw(list);
-        sheet.draw(cell, {static_cast<float>(shots % 2 * (width + gap)),
-                          static_cast<float>(shots / 2 * (height + gap)), width, height});
+        sheet.draw(cell, {static_cast<float>(shots % 2 * (width + gap)), static_cast<float>(shots / 2 * (height + gap)),
+                          width, height});
         ++shots;
     };
     // At 60 frames a second; what the game does stands by its frame.

@@ -31,8 +31,7 @@ struct Seen {
 std::optional<Seen> project(const std::array<float, 16>& m, const Vector& at, int width, int height) {
     std::array<double, 4> clip{};
     for (std::size_t row = 0; row < 4; ++row)
-        clip[row] =
-            static_cast<double>(m[row] * at[0] + m[row + 4] * at[1] + m[row + 8] * at[2] + m[row + 12]);
+        clip[row] = static_cast<double>(m[row] * at[0] + m[row + 4] * at[1] + m[row + 8] * at[2] + m[row + 12]);
     if (clip[3] < 1) return std::nullopt;
     return Seen{(clip[0] / clip[3] + 1) / 2 * width, (1 - clip[1] / clip[3]) / 2 * height, clip[3]};
 }
@@ -95,8 +94,7 @@ void draw_paths(cairo_t* context, const std::array<float, 16>& matrix, int width
 
 void draw_fire(cairo_t* context, const Seen& at, float heat) {
     const double size = (3 + 11 * static_cast<double>(heat)) * 320 / at.distance;
-    cairo_pattern_t* glow =
-        cairo_pattern_create_radial(at.x, at.y - size * 0.5, 0, at.x, at.y - size * 0.5, size * 2);
+    cairo_pattern_t* glow = cairo_pattern_create_radial(at.x, at.y - size * 0.5, 0, at.x, at.y - size * 0.5, size * 2);
     cairo_pattern_add_color_stop_rgba(glow, 0, 1, 0.86, 0.45, 0.95);
     cairo_pattern_add_color_stop_rgba(glow, 0.25, 1, 0.48, 0.16, 0.8);
     cairo_pattern_add_color_stop_rgba(glow, 1, 1, 0.3, 0.1, 0);
@@ -141,8 +139,8 @@ std::array<float, 16> looking(const std::array<float, 3>& from, const std::array
     return matrix;
 }
 
-void draw_backdrop(const std::string& file, const std::array<float, 16>& matrix,
-                   const std::vector<Spot>& spots, int width, int height) {
+void draw_backdrop(const std::string& file, const std::array<float, 16>& matrix, const std::vector<Spot>& spots,
+                   int width, int height) {
     cairo_surface_t* surface = cairo_image_surface_create(CAIRO_FORMAT_RGB24, width, height);
     cairo_t* context = cairo_create(surface);
     draw_sky_and_ridges(context, matrix, width, height);

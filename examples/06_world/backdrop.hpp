@@ -18,7 +18,7 @@ struct Spot {
 std::array<float, 16> looking(const std::array<float, 3>& from, const std::array<float, 3>& to, float degrees,
                               float aspect);
 
-void draw_backdrop(const std::string& file, const std::array<float, 16>& matrix,
-                   const std::vector<Spot>& spots, int width, int height);
+void draw_backdrop(const std::string& file, const std::array<float, 16>& matrix, const std::vector<Spot>& spots,
+                   int width, int height);
 
 }  // namespace example

@@ -43,13 +43,12 @@ int main(int count, char** arguments) {
     Sources sources;
     sources.set("fires", watch_entries(fires, entry_position(&Fire::at), entry_field("number", &Fire::number),
                                        entry_field("heat", &Fire::heat)));
-    sources.set("villages",
-                watch_entries(villages, entry_position(&Village::at), entry_field("name", &Village::name),
-                              entry_field("people", &Village::people),
-                              entry_field("away", [&eye](const Village& village) {
-                                  return std::hypot(village.at[0] - eye[0], village.at[1] - eye[1],
-                                                    village.at[2] - eye[2]);
-                              })));
+    sources.set(
+        "villages",
+        watch_entries(villages, entry_position(&Village::at), entry_field("name", &Village::name),
+                      entry_field("people", &Village::people), entry_field("away", [&eye](const Village& village) {
+                          return std::hypot(village.at[0] - eye[0], village.at[1] - eye[1], village.at[2] - eye[2]);
+                      })));
     const Result<HudDefinition> definition = read_hud_file(folder + "/hud.toml");
     if (!definition) {
         for (const Problem& problem : definition.problems())
@@ -103,8 +102,7 @@ int main(int count, char** arguments) {
     int moment = 0;
     for (int frame = 0; frame <= 68; ++frame) {
         for (Fire& fire : fires) {
-            const bool is_hit =
-                std::abs(fire.at[0]) < 90 && fire.at[2] < 40 && fire.at[2] > -240 && fire.heat > 0;
+            const bool is_hit = std::abs(fire.at[0]) < 90 && fire.at[2] < 40 && fire.at[2] > -240 && fire.heat > 0;
             if (!is_hit || frame < 2 || (frame + fire.number) % 3 != 0 || frame > 20) continue;
             const double water = fire.number % 4 == 0 ? 16 : 5;
             fire.heat = std::max(0.0, fire.heat - water);

@@ -73,8 +73,7 @@ int main(int count, char** arguments) {
             clear(0x4000);
             seen = drawer.draw(list, width, height);
             if (frames > 0 && frame == frames - 1) {
-                SDL_Surface* const shot =
-                    SDL_CreateRGBSurfaceWithFormat(0, width, height, 32, SDL_PIXELFORMAT_RGBA32);
+                SDL_Surface* const shot = SDL_CreateRGBSurfaceWithFormat(0, width, height, 32, SDL_PIXELFORMAT_RGBA32);
                 read_pixels(0, 0, width, height, 0x1908, 0x1401, shot->pixels);
                 // The first row is the lowest.
                 SDL_Surface* const upright =

@@ -34,11 +34,8 @@ int main() {
     Hud hud;  // without a measurer: nothing is laid out or drawn
     const ElementRef score_text =
         hud.add(Text{.id = "score", .value = watch(score), .format = "{:L} points", .motion = roll(400ms)});
-    const ElementRef fuel_bar = hud.add(Bar{.id = "fuel",
-                                            .value = watch(fuel),
-                                            .max = 1000,
-                                            .pace = {.interval = 250ms},
-                                            .motion = tween(200ms)});
+    const ElementRef fuel_bar = hud.add(
+        Bar{.id = "fuel", .value = watch(fuel), .max = 1000, .pace = {.interval = 250ms}, .motion = tween(200ms)});
     hud.add_timer("mission", mission);
     const ElementRef clock = hud.add(Text{.id = "clock", .value = "mission.left", .format = "{:%M:%S}"});
 

@@ -65,8 +65,7 @@ int main(int count, char** arguments) {
         layer.blend_onto(screen.data(), width * 4);
     }
     const PixelRect drawn = layer.drawn();
-    std::printf("%d fish; what is drawn lies in %d of %d pixels\n", fish, drawn.width * drawn.height,
-                width * height);
+    std::printf("%d fish; what is drawn lies in %d of %d pixels\n", fish, drawn.width * drawn.height, width * height);
     if (count < 2) return 0;
 
     // The screen as a PNG, to look at.

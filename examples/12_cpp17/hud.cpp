@@ -19,8 +19,8 @@ GameHud::GameHud(const GameState& state) : inside_(std::make_unique<Inside>()) {
                                                    .format = "{} coins",
                                                    .plural = {.one = "{} coin"},
                                                    .motion = rapido::roll(300ms)});
-    inside_->health = inside_->hud.add(rapido::Text{
-        .id = "health", .value = rapido::watch(state.health), .max = 100, .format = "{percent}%"});
+    inside_->health = inside_->hud.add(
+        rapido::Text{.id = "health", .value = rapido::watch(state.health), .max = 100, .format = "{percent}%"});
 }
 
 GameHud::~GameHud() = default;

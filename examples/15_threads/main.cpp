@@ -98,11 +98,10 @@ int main() {
                  .max = watch(shared, &State::tank),
                  .format = "{:.0f} of {max:.0f} L",
                  .place = {.offset = {24, 20}}});
-    const auto bar =
-        hud.add(Bar{.id = "bar",
-                    .value = watch(shared, &State::water),
-                    .max = watch(shared, &State::tank),
-                    .place = {.anchor = Anchor::bottom_left, .offset = {24, 24}, .size = {432, 20}}});
+    const auto bar = hud.add(Bar{.id = "bar",
+                                 .value = watch(shared, &State::water),
+                                 .max = watch(shared, &State::tank),
+                                 .place = {.anchor = Anchor::bottom_left, .offset = {24, 24}, .size = {432, 20}}});
     bool is_torn = false;
     for (int frame = 0; frame < frames; ++frame) {
         hud.update(1 / 60.0);
@@ -114,6 +113,6 @@ int main() {
     renderer.join();
     is_over = true;
     simulation.join();
-    std::printf("%d frames, %d drawn, %s; the simulation did %s\n", frames, drawn,
-                is_torn ? "torn" : "never torn", steps > 0 ? "its steps" : "nothing");
+    std::printf("%d frames, %d drawn, %s; the simulation did %s\n", frames, drawn, is_torn ? "torn" : "never torn",
+                steps > 0 ? "its steps" : "nothing");
 }

@@ -21,8 +21,7 @@ class Store {
     std::vector<float> heats;
 
     void spawn(int entity, Vec2 position, float heat) {
-        if (rows_.size() <= static_cast<std::size_t>(entity))
-            rows_.resize(static_cast<std::size_t>(entity) + 1);
+        if (rows_.size() <= static_cast<std::size_t>(entity)) rows_.resize(static_cast<std::size_t>(entity) + 1);
         rows_[static_cast<std::size_t>(entity)] = entities.size();
         entities.push_back(entity);
         positions.push_back(position);

@@ -72,10 +72,9 @@ void ember(cairo_t* on, double x, double turn) {
         const double tall = 50 * size * (1 + 0.07 * std::cos(turn * 2 + size * 3));
         cairo_new_path(on);
         cairo_move_to(on, x + 32 + lean, 60 - tall);
-        cairo_curve_to(on, x + 32 + 26 * size + lean / 2, 60 - tall * 0.45, x + 32 + 22 * size, 60, x + 32,
-                       60);
-        cairo_curve_to(on, x + 32 - 22 * size, 60, x + 32 - 26 * size + lean / 2, 60 - tall * 0.4,
-                       x + 32 + lean, 60 - tall);
+        cairo_curve_to(on, x + 32 + 26 * size + lean / 2, 60 - tall * 0.45, x + 32 + 22 * size, 60, x + 32, 60);
+        cairo_curve_to(on, x + 32 - 22 * size, 60, x + 32 - 26 * size + lean / 2, 60 - tall * 0.4, x + 32 + lean,
+                       60 - tall);
         use(on, tint);
         cairo_fill(on);
     };
@@ -173,9 +172,7 @@ void pixels(cairo_t* on, std::initializer_list<std::string_view> rows,
 
 void pixel_heart(cairo_t* on, Tint body, Tint light) {
     constexpr Tint edge{0.09, 0.1, 0.2};
-    pixels(on,
-           {".##...##.", "#oo#.#oo#", "#owo#ooo#", "#ooooooo#", ".#ooooo#.", "..#ooo#..", "...#o#...",
-            "....#...."},
+    pixels(on, {".##...##.", "#oo#.#oo#", "#owo#ooo#", "#ooooooo#", ".#ooooo#.", "..#ooo#..", "...#o#...", "....#...."},
            [&](char c) {
                return c == '#' ? &edge : c == 'o' ? &body : c == 'w' ? &light : nullptr;
            });
@@ -184,8 +181,7 @@ void pixel_heart(cairo_t* on, Tint body, Tint light) {
 /// A plate with a light edge, a dark one, and corners that are cut off; its middle is stretched.
 void pixel_plate(cairo_t* on) {
     cairo_set_antialias(on, CAIRO_ANTIALIAS_NONE);
-    constexpr Tint dark{0.06, 0.08, 0.17}, light{0.96, 0.91, 0.78}, shade{0.55, 0.5, 0.62},
-        inside{0.16, 0.2, 0.38};
+    constexpr Tint dark{0.06, 0.08, 0.17}, light{0.96, 0.91, 0.78}, shade{0.55, 0.5, 0.62}, inside{0.16, 0.2, 0.38};
     for (int y = 0; y < 16; ++y)
         for (int x = 0; x < 16; ++x) {
             const int near = std::min(std::min(x, 15 - x), std::min(y, 15 - y));
@@ -209,8 +205,7 @@ void spiral(cairo_t* on, int size) {
     unsigned char* const pixels = cairo_image_surface_get_data(surface);
     const int stride = cairo_image_surface_get_stride(surface);
     constexpr double turns = 2.25, full = turns * 2 * std::numbers::pi;
-    const double middle = (size - 1) / 2.0, first = size * 0.1, grows = size * 0.36 / full,
-                 half = size * 0.06;
+    const double middle = (size - 1) / 2.0, first = size * 0.1, grows = size * 0.36 / full, half = size * 0.06;
     for (int y = 0; y < size; ++y)
         for (int x = 0; x < size; ++x) {
             const double away = std::hypot(x - middle, y - middle);
@@ -258,8 +253,7 @@ int main(int count, char** arguments) {
     const std::string hud = arguments[1], gallery = arguments[2], looks = arguments[3];
     constexpr int frames = 8;
     bool written = true;
-    const auto draw = [&](const std::string& path, int width, int height,
-                          const std::function<void(cairo_t*)>& how) {
+    const auto draw = [&](const std::string& path, int width, int height, const std::function<void(cairo_t*)>& how) {
         written = draw_file(path, width, height, how) && written;
     };
     draw(hud + "/rank_1.png", 80, 80, [](cairo_t* on) { badge(on, 1); });
@@ -274,9 +268,7 @@ int main(int count, char** arguments) {
     draw(gallery + "/jar_empty.png", 96, 128, [](cairo_t* on) { jar(on, false); });
     draw(gallery + "/leaf.png", 96, 128, leaf);
     draw(looks + "/plate.png", 16, 16, pixel_plate);
-    draw(looks + "/heart.png", 9, 8, [](cairo_t* on) {
-        pixel_heart(on, {0.91, 0.22, 0.27}, {1, 0.62, 0.6});
-    });
+    draw(looks + "/heart.png", 9, 8, [](cairo_t* on) { pixel_heart(on, {0.91, 0.22, 0.27}, {1, 0.62, 0.6}); });
     draw(looks + "/heart_empty.png", 9, 8, [](cairo_t* on) {
         pixel_heart(on, {0.15, 0.19, 0.33}, {0.21, 0.26, 0.42});
     });

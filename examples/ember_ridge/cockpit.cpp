@@ -9,8 +9,7 @@ namespace ember_ridge {
 using namespace rapido;
 
 Cockpit::Cockpit(const HudDefinition& instruments, const HudDefinition& over, const Ridge& ridge,
-                 const Settings& settings, std::size_t player, Fonts& fonts, Images& images,
-                 FlashLimit& limit)
+                 const Settings& settings, std::size_t player, Fonts& fonts, Images& images, FlashLimit& limit)
     : ridge_(ridge),
       settings_(settings),
       player_(player),
@@ -65,19 +64,15 @@ Sources Cockpit::sources() {
     all.set("pilot.experience", watch(own.experience));
     all.set("pilot.next_rank", watch(own.next_rank));
     all.set("world.time_of_day", watch(ridge_.time_of_day));
-    all.set("world.village",
-            watch([this] { return std::string_view(ridge_.hamlets[ridge_.in_danger].name); }));
-    const auto place = entry_position([](const auto& thing) {
-        return WorldPoint{thing.at.x, thing.at.y, 0};
-    });
+    all.set("world.village", watch([this] { return std::string_view(ridge_.hamlets[ridge_.in_danger].name); }));
+    const auto place = entry_position([](const auto& thing) { return WorldPoint{thing.at.x, thing.at.y, 0}; });
     all.set("fires", watch_entries(ridge_.blazes, place, entry_field("number", &Blaze::number),
                                    entry_field("heat", &Blaze::heat)));
     all.set(
         "villages",
-        watch_entries(
-            ridge_.hamlets, place, entry_field("name", &Hamlet::name), entry_field("people", &Hamlet::people),
-            entry_field("danger", &Hamlet::danger), entry_field("lost", &Hamlet::is_lost),
-            entry_field("away", [&own](const Hamlet& hamlet) { return std::abs(hamlet.at.x - own.at.x); })));
+        watch_entries(ridge_.hamlets, place, entry_field("name", &Hamlet::name), entry_field("people", &Hamlet::people),
+                      entry_field("danger", &Hamlet::danger), entry_field("lost", &Hamlet::is_lost),
+                      entry_field("away", [&own](const Hamlet& hamlet) { return std::abs(hamlet.at.x - own.at.x); })));
     all.set("game.paused", watch(settings_.paused));
     all.set("game.slow", watch(settings_.slow));
     all.set("game.new", watch(settings_.is_new));
@@ -107,11 +102,10 @@ void Cockpit::update(double real, double game) {
         hud->set_text_scale(static_cast<float>(settings_.texts / 100));
         hud->set_reduced_motion(settings_.reduced);
     }
-    over_.set_camera(Camera::flat(
-        {.center = {view.middle.x, view.middle.y, 0}, .zoom = view.zoom / design, .y_up = true}));
+    over_.set_camera(
+        Camera::flat({.center = {view.middle.x, view.middle.y, 0}, .zoom = view.zoom / design, .y_up = true}));
     for (const Hit& hit : ridge_.hits)
-        if (hit.player == player_)
-            over_.pop(hits_, {.at = {hit.at.x, hit.at.y + 14, 0}, .value = hit.amount});
+        if (hit.player == player_) over_.pop(hits_, {.at = {hit.at.x, hit.at.y + 14, 0}, .value = hit.amount});
     if (player_ == 0) {
         const Bomber& own = ridge_.bombers[0];
         RAPIDO_WATCH_IN_AS("bomber", "{:.1f} m/s", own.climb);

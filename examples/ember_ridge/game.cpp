@@ -93,8 +93,8 @@ class Game {
                 for (const rapido::Problem& problem : hud->problems())
                     std::fprintf(stderr, "%s\n", to_string(problem).c_str());
         const Bomber& first = ridge_->bombers.front();
-        std::printf("%.1f s: %d acres saved, %d points, %zu fires\n", ridge_->played, first.acres_saved,
-                    first.score, ridge_->blazes.size());
+        std::printf("%.1f s: %d acres saved, %d points, %zu fires\n", ridge_->played, first.acres_saved, first.score,
+                    ridge_->blazes.size());
     }
 
     rapido::SdlDrawer& drawer() { return drawer_; }
@@ -204,8 +204,7 @@ int play_script(const Options& options) {
             const double now = frame / 60.0;
             for (; next < presses.size() && presses[next].time <= now; ++next)
                 apply(game, presses[next]);
-            game.frame(1 / 60.0,
-                       {static_cast<float>(options.width) / 2, static_cast<float>(options.height) / 2});
+            game.frame(1 / 60.0, {static_cast<float>(options.width) / 2, static_cast<float>(options.height) / 2});
             SDL_RenderFlush(renderer);
             for (; shot < options.shots.size() && options.shots[shot].first <= now; ++shot)
                 is_fine = write_picture(surface, game.fonts(), options.shots[shot].second) && is_fine;
@@ -223,12 +222,11 @@ int play_script(const Options& options) {
 /// What the keys of a player, and a gamepad, hold down.
 Controls held(std::size_t player, SDL_GameController* pad) {
     const Uint8* const keys = SDL_GetKeyboardState(nullptr);
-    Controls made = player == 0 ? Controls{keys[SDL_SCANCODE_LEFT] != 0, keys[SDL_SCANCODE_RIGHT] != 0,
-                                           keys[SDL_SCANCODE_UP] != 0, keys[SDL_SCANCODE_DOWN] != 0,
-                                           keys[SDL_SCANCODE_SPACE] != 0}
-                                : Controls{keys[SDL_SCANCODE_A] != 0, keys[SDL_SCANCODE_D] != 0,
-                                           keys[SDL_SCANCODE_W] != 0, keys[SDL_SCANCODE_S] != 0,
-                                           keys[SDL_SCANCODE_F] != 0};
+    Controls made =
+        player == 0 ? Controls{keys[SDL_SCANCODE_LEFT] != 0, keys[SDL_SCANCODE_RIGHT] != 0, keys[SDL_SCANCODE_UP] != 0,
+                               keys[SDL_SCANCODE_DOWN] != 0, keys[SDL_SCANCODE_SPACE] != 0}
+                    : Controls{keys[SDL_SCANCODE_A] != 0, keys[SDL_SCANCODE_D] != 0, keys[SDL_SCANCODE_W] != 0,
+                               keys[SDL_SCANCODE_S] != 0, keys[SDL_SCANCODE_F] != 0};
     if (pad == nullptr) return made;
     const int x = SDL_GameControllerGetAxis(pad, SDL_CONTROLLER_AXIS_LEFTX),
               y = SDL_GameControllerGetAxis(pad, SDL_CONTROLLER_AXIS_LEFTY);
@@ -253,11 +251,10 @@ void press(Game& game, SDL_Keycode key) {
 }
 
 int play(const Options& options) {
-    if (SDL_Init(SDL_INIT_VIDEO | SDL_INIT_GAMECONTROLLER) != 0)
-        return std::fprintf(stderr, "%s\n", SDL_GetError()), 1;
+    if (SDL_Init(SDL_INIT_VIDEO | SDL_INIT_GAMECONTROLLER) != 0) return std::fprintf(stderr, "%s\n", SDL_GetError()), 1;
     SDL_Window* const window =
-        SDL_CreateWindow("Ember Ridge", SDL_WINDOWPOS_CENTERED, SDL_WINDOWPOS_CENTERED, options.width,
-                         options.height, SDL_WINDOW_RESIZABLE | SDL_WINDOW_ALLOW_HIGHDPI);
+        SDL_CreateWindow("Ember Ridge", SDL_WINDOWPOS_CENTERED, SDL_WINDOWPOS_CENTERED, options.width, options.height,
+                         SDL_WINDOW_RESIZABLE | SDL_WINDOW_ALLOW_HIGHDPI);
     SDL_Renderer* const renderer =
         window != nullptr ? SDL_CreateRenderer(window, -1, SDL_RENDERER_PRESENTVSYNC) : nullptr;
     if (renderer == nullptr) return std::fprintf(stderr, "%s\n", SDL_GetError()), 1;
@@ -274,8 +271,7 @@ int play(const Options& options) {
                     mouse = {static_cast<float>(event.motion.x), static_cast<float>(event.motion.y)};
                 if (event.type == SDL_CONTROLLERDEVICEADDED && pads.size() < 2)
                     pads.push_back(SDL_GameControllerOpen(event.cdevice.which));
-                if (event.type == SDL_CONTROLLERBUTTONDOWN &&
-                    event.cbutton.button == SDL_CONTROLLER_BUTTON_START)
+                if (event.type == SDL_CONTROLLERBUTTONDOWN && event.cbutton.button == SDL_CONTROLLER_BUTTON_START)
                     press(game, SDLK_p);
                 if (event.type == SDL_RENDER_DEVICE_RESET) game.drawer().reset();
             }
@@ -283,8 +279,7 @@ int play(const Options& options) {
                 game.controls_[i] = held(i, i < pads.size() ? pads[i] : nullptr);
             game.settings_.slow = SDL_GetKeyboardState(nullptr)[SDL_SCANCODE_T] != 0;
             const Uint64 now = SDL_GetPerformanceCounter();
-            const double passed =
-                static_cast<double>(now - last) / static_cast<double>(SDL_GetPerformanceFrequency());
+            const double passed = static_cast<double>(now - last) / static_cast<double>(SDL_GetPerformanceFrequency());
             last = now;
             game.frame(std::min(passed, 0.25), mouse);
             SDL_RenderPresent(renderer);
@@ -319,9 +314,7 @@ int main(int count, char** arguments) {
             options.shots.emplace_back(std::atof(arguments[i + 1]), arguments[i + 2]);
             i += 2;
         } else
-            return std::fprintf(stderr, "error: unknown option '%s'; see the top of game.cpp\n",
-                                word.c_str()),
-                   2;
+            return std::fprintf(stderr, "error: unknown option '%s'; see the top of game.cpp\n", word.c_str()), 2;
     }
     return options.script.empty() ? play(options) : play_script(options);
 }

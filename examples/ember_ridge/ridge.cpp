@@ -69,10 +69,8 @@ void Ridge::fly(Bomber& bomber, const Controls& controls, double seconds) {
         const double away = std::hypot(blaze.at.x - bomber.at.x, (blaze.at.y - bomber.at.y) / 1.6);
         if (away < 70) heat = std::max(heat, 72 + blaze.heat * static_cast<float>(1 - away / 70) * 0.9F);
     }
-    bomber.engine_temperature +=
-        (heat - bomber.engine_temperature) * static_cast<float>(std::min(1.0, 0.9 * seconds));
-    if (bomber.engine_temperature > 105)
-        bomber.hull = std::max(0.0F, bomber.hull - static_cast<float>(3 * seconds));
+    bomber.engine_temperature += (heat - bomber.engine_temperature) * static_cast<float>(std::min(1.0, 0.9 * seconds));
+    if (bomber.engine_temperature > 105) bomber.hull = std::max(0.0F, bomber.hull - static_cast<float>(3 * seconds));
     meet_ground(bomber, seconds);
     bomber.altitude = static_cast<float>(bomber.at.y);
 }
@@ -107,8 +105,7 @@ void Ridge::meet_ground(Bomber& bomber, double seconds) {
 }
 
 void Ridge::drop_water(Bomber& bomber, std::size_t player, const Controls& controls, double seconds) {
-    if (controls.drop && bomber.dropping <= 0 && bomber.water >= 150 && !bomber.scoops)
-        bomber.dropping = 0.55;
+    if (controls.drop && bomber.dropping <= 0 && bomber.water >= 150 && !bomber.scoops) bomber.dropping = 0.55;
     if (bomber.dropping <= 0) return;
     bomber.dropping -= seconds;
     const float litres = std::min(bomber.water, static_cast<float>(1100 * seconds));
@@ -167,8 +164,7 @@ void Ridge::burn(double seconds) {
         const double x = blaze.at.x + (random() < 0.5 ? -1 : 1) * (60 + 50 * random());
         const auto is_near = [x](const Blaze& other) { return std::abs(other.at.x - x) < 35; };
         const bool is_wood = x > field_to + 60 && x < length - 40 && !is_lake(x);
-        if (!is_wood || blazes.size() + caught.size() >= 26 ||
-            std::any_of(blazes.begin(), blazes.end(), is_near))
+        if (!is_wood || blazes.size() + caught.size() >= 26 || std::any_of(blazes.begin(), blazes.end(), is_near))
             continue;
         caught.push_back({next_number_++, {x, ground(x)}, 12, 9 + 8 * random()});
     }
@@ -183,8 +179,7 @@ void Ridge::watch_hamlets(double seconds) {
         double heat = 0;
         for (const Blaze& blaze : blazes)
             heat += blaze.heat / 100 * std::max(0.0, 1 - std::abs(blaze.at.x - hamlet.at.x) / 190);
-        hamlet.danger =
-            static_cast<float>(std::clamp(hamlet.danger + (heat * 0.02 - 0.008) * seconds, 0.0, 1.0));
+        hamlet.danger = static_cast<float>(std::clamp(hamlet.danger + (heat * 0.02 - 0.008) * seconds, 0.0, 1.0));
         if (hamlet.danger > 0.45F && !evacuating && !hamlet.is_empty) {
             evacuating = true;
             evacuation_left = 45;

@@ -19,8 +19,8 @@ struct Tint {
 };
 
 Tint mix(Tint a, Tint b, double part) {
-    return {a.red + (b.red - a.red) * part, a.green + (b.green - a.green) * part,
-            a.blue + (b.blue - a.blue) * part, a.alpha + (b.alpha - a.alpha) * part};
+    return {a.red + (b.red - a.red) * part, a.green + (b.green - a.green) * part, a.blue + (b.blue - a.blue) * part,
+            a.alpha + (b.alpha - a.alpha) * part};
 }
 
 void add_stop(cairo_pattern_t* pattern, double at, Tint tint) {
@@ -90,8 +90,7 @@ void draw_ridge(cairo_t* context, double base, double rise, double seed, Tint to
     cairo_pattern_destroy(slope);
 }
 
-void draw_trees(cairo_t* context, double base, double rise, double seed, Tint tint, double size,
-                std::mt19937& random) {
+void draw_trees(cairo_t* context, double base, double rise, double seed, Tint tint, double size, std::mt19937& random) {
     cairo_set_source_rgb(context, tint.red, tint.green, tint.blue);
     for (double x = 0; x < width; x += size * 0.32) {
         const double tall = size * (0.6 + static_cast<double>(random() % 1000) / 1000);

@@ -10,9 +10,7 @@ namespace ember_ridge {
 namespace {
 
 SDL_Color mixed(SDL_Color a, SDL_Color b, double part) {
-    const auto channel = [part](Uint8 from, Uint8 to) {
-        return static_cast<Uint8>(from + (to - from) * part);
-    };
+    const auto channel = [part](Uint8 from, Uint8 to) { return static_cast<Uint8>(from + (to - from) * part); };
     return {channel(a.r, b.r), channel(a.g, b.g), channel(a.b, b.b), channel(a.a, b.a)};
 }
 
@@ -37,10 +35,9 @@ void fill(SDL_Renderer* renderer, std::initializer_list<SDL_FPoint> points, SDL_
             };
             const SDL_FPoint first = normal(before, at), second = normal(at, after);
             const float share = std::max(0.35F, 1 + first.x * second.x + first.y * second.y);
-            vertices.push_back(
-                {{at.x + out * (first.x + second.x) / share, at.y + out * (first.y + second.y) / share},
-                 {color.r, color.g, color.b, out < 0 ? color.a : Uint8{0}},
-                 {0, 0}});
+            vertices.push_back({{at.x + out * (first.x + second.x) / share, at.y + out * (first.y + second.y) / share},
+                                {color.r, color.g, color.b, out < 0 ? color.a : Uint8{0}},
+                                {0, 0}});
         }
     std::vector<int> indices;
     const int corners = static_cast<int>(count);
@@ -63,9 +60,7 @@ void glow(SDL_Renderer* renderer, SDL_FPoint at, float radius, SDL_Color color) 
     for (int i = 0; i < sides; ++i) {
         const float angle = static_cast<float>(i) * 6.2832F / sides;
         vertices[static_cast<std::size_t>(i + 1)] = {
-            {at.x + radius * std::cos(angle), at.y + radius * std::sin(angle)},
-            {color.r, color.g, color.b, 0},
-            {0, 0}};
+            {at.x + radius * std::cos(angle), at.y + radius * std::sin(angle)}, {color.r, color.g, color.b, 0}, {0, 0}};
         const auto first = static_cast<std::size_t>(i * 3);
         indices[first + 1] = i + 1;
         indices[first + 2] = (i + 1) % sides + 1;
@@ -111,8 +106,7 @@ void View::draw_sky(SDL_Renderer* renderer) const {
     const double horizon = static_cast<double>(to_screen({0, 60}).y);
     for (int y = area.y; y < area.y + area.h; ++y) {
         const double part = std::clamp((y - area.y) / std::max(1.0, horizon - area.y), 0.0, 1.0);
-        const SDL_Color color =
-            part < 0.55 ? mixed(high, dusk, part / 0.55) : mixed(dusk, low, (part - 0.55) / 0.45);
+        const SDL_Color color = part < 0.55 ? mixed(high, dusk, part / 0.55) : mixed(dusk, low, (part - 0.55) / 0.45);
         SDL_SetRenderDrawColor(renderer, color.r, color.g, color.b, 255);
         SDL_RenderDrawLine(renderer, area.x, y, area.x + area.w - 1, y);
     }
@@ -130,11 +124,9 @@ void View::draw_ridges(SDL_Renderer* renderer) const {
                                 Layer{0.6, 34, 30, 120, {42, 40, 58, 255}}};
     for (const Layer& layer : layers)
         for (int x = area.x; x < area.x + area.w; ++x) {
-            const double across =
-                (x - area.x - area.w / 2.0) / zoom + middle.x * layer.near + layer.base * 37;
+            const double across = (x - area.x - area.w / 2.0) / zoom + middle.x * layer.near + layer.base * 37;
             const double height = layer.base + layer.rise * noise(across / layer.width * 3.1);
-            const double y =
-                static_cast<double>(to_screen({0, height + middle.y * (1 - layer.near) * 0.35}).y);
+            const double y = static_cast<double>(to_screen({0, height + middle.y * (1 - layer.near) * 0.35}).y);
             column(renderer, x, y, area.y + area.h, layer.color);
         }
 }
@@ -149,9 +141,8 @@ void View::draw_ground(SDL_Renderer* renderer) const {
         } else {
             const bool is_field = at > Ridge::field_from && at < Ridge::field_to;
             // Trees: a ragged edge over the ground.
-            const double trees = is_field || at < 20 ? 0
-                                                     : 7 + 4 * std::abs(std::sin(at * 0.9)) +
-                                                           3 * std::abs(std::sin(at * 0.37));
+            const double trees =
+                is_field || at < 20 ? 0 : 7 + 4 * std::abs(std::sin(at * 0.9)) + 3 * std::abs(std::sin(at * 0.37));
             column(renderer, x, top - trees * zoom * 0.6, area.y + area.h, {18, 26, 30, 255});
             if (is_field) column(renderer, x, top, top + 4, {120, 118, 110, 255});
         }
@@ -162,8 +153,7 @@ void View::draw_hamlet(SDL_Renderer* renderer, const Hamlet& hamlet) const {
     for (int house = -2; house <= 2; ++house) {
         const Place base{hamlet.at.x + house * 17, Ridge::ground(hamlet.at.x + house * 17) + 2};
         const SDL_FPoint at = to_screen(base);
-        const float wide = static_cast<float>(12 * zoom),
-                    high = static_cast<float>((8 + 3 * (house % 2)) * zoom);
+        const float wide = static_cast<float>(12 * zoom), high = static_cast<float>((8 + 3 * (house % 2)) * zoom);
         const SDL_Color wall = hamlet.is_lost ? SDL_Color{30, 24, 24, 255} : SDL_Color{92, 78, 74, 255};
         fill(renderer,
              {{at.x - wide / 2, at.y - high},
@@ -172,9 +162,7 @@ void View::draw_hamlet(SDL_Renderer* renderer, const Hamlet& hamlet) const {
               {at.x - wide / 2, at.y}},
              wall);
         fill(renderer,
-             {{at.x - wide * 0.62F, at.y - high},
-              {at.x, at.y - high * 1.75F},
-              {at.x + wide * 0.62F, at.y - high}},
+             {{at.x - wide * 0.62F, at.y - high}, {at.x, at.y - high * 1.75F}, {at.x + wide * 0.62F, at.y - high}},
              hamlet.is_lost ? SDL_Color{20, 18, 18, 255} : SDL_Color{136, 66, 52, 255});
         if (hamlet.is_lost || hamlet.is_empty) continue;
         fill(renderer,
@@ -201,8 +189,7 @@ void View::draw_blaze(SDL_Renderer* renderer, const Blaze& blaze, double time) c
         const double beat = std::sin(time * 9 + flame * 1.7 + blaze.number) * 0.5 + 0.5;
         const float tall =
             size * static_cast<float>(0.7 + 0.5 * beat) * (1 - 0.2F * static_cast<float>(std::abs(flame)));
-        const float x = at.x + static_cast<float>(flame) * size * 0.28F,
-                    lean = size * 0.12F * static_cast<float>(beat);
+        const float x = at.x + static_cast<float>(flame) * size * 0.28F, lean = size * 0.12F * static_cast<float>(beat);
         fill(renderer, {{x - size * 0.2F, at.y}, {x + lean, at.y - tall}, {x + size * 0.2F, at.y}},
              {255, 122, 60, 235});
         fill(renderer, {{x - size * 0.1F, at.y}, {x + lean / 2, at.y - tall * 0.6F}, {x + size * 0.1F, at.y}},
@@ -223,21 +210,18 @@ void View::draw_bomber(SDL_Renderer* renderer, const Bomber& bomber, double time
     constexpr SDL_Color body{242, 239, 230, 255}, belly{255, 122, 60, 255}, dark{30, 38, 46, 255};
     fill(renderer, {point(-15, 2), point(-18, 9), point(-13, 9), point(-9, 3)}, belly);
     fill(renderer,
-         {point(-16, 1), point(-15, 3.4F), point(8, 4), point(13, 2.4F), point(14, 0.4F), point(10, -2),
-          point(-8, -2)},
+         {point(-16, 1), point(-15, 3.4F), point(8, 4), point(13, 2.4F), point(14, 0.4F), point(10, -2), point(-8, -2)},
          body);
     fill(renderer, {point(-8, -2), point(10, -2), point(13, -0.6F), point(-13, 0)}, belly);
     fill(renderer, {point(6, 4), point(9.5F, 3.6F), point(11.5F, 2.2F), point(6, 2.2F)}, dark);
     fill(renderer, {point(-6, 5.4F), point(5, 5.4F), point(6, 4), point(-7, 4)}, body);
     const float blade = 4.5F * static_cast<float>(std::abs(std::sin(time * 40)));
     fill(renderer,
-         {point(14.2F, 0.6F - blade), point(15, 0.6F - blade), point(15, 0.6F + blade),
-          point(14.2F, 0.6F + blade)},
+         {point(14.2F, 0.6F - blade), point(15, 0.6F - blade), point(15, 0.6F + blade), point(14.2F, 0.6F + blade)},
          {242, 239, 230, 120});
     if (!bomber.scoops) return;
     for (int i = 0; i < 7; ++i)
-        glow(renderer,
-             point(static_cast<float>(-4 - 4 * i), -4 + 2 * static_cast<float>(std::sin(time * 20 + i))),
+        glow(renderer, point(static_cast<float>(-4 - 4 * i), -4 + 2 * static_cast<float>(std::sin(time * 20 + i))),
              5 * z, {200, 230, 236, 90});
 }
 

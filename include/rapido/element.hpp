@@ -43,8 +43,7 @@ std::vector<Element> nest(Panel panel, Inner&&... inner) {
     const std::string path = panel.inside + (panel.inside.empty() ? "" : ".") + panel.id;
     std::vector<Element> all{std::move(panel)};
     const auto put = [&](Element element) {
-        std::visit([&](auto& any) { any.inside = path + (any.inside.empty() ? "" : ".") + any.inside; },
-                   element);
+        std::visit([&](auto& any) { any.inside = path + (any.inside.empty() ? "" : ".") + any.inside; }, element);
         all.push_back(std::move(element));
     };
     const auto put_each = [&](auto&& given) {
@@ -71,9 +70,8 @@ std::vector<Element> with_panels(Kind described, MakePanel&& make_panel) {
         std::vector<Element> made{
             make_panel([&](std::string_view field) { return name(at + "." + std::string(field)); })};
         // What stands inside names the panel as it was made.
-        const std::string before =
-            std::visit([](const auto& any) { return any.inside + (any.inside.empty() ? "" : ".") + any.id; },
-                       made.front());
+        const std::string before = std::visit(
+            [](const auto& any) { return any.inside + (any.inside.empty() ? "" : ".") + any.id; }, made.front());
         for (Element& element : made)
             std::visit(
                 [&](auto& any) {

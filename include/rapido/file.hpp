@@ -27,8 +27,7 @@ using IncludeReader = std::function<Result<std::string>(const std::string& path)
 /// Reads a HUD file (TOML). `name` is what its problems call it. The first syntax error, or else every other
 /// fault in one pass, by line. At most 4 MB, 64 levels of nesting or parts of a key, and 4000 elements. Without `includes` a file that
 /// includes others is refused.
-Result<HudDefinition> read_hud(std::string_view text, const std::string& name,
-                               const IncludeReader& includes = nullptr);
+Result<HudDefinition> read_hud(std::string_view text, const std::string& name, const IncludeReader& includes = nullptr);
 /// The same from a file, with those of its folder that it includes.
 Result<HudDefinition> read_hud_file(const std::string& path);
 /// Reads what is included out of a folder: a path is relative to it, and neither `..` nor a link leads out of it.
@@ -111,9 +110,8 @@ Result<std::map<std::string, Translation, std::less<>>> read_translations_file(c
 /// Everything that is wrong with a HUD file, given what it will be shown with: faults of the file, of its
 /// formats and of its names, in one list by line. Without a measurer fonts are not checked, and images not without a
 /// finder.
-Problems check_hud(std::string_view text, const std::string& name, const Sources& sources,
-                   TextMeasurer* measurer, ImageFinder* images = nullptr,
-                   const IncludeReader& includes = nullptr);
+Problems check_hud(std::string_view text, const std::string& name, const Sources& sources, TextMeasurer* measurer,
+                   ImageFinder* images = nullptr, const IncludeReader& includes = nullptr);
 
 /// What a game did: a row of values for each moment.
 class Trace {

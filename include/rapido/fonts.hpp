@@ -49,8 +49,7 @@ class Fonts final : public TextMeasurer {
     void find_line_ends(std::string_view text, std::vector<LineEnd>& ends) override;
     /// By grapheme clusters of Unicode (UAX #29).
     void find_character_ends(std::string_view text, std::vector<std::size_t>& ends) override;
-    std::string transformed(std::string_view text, TextTransform transform,
-                            std::string_view language) override;
+    std::string transformed(std::string_view text, TextTransform transform, std::string_view language) override;
     std::u32string take_missing() override;
 
     /// The FreeType face (`FT_Face`) of the font of a glyph, for a renderer; it belongs to this object.

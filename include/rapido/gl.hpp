@@ -94,8 +94,7 @@ class GlDrawer {
     /// A problem where the context lacks something.
     Status draw(const DrawList& list, int width, int height) {
         if (!missing_.empty())
-            return Problem{
-                {}, "OpenGL has no " + missing_, "OpenGL 3.3 or OpenGL ES 3 is needed", ProblemCode::unfit};
+            return Problem{{}, "OpenGL has no " + missing_, "OpenGL 3.3 or OpenGL ES 3 is needed", ProblemCode::unfit};
         Drawn& drawn = lists_.try_emplace(&list, atlas_).first->second;
         drawn.mesh.draw(list);
         const Saved saved = save();
@@ -108,9 +107,8 @@ class GlDrawer {
         set_state(width, height);
         for (const MeshBatch& batch : drawn.mesh.batches()) {
             gl_.bind_texture(texture_2d, textures_[batch.page].name);
-            gl_.draw_elements(
-                triangles, static_cast<int>(batch.index_count), unsigned_int,
-                reinterpret_cast<const void*>(std::uintptr_t{batch.first_index} * sizeof(std::uint32_t)));
+            gl_.draw_elements(triangles, static_cast<int>(batch.index_count), unsigned_int,
+                              reinterpret_cast<const void*>(std::uintptr_t{batch.first_index} * sizeof(std::uint32_t)));
         }
         restore(saved);
         return drawn.mesh.status();
@@ -143,13 +141,12 @@ class GlDrawer {
                               rgba = 0x1908, rgba8 = 0x8058, texture_2d = 0x0DE1, min_filter = 0x2801,
                               mag_filter = 0x2800, wrap_s = 0x2802, wrap_t = 0x2803, linear = 0x2601,
                               clamp_to_edge = 0x812F, array_buffer = 0x8892, element_buffer = 0x8893,
-                              stream_draw = 0x88E0, blend = 0x0BE2, depth_test = 0x0B71,
-                              stencil_test = 0x0B90, cull_face = 0x0B44, scissor_test = 0x0C11,
-                              framebuffer_srgb = 0x8DB9, one = 1, one_minus_alpha = 0x0303, add = 0x8006,
-                              vertex_shader = 0x8B31, fragment_shader = 0x8B30, link_status = 0x8B82,
-                              texture0 = 0x84C0, unpack_row_length = 0x0CF2, unpack_alignment = 0x0CF5,
-                              unpack_skip_rows = 0x0CF3, unpack_skip_pixels = 0x0CF4, unpack_buffer = 0x88EC,
-                              front_and_back = 0x0408, fill = 0x1B02;
+                              stream_draw = 0x88E0, blend = 0x0BE2, depth_test = 0x0B71, stencil_test = 0x0B90,
+                              cull_face = 0x0B44, scissor_test = 0x0C11, framebuffer_srgb = 0x8DB9, one = 1,
+                              one_minus_alpha = 0x0303, add = 0x8006, vertex_shader = 0x8B31, fragment_shader = 0x8B30,
+                              link_status = 0x8B82, texture0 = 0x84C0, unpack_row_length = 0x0CF2,
+                              unpack_alignment = 0x0CF5, unpack_skip_rows = 0x0CF3, unpack_skip_pixels = 0x0CF4,
+                              unpack_buffer = 0x88EC, front_and_back = 0x0408, fill = 0x1B02;
 
     struct Functions {
         unsigned (*create_shader)(unsigned);
@@ -209,8 +206,8 @@ class GlDrawer {
     /// What is asked for by its name, and put back.
     struct Saved {
         std::array<bool, most_switches> switches{};
-        int program = 0, array = 0, array_buffer = 0, unit = 0, texture = 0, alignment = 0, row_length = 0, skip_rows = 0,
-            skip_pixels = 0, unpack = 0;
+        int program = 0, array = 0, array_buffer = 0, unit = 0, texture = 0, alignment = 0, row_length = 0,
+            skip_rows = 0, skip_pixels = 0, unpack = 0;
         std::array<int, 2> polygon_modes{};
         std::array<int, 4> viewport{}, functions{}, color_mask{};
         std::array<int, 2> equations{};
@@ -223,7 +220,8 @@ class GlDrawer {
     }
     /// Which switches a context has depends on its kind: asking for another one would be an error of the game.
     void find_switches() {
-        switches_ = {blend, depth_test, stencil_test, cull_face, scissor_test, 0x809E, 0x80A0, 0x8C89};  // coverage, discard
+        switches_ = {blend,        depth_test, stencil_test, cull_face,
+                     scissor_test, 0x809E,     0x80A0,       0x8C89};  // coverage, discard
         if (is_es_) {
             switches_.push_back(0x8D69);  // primitive restart
             return;
@@ -237,7 +235,8 @@ class GlDrawer {
         constexpr int compatibility = 2;
         is_compatible_ = version < 32 || (integer(0x9126) & compatibility) != 0;
         // Alpha test, stipple, lighting, fog, and the making of texture coordinates.
-        if (is_compatible_) switches_.insert(switches_.end(), {0x0BC0, 0x0B42, 0x0B50, 0x0B60, 0x0C60, 0x0C61, 0x0C62, 0x0C63});
+        if (is_compatible_)
+            switches_.insert(switches_.end(), {0x0BC0, 0x0B42, 0x0B50, 0x0B60, 0x0C60, 0x0C61, 0x0C62, 0x0C63});
     }
 
     Saved save() {
@@ -270,7 +269,8 @@ class GlDrawer {
         for (std::size_t i = 0; i < switches_.size(); ++i)
             saved.switches[i] ? gl_.enable(switches_[i]) : gl_.disable(switches_[i]);
         const auto flag = [](int value) { return static_cast<unsigned char>(value != 0); };
-        gl_.color_mask(flag(saved.color_mask[0]), flag(saved.color_mask[1]), flag(saved.color_mask[2]), flag(saved.color_mask[3]));
+        gl_.color_mask(flag(saved.color_mask[0]), flag(saved.color_mask[1]), flag(saved.color_mask[2]),
+                       flag(saved.color_mask[3]));
         if (!is_es_ && is_compatible_ && saved.polygon_modes[0] != saved.polygon_modes[1]) {
             gl_.polygon_mode(0x0404, static_cast<unsigned>(saved.polygon_modes[0]));
             gl_.polygon_mode(0x0405, static_cast<unsigned>(saved.polygon_modes[1]));
@@ -290,8 +290,7 @@ class GlDrawer {
         gl_.viewport(saved.viewport[0], saved.viewport[1], saved.viewport[2], saved.viewport[3]);
         const auto function = [&](std::size_t i) { return static_cast<unsigned>(saved.functions[i]); };
         gl_.blend_functions(function(0), function(1), function(2), function(3));
-        gl_.blend_equations(static_cast<unsigned>(saved.equations[0]),
-                            static_cast<unsigned>(saved.equations[1]));
+        gl_.blend_equations(static_cast<unsigned>(saved.equations[0]), static_cast<unsigned>(saved.equations[1]));
     }
 
     void make_program() {
@@ -310,10 +309,9 @@ class GlDrawer {
                    "uniform vec2 size;\n"
                    "void main() { place = texel; tone = color;\n"
                    "gl_Position = vec4(at.x / size.x * 2.0 - 1.0, 1.0 - at.y / size.y * 2.0, 0.0, 1.0); }");
-        const unsigned fragment =
-            shader(fragment_shader,
-                   "in vec2 place; in vec4 tone; out vec4 seen; uniform sampler2D page;\n"
-                   "void main() { seen = texture(page, place) * tone; }");
+        const unsigned fragment = shader(fragment_shader,
+                                         "in vec2 place; in vec4 tone; out vec4 seen; uniform sampler2D page;\n"
+                                         "void main() { seen = texture(page, place) * tone; }");
         program_ = gl_.create_program();
         gl_.attach_shader(program_, vertex);
         gl_.attach_shader(program_, fragment);
@@ -354,12 +352,11 @@ class GlDrawer {
                 continue;
             }
             gl_.pixel_store(unpack_row_length, page.width);
-            gl_.texture_part(texture_2d, 0, changed.x, changed.y, changed.width, changed.height, rgba,
-                             unsigned_byte,
-                             page.pixels.data() +
-                                 (static_cast<std::size_t>(changed.y) * static_cast<std::size_t>(page.width) +
-                                  static_cast<std::size_t>(changed.x)) *
-                                     4);
+            gl_.texture_part(
+                texture_2d, 0, changed.x, changed.y, changed.width, changed.height, rgba, unsigned_byte,
+                page.pixels.data() + (static_cast<std::size_t>(changed.y) * static_cast<std::size_t>(page.width) +
+                                      static_cast<std::size_t>(changed.x)) *
+                                         4);
         }
     }
 
@@ -396,8 +393,7 @@ class GlDrawer {
         }
         if (indices.size() <= drawn.index_room) return;
         drawn.index_room = indices.size();
-        gl_.buffer_data(element_buffer, bytes(indices.size(), sizeof(std::uint32_t)), indices.data(),
-                        stream_draw);
+        gl_.buffer_data(element_buffer, bytes(indices.size(), sizeof(std::uint32_t)), indices.data(), stream_draw);
     }
 
     void set_state(int width, int height) {

@@ -68,8 +68,8 @@ class Picture {
 
  private:
     friend Status write_svg(const DrawList&, int, int, const Fonts&, const std::string&, const Images*);
-    static Status write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
-                            const Images* images, const std::string& path);
+    static Status write_svg(const DrawList& list, int width, int height, const Fonts& fonts, const Images* images,
+                            const std::string& path);
     struct State;
     std::unique_ptr<State> state_;
 };

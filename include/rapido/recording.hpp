@@ -61,8 +61,7 @@ class Recording {
 
  private:
     friend class RecordingPlayer;
-    friend Result<Recording> read_recording(std::string_view, const std::string&,
-                                            std::span<const CallKind* const>);
+    friend Result<Recording> read_recording(std::string_view, const std::string&, std::span<const CallKind* const>);
     struct State;
     std::shared_ptr<const State> state_;
 };

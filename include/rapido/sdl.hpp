@@ -34,9 +34,9 @@ class SdlDrawer {
     SdlDrawer(SDL_Renderer* renderer, const Fonts& fonts, const ImageFinder* images = nullptr)
         : renderer_(renderer),
           atlas_(fonts, images),
-          premultiplied_(SDL_ComposeCustomBlendMode(
-              SDL_BLENDFACTOR_ONE, SDL_BLENDFACTOR_ONE_MINUS_SRC_ALPHA, SDL_BLENDOPERATION_ADD,
-              SDL_BLENDFACTOR_ONE, SDL_BLENDFACTOR_ONE_MINUS_SRC_ALPHA, SDL_BLENDOPERATION_ADD)) {}
+          premultiplied_(SDL_ComposeCustomBlendMode(SDL_BLENDFACTOR_ONE, SDL_BLENDFACTOR_ONE_MINUS_SRC_ALPHA,
+                                                    SDL_BLENDOPERATION_ADD, SDL_BLENDFACTOR_ONE,
+                                                    SDL_BLENDFACTOR_ONE_MINUS_SRC_ALPHA, SDL_BLENDOPERATION_ADD)) {}
     ~SdlDrawer() { reset(); }
     SdlDrawer(const SdlDrawer&) = delete;
     SdlDrawer& operator=(const SdlDrawer&) = delete;
@@ -108,8 +108,8 @@ class SdlDrawer {
             }
             if (page.width == 0) continue;
             if (texture.handle == nullptr) {
-                texture = {SDL_CreateTexture(renderer_, SDL_PIXELFORMAT_RGBA32, SDL_TEXTUREACCESS_STATIC,
-                                             page.width, page.height),
+                texture = {SDL_CreateTexture(renderer_, SDL_PIXELFORMAT_RGBA32, SDL_TEXTUREACCESS_STATIC, page.width,
+                                             page.height),
                            page.width, page.height};
                 if (texture.handle == nullptr) return false;
                 SDL_SetTextureScaleMode(texture.handle, SDL_ScaleModeLinear);
@@ -119,10 +119,10 @@ class SdlDrawer {
             }
             if (changed.is_empty()) continue;
             const SDL_Rect rect{changed.x, changed.y, changed.width, changed.height};
-            const std::uint8_t* const first = page.pixels.data() + (static_cast<std::size_t>(changed.y) *
-                                                                        static_cast<std::size_t>(page.width) +
-                                                                    static_cast<std::size_t>(changed.x)) *
-                                                                       4;
+            const std::uint8_t* const first =
+                page.pixels.data() + (static_cast<std::size_t>(changed.y) * static_cast<std::size_t>(page.width) +
+                                      static_cast<std::size_t>(changed.x)) *
+                                         4;
             if (blends_) {
                 if (SDL_UpdateTexture(texture.handle, &rect, first, page.width * 4) != 0) return false;
                 continue;
@@ -130,13 +130,12 @@ class SdlDrawer {
             straight_.resize(static_cast<std::size_t>(rect.w) * static_cast<std::size_t>(rect.h) * 4);
             for (int y = 0; y < rect.h; ++y)
                 for (int x = 0; x < rect.w; ++x)
-                    put_straight(
-                        first + (static_cast<std::size_t>(y) * static_cast<std::size_t>(page.width) +
-                                 static_cast<std::size_t>(x)) *
-                                    4,
-                        straight_.data() + (static_cast<std::size_t>(y) * static_cast<std::size_t>(rect.w) +
-                                            static_cast<std::size_t>(x)) *
-                                               4);
+                    put_straight(first + (static_cast<std::size_t>(y) * static_cast<std::size_t>(page.width) +
+                                          static_cast<std::size_t>(x)) *
+                                             4,
+                                 straight_.data() + (static_cast<std::size_t>(y) * static_cast<std::size_t>(rect.w) +
+                                                     static_cast<std::size_t>(x)) *
+                                                        4);
             if (SDL_UpdateTexture(texture.handle, &rect, straight_.data(), rect.w * 4) != 0) return false;
         }
         return true;
@@ -153,13 +152,11 @@ class SdlDrawer {
     bool draw(const Mesh& mesh) {
         const std::span<const MeshVertex> vertices = mesh.vertices();
         for (const MeshBatch& batch : mesh.batches())
-            if (!(blends_ ? draw(batch, vertices, mesh.indices()) : draw_straight(batch, vertices)))
-                return false;
+            if (!(blends_ ? draw(batch, vertices, mesh.indices()) : draw_straight(batch, vertices))) return false;
         return true;
     }
 
-    bool draw(const MeshBatch& batch, std::span<const MeshVertex> vertices,
-              std::span<const std::uint32_t> indices) {
+    bool draw(const MeshBatch& batch, std::span<const MeshVertex> vertices, std::span<const std::uint32_t> indices) {
         constexpr int stride = sizeof(MeshVertex);
         static_assert(sizeof(SDL_Color) == sizeof vertices[0].color);
         return SDL_RenderGeometryRaw(renderer_, textures_[batch.page].handle, &vertices[0].at.x, stride,
@@ -172,8 +169,7 @@ class SdlDrawer {
     /// SDL's own rasterizer is exact for rectangles alone: what is one in one color is copied or filled.
     bool draw_straight(const MeshBatch& batch, std::span<const MeshVertex> vertices) {
         const Texture& texture = textures_[batch.page];
-        for (std::uint32_t quad = batch.first_index / 6; quad < (batch.first_index + batch.index_count) / 6;
-             ++quad) {
+        for (std::uint32_t quad = batch.first_index / 6; quad < (batch.first_index + batch.index_count) / 6; ++quad) {
             const MeshVertex* const corner = vertices.data() + std::size_t{quad} * 4;
             SDL_Color tone;
             put_straight(corner[0].color.data(), &tone.r);
@@ -185,8 +181,8 @@ class SdlDrawer {
                             (corner[3].texture.y - corner[0].texture.y) * static_cast<float>(texture.height)};
             const bool is_even = corner[0].color == corner[1].color && corner[0].color == corner[2].color &&
                                  corner[0].color == corner[3].color && corner[1].at.y == at.y &&
-                                 corner[2].at.x == at.x && is_whole(at.x) && is_whole(at.y) &&
-                                 is_whole(at.width) && is_whole(at.height);
+                                 corner[2].at.x == at.x && is_whole(at.x) && is_whole(at.y) && is_whole(at.width) &&
+                                 is_whole(at.height);
             const SDL_Rect to{static_cast<int>(at.x), static_cast<int>(at.y), static_cast<int>(at.width),
                               static_cast<int>(at.height)};
             bool drawn = true;
@@ -198,8 +194,7 @@ class SdlDrawer {
                 const SDL_Rect part{nearest((std::min)(from.x, from.right())),
                                     nearest((std::min)(from.y, from.bottom())), std::abs(nearest(from.width)),
                                     std::abs(nearest(from.height))};
-                const int flip =
-                    (from.width < 0 ? SDL_FLIP_HORIZONTAL : 0) | (from.height < 0 ? SDL_FLIP_VERTICAL : 0);
+                const int flip = (from.width < 0 ? SDL_FLIP_HORIZONTAL : 0) | (from.height < 0 ? SDL_FLIP_VERTICAL : 0);
                 SDL_SetTextureColorMod(texture.handle, tone.r, tone.g, tone.b);
                 SDL_SetTextureAlphaMod(texture.handle, tone.a);
                 drawn = SDL_RenderCopyEx(renderer_, texture.handle, &part, &to, 0, nullptr,

@@ -33,8 +33,7 @@ struct WindowEvent {
         wheel,  ///< the wheel was turned
     };
     Kind kind = Kind::key;
-    std::string
-        key;  ///< of `key`: what stands on it in lower case, such as `a`, `7`, `space`, `left`, `escape`, `f5`
+    std::string key;   ///< of `key`: what stands on it in lower case, such as `a`, `7`, `space`, `left`, `escape`, `f5`
     std::string text;  ///< of `text`: UTF-8
     Point at{};        ///< where the mouse was, in pixels
     float steps = 0;   ///< of `wheel`: away from the user is positive
@@ -58,8 +57,7 @@ class HudWindow {
  public:
     /// Opens a window. The fonts and the images must outlive it. Where none can be opened, `status` says why, `next_frame` is false, and all
     /// else does nothing.
-    explicit HudWindow(const Fonts& fonts, const ImageFinder* images = nullptr,
-                       const WindowOptions& options = {});
+    explicit HudWindow(const Fonts& fonts, const ImageFinder* images = nullptr, const WindowOptions& options = {});
     ~HudWindow();
     HudWindow(const HudWindow&) = delete;
     HudWindow& operator=(const HudWindow&) = delete;

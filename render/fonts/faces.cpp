@@ -31,8 +31,7 @@ const Face* Faces::load(const std::string& file, int index) {
 Result<const Face*> Faces::open_file(const std::string& path) {
     FT_Face opened = nullptr;
     if (FT_New_Face(freetype_, path.c_str(), 0, &opened) != 0)
-        return Problem{
-            {path}, "is no font that can be read", "use TrueType or OpenType", ProblemCode::unreadable};
+        return Problem{{path}, "is no font that can be read", "use TrueType or OpenType", ProblemCode::unreadable};
     return keep_own(path, FacePtr(opened), HbBlob(hb_blob_create_from_file(path.c_str())));
 }
 
@@ -42,9 +41,8 @@ Result<const Face*> Faces::open_memory(const std::string& name, std::vector<std:
                            static_cast<FT_Long>(bytes.size()), 0, &opened) != 0)
         return Problem{{name}, "cannot be read", "use TrueType or OpenType", ProblemCode::unreadable};
     // What a vector holds stays where it is when the vector is moved.
-    HbBlob blob(hb_blob_create(reinterpret_cast<const char*>(bytes.data()),
-                               static_cast<unsigned>(bytes.size()), HB_MEMORY_MODE_READONLY, nullptr,
-                               nullptr));
+    HbBlob blob(hb_blob_create(reinterpret_cast<const char*>(bytes.data()), static_cast<unsigned>(bytes.size()),
+                               HB_MEMORY_MODE_READONLY, nullptr, nullptr));
     Result<const Face*> face = keep_own(name, FacePtr(opened), std::move(blob));
     if (face) bytes_.push_back(std::move(bytes));
     return face;

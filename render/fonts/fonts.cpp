@@ -74,8 +74,7 @@ struct Fonts::State {
     UnicodeRules rules;
     mutable std::mutex mutex;  ///< while `fonts` grows, another thread may ask for a face to draw with
     std::vector<LoadedFont> fonts;
-    std::map<std::pair<std::string, int>, std::optional<FontId>>
-        known;  ///< by families and weight, as asked for
+    std::map<std::pair<std::string, int>, std::optional<FontId>> known;     ///< by families and weight, as asked for
     std::map<std::pair<std::string, int>, std::optional<FontId>> families;  ///< by one family and its weight
     std::vector<AddedFont> added;                                           ///< by the game
     int added_from_memory = 0;
@@ -125,8 +124,7 @@ struct Fonts::State {
         for (const DirectedPart& part : rules.order(text)) {
             const std::size_t first = runs.size();
             add_runs(list, text, part);
-            if (part.right_to_left)
-                std::reverse(runs.begin() + static_cast<std::ptrdiff_t>(first), runs.end());
+            if (part.right_to_left) std::reverse(runs.begin() + static_cast<std::ptrdiff_t>(first), runs.end());
         }
     }
 
@@ -164,8 +162,7 @@ struct Fonts::State {
             return std::abs(font.weight - weight) + (font.italic != italic ? 10'000 : 0);
         };
         for (const AddedFont& font : added)
-            if (font.family == lower_name && (best == nullptr || distance(font) < distance(*best)))
-                best = &font;
+            if (font.family == lower_name && (best == nullptr || distance(font) < distance(*best))) best = &font;
         return best != nullptr ? best->face : nullptr;
     }
 
@@ -179,8 +176,7 @@ struct Fonts::State {
         if (!is_new) return known_font->second;
         const Face* face = own;
         if (own == nullptr)
-            if (const auto file = installed.match(name, weight, italic))
-                face = faces.load(file->path, file->index);
+            if (const auto file = installed.match(name, weight, italic)) face = faces.load(file->path, file->index);
         // On a machine without fonts, those of the game stand for all others.
         if (face == nullptr && is_generic(name) && !added.empty())
             face = match_added(added.front().family, weight, italic);
@@ -251,7 +247,7 @@ Status Fonts::add_files(const std::string& folder, std::span<const std::string> 
         const fs::path inside = whole.lexically_relative(home);
         const bool leaves = fs::path(name).is_absolute() || inside.empty() || *inside.begin() == "..";
         const Status added =
-            error ? Status(Problem{{name}, "cannot be read: " + error.message(), "", ProblemCode::unreadable})
+            error    ? Status(Problem{{name}, "cannot be read: " + error.message(), "", ProblemCode::unreadable})
             : leaves ? Status(Problem{{name},
                                       "is not a path inside the folder of the HUD",
                                       "put the font beside the HUD file",
@@ -276,8 +272,7 @@ void Fonts::find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
 void Fonts::find_character_ends(std::string_view text, std::vector<std::size_t>& ends) {
     const bool is_plain =
         std::all_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0x80; });
-    if (is_plain || !state_->rules.find_character_ends(text, ends))
-        TextMeasurer::find_character_ends(text, ends);
+    if (is_plain || !state_->rules.find_character_ends(text, ends)) TextMeasurer::find_character_ends(text, ends);
 }
 
 std::string Fonts::transformed(std::string_view text, TextTransform transform, std::string_view language) {

@@ -30,8 +30,7 @@ struct InstalledFonts::State {
             const FcFontSet* const all = FcConfigGetFonts(config.get(), name);
             for (int i = 0; all != nullptr && i < all->nfont; ++i) {
                 FcChar8* family = nullptr;
-                for (int k = 0; FcPatternGetString(all->fonts[i], FC_FAMILY, k, &family) == FcResultMatch;
-                     ++k)
+                for (int k = 0; FcPatternGetString(all->fonts[i], FC_FAMILY, k, &family) == FcResultMatch; ++k)
                     families.insert(lower_case(reinterpret_cast<const char*>(family)));
             }
         }

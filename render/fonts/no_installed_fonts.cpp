@@ -12,8 +12,7 @@ bool InstalledFonts::has(const std::string& /*lower_family*/) const {
     return false;
 }
 
-std::optional<FontFile> InstalledFonts::match(const std::string& /*family*/, int /*weight*/,
-                                              bool /*italic*/) const {
+std::optional<FontFile> InstalledFonts::match(const std::string& /*family*/, int /*weight*/, bool /*italic*/) const {
     return std::nullopt;
 }
 

@@ -14,12 +14,10 @@ enum class Direction { left, right, either };
 /// By the script and the general category that HarfBuzz knows of a character.
 Direction direction_of(char32_t c) {
     hb_unicode_funcs_t* const unicode = hb_unicode_funcs_get_default();
-    if (hb_unicode_general_category(unicode, c) == HB_UNICODE_GENERAL_CATEGORY_DECIMAL_NUMBER)
-        return Direction::right;
+    if (hb_unicode_general_category(unicode, c) == HB_UNICODE_GENERAL_CATEGORY_DECIMAL_NUMBER) return Direction::right;
     const hb_script_t script = hb_unicode_script(unicode, c);
     if (script == HB_SCRIPT_COMMON || script == HB_SCRIPT_INHERITED) return Direction::either;
-    return hb_script_get_horizontal_direction(script) == HB_DIRECTION_RTL ? Direction::left
-                                                                          : Direction::right;
+    return hb_script_get_horizontal_direction(script) == HB_DIRECTION_RTL ? Direction::left : Direction::right;
 }
 
 bool is_letter(char32_t c) {

@@ -51,8 +51,8 @@ const std::vector<DirectedPart>& UnicodeRules::order(std::string_view text) {
     }
     state.bytes.push_back(text.size());
     UErrorCode error = U_ZERO_ERROR;
-    ubidi_setPara(state.bidi.get(), state.wide.data(), static_cast<std::int32_t>(state.wide.size()),
-                  UBIDI_DEFAULT_LTR, nullptr, &error);
+    ubidi_setPara(state.bidi.get(), state.wide.data(), static_cast<std::int32_t>(state.wide.size()), UBIDI_DEFAULT_LTR,
+                  nullptr, &error);
     const std::int32_t count = ubidi_countRuns(state.bidi.get(), &error);
     for (std::int32_t i = 0; U_SUCCESS(error) && i < count; ++i) {
         std::int32_t start = 0, units = 0;
@@ -69,8 +69,7 @@ static bool is_hard(std::int32_t status) {
 }
 
 /// Puts a text before rules for its breaks, which are opened when they are first asked for. False where they are not there.
-bool UnicodeRules::State::begin(BreaksPtr& breaks, UBreakIteratorType type, const char* locale,
-                                std::string_view text) {
+bool UnicodeRules::State::begin(BreaksPtr& breaks, UBreakIteratorType type, const char* locale, std::string_view text) {
     UErrorCode error = U_ZERO_ERROR;
     if (breaks == nullptr) breaks.reset(ubrk_open(type, locale, nullptr, 0, &error));
     utext.reset(utext_openUTF8(utext.release(), text.data(), static_cast<std::int64_t>(text.size()), &error));
@@ -82,8 +81,7 @@ bool UnicodeRules::State::begin(BreaksPtr& breaks, UBreakIteratorType type, cons
 /// letters.
 bool UnicodeRules::find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
     if (!state_->begin(state_->lines, UBRK_LINE, "ja", text)) return false;
-    for (std::int32_t at = ubrk_next(state_->lines.get()); at != UBRK_DONE;
-         at = ubrk_next(state_->lines.get()))
+    for (std::int32_t at = ubrk_next(state_->lines.get()); at != UBRK_DONE; at = ubrk_next(state_->lines.get()))
         ends.push_back({static_cast<std::size_t>(at), is_hard(ubrk_getRuleStatus(state_->lines.get())) &&
                                                           text[static_cast<std::size_t>(at) - 1] != ' '});
     // The end of a text is none that it must have.
@@ -99,16 +97,13 @@ bool UnicodeRules::find_character_ends(std::string_view text, std::vector<std::s
     return true;
 }
 
-std::string UnicodeRules::transformed(std::string_view text, TextTransform transform,
-                                      std::string_view language) const {
+std::string UnicodeRules::transformed(std::string_view text, TextTransform transform, std::string_view language) const {
     UErrorCode error = U_ZERO_ERROR;
     const icu::Locale locale =
         icu::Locale::forLanguageTag({language.data(), static_cast<std::int32_t>(language.size())}, error);
-    icu::UnicodeString letters =
-        icu::UnicodeString::fromUTF8({text.data(), static_cast<std::int32_t>(text.size())});
+    icu::UnicodeString letters = icu::UnicodeString::fromUTF8({text.data(), static_cast<std::int32_t>(text.size())});
     std::string changed;
-    (transform == TextTransform::uppercase ? letters.toUpper(locale) : letters.toLower(locale))
-        .toUTF8String(changed);
+    (transform == TextTransform::uppercase ? letters.toUpper(locale) : letters.toLower(locale)).toUTF8String(changed);
     return changed;
 }
 

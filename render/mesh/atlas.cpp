@@ -32,8 +32,7 @@ AtlasPages::AtlasPages(const Fonts& given_fonts, const ImageFinder* given_images
     ++entries[index].users;  // it never goes
     put_coverage(index);
     const float side = static_cast<float>(page_size);
-    white = {static_cast<float>(entries[index].at.x + 1) / side,
-             static_cast<float>(entries[index].at.y + 1) / side};
+    white = {static_cast<float>(entries[index].at.x + 1) / side, static_cast<float>(entries[index].at.y + 1) / side};
 }
 
 AtlasIndex AtlasPages::find(const AtlasKey& key) {
@@ -107,8 +106,7 @@ bool AtlasPages::place(AtlasEntry& entry, int width, int height, bool may_grow) 
     const PixelRect whole = entry.slot;
     for (int y = 0; y + row <= block; y += row)
         for (int x = 0; x + column <= block; x += column)
-            free_slots[size_key(column, row)].push_back(
-                {entry.page, {whole.x + x, whole.y + y, column, row}});
+            free_slots[size_key(column, row)].push_back({entry.page, {whole.x + x, whole.y + y, column, row}});
     return take_free(entry, size_key(column, row)) && finish();
 }
 
@@ -120,9 +118,7 @@ bool AtlasPages::place_in_blocks(AtlasEntry& entry, int columns, int rows, bool 
             for (int x = 0; x + columns <= side; ++x) {
                 bool is_free = true;
                 for (int i = 0; i < rows * columns && is_free; ++i)
-                    is_free =
-                        page.blocks[static_cast<std::size_t>((y + i / columns) * side + x + i % columns)] ==
-                        0;
+                    is_free = page.blocks[static_cast<std::size_t>((y + i / columns) * side + x + i % columns)] == 0;
                 if (!is_free) continue;
                 for (int i = 0; i < rows * columns; ++i)
                     page.blocks[static_cast<std::size_t>((y + i / columns) * side + x + i % columns)] = 1;
@@ -163,8 +159,7 @@ bool AtlasPages::place_alone(AtlasEntry& entry, int width, int height) {
 bool AtlasPages::evict(std::uint64_t unused_for) {
     const std::uint64_t before = evicted;
     for (AtlasIndex i = 0; i < entries.size(); ++i)
-        if (entries[i].is_there && entries[i].users == 0 && entries[i].last_use + unused_for <= clock)
-            drop(i);
+        if (entries[i].is_there && entries[i].users == 0 && entries[i].last_use + unused_for <= clock) drop(i);
     if (evicted == before) return false;
     reclaim();
     return true;
@@ -199,8 +194,7 @@ void AtlasPages::reclaim() {
             const PixelRect& at = slot.second;
             const bool is_small = at.width < block || at.height < block;
             return !is_small ||
-                   pages[slot.first].blocks[static_cast<std::size_t>(at.y / block * side + at.x / block)] ==
-                       0;
+                   pages[slot.first].blocks[static_cast<std::size_t>(at.y / block * side + at.x / block)] == 0;
         });
 }
 
@@ -220,10 +214,10 @@ void AtlasPages::put_rows(const AtlasEntry& entry, Write write) {
     const PixelRect padded{entry.at.x - 1, entry.at.y - 1, entry.at.width + 2, entry.at.height + 2};
     const auto length = static_cast<std::size_t>(padded.width) * 4;
     for (int y = 0; y < padded.height; ++y) {
-        std::uint8_t* const row = page.pixels.data() + (static_cast<std::size_t>(padded.y + y) *
-                                                            static_cast<std::size_t>(page.width) +
-                                                        static_cast<std::size_t>(padded.x)) *
-                                                           4;
+        std::uint8_t* const row =
+            page.pixels.data() + (static_cast<std::size_t>(padded.y + y) * static_cast<std::size_t>(page.width) +
+                                  static_cast<std::size_t>(padded.x)) *
+                                     4;
         if (y == 0 || y == padded.height - 1) {
             std::memset(row, 0, length);
             continue;
@@ -250,9 +244,8 @@ void AtlasPages::put_coverage(AtlasIndex index) {
 void AtlasPages::put(AtlasIndex index, const std::uint8_t* bytes) {
     const AtlasEntry& entry = entries[index];
     const std::size_t length = static_cast<std::size_t>(entry.at.width) * 4;
-    put_rows(entry, [&](int y, std::uint8_t* row) {
-        std::memcpy(row, bytes + static_cast<std::size_t>(y) * length, length);
-    });
+    put_rows(entry,
+             [&](int y, std::uint8_t* row) { std::memcpy(row, bytes + static_cast<std::size_t>(y) * length, length); });
 }
 
 void AtlasPages::release(AtlasIndex index) {

@@ -32,14 +32,11 @@ struct AtlasKey {
  private:
     static std::uint32_t sixteenths(float number) {
         const float limited = number > -1e6F ? (number < 1e6F ? number : 1e6F) : -1e6F;
-        return static_cast<std::uint32_t>(
-            static_cast<std::int32_t>(limited * 16 + (limited < 0 ? -0.5F : 0.5F)));
+        return static_cast<std::uint32_t>(static_cast<std::int32_t>(limited * 16 + (limited < 0 ? -0.5F : 0.5F)));
     }
 };
 struct AtlasKeyHash {
-    std::size_t operator()(const AtlasKey& key) const {
-        return static_cast<std::size_t>(key.first ^ key.second);
-    }
+    std::size_t operator()(const AtlasKey& key) const { return static_cast<std::size_t>(key.first ^ key.second); }
 };
 
 using AtlasIndex = std::uint32_t;
@@ -74,7 +71,7 @@ struct AtlasPages {
     int page_size;
     std::vector<Page> pages;
     std::vector<AtlasEntry> entries;
-    std::vector<std::array<int, 2>> glyph_origins;  ///< by entry: from the baseline to the upper left corner
+    std::vector<std::array<int, 2>> glyph_origins;        ///< by entry: from the baseline to the upper left corner
     std::vector<std::vector<std::uint8_t>> image_pixels;  ///< by image, read once
     std::vector<AtlasIndex> free_entries;
     std::unordered_map<AtlasKey, AtlasIndex, AtlasKeyHash> known;

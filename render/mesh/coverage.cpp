@@ -101,8 +101,7 @@ void Rasterizer::add_line(std::span<const Point> points, float thickness) {
     const auto circle = [&](Point middle) {
         const int steps = std::clamp(static_cast<int>(std::ceil(5 * std::sqrt(half * scale_))), 8, 64);
         for (int i = 0; i < steps; ++i) {
-            const float angle =
-                2 * std::numbers::pi_v<float> * static_cast<float>(i) / static_cast<float>(steps);
+            const float angle = 2 * std::numbers::pi_v<float> * static_cast<float>(i) / static_cast<float>(steps);
             add_point({middle.x + half * std::cos(angle), middle.y + half * std::sin(angle)});
         }
         end_contour(false);
@@ -167,8 +166,7 @@ void Rasterizer::fill(Coverage& into) {
     fill(outline, into);
     if (!(widening_ > 0) || stroker_ == nullptr) return;
     // The line around it, and where either of both is, it is.
-    FT_Stroker_Set(stroker_, position(widening_ * scale_), FT_STROKER_LINECAP_ROUND,
-                   FT_STROKER_LINEJOIN_ROUND, 0);
+    FT_Stroker_Set(stroker_, position(widening_ * scale_), FT_STROKER_LINECAP_ROUND, FT_STROKER_LINEJOIN_ROUND, 0);
     if (FT_Stroker_ParseOutline(stroker_, &outline, 0) != 0) return;
     FT_UInt point_count = 0, contour_count = 0;
     if (FT_Stroker_GetCounts(stroker_, &point_count, &contour_count) != 0) return;

@@ -26,8 +26,7 @@ inline Bounds bounds_of(const Rect& rect) {
     return {rect.x, rect.y, rect.right(), rect.bottom()};
 }
 inline Bounds common_part(const Bounds& a, const Bounds& b) {
-    return {std::max(a.left, b.left), std::max(a.top, b.top), std::min(a.right, b.right),
-            std::min(a.bottom, b.bottom)};
+    return {std::max(a.left, b.left), std::max(a.top, b.top), std::min(a.right, b.right), std::min(a.bottom, b.bottom)};
 }
 inline constexpr Bounds everywhere{-1e6F, -1e6F, 1e6F, 1e6F};
 
@@ -44,8 +43,7 @@ int spans_of(float first, float last, float from, float to, std::array<Span, 3>&
 struct GroupMesh {
     std::uint64_t revision = 0;
     bool is_made = false;
-    std::vector<MeshVertex>
-        vertices;  ///< four for each quad: upper left, upper right, lower left, lower right
+    std::vector<MeshVertex> vertices;  ///< four for each quad: upper left, upper right, lower left, lower right
     struct Run {
         std::uint32_t page, quads;
         friend bool operator==(const Run&, const Run&) = default;
@@ -91,8 +89,7 @@ class GroupMaker {
     void add_quad(std::uint32_t page, const std::array<Point, 4>& at, const std::array<Point, 4>& texture,
                   const DrawCommand& command, float part);
     static std::array<Point, 4> corners(const Bounds& b) {
-        return {Point{b.left, b.top}, Point{b.right, b.top}, Point{b.left, b.bottom},
-                Point{b.right, b.bottom}};
+        return {Point{b.left, b.top}, Point{b.right, b.top}, Point{b.left, b.bottom}, Point{b.right, b.bottom}};
     }
 
     /// The color of a command at a point of the screen.
@@ -137,8 +134,7 @@ class GroupMaker {
     /// A shape that is made in one piece: `make` adds it to the rasterizer, in the pixels of the draw list. It is blurred, and drawn
     /// through the transform.
     template <class Make>
-    void add_shape(AtlasKey key, const Rect& bounds, const DrawCommand& command, const Bounds& clip,
-                   Make make) {
+    void add_shape(AtlasKey key, const Rect& bounds, const DrawCommand& command, const Bounds& clip, Make make) {
         const int reach = command.blur > 0 ? blur_reach(command.blur * scale_) : 1;
         // Where only a shift is left, the shape is made for where it falls on the pixels.
         const Point shift = moves_only_ ? Point{group_.transform().dx, group_.transform().dy} : Point{};
@@ -173,14 +169,12 @@ class GroupMaker {
         }
         const PixelRect whole{0, 0, width, height};
         if (moves_only_) {
-            add_texels(index, {static_cast<int>(left), static_cast<int>(top), width, height}, whole, false,
-                       false, clip, command);
+            add_texels(index, {static_cast<int>(left), static_cast<int>(top), width, height}, whole, false, false, clip,
+                       command);
             return;
         }
-        add_turned(
-            index,
-            {origin.x, origin.y, static_cast<float>(width) / scale_, static_cast<float>(height) / scale_},
-            command, clip);
+        add_turned(index, {origin.x, origin.y, static_cast<float>(width) / scale_, static_cast<float>(height) / scale_},
+                   command, clip);
     }
     void add_points(AtlasKey& key, std::span<const Point> points, Point origin) const {
         for (const Point& point : points)
@@ -203,8 +197,7 @@ class GroupMaker {
     void draw_border(const DrawCommand& command);
 
     /// A rectangle with round corners, or a line along its inside: four corners, of which one is made, and what lies between them.
-    void add_sliced(const Rect& rect, float radius, float thickness, const DrawCommand& command,
-                    const Bounds& clip);
+    void add_sliced(const Rect& rect, float radius, float thickness, const DrawCommand& command, const Bounds& clip);
 
     static void add_ring(Rasterizer& on, Point origin, const Rect& rect, float radius, float thickness);
 
@@ -250,8 +243,8 @@ class GroupMaker {
     std::array<float, 4> sampled(ImageId image, Size size, const Rect& part, Point at, bool smooth) const;
 
     /// Fills `coverage` with opacities, and `texels` with colors.
-    void draw_pixels(const DrawCommand& command, std::span<const Point> cut, const Rect& source,
-                     bool has_image, Point origin, int width, int height);
+    void draw_pixels(const DrawCommand& command, std::span<const Point> cut, const Rect& source, bool has_image,
+                     Point origin, int width, int height);
     /// How far a pixel of a map is drawn: see `DrawCommand::map`.
     static float reached(const DrawCommand& command, const std::array<float, 4>& texel);
 

@@ -73,18 +73,16 @@ void GroupMaker::draw_image(const DrawCommand& command) {
     DrawCommand own = command, tinted = command;
     const float rest = 1 - command.tint.part;
     for (std::uint8_t Color::*const channel : {&Color::red, &Color::green, &Color::blue}) {
-        own.color.*channel =
-            static_cast<std::uint8_t>(static_cast<float>(command.color.*channel) * rest + 0.5F);
-        tinted.color.*channel = static_cast<std::uint8_t>(
-            static_cast<float>(command.tint.color.*channel) * command.tint.part + 0.5F);
+        own.color.*channel = static_cast<std::uint8_t>(static_cast<float>(command.color.*channel) * rest + 0.5F);
+        tinted.color.*channel =
+            static_cast<std::uint8_t>(static_cast<float>(command.tint.color.*channel) * command.tint.part + 0.5F);
     }
     put(false, own, false);
     put(true, tinted, true);
 }
 
 /// Over its rectangle, whose edges may cut through pixels.
-void GroupMaker::add_image(AtlasIndex index, const DrawCommand& command, const Bounds& clip,
-                           bool only_light) {
+void GroupMaker::add_image(AtlasIndex index, const DrawCommand& command, const Bounds& clip, bool only_light) {
     const AtlasEntry& entry = atlas_.entries[index];
     const AtlasPages::Page& page = atlas_.pages[entry.page];
     const Rect& rect = command.rect;
@@ -101,23 +99,16 @@ void GroupMaker::add_image(AtlasIndex index, const DrawCommand& command, const B
         const Rect at = moved(rect);
         const Bounds inside = common_part(bounds_of(at), clip);
         std::array<Span, 3> columns, rows;
-        const int column_count =
-            spans_of(std::floor(at.x), std::ceil(at.right()), inside.left, inside.right, columns);
-        const int row_count =
-            spans_of(std::floor(at.y), std::ceil(at.bottom()), inside.top, inside.bottom, rows);
+        const int column_count = spans_of(std::floor(at.x), std::ceil(at.right()), inside.left, inside.right, columns);
+        const int row_count = spans_of(std::floor(at.y), std::ceil(at.bottom()), inside.top, inside.bottom, rows);
         for (int r = 0; r < row_count; ++r)
             for (int c = 0; c < column_count; ++c) {
                 const Span& x = columns[static_cast<std::size_t>(c)];
                 const Span& y = rows[static_cast<std::size_t>(r)];
-                const auto across = [&](float along) {
-                    return u(std::clamp((along - at.x) / at.width, 0.0F, 1.0F));
-                };
-                const auto down = [&](float along) {
-                    return v(std::clamp((along - at.y) / at.height, 0.0F, 1.0F));
-                };
+                const auto across = [&](float along) { return u(std::clamp((along - at.x) / at.width, 0.0F, 1.0F)); };
+                const auto down = [&](float along) { return v(std::clamp((along - at.y) / at.height, 0.0F, 1.0F)); };
                 add_quad(entry.page, corners({x.from, y.from, x.to, y.to}),
-                         corners({across(x.from), down(y.from), across(x.to), down(y.to)}), command,
-                         x.part * y.part);
+                         corners({across(x.from), down(y.from), across(x.to), down(y.to)}), command, x.part * y.part);
             }
     } else {
         std::array<Point, 4> at = corners(bounds_of(rect));
@@ -142,8 +133,8 @@ void GroupMaker::draw_baked(const DrawCommand& command, Size size, std::span<con
 }
 
 /// What one quad cannot do is drawn here, pixel by pixel, and kept as an image of the size in which it is seen.
-void GroupMaker::bake(const DrawCommand& command, const Rect& bounds, std::span<const Point> cut,
-                      const Rect& source, bool has_image) {
+void GroupMaker::bake(const DrawCommand& command, const Rect& bounds, std::span<const Point> cut, const Rect& source,
+                      bool has_image) {
     const Transform own = has_image ? command.transform : Transform{};
     const bool is_turned = !moves_only_ || !own.is_identity();
     const int reach = command.blur > 0 ? blur_reach(command.blur) : 1;
@@ -183,8 +174,7 @@ void GroupMaker::bake(const DrawCommand& command, const Rect& bounds, std::span<
         }
         draw_pixels(command, cut, source, has_image, origin, width, height);
         if (as_mask) {
-            if (command.blur > 0)
-                blur_opacity(atlas_.coverage.bytes.data(), width, height, width, command.blur);
+            if (command.blur > 0) blur_opacity(atlas_.coverage.bytes.data(), width, height, width, command.blur);
             atlas_.put_coverage(index);
         } else {
             atlas_.put(index, atlas_.texels.data());
@@ -193,10 +183,10 @@ void GroupMaker::bake(const DrawCommand& command, const Rect& bounds, std::span<
     DrawCommand as = command;
     if (!as_mask) as.color = {255, 255, 255, command.color.alpha};
     if (!is_turned)
-        return add_texels(index, {static_cast<int>(left), static_cast<int>(top), width, height},
-                          {0, 0, width, height}, false, false, everywhere, as);
-    std::array<Point, 4> at = corners(
-        {origin.x, origin.y, origin.x + static_cast<float>(width), origin.y + static_cast<float>(height)});
+        return add_texels(index, {static_cast<int>(left), static_cast<int>(top), width, height}, {0, 0, width, height},
+                          false, false, everywhere, as);
+    std::array<Point, 4> at =
+        corners({origin.x, origin.y, origin.x + static_cast<float>(width), origin.y + static_cast<float>(height)});
     for (Point& corner : at)
         corner = moved(own.apply(corner));
     const AtlasEntry& entry = atlas_.entries[index];
@@ -212,8 +202,7 @@ void GroupMaker::bake(const DrawCommand& command, const Rect& bounds, std::span<
 }
 
 /// Four channels of an image at a place that may lie between pixels.
-std::array<float, 4> GroupMaker::sampled(ImageId image, Size size, const Rect& part, Point at,
-                                         bool smooth) const {
+std::array<float, 4> GroupMaker::sampled(ImageId image, Size size, const Rect& part, Point at, bool smooth) const {
     std::array<float, 4> sum{};
     const auto add = [&](int x, int y, float weight) {
         const int low_x = static_cast<int>(part.x), low_y = static_cast<int>(part.y);
@@ -237,8 +226,8 @@ std::array<float, 4> GroupMaker::sampled(ImageId image, Size size, const Rect& p
 }
 
 /// Fills `coverage` with opacities, and `texels` with colors.
-void GroupMaker::draw_pixels(const DrawCommand& command, std::span<const Point> cut, const Rect& source,
-                             bool has_image, Point origin, int width, int height) {
+void GroupMaker::draw_pixels(const DrawCommand& command, std::span<const Point> cut, const Rect& source, bool has_image,
+                             Point origin, int width, int height) {
     const Rect& rect = command.rect;
     atlas_.coverage.reset(width, height);
     atlas_.rasterizer.begin(origin);
@@ -254,8 +243,7 @@ void GroupMaker::draw_pixels(const DrawCommand& command, std::span<const Point> 
     const bool is_there = has_image && read_image(command.image, image_size);
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x) {
-            const auto at =
-                static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x);
+            const auto at = static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x);
             float opacity = static_cast<float>(atlas_.coverage.bytes[at]) / 255;
             std::array<float, 4> color{255, 255, 255, 255};
             if (opacity > 0) {
@@ -267,14 +255,11 @@ void GroupMaker::draw_pixels(const DrawCommand& command, std::span<const Point> 
                 };
                 if (is_there) color = over(command.image, image_size, source);
                 if (has_mask)
-                    opacity *=
-                        over(command.mask, mask_size, {0, 0, mask_size.width, mask_size.height})[3] / 255;
+                    opacity *= over(command.mask, mask_size, {0, 0, mask_size.width, mask_size.height})[3] / 255;
                 if (has_map)
-                    opacity *= reached(command,
-                                       over(command.map, map_size, {0, 0, map_size.width, map_size.height}));
+                    opacity *= reached(command, over(command.map, map_size, {0, 0, map_size.width, map_size.height}));
             }
-            const std::array<std::uint8_t, 3> factors{command.color.red, command.color.green,
-                                                      command.color.blue};
+            const std::array<std::uint8_t, 3> factors{command.color.red, command.color.green, command.color.blue};
             const std::array<std::uint8_t, 3> tints{command.tint.color.red, command.tint.color.green,
                                                     command.tint.color.blue};
             for (std::size_t i = 0; i < 3; ++i) {

@@ -40,10 +40,8 @@ struct Mesh::State {
         vertices.clear();
         batches.clear();
         changed = {};
-        status = Problem{{},
-                         "the atlas of this mesh has gone",
-                         "keep the atlas longer than its meshes",
-                         ProblemCode::bad_call};
+        status = Problem{
+            {}, "the atlas of this mesh has gone", "keep the atlas longer than its meshes", ProblemCode::bad_call};
     }
 
     void draw(const DrawList& list) {
@@ -112,8 +110,7 @@ struct Mesh::State {
         for (const GroupMesh& group : groups) {
             vertices.insert(vertices.end(), group.vertices.begin(), group.vertices.end());
             for (const GroupMesh::Run& run : group.runs) {
-                if (batches.empty() || batches.back().page != run.page)
-                    batches.push_back({quads * 6, 0, run.page});
+                if (batches.empty() || batches.back().page != run.page) batches.push_back({quads * 6, 0, run.page});
                 batches.back().index_count += run.quads * 6;
                 quads += run.quads;
             }

@@ -16,8 +16,7 @@ int spans_of(float first, float last, float from, float to, std::array<Span, 3>&
     if (whole_from - from > 1e-3F)
         spans[static_cast<std::size_t>(count++)] = {whole_from - 1, whole_from, whole_from - from};
     if (whole_to > whole_from) spans[static_cast<std::size_t>(count++)] = {whole_from, whole_to, 1};
-    if (to - whole_to > 1e-3F)
-        spans[static_cast<std::size_t>(count++)] = {whole_to, whole_to + 1, to - whole_to};
+    if (to - whole_to > 1e-3F) spans[static_cast<std::size_t>(count++)] = {whole_to, whole_to + 1, to - whole_to};
     return count;
 }
 
@@ -42,8 +41,8 @@ void GroupMaker::begin_quad(std::uint32_t page) {
 }
 
 /// Corners in the order of a `GroupMesh`.
-void GroupMaker::add_quad(std::uint32_t page, const std::array<Point, 4>& at,
-                          const std::array<Point, 4>& texture, const DrawCommand& command, float part) {
+void GroupMaker::add_quad(std::uint32_t page, const std::array<Point, 4>& at, const std::array<Point, 4>& texture,
+                          const DrawCommand& command, float part) {
     begin_quad(page);
     for (std::size_t i = 0; i < 4; ++i)
         into_.vertices.push_back({at[i], texture[i], seen(color_at(command, at[i]), part)});
@@ -55,8 +54,7 @@ Color GroupMaker::color_at(const DrawCommand& command, Point at) const {
     const Point from = moved(command.gradient_from), to = moved(command.gradient_to);
     const float x = to.x - from.x, y = to.y - from.y;
     const float length = x * x + y * y;
-    const float part =
-        length > 0 ? std::clamp(((at.x - from.x) * x + (at.y - from.y) * y) / length, 0.0F, 1.0F) : 0;
+    const float part = length > 0 ? std::clamp(((at.x - from.x) * x + (at.y - from.y) * y) / length, 0.0F, 1.0F) : 0;
     return between(command.color, command.end_color, part);
 }
 
@@ -68,16 +66,14 @@ Color GroupMaker::between(Color a, Color b, float part) {
     return {mixed(a.red, b.red), mixed(a.green, b.green), mixed(a.blue, b.blue), mixed(a.alpha, b.alpha)};
 }
 
-void GroupMaker::add_texels(AtlasIndex index, const Cell& cell, const PixelRect& texels, bool flip_x,
-                            bool flip_y, const Bounds& inside, const DrawCommand& command) {
+void GroupMaker::add_texels(AtlasIndex index, const Cell& cell, const PixelRect& texels, bool flip_x, bool flip_y,
+                            const Bounds& inside, const DrawCommand& command) {
     const AtlasEntry& entry = atlas_.entries[index];
     const AtlasPages::Page& page = atlas_.pages[entry.page];
     std::array<Span, 3> columns, rows;
     const float left = static_cast<float>(cell.x), top = static_cast<float>(cell.y);
-    const int column_count =
-        spans_of(left, left + static_cast<float>(cell.width), inside.left, inside.right, columns);
-    const int row_count =
-        spans_of(top, top + static_cast<float>(cell.height), inside.top, inside.bottom, rows);
+    const int column_count = spans_of(left, left + static_cast<float>(cell.width), inside.left, inside.right, columns);
+    const int row_count = spans_of(top, top + static_cast<float>(cell.height), inside.top, inside.bottom, rows);
     const auto texture = [&](float at, float begin, int size, int first, int count, bool flips, int whole) {
         float part = (at - begin) / static_cast<float>(size);
         if (flips) part = 1 - part;
@@ -91,8 +87,7 @@ void GroupMaker::add_texels(AtlasIndex index, const Cell& cell, const PixelRect&
                 return texture(at, left, cell.width, entry.at.x + texels.x, texels.width, flip_x, page.width);
             };
             const auto v = [&](float at) {
-                return texture(at, top, cell.height, entry.at.y + texels.y, texels.height, flip_y,
-                               page.height);
+                return texture(at, top, cell.height, entry.at.y + texels.y, texels.height, flip_y, page.height);
             };
             add_quad(entry.page, corners({x.from, y.from, x.to, y.to}),
                      corners({u(x.from), v(y.from), u(x.to), v(y.to)}), command, x.part * y.part);
@@ -114,9 +109,9 @@ void GroupMaker::add_solid(const Bounds& rect, const DrawCommand& command) {
             for (const float stop : {std::round(low), std::round(high), end}) {
                 const float next = std::clamp(stop, at, end);
                 if (next > at)
-                    add_plain(along_x ? Bounds{at, rect.top, next, rect.bottom}
-                                      : Bounds{rect.left, at, rect.right, next},
-                              command);
+                    add_plain(
+                        along_x ? Bounds{at, rect.top, next, rect.bottom} : Bounds{rect.left, at, rect.right, next},
+                        command);
                 at = next;
             }
             return;
@@ -127,33 +122,29 @@ void GroupMaker::add_solid(const Bounds& rect, const DrawCommand& command) {
 
 void GroupMaker::add_plain(const Bounds& rect, const DrawCommand& command) {
     std::array<Span, 3> columns, rows;
-    const int column_count =
-        spans_of(std::floor(rect.left), std::ceil(rect.right), rect.left, rect.right, columns);
+    const int column_count = spans_of(std::floor(rect.left), std::ceil(rect.right), rect.left, rect.right, columns);
     const int row_count = spans_of(std::floor(rect.top), std::ceil(rect.bottom), rect.top, rect.bottom, rows);
     for (int r = 0; r < row_count; ++r)
         for (int c = 0; c < column_count; ++c) {
             const Span& x = columns[static_cast<std::size_t>(c)];
             const Span& y = rows[static_cast<std::size_t>(r)];
-            add_quad(0, corners({x.from, y.from, x.to, y.to}),
-                     {atlas_.white, atlas_.white, atlas_.white, atlas_.white}, command, x.part * y.part);
+            add_quad(0, corners({x.from, y.from, x.to, y.to}), {atlas_.white, atlas_.white, atlas_.white, atlas_.white},
+                     command, x.part * y.part);
         }
 }
 
 /// A rectangle of the group, through its transform, with all of an entry over it.
-void GroupMaker::add_turned(AtlasIndex index, const Rect& rect, const DrawCommand& command,
-                            const Bounds& clip) {
+void GroupMaker::add_turned(AtlasIndex index, const Rect& rect, const DrawCommand& command, const Bounds& clip) {
     const AtlasEntry& entry = atlas_.entries[index];
     const AtlasPages::Page& page = atlas_.pages[entry.page];
     const Bounds whole = bounds_of(rect), part = common_part(whole, clip);
     if (part.is_empty()) return;
     const auto u = [&](float x) {
-        return (static_cast<float>(entry.at.x) +
-                (x - rect.x) / rect.width * static_cast<float>(entry.at.width)) /
+        return (static_cast<float>(entry.at.x) + (x - rect.x) / rect.width * static_cast<float>(entry.at.width)) /
                static_cast<float>(page.width);
     };
     const auto v = [&](float y) {
-        return (static_cast<float>(entry.at.y) +
-                (y - rect.y) / rect.height * static_cast<float>(entry.at.height)) /
+        return (static_cast<float>(entry.at.y) + (y - rect.y) / rect.height * static_cast<float>(entry.at.height)) /
                static_cast<float>(page.height);
     };
     std::array<Point, 4> at = corners(part);

@@ -35,8 +35,7 @@ Bounds GroupMaker::clip_of(const DrawCommand& command) const {
 void GroupMaker::draw_rect(const DrawCommand& command) {
     if (command.rect.width <= 0 || command.rect.height <= 0) return;
     const Bounds clip = clip_of(command);
-    const float radius =
-        std::clamp(command.radius, 0.0F, std::min(command.rect.width, command.rect.height) / 2);
+    const float radius = std::clamp(command.radius, 0.0F, std::min(command.rect.width, command.rect.height) / 2);
     if (command.blur > 0 || !moves_only_) {
         AtlasKey key = key_of(Made::shape);
         for (const float number : {command.rect.width, command.rect.height, radius})
@@ -60,8 +59,8 @@ void GroupMaker::draw_border(const DrawCommand& command) {
             key.add(number);
         return add_shape(key, rect, command, everywhere, [&](Rasterizer& on) {
             on.add_rounded(rect, radius);
-            on.add_rounded(rect.inset({thickness, thickness, thickness, thickness}),
-                           std::max(radius - thickness, 0.0F), true);
+            on.add_rounded(rect.inset({thickness, thickness, thickness, thickness}), std::max(radius - thickness, 0.0F),
+                           true);
         });
     }
     add_sliced(moved(rect), radius, thickness, command, everywhere);
@@ -71,19 +70,17 @@ void GroupMaker::draw_border(const DrawCommand& command) {
 void GroupMaker::add_sliced(const Rect& rect, float radius, float thickness, const DrawCommand& command,
                             const Bounds& clip) {
     const int left = static_cast<int>(std::floor(rect.x)), top = static_cast<int>(std::floor(rect.y));
-    const int right = static_cast<int>(std::ceil(rect.right())),
-              bottom = static_cast<int>(std::ceil(rect.bottom()));
+    const int right = static_cast<int>(std::ceil(rect.right())), bottom = static_cast<int>(std::ceil(rect.bottom()));
     const int side = static_cast<int>(std::ceil(std::max(radius, thickness))) + 1;
     if (right - left < 2 * side || bottom - top < 2 * side) {
         // Too small to be divided.
         AtlasKey key = key_of(Made::shape);
-        for (const float number : {rect.width, rect.height, radius, thickness, rect.x - std::floor(rect.x),
-                                   rect.y - std::floor(rect.y)})
+        for (const float number :
+             {rect.width, rect.height, radius, thickness, rect.x - std::floor(rect.x), rect.y - std::floor(rect.y)})
             key.add(number);
         const Point origin{static_cast<float>(left), static_cast<float>(top)};
-        const AtlasIndex index = covered(key, right - left, bottom - top, [&](Rasterizer& on) {
-            add_ring(on, origin, rect, radius, thickness);
-        });
+        const AtlasIndex index = covered(key, right - left, bottom - top,
+                                         [&](Rasterizer& on) { add_ring(on, origin, rect, radius, thickness); });
         if (index == nowhere) return;
         const Cell cell{left, top, right - left, bottom - top};
         return add_texels(index, cell, {0, 0, cell.width, cell.height}, false, false, clip, command);
@@ -127,8 +124,8 @@ void GroupMaker::add_ring(Rasterizer& on, Point origin, const Rect& rect, float 
     on.begin(origin);
     on.add_rounded(rect, radius);
     if (thickness > 0)
-        on.add_rounded(rect.inset({thickness, thickness, thickness, thickness}),
-                       std::max(radius - thickness, 0.0F), true);
+        on.add_rounded(rect.inset({thickness, thickness, thickness, thickness}), std::max(radius - thickness, 0.0F),
+                       true);
 }
 
 void GroupMaker::draw_points(const DrawCommand& command) {
@@ -137,8 +134,8 @@ void GroupMaker::draw_points(const DrawCommand& command) {
     const bool is_line = command.kind == DrawCommand::Kind::line;
     if (!is_line && command.has_mask) return draw_masked(command, points);
     if (!is_line && moves_only_ && command.blur <= 0 && is_rect(points)) {
-        const auto [low, high] = std::minmax_element(points.begin(), points.end(),
-                                                     [](Point a, Point b) { return a.x + a.y < b.x + b.y; });
+        const auto [low, high] =
+            std::minmax_element(points.begin(), points.end(), [](Point a, Point b) { return a.x + a.y < b.x + b.y; });
         return add_solid(bounds_of(moved(Rect{low->x, low->y, high->x - low->x, high->y - low->y})), command);
     }
     const float around = is_line ? command.thickness / 2 : 0;
@@ -203,8 +200,7 @@ void GroupMaker::draw_glyph(const DrawCommand& command, const Glyph& glyph, cons
     if (!(size > 0.25F) || size > 2000) return;
     Point begin = at(command, glyph);
     if (moves_only_) begin = moved(begin);
-    const float x = std::round(begin.x * scale_ * places) / places,
-                y = std::round(begin.y * scale_ * places) / places;
+    const float x = std::round(begin.x * scale_ * places) / places, y = std::round(begin.y * scale_ * places) / places;
     const float whole_x = std::floor(x), whole_y = std::floor(y);
     AtlasKey key = key_of(Made::glyph);
     key.add(std::uint64_t{glyph.id} << 32U | glyph.font);
@@ -213,8 +209,7 @@ void GroupMaker::draw_glyph(const DrawCommand& command, const Glyph& glyph, cons
     key.add(x - whole_x);
     key.add(y - whole_y);
     AtlasIndex index = atlas_.find(key);
-    if (index == nowhere)
-        index = make_glyph(key, glyph, size, command.outline * scale_, {x - whole_x, y - whole_y});
+    if (index == nowhere) index = make_glyph(key, glyph, size, command.outline * scale_, {x - whole_x, y - whole_y});
     if (index == nowhere) return;
     const AtlasEntry& entry = atlas_.entries[index];
     const auto [left, top] = glyph_origins()[index];
@@ -229,8 +224,7 @@ void GroupMaker::draw_glyph(const DrawCommand& command, const Glyph& glyph, cons
                command, clip);
 }
 
-AtlasIndex GroupMaker::make_glyph(const AtlasKey& key, const Glyph& glyph, float size, float outline,
-                                  Point part) {
+AtlasIndex GroupMaker::make_glyph(const AtlasKey& key, const Glyph& glyph, float size, float outline, Point part) {
     const FT_Face font = face(glyph.font);
     if (font == nullptr ||
         FT_Load_Glyph(font, glyph.id, FT_LOAD_NO_SCALE | FT_LOAD_NO_BITMAP | FT_LOAD_IGNORE_TRANSFORM) != 0 ||

@@ -29,8 +29,7 @@ Problem problem(std::string message, std::string hint = {}) {
 
 /// Whether a path stays inside the folder that it is looked up in.
 bool stays_inside(const fs::path& path) {
-    return path.is_relative() && !path.empty() &&
-           std::find(path.begin(), path.end(), fs::path("..")) == path.end();
+    return path.is_relative() && !path.empty() && std::find(path.begin(), path.end(), fs::path("..")) == path.end();
 }
 
 bool is_within(const fs::path& path, const fs::path& folder) {
@@ -62,8 +61,7 @@ Surface with_alpha(Surface read) {
 
 std::uint32_t* row_of(cairo_surface_t* surface, int y) {
     return reinterpret_cast<std::uint32_t*>(cairo_image_surface_get_data(surface) +
-                                            static_cast<std::ptrdiff_t>(y) *
-                                                cairo_image_surface_get_stride(surface));
+                                            static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(surface));
 }
 
 }  // namespace
@@ -91,9 +89,8 @@ Result<Surface> read_png(std::istream& file, std::size_t most) {
     const Result<PixelSize> size = png_size(file);
     if (!size) return size.problems();
     if (size->width > most || size->height > most || size->pixels() > most)
-        return problem(
-            "is an image of " + size->text() + " pixels; at most " + std::to_string(most) + " are read",
-            "make it smaller");
+        return problem("is an image of " + size->text() + " pixels; at most " + std::to_string(most) + " are read",
+                       "make it smaller");
     Surface read(cairo_image_surface_create_from_png_stream(read_stream, &file));
     // Cairo says that it has no memory where the bytes make no sense.
     if (cairo_surface_status(read.get()) != CAIRO_STATUS_SUCCESS)
@@ -128,8 +125,7 @@ Result<ImageId> Images::State::read(const fs::path& path) {
                        "make it smaller");
     // Those of damaged files count, too: unpacking them takes as long.
     if (size->pixels() > most_pixels - pixels)
-        return problem("is too much: 32 million pixels are read, of all images together",
-                       "make the images smaller");
+        return problem("is too much: 32 million pixels are read, of all images together", "make the images smaller");
     pixels += size->pixels();
     Result<Surface> read = read_png(file, most_pixels);
     if (!read) return read.problems();
@@ -152,8 +148,7 @@ Result<ImageId> Images::find(const std::string& name) {
     const Result<fs::path> file = state_->file_of(name);
     if (!file) return state_->known.insert_or_assign(name, file.problems()).first->second;
     auto read = state_->files.find(file->string());
-    if (read == state_->files.end())
-        read = state_->files.insert_or_assign(file->string(), state_->read(*file)).first;
+    if (read == state_->files.end()) read = state_->files.insert_or_assign(file->string(), state_->read(*file)).first;
     return state_->known.insert_or_assign(name, read->second).first->second;
 }
 
@@ -162,8 +157,8 @@ Result<ImageId> Images::add(const std::string& name, int width, int height, std:
     if (width < 1 || height < 1 || width > most || height > most)
         return problem("an image is 1 to 4096 pixels each way");
     if (pixels.size() != static_cast<std::size_t>(width) * static_cast<std::size_t>(height))
-        return problem("an image of " + std::to_string(width) + " by " + std::to_string(height) +
-                       " pixels with " + std::to_string(pixels.size()) + " of them");
+        return problem("an image of " + std::to_string(width) + " by " + std::to_string(height) + " pixels with " +
+                       std::to_string(pixels.size()) + " of them");
     Surface made(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, width, height));
     auto pixel = pixels.begin();
     for (int y = 0; y < height; ++y)
@@ -254,11 +249,9 @@ Surface between_grays(cairo_surface_t* map, float from, float to, float softness
             std::lround(255 * map_opacity(static_cast<float>(gray) / 255, from, to, softness)));
     for (int y = 0; y < height; ++y) {
         const auto* const row = reinterpret_cast<const std::uint32_t*>(
-            cairo_image_surface_get_data(map) +
-            static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(map));
-        unsigned char* const out =
-            cairo_image_surface_get_data(made.get()) +
-            static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(made.get());
+            cairo_image_surface_get_data(map) + static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(map));
+        unsigned char* const out = cairo_image_surface_get_data(made.get()) +
+                                   static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(made.get());
         for (int x = 0; x < width; ++x) {
             const std::uint32_t argb = row[x];
             const std::uint32_t alpha = argb >> 24U;

@@ -23,8 +23,7 @@ constexpr int largest = 16384;
 constexpr std::size_t most_background_pixels = 64'000'000;
 
 void set_color(cairo_t* context, Color color) {
-    cairo_set_source_rgba(context, color.red / 255.0, color.green / 255.0, color.blue / 255.0,
-                          color.alpha / 255.0);
+    cairo_set_source_rgba(context, color.red / 255.0, color.green / 255.0, color.blue / 255.0, color.alpha / 255.0);
 }
 
 void rounded_path(cairo_t* context, const Rect& rect, float given_radius) {
@@ -57,8 +56,8 @@ Rect bounds_of(const DrawCommand& command, const DrawGroup& group) {
     Rect box = command.rect;
     if (command.kind == DrawCommand::Kind::text) {
         const float around = command.size + command.outline;
-        return {command.baseline.x - around, command.baseline.y - around - command.size / 2,
-                command.width + 2 * around, 2 * around + command.size / 2};
+        return {command.baseline.x - around, command.baseline.y - around - command.size / 2, command.width + 2 * around,
+                2 * around + command.size / 2};
     }
     if (command.kind == DrawCommand::Kind::polygon || command.kind == DrawCommand::Kind::line) {
         const std::span<const Point> points = group.points_of(command);
@@ -68,8 +67,7 @@ Rect bounds_of(const DrawCommand& command, const DrawGroup& group) {
         const auto [top, bottom] =
             std::minmax_element(points.begin(), points.end(), [](Point a, Point b) { return a.y < b.y; });
         const float line = command.kind == DrawCommand::Kind::line ? command.thickness / 2 : 0;
-        box =
-            Rect{left->x, top->y, right->x - left->x, bottom->y - top->y}.inset({-line, -line, -line, -line});
+        box = Rect{left->x, top->y, right->x - left->x, bottom->y - top->y}.inset({-line, -line, -line, -line});
     }
     return box;
 }
@@ -107,25 +105,22 @@ double cost_of(const DrawGroup& group, const Rect& picture) {
             case DrawCommand::Kind::text: {
                 const double letter = static_cast<double>(command.size) * static_cast<double>(command.size);
                 const double whole = static_cast<double>(picture.width) * static_cast<double>(picture.height);
-                cost +=
-                    command.glyph_count * (command.outline > 0 ? 3 : 1) * (20'000 + std::min(letter, whole));
+                cost += command.glyph_count * (command.outline > 0 ? 3 : 1) * (20'000 + std::min(letter, whole));
                 break;
             }
             case DrawCommand::Kind::image:
                 // Other colors take a copy of the part, a mask a picture of its own.
-                cost +=
-                    covered * (command.has_mask ? 12 : 3) + 0.02 * static_cast<double>(command.source.width) *
-                                                                static_cast<double>(command.source.height);
+                cost += covered * (command.has_mask ? 12 : 3) +
+                        0.02 * static_cast<double>(command.source.width) * static_cast<double>(command.source.height);
                 if (command.color != rgb(0xffffff, command.color.alpha / 255.0) || command.tint.part > 0)
-                    cost += 8.0 * static_cast<double>(command.source.width) *
-                            static_cast<double>(command.source.height);
+                    cost +=
+                        8.0 * static_cast<double>(command.source.width) * static_cast<double>(command.source.height);
                 break;
             case DrawCommand::Kind::border:
                 cost += std::min(covered, 20'000.0);
                 break;
             default:
-                cost += covered * (command.has_gradient || command.has_mask ? 3 : 1) +
-                        (command.has_mask ? 300'000 : 0);
+                cost += covered * (command.has_gradient || command.has_mask ? 3 : 1) + (command.has_mask ? 300'000 : 0);
         }
     }
     return cost;
@@ -210,8 +205,8 @@ struct Picture::State {
         const bool is_whole = viewport.size.width == canvas.width && viewport.size.height == canvas.height;
         if (list.groups().empty() || (list.viewport() ? fits : is_whole) || !status) return;
         status = Problem{{},
-                         "the HUD fills " + pixels(viewport.size.width) + " x " +
-                             pixels(viewport.size.height) + " pixels, and the picture has " + size,
+                         "the HUD fills " + pixels(viewport.size.width) + " x " + pixels(viewport.size.height) +
+                             " pixels, and the picture has " + size,
                          "call 'resize' of the HUD with the size of what it is drawn on",
                          ProblemCode::wrong_size,
                          Severity::warning};
@@ -240,8 +235,7 @@ struct Picture::State {
         const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
         cairo_save(context.get());
         cairo_transform(context.get(), &matrix);
-        cairo_set_operator(context.get(),
-                           group.blend == Blend::add ? CAIRO_OPERATOR_ADD : CAIRO_OPERATOR_OVER);
+        cairo_set_operator(context.get(), group.blend == Blend::add ? CAIRO_OPERATOR_ADD : CAIRO_OPERATOR_OVER);
         for (const DrawCommand& command : commands) {
             mark(seen_bounds(command, group), command.blur > 0 ? blur_reach(command.blur) : 1);
             if (command.blur > 0 || keeps_outline(group, command))
@@ -255,9 +249,7 @@ struct Picture::State {
     void mark(const Rect& seen, int around) {
         const Rect canvas = whole();
         const float reach = static_cast<float>(around);
-        const auto limited = [](float at, float most) {
-            return std::clamp(std::isfinite(at) ? at : 0, 0.0F, most);
-        };
+        const auto limited = [](float at, float most) { return std::clamp(std::isfinite(at) ? at : 0, 0.0F, most); };
         const int left = static_cast<int>(limited(std::floor(seen.x) - reach, canvas.width));
         const int top = static_cast<int>(limited(std::floor(seen.y) - reach, canvas.height));
         const int right = static_cast<int>(limited(std::ceil(seen.right()) + reach, canvas.width));
@@ -268,8 +260,7 @@ struct Picture::State {
             return;
         }
         const int x = std::min(drawn.x, left), y = std::min(drawn.y, top);
-        drawn = {x, y, std::max(drawn.x + drawn.width, right) - x,
-                 std::max(drawn.y + drawn.height, bottom) - y};
+        drawn = {x, y, std::max(drawn.x + drawn.width, right) - x, std::max(drawn.y + drawn.height, bottom) - y};
     }
 
     void draw_sharp(const DrawGroup& group, const DrawCommand& command) {
@@ -321,8 +312,7 @@ struct Picture::State {
         Surface& soft = kept[key_of(group, command, left, top)];
         if (soft == nullptr) {
             kept_pixels += columns * rows;
-            soft.reset(cairo_image_surface_create(CAIRO_FORMAT_A8, static_cast<int>(columns),
-                                                  static_cast<int>(rows)));
+            soft.reset(cairo_image_surface_create(CAIRO_FORMAT_A8, static_cast<int>(columns), static_cast<int>(rows)));
             Context sharp(cairo_create(soft.get()));
             cairo_translate(sharp.get(), -left, -top);
             context.swap(sharp);
@@ -352,8 +342,7 @@ struct Picture::State {
             add(static_cast<double>(point.y) - top);
         };
         add(static_cast<double>(command.kind));
-        for (const float number :
-             {command.blur, command.outline, command.size, command.radius, command.thickness})
+        for (const float number : {command.blur, command.outline, command.size, command.radius, command.thickness})
             add(static_cast<double>(number));
         for (const Rect& rect : {command.rect, command.clip}) {
             add_point({rect.x, rect.y});
@@ -369,10 +358,9 @@ struct Picture::State {
             add(static_cast<double>(glyph.offset.y));
         }
         if (command.kind == DrawCommand::Kind::image || command.has_mask) {
-            for (const float number :
-                 {command.source.x, command.source.y, command.source.width, command.source.height,
-                  command.transform.xx, command.transform.xy, command.transform.dx, command.transform.yx,
-                  command.transform.yy, command.transform.dy})
+            for (const float number : {command.source.x, command.source.y, command.source.width, command.source.height,
+                                       command.transform.xx, command.transform.xy, command.transform.dx,
+                                       command.transform.yx, command.transform.yy, command.transform.dy})
                 add(static_cast<double>(number));
             add(command.image);
             add(command.has_mask ? command.mask + 1.0 : 0.0);
@@ -462,11 +450,9 @@ struct Picture::State {
         const Rect& from = command.source;
         // A surface of its own, so that what lies beside the part does not bleed into its edges.
         const Surface part =
-            as_it_is
-                ? Surface(cairo_surface_create_for_rectangle(whole, from.x, from.y, from.width, from.height))
-            : command.silhouette
-                ? recolored(whole, from, {}, command.color, 1)
-                : recolored(whole, from, command.color, command.tint.color, command.tint.part);
+            as_it_is ? Surface(cairo_surface_create_for_rectangle(whole, from.x, from.y, from.width, from.height))
+            : command.silhouette ? recolored(whole, from, {}, command.color, 1)
+                                 : recolored(whole, from, command.color, command.tint.color, command.tint.part);
         const Pattern pattern = over_rect(part.get(), from, command);
         const Transform& t = command.transform;
         const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
@@ -500,8 +486,7 @@ struct Picture::State {
         if (command.rect.width <= 0 || command.rect.height <= 0) return;
         cairo_save(context.get());
         if (command.clip != command.rect) {
-            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width,
-                            command.clip.height);
+            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width, command.clip.height);
             cairo_clip(context.get());
         }
         rounded_path(context.get(), command.rect, command.radius);
@@ -530,8 +515,7 @@ struct Picture::State {
     void draw_text(const DrawGroup& group, const DrawCommand& command) {
         cairo_save(context.get());
         if (command.clip.width > 0) {
-            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width,
-                            command.clip.height);
+            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width, command.clip.height);
             cairo_clip(context.get());
         }
         const std::span<const Glyph> all = group.glyphs_of(command);
@@ -582,8 +566,8 @@ struct Picture::State {
 };
 
 Picture::Picture(int width, int height, const Fonts& fonts, const Images* images) {
-    Surface surface(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::clamp(width, 1, largest),
-                                               std::clamp(height, 1, largest)));
+    Surface surface(
+        cairo_image_surface_create(CAIRO_FORMAT_ARGB32, std::clamp(width, 1, largest), std::clamp(height, 1, largest)));
     const cairo_status_t made = cairo_surface_status(surface.get());
     if (made != CAIRO_STATUS_SUCCESS) surface.reset(cairo_image_surface_create(CAIRO_FORMAT_ARGB32, 1, 1));
     state_ = State::on(std::move(surface), fonts, images != nullptr ? images->state_.get() : nullptr);
@@ -626,9 +610,8 @@ void Picture::clear() {
     cairo_surface_flush(surface);
     unsigned char* const first = cairo_image_surface_get_data(surface);
     for (int y = drawn.y; y < drawn.y + drawn.height; ++y)
-        std::fill_n(
-            first + static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(surface) + drawn.x * 4,
-            static_cast<std::size_t>(drawn.width) * 4, std::uint8_t{0});
+        std::fill_n(first + static_cast<std::ptrdiff_t>(y) * cairo_image_surface_get_stride(surface) + drawn.x * 4,
+                    static_cast<std::size_t>(drawn.width) * 4, std::uint8_t{0});
     cairo_surface_mark_dirty(surface);
     state_->drawn = {};
 }
@@ -665,8 +648,7 @@ void Picture::blend_onto(void* game_pixels, std::ptrdiff_t row_bytes) const {
                 const std::uint32_t product = pair * rest + 0x00800080U;
                 return ((product + ((product >> 8U) & 0x00ff00ffU)) >> 8U) & 0x00ff00ffU;
             };
-            const std::uint32_t seen =
-                over + (part((below >> 8U) & 0x00ff00ffU) << 8U | part(below & 0x00ff00ffU));
+            const std::uint32_t seen = over + (part((below >> 8U) & 0x00ff00ffU) << 8U | part(below & 0x00ff00ffU));
             std::memcpy(row + x * 4, &seen, sizeof seen);
         }
     }
@@ -675,8 +657,7 @@ void Picture::blend_onto(void* game_pixels, std::ptrdiff_t row_bytes) const {
 Status Picture::draw_image(const std::string& path) {
     std::ifstream file(path, std::ios::binary);
     if (!file)
-        return Problem{
-            {path}, std::string("cannot be opened: ") + std::strerror(errno), "", ProblemCode::unreadable};
+        return Problem{{path}, std::string("cannot be opened: ") + std::strerror(errno), "", ProblemCode::unreadable};
     Result<Surface> read = read_png(file, most_background_pixels);
     if (!read) return Problem{{path}, read.problems().front().message, read.problems().front().hint};
     const Surface image = *std::move(read);
@@ -742,11 +723,11 @@ Status Picture::write_png(const std::string& path) const {
     return file.finish(cairo_surface_write_to_png_stream(state_->surface.get(), FileWriter::write, &file));
 }
 
-Status Picture::write_svg(const DrawList& list, int width, int height, const Fonts& fonts,
-                          const Images* images, const std::string& path) {
+Status Picture::write_svg(const DrawList& list, int width, int height, const Fonts& fonts, const Images* images,
+                          const std::string& path) {
     FileWriter file(path);
-    Surface surface(cairo_svg_surface_create_for_stream(
-        FileWriter::write, &file, std::clamp(width, 1, largest), std::clamp(height, 1, largest)));
+    Surface surface(cairo_svg_surface_create_for_stream(FileWriter::write, &file, std::clamp(width, 1, largest),
+                                                        std::clamp(height, 1, largest)));
     cairo_surface_t* const written = surface.get();
     cairo_svg_surface_set_document_unit(written, CAIRO_SVG_UNIT_PX);
     const std::unique_ptr<Picture::State> state =

@@ -56,12 +56,10 @@ struct HudWindow::State {
     void open(const Fonts& fonts, const ImageFinder* images, const WindowOptions& options) {
         status = problem("cannot open a window");
         if (!video.works) return;
-        window =
-            SDL_CreateWindow(options.title.c_str(), SDL_WINDOWPOS_CENTERED, SDL_WINDOWPOS_CENTERED,
-                             options.width, options.height, SDL_WINDOW_RESIZABLE | SDL_WINDOW_ALLOW_HIGHDPI);
+        window = SDL_CreateWindow(options.title.c_str(), SDL_WINDOWPOS_CENTERED, SDL_WINDOWPOS_CENTERED, options.width,
+                                  options.height, SDL_WINDOW_RESIZABLE | SDL_WINDOW_ALLOW_HIGHDPI);
         if (window != nullptr) renderer = SDL_CreateRenderer(window, -1, SDL_RENDERER_PRESENTVSYNC);
-        if (window != nullptr && renderer == nullptr)
-            renderer = SDL_CreateRenderer(window, -1, SDL_RENDERER_SOFTWARE);
+        if (window != nullptr && renderer == nullptr) renderer = SDL_CreateRenderer(window, -1, SDL_RENDERER_SOFTWARE);
         if (renderer == nullptr) {
             status = problem("cannot open a window");
             return;
@@ -81,9 +79,7 @@ struct HudWindow::State {
         SDL_GetRendererOutputSize(renderer, &pixels, nullptr);
         return width > 0 ? static_cast<float>(pixels) / static_cast<float>(width) : 1;
     }
-    Point in_pixels(int x, int y) const {
-        return {static_cast<float>(x) * ratio(), static_cast<float>(y) * ratio()};
-    }
+    Point in_pixels(int x, int y) const { return {static_cast<float>(x) * ratio(), static_cast<float>(y) * ratio()}; }
     Point mouse() const {
         int x = 0, y = 0;
         SDL_GetMouseState(&x, &y);
@@ -119,8 +115,7 @@ struct HudWindow::State {
                     is_open = false;
                     continue;
                 case SDL_WINDOWEVENT:
-                    if (event.window.windowID == id && event.window.event == SDL_WINDOWEVENT_CLOSE)
-                        is_open = false;
+                    if (event.window.windowID == id && event.window.event == SDL_WINDOWEVENT_CLOSE) is_open = false;
                     continue;
                 case SDL_RENDER_DEVICE_RESET:
                 case SDL_RENDER_TARGETS_RESET:

@@ -51,9 +51,8 @@ std::string plain_number(double number) {
     char* const end = text.data() + text.size();
     const double size = std::abs(number);
     const bool is_short = size == 0 || (size >= 1e-9 && size < 1e15);
-    const auto made =
-        is_short ? std::to_chars(text.data(), end, number == 0 ? 0.0 : number, std::chars_format::fixed)
-                 : std::to_chars(text.data(), end, number);
+    const auto made = is_short ? std::to_chars(text.data(), end, number == 0 ? 0.0 : number, std::chars_format::fixed)
+                               : std::to_chars(text.data(), end, number);
     return {text.data(), made.ptr};
 }
 

@@ -73,10 +73,8 @@ struct Field {
     const void* (*item)(const void* list, std::size_t index) = nullptr;  ///< null behind the last, for a list
     void* (*item_in)(void* list, std::size_t index) = nullptr;           ///< the same, to be changed
     const Table* table = nullptr;                                        ///< the description, for a table
-    const void* (*at)(const void* aggregate) =
-        nullptr;  ///< the address of the field; null where it is absent
-    void* (*in)(void* aggregate) =
-        nullptr;  ///< the address of the field in an aggregate, made where it may be absent
+    const void* (*at)(const void* aggregate) = nullptr;  ///< the address of the field; null where it is absent
+    void* (*in)(void* aggregate) = nullptr;  ///< the address of the field in an aggregate, made where it may be absent
 };
 
 /// The description of one aggregate.
@@ -221,9 +219,7 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
     } else if constexpr (FieldTypeOf<Type>::type == FieldType::table) {
         made.table = &Description<Type>::table;
     }
-    made.in = [](void* aggregate) -> void* {
-        return Written::in(Path::in(*static_cast<Aggregate*>(aggregate)));
-    };
+    made.in = [](void* aggregate) -> void* { return Written::in(Path::in(*static_cast<Aggregate*>(aggregate))); };
     made.at = [](const void* aggregate) -> const void* {
         return Written::at(Path::in(*static_cast<const Aggregate*>(aggregate)));
     };

@@ -21,8 +21,8 @@ void ProblemLog::report(Problem problem) {
     if (known_.size() >= most_counted) return;
     const std::hash<std::string_view> hash;
     std::size_t seen = hash(problem.message) ^ hash(problem.location.file) * 3;
-    seen ^= (static_cast<std::size_t>(problem.location.line) << 20U) +
-            static_cast<std::size_t>(problem.location.column);
+    seen ^=
+        (static_cast<std::size_t>(problem.location.line) << 20U) + static_cast<std::size_t>(problem.location.column);
     if (!known_.insert(seen).second) return;
     if (problems_.size() < most) return problems_.push_back(std::move(problem));
     problems_.resize(most);

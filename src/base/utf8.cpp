@@ -40,9 +40,7 @@ std::size_t front_length(std::string_view text) {
 char32_t front(std::string_view text) {
     const std::size_t bytes = well_formed(text);
     if (bytes == 0) return 0xfffd;
-    const auto byte = [&](std::size_t at) {
-        return static_cast<char32_t>(static_cast<std::uint8_t>(text[at]));
-    };
+    const auto byte = [&](std::size_t at) { return static_cast<char32_t>(static_cast<std::uint8_t>(text[at])); };
     if (bytes == 1) return byte(0);
     char32_t c = byte(0) & (0xffU >> (bytes + 1));
     for (std::size_t i = 1; i < bytes; ++i)
@@ -65,8 +63,7 @@ std::size_t front_columns(std::string_view text) {
             if (c >= first && c <= last) return true;
         return false;
     };
-    if (is_in({{0x300, 0x36f}, {0x200d, 0x200d}, {0x20d0, 0x20ff}, {0xfe00, 0xfe0f}, {0xfe20, 0xfe2f}}))
-        return 0;
+    if (is_in({{0x300, 0x36f}, {0x200d, 0x200d}, {0x20d0, 0x20ff}, {0xfe00, 0xfe0f}, {0xfe20, 0xfe2f}})) return 0;
     return is_in({{0x1100, 0x115f},
                   {0x2329, 0x232a},
                   {0x2e80, 0x303e},

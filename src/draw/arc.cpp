@@ -48,8 +48,7 @@ void append_outline(const Arc& arc, std::vector<Point>& points) {
     const float radius = (arc.outer - inner) / 2;
     const auto add_end = [&](float at, float begin) {
         if (arc.round_ends)
-            add_circle(points, point_at(arc.middle, inner + radius, at), radius, begin,
-                       begin + forwards * 180);
+            add_circle(points, point_at(arc.middle, inner + radius, at), radius, begin, begin + forwards * 180);
     };
     add_circle(points, arc.middle, arc.outer, arc.from, arc.to);
     add_end(arc.to, arc.to);

@@ -11,16 +11,14 @@ namespace {
 /// The width of the boxes for a standard deviation (SVG 1.1, 15.17).
 int box_width(float radius) {
     const double deviation = static_cast<double>(radius) / 2;
-    return std::max(1,
-                    static_cast<int>(std::floor(deviation * 3 * std::sqrt(2 * std::numbers::pi) / 4 + 0.5)));
+    return std::max(1, static_cast<int>(std::floor(deviation * 3 * std::sqrt(2 * std::numbers::pi) / 4 + 0.5)));
 }
 
 /// Each value becomes the mean of those from `before` steps before it to `after` steps behind it; outside there is nothing.
 void box_blur(const std::uint8_t* from, std::uint8_t* to, int count, int before, int after) {
     const int width = before + after + 1;
     // A multiplication in place of a division for every pixel; exact for sums of up to 255 times the width.
-    const auto part =
-        static_cast<std::uint64_t>((std::uint64_t{1} << 32U) / static_cast<unsigned>(width) + 1);
+    const auto part = static_cast<std::uint64_t>((std::uint64_t{1} << 32U) / static_cast<unsigned>(width) + 1);
     int sum = 0;
     for (int i = 0; i < std::min(after, count); ++i)
         sum += from[i];

@@ -199,8 +199,8 @@ void DrawGroup::map_last(ImageId map, float from, float to, float softness) {
     command.map_softness = softness;
 }
 
-void DrawGroup::add_text(FontId font, float size, Point baseline, float width, Color color,
-                         std::string_view text, std::span<const Glyph> glyphs, float scale) {
+void DrawGroup::add_text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
+                         std::span<const Glyph> glyphs, float scale) {
     DrawCommand command;
     command.kind = DrawCommand::Kind::text;
     command.color = color;

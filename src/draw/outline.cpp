@@ -12,8 +12,7 @@ constexpr float pi = std::numbers::pi_v<float>;
 /// Points of an ellipse; degrees clockwise from the top.
 void add_ellipse(std::vector<Point>& points, Point middle, Point radius, float from, float to, int steps) {
     for (int i = 0; i <= steps; ++i) {
-        const float angle =
-            (from + (to - from) * static_cast<float>(i) / static_cast<float>(steps)) * pi / 180;
+        const float angle = (from + (to - from) * static_cast<float>(i) / static_cast<float>(steps)) * pi / 180;
         points.push_back({middle.x + radius.x * std::sin(angle), middle.y - radius.y * std::cos(angle)});
     }
 }
@@ -252,8 +251,8 @@ double AreaLevels::level_of(double area) const {
 double AreaLevels::area_of(double level) const {
     if (!(level > 0) || !(area_ > 0)) return 0;
     if (level >= 1) return 1;
-    auto slice = std::upper_bound(slices_.begin(), slices_.end(), level,
-                                  [](double l, const Slice& s) { return l < s.from; });
+    auto slice =
+        std::upper_bound(slices_.begin(), slices_.end(), level, [](double l, const Slice& s) { return l < s.from; });
     --slice;
     const double x = level - slice->from;
     const double bend = (slice->end - slice->begin) / (slice->to - slice->from);
@@ -264,8 +263,7 @@ float Surface::at(float across) const {
     return height > 0 ? level + height * std::sin(2 * pi * (across / length + phase)) : level;
 }
 
-void cut_polygon(std::span<const Point> polygon, const Surface& surface, bool below,
-                 std::vector<Point>& into) {
+void cut_polygon(std::span<const Point> polygon, const Surface& surface, bool below, std::vector<Point>& into) {
     into.clear();
     if (polygon.empty()) return;
     // Fine enough that chords of the wave are not seen, and never so many that a huge box would stall.

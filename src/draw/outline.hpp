@@ -81,7 +81,6 @@ struct Surface {
 };
 
 /// The part of a polygon of { across, along } that is below a surface, or above it. Replaces `into`.
-void cut_polygon(std::span<const Point> polygon, const Surface& surface, bool below,
-                 std::vector<Point>& into);
+void cut_polygon(std::span<const Point> polygon, const Surface& surface, bool below, std::vector<Point>& into);
 
 }  // namespace rapido

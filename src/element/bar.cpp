@@ -54,8 +54,7 @@ constexpr std::array own_fields{
     field<&Bar::smooth>("smooth", "Whether pixels of the picture are blended."),
     field<&Bar::background>("background", "The color of the part that is not filled."),
     field<&Bar::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
-    field<&Bar::border>("border", "The width of the line along the edge; zero draws none.",
-                        {"px", 0, largest_length}),
+    field<&Bar::border>("border", "The width of the line along the edge; zero draws none.", {"px", 0, largest_length}),
     field<&Bar::border_color>("border_color", "The color of that line."),
     field<&Bar::padding>("padding", "The room between the border and the fill.", {"px", 0, largest_length}),
     field<&Bar::segments>("segments", "How many segments there are, each lit or not; zero means one piece.",
@@ -105,8 +104,7 @@ class BarBody final : public FillBody {
         for (Part& part : parts_)
             part.fill = fill_of(part.value, max);
         const Change news = FillBody::show(shown, trail);
-        const bool others =
-            std::exchange(parts_changed_, false) || (rescaled && !(ticks_.empty() && parts_.empty()));
+        const bool others = std::exchange(parts_changed_, false) || (rescaled && !(ticks_.empty() && parts_.empty()));
         return std::max(news, look_if(others));
     }
 
@@ -198,8 +196,7 @@ class BarBody final : public FillBody {
         });
     }
 
-    void paint(const Canvas& canvas, double from, double to, Color color,
-               const Color* end_color = nullptr) const {
+    void paint(const Canvas& canvas, double from, double to, Color color, const Color* end_color = nullptr) const {
         if (segments_ > 0) {
             const float room = canvas.length() + canvas.gap;
             for_each_segment(from, to, segments_, [&](int i) {
@@ -214,8 +211,8 @@ class BarBody final : public FillBody {
             return;
         }
         const float length = canvas.length();
-        const Rect part = canvas.between(honest_length(from, length, canvas.least),
-                                         honest_length(to, length, canvas.least));
+        const Rect part =
+            canvas.between(honest_length(from, length, canvas.least), honest_length(to, length, canvas.least));
         if (part.width <= 0 || part.height <= 0) return;
         canvas.into.add_rect(canvas.inner, canvas.radius, color, part);
         if (end_color != nullptr) canvas.shade(*end_color);
@@ -236,8 +233,7 @@ class BarBody final : public FillBody {
         if (image_.image() && slice_ != Insets{} && image_fill_ != ImageFill::tile) {
             if (image_fill_ == ImageFill::stretch)
                 return image_.draw_slices(filled, 0, slice_, color, smooth_, at, canvas.into);
-            return image_.draw_slices(canvas.inner, 0, slice_, color, smooth_, at, canvas.into,
-                                      corners_of(filled));
+            return image_.draw_slices(canvas.inner, 0, slice_, color, smooth_, at, canvas.into, corners_of(filled));
         }
         if (image_fill_ == ImageFill::stretch || !image_.image()) {
             image_.draw(filled, 0, color, smooth_, at, canvas.into);

@@ -8,11 +8,11 @@
 #include <string_view>
 
 #include "base/fields.hpp"
+#include "look/flash_looks.hpp"
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/element.hpp"
 #include "rapido/layout/camera.hpp"
 #include "rapido/layout/flow.hpp"
-#include "look/flash_looks.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/text/formatted_text.hpp"
 
@@ -64,9 +64,7 @@ class BodyContext {
     std::function<const TextStyle*(std::string_view, Problem&)> find_style;
 
     /// What a source is bound to, where it is a name.
-    std::function<detail::Binding(const Source&)> bound = [](const Source& source) {
-        return source.binding();
-    };
+    std::function<detail::Binding(const Source&)> bound = [](const Source& source) { return source.binding(); };
 
     detail::ValueUse value_use = detail::ValueUse::amount;
     TextMeasurer* measurer = nullptr;       ///< null where nothing is drawn

@@ -11,13 +11,10 @@ namespace rapido {
 namespace {
 
 constexpr std::array needle_fields{
-    field<&Needle::length>("length", "How far the needle reaches from the middle, in parts of the radius.",
-                           {"", 0, 2}),
-    field<&Needle::tail>("tail", "How far the needle reaches on the other side, in parts of the radius.",
-                         {"", 0, 2}),
+    field<&Needle::length>("length", "How far the needle reaches from the middle, in parts of the radius.", {"", 0, 2}),
+    field<&Needle::tail>("tail", "How far the needle reaches on the other side, in parts of the radius.", {"", 0, 2}),
     field<&Needle::width>("width", "The width of the needle at the middle.", {"px", 0, largest_length}),
-    field<&Needle::hub>("hub", "The radius of the disc in the middle; zero draws none.",
-                        {"px", 0, largest_length}),
+    field<&Needle::hub>("hub", "The radius of the disc in the middle; zero draws none.", {"px", 0, largest_length}),
 };
 static_assert(needle_fields.size() == member_count<Needle>);
 
@@ -40,8 +37,7 @@ constexpr std::array own_fields{
     field<&Dial::sweep>("sweep", "How far it reaches from the start; below zero it goes anticlockwise.",
                         {"degrees", -360, 360}),
     field<&Dial::wraps>("wraps", "Whether the scale begins again behind its end."),
-    field<&Dial::thickness>("thickness", "The thickness of the line along the scale.",
-                            {"px", 0, largest_length}),
+    field<&Dial::thickness>("thickness", "The thickness of the line along the scale.", {"px", 0, largest_length}),
     field<&Dial::line_color>("line_color", "The color of that line."),
     field<&Dial::zones>("zones", "Parts of the scale in other colors.", {.most = 64}),
     field<&Dial::marks>("marks", "Marks and numbers along the scale."),
@@ -49,8 +45,7 @@ constexpr std::array own_fields{
     field<&Dial::color>("color", "The color of the needle."),
     field<&Dial::background>("background", "The color of the disc behind the dial."),
 };
-constexpr auto fields =
-    joined(own_fields, following_fields<Dial>, placed_fields<Dial>, entering_fields<Dial>);
+constexpr auto fields = joined(own_fields, following_fields<Dial>, placed_fields<Dial>, entering_fields<Dial>);
 static_assert(fields.size() == member_count<Dial> + flat_motions);
 
 /// A point at an angle and a distance from the middle, and at a distance to the right of that line.
@@ -94,9 +89,9 @@ class DialBody final : public PointerBody {
         if (line > 0) {
             into.add_arc({middle, radius, radius - line, start_, start_ + sweep_, false}, line_color_);
             for (const Zone& zone : zones_)
-                into.add_arc({middle, radius, radius - line, angle_of(part_of(zone.from)),
-                              angle_of(part_of(zone.to)), false},
-                             zone.color);
+                into.add_arc(
+                    {middle, radius, radius - line, angle_of(part_of(zone.from)), angle_of(part_of(zone.to)), false},
+                    zone.color);
         }
         draw_marks(middle, radius - line - 2 * at.scale, at.scale, into);
         if (points_) draw_needle(middle, radius, at.scale, into);
@@ -135,10 +130,9 @@ class DialBody final : public PointerBody {
         const float half = needle_.width * scale / 2;
         const float tip = std::max(0.5F, half / 5);
         const float length = needle_.length * radius, tail = -needle_.tail * radius;
-        const std::array corners{
-            beside(middle, angle, length, -tip),    beside(middle, angle, length, tip),
-            beside(middle, angle, 0, half),         beside(middle, angle, tail, half / 2),
-            beside(middle, angle, tail, -half / 2), beside(middle, angle, 0, -half)};
+        const std::array corners{beside(middle, angle, length, -tip),    beside(middle, angle, length, tip),
+                                 beside(middle, angle, 0, half),         beside(middle, angle, tail, half / 2),
+                                 beside(middle, angle, tail, -half / 2), beside(middle, angle, 0, -half)};
         into.add_polygon(corners, color_);
         if (needle_.hub > 0) add_disc(middle, needle_.hub * scale, color_, into);
     }

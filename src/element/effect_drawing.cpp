@@ -8,8 +8,7 @@ namespace rapido {
 Transform transform_of(const Pose& pose, const Rect& box, float scale, Point pivot) {
     if (pose.pivot) pivot = {horizontal_part(*pose.pivot), vertical_part(*pose.pivot)};
     const Point fixed{box.x + box.width * pivot.x, box.y + box.height * pivot.y};
-    return Transform::around(fixed, pose.scale, pose.rotation,
-                             {pose.offset.x * scale, pose.offset.y * scale});
+    return Transform::around(fixed, pose.scale, pose.rotation, {pose.offset.x * scale, pose.offset.y * scale});
 }
 
 void draw_dots(const EffectPlayer& player, Nanoseconds now, const Rect& box, float scale, DrawGroup& into) {
@@ -39,26 +38,22 @@ struct Particle {
     std::uint32_t number;
     double age;  ///< seconds
 
-    double by_chance(std::uint32_t which) const {
-        return chance(emission.seed + 0x9e37U * (which + 1), number);
-    }
+    double by_chance(std::uint32_t which) const { return chance(emission.seed + 0x9e37U * (which + 1), number); }
 };
 
-void draw_particle(const Particle& particle, const ImageLook* picture, const Rect& box, float scale,
-                   DrawGroup& into) {
+void draw_particle(const Particle& particle, const ImageLook* picture, const Rect& box, float scale, DrawGroup& into) {
     const Particles& all = particle.emission.effect->particles;
     const auto part = static_cast<float>(std::clamp(particle.age / all.life.count(), 0.0, 1.0));
-    const double turn = (static_cast<double>(all.direction) +
-                         (particle.by_chance(0) - 0.5) * static_cast<double>(all.spread)) *
-                        std::numbers::pi / 180;
+    const double turn =
+        (static_cast<double>(all.direction) + (particle.by_chance(0) - 0.5) * static_cast<double>(all.spread)) *
+        std::numbers::pi / 180;
     const double far = static_cast<double>(all.speed) * (0.5 + 0.5 * particle.by_chance(1)) * particle.age;
     const double fall = 0.5 * static_cast<double>(all.gravity) * particle.age * particle.age;
     const double across = all.anywhere ? particle.by_chance(2) : 0.5;
     const double down = all.anywhere ? particle.by_chance(3) : 0.5;
     const Point at{
         box.x + static_cast<float>(across) * box.width + static_cast<float>(far * std::sin(turn)) * scale,
-        box.y + static_cast<float>(down) * box.height +
-            static_cast<float>(fall - far * std::cos(turn)) * scale};
+        box.y + static_cast<float>(down) * box.height + static_cast<float>(fall - far * std::cos(turn)) * scale};
     const float size = (all.size + (all.end_size - all.size) * part) * scale;
     Color color = all.color;
     if (all.end_color)
@@ -75,8 +70,8 @@ void draw_particle(const Particle& particle, const ImageLook* picture, const Rec
 
 }  // namespace
 
-void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* picture, Nanoseconds now,
-                    const Rect& box, float scale, int& left, DrawGroup& into) {
+void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* picture, Nanoseconds now, const Rect& box,
+                    float scale, int& left, DrawGroup& into) {
     const Particles& all = emission.effect->particles;
     const double life = all.life.count();
     const double passed = to_seconds(now - emission.start).count();
@@ -87,8 +82,8 @@ void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* pic
     if (all.rate > 0) {
         const double rate = static_cast<double>(all.rate);
         const auto oldest = static_cast<std::int64_t>(std::max(0.0, std::floor((passed - life) * rate) - 1));
-        for (auto i = static_cast<std::int64_t>(std::floor(std::min(passed, ends) * rate));
-             i >= oldest && left > 0; --i) {
+        for (auto i = static_cast<std::int64_t>(std::floor(std::min(passed, ends) * rate)); i >= oldest && left > 0;
+             --i) {
             const auto number = static_cast<std::uint32_t>(i);
             const double birth = (static_cast<double>(i) + chance(~emission.seed, number)) / rate;
             if (birth > passed || birth > ends || passed - birth >= life) continue;
@@ -99,13 +94,11 @@ void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* pic
     // Those of the bursts, which come with each run.
     const double run = emission.effect->duration.count();
     const double last = emission.effect->repeat > 0 ? emission.effect->repeat - 1 : std::floor(ends / run);
-    for (double k = std::min(std::floor(passed / run), last);
-         all.burst > 0 && k >= 0 && passed - k * run < life; --k) {
+    for (double k = std::min(std::floor(passed / run), last); all.burst > 0 && k >= 0 && passed - k * run < life; --k) {
         if (!goes_on && k * run >= ends) continue;
         for (int i = 0; i < all.burst && left > 0; ++i, --left) {
             constexpr std::uint32_t of_bursts = 0x80000000U;
-            const auto number =
-                of_bursts + static_cast<std::uint32_t>(k) * 500U + static_cast<std::uint32_t>(i);
+            const auto number = of_bursts + static_cast<std::uint32_t>(k) * 500U + static_cast<std::uint32_t>(i);
             draw_particle({emission, number, passed - k * run}, picture, box, scale, into);
         }
     }

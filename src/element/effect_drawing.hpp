@@ -12,8 +12,8 @@ void draw_dots(const EffectPlayer& player, Nanoseconds now, const Rect& box, flo
 
 /// The particles that fly, as dots or as pictures: at most so many of an element, the youngest.
 inline constexpr int most_particles = 1000;
-void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* picture, Nanoseconds now,
-                    const Rect& box, float scale, int& left, DrawGroup& into);
+void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* picture, Nanoseconds now, const Rect& box,
+                    float scale, int& left, DrawGroup& into);
 
 /// Around the pivot of the pose, or without one a point of the box as parts of its size; `scale` is device pixels per design
 /// pixel.

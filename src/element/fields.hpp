@@ -48,8 +48,7 @@ struct Choices<Layout> {
 };
 template <>
 struct Choices<Align> {
-    static constexpr std::array<std::string_view, 6> names{"anchor", "start",   "center",
-                                                           "end",    "stretch", "baseline"};
+    static constexpr std::array<std::string_view, 6> names{"anchor", "start", "center", "end", "stretch", "baseline"};
 };
 template <>
 struct Choices<Justify> {
@@ -97,8 +96,8 @@ struct Choices<ClockKind> {
 };
 template <>
 struct Choices<TriggerOn> {
-    static constexpr std::array<std::string_view, 9> names{
-        "gain", "loss", "empty", "full", "band_enter", "band_leave", "start", "mark", "end"};
+    static constexpr std::array<std::string_view, 9> names{"gain",       "loss",  "empty", "full", "band_enter",
+                                                           "band_leave", "start", "mark",  "end"};
 };
 template <>
 struct Choices<WhenBusy> {
@@ -116,19 +115,16 @@ struct Choices<Direction> {
 
 inline constexpr std::array motion_fields{
     field<&Motion::kind>("kind", "How the shown value travels."),
-    field<&Motion::duration>(
-        "duration", "The duration of a tween, the settling time of a spring, the longest duration of a roll.",
-        {"s", 0, 3600}),
+    field<&Motion::duration>("duration",
+                             "The duration of a tween, the settling time of a spring, the longest duration of a roll.",
+                             {"s", 0, 3600}),
     field<&Motion::easing>("easing", "The shape of a flight from rest, of a tween or a roll."),
     field<&Motion::damping>("damping", "The damping ratio of a spring; 1 is critical.", {"", 0.05, 20}),
-    field<&Motion::shortest>("shortest", "The time that a roll takes for a jump of one unit.",
-                             {"s", 0, 3600}),
-    field<&Motion::full_jump>("full_jump", "The jump for which a roll takes its whole duration.",
-                              {"", 1, 1e18}),
+    field<&Motion::shortest>("shortest", "The time that a roll takes for a jump of one unit.", {"s", 0, 3600}),
+    field<&Motion::full_jump>("full_jump", "The jump for which a roll takes its whole duration.", {"", 1, 1e18}),
 };
 inline constexpr std::array pace_fields{
-    field<&Pace::settle>("settle", "A change passes when the value has been quiet for so long.",
-                         {"s", 0, 3600}),
+    field<&Pace::settle>("settle", "A change passes when the value has been quiet for so long.", {"s", 0, 3600}),
     field<&Pace::settle_cap>("settle_cap", "The longest wait; zero means four times settle.", {"s", 0, 3600}),
     field<&Pace::interval>("interval", "Changes pass at multiples of this time.", {"s", 0, 3600}),
     field<&Pace::window>("window", "Which of the values in an interval passes."),
@@ -136,32 +132,26 @@ inline constexpr std::array pace_fields{
     field<&Pace::smallest_change>("smallest_change", "A smaller change is held back.", {"", 0, 1e18}),
 };
 inline constexpr std::array trail_fields{
-    field<&BarTrail::delay>("delay", "The time before the trail drains; zero means no trail.",
-                            {"s", 0, 3600}),
+    field<&BarTrail::delay>("delay", "The time before the trail drains; zero means no trail.", {"s", 0, 3600}),
     field<&BarTrail::duration>("duration", "The time that the trail takes to drain.", {"s", 0, 3600}),
     field<&BarTrail::easing>("easing", "The shape of the drain."),
     field<&BarTrail::color>("color", "The color of what was lost."),
 };
 inline constexpr std::array place_fields{
-    field<&Place::anchor>(
-        "anchor",
-        "The point of the screen or panel that the element hangs on; without it, that of its kind."),
-    field<&Place::offset>(
-        "offset", "The distance inwards from the anchored edges; zero without an anchor is that of the kind.",
-        {"px", -1e5, 1e5}),
-    field<&Place::pivot>("pivot",
-                         "The point of the element that hangs there; without it, the same as the anchor."),
+    field<&Place::anchor>("anchor",
+                          "The point of the screen or panel that the element hangs on; without it, that of its kind."),
+    field<&Place::offset>("offset",
+                          "The distance inwards from the anchored edges; zero without an anchor is that of the kind.",
+                          {"px", -1e5, 1e5}),
+    field<&Place::pivot>("pivot", "The point of the element that hangs there; without it, the same as the anchor."),
     field<&Place::size>(
-        "size",
-        "The smallest width and height; zero means as large as the content, or as the kind is by itself.",
+        "size", "The smallest width and height; zero means as large as the content, or as the kind is by itself.",
         {"px", 0, 1e5}),
-    field<&Place::max_size>("max_size", "The largest width and height; zero is without a limit.",
-                            {"px", 0, 1e5}),
+    field<&Place::max_size>("max_size", "The largest width and height; zero is without a limit.", {"px", 0, 1e5}),
     field<&Place::stretch>("stretch", "The axes along which the element takes all the room of its area."),
     field<&Place::margin>("margin", "The room that is kept between the element and the edges of its area.",
                           {"px", -1e5, 1e5}),
-    field<&Place::grow>("grow", "The element's part of the spare room along a row, column or grid.",
-                        {"", 0, 1e6}),
+    field<&Place::grow>("grow", "The element's part of the spare room along a row, column or grid.", {"", 0, 1e6}),
 };
 inline constexpr std::array plural_fields{
     field<&PluralForms::zero>("zero", "The pattern for the plural category zero."),
@@ -184,14 +174,12 @@ inline constexpr std::array band_fields{
     field<&Band::id>("id", "The name of the band in the events band_enter and band_leave."),
     field<&Band::above>("above", "The value is inside at this amount or more.", {"", -1e300, 1e300}),
     field<&Band::below>("below", "The value is inside at this amount or less.", {"", -1e300, 1e300}),
-    field<&Band::margin>("margin", "How far beyond its edge a value must be to leave the band.",
-                         {"", 0, 1e300}),
+    field<&Band::margin>("margin", "How far beyond its edge a value must be to leave the band.", {"", 0, 1e300}),
     field<&Band::of>("of", "What the edges mean: amounts, or parts of the maximum."),
     field<&Band::on>("on", "The value that the band reads: true, let through by pace, or shown."),
     field<&Band::color>("color", "The color of the element inside the band."),
     field<&Band::fade>("fade", "How long the change of color takes.", {"s", 0, 3600}),
-    field<&Band::visible>("visible",
-                          "Whether the element is shown inside the band, whatever its source says."),
+    field<&Band::visible>("visible", "Whether the element is shown inside the band, whatever its source says."),
     field<&Band::format>("format", "The pattern of a text inside the band."),
     field<&Band::image>("image", "The file of an image inside the band."),
     field<&Band::pattern>("pattern", "The pattern of a fill inside the band."),
@@ -216,13 +204,11 @@ struct Description<BarTrail> {
 inline constexpr std::array trigger_fields{
     field<&Trigger::on>("on", "What starts the effect."),
     required_field<&Trigger::effect>("effect", "The id of the effect that starts."),
-    field<&Trigger::band>("band",
-                          "The id of the band, for band_enter and band_leave; without it any band counts."),
+    field<&Trigger::band>("band", "The id of the band, for band_enter and band_leave; without it any band counts."),
     field<&Trigger::timer>("timer", "The timer, for start, mark and end."),
     field<&Trigger::at>("at", "The mark; without it any mark counts.", {"s", 0, 1e9}),
-    field<&Trigger::full_change>("full_change",
-                                 "The gain or loss that plays at full strength; smaller ones play weaker.",
-                                 {"", 0, 1e300}),
+    field<&Trigger::full_change>(
+        "full_change", "The gain or loss that plays at full strength; smaller ones play weaker.", {"", 0, 1e300}),
 };
 static_assert(trigger_fields.size() == member_count<Trigger>);
 template <>
@@ -319,8 +305,7 @@ inline constexpr std::array following_fields{
     field<&Kind::motion, &Motions::rise>("rise", "Replaces the motion when the value rises."),
     field<&Kind::motion, &Motions::fall>("fall", "Replaces the motion when the value falls."),
     field<&Kind::motion, &Motions::max>("max_motion", "How the shown maximum follows."),
-    field<&Kind::motion, &Motions::cycle>("cycle", "The values that come round again; zero is none.",
-                                          {"", 0, 1e18}),
+    field<&Kind::motion, &Motions::cycle>("cycle", "The values that come round again; zero is none.", {"", 0, 1e18}),
     field<&Kind::bands>("bands", "Ranges of the value in which the element looks different.", {.most = 32}),
     field<&Kind::clock>("clock", "The clock that pace, motion and fades follow."),
     field<&Kind::when_no_value>("when_no_value", "What happens to the element when its value is gone."),
@@ -364,12 +349,11 @@ inline constexpr std::array lettering_fields{
     field<&Kind::size>("size", "The size of the font.", {"px", 1, largest_length}),
     field<&Kind::letter_spacing>("letter_spacing", "How much wider the gaps between characters are.",
                                  {"px", -1000, 1000}),
-    field<&Kind::line_height>(
-        "line_height", "The height of a line in sizes of the font; zero is that of the font.", {"", 0, 100}),
+    field<&Kind::line_height>("line_height", "The height of a line in sizes of the font; zero is that of the font.",
+                              {"", 0, 100}),
     field<&Kind::transform>("transform", "Whether letters are drawn as capitals or as small letters."),
     field<&Kind::wrap>("wrap", "Whether lines are broken where there is no more room."),
-    field<&Kind::max_lines>("max_lines", "How many lines there are at most; zero is without a limit.",
-                            {"", 0, 100}),
+    field<&Kind::max_lines>("max_lines", "How many lines there are at most; zero is without a limit.", {"", 0, 100}),
     field<&Kind::outline>("outline", "A line around the characters."),
     field<&Kind::shadow>("shadow", "The shadow of the characters."),
 };
@@ -384,20 +368,17 @@ inline constexpr std::array placed_fields{
     field<&Kind::opacity>("opacity", "The opacity of the element and of what stands inside.", {"", 0, 1}),
     field<&Kind::rotation>("rotation", "How far it is turned around its middle, clockwise.",
                            {"degrees", -36000, 36000}),
-    field<&Kind::scale>("scale", "How much larger it is drawn, around the point by which it is held.",
-                        {"", 0, 100}),
+    field<&Kind::scale>("scale", "How much larger it is drawn, around the point by which it is held.", {"", 0, 100}),
     field<&Kind::blend>("blend", "How its colors are put over those below."),
     field<&Kind::glow>("glow", "A soft light around the element."),
-    field<&Kind::layer>("layer", "Among siblings, those of a higher layer are drawn later.",
-                        {"", -1000, 1000}),
+    field<&Kind::layer>("layer", "Among siblings, those of a higher layer are drawn later.", {"", -1000, 1000}),
     field<&Kind::visible>("visible", "The element is shown while this is true."),
 };
 /// What all but a notice have for becoming visible and hidden.
 template <class Kind>
 inline constexpr std::array entering_fields{
     field<&Kind::enter>("enter", "The effect with which the element becomes visible."),
-    field<&Kind::leave>("leave",
-                        "The effect with which the element becomes hidden; without it, enter backwards."),
+    field<&Kind::leave>("leave", "The effect with which the element becomes hidden; without it, enter backwards."),
 };
 
 template <std::size_t... Counts>

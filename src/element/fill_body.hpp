@@ -34,11 +34,7 @@ class FillBody : public Body {
  public:
     /// The end color is that of the full end, for a gradient outside of bands.
     FillBody(Color color, Color trail_color, std::optional<Color> end_color = {}, double min = 0)
-        : empty_at_(min),
-          color_(color),
-          trail_color_(trail_color),
-          own_color_(color),
-          end_color_(end_color) {}
+        : empty_at_(min), color_(color), trail_color_(trail_color), own_color_(color), end_color_(end_color) {}
 
     Change set_look(const Look& look) override {
         const bool differs = !(look.color == color_) || look.pattern != pattern_;

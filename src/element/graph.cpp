@@ -33,8 +33,7 @@ constexpr std::array own_fields{
     field<&Graph::color>("color", "The color of the graph."),
     field<&Graph::background>("background", "The color behind the element."),
 };
-constexpr auto fields =
-    joined(own_fields, following_fields<Graph>, placed_fields<Graph>, entering_fields<Graph>);
+constexpr auto fields = joined(own_fields, following_fields<Graph>, placed_fields<Graph>, entering_fields<Graph>);
 static_assert(fields.size() == member_count<Graph> + flat_motions);
 
 /// The next of 1, 2, 5, 10, 20, 50 and so on.
@@ -99,9 +98,9 @@ class Record {
             const std::int64_t last = (other.piece_ * (number + 1) - Nanoseconds{1}) / piece_;
             for (std::int64_t at = std::max(first, open_ - count()); at <= std::min(last, open_); ++at) {
                 if (piece_ * at >= until) break;
-                join(at == open_ ? running_
-                                 : pieces_[(newest_ + 1 + static_cast<std::size_t>(count() - (open_ - at))) %
-                                           pieces_.size()],
+                join(at == open_
+                         ? running_
+                         : pieces_[(newest_ + 1 + static_cast<std::size_t>(count() - (open_ - at))) % pieces_.size()],
                      other.above(old, min_));
             }
         };
@@ -261,9 +260,7 @@ class GraphBody final : public Body {
         return box.bottom() - static_cast<float>(part) * box.height;
     }
 
-    float y_of_piece(const Rect& box, float above) const {
-        return y_of(box, min_ + static_cast<double>(above));
-    }
+    float y_of_piece(const Rect& box, float above) const { return y_of(box, min_ + static_cast<double>(above)); }
 
     void draw_ticks(const Rect& box, float scale, DrawGroup& into) const {
         for (std::size_t i = 0; i < ticks_.size(); ++i) {
@@ -292,10 +289,8 @@ class GraphBody final : public Body {
             for (std::size_t i = from; i < to; ++i) {
                 const float y = y_of_piece(box, piece(i).high);
                 const float least = std::min(y, box.bottom() - least_length(scale));
-                const float left = std::round(x_of(i)),
-                            right = std::max(left + 1, std::round(x_of(i + 1)) - 1);
-                if (piece(i).high > 0)
-                    into.add_rect({left, least, right - left, box.bottom() - least}, 0, color_);
+                const float left = std::round(x_of(i)), right = std::max(left + 1, std::round(x_of(i + 1)) - 1);
+                if (piece(i).high > 0) into.add_rect({left, least, right - left, box.bottom() - least}, 0, color_);
             }
             return;
         }

@@ -16,8 +16,7 @@ namespace rapido {
 
 inline constexpr std::array cover_fields{
     field<&Cover::color>("color", "The color of the cover."),
-    field<&Cover::start>("start", "Where the covered part ends, clockwise from the top.",
-                         {"degrees", -36000, 36000}),
+    field<&Cover::start>("start", "Where the covered part ends, clockwise from the top.", {"degrees", -36000, 36000}),
     field<&Cover::clockwise>("clockwise", "Whether the image is uncovered clockwise."),
 };
 static_assert(cover_fields.size() == member_count<Cover>);
@@ -33,8 +32,7 @@ constexpr std::array own_fields{
     required_field<&Image::image>("image", "A PNG file in the folder of the HUD."),
     field<&Image::value>("value", "The value that chooses the frame, and the bands."),
     field<&Image::max>("max", "The value of the last frame."),
-    field<&Image::images>("images", "Pictures of which the value, a number from 0, chooses one.",
-                          {.most = 1000}),
+    field<&Image::images>("images", "Pictures of which the value, a number from 0, chooses one.", {.most = 1000}),
     field<&Image::cover>("cover", "A cover over as much of the image as the value is of its maximum."),
     field<&Image::frames>("frames", "The frames of an animation in the image."),
     field<&Image::fit>("fit", "How the image fills its box."),
@@ -42,11 +40,9 @@ constexpr std::array own_fields{
                          {"px", 0, largest_length}),
     field<&Image::mask>("mask", "The image is drawn only where this other image is opaque."),
     field<&Image::color>("color", "The color that the colors of the image are multiplied by."),
-    field<&Image::smooth>("smooth",
-                          "Whether pixels are blended; without it the nearest pixel counts, for pixel art."),
+    field<&Image::smooth>("smooth", "Whether pixels are blended; without it the nearest pixel counts, for pixel art."),
 };
-constexpr auto fields =
-    joined(own_fields, following_fields<Image>, placed_fields<Image>, entering_fields<Image>);
+constexpr auto fields = joined(own_fields, following_fields<Image>, placed_fields<Image>, entering_fields<Image>);
 static_assert(fields.size() == member_count<Image> + flat_motions);
 
 class ImageBody final : public Body {
@@ -64,8 +60,8 @@ class ImageBody final : public Body {
         for (std::size_t i = 0; i < image.images.size(); ++i)
             of_values_.push_back(ImageLook::find(image.images[i], "images", image.frames, context));
         for (std::size_t i = 0; i < image.bands.size(); ++i)
-            of_bands_.push_back(ImageLook::find(image.bands[i].image, "bands." + std::to_string(i) + ".image",
-                                                image.frames, context));
+            of_bands_.push_back(
+                ImageLook::find(image.bands[i].image, "bands." + std::to_string(i) + ".image", image.frames, context));
         band_ = of_bands_.size();
     }
 
@@ -81,8 +77,8 @@ class ImageBody final : public Body {
         if (!of_values_.empty()) {
             const double last = static_cast<double>(of_values_.size() - 1);
             const double number = shown.value.number();
-            const std::size_t before = std::exchange(
-                chosen_, number >= 0 ? static_cast<std::size_t>(std::min(std::floor(number), last)) : 0);
+            const std::size_t before =
+                std::exchange(chosen_, number >= 0 ? static_cast<std::size_t>(std::min(std::floor(number), last)) : 0);
             return before != chosen_ ? Change::size : Change::none;
         }
         const double before = std::exchange(fill_, fill_of(shown.value.number(), shown.max.number()));
@@ -124,11 +120,9 @@ class ImageBody final : public Body {
         const Rect& box = at.box;
         if (fit_ == ImageFit::cover || fit_ == ImageFit::none) {
             if (!is_part)
-                points = {
-                    {box.x, box.y}, {box.right(), box.y}, {box.right(), box.bottom()}, {box.x, box.bottom()}};
+                points = {{box.x, box.y}, {box.right(), box.y}, {box.right(), box.bottom()}, {box.x, box.bottom()}};
             else
-                for (const auto& [low, high] :
-                     {std::pair(box.x, box.right()), std::pair(box.y, box.bottom())}) {
+                for (const auto& [low, high] : {std::pair(box.x, box.right()), std::pair(box.y, box.bottom())}) {
                     for (Point& point : points)
                         point = {point.y, point.x};
                     cut_polygon(points, {.level = high}, true, cut);
@@ -169,10 +163,8 @@ class ImageBody final : public Body {
         const Point below{middle.x + 1.5F * static_cast<float>(std::sin(inwards)),
                           middle.y - 1.5F * static_cast<float>(std::cos(inwards))};
         const double radius = std::hypot(static_cast<double>(box.width), static_cast<double>(box.height));
-        const double pixel =
-            std::copysign(std::min(180 / std::numbers::pi / std::max(radius / 2, 1.0), 45.0), way);
-        write_part(box, below, start + way - pixel, start + std::copysign(360.0, way) + pixel,
-                   at.room->points);
+        const double pixel = std::copysign(std::min(180 / std::numbers::pi / std::max(radius / 2, 1.0), 45.0), way);
+        write_part(box, below, start + way - pixel, start + std::copysign(360.0, way) + pixel, at.room->points);
         if (!draw_picture(box, at, into, true)) return;
         write_part(box, middle, start, start + way, at.room->points);
         if (draw_picture(box, at, into, true)) into.tint_last(tint);
@@ -201,8 +193,7 @@ class ImageBody final : public Body {
 bool operator==(const Image&, const Image&) = default;
 
 std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
-    if (image.image.empty())
-        context.report("image", "must be the name of a file", {}, ProblemCode::missing_key);
+    if (image.image.empty()) context.report("image", "must be the name of a file", {}, ProblemCode::missing_key);
     if (image.slice != Insets{} && !image.mask.empty())
         context.report("mask", "must not be there where there is 'slice'", {}, ProblemCode::contradiction);
     return std::make_unique<ImageBody>(image, context);

@@ -8,8 +8,7 @@
 
 namespace rapido {
 
-ImageLook ImageLook::find(const std::string& name, std::string_view field, const Frames& frames,
-                          BodyContext& context) {
+ImageLook ImageLook::find(const std::string& name, std::string_view field, const Frames& frames, BodyContext& context) {
     ImageLook look;
     look.named_ = !name.empty();
     look.size_ = {32, 32};
@@ -18,8 +17,7 @@ ImageLook ImageLook::find(const std::string& name, std::string_view field, const
     Result<ImageId> found = context.images->find(name);
     if (!found) {
         for (const Problem& problem : found.problems())
-            context.warn(field, "'" + name + "' " + problem.message, problem.hint,
-                         ProblemCode::missing_image);
+            context.warn(field, "'" + name + "' " + problem.message, problem.hint, ProblemCode::missing_image);
         return look;
     }
     // What is out of range is told where the element is made.
@@ -44,15 +42,13 @@ ImageLook ImageLook::find(const std::string& name, std::string_view field, const
 
 Rect ImageLook::frame(int number) const {
     const int columns = std::max(frames_.columns, 1);
-    return {static_cast<float>(number % columns) * size_.width,
-            static_cast<float>(number / columns) * size_.height, size_.width, size_.height};
+    return {static_cast<float>(number % columns) * size_.width, static_cast<float>(number / columns) * size_.height,
+            size_.width, size_.height};
 }
 
 int ImageLook::frame_at(Nanoseconds time) const {
     const double passed = to_seconds(time).count() * static_cast<double>(frames_.rate);
-    return passed > 0 && std::isfinite(passed)
-               ? static_cast<int>(std::fmod(std::floor(passed), frames_.count))
-               : 0;
+    return passed > 0 && std::isfinite(passed) ? static_cast<int>(std::fmod(std::floor(passed), frames_.count)) : 0;
 }
 
 /// Where an image of this size is in a box, after CSS Images 3, 5.5.
@@ -63,8 +59,7 @@ Rect ImageLook::fitted(const Rect& box, Size own, ImageFit fit, float scale) {
     if (fit == ImageFit::none) factor = scale;
     if (fit == ImageFit::scale_down) factor = std::min(factor, scale);
     const Size size{own.width * factor, own.height * factor};
-    return {box.x + (box.width - size.width) / 2, box.y + (box.height - size.height) / 2, size.width,
-            size.height};
+    return {box.x + (box.width - size.width) / 2, box.y + (box.height - size.height) / 2, size.width, size.height};
 }
 
 void ImageLook::draw_fitted(const Rect& box, ImageFit fit, int frame_number, Color color, bool smooth,
@@ -95,14 +90,13 @@ void ImageLook::draw_slices(const Rect& rect, int frame_number, const Insets& sl
     const Rect edges = on_pixels(rect);
     const Rect source = frame(frame_number);
     const float across = slice.left + slice.right, down = slice.top + slice.bottom;
-    const float scale = std::min(
-        {at.scale, across > 0 ? edges.width / across : at.scale, down > 0 ? edges.height / down : at.scale});
+    const float scale =
+        std::min({at.scale, across > 0 ? edges.width / across : at.scale, down > 0 ? edges.height / down : at.scale});
     const auto stops = [scale](float from, float length, float first, float last, float to, float room) {
         const float begin = std::min(first, length), end = std::max(begin, length - last);
         return std::array<std::array<float, 4>, 2>{
             {{from, from + begin, from + end, from + length},
-             {to, to + std::round(begin * scale), to + room - std::round((length - end) * scale),
-              to + room}}};
+             {to, to + std::round(begin * scale), to + room - std::round((length - end) * scale), to + room}}};
     };
     const auto columns = stops(source.x, source.width, slice.left, slice.right, edges.x, edges.width);
     const auto rows = stops(source.y, source.height, slice.top, slice.bottom, edges.y, edges.height);

@@ -12,8 +12,7 @@ class ImageLook {
  public:
     ImageLook() = default;
     /// An empty name is no image at all. One that cannot be read is warned of.
-    static ImageLook find(const std::string& name, std::string_view field, const Frames& frames,
-                          BodyContext& context);
+    static ImageLook find(const std::string& name, std::string_view field, const Frames& frames, BodyContext& context);
 
     explicit operator bool() const { return named_; }
     std::optional<ImageId> image() const { return image_; }
@@ -26,8 +25,7 @@ class ImageLook {
     int frame_at(Nanoseconds time) const;
 
     /// A frame, or the crossed box, over `rect`. True if it is the last command, for what else is to be done to it.
-    bool draw(const Rect& rect, int frame, Color color, bool smooth, const DrawPlace& at,
-              DrawGroup& into) const;
+    bool draw(const Rect& rect, int frame, Color color, bool smooth, const DrawPlace& at, DrawGroup& into) const;
     /// Where a picture of a size is in a box.
     static Rect fitted(const Rect& box, Size own, ImageFit fit, float scale);
     /// A frame over `rect`, cut off where that is beyond the box. True if it is the last command.
@@ -38,8 +36,8 @@ class ImageLook {
                      DrawGroup& into) const;
     /// A frame as nine slices over `rect`: three columns and three rows, of which `slice` gives the outer ones in pixels of
     /// the image; in a box that is too small for its corners they shrink together. With a polygon, only what lies inside it.
-    void draw_slices(const Rect& rect, int frame, const Insets& slice, Color color, bool smooth,
-                     const DrawPlace& at, DrawGroup& into, std::span<const Point> cut = {}) const;
+    void draw_slices(const Rect& rect, int frame, const Insets& slice, Color color, bool smooth, const DrawPlace& at,
+                     DrawGroup& into, std::span<const Point> cut = {}) const;
     /// The crossed box.
     static void draw_missing(const Rect& rect, const DrawPlace& at, DrawGroup& into);
 

@@ -22,7 +22,7 @@ struct Abilities {
 struct Kind {
     const Table* table = nullptr;
     Abilities can;
-    Place place{};  ///< where one stands, and how large it is, as far as it does not say so itself
+    Place place{};                  ///< where one stands, and how large it is, as far as it does not say so itself
     Element (*create)() = nullptr;  ///< one with all defaults
     std::unique_ptr<Body> (*make)(const Element&, BodyContext&) = nullptr;
     std::vector<FurtherSource> (*further)(const Element&) = nullptr;  ///< besides value, maximum and visible
@@ -49,20 +49,19 @@ const Kind& describe(const Popups&);
 /// Returns the kind of an aggregate. Its file has a `make_body`, and a `further_sources` if it has such.
 template <class Aggregate>
 constexpr Kind kind_of(const Table& table, Abilities can = {}, const Place& place = {}) {
-    return {
-        .table = &table,
-        .can = can,
-        .place = place,
-        .create = [] { return Element(Aggregate{}); },
-        .make = [](const Element& element,
-                   BodyContext& context) { return make_body(*std::get_if<Aggregate>(&element), context); },
-        .further =
-            [](const Element& element) {
-                if constexpr (requires(const Aggregate& made) { further_sources(made); })
-                    return further_sources(*std::get_if<Aggregate>(&element));
-                else
-                    return std::vector<FurtherSource>();
-            }};
+    return {.table = &table,
+            .can = can,
+            .place = place,
+            .create = [] { return Element(Aggregate{}); },
+            .make = [](const Element& element,
+                       BodyContext& context) { return make_body(*std::get_if<Aggregate>(&element), context); },
+            .further =
+                [](const Element& element) {
+                    if constexpr (requires(const Aggregate& made) { further_sources(made); })
+                        return further_sources(*std::get_if<Aggregate>(&element));
+                    else
+                        return std::vector<FurtherSource>();
+                }};
 }
 
 template <class... Kinds>

@@ -18,8 +18,7 @@ struct Choices<FillBy> {
 namespace {
 
 constexpr std::array wave_fields{
-    field<&Wave::height>("height", "The height of a crest above rest; zero is flat.",
-                         {"px", 0, largest_length}),
+    field<&Wave::height>("height", "The height of a crest above rest; zero is flat.", {"px", 0, largest_length}),
     field<&Wave::length>("length", "The distance from crest to crest.", {"px", 1, largest_length}),
     field<&Wave::period>("period", "The time from crest to crest; below zero the wave runs the other way.",
                          {"s", -3600, 3600}),
@@ -47,8 +46,7 @@ constexpr std::array own_fields{
     field<&Level::image>("image", "A picture that is seen up to the level, which replaces the shape."),
     field<&Level::empty_image>("empty_image", "A picture of the empty shape, drawn below."),
     field<&Level::image_fit>("image_fit", "How the picture, the mask or the map fills the box."),
-    field<&Level::slice>("slice",
-                         "The pixels of both pictures along each edge that are not stretched across.",
+    field<&Level::slice>("slice", "The pixels of both pictures along each edge that are not stretched across.",
                          {"px", 0, largest_length}),
     field<&Level::mask>("mask", "A picture that is filled with color, which replaces the shape."),
     field<&Level::map>("map", "A gray picture that says at which fill each pixel is reached."),
@@ -65,8 +63,7 @@ constexpr std::array own_fields{
     field<&Level::border_color>("border_color", "The color of that line."),
     field<&Level::padding>("padding", "The room between that line and the fill.", {"px", 0, largest_length}),
 };
-constexpr auto fields =
-    joined(own_fields, following_fields<Level>, placed_fields<Level>, entering_fields<Level>);
+constexpr auto fields = joined(own_fields, following_fields<Level>, placed_fields<Level>, entering_fields<Level>);
 static_assert(fields.size() == member_count<Level> + flat_motions);
 
 /// The parts of an area and of a way that are seen at a glance.
@@ -106,10 +103,8 @@ class LevelBody final : public FillBody {
                                 return std::isfinite(corner.x) && std::isfinite(corner.y);
                             });
         if (level.slice != Insets{} && (!level.mask.empty() || !level.map.empty()))
-            context.report("slice", "must not be there where there is 'mask' or 'map'", {},
-                           ProblemCode::contradiction);
-        if (!usable)
-            context.report("outline", "must be 3 to 256 points, or none", {}, ProblemCode::out_of_range);
+            context.report("slice", "must not be there where there is 'mask' or 'map'", {}, ProblemCode::contradiction);
+        if (!usable) context.report("outline", "must be 3 to 256 points, or none", {}, ProblemCode::out_of_range);
         return usable;
     }
 
@@ -144,11 +139,11 @@ class LevelBody final : public FillBody {
         const Canvas canvas(*this, whole.inset({inset, inset, inset, inset}), at, into);
         if (!is_picture() && inset > 0) into.add_polygon(outline_in(whole, at), background_);
         if (empty_image_ && is_sliced() && empty_image_.image())
-            empty_image_.draw_slices(whole, std::min(frame_, empty_image_.frame_count() - 1), slice_,
-                                     rgb(0xffffff), true, at, into);
+            empty_image_.draw_slices(whole, std::min(frame_, empty_image_.frame_count() - 1), slice_, rgb(0xffffff),
+                                     true, at, into);
         else if (empty_image_)
-            empty_image_.draw_cut(whole, at.box, std::min(frame_, empty_image_.frame_count() - 1),
-                                  rgb(0xffffff), true, at, into);
+            empty_image_.draw_cut(whole, at.box, std::min(frame_, empty_image_.frame_count() - 1), rgb(0xffffff), true,
+                                  at, into);
         else if (!image_ && inset <= 0)
             canvas.paint(0, 1, background_);
         paint_fill([&](double from, double to, Color color,
@@ -187,8 +182,7 @@ class LevelBody final : public FillBody {
     }
     /// In a layout that is mirrored, what fills sideways is turned round with its shape.
     bool flips(const DrawPlace& at) const {
-        return at.mirrored && !is_picture() &&
-               (direction_ == Direction::right || direction_ == Direction::left);
+        return at.mirrored && !is_picture() && (direction_ == Direction::right || direction_ == Direction::left);
     }
     std::vector<Point>& outline_in(const Rect& box, const DrawPlace& at) const {
         std::vector<Point>& points = at.room->turned;
@@ -267,8 +261,7 @@ class LevelBody final : public FillBody {
                 into_.cut_last(part);
             } else {
                 into_.add_polygon(part, color);
-                if (end_color != nullptr)
-                    into_.shade_last(*end_color, to_device({0, first_}), to_device({0, last_}));
+                if (end_color != nullptr) into_.shade_last(*end_color, to_device({0, first_}), to_device({0, last_}));
             }
             // A mask alone gives the color its shape: its own colors are not seen.
             if (body_.mask_.image()) into_.mask_last(*body_.mask_.image(), box_);

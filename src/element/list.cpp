@@ -16,21 +16,18 @@ namespace {
 constexpr std::array own_fields{
     required_field<&List::id>("id", "The name of the element, unique among its siblings."),
     required_field<&List::entries>("entries", "The entries of a container of the game."),
-    field<&List::key>(
-        "key", "The field by which entries are told apart; without it, their position in the container."),
+    field<&List::key>("key", "The field by which entries are told apart; without it, their position in the container."),
     field<&List::sort>("sort", "The field by which entries are ordered; without it, as in the container."),
     field<&List::sort_order>("sort_order", "In which direction they are ordered."),
     field<&List::most>("most", "How many entries are shown at most.", {"", 1, 200}),
     field<&List::place_motion>("place_motion", "How an entry travels to another place."),
     field<&List::layout>("layout", "How the entries are arranged."),
-    field<&List::gap>("gap", "The room between neighbors in a row, a column or a grid.",
-                      {"px", 0, largest_length}),
+    field<&List::gap>("gap", "The room between neighbors in a row, a column or a grid.", {"px", 0, largest_length}),
     field<&List::row_gap>("row_gap", "The room between the rows of a grid, in place of gap.",
                           {"px", 0, largest_length}),
     field<&List::columns>("columns", "How many columns a grid has.", {"", 1, 1000}),
     field<&List::align>("align", "Where entries stand across a row or column, and in the rows of a grid."),
-    field<&List::justify>("justify",
-                          "How entries stand along a row or column with more room than is needed."),
+    field<&List::justify>("justify", "How entries stand along a row or column with more room than is needed."),
 };
 constexpr auto fields = joined(own_fields, placed_fields<List>, entering_fields<List>);
 static_assert(fields.size() == member_count<List>);

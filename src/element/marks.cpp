@@ -5,8 +5,7 @@
 
 namespace rapido {
 
-Numbers::Numbers(std::string format, std::string field, float size, BodyContext& context,
-                 std::vector<MarkLabel> labels)
+Numbers::Numbers(std::string format, std::string field, float size, BodyContext& context, std::vector<MarkLabel> labels)
     : format_(std::move(format)),
       field_(std::move(field)),
       size_(size * context.text_scale),
@@ -20,14 +19,12 @@ Numbers::Numbers(std::string format, std::string field, float size, BodyContext&
 void Numbers::set_language(const Language* language, BodyContext& context) {
     if (format_.empty()) return;
     // A scale is no count: its numbers may have digits after the point.
-    const auto type =
-        std::exchange(context.value_type, is_duration_ ? Value::Type::duration : Value::Type::float64);
-    text_ =
-        make_formatted_text({.format = format_, .has_value = true, .field = field_}, {}, language, context);
+    const auto type = std::exchange(context.value_type, is_duration_ ? Value::Type::duration : Value::Type::float64);
+    text_ = make_formatted_text({.format = format_, .has_value = true, .field = field_}, {}, language, context);
     label_texts_.clear();
     for (const MarkLabel& label : labels_)
-        label_texts_.push_back(make_formatted_text(
-            {.format = label.text, .has_value = true, .field = "marks.labels"}, {}, language, context));
+        label_texts_.push_back(make_formatted_text({.format = label.text, .has_value = true, .field = "marks.labels"},
+                                                   {}, language, context));
     if (language != nullptr) font_ = find_font("", 500, false, context);
     context.value_type = type;
 }
@@ -41,9 +38,8 @@ void Numbers::shape(TextMeasurer* measurer, std::span<const double> values) {
         for (std::size_t i = 0; i < labels_.size(); ++i)
             if (label_texts_[i] && std::abs(labels_[i].at - value) <= 1e-9 * std::max(1.0, std::abs(value)))
                 text = &*label_texts_[i];
-        text->update({.value = is_duration_ ? Value(to_nanoseconds(Seconds{value})) : Value(value),
-                      .max = {},
-                      .delta = {}});
+        text->update(
+            {.value = is_duration_ ? Value(to_nanoseconds(Seconds{value})) : Value(value), .max = {}, .delta = {}});
         Shaped& shaped = shaped_.emplace_back();
         shaped.text = text->text();
         shaped.width = measurer->shape(*font_, size_, shaped.text, shaped.glyphs);
@@ -51,8 +47,7 @@ void Numbers::shape(TextMeasurer* measurer, std::span<const double> values) {
     }
 }
 
-void Numbers::draw(std::size_t number, Point at, Point part, float scale, Color color,
-                   DrawGroup& into) const {
+void Numbers::draw(std::size_t number, Point at, Point part, float scale, Color color, DrawGroup& into) const {
     const Shaped& shaped = shaped_[number];
     const float width = shaped.width * scale;
     // Digits are about 0.73 of the size high, in every family.

@@ -57,9 +57,7 @@ class Marks {
     };
     Marks(const ScaleMarks& marks, BodyContext& context);
 
-    void set_language(const Language* language, BodyContext& context) {
-        numbers_.set_language(language, context);
-    }
+    void set_language(const Language* language, BodyContext& context) { numbers_.set_language(language, context); }
     /// Lays them out from `min` to `max`; more of them where only a part is seen at once.
     void measure(TextMeasurer* measurer, double min, double max, bool is_tape = false);
     const std::vector<Mark>& all() const { return marks_; }

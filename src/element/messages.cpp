@@ -28,12 +28,9 @@ bool Messages::make(Said& said, const Message& message, const Language* language
     const TextOptions options{.rounding = rounding_for(Rounding::automatic, said.use, false)};
     const std::string name = field + "text";
     const bool had_looks = !looks_.empty();
-    std::optional<FormattedText> made = make_formatted_text({.format = message.text,
-                                                             .has_value = bool(message.value),
-                                                             .field = name,
-                                                             .looks = &looks_,
-                                                             .around = around_},
-                                                            options, language, context);
+    std::optional<FormattedText> made = make_formatted_text(
+        {.format = message.text, .has_value = bool(message.value), .field = name, .looks = &looks_, .around = around_},
+        options, language, context);
     if (!made) return false;
     if (had_looks || !looks_.empty()) ++version_of_looks_;
     said.text = std::move(made);
@@ -43,8 +40,7 @@ bool Messages::make(Said& said, const Message& message, const Language* language
     return true;
 }
 
-std::size_t Messages::add(const Message& message, const Value& value, const Language* language,
-                          BodyContext& context) {
+std::size_t Messages::add(const Message& message, const Value& value, const Language* language, BodyContext& context) {
     Said said;
     said.value = value;
     said.use = message.value.binding().use();
@@ -85,8 +81,8 @@ bool Messages::take_over(Messages& before) {
 }
 
 std::size_t Messages::find(std::string_view id) const {
-    const auto found = std::find_if(all_.begin(), all_.end(),
-                                    [id](const Said& said) { return said.text && said.message.id == id; });
+    const auto found =
+        std::find_if(all_.begin(), all_.end(), [id](const Said& said) { return said.text && said.message.id == id; });
     return found != all_.end() ? static_cast<std::size_t>(found - all_.begin()) : none;
 }
 
@@ -98,8 +94,7 @@ std::string Messages::spoken(std::size_t index) const {
     std::string text(text_of(index));
     const std::span<const TextPiece> pieces = all_[index].text->pieces();
     for (std::size_t i = pieces.size(); i-- > 0;)
-        if (pieces[i].is_picture)
-            text.replace(pieces[i].begin, pieces[i].end - pieces[i].begin, pieces[i].name);
+        if (pieces[i].is_picture) text.replace(pieces[i].begin, pieces[i].end - pieces[i].begin, pieces[i].name);
     return text;
 }
 

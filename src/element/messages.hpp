@@ -32,8 +32,7 @@ class Messages {
     Messages(const Notice& notice, BodyContext& context);
 
     /// A message of the game with its value: the one that says the same, or another number. `none` after a fault.
-    std::size_t add(const Message& message, const Value& value, const Language* language,
-                    BodyContext& context);
+    std::size_t add(const Message& message, const Value& value, const Language* language, BodyContext& context);
     /// One of the game is not needed any more.
     void forget(std::size_t message);
     /// None of them is.

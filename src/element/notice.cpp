@@ -21,16 +21,13 @@ constexpr std::array message_fields{
     field<&Message::value>("value", "What {} shows."),
     field<&Message::when>("when", "The message is posted each time this becomes true."),
     field<&Message::on>("on", "The event that posts the message; all but gain and loss."),
-    field_of_element<&Message::element>("element",
-                                        "The element, for empty, full, band_enter and band_leave."),
-    field<&Message::band>("band",
-                          "The id of the band, for band_enter and band_leave; without it any band counts."),
+    field_of_element<&Message::element>("element", "The element, for empty, full, band_enter and band_leave."),
+    field<&Message::band>("band", "The id of the band, for band_enter and band_leave; without it any band counts."),
     field<&Message::timer>("timer", "The timer, for start, mark and end."),
     field<&Message::at>("at", "The mark; without it any mark counts.", {"s", 0, 1e9}),
     field<&Message::priority>("priority", "A message of higher priority goes first.", {"", -1000, 1000}),
     field<&Message::lasting>("lasting", "The message stays until it is taken away."),
-    field<&Message::time>("time", "The time on screen, which replaces the time that it takes to read.",
-                          {"s", 0, 3600}),
+    field<&Message::time>("time", "The time on screen, which replaces the time that it takes to read.", {"s", 0, 3600}),
     field<&Message::expires>("expires", "A message that has waited for so long is skipped; zero means never.",
                              {"s", 0, 3600}),
     field<&Message::color>("color", "Replaces the color of the notice."),
@@ -39,8 +36,7 @@ static_assert(message_fields.size() == member_count<Message>);
 
 constexpr std::array reading_fields{
     field<&ReadingTime::speed>("speed", "How many characters are read in a second.", {"", 1, 1000}),
-    field<&ReadingTime::attention>("attention", "The time until the player has noticed the message.",
-                                   {"s", 0, 3600}),
+    field<&ReadingTime::attention>("attention", "The time until the player has noticed the message.", {"s", 0, 3600}),
     field<&ReadingTime::shortest>("shortest", "The shortest time on screen.", {"s", 0, 3600}),
     field<&ReadingTime::longest>("longest", "The longest time on screen, if that is more than the shortest.",
                                  {"s", 0, 3600}),
@@ -62,16 +58,13 @@ namespace {
 
 constexpr std::array own_fields{
     required_field<&Notice::id>("id", "The name of the element, unique among its siblings."),
-    field<&Notice::messages>("messages", "The messages that the notice can say without being told to.",
-                             {.most = 2000}),
-    field<&Notice::pictures>("pictures", "Pictures of the messages that are chosen by a value.",
-                             {.most = 16}),
+    field<&Notice::messages>("messages", "The messages that the notice can say without being told to.", {.most = 2000}),
+    field<&Notice::pictures>("pictures", "Pictures of the messages that are chosen by a value.", {.most = 16}),
     field<&Notice::enter>("enter", "The effect with which a message appears."),
     field<&Notice::leave>("leave", "The effect with which a message leaves, played backwards."),
     field<&Notice::gap>("gap", "The pause between two messages.", {"s", 0, 3600}),
     field<&Notice::reading>("reading", "How long a message stays on screen."),
-    field<&Notice::show_count>("show_count",
-                               "Whether ×3 stands behind a message that stands for three equal ones."),
+    field<&Notice::show_count>("show_count", "Whether ×3 stands behind a message that stands for three equal ones."),
     field<&Notice::at_once>("at_once", "How many messages are shown at once, in a column.", {"", 1, 50}),
     field<&Notice::newest>("newest", "On which side of the others a new message appears."),
     field<&Notice::spacing>("spacing", "The room between two messages.", {"px", 0, largest_length}),
@@ -146,8 +139,7 @@ void NoticeBody::show_further(std::span<const Value> values) {
 
 bool NoticeBody::is_out_of_date() const {
     const Messages::Said* const said = messages_->said(shown_);
-    return said != nullptr &&
-           (said->version != version_ || messages_->version_of_looks() != version_of_looks_);
+    return said != nullptr && (said->version != version_ || messages_->version_of_looks() != version_of_looks_);
 }
 
 Change NoticeBody::show(const FieldValues&, double) {
@@ -204,8 +196,7 @@ void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
     if (is_log_) return;
     const Rect edges = on_pixels(at.box);
     into.add_rect(edges, radius_ * at.scale, background_);
-    if (border_ > 0)
-        into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)), color_);
+    if (border_ > 0) into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)), color_);
     const Insets padding{padding_.top * at.scale, padding_.right * at.scale, padding_.bottom * at.scale,
                          padding_.left * at.scale};
     DrawPlace inner = at;
@@ -215,8 +206,8 @@ void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
 
 std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
     auto messages = std::make_shared<Messages>(notice, context);
-    return std::make_unique<NoticeBody>(
-        notice, TextBlock(TextBlock::lettering_of(notice, Overflow::ellipsis, context)), std::move(messages));
+    return std::make_unique<NoticeBody>(notice, TextBlock(TextBlock::lettering_of(notice, Overflow::ellipsis, context)),
+                                        std::move(messages));
 }
 
 const Kind& describe(const Notice&) {

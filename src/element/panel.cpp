@@ -15,11 +15,9 @@ constexpr std::array own_fields{
                            {"px", 0, largest_length}),
     field<&Panel::columns>("columns", "How many columns a grid has.", {"", 1, 1000}),
     field<&Panel::align>("align", "How elements stand across a row or column, and in the rows of a grid."),
-    field<&Panel::justify>("justify",
-                           "How elements stand along a row or column with more room than is needed."),
+    field<&Panel::justify>("justify", "How elements stand along a row or column with more room than is needed."),
     field<&Panel::plate>("plate", "Whether a plate is drawn; without it there is no padding, either."),
-    field<&Panel::padding>("padding", "The room between the edges and the elements inside.",
-                           {"px", 0, largest_length}),
+    field<&Panel::padding>("padding", "The room between the edges and the elements inside.", {"px", 0, largest_length}),
     field<&Panel::color>("color", "The color of the plate."),
     field<&Panel::end_color>("end_color", "The color that a gradient goes to."),
     field<&Panel::gradient>("gradient", "Which way the gradient goes."),
@@ -64,8 +62,7 @@ class PanelBody final : public Body {
     }
 
     Size measure(TextMeasurer*, Size content) override {
-        return {content.width + padding_.left + padding_.right,
-                content.height + padding_.top + padding_.bottom};
+        return {content.width + padding_.left + padding_.right, content.height + padding_.top + padding_.bottom};
     }
     Rect content_of(const Rect& box) const override { return box.inset(padding_); }
     const Arrangement* arrangement() const override { return &arrangement_; }
@@ -93,8 +90,7 @@ class PanelBody final : public Body {
             if (end_color_) shade(edges, at.seen(gradient_), into);
         }
         if (border_ > 0)
-            into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)),
-                            border_color_);
+            into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)), border_color_);
     }
 
     Color color() const override { return color_; }

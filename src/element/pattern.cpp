@@ -7,9 +7,7 @@ namespace {
 std::optional<Value::Type> type_of(FieldName field, const BodyContext& context) {
     if (field == FieldName::max) return context.max_type;
     if (field != FieldName::left || !context.value_type || !context.max_type) return context.value_type;
-    const auto is_whole = [](Value::Type type) {
-        return type == Value::Type::int64 || type == Value::Type::uint64;
-    };
+    const auto is_whole = [](Value::Type type) { return type == Value::Type::int64 || type == Value::Type::uint64; };
     if (is_whole(*context.value_type) && is_whole(*context.max_type)) return context.value_type;
     const bool same = *context.value_type == *context.max_type;
     return same || *context.value_type == Value::Type::text ? context.value_type : Value::Type::float64;
@@ -19,11 +17,9 @@ void check_fields(const Format& format, const Pattern& pattern, std::string_view
     const std::vector<Format::Use> uses = format.uses();
     for (std::size_t i = 0; i < uses.size(); ++i) {
         const FieldName field = uses[i].field;
-        if (field == FieldName::named || field == FieldName::sign)
-            continue;  // of a type that is known when it is read
+        if (field == FieldName::named || field == FieldName::sign) continue;  // of a type that is known when it is read
         const bool needs_max = field != FieldName::value && field != FieldName::delta;
-        const std::string braces =
-            field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
+        const std::string braces = field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
         if (needs_max && !pattern.has_max) {
             context.report(name, "shows " + braces + " but has no 'max'");
             continue;
@@ -39,12 +35,11 @@ void check_fields(const Format& format, const Pattern& pattern, std::string_view
         const char last = spec.empty() ? ' ' : spec.back();
         const bool is_bare = spec.find('.') != std::string_view::npos && last >= '0' && last <= '9';
         const bool by_digits = std::string_view("eEgG").find(last) != std::string_view::npos || is_bare;
-        if (mismatch.empty() && pattern.asks_for_rounding && by_digits &&
-            spec.find('%') == std::string_view::npos && type != Value::Type::text)
-            context.report(
-                name,
-                "spec '" + std::string(spec) + "' of " + braces +
-                    " counts significant digits, which are rounded to nearest; 'rounding' needs 'f' or 'd'");
+        if (mismatch.empty() && pattern.asks_for_rounding && by_digits && spec.find('%') == std::string_view::npos &&
+            type != Value::Type::text)
+            context.report(name,
+                           "spec '" + std::string(spec) + "' of " + braces +
+                               " counts significant digits, which are rounded to nearest; 'rounding' needs 'f' or 'd'");
         if (mismatch.empty()) continue;
         context.report(name, "spec '" + std::string(uses[i].spec) + "' of " + braces + ": " + mismatch);
     }
@@ -59,8 +54,8 @@ Rounding rounding_for(Rounding rounding, detail::ValueUse use, bool has_max) {
     return has_max ? Rounding::honest : Rounding::nearest;
 }
 
-std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOptions options,
-                                                 const Language* language, BodyContext& context) {
+std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOptions options, const Language* language,
+                                                 BodyContext& context) {
     static const PluralForms none;
     const PluralForms& forms = pattern.plural != nullptr ? *pattern.plural : none;
     std::optional<Translation> translated;
@@ -79,8 +74,7 @@ std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOpt
         const std::string& form = translated ? translated->forms[i] : *own[i];
         const bool is_other = i + 1 == plural_categories;
         if (form.empty() && !is_other) continue;
-        const Result<Format> format =
-            context.format(form, translated ? std::string_view() : names[i], pattern.names);
+        const Result<Format> format = context.format(form, translated ? std::string_view() : names[i], pattern.names);
         if (!format) {
             for (const Problem& problem : format.problems())
                 context.report(problem);

@@ -24,7 +24,7 @@ Rounding rounding_for(Rounding rounding, detail::ValueUse use, bool has_max);
 
 /// The text of a pattern in a language, null for its own: the pattern may be a key into the translations. Faults are
 /// reported; nothing if there is no text without them.
-std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOptions options,
-                                                 const Language* language, BodyContext& context);
+std::optional<FormattedText> make_formatted_text(const Pattern& pattern, TextOptions options, const Language* language,
+                                                 BodyContext& context);
 
 }  // namespace rapido

@@ -19,8 +19,7 @@ std::optional<FontId> find_font(const std::string& family, int weight, bool ital
     return font ? font : context.measurer->find("sans-serif", weight, italic);
 }
 
-void PieceLooks::find(const Format& format, const Around& around, std::string_view field,
-                      BodyContext& context) {
+void PieceLooks::find(const Format& format, const Around& around, std::string_view field, BodyContext& context) {
     for (const Format::PieceUse& use : format.piece_uses()) {
         if (look({0, 0, use.name, use.is_picture}) != nullptr) continue;
         if (use.is_picture) {
@@ -39,9 +38,8 @@ void PieceLooks::find(const Format& format, const Around& around, std::string_vi
         }
         if (style->color) made.color = style->color->value();
         made.size = style->size.value_or(around.size) * context.text_scale;
-        made.font =
-            find_font(style->font ? style->font->value() : around.family,
-                      style->weight.value_or(around.weight), style->italic.value_or(around.italic), context);
+        made.font = find_font(style->font ? style->font->value() : around.family, style->weight.value_or(around.weight),
+                              style->italic.value_or(around.italic), context);
     }
 }
 
@@ -57,8 +55,8 @@ PieceLook PieceLooks::picture_of(const std::string& name, const Around& around, 
         made.image = *image;
         made.image_size = context.images->size(*image);
     } else {
-        context.warn(field, "'" + file + "' " + image.problems().front().message,
-                     image.problems().front().hint, ProblemCode::missing_image);
+        context.warn(field, "'" + file + "' " + image.problems().front().message, image.problems().front().hint,
+                     ProblemCode::missing_image);
     }
     return made;
 }

@@ -146,9 +146,8 @@ bool PipRow::advance(Pip& pip, const Moment& at, const PipRules& rules, Color co
 }
 
 bool PipRow::is_busy() const {
-    return std::any_of(pips_.begin(), pips_.end(), [](const Pip& pip) {
-        return pip.begins != PipChange::nothing || !pip.player.resting();
-    });
+    return std::any_of(pips_.begin(), pips_.end(),
+                       [](const Pip& pip) { return pip.begins != PipChange::nothing || !pip.player.resting(); });
 }
 
 }  // namespace rapido

@@ -63,16 +63,13 @@ constexpr std::array own_fields{
     field<&Pips::loss>("loss", "The effect on what was full, played backwards."),
     field<&Pips::shine>("shine", "An effect that runs over all full pips, one after the other."),
     field<&Pips::last>("last", "The effect on the last full pip that is left."),
-    field<&Pips::colors>("colors", "The color of full pips from the pip of a number on, counted from 1.",
-                         {.most = 64}),
+    field<&Pips::colors>("colors", "The color of full pips from the pip of a number on, counted from 1.", {.most = 64}),
     field<&Pips::color>("color", "The color of full pips."),
     field<&Pips::background>("background", "The color of empty pips."),
-    field<&Pips::border>("border", "The width of the line along each pip; zero draws none.",
-                         {"px", 0, largest_length}),
+    field<&Pips::border>("border", "The width of the line along each pip; zero draws none.", {"px", 0, largest_length}),
     field<&Pips::border_color>("border_color", "The color of that line."),
 };
-constexpr auto fields =
-    joined(own_fields, following_fields<Pips>, placed_fields<Pips>, entering_fields<Pips>);
+constexpr auto fields = joined(own_fields, following_fields<Pips>, placed_fields<Pips>, entering_fields<Pips>);
 static_assert(fields.size() == member_count<Pips> + flat_motions);
 
 /// More are counted by nobody.
@@ -171,8 +168,7 @@ class PipsBody final : public FillBody {
     Change advance(const Moment& at) override {
         now_ = at.real;
         const auto is_busy = [](const Kind& kind) { return kind.row.is_busy(); };
-        if (rules_.shine == nullptr && rules_.last == nullptr &&
-            std::none_of(kinds_.begin(), kinds_.end(), is_busy))
+        if (rules_.shine == nullptr && rules_.last == nullptr && std::none_of(kinds_.begin(), kinds_.end(), is_busy))
             return Change::none;
         const std::size_t before = pip_count();
         bool differs = false;
@@ -244,8 +240,7 @@ class PipsBody final : public FillBody {
         const float width = pip_size_.width * at.scale, height = pip_size_.height * at.scale;
         const float along = static_cast<float>(number % columns) * step;
         const float x = at.mirrored ? at.box.right() - along - width : at.box.x + along;
-        const float y =
-            at.box.y + static_cast<float>(number / columns) * (pip_size_.height + gap_) * at.scale;
+        const float y = at.box.y + static_cast<float>(number / columns) * (pip_size_.height + gap_) * at.scale;
         return {x, y, width, height};
     }
 
@@ -310,8 +305,7 @@ class PipsBody final : public FillBody {
         const Transform transform = transform_of(pose, rect, at.scale);
         const Color seen = seen_in(pose, color);
         const bool is_strip = kind.image.frame_count() > 1;
-        const Rect box =
-            kind.image ? box_in(rect, kind.image, at) : fitted_box(rect, outline_of(kind.shape).aspect);
+        const Rect box = kind.image ? box_in(rect, kind.image, at) : fitted_box(rect, outline_of(kind.shape).aspect);
         const bool is_cropped = kind.image && !lies_in(box, rect);
         const Rect visible = is_cropped ? common_part(box, rect) : box;
         const Axis axis(visible, at.seen(direction_));
@@ -323,13 +317,11 @@ class PipsBody final : public FillBody {
             points.push_back(axis.from_unit(corner));
         const float least = least_length(at.scale);
         if (to < 1 && !is_strip) {
-            cut_polygon(points, {.level = honest_length(static_cast<double>(to), axis.length(), least)}, true,
-                        cut);
+            cut_polygon(points, {.level = honest_length(static_cast<double>(to), axis.length(), least)}, true, cut);
             points.swap(cut);
         }
         if (from > 0 && !is_strip) {
-            cut_polygon(points, {.level = honest_length(static_cast<double>(from), axis.length(), least)},
-                        false, cut);
+            cut_polygon(points, {.level = honest_length(static_cast<double>(from), axis.length(), least)}, false, cut);
             points.swap(cut);
         }
         if (points.size() < 3) return;
@@ -338,8 +330,7 @@ class PipsBody final : public FillBody {
         if (kind.image) {
             const auto last = static_cast<float>(kind.image.frame_count() - 1);
             const int frame = static_cast<int>(std::lround(honest_length(static_cast<double>(to), last, 1)));
-            if (pose.glow > 0 &&
-                kind.image.draw(box, is_strip ? frame : 0, light_of(pose, color), smooth_, at, into)) {
+            if (pose.glow > 0 && kind.image.draw(box, is_strip ? frame : 0, light_of(pose, color), smooth_, at, into)) {
                 if (is_cut) into.cut_last(points);
                 into.silhouette_last();
                 into.transform_last(transform);
@@ -373,8 +364,7 @@ class PipsBody final : public FillBody {
 
     /// The light of a shine, only where the pip is.
     static void draw_stripes(const std::vector<Point>& points, const Rect& box, const Pose& pose,
-                             const Transform& transform, const ImageLook* image, const DrawPlace& at,
-                             DrawGroup& into) {
+                             const Transform& transform, const ImageLook* image, const DrawPlace& at, DrawGroup& into) {
         if (pose.shine < 0) return;
         std::vector<Point>&cut = at.room->cut, &turned = at.room->turned, &strip = at.room->line;
         for_each_stripe(box, pose.shine, [&](const ShineStripe& stripe) {
@@ -399,8 +389,7 @@ class PipsBody final : public FillBody {
         into.add_rect(edges, 0, background_);
         const float length = honest_length(has_max_ ? fill_ : 1, edges.width, least_length(at.scale));
         if (length > 0)
-            into.add_rect({at.mirrored ? edges.right() - length : edges.x, edges.y, length, edges.height}, 0,
-                          color_);
+            into.add_rect({at.mirrored ? edges.right() - length : edges.x, edges.y, length, edges.height}, 0, color_);
     }
 
     bool has_max_;

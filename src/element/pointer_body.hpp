@@ -21,8 +21,7 @@ class PointerBody : public FillBody {
     }
     Change show(const FieldValues& shown, double) override {
         const double max = shown.max.number(), value = shown.value.number();
-        const bool resized =
-            std::exchange(stale_, false) || !(max == max_ || (std::isnan(max) && std::isnan(max_)));
+        const bool resized = std::exchange(stale_, false) || !(max == max_ || (std::isnan(max) && std::isnan(max_)));
         max_ = max;
         const double length = max - min_;
         const bool points = std::isfinite(value) && length > 0 && std::isfinite(length);

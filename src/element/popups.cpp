@@ -36,16 +36,14 @@ constexpr std::array own_fields{
     field<&Popups::rise>("rise", "How far a number rises.", {"px", -1000, 1000}),
     field<&Popups::spread>("spread", "How far to the sides numbers start.", {"px", 0, 1000}),
     field<&Popups::start_scale>("start_scale", "How much larger a number is when it appears.", {"", 0.1, 10}),
-    field<&Popups::merge_time>("merge_time", "Amounts that come within this time may become one.",
-                               {"s", 0, 60}),
+    field<&Popups::merge_time>("merge_time", "Amounts that come within this time may become one.", {"s", 0, 60}),
     field<&Popups::merge_distance>("merge_distance", "Amounts this near to each other may become one.",
                                    {"px", 0, largest_length}),
     field<&Popups::bands>("bands", "How amounts in a range look.", {.most = 32}),
     field<&Popups::clock>("clock", "The clock on which they rise."),
     field<&Popups::color>("color", "The color of the characters."),
 };
-constexpr auto fields =
-    joined(own_fields, lettering_fields<Popups>, placed_fields<Popups>, entering_fields<Popups>);
+constexpr auto fields = joined(own_fields, lettering_fields<Popups>, placed_fields<Popups>, entering_fields<Popups>);
 static_assert(fields.size() == member_count<Popups>);
 
 /// What two amounts are together; as the type of both where they have one.
@@ -61,8 +59,7 @@ Value sum(const Value& a, const Value& b) {
 
 bool operator==(const Popups&, const Popups&) = default;
 
-PopupsBody::PopupsBody(const Popups& popups, Lettering lettering)
-    : popups_(popups), lettering_(std::move(lettering)) {
+PopupsBody::PopupsBody(const Popups& popups, Lettering lettering) : popups_(popups), lettering_(std::move(lettering)) {
     pool_.reserve(static_cast<std::size_t>(std::clamp(popups.most, 1, 500)));
 }
 
@@ -71,14 +68,13 @@ bool PopupsBody::make_texts(const Language* language, BodyContext& context) {
     const PieceLooks::Around around{popups_.font.value(), popups_.weight, popups_.italic, popups_.size};
     const auto make = [&](const std::string& format, std::string_view field) {
         return make_formatted_text(
-            {.format = format, .has_value = true, .field = field, .looks = &looks_, .around = around}, {},
-            language, context);
+            {.format = format, .has_value = true, .field = field, .looks = &looks_, .around = around}, {}, language,
+            context);
     };
     forms_.push_back(make(popups_.format, "format"));
     for (std::size_t i = 0; i < popups_.bands.size(); ++i) {
         const std::string& format = popups_.bands[i].format;
-        forms_.push_back(format.empty() ? std::nullopt
-                                        : make(format, "bands." + std::to_string(i) + ".format"));
+        forms_.push_back(format.empty() ? std::nullopt : make(format, "bands." + std::to_string(i) + ".format"));
     }
     return forms_.front().has_value();
 }
@@ -97,8 +93,7 @@ void PopupsBody::take_over(Body& other) {
 }
 
 void PopupsBody::set_language(const Language* language, BodyContext& context) {
-    if (popups_.font.value().empty())
-        lettering_.font = find_font("", popups_.weight, popups_.italic, context);
+    if (popups_.font.value().empty()) lettering_.font = find_font("", popups_.weight, popups_.italic, context);
     if (!make_texts(language, context)) make_texts(nullptr, context);
     for (std::size_t i = 0; i < count_; ++i) {
         pool_[i]->block = TextBlock(lettering_);
@@ -137,8 +132,8 @@ std::optional<Point> PopupsBody::seen_of(const Shown& shown, const Camera& camer
     return projected.in_front ? std::optional(projected.at) : std::nullopt;
 }
 
-PopupsBody::Shown* PopupsBody::mergeable(const Value& value, Point seen, Nanoseconds now,
-                                         const Camera& camera, Size screen) {
+PopupsBody::Shown* PopupsBody::mergeable(const Value& value, Point seen, Nanoseconds now, const Camera& camera,
+                                         Size screen) {
     if (!value.is_number()) return nullptr;
     const Nanoseconds within = to_nanoseconds(popups_.merge_time);
     // The newest first.
@@ -148,8 +143,7 @@ PopupsBody::Shown* PopupsBody::mergeable(const Value& value, Point seen, Nanosec
         if (now - other.touched > within || !before.is_number()) continue;
         if (std::signbit(before.number()) != std::signbit(value.number())) continue;
         const std::optional<Point> there = seen_of(other, camera, screen);
-        if (there && std::hypot(there->x - seen.x, there->y - seen.y) <= popups_.merge_distance)
-            return &other;
+        if (there && std::hypot(there->x - seen.x, there->y - seen.y) <= popups_.merge_distance) return &other;
     }
     return nullptr;
 }
@@ -211,8 +205,7 @@ Change PopupsBody::advance(const Moment& at) {
         }
         constexpr double appearing = 0.1, fading = 0.6;
         if (part < appearing)
-            shown.scale *=
-                popups_.start_scale + (1 - popups_.start_scale) * static_cast<float>(part / appearing);
+            shown.scale *= popups_.start_scale + (1 - popups_.start_scale) * static_cast<float>(part / appearing);
         if (part > fading) shown.opacity = static_cast<float>((1 - part) / (1 - fading));
     }
     const bool differs = count_ > 0 || was_seen_;
@@ -255,8 +248,7 @@ std::unique_ptr<Body> make_body(const Popups& popups, BodyContext& context) {
             context.report("bands." + std::to_string(i), "is empty: 'below' is less than 'above'", {},
                            ProblemCode::contradiction);
     }
-    auto body =
-        std::make_unique<PopupsBody>(popups, TextBlock::lettering_of(popups, Overflow::visible, context));
+    auto body = std::make_unique<PopupsBody>(popups, TextBlock::lettering_of(popups, Overflow::visible, context));
     return body->make_texts(nullptr, context) ? std::move(body) : nullptr;
 }
 

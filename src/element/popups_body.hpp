@@ -63,9 +63,8 @@ class PopupsBody final : public Body {
     Popups popups_;
     Lettering lettering_;
     PieceLooks looks_;
-    std::vector<std::optional<FormattedText>>
-        forms_;                                 ///< its own, and those of its bands where they have one
-    std::vector<std::unique_ptr<Shown>> pool_;  ///< the first `count_` are seen, the oldest first
+    std::vector<std::optional<FormattedText>> forms_;  ///< its own, and those of its bands where they have one
+    std::vector<std::unique_ptr<Shown>> pool_;         ///< the first `count_` are seen, the oldest first
     std::size_t count_ = 0;
     std::uint32_t number_ = 0;  ///< of the next one
     Fitted screen_;

@@ -18,8 +18,7 @@ constexpr std::array own_fields{
                         {"degrees", -3600, 3600}),
     field<&Ring::sweep>("sweep", "How far it reaches from the start; below zero it goes anticlockwise.",
                         {"degrees", -360, 360}),
-    field<&Ring::thickness>("thickness", "The thickness from the outer edge inwards.",
-                            {"px", 0, largest_length}),
+    field<&Ring::thickness>("thickness", "The thickness from the outer edge inwards.", {"px", 0, largest_length}),
     field<&Ring::round_ends>("round_ends", "The ends of a ring that does not go all round are round."),
     field<&Ring::color>("color", "The color of the fill."),
     field<&Ring::background>("background", "The color of the part that is not filled."),
@@ -27,8 +26,7 @@ constexpr std::array own_fields{
                            {"", 0, 360}),
     field<&Ring::segment_gap>("segment_gap", "The gap between two segments.", {"px", 0, largest_length}),
 };
-constexpr auto fields =
-    joined(own_fields, following_fields<Ring>, placed_fields<Ring>, entering_fields<Ring>);
+constexpr auto fields = joined(own_fields, following_fields<Ring>, placed_fields<Ring>, entering_fields<Ring>);
 static_assert(fields.size() == member_count<Ring> + flat_motions);
 
 class RingBody final : public FillBody {
@@ -54,9 +52,9 @@ class RingBody final : public FillBody {
         const float gap = segment_gap_ * at.scale;
         const float least = least_length(at.scale);
         paint(whole, gap, least, 0, 1, background_, into);
-        paint_fill([&](double from, double to, Color color,
-                       const Color*) { paint(whole, gap, least, from, to, color, into); },
-                   [&] { paint_stripes(whole, least, at.scale, into); });
+        paint_fill(
+            [&](double from, double to, Color color, const Color*) { paint(whole, gap, least, from, to, color, into); },
+            [&] { paint_stripes(whole, least, at.scale, into); });
     }
 
     static void check(BodyContext& context) { check_types(context, "a ring"); }
@@ -78,12 +76,9 @@ class RingBody final : public FillBody {
         });
     }
 
-    void paint(const Arc& whole, float gap, float least, double from, double to, Color color,
-               DrawGroup& into) const {
+    void paint(const Arc& whole, float gap, float least, double from, double to, Color color, DrawGroup& into) const {
         const float around = length_around(whole);
-        const auto degrees = [&](float length) {
-            return around > 0 ? start_ + sweep_ * (length / around) : start_;
-        };
+        const auto degrees = [&](float length) { return around > 0 ? start_ + sweep_ * (length / around) : start_; };
         const auto draw_arc = [&](float begin, float end, bool round_ends) {
             Arc arc = whole;
             arc.from = begin;

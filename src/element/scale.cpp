@@ -46,8 +46,7 @@ constexpr std::array own_fields{
     field<&Scale::color>("color", "The color of the pointer, and of the fill."),
     field<&Scale::background>("background", "The color of the strip where it has no other."),
 };
-constexpr auto fields =
-    joined(own_fields, following_fields<Scale>, placed_fields<Scale>, entering_fields<Scale>);
+constexpr auto fields = joined(own_fields, following_fields<Scale>, placed_fields<Scale>, entering_fields<Scale>);
 static_assert(fields.size() == member_count<Scale> + flat_motions);
 
 class ScaleBody final : public PointerBody {
@@ -71,8 +70,7 @@ class ScaleBody final : public PointerBody {
         if (!std::is_sorted(scale.colors.begin(), scale.colors.end(), by_value))
             context.report("colors", "must stand in order of 'at'", {}, ProblemCode::contradiction);
         if (scale.window > 0 && scale.neutral)
-            context.report("window", "must not be there where there is 'neutral'", {},
-                           ProblemCode::contradiction);
+            context.report("window", "must not be there where there is 'neutral'", {}, ProblemCode::contradiction);
         if (scale.motion.cycle > 0 && scale.window > scale.motion.cycle)
             context.report("window", "must not be more than 'cycle'", {}, ProblemCode::contradiction);
     }
@@ -89,8 +87,7 @@ class ScaleBody final : public PointerBody {
     bool is_upright() const override { return direction_ == Direction::up || direction_ == Direction::down; }
 
     void draw(const DrawPlace& at, DrawGroup& into) const override {
-        const Strip strip{Axis(on_pixels(at.box), at.seen(direction_)), pointer_ * at.scale,
-                          thickness_ * at.scale};
+        const Strip strip{Axis(on_pixels(at.box), at.seen(direction_)), pointer_ * at.scale, thickness_ * at.scale};
         const Rect whole = strip.between(0, 1);
         if (is_tape() && !points_) return into.add_rect(whole, radius_ * at.scale, background_);
         if (colors_.empty() || neutral_ || is_tape()) into.add_rect(whole, radius_ * at.scale, background_);
@@ -100,10 +97,9 @@ class ScaleBody final : public PointerBody {
         if (points_ && neutral_) draw_fill(strip, at.scale, into);
         for (std::size_t i = 0; i < pointers_.size() && max_ > min_; ++i)
             if (i < further_.size() && std::isfinite(further_[i]))
-                draw_pointer(strip, std::clamp(seen_at(further_[i]), 0.0, 1.0),
-                             std::min(pointers_[i].length, pointer_), pointers_[i].color, at.scale, into);
-        if (points_ && pointer_ > 0)
-            draw_pointer(strip, is_tape() ? 0.5 : fill_, pointer_, color_, at.scale, into);
+                draw_pointer(strip, std::clamp(seen_at(further_[i]), 0.0, 1.0), std::min(pointers_[i].length, pointer_),
+                             pointers_[i].color, at.scale, into);
+        if (points_ && pointer_ > 0) draw_pointer(strip, is_tape() ? 0.5 : fill_, pointer_, color_, at.scale, into);
     }
     void show_further(std::span<const Value> values) override {
         further_.clear();
@@ -164,9 +160,7 @@ class ScaleBody final : public PointerBody {
         const Rect whole = strip.between(0, 1);
         const double first = first_seen(), length = last_seen() - first;
         const auto part = [&](double value) {
-            return length > 0 && std::isfinite(length)
-                       ? std::clamp((value + shift - first) / length, 0.0, 1.0)
-                       : 0;
+            return length > 0 && std::isfinite(length) ? std::clamp((value + shift - first) / length, 0.0, 1.0) : 0;
         };
         for (std::size_t i = 0; i <= colors_.size(); ++i) {
             const double low = part(i == 0 ? min_ : colors_[i - 1].at);
@@ -190,8 +184,7 @@ class ScaleBody final : public PointerBody {
             const bool is_twice = is_tape() && cycle_ > 0 && mark.at - min_ >= cycle_;
             if (is_twice || (is_tape() && !(seen > 0 && seen < 1))) continue;
             // At the ends, inside. What runs is not put on whole pixels, so that it does not tremble.
-            const float exact =
-                is_tape() ? static_cast<float>(seen) * strip.axis.length() : strip.along(seen);
+            const float exact = is_tape() ? static_cast<float>(seen) * strip.axis.length() : strip.along(seen);
             const float along = std::clamp(exact, half, strip.axis.length() - half);
             Color color = look.color;
             if (is_tape()) {
@@ -200,10 +193,9 @@ class ScaleBody final : public PointerBody {
                 color.alpha = static_cast<std::uint8_t>(color.alpha * std::min(1.0, nearest / fading) + 0.5);
             }
             const float length = (mark.is_long ? 2 : 1) * look.length * scale;
-            const std::array corners{strip.axis.to_device({begin, along - half}),
-                                     strip.axis.to_device({begin + length, along - half}),
-                                     strip.axis.to_device({begin + length, along + half}),
-                                     strip.axis.to_device({begin, along + half})};
+            const std::array corners{
+                strip.axis.to_device({begin, along - half}), strip.axis.to_device({begin + length, along - half}),
+                strip.axis.to_device({begin + length, along + half}), strip.axis.to_device({begin, along + half})};
             into.add_polygon(corners, color);
             if (!is_marked(mark)) continue;
             const Point at = strip.axis.to_device({begin + (marks_.long_length() + 3) * scale, along});
@@ -213,8 +205,7 @@ class ScaleBody final : public PointerBody {
             const bool last = !is_tape() && along >= strip.axis.length() - end;
             const bool reversed = strip.axis.to_device({0, 1}).x < strip.axis.to_device({0, 0}).x;
             const float aside = !first && !last ? 0.5F : first != reversed ? 0.0F : 1.0F;
-            marks_.numbers().draw(mark.number, at, is_upright() ? Point{0, 0.5F} : Point{aside, 0}, scale,
-                                  color, into);
+            marks_.numbers().draw(mark.number, at, is_upright() ? Point{0, 0.5F} : Point{aside, 0}, scale, color, into);
         }
     }
 
@@ -230,8 +221,7 @@ class ScaleBody final : public PointerBody {
                       strip.between(std::max(0.0, low), std::min(1.0, high)));
     }
 
-    void draw_pointer(const Strip& strip, double part, float size, Color color, float scale,
-                      DrawGroup& into) const {
+    void draw_pointer(const Strip& strip, double part, float size, Color color, float scale, DrawGroup& into) const {
         const float length = size * scale, half = length * 0.6F;
         const float tip = strip.from - length;  // the pointer of the value is the longest room there is
         const float line = std::max(1.0F, scale);
@@ -240,12 +230,11 @@ class ScaleBody final : public PointerBody {
         const auto at = [&](float across, float far) { return strip.axis.to_device({across, far}); };
         // A triangle, and a line across the strip below its tip; dark around it, to be seen on every color.
         const float deep = strip.from + strip.thickness;
-        const std::array edge{at(strip.from, along - 2 * line), at(deep, along - 2 * line),
-                              at(deep, along + 2 * line), at(strip.from, along + 2 * line)};
+        const std::array edge{at(strip.from, along - 2 * line), at(deep, along - 2 * line), at(deep, along + 2 * line),
+                              at(strip.from, along + 2 * line)};
         into.add_polygon(edge, rgb(0x10161c, 0.7));
-        const std::array corners{
-            at(tip, along - half),  at(tip, along + half),  at(tip + length * 0.9F, along + line),
-            at(deep, along + line), at(deep, along - line), at(tip + length * 0.9F, along - line)};
+        const std::array corners{at(tip, along - half),  at(tip, along + half),  at(tip + length * 0.9F, along + line),
+                                 at(deep, along + line), at(deep, along - line), at(tip + length * 0.9F, along - line)};
         into.add_polygon(corners, color);
     }
 

@@ -26,21 +26,19 @@ constexpr std::array own_fields{
     required_field<&Tags::id>("id", "The name of the element, unique among its siblings."),
     field<&Tags::entries>("entries", "The entries of a container of the game that have places in the world."),
     field<&Tags::parameters>("parameters", "The names of the sources that the game gives with each thing."),
-    field<&Tags::key>(
-        "key", "The field by which entries are told apart; without it, their position in the container."),
+    field<&Tags::key>("key", "The field by which entries are told apart; without it, their position in the container."),
     field<&Tags::most>("most", "How many tags are shown at most: the nearest.", {"", 1, 200}),
     field<&Tags::at_edge>("at_edge", "What becomes of a tag whose thing is not on the screen."),
     field<&Tags::edge_margin>("edge_margin", "The room between the edges and what is kept there.",
                               {"px", 0, largest_length}),
     field<&Tags::pivot>("pivot", "The point of a tag that lies where the thing is seen."),
     field<&Tags::offset>("offset", "How far from there a tag stands."),
-    field<&Tags::reference_distance>(
-        "reference_distance", "The distance at which a tag has its own size; zero is any.", any_distance),
+    field<&Tags::reference_distance>("reference_distance", "The distance at which a tag has its own size; zero is any.",
+                                     any_distance),
     field<&Tags::min_scale>("min_scale", "The smallest scale of a tag.", {"", 0, 100}),
     field<&Tags::max_scale>("max_scale", "The largest scale of a tag.", {"", 0, 100}),
     field<&Tags::fade_from>("fade_from", "The distance at which a tag begins to fade.", any_distance),
-    field<&Tags::fade_to>("fade_to", "The distance from which on a tag is not shown; zero is none.",
-                          any_distance),
+    field<&Tags::fade_to>("fade_to", "The distance from which on a tag is not shown; zero is none.", any_distance),
     field<&Tags::in_sight>("in_sight", "The field that is false while something stands before the thing."),
     field<&Tags::show>("show", "When a tag is shown."),
     field<&Tags::value_of>("value_of", "The field whose changes, or fill, decide that."),
@@ -62,8 +60,8 @@ int panels_of(const Tags& tags) {
 }
 
 bool TagsBody::set_arrows(std::span<const Arrow> arrows, Point origin, float scale) {
-    const bool same = std::equal(arrows.begin(), arrows.end(), arrows_.begin(), arrows_.end()) &&
-                      origin == origin_ && scale == scale_;
+    const bool same = std::equal(arrows.begin(), arrows.end(), arrows_.begin(), arrows_.end()) && origin == origin_ &&
+                      scale == scale_;
     if (same) return false;
     arrows_.assign(arrows.begin(), arrows.end());
     origin_ = origin;
@@ -79,8 +77,7 @@ void TagsBody::draw(const DrawPlace& at, DrawGroup& into) const {
             return Point{tip.x + way.x * along - way.y * across, tip.y + way.y * along + way.x * across};
         };
         points.assign({corner(grow, 0), corner(-length - grow * 0.6F, half + grow * 0.8F),
-                       corner(-length + notch - grow * 0.4F, 0),
-                       corner(-length - grow * 0.6F, -half - grow * 0.8F)});
+                       corner(-length + notch - grow * 0.4F, 0), corner(-length - grow * 0.6F, -half - grow * 0.8F)});
         into.add_polygon(points, color);
     };
     for (const Arrow& arrow : arrows_) {
@@ -98,22 +95,17 @@ std::vector<FurtherSource> further_sources(const Tags& tags) {
 }
 
 std::unique_ptr<Body> make_body(const Tags& tags, BodyContext& context) {
-    const EntriesCheck entries =
-        EntriesCheck::of(tags.entries, !tags.parameters.empty() || !tags.entries, context);
+    const EntriesCheck entries = EntriesCheck::of(tags.entries, !tags.parameters.empty() || !tags.entries, context);
     entries.check_field(tags.key, "key");
-    for (const auto& [name, field] :
-         {std::pair(&tags.in_sight, "in_sight"), std::pair(&tags.value_of, "value_of"),
-          std::pair(&tags.max_of, "max_of")}) {
-        const bool is_given =
-            std::find(tags.parameters.begin(), tags.parameters.end(), *name) != tags.parameters.end();
+    for (const auto& [name, field] : {std::pair(&tags.in_sight, "in_sight"), std::pair(&tags.value_of, "value_of"),
+                                      std::pair(&tags.max_of, "max_of")}) {
+        const bool is_given = std::find(tags.parameters.begin(), tags.parameters.end(), *name) != tags.parameters.end();
         if (!tags.entries && !name->empty() && !is_given)
-            context.report(field, "is '" + *name + "', which is not in 'parameters'", {},
-                           ProblemCode::unknown_name);
+            context.report(field, "is '" + *name + "', which is not in 'parameters'", {}, ProblemCode::unknown_name);
         entries.check_field(*name, field);
     }
     if (tags.entries && !tags.parameters.empty())
-        context.report("parameters", "must not be there where there is 'entries'", {},
-                       ProblemCode::contradiction);
+        context.report("parameters", "must not be there where there is 'entries'", {}, ProblemCode::contradiction);
     if (tags.show != ShowTag::always && tags.value_of.empty())
         context.report("show", "needs 'value_of'", {}, ProblemCode::missing_key);
     if (tags.show == ShowTag::below_full && tags.max_of.empty())

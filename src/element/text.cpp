@@ -18,30 +18,26 @@ constexpr std::array own_fields{
     required_field<&Text::id>("id", "The name of the element, unique among its siblings."),
     field<&Text::value>("value", "What {} shows."),
     field<&Text::max>("max", "What {max} shows."),
-    field<&Text::values>("values", "Sources for fields of the format with names of their own, {hp}.",
-                         {.most = 8}),
+    field<&Text::values>("values", "Sources for fields of the format with names of their own, {hp}.", {.most = 8}),
     field<&Text::pictures>("pictures", "Pictures of the format that are chosen by a value.", {.most = 16}),
     field<&Text::format>("format", "The pattern: literal text and fields with ISO C++ format specs."),
     field<&Text::plural>("plural", "Other patterns for other plural categories."),
     field<&Text::placeholder>("placeholder", "What stands in place of a field that has no value."),
     field<&Text::rounding>("rounding", "How the digits that are not shown are rounded."),
-    field<&Text::compact>("compact", "The significant digits of 12.3K; zero writes numbers in full.",
-                          {"", 0, 15}),
+    field<&Text::compact>("compact", "The significant digits of 12.3K; zero writes numbers in full.", {"", 0, 15}),
     field<&Text::drop_zero_parts>("drop_zero_parts",
                                   "A duration is written without its leading zero parts: 42, 1:07, 1:02:03."),
     field<&Text::time_of_day>("time_of_day", "Hours begin again after 24."),
-    field<&Text::range>("range",
-                        "What the value can be; the width of the widest text in that range is reserved.",
+    field<&Text::range>("range", "What the value can be; the width of the widest text in that range is reserved.",
                         {"", -1e18, 1e18}),
-    field<&Text::text_interval>("text_interval",
-                                "While the value moves, the characters change at multiples of this time.",
-                                {"s", 0, 3600}),
+    field<&Text::text_interval>(
+        "text_interval", "While the value moves, the characters change at multiples of this time.", {"s", 0, 3600}),
     field<&Text::color>("color", "The color of the characters."),
     field<&Text::align>("align", "Where the text stands in a box that is wider."),
     field<&Text::overflow>("overflow", "What happens to a text that is wider than its room."),
 };
-constexpr auto fields = joined(own_fields, lettering_fields<Text>, following_fields<Text>,
-                               placed_fields<Text>, entering_fields<Text>);
+constexpr auto fields =
+    joined(own_fields, lettering_fields<Text>, following_fields<Text>, placed_fields<Text>, entering_fields<Text>);
 static_assert(fields.size() == member_count<Text> + flat_motions);
 
 /// The values whose texts may be the widest in a range: its ends, and the ends of the largest counts of digits; of all
@@ -51,8 +47,8 @@ std::vector<Value> widest_candidates(const Limits& range, bool whole, bool of_al
     for (const double sign : {1.0, -1.0}) {
         const double end = std::min(sign > 0 ? range.high : -range.low, 1e18);
         int counts = of_all ? 18 : 2;
-        for (double power = std::pow(10.0, std::floor(std::log10(std::max(end, 1.0))));
-             counts > 0 && power >= 10; power /= 10, --counts)
+        for (double power = std::pow(10.0, std::floor(std::log10(std::max(end, 1.0)))); counts > 0 && power >= 10;
+             power /= 10, --counts)
             for (const double number : {power, power - 1, power - 0.01})
                 numbers.push_back(sign * number);
     }
@@ -147,9 +143,7 @@ class TextBody final : public Body {
     }
 
     std::optional<int> places() const override { return forms_.own->places(value_type_); }
-    std::optional<std::int64_t> count(const FieldValues& values) const override {
-        return forms_.own->count(values);
-    }
+    std::optional<std::int64_t> count(const FieldValues& values) const override { return forms_.own->count(values); }
 
     Size measure(TextMeasurer* measurer, Size) override {
         if (!block_.can_measure(measurer)) return {};
@@ -170,8 +164,7 @@ class TextBody final : public Body {
         const float part = aligned_at_ ? align_ : at.column_side.value_or(align_);
         if (!aligns_digits_) return block_.draw(at, part, color_, into);
         DrawPlace in_line = at;
-        const float spare =
-            at.mirrored ? after_digits_ - block_.digits_after() : before_digits_ - block_.digits_end();
+        const float spare = at.mirrored ? after_digits_ - block_.digits_after() : before_digits_ - block_.digits_end();
         in_line.box.width -= spare * at.scale;
         if (!at.mirrored) in_line.box.x += spare * at.scale;
         block_.draw(in_line, part, color_, into);
@@ -210,9 +203,7 @@ class TextBody final : public Body {
     }
 
     bool shows_delta() const override {
-        const auto shows = [](const std::optional<FormattedText>& form) {
-            return form && form->shows_delta();
-        };
+        const auto shows = [](const std::optional<FormattedText>& form) { return form && form->shows_delta(); };
         return shows(forms_.own) || std::any_of(forms_.of_bands.begin(), forms_.of_bands.end(), shows);
     }
     void write_into(NumberText* number) override {
@@ -270,9 +261,7 @@ class TextBody final : public Body {
     static float align_of(const Text& text) {
         if (text.align == TextAlign::start || text.align == TextAlign::digits) return 0;
         if (text.align == TextAlign::center) return 0.5F;
-        return text.align == TextAlign::end
-                   ? 1
-                   : horizontal_part(text.place.pivot.value_or(text.place.hangs_on()));
+        return text.align == TextAlign::end ? 1 : horizontal_part(text.place.pivot.value_or(text.place.hangs_on()));
     }
 
     /// The one that is shown now.
@@ -369,8 +358,7 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
             if (text.values[i].name == text.values[j].name)
                 context.report("values." + text.values[i].name, "is the name of a value before it", {},
                                ProblemCode::duplicate);
-    if (!utf8::is_valid(text.placeholder))
-        context.report("placeholder", "is not valid UTF-8", {}, ProblemCode::syntax);
+    if (!utf8::is_valid(text.placeholder)) context.report("placeholder", "is not valid UTF-8", {}, ProblemCode::syntax);
     if (text.range.low > text.range.high)
         context.report("range", "goes from high to low", {}, ProblemCode::contradiction);
     const TextOptions options{.rounding = rounding_for(text.rounding, context.value_use, bool(text.max)),

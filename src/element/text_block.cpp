@@ -92,9 +92,7 @@ std::string TextBlock::fault_of_room() const {
 
 /// What it has of what it needs, in design pixels.
 std::string TextBlock::lack() const {
-    const auto pixels = [](float length) {
-        return plain_number(std::round(static_cast<double>(length) * 10) / 10);
-    };
+    const auto pixels = [](float length) { return plain_number(std::round(static_cast<double>(length) * 10) / 10); };
     const std::string words = ", as it has less room than it needs";
     if (wraps()) return words + ": " + std::to_string(look_.max_lines) + " lines of " + pixels(room_) + " px";
     return words + ": " + pixels(room_) + " of " + pixels(natural_) + " px";
@@ -121,9 +119,8 @@ float TextBlock::widest() const {
 
 /// Letters change by the rules of the language, and a tab is a space: no font has a glyph for it.
 std::string TextBlock::seen(TextMeasurer& measurer, std::string_view part) const {
-    std::string seen = look_.transform == TextTransform::none
-                           ? std::string(part)
-                           : measurer.transformed(part, look_.transform, language_);
+    std::string seen = look_.transform == TextTransform::none ? std::string(part)
+                                                              : measurer.transformed(part, look_.transform, language_);
     std::erase(seen, '\r');
     std::replace(seen.begin(), seen.end(), '\t', ' ');
     return seen;
@@ -249,8 +246,8 @@ void TextBlock::add_line(TextMeasurer& measurer, std::string_view text, std::siz
 }
 
 /// The end of a word, or of as many of its characters as have room, of one at least.
-std::size_t TextBlock::end_of_word(TextMeasurer& measurer, std::string_view text, std::size_t begin,
-                                   std::size_t end, float room) {
+std::size_t TextBlock::end_of_word(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end,
+                                   float room) {
     character_ends_.clear();
     measurer.find_character_ends(text.substr(begin, end - begin), character_ends_);
     for (std::size_t& at : character_ends_)
@@ -368,8 +365,7 @@ Size TextBlock::measure(TextMeasurer* measurer, std::string_view decimal) {
     // As in CSS, half of what a line is higher than its characters stands above them.
     ascent_ = ascent_em_ + (line_advance() - ascent_em_ - descent_em_) / 2;
     shrink_ = 1;
-    if (!decimal.empty())
-        digits_end_ = shape(*measurer, text.substr(0, end_of_whole_digits(text, decimal)), 0);
+    if (!decimal.empty()) digits_end_ = shape(*measurer, text.substr(0, end_of_whole_digits(text, decimal)), 0);
     if (!wraps() && text.find('\n') == std::string_view::npos) {
         glyphs_.clear();
         segments_.clear();
@@ -396,11 +392,9 @@ bool TextBlock::fit(TextMeasurer* measurer, float width) {
         break_as_wanted(*measurer, text, limit);
         return height() != high;
     }
-    shrink_ =
-        look_.overflow == Overflow::shrink && natural_ > width + hair ? std::max(width, 0.0F) / natural_ : 1;
-    const bool any_cut =
-        std::any_of(lines_.begin(), lines_.begin() + static_cast<std::ptrdiff_t>(line_count_),
-                    [](const Line& line) { return line.is_cut; });
+    shrink_ = look_.overflow == Overflow::shrink && natural_ > width + hair ? std::max(width, 0.0F) / natural_ : 1;
+    const bool any_cut = std::any_of(lines_.begin(), lines_.begin() + static_cast<std::ptrdiff_t>(line_count_),
+                                     [](const Line& line) { return line.is_cut; });
     const bool must_cut = look_.overflow == Overflow::ellipsis && natural_ > width + hair;
     if (!any_cut && !must_cut) return false;
     if (line_count_ == 1) {
@@ -513,9 +507,8 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
                                 : at.mirrored                         ? spare
                                                                       : 0);
     const float baseline = at.box.y + ascent_ * at.scale;
-    const std::string_view drawn = line.is_cut
-                                       ? std::string_view(line.fitted)
-                                       : std::string_view(text_).substr(line.begin, line.end - line.begin);
+    const std::string_view drawn =
+        line.is_cut ? std::string_view(line.fitted) : std::string_view(text_).substr(line.begin, line.end - line.begin);
     for (std::size_t i = 0; i < line.segment_count; ++i) {
         const Segment& segment = segments_[line.first_segment + i];
         const PieceLook* const own_look = look(segment.look);
@@ -529,8 +522,7 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
         const Color seen = color ? *color : own_look != nullptr && own_look->color ? *own_look->color : own;
         into.add_text(font, size * scale, start, segment.width * scale, seen,
                       drawn.substr(segment.begin, segment.end - segment.begin),
-                      std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count),
-                      scale);
+                      std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count), scale);
     }
 }
 
@@ -539,13 +531,11 @@ void TextBlock::draw_picture(const PieceLook& look, Point baseline, float scale,
                              DrawGroup& into) const {
     constexpr float middle_of_capitals = 0.36F;
     const float high = look.size * scale;
-    const float wide = look.image && look.image_size.height > 0
-                           ? high * look.image_size.width / look.image_size.height
-                           : high;
+    const float wide =
+        look.image && look.image_size.height > 0 ? high * look.image_size.width / look.image_size.height : high;
     const Rect box{baseline.x, baseline.y - middle_of_capitals * high - high / 2, wide, high};
     if (look.image)
-        into.add_image(*look.image, {0, 0, look.image_size.width, look.image_size.height}, box,
-                       rgb(0xffffff));
+        into.add_image(*look.image, {0, 0, look.image_size.width, look.image_size.height}, box, rgb(0xffffff));
     else
         ImageLook::draw_missing(box, at, into);
 }
@@ -563,10 +553,8 @@ void TextBlock::draw(const DrawPlace& at, float part, Color color, DrawGroup& in
     if (look_.shadow)
         for (std::size_t i = 0; i < line_count_; ++i) {
             const std::size_t first = into.commands().size();
-            draw_segments(lines_[i], at, part, offset_of(i, look_.shadow->offset), look_.shadow->color, color,
-                          into);
-            into.soften_from(first, look_.outline ? look_.outline->width * scale : 0,
-                             look_.shadow->blur * scale);
+            draw_segments(lines_[i], at, part, offset_of(i, look_.shadow->offset), look_.shadow->color, color, into);
+            into.soften_from(first, look_.outline ? look_.outline->width * scale : 0, look_.shadow->blur * scale);
             clip_from(first, lines_[i]);
         }
     if (look_.outline)

@@ -99,9 +99,7 @@ class TextBlock {
     std::string seen(TextMeasurer& measurer, std::string_view part) const;
     std::string seen_in_pieces(TextMeasurer& measurer);
     /// Null for that of the text.
-    const PieceLook* look(std::size_t number) const {
-        return number != no_look ? &drawn_looks_[number] : nullptr;
-    }
+    const PieceLook* look(std::size_t number) const { return number != no_look ? &drawn_looks_[number] : nullptr; }
     std::size_t look_at(std::size_t byte) const;
     std::size_t next_edge(std::size_t byte) const;
     /// Into `shaped_` and `segments_shaped_`; the text stands at `from` of the whole.
@@ -123,10 +121,9 @@ class TextBlock {
     float widest() const;
     float widest_room() const;
     float spare_of(const Line& line, const DrawPlace& at) const;
-    void draw_segments(const Line& line, const DrawPlace& at, float part, Point offset,
-                       std::optional<Color> color, Color own, DrawGroup& into) const;
-    void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at,
-                      DrawGroup& into) const;
+    void draw_segments(const Line& line, const DrawPlace& at, float part, Point offset, std::optional<Color> color,
+                       Color own, DrawGroup& into) const;
+    void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at, DrawGroup& into) const;
 
     Lettering look_;
     std::string language_;

@@ -18,12 +18,8 @@ void Parts::equip(ElementContext& context) const {
     context.images = images;
     context.font = locales.font(settings.language.get());
     context.text_scale = settings.text_scale;
-    context.find_effect = [this](std::string_view name, Problem& problem) {
-        return effects.find(name, problem);
-    };
-    context.find_style = [this](std::string_view name, Problem& problem) {
-        return text_styles.find(name, problem);
-    };
+    context.find_effect = [this](std::string_view name, Problem& problem) { return effects.find(name, problem); };
+    context.find_style = [this](std::string_view name, Problem& problem) { return text_styles.find(name, problem); };
 }
 
 ElementRef Hud::State::add(const Element& element, const Origin* origin) {
@@ -117,8 +113,7 @@ void Hud::State::find_speakers(ElementIndex index, const Origin* origin) {
         Problem problem;
         const ElementIndex speaker = elements.find(post.speaker, problem);
         if (speaker == no_element)
-            context.report("messages." + std::to_string(i) + ".element", problem.message, problem.hint,
-                           problem.code);
+            context.report("messages." + std::to_string(i) + ".element", problem.message, problem.hint, problem.code);
         else
             notices.listen(post, elements[speaker].path, bands_of(readouts, speaker));
     }

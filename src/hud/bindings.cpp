@@ -13,8 +13,7 @@ void Bindings::grow() {
     used_.resize(scan_.size());
 }
 
-SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Type> type,
-                               detail::ValueUse use) {
+SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Type> type, detail::ValueUse use) {
     const SourceIndex index = scan_.add_told();
     grow();
     const Binding told = Binding::named(name).used_as(use);
@@ -155,8 +154,7 @@ bool Bindings::release_named(SourceIndex index) {
 Binding Bindings::bound(const Source& source) const {
     const Binding& asked = source.binding();
     if (asked.access() != Binding::Access::name) return asked;
-    if (const auto told = told_.find(asked.name()); told != told_.end())
-        return asked.applied_to(told->second.kind);
+    if (const auto told = told_.find(asked.name()); told != told_.end()) return asked.applied_to(told->second.kind);
     const Source* const named = sources_.find(asked.name());
     return named != nullptr ? asked.applied_to(named->binding()) : Binding();
 }
@@ -264,8 +262,8 @@ std::size_t Bindings::count(const detail::EntryReader& reader) {
     return reader.count();
 }
 
-void Bindings::read(const detail::EntryReader& reader, std::size_t field,
-                    std::span<const std::uint8_t> wanted, std::span<KeptValue> into) {
+void Bindings::read(const detail::EntryReader& reader, std::size_t field, std::span<const std::uint8_t> wanted,
+                    std::span<KeptValue> into) {
     const Reading reading(*this);
     reader.read_field(field, wanted, into);
 }

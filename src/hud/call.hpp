@@ -79,20 +79,19 @@ struct KnownCall : CallKind {};
 /// Describes a call. `apply(const Call&, CallStage&)` beside it plays it; where it has a member function `lacks`, that names a field that it
 /// cannot do without.
 template <class Call>
-constexpr KnownCall<Call> call_kind(std::string_view name, std::string_view help,
-                                    std::span<const Field> fields = {}, CallTraits traits = {}) {
-    return {
-        {.table = {name, fields},
-         .help = help,
-         .traits = traits,
-         .make = []() -> std::shared_ptr<void> { return std::make_shared<Call>(); },
-         .play = [](const void* given, CallStage& stage) { apply(*static_cast<const Call*>(given), stage); },
-         .lacks = [](const void* given) -> std::string_view {
-             if constexpr (requires(const Call& call) { call.lacks(); })
-                 return static_cast<const Call*>(given)->lacks();
-             else
-                 return {};
-         }}};
+constexpr KnownCall<Call> call_kind(std::string_view name, std::string_view help, std::span<const Field> fields = {},
+                                    CallTraits traits = {}) {
+    return {{.table = {name, fields},
+             .help = help,
+             .traits = traits,
+             .make = []() -> std::shared_ptr<void> { return std::make_shared<Call>(); },
+             .play = [](const void* given, CallStage& stage) { apply(*static_cast<const Call*>(given), stage); },
+             .lacks = [](const void* given) -> std::string_view {
+                 if constexpr (requires(const Call& call) { call.lacks(); })
+                     return static_cast<const Call*>(given)->lacks();
+                 else
+                     return {};
+             }}};
 }
 
 inline constexpr std::string_view element_help = "The path of the element.";

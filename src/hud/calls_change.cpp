@@ -23,8 +23,7 @@ constexpr std::array change_fields{
 void apply(const ChangeElement& call, CallStage& at) {
     at.hud.change(at.element(call.element), call.hud.elements.front());
 }
-constexpr auto change_call =
-    call_kind<ChangeElement>("change", "Gives an element another description.", change_fields);
+constexpr auto change_call = call_kind<ChangeElement>("change", "Gives an element another description.", change_fields);
 
 struct SetColor {
     std::string element{};
@@ -37,8 +36,7 @@ constexpr std::array set_color_fields{
 void apply(const SetColor& call, CallStage& at) {
     at.hud.set_color(at.element(call.element), call.color);
 }
-constexpr auto set_color_call =
-    call_kind<SetColor>("set_color", "Replaces the color of an element.", set_color_fields);
+constexpr auto set_color_call = call_kind<SetColor>("set_color", "Replaces the color of an element.", set_color_fields);
 
 struct SetFormat {
     std::string element{}, format{};
@@ -66,8 +64,7 @@ void apply(const SetPlace& call, CallStage& at) {
     const Place place = std::visit([](const auto& any) { return any.place; }, call.part.elements.front());
     at.hud.set_place(at.element(call.element), place);
 }
-constexpr auto set_place_call =
-    call_kind<SetPlace>("set_place", "Replaces the place of an element.", set_place_fields);
+constexpr auto set_place_call = call_kind<SetPlace>("set_place", "Replaces the place of an element.", set_place_fields);
 
 struct Reset {
     std::string element{};
@@ -96,8 +93,7 @@ const Place& place_of(const Element& element) {
 }
 bool is_in_range(const Place& place) {
     bool is_in_range = true;
-    check_ranges(Description<Place>::table, &place,
-                 [&](std::string_view, const Field&) { is_in_range = false; });
+    check_ranges(Description<Place>::table, &place, [&](std::string_view, const Field&) { is_in_range = false; });
     return is_in_range;
 }
 
@@ -121,9 +117,7 @@ Element Hud::description(ElementRef ref) const {
 bool Hud::change(ElementRef ref, const Element& element) {
     const ElementIndex index = state_->target(change_call, ref);
     if (index == no_element || !state_->change(index, element)) return false;
-    state_->note(change_call, [&] {
-        return ChangeElement{state_->elements[index].path, {.elements = {element}}};
-    });
+    state_->note(change_call, [&] { return ChangeElement{state_->elements[index].path, {.elements = {element}}}; });
     return true;
 }
 
@@ -186,8 +180,7 @@ bool Hud::set_format(ElementRef ref, std::string_view format) {
         return false;
     }
     const std::optional<std::string> before = std::exchange(layer.format, std::string(format));
-    if (state_->set_format(index, *layer.format) || state_->change(index, Element(*element.description)))
-        return true;
+    if (state_->set_format(index, *layer.format) || state_->change(index, Element(*element.description))) return true;
     layer.format = before;
     return false;
 }

@@ -19,8 +19,7 @@ constexpr std::array play_fields{
 void apply(const Play& call, CallStage& at) {
     at.hud.play(at.element(call.element), call.effect, call.strength);
 }
-constexpr auto play_call =
-    call_kind<Play>("play", "Starts an effect on an element.", play_fields, {.lasts = false});
+constexpr auto play_call = call_kind<Play>("play", "Starts an effect on an element.", play_fields, {.lasts = false});
 
 struct Stop {
     std::string element{}, effect{};
@@ -47,8 +46,8 @@ void apply(const Snap& call, CallStage& at) {
     if (call.group) return at.hud.snap(*call.group);
     at.hud.snap();
 }
-constexpr auto snap_call = call_kind<Snap>(
-    "snap", "Takes the present of an element, a group, or all, as given.", snap_fields, {.lasts = false});
+constexpr auto snap_call = call_kind<Snap>("snap", "Takes the present of an element, a group, or all, as given.",
+                                           snap_fields, {.lasts = false});
 
 constexpr std::array<const CallKind*, 3> effects_kinds{&play_call, &stop_call, &snap_call};
 
@@ -70,15 +69,12 @@ bool Hud::play(ElementRef ref, std::string_view effect, float strength) {
     if (!state_->may(play_call)) return false;
     const ElementIndex index = state_->elements.living(ref);
     if (index != no_element)
-        state_->note(play_call, [&] {
-            return Play{state_->elements[index].path, std::string(effect), strength};
-        });
+        state_->note(play_call, [&] { return Play{state_->elements[index].path, std::string(effect), strength}; });
     if (!std::isfinite(strength)) {
-        state_->problems.report(
-            {{},
-             "the strength of effect '" + std::string(effect) + "' must be a finite number",
-             "",
-             ProblemCode::out_of_range});
+        state_->problems.report({{},
+                                 "the strength of effect '" + std::string(effect) + "' must be a finite number",
+                                 "",
+                                 ProblemCode::out_of_range});
         return false;
     }
     const Effect* const found = find_effect(*state_, effect);
@@ -97,9 +93,13 @@ void Hud::stop(ElementRef ref, std::string_view effect) {
     state_->effects.stop(index, *found, state_->time.now());
 }
 
+/// What happened until now is forgotten now, and what is called from now on happens: `hud.snap(); hud.notify(...)`.
 void Hud::State::snap(ElementIndex index) {
+    keep_finished(index);
     readouts.snap(index);
     lists.snap(index);
+    effects.snap(index);
+    notices.snap(index);
 }
 
 void Hud::snap() {

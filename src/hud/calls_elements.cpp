@@ -63,8 +63,7 @@ constexpr std::array leave_fields{
 void apply(const Leave& call, CallStage& at) {
     at.hud.leave(at.element(call.element), call.effect);
 }
-constexpr auto leave_call =
-    call_kind<Leave>("leave", "Takes an element away when it has left.", leave_fields);
+constexpr auto leave_call = call_kind<Leave>("leave", "Takes an element away when it has left.", leave_fields);
 
 /// Adds one of what stands in a list of a definition, and tells a recorder.
 constexpr auto add_one = [](auto& state, const auto& thing, auto list) {

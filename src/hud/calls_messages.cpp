@@ -48,8 +48,7 @@ constexpr std::array dismiss_fields{
 void apply(const Dismiss& call, CallStage& at) {
     at.hud.dismiss(at.element(call.element), call.message);
 }
-constexpr auto dismiss_call =
-    call_kind<Dismiss>("dismiss", "Takes a message away.", dismiss_fields, {.lasts = false});
+constexpr auto dismiss_call = call_kind<Dismiss>("dismiss", "Takes a message away.", dismiss_fields, {.lasts = false});
 
 constexpr std::array<const CallKind*, 2> messages_kinds{&notify_call, &dismiss_call};
 
@@ -72,8 +71,8 @@ bool Hud::notify(ElementRef ref, const Message& message) {
         state_->problems.report({{}, "only a notice can be notified", "", ProblemCode::bad_call});
         return false;
     }
-    ElementContext context(state_->problems, "a message of " + state_->elements[notice->element].name(),
-                           nullptr, state_->formats);
+    ElementContext context(state_->problems, "a message of " + state_->elements[notice->element].name(), nullptr,
+                           state_->formats);
     context.check_numbers(message_table(), &message);
     state_->equip(context);
     if (context.failed()) return false;
@@ -84,8 +83,7 @@ bool Hud::notify(ElementRef ref, const Message& message) {
     if (!notice->queue.has_room_for(message.priority)) {
         state_->problems.report({{},
                                  state_->elements[notice->element].name() + ": more than " +
-                                     std::to_string(NoticeQueue::most_waiting) +
-                                     " messages wait; others are left out",
+                                     std::to_string(NoticeQueue::most_waiting) + " messages wait; others are left out",
                                  "merge them into one, or let them expire",
                                  ProblemCode::too_much,
                                  Severity::warning});

@@ -53,8 +53,8 @@ constexpr std::array set_flash_settings_fields{
     field<&SetFlashSettings::rule>("rule", "Which flashes count; without it as the HUD says."),
     field<&SetFlashSettings::on>("on", "Whether flashes are limited."),
     field<&SetFlashSettings::ground>("ground", "What is behind the HUD."),
-    field<&SetFlashSettings::field_of_view>(
-        "field_of_view", "The width of the HUD in the eyes of the player.", {"degrees", 1, 180}),
+    field<&SetFlashSettings::field_of_view>("field_of_view", "The width of the HUD in the eyes of the player.",
+                                            {"degrees", 1, 180}),
 };
 void apply(const SetFlashSettings& call, CallStage& at) {
     const std::optional<Color> ground = call.ground ? std::optional(call.ground->value()) : std::nullopt;
@@ -121,8 +121,7 @@ constexpr std::array set_cost_fields{
 void apply(const SetCost& call, CallStage& at) {
     at.hud.set_cost({Seconds{call.cost[0]}, Seconds{call.cost[1]}, Seconds{call.cost[2]}});
 }
-constexpr auto set_cost_call =
-    call_kind<SetCost>("set_cost", "Tells what the last frame has cost.", set_cost_fields);
+constexpr auto set_cost_call = call_kind<SetCost>("set_cost", "Tells what the last frame has cost.", set_cost_fields);
 
 constexpr std::array<const CallKind*, 9> settings_kinds{
     &set_reduced_motion_call, &set_interval_call,   &set_flash_limit_call,
@@ -212,10 +211,9 @@ void Hud::resize(const Viewport& viewport) {
     const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
     const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
     const Insets& safe = viewport.safe_area;
-    state_->layouter.set_viewport(
-        {{place(viewport.origin.x), place(viewport.origin.y)},
-         {length(viewport.size.width), length(viewport.size.height)},
-         {length(safe.top), length(safe.right), length(safe.bottom), length(safe.left)}});
+    state_->layouter.set_viewport({{place(viewport.origin.x), place(viewport.origin.y)},
+                                   {length(viewport.size.width), length(viewport.size.height)},
+                                   {length(safe.top), length(safe.right), length(safe.bottom), length(safe.left)}});
 }
 
 void Hud::set_scale(float scale) {
@@ -230,15 +228,12 @@ void Hud::set_text_scale(float scale) {
     const float limited = scale > 0 ? std::clamp(scale, 0.5F, 3.0F) : 1.0F;
     if (std::exchange(state_->settings.text_scale, limited) == limited) return;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
-        if (state_->elements[index].is_living())
-            state_->change(index, Element(*state_->elements[index].description));
+        if (state_->elements[index].is_living()) state_->change(index, Element(*state_->elements[index].description));
 }
 
 void Hud::set_cost(const FrameCost& cost) {
     if (!state_->may(set_cost_call)) return;
-    state_->note(set_cost_call, [&] {
-        return SetCost{{cost.update.count(), cost.draw.count(), cost.render.count()}};
-    });
+    state_->note(set_cost_call, [&] { return SetCost{{cost.update.count(), cost.draw.count(), cost.render.count()}}; });
     state_->cost = cost;
 }
 

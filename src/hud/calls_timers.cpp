@@ -32,9 +32,9 @@ struct AddTimer {};
 void apply(const AddTimer&, CallStage& at) {
     at.add_timers();
 }
-constexpr auto add_timer_call = call_kind<AddTimer>(
-    "add_timer", "Gives a timer of the game, which is among the new names, the sources of a timer.", {},
-    {.adds_timers = true});
+constexpr auto add_timer_call =
+    call_kind<AddTimer>("add_timer", "Gives a timer of the game, which is among the new names, the sources of a timer.",
+                        {}, {.adds_timers = true});
 
 struct RestoreTimers {
     TimerState timer;
@@ -45,8 +45,8 @@ constexpr std::array restore_timers_fields{
 void apply(const RestoreTimers& call, CallStage& at) {
     at.hud.restore_timers(std::span(&call.timer, 1));
 }
-constexpr auto restore_timers_call = call_kind<RestoreTimers>("restore_timers", "Puts a timer where it was.",
-                                                              restore_timers_fields, {.lasts = false});
+constexpr auto restore_timers_call =
+    call_kind<RestoreTimers>("restore_timers", "Puts a timer where it was.", restore_timers_fields, {.lasts = false});
 
 constexpr std::array<const CallKind*, 2> timers_kinds{&add_timer_call, &restore_timers_call};
 
@@ -83,11 +83,10 @@ bool Hud::restore_timers(std::span<const TimerState> timers) {
         }
         all = false;
         if (is_own)
-            state_->problems.report(
-                {{},
-                 "timer '" + saved.id + "' can never be where it was saved: that save is damaged",
-                 "the timer goes on as it is",
-                 ProblemCode::out_of_range});
+            state_->problems.report({{},
+                                     "timer '" + saved.id + "' can never be where it was saved: that save is damaged",
+                                     "the timer goes on as it is",
+                                     ProblemCode::out_of_range});
         else
             state_->problems.report({{},
                                      "no timer '" + saved.id + "' of this HUD",

@@ -41,8 +41,8 @@ void apply(const SetOpacity& call, CallStage& at) {
     if (call.group) return at.hud.set_opacity(*call.group, call.opacity);
     at.hud.set_opacity(call.opacity);
 }
-constexpr auto set_opacity_call = call_kind<SetOpacity>(
-    "set_opacity", "Multiplies the opacity of an element, a group, or all.", set_opacity_fields);
+constexpr auto set_opacity_call =
+    call_kind<SetOpacity>("set_opacity", "Multiplies the opacity of an element, a group, or all.", set_opacity_fields);
 
 constexpr std::array<const CallKind*, 2> visibility_kinds{&set_visible_call, &set_opacity_call};
 
@@ -66,8 +66,7 @@ void Hud::set_visible(ElementRef ref, bool visible) {
 
 void Hud::set_visible(std::string_view group, bool visible) {
     if (!state_->may(set_visible_call)) return;
-    state_->note(set_visible_call,
-                 [&] { return SetVisible{.group = std::string(group), .visible = visible}; });
+    state_->note(set_visible_call, [&] { return SetVisible{.group = std::string(group), .visible = visible}; });
     if (RunningGroup* const found = state_->find_group(group)) found->game_shows = visible;
     state_->visibility.touch();
 }
@@ -97,8 +96,7 @@ void Hud::set_opacity(ElementRef ref, float opacity) {
 
 void Hud::set_opacity(std::string_view group, float opacity) {
     if (!state_->may(set_opacity_call)) return;
-    state_->note(set_opacity_call,
-                 [&] { return SetOpacity{.group = std::string(group), .opacity = opacity}; });
+    state_->note(set_opacity_call, [&] { return SetOpacity{.group = std::string(group), .opacity = opacity}; });
     if (RunningGroup* const found = state_->find_group(group)) found->game_opacity = part_of(opacity);
     state_->visibility.touch();
 }

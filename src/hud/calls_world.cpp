@@ -43,14 +43,12 @@ struct PopUp {
 constexpr std::array pop_fields{
     field<&PopUp::element>("element", "The path of the popups."),
     required_field<&PopUp::at>("at", "The place in the world: x, y, z."),
-    field<&PopUp::on_screen>("on_screen", "The place on the screen, in place of one in the world.",
-                             {"px", -1e6, 1e6}),
+    field<&PopUp::on_screen>("on_screen", "The place on the screen, in place of one in the world.", {"px", -1e6, 1e6}),
     field<&PopUp::value>("value", "The amount."),
 };
 void apply(const PopUp& call, CallStage& at) {
     const WorldPoint place{call.at[0], call.at[1], call.at[2]};
-    at.hud.pop(at.element(call.element),
-               {.at = place, .on_screen = call.on_screen, .value = call.value.get()});
+    at.hud.pop(at.element(call.element), {.at = place, .on_screen = call.on_screen, .value = call.value.get()});
 }
 constexpr auto pop_call = call_kind<PopUp>("pop", "Lets an amount pop up.", pop_fields, {.lasts = false});
 
@@ -127,8 +125,7 @@ bool Hud::pop(ElementRef ref, const Pop& pop) {
     });
     if (PopupsBody* const popups = element.body->popups()) {
         state_->keep_finished(index);
-        return popups->add(pop, state_->time.now(element.clock), state_->camera,
-                           state_->layouter.screen().size);
+        return popups->add(pop, state_->time.now(element.clock), state_->camera, state_->layouter.screen().size);
     }
     state_->problems.report({{}, element.name() + " is no popups", "", ProblemCode::bad_call});
     return false;

@@ -35,8 +35,7 @@ std::string_view id_of(const Element& element) {
 bool Hud::State::change(ElementIndex index, const Element& description) {
     RunningElement& running = elements[index];
     const auto refuse = [&](const std::string& what) {
-        problems.report(
-            {{}, running.name() + ": " + what, "remove it, and add another one", ProblemCode::fixed});
+        problems.report({{}, running.name() + ": " + what, "remove it, and add another one", ProblemCode::fixed});
         return false;
     };
     if (&kind_of(description) != running.kind)

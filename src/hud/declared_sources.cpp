@@ -34,32 +34,30 @@ std::optional<Problem> fault_of(const DeclaredSource& source, const std::string&
     const bool has_fields = !source.fields.empty();
     if (source.type == SourceType::entries && !has_fields)
         return Problem{at(""), owner + " is entries without 'fields'",
-                       "say what each entry has, such as fields.name = { type = \"text\" }",
-                       ProblemCode::missing_key};
+                       "say what each entry has, such as fields.name = { type = \"text\" }", ProblemCode::missing_key};
     if (source.type != SourceType::entries && has_fields)
-        return Problem{at("fields"), "'fields' of " + owner + ", which is a " + type,
-                       "type = \"entries\" has fields", ProblemCode::contradiction};
+        return Problem{at("fields"), "'fields' of " + owner + ", which is a " + type, "type = \"entries\" has fields",
+                       ProblemCode::contradiction};
     if (source.type == SourceType::entries && source.range.low < 0)
         return Problem{at("range"), "'range' of " + owner + " begins below zero, and counts its entries", "",
                        ProblemCode::out_of_range};
     if (has_range && !is_amount)
-        return Problem{at("range"), "'range' of " + owner + ", which is a " + type,
-                       "give its values as 'sample'", ProblemCode::contradiction};
+        return Problem{at("range"), "'range' of " + owner + ", which is a " + type, "give its values as 'sample'",
+                       ProblemCode::contradiction};
     if (has_range && !(source.range.low < source.range.high))
         return Problem{at("range"), "'range' of " + owner + " is empty; expected [low, high]", "",
                        ProblemCode::out_of_range};
     for (const KeptValue& kept : source.sample) {
         const Value value = kept.get();
         if (!is_of(source.type, value))
-            return Problem{at("sample"),
-                           "'sample' of " + owner + " does not hold " +
-                               (source.type == SourceType::integer ? "an integer, which it is"
-                                : source.type == SourceType::entries
-                                    ? std::string("whole numbers, of entries that there may be")
-                                    : "a " + type + ", which it is"),
-                           "", ProblemCode::wrong_type};
-        if (is_amount && has_range &&
-            !(value.number() >= source.range.low && value.number() <= source.range.high))
+            return Problem{
+                at("sample"),
+                "'sample' of " + owner + " does not hold " +
+                    (source.type == SourceType::integer   ? "an integer, which it is"
+                     : source.type == SourceType::entries ? std::string("whole numbers, of entries that there may be")
+                                                          : "a " + type + ", which it is"),
+                "", ProblemCode::wrong_type};
+        if (is_amount && has_range && !(value.number() >= source.range.low && value.number() <= source.range.high))
             return Problem{at("sample"),
                            "'sample' of " + owner + " is " + plain_number(value.number()) +
                                ", which is outside of its range, " + plain_number(source.range.low) + " to " +
@@ -72,9 +70,7 @@ std::optional<Problem> fault_of(const DeclaredSource& source, const std::string&
 }  // namespace
 
 std::optional<Problem> fault_of(const DeclaredSource& source, const Origin* origin) {
-    const auto at = [&](const std::string& field) {
-        return origin != nullptr ? origin->of(field) : Location{};
-    };
+    const auto at = [&](const std::string& field) { return origin != nullptr ? origin->of(field) : Location{}; };
     const std::string owner = "source '" + source.name + "'";
     if (auto fault = fault_of(source, owner, [&](std::string_view field) { return at(std::string(field)); }))
         return fault;
@@ -85,8 +81,8 @@ std::optional<Problem> fault_of(const DeclaredSource& source, const Origin* orig
             return at(part.empty() ? path : path + "." + std::string(part));
         };
         if (field.type == SourceType::entries)
-            return Problem{inside("type"), own + " is entries",
-                           "a field is a number, a flag, a text or a time", ProblemCode::wrong_type};
+            return Problem{inside("type"), own + " is entries", "a field is a number, a flag, a text or a time",
+                           ProblemCode::wrong_type};
         if (auto fault = fault_of(field, own, inside)) return fault;
     }
     return std::nullopt;

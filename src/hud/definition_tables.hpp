@@ -7,8 +7,7 @@
 namespace rapido {
 
 inline constexpr std::array mark_fields{
-    required_field<&Mark::at>("at", "The time left of a countdown, or passed of a stopwatch.",
-                              {"s", 1e-9, 1e9}),
+    required_field<&Mark::at>("at", "The time left of a countdown, or passed of a stopwatch.", {"s", 1e-9, 1e9}),
     field<&Mark::every>("every", "The mark comes again after each of these times.", {"s", 0, 1e9}),
 };
 static_assert(mark_fields.size() == member_count<Mark>);
@@ -23,8 +22,7 @@ struct Choices<TimerState::Run> {
 };
 template <>
 struct Choices<Fit> {
-    static constexpr std::array<std::string_view, 6> names{"edges", "contain", "cover",
-                                                           "fill",  "none",    "scale_down"};
+    static constexpr std::array<std::string_view, 6> names{"edges", "contain", "cover", "fill", "none", "scale_down"};
 };
 template <>
 struct Choices<FlashRule> {
@@ -61,12 +59,10 @@ inline constexpr std::array particles_fields{
     field<&Particles::life>("life", "How long a particle lives.", {"s", 0.01, 10}),
     field<&Particles::speed>("speed", "The speed of the fastest at its birth; the slowest has half of it.",
                              {"px/s", 0, 1e5}),
-    field<&Particles::direction>("direction", "The direction, clockwise from straight up.",
-                                 {"degrees", -36000, 36000}),
+    field<&Particles::direction>("direction", "The direction, clockwise from straight up.", {"degrees", -36000, 36000}),
     field<&Particles::spread>("spread", "How wide they spread around that direction.", {"degrees", 0, 360}),
     field<&Particles::gravity>("gravity", "The acceleration downwards.", {"px/s²", -1e5, 1e5}),
-    field<&Particles::anywhere>("anywhere",
-                                "Whether they are born anywhere in the element, or in its middle."),
+    field<&Particles::anywhere>("anywhere", "Whether they are born anywhere in the element, or in its middle."),
     field<&Particles::size>("size", "The size at birth, across.", {"px", 0, 1000}),
     field<&Particles::end_size>("end_size", "The size at the end.", {"px", 0, 1000}),
     field<&Particles::color>("color", "The color at birth."),
@@ -91,19 +87,16 @@ struct Description<Dots> {
 inline constexpr std::array effect_fields{
     required_field<&Effect::id>("id", "The name by which others refer to it."),
     field<&Effect::duration>("duration", "The duration of one run.", {"s", 0.001, 3600}),
-    field<&Effect::repeat>("repeat", "How many times the effect runs; zero means until it is stopped.",
-                           {"", 0, 10000}),
+    field<&Effect::repeat>("repeat", "How many times the effect runs; zero means until it is stopped.", {"", 0, 10000}),
     field<&Effect::easing>("easing", "The shape of the way from rest to the first keyframe."),
     field<&Effect::keyframes>("keyframes", "The states of the effect, in order of time.", {.most = 64}),
-    field<&Effect::scatter>("scatter",
-                            "Each offset goes in a random direction, each rotation to a random side."),
+    field<&Effect::scatter>("scatter", "Each offset goes in a random direction, each rotation to a random side."),
     field<&Effect::dots>("dots", "Dots that fly out of the middle."),
     field<&Effect::particles>("particles", "Particles that leave the element while the effect runs."),
     field<&Effect::when_busy>("when_busy", "What the effect does when another one runs."),
     field<&Effect::cool_down>("cool_down", "After a start the effect does not start again for so long.",
                               {"s", 0, 3600}),
-    field<&Effect::beat>("beat", "The effect starts at multiples of this time, in step with others.",
-                         {"s", 0, 3600}),
+    field<&Effect::beat>("beat", "The effect starts at multiples of this time, in step with others.", {"s", 0, 3600}),
     field<&Effect::pivot>("pivot", "The point of the element around which it scales and turns."),
 };
 static_assert(effect_fields.size() == member_count<Effect>);
@@ -111,11 +104,10 @@ inline constexpr Table effect_table{"effect", effect_fields};
 
 inline constexpr std::array timer_fields{
     required_field<&Timer::id>(
-        "id",
-        "The name of the timer, which gives the sources ID.left, ID.elapsed, ID.duration and ID.running."),
+        "id", "The name of the timer, which gives the sources ID.left, ID.elapsed, ID.duration and ID.running."),
     field<&Timer::kind>("kind", "Whether the timer counts down or up."),
-    field<&Timer::duration>(
-        "duration", "The time that a countdown counts from, and at which a stopwatch ends.", {"s", 0, 1e9}),
+    field<&Timer::duration>("duration", "The time that a countdown counts from, and at which a stopwatch ends.",
+                            {"s", 0, 1e9}),
     field<&Timer::begin>("begin", "The time that a stopwatch begins at.", {"s", 0, 1e9}),
     field<&Timer::start>("start", "The timer runs from the full duration each time this becomes true."),
     field<&Timer::pause>("pause", "The timer stands still while this is true."),
@@ -138,21 +130,19 @@ inline constexpr std::array group_fields{
     field<&Group::dimmed>("dimmed", "The group is dimmed while this is true."),
     field<&Group::dim>("dim", "The opacity of the group while it is dimmed.", {"", 0, 1}),
     field<&Group::enter>("enter", "The effect with which its elements become visible with the group."),
-    field<&Group::leave>("leave",
-                         "The effect with which they become hidden with it; without it, enter backwards."),
+    field<&Group::leave>("leave", "The effect with which they become hidden with it; without it, enter backwards."),
 };
 static_assert(group_fields.size() == member_count<Group>);
 inline constexpr Table group_table{"group", group_fields};
 template <>
 struct Choices<SourceType> {
-    static constexpr std::array<std::string_view, 6> names{"number", "integer", "flag",
-                                                           "text",   "time",    "entries"};
+    static constexpr std::array<std::string_view, 6> names{"number", "integer", "flag", "text", "time", "entries"};
 };
 /// Its name is the key of its table, `[source."plane.water"]`; so are those of the fields of entries, `[source.fires.fields.heat]`.
 inline constexpr std::array source_fields{
     field<&DeclaredSource::type>("type", "What the value is."),
-    field<&DeclaredSource::range>(
-        "range", "The least and the greatest of a number or a time, or of the count of entries."),
+    field<&DeclaredSource::range>("range",
+                                  "The least and the greatest of a number or a time, or of the count of entries."),
     field<&DeclaredSource::sample>("sample", "What the value may be, the usual one first.", {.most = 100}),
     field<&DeclaredSource::unit>("unit", "The unit, for the list of names."),
 };
@@ -167,8 +157,8 @@ inline constexpr std::size_t most_names = 40;
 inline constexpr std::array locale_fields{
     required_field<&LocaleOptions::locale>("locale", "The BCP 47 tag of the language."),
     field<&LocaleOptions::font>("font", "A family or a list of families that replaces the HUD's."),
-    field<&LocaleOptions::compact_names>(
-        "compact_names", "Names in compact numbers that replace those of the HUD.", {.most = most_names}),
+    field<&LocaleOptions::compact_names>("compact_names", "Names in compact numbers that replace those of the HUD.",
+                                         {.most = most_names}),
 };
 static_assert(locale_fields.size() == member_count<LocaleOptions>);
 inline constexpr Table locale_table{"locale", locale_fields};
@@ -199,15 +189,13 @@ inline constexpr std::array top_fields{
     field<&HudDefinition::whole_scale>("whole_scale", "Only whole scales and their reciprocals are used."),
     field<&HudDefinition::margin>("margin", "The distance between the edges of the screen and the anchors.",
                                   {"px", 0, 1e5}),
-    field<&HudDefinition::mirror>(
-        "mirror", "Left and right change places in languages that are written from right to left."),
+    field<&HudDefinition::mirror>("mirror",
+                                  "Left and right change places in languages that are written from right to left."),
     field<&HudDefinition::flash_limit>(
-        "flash_limit",
-        "Which flashes count: those that cover much of what the player sees, or those of any size."),
+        "flash_limit", "Which flashes count: those that cover much of what the player sees, or those of any size."),
     field<&HudDefinition::font>("font", "The family of texts that name none, or a list of families."),
     field<&HudDefinition::font_files>(
-        "font_files", "Files of fonts in the folder of the HUD that texts may name by their family.",
-        {.most = 100}),
+        "font_files", "Files of fonts in the folder of the HUD that texts may name by their family.", {.most = 100}),
     field<&HudDefinition::compact_names>(
         "compact_names",
         "Names in compact numbers, each for three more powers of ten; without any, those of the language.",

@@ -27,8 +27,8 @@ bool is_built_in(const Effect* effect) {
 
 }  // namespace
 
-Effects::Effects(const Settings& settings, Elements& elements, Visibility& visibility,
-                 const Readouts& readouts, const Layouter& layouter, ProblemLog& problems)
+Effects::Effects(const Settings& settings, Elements& elements, Visibility& visibility, const Readouts& readouts,
+                 const Layouter& layouter, ProblemLog& problems)
     : settings_(settings),
       elements_(elements),
       visibility_(visibility),
@@ -54,9 +54,7 @@ const Effect* Effects::find(std::string_view name, Problem& problem) const {
 }
 
 bool Effects::define(const Effect& effect, bool fine, const Origin* origin) {
-    const auto place = [&](std::string_view field) {
-        return origin != nullptr ? origin->of(field) : Location{};
-    };
+    const auto place = [&](std::string_view field) { return origin != nullptr ? origin->of(field) : Location{}; };
     const auto refuse = [&](std::string_view field, std::string message) {
         problems_.report({place(field), std::move(message), ""});
         return false;
@@ -65,8 +63,7 @@ bool Effects::define(const Effect& effect, bool fine, const Origin* origin) {
     const auto known = by_name_.find(effect.id);
     const bool replaces = known != by_name_.end() && is_built_in(known->second);
     if (effect.id.empty()) return refuse("id", "an effect without an id");
-    if (known != by_name_.end() && !replaces)
-        return refuse("id", "a second effect with the id '" + effect.id + "'");
+    if (known != by_name_.end() && !replaces) return refuse("id", "a second effect with the id '" + effect.id + "'");
     if (!std::is_sorted(effect.keyframes.begin(), effect.keyframes.end(), by_time))
         return refuse("keyframes", "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'");
     // A faulty one is there and does nothing, so that who names it is not at fault, too.
@@ -85,8 +82,7 @@ void Effects::undefine(std::string_view id) {
 }
 
 void Effects::set_picture(std::string_view id, ImageLook picture) {
-    if (const auto known = by_name_.find(id); known != by_name_.end())
-        pictures_[known->second] = std::move(picture);
+    if (const auto known = by_name_.find(id); known != by_name_.end()) pictures_[known->second] = std::move(picture);
 }
 
 void Effects::follow_theme(const Themes& themes) {
@@ -107,9 +103,8 @@ void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
     ElementEffects& own = *on_[index].own;
     own.player = EffectPlayer(elements_[index].body->color(), flashes().limit);
     own.player.set_reduced_motion(settings_.reduced_motion);
-    own.has_states = std::any_of(own.of_bands.begin(), own.of_bands.end(), [](const Effect* effect) {
-        return effect != nullptr && effect->repeat == 0;
-    });
+    own.has_states = std::any_of(own.of_bands.begin(), own.of_bands.end(),
+                                 [](const Effect* effect) { return effect != nullptr && effect->repeat == 0; });
     if (own.has_states) with_states_.push_back(index);
     for (ElementEffects::Trigger& trigger : own.triggers) {
         if (!is_of_timer(trigger.on.on)) {
@@ -192,8 +187,7 @@ bool Effects::request(ElementIndex index, const Effect& effect, Nanoseconds at, 
     return true;
 }
 
-void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at,
-                   std::optional<EffectCause> cause) {
+void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at, std::optional<EffectCause> cause) {
     if (on_[index].own != nullptr) on_[index].own->player.stop(effect, at, cause);
     std::erase_if(requests_, [&](const Request& request) {
         return request.index == index && request.effect == &effect && !cause;
@@ -218,9 +212,10 @@ void Effects::set_limit(FlashLimit& limit) {
 }
 
 void Effects::snap(ElementIndex index) {
-    if (on_[index].own == nullptr) return;
-    on_[index].own->player.clear();
-    if (!std::exchange(on_[index].snapped, true)) snapped_.push_back(index);
+    if (std::exchange(on_[index].snapped, true)) return;
+    snapped_.push_back(index);
+    if (on_[index].own != nullptr) on_[index].own->player.clear();
+    std::erase_if(requests_, [index](const Request& request) { return request.index == index; });
 }
 
 /// What a band does without an end, it does whenever the value is inside: from the first frame, after a snap, after having been
@@ -230,8 +225,7 @@ void Effects::keep_state(ElementIndex index, Nanoseconds now) {
     ElementEffects& own = *on_[index].own;
     const Effect* wanted = nullptr;
     for (std::size_t i = 0; i < own.of_bands.size() && bands != nullptr; ++i)
-        if (own.of_bands[i] != nullptr && own.of_bands[i]->repeat == 0 && bands->inside(i))
-            wanted = own.of_bands[i];
+        if (own.of_bands[i] != nullptr && own.of_bands[i]->repeat == 0 && bands->inside(i)) wanted = own.of_bands[i];
     if (!visibility_.is_shown(index)) return;
     const Effect* const running = own.player.running(EffectCause::band);
     if (running == nullptr && wanted != nullptr)
@@ -273,9 +267,8 @@ void Effects::start(ElementIndex index, const Happening& happening) {
     for (const ElementEffects::Trigger& trigger : own.triggers) {
         if (!trigger.on.waits_for(happening)) continue;
         // Only a gain or a loss has an amount.
-        const double part = trigger.full_change > 0 && happening.amount != 0
-                                ? std::abs(happening.amount) / trigger.full_change
-                                : 1;
+        const double part =
+            trigger.full_change > 0 && happening.amount != 0 ? std::abs(happening.amount) / trigger.full_change : 1;
         begin(trigger.effect, static_cast<float>(std::min(part, 1.0)), EffectCause::trigger);
     }
     const bool entered = happening.kind == HappeningKind::band_enter;

@@ -77,8 +77,7 @@ class Effects final : public FlashLooks {
     /// Starts an effect that the game asks for: at once on an element that is shown, else in the next frame, if the element is shown
     /// then. False if it is dropped.
     bool request(ElementIndex index, const Effect& effect, Nanoseconds at, float strength);
-    void stop(ElementIndex index, const Effect& effect, Nanoseconds at,
-              std::optional<EffectCause> cause = {});
+    void stop(ElementIndex index, const Effect& effect, Nanoseconds at, std::optional<EffectCause> cause = {});
     /// Lets an element leave: when its motion has landed, the effect runs backwards, and then it is gone. That takes two seconds
     /// at most.
     void leave(ElementIndex index, const Effect* effect, Nanoseconds now);

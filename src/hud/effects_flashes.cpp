@@ -68,8 +68,7 @@ FlashPart part_of(const DrawGroup& group, const DrawCommand& command) {
             part.area = 2 * (command.rect.width + command.rect.height) * command.thickness;
             break;
         case DrawCommand::Kind::text:
-            part.box = {command.baseline.x, command.baseline.y - command.size * 0.8F, command.width,
-                        command.size};
+            part.box = {command.baseline.x, command.baseline.y - command.size * 0.8F, command.width, command.size};
             part.area = part.box.width * part.box.height * ink;
             break;
         case DrawCommand::Kind::line:
@@ -126,8 +125,7 @@ void Effects::gather(ElementIndex index, std::vector<FlashPart>& into) {
         FlashPart part = part_of(scratch_, command);
         if (!(part.area > 0)) continue;
         const bool covers = command.kind == DrawCommand::Kind::rect && command.color.alpha > 230;
-        for (std::size_t i = into.size() - std::min(into.size(), most_covered); covers && i < into.size();
-             ++i) {
+        for (std::size_t i = into.size() - std::min(into.size(), most_covered); covers && i < into.size(); ++i) {
             const Rect both = common(into[i].box, part.box);
             const float whole = into[i].box.width * into[i].box.height;
             if (!(whole > 0)) continue;
@@ -166,8 +164,7 @@ const FlashLook& Effects::look_of(ElementIndex index) {
     const Color color = elements_[index].body->color();
     const Size pixel = counted_pixel();
     const Rect box = scaled(layouter_.device_box(index), pixel);
-    const bool is_counted =
-        layouter_.measurer() != nullptr && settings_.flashes().rule != FlashRule::any_size;
+    const bool is_counted = layouter_.measurer() != nullptr && settings_.flashes().rule != FlashRule::any_size;
     scratch_look_.parts.assign(
         1, {.color = color, .box = box, .area = is_counted ? box.width * box.height : Flash::any_size});
     scratch_look_.glow.reset();
@@ -188,8 +185,7 @@ void Effects::look_at(ElementIndex index, Nanoseconds now) {
     const Size pixel = counted_pixel();
     look.box = scaled(seen.box, pixel);
     look.unit = std::sqrt(pixel.width * pixel.height) * layouter_.screen().scale;
-    const bool is_counted =
-        layouter_.measurer() != nullptr && settings_.flashes().rule != FlashRule::any_size;
+    const bool is_counted = layouter_.measurer() != nullptr && settings_.flashes().rule != FlashRule::any_size;
     if (is_counted) {
         scratch_parts_.clear();
         gather(index, scratch_parts_);
@@ -205,12 +201,11 @@ void Effects::look_at(ElementIndex index, Nanoseconds now) {
     const Glow glow = rest != nullptr && rest->glow ? *rest->glow : Glow{.color = color};
     // What it reaches with more than a little of its light.
     const float reach = glow.radius / 2 * look.unit;
-    const Rect box{look.box.x - reach, look.box.y - reach, look.box.width + 2 * reach,
-                   look.box.height + 2 * reach};
-    look.glow = FlashPart{
-        .color = glow.color.value(),
-        .box = box,
-        .area = is_counted ? box.width * box.height - look.box.width * look.box.height : Flash::any_size};
+    const Rect box{look.box.x - reach, look.box.y - reach, look.box.width + 2 * reach, look.box.height + 2 * reach};
+    look.glow =
+        FlashPart{.color = glow.color.value(),
+                  .box = box,
+                  .area = is_counted ? box.width * box.height - look.box.width * look.box.height : Flash::any_size};
 }
 
 void Effects::look_at_flashes(Nanoseconds now) {

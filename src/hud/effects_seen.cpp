@@ -75,8 +75,7 @@ void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, Dr
     int left = most_particles;
     for (const EffectPlayer::Emission& emission : own->player.emissions()) {
         const auto picture = pictures_.find(emission.effect);
-        draw_particles(emission, picture != pictures_.end() ? &picture->second : nullptr, now, box, scale,
-                       left, into);
+        draw_particles(emission, picture != pictures_.end() ? &picture->second : nullptr, now, box, scale, left, into);
     }
 }
 

@@ -9,8 +9,7 @@ namespace {
 
 bool is_id(std::string_view id) {
     const auto allowed = [](char c) {
-        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
-               c == '-';
+        return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '-';
     };
     return !id.empty() && std::all_of(id.begin(), id.end(), allowed);
 }
@@ -67,10 +66,9 @@ void ElementContext::warn(std::string_view field, std::string message, std::stri
 
 void ElementContext::tell(std::string_view field, std::string message, std::string hint, ProblemCode code,
                           Severity severity) {
-    const bool verb = message.starts_with("is ") || message.starts_with("shows ") ||
-                      message.starts_with("must ") || message.starts_with("needs ");
-    problems_.report({place_of(field),
-                      "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
+    const bool verb = message.starts_with("is ") || message.starts_with("shows ") || message.starts_with("must ") ||
+                      message.starts_with("needs ");
+    problems_.report({place_of(field), "'" + std::string(field) + "' of " + name_ + (verb ? " " : ": ") + message,
                       std::move(hint), code, severity});
 }
 

@@ -68,8 +68,7 @@ class ElementContext final : public BodyContext {
     }
 
  private:
-    void tell(std::string_view field, std::string message, std::string hint, ProblemCode code,
-              Severity severity);
+    void tell(std::string_view field, std::string message, std::string hint, ProblemCode code, Severity severity);
     static std::string nearest_of(std::string_view name, const std::vector<std::string_view>& names);
 
     ProblemLog& problems_;

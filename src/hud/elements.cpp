@@ -52,9 +52,8 @@ void Elements::announce(const std::vector<Element>& elements) {
             if (around == inside || panels_.erase(path_of(inside, id)) == 0) return;
             found_more = panels_.insert(path_of(around, id)).second || found_more;
         });
-    each(&Abilities::counts, [&](const std::string& inside, const std::string& id) {
-        counters_.insert(path_of(panel(inside), id));
-    });
+    each(&Abilities::counts,
+         [&](const std::string& inside, const std::string& id) { counters_.insert(path_of(panel(inside), id)); });
 }
 
 std::string Elements::panel(const std::string& name) const {
@@ -109,16 +108,10 @@ Problem Elements::missing_panel(const std::string& panel, const std::string& id)
     if (panel.substr(panel.rfind('.') + 1) == id)
         return {{}, "'" + id + "' stands inside itself", "", ProblemCode::circle};
     if (stands_around(id, panel))
-        return {{},
-                "'" + panel + "' stands inside '" + id + "' in turn: a circle of panels",
-                "",
-                ProblemCode::circle};
+        return {{}, "'" + panel + "' stands inside '" + id + "' in turn: a circle of panels", "", ProblemCode::circle};
     const auto ends_so = [&](const std::string& path) { return path.ends_with("." + panel); };
     if (std::count_if(panels_.begin(), panels_.end(), ends_so) > 1)
-        return {{},
-                "several panels end with '" + panel + "'",
-                "give more of the path",
-                ProblemCode::unknown_name};
+        return {{}, "several panels end with '" + panel + "'", "give more of the path", ProblemCode::unknown_name};
     const std::vector<std::string_view> names(panels_.begin(), panels_.end());
     return {{},
             "no panel '" + panel + "'",

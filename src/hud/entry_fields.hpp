@@ -43,8 +43,7 @@ inline std::size_t find_field(const detail::EntryReader* reader, std::string_vie
 
 /// Reads the places of entries that have them as the fields `x`, `y` and perhaps `z`. False where they have none.
 inline bool read_fields_as_positions(const detail::EntryReader& reader, std::span<WorldPoint> into) {
-    const std::size_t x = find_field(&reader, "x"), y = find_field(&reader, "y"),
-                      z = find_field(&reader, "z");
+    const std::size_t x = find_field(&reader, "x"), y = find_field(&reader, "y"), z = find_field(&reader, "z");
     if (x == no_field || y == no_field) return false;
     static thread_local std::vector<double> numbers;
     numbers.resize(into.size());

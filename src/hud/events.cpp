@@ -50,8 +50,8 @@ void Events::reserve(std::size_t count) {
     }
 }
 
-void Events::write(const Happenings& happenings, const Elements& elements, const Readouts& readouts,
-                   Timers& timers, const Notices& notices) {
+void Events::write(const Happenings& happenings, const Elements& elements, const Readouts& readouts, Timers& timers,
+                   const Notices& notices) {
     count_ = 0;
     for (const Happening& happening : happenings.all()) {
         if (!happening.is_event) continue;
@@ -59,8 +59,8 @@ void Events::write(const Happenings& happenings, const Elements& elements, const
         Event& event = events_[count_++];
         event.time = happening.time;
         event.kind = event_of(happening.kind);
-        event.id = happening.is_of_timer() ? timers[happening.subject].id
-                                           : elements[notices.known_as(happening.subject)].path;
+        event.id =
+            happening.is_of_timer() ? timers[happening.subject].id : elements[notices.known_as(happening.subject)].path;
         event.detail.clear();
         switch (happening.kind) {
             case HappeningKind::mark:

@@ -16,8 +16,8 @@ namespace rapido {
 /// Writes happenings as events, with the names of what they are about. Room for texts is used again.
 class Events {
  public:
-    void write(const Happenings& happenings, const Elements& elements, const Readouts& readouts,
-               Timers& timers, const Notices& notices);
+    void write(const Happenings& happenings, const Elements& elements, const Readouts& readouts, Timers& timers,
+               const Notices& notices);
     /// Makes room for so many, so that the first busy frame does not allocate.
     void reserve(std::size_t count);
     /// Valid until the next frame.

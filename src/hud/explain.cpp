@@ -87,9 +87,8 @@ std::string said(const Source& source, const detail::Binding& bound) {
 }
 
 std::string said(Rounding rounding) {
-    constexpr std::array<std::string_view, 5> words{
-        "automatically", "to nearest", "down", "up",
-        "honestly: a little is never nothing, nearly all never all"};
+    constexpr std::array<std::string_view, 5> words{"automatically", "to nearest", "down", "up",
+                                                    "honestly: a little is never nothing, nearly all never all"};
     return std::string(words[static_cast<std::size_t>(rounding)]);
 }
 
@@ -97,10 +96,7 @@ std::string said(Rounding rounding) {
 class Explainer {
  public:
     Explainer(const Parts& hud, ElementIndex index)
-        : hud_(hud),
-          index_(index),
-          element_(hud.elements[index]),
-          travel_(hud.readouts[index].travel.get()) {}
+        : hud_(hud), index_(index), element_(hud.elements[index]), travel_(hud.readouts[index].travel.get()) {}
 
     Explanation explain() {
         made_.kind = element_.kind->name();
@@ -134,11 +130,10 @@ class Explainer {
     template <class Description>
     void say_sources(const Description& description) {
         if constexpr (requires { description.value; })
-            say_source(ExplainedPart::source, "reads", description.value, hud_.readouts.value_source(index_),
-                       true);
+            say_source(ExplainedPart::source, "reads", description.value, hud_.readouts.value_source(index_), true);
         if constexpr (requires { description.max; })
-            say_source(ExplainedPart::maximum, "has the maximum", description.max,
-                       hud_.readouts.max_source(index_), false);
+            say_source(ExplainedPart::maximum, "has the maximum", description.max, hud_.readouts.max_source(index_),
+                       false);
     }
     void say_source(ExplainedPart part, const std::string& verb, const Source& source, SourceIndex index,
                     bool is_value) {
@@ -153,8 +148,7 @@ class Explainer {
 
     void say_pace_and_motion() {
         if (travel_ == nullptr) {
-            if (hud_.readouts.value_source(index_) != no_source)
-                say(ExplainedPart::motion, "shows it at once");
+            if (hud_.readouts.value_source(index_) != no_source) say(ExplainedPart::motion, "shows it at once");
             return;
         }
         const Value& truth = hud_.readouts.value(index_);
@@ -166,15 +160,14 @@ class Explainer {
                 say(ExplainedPart::pace, "holds " + said(truth) + " back until " + at(*made_.held_until) +
                                              ", and has let " + said(travel_->target()) + " through");
             else
-                say(ExplainedPart::pace, "holds " + said(truth) + " back, as it differs too little from " +
-                                             said(travel_->target()));
+                say(ExplainedPart::pace,
+                    "holds " + said(truth) + " back, as it differs too little from " + said(travel_->target()));
         }
         const Value shown = travel_->shown(now());
         if (const Nanoseconds lands = travel_->lands_at(); lands > now()) {
             made_.moves_until = lands;
-            say(ExplainedPart::motion, "is at " + said(shown) + " on its way from " + said(travel_->start()) +
-                                           " to " + said(travel_->target()) + ", where it lands at " +
-                                           at(lands));
+            say(ExplainedPart::motion, "is at " + said(shown) + " on its way from " + said(travel_->start()) + " to " +
+                                           said(travel_->target()) + ", where it lands at " + at(lands));
         } else if (shown.has_value()) {
             say(ExplainedPart::motion, "is at rest at " + said(shown));
         }
@@ -236,8 +229,7 @@ class Explainer {
         }
         made_.flash_limited = made_.flash_limited || player->is_limited(hud_.time.now());
         if (player->is_limited(hud_.time.now()))
-            say(ExplainedPart::effect,
-                "is held by the flash limit: it would be more than three flashes in a second");
+            say(ExplainedPart::effect, "is held by the flash limit: it would be more than three flashes in a second");
     }
 
     void say_layout() {
@@ -246,27 +238,23 @@ class Explainer {
         if (!made_.is_visible) return;
         const Rect box = hud_.layouter.box(index_);
         const Moved moved = hud_.effects.moved_in_design(index_, hud_.time.now());
-        std::string text = "stands at " + fixed(box.x, 1) + ", " + fixed(box.y, 1) + ", " +
-                           fixed(box.width, 1) + " wide and " + fixed(box.height, 1) + " high";
+        std::string text = "stands at " + fixed(box.x, 1) + ", " + fixed(box.y, 1) + ", " + fixed(box.width, 1) +
+                           " wide and " + fixed(box.height, 1) + " high";
         if (!element_.inside.empty()) text += ", in '" + element_.inside + "'";
         say(ExplainedPart::layout, std::move(text));
         if (!(moved.transform == Transform{})) {
             const Point middle = moved.transform.apply({box.x + box.width / 2, box.y + box.height / 2});
-            say(ExplainedPart::layout, "is drawn with its middle at " + fixed(middle.x, 1) + ", " +
-                                           fixed(middle.y, 1) + ", " + fixed(moved.scale, 2) +
-                                           " times as large");
+            say(ExplainedPart::layout, "is drawn with its middle at " + fixed(middle.x, 1) + ", " + fixed(middle.y, 1) +
+                                           ", " + fixed(moved.scale, 2) + " times as large");
         }
         const Size screen = hud_.layouter.screen().size;
         const Point first = moved.transform.apply({box.x, box.y});
         const Point last = moved.transform.apply({box.right(), box.bottom()});
-        const auto outside = [](float a, float b, float room) {
-            return std::max(a, b) <= 0 || std::min(a, b) >= room;
-        };
+        const auto outside = [](float a, float b, float room) { return std::max(a, b) <= 0 || std::min(a, b) >= room; };
         const auto beyond = [](float a, float b, float room) {
             return std::min(a, b) < -0.5F || std::max(a, b) > room + 0.5F;
         };
-        const std::string room =
-            "the screen, which is " + fixed(screen.width, 1) + " by " + fixed(screen.height, 1);
+        const std::string room = "the screen, which is " + fixed(screen.width, 1) + " by " + fixed(screen.height, 1);
         if (outside(first.x, last.x, screen.width) || outside(first.y, last.y, screen.height))
             say(ExplainedPart::layout, "is outside of " + room);
         else if (beyond(first.x, last.x, screen.width) || beyond(first.y, last.y, screen.height))
@@ -294,8 +282,7 @@ std::string Explanation::text() const {
     if (kind.empty()) return "no such element\n";
     std::string all = kind + " '" + id + "'" + (shows.empty() ? "" : " shows " + shows) + "\n";
     for (const ExplanationLine& line : lines)
-        all += "  " + (std::string(to_string(line.part)) + std::string(11, ' ')).substr(0, 11) + line.says +
-               "\n";
+        all += "  " + (std::string(to_string(line.part)) + std::string(11, ' ')).substr(0, 11) + line.says + "\n";
     return all;
 }
 

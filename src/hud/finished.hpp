@@ -50,11 +50,10 @@ class Finished {
 
  private:
     std::vector<std::unique_ptr<Kept>> kept_;
-    std::vector<ElementIndex> of_;  ///< whose they are
-    std::vector<std::uint32_t>
-        places_;             ///< in `kept_`, counted from 1, by element; 0 for one that is not there
-    std::size_t count_ = 0;  ///< of those; the others are kept for their memory
-    bool is_open_ = false;   ///< nothing was shown before the first frame
+    std::vector<ElementIndex> of_;       ///< whose they are
+    std::vector<std::uint32_t> places_;  ///< in `kept_`, counted from 1, by element; 0 for one that is not there
+    std::size_t count_ = 0;              ///< of those; the others are kept for their memory
+    bool is_open_ = false;               ///< nothing was shown before the first frame
 };
 
 }  // namespace rapido

@@ -38,13 +38,11 @@ void GameThings::remove(std::uint32_t index) {
 Value GameThings::value_of(const Thing& thing, std::size_t field) const {
     if (!thing.at) return {};
     if (field + 1 == fields_.size())
-        return Value((std::uint64_t{thing.generation} << 32U) |
-                     static_cast<std::uint64_t>(&thing - all_.data()));
+        return Value((std::uint64_t{thing.generation} << 32U) | static_cast<std::uint64_t>(&thing - all_.data()));
     return field < thing.values.size() ? thing.values[field].read(storage_) : Value();
 }
 
-void GameThings::read_field(std::size_t field, std::span<const std::uint8_t> wanted,
-                            std::span<KeptValue> into) const {
+void GameThings::read_field(std::size_t field, std::span<const std::uint8_t> wanted, std::span<KeptValue> into) const {
     for (std::size_t i = 0; i < into.size(); ++i)
         if (wanted.empty() || wanted[i] != 0) into[i] = value_of(all_[i], field);
 }

@@ -27,8 +27,7 @@ class GameThings final : public detail::EntryReader {
     /// The field `key`, by which things are told apart, stands behind the others.
     const std::vector<Field>& fields() const override { return fields_; }
     std::size_t count() const override { return all_.size(); }
-    void read_field(std::size_t field, std::span<const std::uint8_t> wanted,
-                    std::span<KeptValue> into) const override;
+    void read_field(std::size_t field, std::span<const std::uint8_t> wanted, std::span<KeptValue> into) const override;
     void read_numbers(std::size_t field, std::span<double> into) const override;
     /// Nowhere for one that is hidden.
     bool read_positions(std::span<WorldPoint> into) const override;

@@ -143,12 +143,12 @@ void Hud::State::run_effects() {
 void Hud::State::write_events() {
     events.write(happenings, elements, readouts, timers, notices);
     if (happenings.overflowed())
-        problems.report({{},
-                         "more than " + std::to_string(Happenings::most_events) +
-                             " events in one update; the others are lost",
-                         "let timers with many marks loop more slowly",
-                         ProblemCode::too_much,
-                         Severity::warning});
+        problems.report(
+            {{},
+             "more than " + std::to_string(Happenings::most_events) + " events in one update; the others are lost",
+             "let timers with many marks loop more slowly",
+             ProblemCode::too_much,
+             Severity::warning});
 }
 
 std::string Hud::State::owner_of(const void* getter) const {
@@ -162,10 +162,9 @@ std::string Hud::State::owner_of(const void* getter) const {
     for (ElementIndex index = 0; index < elements.count() && found.empty(); ++index) {
         if (!elements[index].is_living()) continue;
         Element copy = *elements[index].description;
-        for_each_source(*kind_of(copy).table, address_of(copy),
-                        [&](const std::string& field, Source& source) {
-                            if (is_it(source)) found = "'" + field + "' of " + elements[index].name();
-                        });
+        for_each_source(*kind_of(copy).table, address_of(copy), [&](const std::string& field, Source& source) {
+            if (is_it(source)) found = "'" + field + "' of " + elements[index].name();
+        });
     }
     return found;
 }
@@ -187,11 +186,10 @@ void Hud::State::tell_failures() {
 
 bool Hud::State::is_between_frames(std::string_view call) {
     if (!bindings.is_reading()) return true;
-    problems.report(
-        {{},
-         "a getter calls '" + std::string(call) + "' of the HUD that is reading it; nothing was done",
-         "call it before or after 'update'",
-         ProblemCode::bad_call});
+    problems.report({{},
+                     "a getter calls '" + std::string(call) + "' of the HUD that is reading it; nothing was done",
+                     "call it before or after 'update'",
+                     ProblemCode::bad_call});
     return false;
 }
 
@@ -230,8 +228,7 @@ void Hud::State::draw(DrawList& list) {
     for (std::size_t i = 0; i < order.size(); ++i) {
         DrawGroup& group = list.groups_[i];
         const Finished::Kept* const kept = finished.find(order[i]);
-        const std::uint64_t revision =
-            kept != nullptr ? kept->group.revision : elements.hot(order[i]).revision;
+        const std::uint64_t revision = kept != nullptr ? kept->group.revision : elements.hot(order[i]).revision;
         if (group.revision != revision && kept != nullptr) {
             group = kept->group;
         } else if (group.revision != revision) {
@@ -241,8 +238,7 @@ void Hud::State::draw(DrawList& list) {
         commands += group.commands().size();
         glyphs += group.glyph_count();
         points += group.point_count();
-        if (commands <= DrawList::most_commands && glyphs <= DrawList::most_glyphs &&
-            points <= DrawList::most_points)
+        if (commands <= DrawList::most_commands && glyphs <= DrawList::most_glyphs && points <= DrawList::most_points)
             continue;
         for (; i < order.size(); ++i)
             list.groups_[i] = {};
@@ -274,12 +270,10 @@ void Hud::State::draw(ElementIndex index, DrawGroup& group) {
     const Rect device = layouter.device_box(index);
     const Rest* const rest = elements[index].rest.get();
     if (rest != nullptr) group.blend = rest->blend;
-    if (const float light = effects.pose(index, time.now()).glow;
-        light > 0 || (rest != nullptr && rest->glow)) {
+    if (const float light = effects.pose(index, time.now()).glow; light > 0 || (rest != nullptr && rest->glow)) {
         // Without a glow of its own, an element shines in its own color.
-        const Glow glow = rest != nullptr && rest->glow
-                              ? *rest->glow
-                              : Glow{.strength = 0, .color = elements[index].body->color()};
+        const Glow glow =
+            rest != nullptr && rest->glow ? *rest->glow : Glow{.strength = 0, .color = elements[index].body->color()};
         Color color = glow.color;
         const float strength = std::clamp(glow.strength + light, 0.0F, 1.0F);
         color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * strength + 0.5F);
@@ -290,8 +284,7 @@ void Hud::State::draw(ElementIndex index, DrawGroup& group) {
 
 Hud::Hud() : state_(std::make_unique<State>()) {}
 
-Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer, ImageFinder* images)
-    : Hud() {
+Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer, ImageFinder* images) : Hud() {
     state_->layouter.set_measurer(measurer);
     state_->images = images;
     state_->bindings.set_sources(sources);

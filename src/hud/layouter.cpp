@@ -110,9 +110,7 @@ void Layouter::queue_place(ElementIndex index, bool inside) {
 /// The innermost first: a panel is measured when all inside it are.
 void Layouter::measure_resized() {
     if (resized_.empty()) return;
-    const auto outer = [this](ElementIndex a, ElementIndex b) {
-        return elements_[a].order < elements_[b].order;
-    };
+    const auto outer = [this](ElementIndex a, ElementIndex b) { return elements_[a].order < elements_[b].order; };
     std::erase_if(resized_, [this](ElementIndex index) { return elements_[index].body == nullptr; });
     std::make_heap(resized_.begin(), resized_.end(), outer);
     while (!resized_.empty()) {
@@ -181,8 +179,7 @@ std::span<const FlowItem> Layouter::items_of(ElementIndex panel) {
         flow_elements_.push_back(child);
         // Boxes are mirrored when they are drawn, and the digits inside them are not.
         const float digits = mirrored_ ? placed.hold.digits_after : placed.hold.digits;
-        flow_items_.push_back(
-            {placed.natural, &placed.place, placed.hold.baseline, digits, placed.hold.shrinks});
+        flow_items_.push_back({placed.natural, &placed.place, placed.hold.baseline, digits, placed.hold.shrinks});
     }
     return flow_items_;
 }
@@ -190,9 +187,7 @@ std::span<const FlowItem> Layouter::items_of(ElementIndex panel) {
 /// The outermost first: what stands inside a panel is arranged when the panel has its box.
 void Layouter::arrange_placed() {
     if (to_place_.empty()) return;
-    const auto inner = [this](ElementIndex a, ElementIndex b) {
-        return elements_[a].order > elements_[b].order;
-    };
+    const auto inner = [this](ElementIndex a, ElementIndex b) { return elements_[a].order > elements_[b].order; };
     std::erase_if(to_place_, [this](ElementIndex index) { return elements_[index].body == nullptr; });
     std::make_heap(to_place_.begin(), to_place_.end(), inner);
     while (!to_place_.empty()) {
@@ -206,8 +201,7 @@ void Layouter::arrange_placed() {
         const bool moved = on_screen && elements_[index].parent == no_element && place_on_screen(index);
         if (inside || moved) arrange(index);
         while (others < to_place_.size())
-            std::push_heap(to_place_.begin(), to_place_.begin() + static_cast<std::ptrdiff_t>(++others),
-                           inner);
+            std::push_heap(to_place_.begin(), to_place_.begin() + static_cast<std::ptrdiff_t>(++others), inner);
     }
 }
 

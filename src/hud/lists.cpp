@@ -19,8 +19,7 @@ int compare(const Value& a, const Value& b, bool descends) {
     if (is_something(a) != is_something(b)) return is_something(a) ? -1 : 1;
     if (!is_something(a)) return 0;
     const auto way_of = [](auto x, auto y) { return x < y ? -1 : y < x ? 1 : 0; };
-    const bool is_exact =
-        a.type() == b.type() && (a.type() == Value::Type::int64 || a.type() == Value::Type::duration);
+    const bool is_exact = a.type() == b.type() && (a.type() == Value::Type::int64 || a.type() == Value::Type::duration);
     const int way = a.type() == Value::Type::text ? way_of(a.text(), b.text())
                     : is_exact                    ? way_of(a.int64(), b.int64())
                                                   : way_of(a.number(), b.number());
@@ -105,8 +104,7 @@ bool Lists::offer(const std::string& name, Problem& problem) {
     const std::string field = name.substr(dot + 1);
     std::string around = name.substr(0, dot);
     const std::size_t before = around.rfind('.');
-    const std::size_t number =
-        before != std::string::npos ? number_of(std::string_view(around).substr(before + 1)) : 0;
+    const std::size_t number = before != std::string::npos ? number_of(std::string_view(around).substr(before + 1)) : 0;
     if (number > 0) around.resize(before);
     if (number == 0 && field != "count" && field != "more") return false;
     const std::string path = elements_.panel(around);
@@ -123,8 +121,7 @@ bool Lists::offer(const std::string& name, Problem& problem) {
     const bool is_of_tags = list->tags != nullptr && (field == "distance" || field == "at_edge");
     if (number > 0 && found == no_field && field != "rank" && !is_of_tags && list->reader != nullptr) {
         problem.code = ProblemCode::unknown_source;
-        problem.message =
-            "the entries of " + elements_[list->element].name() + " have no field '" + field + "'";
+        problem.message = "the entries of " + elements_[list->element].name() + " have no field '" + field + "'";
         std::vector<std::string_view> names{"rank"};
         if (list->tags != nullptr) names.insert(names.end(), {"distance", "at_edge"});
         for (const detail::EntryReader::Field& known : list->reader->fields())
@@ -333,8 +330,7 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
             continue;
         }
         if (told.field != read)
-            bindings_.read(*list.reader, told.field, list.wanted,
-                           std::span(list.values).first(list.wanted.size()));
+            bindings_.read(*list.reader, told.field, list.wanted, std::span(list.values).first(list.wanted.size()));
         read = told.field;
         const std::size_t entry = is_followed ? list.slots[told.slot].entry : list.ranking[rank];
         bindings_.tell(told.source, list.values[entry].get());
@@ -348,11 +344,10 @@ void Lists::arrange(RunningList& list) {
         list.next.push_back(list.slots[slot].panel);
     for (std::size_t i = 0; i < list.standing.size(); ++i) {
         const ElementIndex panel = list.standing[i];
-        const bool leaves = visibility_.is_drawn(panel) &&
-                            std::find(list.next.begin(), list.next.end(), panel) == list.next.end();
+        const bool leaves =
+            visibility_.is_drawn(panel) && std::find(list.next.begin(), list.next.end(), panel) == list.next.end();
         if (leaves)
-            list.next.insert(list.next.begin() + static_cast<std::ptrdiff_t>(std::min(i, list.next.size())),
-                             panel);
+            list.next.insert(list.next.begin() + static_cast<std::ptrdiff_t>(std::min(i, list.next.size())), panel);
     }
     list.standing = list.next;
     list.next.insert(list.next.begin(), list.others.begin(), list.others.end());

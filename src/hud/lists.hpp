@@ -22,8 +22,8 @@ namespace rapido {
 /// Owns the lists of a HUD, and the sources that it tells of their entries.
 class Lists {
  public:
-    Lists(Elements& elements, Bindings& bindings, Visibility& visibility, Readouts& readouts,
-          Layouter& layouter, MovingOrder& order)
+    Lists(Elements& elements, Bindings& bindings, Visibility& visibility, Readouts& readouts, Layouter& layouter,
+          MovingOrder& order)
         : elements_(elements),
           bindings_(bindings),
           visibility_(visibility),
@@ -52,8 +52,7 @@ class Lists {
     GameThings* things(ElementIndex index);
 
  private:
-    static constexpr std::size_t no_slot = static_cast<std::size_t>(-1), of_list = no_slot,
-                                 not_ranked = no_slot;
+    static constexpr std::size_t no_slot = static_cast<std::size_t>(-1), of_list = no_slot, not_ranked = no_slot;
 
     /// One panel of a list.
     struct Slot {
@@ -123,10 +122,8 @@ class Lists {
     static std::optional<Value::Type> type_of(const RunningList& list, const Told& told);
     RunningList* find(ElementIndex index);
     void tell(RunningList& list, const View& view, Nanoseconds now);
-    void rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view,
-                     Nanoseconds now);
-    void place_tags(RunningList& list, const View& view,
-                    const std::function<float(ElementIndex)>& opacity_of);
+    void rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view, Nanoseconds now);
+    void place_tags(RunningList& list, const View& view, const std::function<float(ElementIndex)>& opacity_of);
     void find_places(RunningList& list, const View& view);
     void declutter();
     void declutter_new(const View& view);

@@ -32,8 +32,7 @@ GameThings* Lists::things(ElementIndex index) {
 }
 
 /// The nearest of those that may be shown.
-void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view,
-                        Nanoseconds now) {
+void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view, Nanoseconds now) {
     TagRanking& ranking = *list.tags;
     const Tags& tags = ranking.tags();
     SeenThings& things = ranking.things();
@@ -54,8 +53,7 @@ void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown,
     read(tags.show == ShowTag::below_full, list.max, things.maxima);
     if (tags.show == ShowTag::after_change) {
         things.keys.resize(count);
-        if (list.key != no_field)
-            bindings_.read(*list.reader, list.key, {}, std::span(list.keys).first(count));
+        if (list.key != no_field) bindings_.read(*list.reader, list.key, {}, std::span(list.keys).first(count));
         for (std::size_t i = 0; i < count; ++i)
             things.keys[i] = list.key != no_field ? key_of(list.keys[i].get()) : i;
     }
@@ -106,11 +104,9 @@ void Lists::cover_farther(Cover cover) {
     for (const SeenTag& tag : seen_) {
         Slot& slot = tag.list->slots[tag.slot];
         const float grow = slot.is_covered ? margin : -margin;
-        const Rect box{tag.box.x - grow, tag.box.y - grow, tag.box.width + 2 * grow,
-                       tag.box.height + 2 * grow};
+        const Rect box{tag.box.x - grow, tag.box.y - grow, tag.box.width + 2 * grow, tag.box.height + 2 * grow};
         const bool is_covered = std::any_of(covered_.begin(), covered_.end(), [&](const Rect& other) {
-            return box.x < other.right() && other.x < box.right() && box.y < other.bottom() &&
-                   other.y < box.bottom();
+            return box.x < other.right() && other.x < box.right() && box.y < other.bottom() && other.y < box.bottom();
         });
         if (!is_covered) covered_.push_back(tag.box);
         cover(slot, is_covered);
@@ -154,8 +150,7 @@ void Lists::place_tags(const View& view, const std::function<float(ElementIndex)
         if (list->tags != nullptr) place_tags(*list, view, opacity_of);
 }
 
-void Lists::place_tags(RunningList& list, const View& view,
-                       const std::function<float(ElementIndex)>& opacity_of) {
+void Lists::place_tags(RunningList& list, const View& view, const std::function<float(ElementIndex)>& opacity_of) {
     list.arrows.clear();
     for (const Slot& slot : list.slots) {
         if (slot.panel == no_element || !visibility_.is_drawn(slot.panel)) continue;
@@ -168,9 +163,8 @@ void Lists::place_tags(RunningList& list, const View& view,
             continue;
         }
         const Rect box = list.tags->box(*place, size);
-        elements_.carry(
-            slot.panel,
-            {.shift = {box.x - own.x, box.y - own.y}, .scale = place->scale, .opacity = place->opacity});
+        elements_.carry(slot.panel,
+                        {.shift = {box.x - own.x, box.y - own.y}, .scale = place->scale, .opacity = place->opacity});
         if (place->is_at_edge && list.tags->tags().at_edge == AtEdge::arrow)
             list.arrows.push_back({place->tip, place->way, place->opacity * opacity_of(slot.panel)});
     }

@@ -39,11 +39,10 @@ const Location& Origin::of(std::string_view field) const {
 
 bool operator==(const HudDefinition& a, const HudDefinition& b) {
     return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale && a.margin == b.margin &&
-           a.mirror == b.mirror && a.flash_limit == b.flash_limit && a.font == b.font &&
-           a.locales == b.locales && a.compact_names == b.compact_names && a.themes == b.themes &&
-           a.styles == b.styles && a.font_files == b.font_files && a.sources == b.sources &&
-           a.timers == b.timers && a.meters == b.meters && a.effects == b.effects && a.groups == b.groups &&
-           a.accept == b.accept && a.elements == b.elements;
+           a.mirror == b.mirror && a.flash_limit == b.flash_limit && a.font == b.font && a.locales == b.locales &&
+           a.compact_names == b.compact_names && a.themes == b.themes && a.styles == b.styles &&
+           a.font_files == b.font_files && a.sources == b.sources && a.timers == b.timers && a.meters == b.meters &&
+           a.effects == b.effects && a.groups == b.groups && a.accept == b.accept && a.elements == b.elements;
 }
 
 bool Hud::record(Recorder* recorder) {
@@ -113,11 +112,9 @@ void Hud::State::make(const HudDefinition& definition) {
     check_font(font, layouter.measurer(), top);
     for (std::size_t i = 0; i < definition.locales.size(); ++i) {
         const LocaleOptions& options = definition.locales[i];
-        ElementContext context =
-            context_of("locale '" + options.locale + "'", origin_at(definition.locale_origins, i));
+        ElementContext context = context_of("locale '" + options.locale + "'", origin_at(definition.locale_origins, i));
         if (options.locale.empty())
-            problems.report(
-                {context.place_of("locale"), "a locale without a tag", "", ProblemCode::missing_key});
+            problems.report({context.place_of("locale"), "a locale without a tag", "", ProblemCode::missing_key});
         if (!options.font.empty()) check_font(options.font, layouter.measurer(), context);
     }
 
@@ -203,8 +200,7 @@ bool Hud::State::add(const Theme& theme, const Origin* origin) {
     if (context.failed()) return false;
     for (const std::string& lacking : themes.lacking(theme))
         problems.report({context.place_of(""), "theme '" + theme.id + "' has no " + lacking,
-                         "that of the first theme stands for it", ProblemCode::missing_key,
-                         Severity::warning});
+                         "that of the first theme stands for it", ProblemCode::missing_key, Severity::warning});
     themes.add(theme);
     return true;
 }

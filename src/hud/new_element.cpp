@@ -7,19 +7,18 @@ namespace rapido {
 CommonFields CommonFields::of(const Element& element) {
     return std::visit(
         [](const auto& description) {
-            CommonFields common{
-                .id = description.id,
-                .inside = description.inside,
-                .value = {},
-                .max = {},
-                .visible = description.visible,
-                .plan = {},
-                .effects = description.effects,
-                .place = description.place,
-                .group = description.group,
-                .layer = description.layer,
-                .opacity = description.opacity,
-                .rest = {description.rotation, description.scale, description.blend, description.glow}};
+            CommonFields common{.id = description.id,
+                                .inside = description.inside,
+                                .value = {},
+                                .max = {},
+                                .visible = description.visible,
+                                .plan = {},
+                                .effects = description.effects,
+                                .place = description.place,
+                                .group = description.group,
+                                .layer = description.layer,
+                                .opacity = description.opacity,
+                                .rest = {description.rotation, description.scale, description.blend, description.glow}};
             if constexpr (requires { description.value; }) common.value = description.value;
             if constexpr (requires { description.max; }) common.max = description.max;
             if constexpr (requires { description.motion; }) {
@@ -38,8 +37,7 @@ CommonFields CommonFields::of(const Element& element) {
                 common.enter = description.enter;
                 common.leave = description.leave;
             }
-            if constexpr (requires { description.when_no_value; })
-                common.when_no_value = description.when_no_value;
+            if constexpr (requires { description.when_no_value; }) common.when_no_value = description.when_no_value;
             return common;
         },
         element);
@@ -98,8 +96,7 @@ void NewElement::check() {
     if (common.group.empty()) return;
     conditions.group = hud_.visibility.find(common.group);
     if (conditions.group == no_group)
-        context_.report_unknown("group", "group", common.group,
-                                [&] { return hud_.visibility.group_names(); });
+        context_.report_unknown("group", "group", common.group, [&] { return hud_.visibility.group_names(); });
 }
 
 void NewElement::bind() {
@@ -139,8 +136,8 @@ void NewElement::make() {
     if (body == nullptr) return;
     if (NoticeBody* const notice_body = body->notice()) make_notice(*notice_body);
     if (hud_.pending.is_asked_for(path) && !body->places())
-        context_.report("format", std::string(PendingAmounts::needs_fixed_digits) + ", as '" + path +
-                                      ".pending' is shown");
+        context_.report("format",
+                        std::string(PendingAmounts::needs_fixed_digits) + ", as '" + path + ".pending' is shown");
     if (common.plan.is_direct()) return;
     readout.travel = std::make_unique<Travel>(hud_.plans.share(common.plan));
 }
@@ -150,8 +147,7 @@ void NewElement::check_pace() {
     if (context_.value_type != Value::Type::text) return;
     const Pace& pace = common.plan.pace;
     if (pace.quantize > 0) context_.report("pace.quantize", "needs a number, and this source is a text");
-    if (pace.smallest_change > 0)
-        context_.report("pace.smallest_change", "needs a number, and this source is a text");
+    if (pace.smallest_change > 0) context_.report("pace.smallest_change", "needs a number, and this source is a text");
     if (pace.window != WindowKind::last) context_.report("pace.window", "of a text can only be 'last'");
 }
 
@@ -159,16 +155,13 @@ void NewElement::check_bands() {
     for (std::size_t i = 0; i < common.plan.bands.size(); ++i) {
         const std::string name = "bands." + std::to_string(i);
         const Band& band = common.plan.bands[i];
-        if (!band.format.empty() && !kind.can.takes_format)
-            context_.report(name + ".format", "is of texts only");
+        if (!band.format.empty() && !kind.can.takes_format) context_.report(name + ".format", "is of texts only");
         if (band.pattern != FillPattern::plain && !kind.can.has_fill)
             context_.report(name + ".pattern", "is of bars, rings and levels only");
-        if (!band.image.empty() && !kind.can.takes_image)
-            context_.report(name + ".image", "is of images only");
+        if (!band.image.empty() && !kind.can.takes_image) context_.report(name + ".image", "is of images only");
         if (context_.value_type == Value::Type::text)
             return context_.report("bands", "needs a number, and this source is a text");
-        if (!band.below && !band.above)
-            context_.report(name, "needs 'below' or 'above'", {}, ProblemCode::missing_key);
+        if (!band.below && !band.above) context_.report(name, "needs 'below' or 'above'", {}, ProblemCode::missing_key);
         if (band.below && band.above && *band.below < *band.above)
             context_.report(name, "is empty: 'below' is less than 'above'", {}, ProblemCode::contradiction);
     }
@@ -189,8 +182,7 @@ void NewElement::make_effects() {
     for (std::size_t i = 0; i < common.effects.size(); ++i)
         make_trigger(i);
     for (std::size_t i = 0; i < bands.size(); ++i)
-        effects->of_bands.push_back(
-            context_.effect(bands[i].effect, "bands." + std::to_string(i) + ".effect"));
+        effects->of_bands.push_back(context_.effect(bands[i].effect, "bands." + std::to_string(i) + ".effect"));
 }
 
 void NewElement::make_trigger(std::size_t index) {
@@ -200,8 +192,7 @@ void NewElement::make_trigger(std::size_t index) {
     ElementEffects::Trigger& made = effects->triggers.emplace_back();
     Problem problem;
     made.effect = hud_.effects.find(trigger.effect, problem);
-    if (made.effect == nullptr)
-        context_.report(field + ".effect", problem.message, problem.hint, problem.code);
+    if (made.effect == nullptr) context_.report(field + ".effect", problem.message, problem.hint, problem.code);
     made.full_change = trigger.full_change;
     made.on.on = trigger.on;
     if (trigger.at) made.on.mark = to_nanoseconds(*trigger.at).count();
@@ -215,14 +206,12 @@ void NewElement::make_trigger(std::size_t index) {
         });
     const TimerIndex timer = trigger.timer.empty() ? no_timer : hud_.timers.find(trigger.timer);
     if (!trigger.timer.empty() && timer == no_timer)
-        context_.report_unknown(field + ".timer", "timer", trigger.timer,
-                                [&] { return hud_.timers.names(); });
+        context_.report_unknown(field + ".timer", "timer", trigger.timer, [&] { return hud_.timers.names(); });
     if (is_of_timer(trigger.on)) {
         made.on.subject = timer;
         if (trigger.timer.empty()) context_.report(field, "needs 'timer'", {}, ProblemCode::missing_key);
     }
-    readout.starts_effects =
-        readout.starts_effects || trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss;
+    readout.starts_effects = readout.starts_effects || trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss;
 }
 
 void NewElement::make_notice(NoticeBody& notice_body) {
@@ -233,8 +222,7 @@ void NewElement::make_notice(NoticeBody& notice_body) {
     const NoticeBody::Course& course = notice_body.course();
     const Effect* const enter = context_.ending_effect(course.enter, "enter");
     const Effect* const leave = context_.ending_effect(course.leave, "leave");
-    if (effects == nullptr && (enter != nullptr || leave != nullptr))
-        effects = std::make_unique<ElementEffects>();
+    if (effects == nullptr && (enter != nullptr || leave != nullptr)) effects = std::make_unique<ElementEffects>();
     if (effects != nullptr) {
         effects->enter = enter;
         effects->leave = leave;
@@ -243,9 +231,8 @@ void NewElement::make_notice(NoticeBody& notice_body) {
         return played != nullptr ? played->duration * std::max(played->repeat, 1) : Seconds{0};
     };
     const int at_once = std::clamp(described.at_once, 1, 50);
-    notice->queue =
-        NoticeQueue(length_of(enter), length_of(leave), is_log(described) ? Seconds{0} : course.gap,
-                    static_cast<std::size_t>(at_once));
+    notice->queue = NoticeQueue(length_of(enter), length_of(leave), is_log(described) ? Seconds{0} : course.gap,
+                                static_cast<std::size_t>(at_once));
     const Messages& messages = notice_body.messages();
     for (std::size_t i = 0; i < messages.declared(); ++i) {
         RunningNotice::Post& post = notice->posts.emplace_back();
@@ -271,8 +258,7 @@ void NewElement::make_post(RunningNotice::Post& post, const Message& message, co
     if (message.timer.empty())
         context_.report(field, "needs 'timer'", {}, ProblemCode::missing_key);
     else if (post.on.subject == no_timer)
-        context_.report_unknown(field + ".timer", "timer", message.timer,
-                                [&] { return hud_.timers.names(); });
+        context_.report_unknown(field + ".timer", "timer", message.timer, [&] { return hud_.timers.names(); });
 }
 
 void NewElement::release() {

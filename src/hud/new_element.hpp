@@ -37,8 +37,7 @@ class NewElement {
     bool failed() const { return context_.failed() || body == nullptr; }
     void release();
 
-    const std::optional<Element>
-        themed;  ///< the description with the values of the theme, where it has names of them
+    const std::optional<Element> themed;  ///< the description with the values of the theme, where it has names of them
     const CommonFields common;
     /// Null for the usual one.
     std::unique_ptr<const Rest> rest() const;

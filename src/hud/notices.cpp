@@ -1,6 +1,7 @@
 #include "hud/notices.hpp"
 
 #include <algorithm>
+#include <utility>
 
 #include "hud/visibility.hpp"
 
@@ -44,8 +45,8 @@ void Notices::remove(ElementIndex element) {
 }
 
 void Notices::replace(ElementIndex element, std::unique_ptr<RunningNotice> notice) {
-    const auto known = std::find_if(all_.begin(), all_.end(),
-                                    [element](const auto& other) { return other->element == element; });
+    const auto known =
+        std::find_if(all_.begin(), all_.end(), [element](const auto& other) { return other->element == element; });
     if (known == all_.end()) return add(std::move(notice));
     RunningNotice* const before = known->get();
     if (before->posts.size() == notice->posts.size()) {
@@ -53,6 +54,7 @@ void Notices::replace(ElementIndex element, std::unique_ptr<RunningNotice> notic
         notice->queue = std::move(before->queue);
         notice->queue.take_course(made);
         notice->begun = before->begun;
+        notice->snapped = before->snapped;
         for (std::size_t i = 0; i < notice->posts.size(); ++i)
             notice->posts[i].was_true = before->posts[i].was_true;
     }
@@ -137,20 +139,20 @@ void Notices::put_newest(RunningNotice& log, ElementIndex plate) {
 void Notices::post(RunningNotice& notice, std::size_t index, Nanoseconds at) {
     const Messages& messages = notice.body->messages();
     const Message& message = messages.message(index);
-    notice.queue.post(
-        {.key = static_cast<std::uint32_t>(index),
-         .priority = message.priority,
-         .time = message.time.value_or(notice.body->course().reading.of(messages.text_of(index))),
-         .lasting = message.lasting,
-         .expires = message.expires},
-        at);
+    notice.queue.post({.key = static_cast<std::uint32_t>(index),
+                       .priority = message.priority,
+                       .time = message.time.value_or(notice.body->course().reading.of(messages.text_of(index))),
+                       .lasting = message.lasting,
+                       .expires = message.expires},
+                      at);
 }
 
-void Notices::post_messages(std::span<const Happening> happenings, const FrameTime& time,
-                            const Bindings& bindings, Visibility& visibility) {
+void Notices::post_messages(std::span<const Happening> happenings, const FrameTime& time, const Bindings& bindings,
+                            Visibility& visibility) {
     for (const auto& running : all_) {
         RunningNotice& notice = *running;
         if (notice.log != no_element) continue;
+        notice.snapped = false;
         for (const Happening& happening : happenings)
             for (std::size_t i = 0; i < notice.posts.size(); ++i)
                 if (happening.is_event && notice.posts[i].by_event && notice.posts[i].on.waits_for(happening))
@@ -165,8 +167,7 @@ void Notices::post_messages(std::span<const Happening> happenings, const FrameTi
             const bool lasting = notice.body->messages().message(i).lasting;
             const bool is_true = bindings.is_true(own.when);
             if (is_true && !own.was_true && (notice.begun || lasting)) post(notice, i, now);
-            if (!is_true && own.was_true && lasting)
-                notice.queue.take_away(static_cast<std::uint32_t>(i), now);
+            if (!is_true && own.was_true && lasting) notice.queue.take_away(static_cast<std::uint32_t>(i), now);
             own.was_true = is_true;
         }
         notice.begun = true;
@@ -186,7 +187,7 @@ bool Notices::take_away(RunningNotice& notice, std::string_view id, Nanoseconds 
 
 void Notices::snap(ElementIndex element) {
     RunningNotice* const notice = find(element);
-    if (notice == nullptr || notice->log != no_element) return;
+    if (notice == nullptr || notice->log != no_element || std::exchange(notice->snapped, true)) return;
     notice->queue.clear();
     notice->queue.forget_changes();
     notice->body->messages().forget_posted();

@@ -33,13 +33,13 @@ struct RunningNotice {
     ElementIndex element = no_element;
     NoticeBody* body = nullptr;
     NoticeQueue queue{Seconds{0}, Seconds{0}, Seconds{0}};
-    std::vector<Post> posts;        ///< by message
-    ElementIndex log = no_element;  ///< whose plate it is; then all else is of the log
-    std::vector<ElementIndex>
-        plates;  ///< of a log, by the place in its queue; no element where one was removed
-    std::vector<ElementIndex> order;  ///< the same in the order in which their messages appeared
+    std::vector<Post> posts;           ///< by message
+    ElementIndex log = no_element;     ///< whose plate it is; then all else is of the log
+    std::vector<ElementIndex> plates;  ///< of a log, by the place in its queue; no element where one was removed
+    std::vector<ElementIndex> order;   ///< the same in the order in which their messages appeared
     bool newest_first = false;
-    bool begun = false;  ///< has seen a frame
+    bool begun = false;    ///< has seen a frame
+    bool snapped = false;  ///< before this frame or in it; what is posted after that is said
 };
 
 /// Owns the notices of a HUD.
@@ -66,7 +66,7 @@ class Notices {
     void post(RunningNotice& notice, std::size_t message, Nanoseconds at);
     /// A message leaves, or waits no more; false if it does neither.
     bool take_away(RunningNotice& notice, std::string_view id, Nanoseconds at);
-    /// Only what is true for as long as it stays survives a snap, and is there at once.
+    /// Only what is true for as long as it stays survives a snap, and is there at once. What a call posts after it is said.
     void snap(ElementIndex element);
     /// Posts messages by what happened in this frame and by sources that became true in it, and decides which notices
     /// speak.

@@ -8,8 +8,7 @@
 namespace rapido {
 namespace {
 
-constexpr Color leaf_color = rgb(0x38b6c9, 0.9), panel_color = rgb(0xffc24a, 0.45),
-                chosen_color = rgb(0xff7a3c);
+constexpr Color leaf_color = rgb(0x38b6c9, 0.9), panel_color = rgb(0xffc24a, 0.45), chosen_color = rgb(0xff7a3c);
 constexpr Color plate_color = rgb(0x10161c, 0.85), ink = rgb(0xf2efe6), dim_ink = rgb(0xf2efe6, 0.7);
 constexpr float id_size = 9, text_size = 13;
 
@@ -88,14 +87,12 @@ void draw_explanation(const Explanation& explanation, const Fitted& screen, Poin
     constexpr float indent = 84, line_height = text_size * 1.35F, padding = 10;
     float width = 0;
     for (const std::string_view line : lines)
-        width = std::max(width, line.starts_with("  ")
-                                    ? indent + writer.width_of(line.substr(part_bytes), text_size)
-                                    : writer.width_of(line, text_size));
+        width = std::max(width, line.starts_with("  ") ? indent + writer.width_of(line.substr(part_bytes), text_size)
+                                                       : writer.width_of(line, text_size));
     const Size size{width + 2 * padding, static_cast<float>(lines.size()) * line_height + 2 * padding};
     const Size device{screen.size.width * screen.scale, screen.size.height * screen.scale};
-    const float left =
-        std::clamp(point.x + 16, screen.origin.x + 4,
-                   std::max(screen.origin.x + 4, screen.origin.x + device.width - size.width - 4));
+    const float left = std::clamp(point.x + 16, screen.origin.x + 4,
+                                  std::max(screen.origin.x + 4, screen.origin.x + device.width - size.width - 4));
     const bool is_above = point.y > screen.origin.y + device.height / 2;
     const float top = is_above ? std::max(screen.origin.y + 4, point.y - size.height - 16) : point.y + 16;
     into.add_rect({left, top, size.width, size.height}, 4, plate_color);

@@ -80,8 +80,7 @@ void PendingAmounts::tell(Amount& amount, const FrameTime& time) {
 
     const auto units = [&](const Value& value) -> std::optional<std::int64_t> {
         if (total == nullptr || !value.is_number()) return std::nullopt;
-        return elements_[amount.total].body->count(
-            {.value = value, .max = readouts_.max(amount.total), .delta = {}});
+        return elements_[amount.total].body->count({.value = value, .max = readouts_.max(amount.total), .delta = {}});
     };
     const auto of_truth = units(truth);
     const auto of_target = units(target);
@@ -102,9 +101,7 @@ void PendingAmounts::tell(Amount& amount, const FrameTime& time) {
     }
     const std::int64_t travels = saturated_difference(*of_target, *of_shown);
     const int places = elements_[amount.total].body->places().value_or(0);
-    const auto tell = [&](SourceIndex source, std::int64_t count) {
-        bindings_.tell(source, amount_of(count, places));
-    };
+    const auto tell = [&](SourceIndex source, std::int64_t count) { bindings_.tell(source, amount_of(count, places)); };
     tell(amount.net, saturated_sum(held, travels));
     tell(amount.gain, saturated_sum(amount.waiting_gain, std::max<std::int64_t>(travels, 0)));
     tell(amount.loss, saturated_sum(amount.waiting_loss, std::min<std::int64_t>(travels, 0)));

@@ -30,8 +30,7 @@ class PendingAmounts {
     /// Tells what is pending, when all totals have moved.
     void tell(const FrameTime& time);
 
-    static constexpr std::string_view needs_fixed_digits =
-        "must show one number with a fixed count of digits";
+    static constexpr std::string_view needs_fixed_digits = "must show one number with a fixed count of digits";
 
  private:
     struct Amount {

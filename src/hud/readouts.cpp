@@ -50,8 +50,8 @@ void Readouts::begin(ElementIndex index, SourceIndex value, Readout readout) {
     refresh_next(index);
 }
 
-void Readouts::change(ElementIndex index, SourceIndex value, Readout readout,
-                      std::shared_ptr<const TravelPlan> plan, const FrameTime& time) {
+void Readouts::change(ElementIndex index, SourceIndex value, Readout readout, std::shared_ptr<const TravelPlan> plan,
+                      const FrameTime& time) {
     Readout& before = all_[index];
     const HotElement& hot = elements_.hot(index);
     const bool same_source = value == hot.value;
@@ -61,8 +61,7 @@ void Readouts::change(ElementIndex index, SourceIndex value, Readout readout,
         readout.travel->change(std::move(plan), bindings_.value(value), bindings_.value(readout.max),
                                time.now(readout.travel->clock()), settings_.reduced_motion);
     } else if (readout.travel != nullptr) {
-        readout.travel->snap(bindings_.value(value), bindings_.value(readout.max),
-                             time.now(readout.travel->clock()));
+        readout.travel->snap(bindings_.value(value), bindings_.value(readout.max), time.now(readout.travel->clock()));
     }
     readout.truth = before.truth;
     readout.delta = before.delta;
@@ -74,8 +73,7 @@ void Readouts::change(ElementIndex index, SourceIndex value, Readout readout,
     std::erase_if(next_colors_, [index](const auto& next) { return next.first == index; });
     begin(index, value, std::move(readout));
     elements_.hot(index).was_positive = was_positive;
-    if (!elements_.hot(index).is_simple || elements_.hot(index).has_max)
-        keep_truth(index, bindings_.value(value));
+    if (!elements_.hot(index).is_simple || elements_.hot(index).has_max) keep_truth(index, bindings_.value(value));
     if (!same_source) take_as_given(index);
 }
 
@@ -126,13 +124,17 @@ void Readouts::refresh_next(ElementIndex index) {
 
 void Readouts::snap(ElementIndex index) {
     std::erase(given_, index);
-    elements_.hot(index).snaps = true;
-    refresh_next(index);
+    begin_snap(index);
 }
 
 void Readouts::take_as_given(ElementIndex index) {
     if (!elements_.hot(index).snaps) given_.push_back(index);
+    begin_snap(index);
+}
+
+void Readouts::begin_snap(ElementIndex index) {
     elements_.hot(index).snaps = true;
+    if (elements_[index].body != nullptr) elements_[index].body->snap();
     refresh_next(index);
 }
 
@@ -147,8 +149,7 @@ void Readouts::land(const FrameTime& time) {
 
 void Readouts::set_limit(const FlashAsker& asker) {
     for (ElementIndex index = 0; index < all_.size(); ++index)
-        if (all_[index].travel != nullptr)
-            all_[index].travel->set_flash_limit({asker.limit, asker.looks, index});
+        if (all_[index].travel != nullptr) all_[index].travel->set_flash_limit({asker.limit, asker.looks, index});
 }
 
 void Readouts::pass_edge(ElementIndex index, const Value& value, const FrameTime& time, Nanoseconds before,
@@ -187,8 +188,7 @@ void Readouts::take_change_of(const Dependent& dependent, Lane lane) {
     const Readout& readout = all_[index];
     if (readout.when_no_value == WhenNoValue::placeholder || hot.value == no_source) return;
     visibility_.touch();
-    if (readout.when_no_value == WhenNoValue::remove && readout.truth.has_value() &&
-        !value(index).has_value())
+    if (readout.when_no_value == WhenNoValue::remove && readout.truth.has_value() && !value(index).has_value())
         lost_.push_back(index);
 }
 
@@ -251,8 +251,7 @@ void Readouts::tell_amount(ElementIndex index, const Value& value, const Value& 
     if (value == before || elements_.hot(index).snaps || !value.is_number() || all_[index].is_silent) return;
     const double amount = value.number();
     const double min = all_[index].min;
-    if (amount <= min && was_positive)
-        happenings_.add({.time = now, .kind = HappeningKind::empty, .subject = index});
+    if (amount <= min && was_positive) happenings_.add({.time = now, .kind = HappeningKind::empty, .subject = index});
     const double most = max(index).number();
     if (most > min && amount >= most && before.number() < most)
         happenings_.add({.time = now, .kind = HappeningKind::full, .subject = index});
@@ -282,10 +281,7 @@ std::span<const ElementIndex> Readouts::aim(Lane lane, const FrameTime& time) {
         const bool snaps = hot.snaps;
         if (hot.is_simple && !snaps) continue;
         hot.snaps = false;
-        if (snaps) {
-            if (std::erase(given_, index) == 0) snapped_.push_back(index);
-            elements_[index].body->snap();
-        }
+        if (snaps && std::erase(given_, index) == 0) snapped_.push_back(index);
         Readout& readout = all_[index];
         if (readout.travel == nullptr || hot.value == no_source) continue;
         Travel& travel = *readout.travel;

@@ -50,8 +50,8 @@ class Readouts {
     void add(ElementIndex index, SourceIndex value, Readout readout);
     /// Follows other sources, or in another way, from now on. What is in flight goes on; the value of another source is taken as
     /// given in the next update.
-    void change(ElementIndex index, SourceIndex value, Readout readout,
-                std::shared_ptr<const TravelPlan> plan, const FrameTime& time);
+    void change(ElementIndex index, SourceIndex value, Readout readout, std::shared_ptr<const TravelPlan> plan,
+                const FrameTime& time);
     /// Gives back the sources of one, which is removed or changed.
     void release(ElementIndex index);
     /// Gives back the sources of those that were removed.
@@ -92,8 +92,7 @@ class Readouts {
     void show(Lane lane, const FrameTime& time);
     void refresh(ElementIndex index, const FrameTime& time);
     /// What lives in time goes on: frames of an image, waves, graphs, the effects of single pips.
-    void advance_bodies(const FrameTime& time, const FlashAsker& flashes, const Camera& camera,
-                        ProblemLog& problems);
+    void advance_bodies(const FrameTime& time, const FlashAsker& flashes, const Camera& camera, ProblemLog& problems);
     void take_change(ElementIndex index, Change change);
 
     const Readout& operator[](ElementIndex index) const { return all_[index]; }
@@ -123,16 +122,14 @@ class Readouts {
         double trail;  ///< NaN where there is none
     };
     Followed& of(Lane lane) { return lanes_[static_cast<std::size_t>(lane)]; }
+    void begin_snap(ElementIndex index);
     void begin(ElementIndex index, SourceIndex value, Readout readout);
     void queue(ElementIndex index, Lane lane);
-    Lane lane_of(ElementIndex index) const {
-        return all_[index].shows_pending ? Lane::pending : Lane::ordinary;
-    }
+    Lane lane_of(ElementIndex index) const { return all_[index].shows_pending ? Lane::pending : Lane::ordinary; }
     void take_change_of(const Dependent& dependent, Lane lane);
     void follow_simple(const FrameTime& time);
     void tell_simple(ElementIndex index, HotElement& hot, const Value& value, Nanoseconds now);
-    void tell_amount(ElementIndex index, const Value& value, const Value& before, bool was_positive,
-                     Nanoseconds now);
+    void tell_amount(ElementIndex index, const Value& value, const Value& before, bool was_positive, Nanoseconds now);
     Value keep_truth(ElementIndex index, const Value& value);
     void tell_change(ElementIndex index, Nanoseconds now);
     void report_bands(ElementIndex index, const FrameTime& time);

@@ -50,8 +50,8 @@ void RunningRecording::call(const CallKind& kind, const void* given) {
 
 /// The path that it has, where its panel may be written by the end of its path.
 std::string RunningRecording::path_of(const Element& element) const {
-    return std::visit(
-        [this](const auto& any) { return rapido::path_of(elements_.panel(any.inside), any.id); }, element);
+    return std::visit([this](const auto& any) { return rapido::path_of(elements_.panel(any.inside), any.id); },
+                      element);
 }
 
 void RunningRecording::name_all(HudDefinition& definition) {
@@ -102,8 +102,7 @@ void RunningRecording::name_one(Source& source, const std::string& owner, const 
         }
         name = made.field;
         for (int number = 2;
-             tracked_.contains(name) || bindings_.is_told(name) || bindings_.sources().find(name) != nullptr;
-             ++number)
+             tracked_.contains(name) || bindings_.is_told(name) || bindings_.sources().find(name) != nullptr; ++number)
             name = made.field + "#" + std::to_string(number);
         source = rapido::name(name);
         used_.insert(name);
@@ -150,8 +149,7 @@ static std::uint64_t key_of(const TagRef& tag) {
     return std::uint64_t{tag.element} << 32U | tag.index;
 }
 
-std::uint64_t RunningRecording::add(const TagRef& tag, const PositionSource& at,
-                                    const std::vector<Binding>& values) {
+std::uint64_t RunningRecording::add(const TagRef& tag, const PositionSource& at, const std::vector<Binding>& values) {
     places_[key_of(tag)] = things_.size();
     things_.push_back({.number = thing_count_,
                        .tag = tag,
@@ -206,10 +204,9 @@ void RunningRecording::tell_new_timers() {
         if (!is_new) continue;
         known->second = timer.owned != nullptr ? timer.timer->numbers() : detail::TimerNumbers{};
         if (timer.owned == nullptr)
-            names_.push_back(
-                {.name = timer.id,
-                 .timer = timer.timer->counts_down() ? TimerKind::countdown : TimerKind::stopwatch,
-                 .clock = timer.clock});
+            names_.push_back({.name = timer.id,
+                              .timer = timer.timer->counts_down() ? TimerKind::countdown : TimerKind::stopwatch,
+                              .clock = timer.clock});
     }
 }
 
@@ -232,8 +229,7 @@ void RunningRecording::keep_timers() {
 
 // The frame
 
-void RunningRecording::read_entries(const std::string& name, Tracked& tracked,
-                                    const detail::EntryReader& reader) {
+void RunningRecording::read_entries(const std::string& name, Tracked& tracked, const detail::EntryReader& reader) {
     Entries now;
     now.count = bindings_.count(reader);
     const std::size_t fields = reader.fields().size();
@@ -248,8 +244,8 @@ void RunningRecording::read_entries(const std::string& name, Tracked& tracked,
     if (!bindings_.read_positions(reader, now.places)) now.places.clear();
     const auto is_same = [](const KeptValue& a, const KeptValue& b) { return a.get() == b.get(); };
     if (tracked.entries && tracked.entries->count == now.count && tracked.entries->places == now.places &&
-        std::equal(now.values.begin(), now.values.end(), tracked.entries->values.begin(),
-                   tracked.entries->values.end(), is_same))
+        std::equal(now.values.begin(), now.values.end(), tracked.entries->values.begin(), tracked.entries->values.end(),
+                   is_same))
         return;
     tracked.entries = std::move(now);
     entries_.push_back({name, tracked.entries->count, tracked.entries->values, tracked.entries->places});

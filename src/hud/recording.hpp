@@ -38,8 +38,7 @@ class RunningRecording {
     /// An element is gone, and with it its things.
     void forget(ElementIndex index);
     /// A thing was tagged: its number.
-    std::uint64_t add(const TagRef& tag, const PositionSource& at,
-                      const std::vector<detail::Binding>& values);
+    std::uint64_t add(const TagRef& tag, const PositionSource& at, const std::vector<detail::Binding>& values);
     std::optional<std::uint64_t> number_of(const TagRef& tag) const;
     void remove(const TagRef& tag);
 

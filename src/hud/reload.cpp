@@ -65,8 +65,7 @@ Problems Hud::State::clashes(const Hud& made) const {
     for (const ElementIndex index : made.state_->defined()) {
         const RunningElement& wanted = made.state_->elements[index];
         const ElementIndex there = elements.at(wanted.path);
-        if (there == no_element || elements[there].is_of_definition || elements[there].kind == wanted.kind)
-            continue;
+        if (there == no_element || elements[there].is_of_definition || elements[there].kind == wanted.kind) continue;
         found.push_back({{},
                          wanted.name() + " stands where the game has added " + elements[there].name(),
                          "give it another id",
@@ -145,8 +144,7 @@ void Hud::State::reload_groups(const HudDefinition& definition, const HudDefinit
             visibility.retire(index);
         }
     for (std::size_t i = 0; i < definition.groups.size(); ++i) {
-        std::optional<RunningGroup> made =
-            running(definition.groups[i], origin_at(definition.group_origins, i), false);
+        std::optional<RunningGroup> made = running(definition.groups[i], origin_at(definition.group_origins, i), false);
         if (!made) continue;
         const GroupIndex index = visibility.find(made->id);
         if (index == no_group) {
@@ -238,8 +236,7 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
     }
     elements.rank(order);
     for (const std::size_t i : added)
-        if (const ElementIndex index = elements.at(made.state_->elements[wanted[i]].path);
-            index != no_element)
+        if (const ElementIndex index = elements.at(made.state_->elements[wanted[i]].path); index != no_element)
             find_speakers(index, origin_at(definition.element_origins, i));
 }
 

@@ -101,14 +101,12 @@ bool TagRanking::may_show(std::size_t i, Nanoseconds now) {
     if (!things_.in_sight.empty() && things_.in_sight[i] == 0) return false;
     if (tags_.show == ShowTag::always) return true;
     if (things_.values.empty()) return false;  // the entries lack the field
-    if (tags_.show == ShowTag::below_full)
-        return !things_.maxima.empty() && things_.values[i] < things_.maxima[i];
+    if (tags_.show == ShowTag::below_full) return !things_.maxima.empty() && things_.values[i] < things_.maxima[i];
     const Nanoseconds changed = before_[i].changed;
     return changed != Nanoseconds::min() && now - changed < to_nanoseconds(tags_.show_for);
 }
 
-void TagRanking::rank(const View& view, Nanoseconds now, std::size_t most,
-                      std::vector<std::uint32_t>& ranking) {
+void TagRanking::rank(const View& view, Nanoseconds now, std::size_t most, std::vector<std::uint32_t>& ranking) {
     if (tags_.show == ShowTag::after_change && !things_.values.empty()) follow_changes(now);
     candidates_.clear();
     const std::size_t count = things_.places.size();
@@ -152,8 +150,8 @@ float TagRanking::opacity_at(double distance) const {
 }
 
 Rect TagRanking::box(const TagPlace& place, Size size) const {
-    const Point part = place.is_at_edge ? Point{0.5F, 0.5F}
-                                        : Point{horizontal_part(tags_.pivot), vertical_part(tags_.pivot)};
+    const Point part =
+        place.is_at_edge ? Point{0.5F, 0.5F} : Point{horizontal_part(tags_.pivot), vertical_part(tags_.pivot)};
     const Size seen{size.width * place.scale, size.height * place.scale};
     return {place.at.x - seen.width * part.x, place.at.y - seen.height * part.y, seen.width, seen.height};
 }
@@ -163,8 +161,7 @@ std::optional<TagPlace> TagRanking::place(const WorldPoint& thing, Size size, co
     if (!seen.in_front && (tags_.at_edge == AtEdge::hide || seen.towards == Point{})) return std::nullopt;
     const double distance = std::abs(seen.distance);
     TagPlace place{.at = {}, .scale = scale_at(distance), .opacity = opacity_at(distance)};
-    if (seen.in_front)
-        place.at = {seen.at.x + tags_.offset.x * place.scale, seen.at.y + tags_.offset.y * place.scale};
+    if (seen.in_front) place.at = {seen.at.x + tags_.offset.x * place.scale, seen.at.y + tags_.offset.y * place.scale};
     if (tags_.at_edge == AtEdge::hide) return place;
     const Rect edge = edge_of(view.screen, tags_.edge_margin);
     if (seen.in_front && holds(edge, seen.at)) {

@@ -15,8 +15,7 @@ bool Hud::State::offer_cost(const std::string& name) {
     constexpr std::array<std::string_view, 3> names{"hud.update_time", "hud.draw_time", "hud.render_time"};
     const auto found = std::find(names.begin(), names.end(), name);
     if (found == names.end()) return false;
-    cost_sources[static_cast<std::size_t>(found - names.begin())] =
-        bindings.add_told(name, Value::Type::duration);
+    cost_sources[static_cast<std::size_t>(found - names.begin())] = bindings.add_told(name, Value::Type::duration);
     return true;
 }
 
@@ -75,8 +74,7 @@ void Hud::State::place_watches() {
     const Panel* const panel = std::get_if<Panel>(elements[table].description.get());
     if (panel == nullptr) return;
     const Anchor present = panel->place.hangs_on();
-    const Anchor best =
-        debug::freest_corner(others, {box.width, box.height}, layouter.screen().area, present);
+    const Anchor best = debug::freest_corner(others, {box.width, box.height}, layouter.screen().area, present);
     if (best == present) return;
     Element moved = *elements[table].description;
     std::get_if<Panel>(&moved)->place.anchor = best;

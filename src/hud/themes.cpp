@@ -32,8 +32,7 @@ constexpr std::string_view word_for(const float&) {
 template <class T>
 void gather_lacking(const Theme& first, const Theme& theme, std::vector<std::string>& lacking) {
     for (const auto& [name, value] : values_of(first, T{}))
-        if (!values_of(theme, T{}).contains(name))
-            lacking.push_back(std::string(word_for(T{})) + " '" + name + "'");
+        if (!values_of(theme, T{}).contains(name)) lacking.push_back(std::string(word_for(T{})) + " '" + name + "'");
 }
 
 /// Calls back for each themed value of an aggregate that is there.
@@ -69,8 +68,7 @@ void visit_themed(const Table& table, void* aggregate, const std::string& prefix
 }  // namespace
 
 void Themes::add(const Theme& theme) {
-    const auto known =
-        std::find_if(all_.begin(), all_.end(), [&](const Theme& other) { return other.id == theme.id; });
+    const auto known = std::find_if(all_.begin(), all_.end(), [&](const Theme& other) { return other.id == theme.id; });
     if (known != all_.end())
         *known = theme;
     else
@@ -86,14 +84,12 @@ void Themes::remove(std::string_view id) {
 void Themes::order(const std::vector<std::string>& ids) {
     const std::string used_before = used();
     const auto place = [&](const Theme& theme) { return std::find(ids.begin(), ids.end(), theme.id); };
-    std::stable_sort(all_.begin(), all_.end(),
-                     [&](const Theme& a, const Theme& b) { return place(a) < place(b); });
+    std::stable_sort(all_.begin(), all_.end(), [&](const Theme& a, const Theme& b) { return place(a) < place(b); });
     use(used_before);
 }
 
 bool Themes::use(std::string_view id) {
-    const auto found =
-        std::find_if(all_.begin(), all_.end(), [&](const Theme& theme) { return theme.id == id; });
+    const auto found = std::find_if(all_.begin(), all_.end(), [&](const Theme& theme) { return theme.id == id; });
     if (found == all_.end()) return false;
     used_ = static_cast<std::size_t>(found - all_.begin());
     return true;
@@ -153,8 +149,7 @@ void Themes::apply_one(Themed<T>& value, const std::string& field, const ThemeRe
     for (const std::size_t which : {used_, std::size_t{0}}) {
         if (which >= all_.size()) continue;
         const Named<T>& values = values_of(all_[which], T{});
-        if (const auto found = values.find(value.name()); found != values.end())
-            return value.apply(found->second);
+        if (const auto found = values.find(value.name()); found != values.end()) return value.apply(found->second);
     }
     std::vector<std::string_view> names;
     if (!all_.empty())
@@ -165,8 +160,7 @@ void Themes::apply_one(Themed<T>& value, const std::string& field, const ThemeRe
                did_you_mean(value.name(), names));
 }
 
-void Themes::apply(const Table& table, void* aggregate, const ThemeReport& report,
-                   const std::string& prefix) const {
+void Themes::apply(const Table& table, void* aggregate, const ThemeReport& report, const std::string& prefix) const {
     visit_themed(table, aggregate, prefix, [&](auto& value, const auto& name) {
         if (!value.name().empty()) apply_one(value, name(), report);
     });

@@ -31,8 +31,7 @@ class Themes {
     static bool has_names(const Table& table, const void* aggregate);
     /// Gives every name in an aggregate the value that the present theme has for it, or else the first one. A name that neither
     /// has keeps its value and is reported.
-    void apply(const Table& table, void* aggregate, const ThemeReport& report,
-               const std::string& prefix = {}) const;
+    void apply(const Table& table, void* aggregate, const ThemeReport& report, const std::string& prefix = {}) const;
     /// Leaves only the values in an aggregate.
     static void forget_names(const Table& table, void* aggregate);
     void apply(Themed<Color>& color, const ThemeReport& report = nullptr) const;

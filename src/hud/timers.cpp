@@ -15,14 +15,12 @@ bool RunningTimer::reports(Nanoseconds at) const {
         const Nanoseconds every = to_nanoseconds(mark.every);
         const Nanoseconds behind =
             timer->counts_down() ? saturated_difference(first, at) : saturated_difference(at, first);
-        return behind.count() == 0 ||
-               (behind.count() > 0 && every.count() > 0 && (behind % every).count() == 0);
+        return behind.count() == 0 || (behind.count() > 0 && every.count() > 0 && (behind % every).count() == 0);
     });
 }
 
 TimerIndex Timers::add(RunningTimer made) {
-    const auto told = [&](const char* part, Value::Type type,
-                          detail::ValueUse use = detail::ValueUse::amount) {
+    const auto told = [&](const char* part, Value::Type type, detail::ValueUse use = detail::ValueUse::amount) {
         return bindings_.add_told(made.id + part, type, use);
     };
     made.left = told(".left", Value::Type::duration, detail::ValueUse::time_left);
@@ -122,8 +120,8 @@ void Timers::advance(const FrameTime& time) {
             continue;
         }
         // What holds it or speeds it up in its first frame is not read yet: see `obey`.
-        const bool waits = timer.start == no_source && !timer.told_start &&
-                           (timer.pause != no_source || timer.speed != no_source);
+        const bool waits =
+            timer.start == no_source && !timer.told_start && (timer.pause != no_source || timer.speed != no_source);
         if (!waits) pass(index, time);
     }
 }
@@ -162,8 +160,7 @@ void Timers::pass_edge(ElementIndex index, const RunningTimer& timer, const Time
 }
 
 /// What a timer told, for the bands that have an edge there.
-void Timers::pass_edges(const RunningTimer& timer, const TimerEvent& told, const FrameTime& time,
-                        Nanoseconds before) {
+void Timers::pass_edges(const RunningTimer& timer, const TimerEvent& told, const FrameTime& time, Nanoseconds before) {
     if (timer.shown_by.empty() || told.kind == TimerEvent::Kind::skipped) return;
     const bool down = timer.timer->counts_down();
     const Nanoseconds duration = timer.timer->duration();
@@ -179,14 +176,13 @@ void Timers::pass_edges(const RunningTimer& timer, const TimerEvent& told, const
         }
         return;
     }
-    const auto [first, last] = std::equal_range(
-        timer.edges.begin(), timer.edges.end(), RunningTimer::Edge{told.at, no_element},
-        [](const RunningTimer::Edge& a, const RunningTimer::Edge& b) { return a.at < b.at; });
+    const auto [first, last] =
+        std::equal_range(timer.edges.begin(), timer.edges.end(), RunningTimer::Edge{told.at, no_element},
+                         [](const RunningTimer::Edge& a, const RunningTimer::Edge& b) { return a.at < b.at; });
     for (auto edge = first; edge != last; ++edge) {
         // On the edge, and the least time behind it: a band ends beyond its edge.
         pass_edge(edge->element, timer, position_at(told.at), time, before);
-        pass_edge(edge->element, timer, position_at(saturated_sum(told.at, Nanoseconds{down ? -1 : 1})), time,
-                  before);
+        pass_edge(edge->element, timer, position_at(saturated_sum(told.at, Nanoseconds{down ? -1 : 1})), time, before);
     }
 }
 
@@ -195,13 +191,10 @@ void Timers::report(TimerIndex index, const FrameTime& time, Nanoseconds to_come
     RunningTimer& timer = timers_[index];
     if (timer.timer->event_count() == timer.seen) return;
     for (const TimerEvent& told : timer.timer->events(timer.seen)) {
-        const Nanoseconds before =
-            saturated_sum(saturated_difference(timer.timer->age(), told.time), to_come);
+        const Nanoseconds before = saturated_sum(saturated_difference(timer.timer->age(), told.time), to_come);
         const auto tell = [&](HappeningKind kind, std::int64_t detail = 0) {
-            happenings_.add({.time = time.real_time(before, timer.clock),
-                             .kind = kind,
-                             .subject = index,
-                             .detail = detail});
+            happenings_.add(
+                {.time = time.real_time(before, timer.clock), .kind = kind, .subject = index, .detail = detail});
         };
         if (told.number > timer.seen + 1)
             tell(HappeningKind::skipped, static_cast<std::int64_t>(told.number - timer.seen - 1));
@@ -278,9 +271,8 @@ void Timers::mark_edges(RunningTimer& timer) {
                 timer.edges.push_back({to_nanoseconds(at), index});
             }
     }
-    std::sort(timer.edges.begin(), timer.edges.end(), [](const auto& a, const auto& b) {
-        return std::pair(a.at, a.element) < std::pair(b.at, b.element);
-    });
+    std::sort(timer.edges.begin(), timer.edges.end(),
+              [](const auto& a, const auto& b) { return std::pair(a.at, a.element) < std::pair(b.at, b.element); });
     timer.owned->set_marks(all);
 }
 
@@ -295,8 +287,7 @@ void Timers::change(TimerIndex index, const Timer& timer, bool other) {
         const bool has_not_begun = state.run == TimerState::Run::stopped && state.position == state.duration;
         state.duration = fresh.duration();
         state.loop = timer.loop;
-        if (fresh.counts_down() && (has_not_begun || state.position > state.duration))
-            state.position = state.duration;
+        if (fresh.counts_down() && (has_not_begun || state.position > state.duration)) state.position = state.duration;
         fresh.restore(state);
     } else if (running.owned->running()) {
         fresh.start();

@@ -22,8 +22,7 @@ class OwnedTimer final : public GameTimer {
  public:
     explicit OwnedTimer(const Timer& timer)
         : GameTimer(timer.kind == TimerKind::countdown ? Direction::down : Direction::up,
-                    timer.duration.value_or(Seconds{timer.kind == TimerKind::countdown ? 60.0 : 0.0}),
-                    timer.begin) {}
+                    timer.duration.value_or(Seconds{timer.kind == TimerKind::countdown ? 60.0 : 0.0}), timer.begin) {}
 };
 
 struct TimerPosition {
@@ -103,10 +102,9 @@ class Timers {
     void report(TimerIndex index, const FrameTime& time, Nanoseconds to_come);
     void pass(TimerIndex index, const FrameTime& time);
     void pass_moved(const RunningTimer& timer, const FrameTime& time);
-    void pass_edge(ElementIndex index, const RunningTimer& timer, const TimerPosition& position,
-                   const FrameTime& time, Nanoseconds before);
-    void pass_edges(const RunningTimer& timer, const TimerEvent& told, const FrameTime& time,
-                    Nanoseconds before);
+    void pass_edge(ElementIndex index, const RunningTimer& timer, const TimerPosition& position, const FrameTime& time,
+                   Nanoseconds before);
+    void pass_edges(const RunningTimer& timer, const TimerEvent& told, const FrameTime& time, Nanoseconds before);
     void mark_edges(RunningTimer& timer);
 
     Bindings& bindings_;

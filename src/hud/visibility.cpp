@@ -72,8 +72,7 @@ void Visibility::decide(ElementIndex index) {
     const RunningElement& element = elements_[index];
     Seen& seen = seen_[index];
     const Conditions& by = seen.conditions;
-    bool wanted =
-        !element.dead && seen.game_shows && seen.has_entry && seen.by_band.value_or(is_true(by.visible));
+    bool wanted = !element.dead && seen.game_shows && seen.has_entry && seen.by_band.value_or(is_true(by.visible));
     if (by.hides_without_value) wanted = wanted && bindings_.value(elements_.hot(index).value).has_value();
     float opacity = seen.game_opacity * seen.conditions.opacity;
     bool group_shown = true;
@@ -136,8 +135,7 @@ std::string Visibility::reason(ElementIndex index) const {
     if (by.group != no_group) {
         const RunningGroup& group = groups_[by.group];
         if (!group.game_shows) return "is hidden with group '" + group.id + "', by the game";
-        if (!is_true(group.visible))
-            return "is hidden with group '" + group.id + "', whose source is not true";
+        if (!is_true(group.visible)) return "is hidden with group '" + group.id + "', whose source is not true";
     }
     if (element.parent != no_element && !seen_[element.parent].shown)
         return "is hidden with " + elements_[element.parent].name() + ", which " + reason(element.parent);

@@ -46,8 +46,7 @@ class Visibility {
         float opacity = 1;
         bool hides_without_value = false;
         bool has_effects = false;  ///< it enters or leaves by an effect of its own
-        bool speaks =
-            false;  ///< it is shown only while it has something to say, which `set_speaking` decides
+        bool speaks = false;       ///< it is shown only while it has something to say, which `set_speaking` decides
     };
 
     void add(ElementIndex index, const Conditions& conditions);

@@ -44,9 +44,8 @@ std::shared_ptr<WatchList> WatchList::of_thread() {
 std::size_t WatchList::add(std::string_view group, std::string_view name, std::string_view format) {
     const std::size_t index = all_.size();
     all_.push_back({group, name, text_of(format), {}, Seconds{0}, format != "{}"});
-    const auto place =
-        std::upper_bound(ordered_.begin(), ordered_.end(), group,
-                         [this](std::string_view a, std::size_t b) { return a < all_[b].group; });
+    const auto place = std::upper_bound(ordered_.begin(), ordered_.end(), group,
+                                        [this](std::string_view a, std::size_t b) { return a < all_[b].group; });
     ordered_.insert(place, index);
     return index;
 }
@@ -75,8 +74,7 @@ void WatchList::begin_frame(Seconds step) {
     }
 }
 
-void WatchList::read_field(std::size_t field, std::span<const std::uint8_t> wanted,
-                           std::span<KeptValue> into) const {
+void WatchList::read_field(std::size_t field, std::span<const std::uint8_t> wanted, std::span<KeptValue> into) const {
     for (std::size_t i = 0; i < into.size(); ++i) {
         if (!wanted.empty() && wanted[i] == 0) continue;
         const Watch& watch = all_[shown_[i]];
@@ -110,8 +108,7 @@ Anchor freest_corner(std::span<const Rect> others, Size size, const Rect& area, 
         return sum;
     };
     Anchor best = present;
-    for (const Anchor corner :
-         {Anchor::top_right, Anchor::top_left, Anchor::bottom_right, Anchor::bottom_left})
+    for (const Anchor corner : {Anchor::top_right, Anchor::top_left, Anchor::bottom_right, Anchor::bottom_left})
         if (covered(corner) < covered(best)) best = corner;
     return best;
 }
@@ -131,40 +128,37 @@ std::vector<Element> watch_table(const std::shared_ptr<WatchList>& list, const S
                                      .radius = 4,
                                      .layer = 1000,
                                      .visible = visible}};
-    const std::vector<Element> rows =
-        list_of({.id = "rows",
-                 .entries = Source(detail::Binding::getter(list, Value::Type::int64)),
-                 .key = "key",
-                 .most = most_watches,
-                 .place_motion = instant(),
-                 .gap = 1,
-                 .align = Align::stretch,
-                 .inside = "watches"},
-                [](const auto& watch) {
-                    return nest(Panel{.layout = Layout::column, .align = Align::stretch, .plate = false},
-                                Text{.id = "group",
-                                     .value = watch("group"),
-                                     .color = rgb(0xffc24a),
-                                     .weight = 700,
-                                     .size = text_size,
-                                     .visible = watch("group")},
-                                Panel{.id = "row",
-                                      .layout = Layout::row,
-                                      .gap = 16,
-                                      .justify = Justify::space_between,
-                                      .plate = false},
-                                Text{.id = "name",
-                                     .value = watch("name"),
-                                     .inside = "row",
-                                     .color = rgb(0xf2efe6, 0.7),
-                                     .size = text_size},
-                                Text{.id = "text",
-                                     .value = watch("text"),
-                                     .inside = "row",
-                                     .weight = 600,
-                                     .size = text_size,
-                                     .align = TextAlign::end});
-                });
+    const std::vector<Element> rows = list_of(
+        {.id = "rows",
+         .entries = Source(detail::Binding::getter(list, Value::Type::int64)),
+         .key = "key",
+         .most = most_watches,
+         .place_motion = instant(),
+         .gap = 1,
+         .align = Align::stretch,
+         .inside = "watches"},
+        [](const auto& watch) {
+            return nest(
+                Panel{.layout = Layout::column, .align = Align::stretch, .plate = false},
+                Text{.id = "group",
+                     .value = watch("group"),
+                     .color = rgb(0xffc24a),
+                     .weight = 700,
+                     .size = text_size,
+                     .visible = watch("group")},
+                Panel{.id = "row", .layout = Layout::row, .gap = 16, .justify = Justify::space_between, .plate = false},
+                Text{.id = "name",
+                     .value = watch("name"),
+                     .inside = "row",
+                     .color = rgb(0xf2efe6, 0.7),
+                     .size = text_size},
+                Text{.id = "text",
+                     .value = watch("text"),
+                     .inside = "row",
+                     .weight = 600,
+                     .size = text_size,
+                     .align = TextAlign::end});
+        });
     table.insert(table.end(), rows.begin(), rows.end());
     return table;
 }

@@ -26,8 +26,7 @@ class WatchList final : public detail::EntryReader {
 
     const std::vector<Field>& fields() const override { return fields_; }
     std::size_t count() const override { return shown_.size(); }
-    void read_field(std::size_t field, std::span<const std::uint8_t> wanted,
-                    std::span<KeptValue> into) const override;
+    void read_field(std::size_t field, std::span<const std::uint8_t> wanted, std::span<KeptValue> into) const override;
     void read_numbers(std::size_t, std::span<double>) const override {}
     bool read_positions(std::span<WorldPoint>) const override { return false; }
 

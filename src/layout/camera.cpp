@@ -57,11 +57,9 @@ Projected Camera::project(const WorldPoint& point, Size screen) const {
         const double place = middle + at;
         return static_cast<float>(std::isnan(place) ? middle : std::clamp(place, -farthest, farthest));
     };
-    if (projected.in_front)
-        projected.at = {on_screen(half_width, right / w), on_screen(half_height, down / w)};
+    if (projected.in_front) projected.at = {on_screen(half_width, right / w), on_screen(half_height, down / w)};
     const double length = std::hypot(right, down);
-    if (length > 0)
-        projected.towards = {static_cast<float>(right / length), static_cast<float>(down / length)};
+    if (length > 0) projected.towards = {static_cast<float>(right / length), static_cast<float>(down / length)};
     return projected;
 }
 

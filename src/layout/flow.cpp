@@ -174,8 +174,7 @@ void Flow::share(float room, float gap) {
         if (froze) continue;
         for (std::size_t i = 0; i < lanes_.size(); ++i)
             if (frozen_[i] == 0)
-                lanes_[i].size +=
-                    part * (grows ? lanes_[i].grow : std::max(0.0F, lanes_[i].size - lanes_[i].least));
+                lanes_[i].size += part * (grows ? lanes_[i].grow : std::max(0.0F, lanes_[i].size - lanes_[i].least));
         return;
     }
 }
@@ -226,8 +225,8 @@ void Flow::arrange_line(const Arrangement& arrangement, const Rect& area, std::s
         const float origin = is_row ? area.y : area.x;
         float& side = is_row ? box.y : box.x;
         const float offset = is_row ? place.offset.y : place.offset.x;
-        const bool in_line = is_row ? arrangement.align == Align::baseline && item.baseline >= 0
-                                    : item.digits >= 0 && !stretches;
+        const bool in_line =
+            is_row ? arrangement.align == Align::baseline && item.baseline >= 0 : item.digits >= 0 && !stretches;
         if (in_line) {
             const Size block = is_row ? Size{0, lined.size()} : Size{lined.size(), 0};
             const Rect whole = place_in(area, block, Place{.anchor = place.anchor});

@@ -21,8 +21,7 @@ float part_of(Side side) {
 }
 
 float along(Side anchor, Side pivot, float origin, float room, float length, float offset) {
-    return origin + room * part_of(anchor) - length * part_of(pivot) +
-           (anchor == Side::end ? -offset : offset);
+    return origin + room * part_of(anchor) - length * part_of(pivot) + (anchor == Side::end ? -offset : offset);
 }
 
 /// How much of a length must stand on each side of the anchor decides how much room there must be.
@@ -55,8 +54,8 @@ Rect place_in(const Rect& area, Size size, const Place& place) {
     const Rect inner{area.x + margin.left, area.y + margin.top, area.width - margin.left - margin.right,
                      area.height - margin.top - margin.bottom};
     Rect box{along(horizontal(anchor), horizontal(pivot), inner.x, inner.width, size.width, place.offset.x),
-             along(vertical(anchor), vertical(pivot), inner.y, inner.height, size.height, place.offset.y),
-             size.width, size.height};
+             along(vertical(anchor), vertical(pivot), inner.y, inner.height, size.height, place.offset.y), size.width,
+             size.height};
     // As CSS stretches a box between two insets; a largest size leaves spare room, which the anchor divides.
     const auto stretch = [](float& at, float& length, float origin, float room, float most, Side side) {
         length = std::max(room, 0.0F);
@@ -94,8 +93,7 @@ Fitted fit_screen(const FitOptions& options, const Viewport& viewport) {
     const Size design = options.design;
     const Size window = viewport.size;
     Fitted fitted{.scale = 0, .stretch = 1, .origin = viewport.origin, .size = {}, .area = {}};
-    if (!(window.width > 0) || !(window.height > 0) || !(design.width > 0) || !(design.height > 0))
-        return fitted;
+    if (!(window.width > 0) || !(window.height > 0) || !(design.width > 0) || !(design.height > 0)) return fitted;
     const float across = window.width / design.width;
     const float down = window.height / design.height;
     float scale = 1;
@@ -123,11 +121,10 @@ Fitted fit_screen(const FitOptions& options, const Viewport& viewport) {
     const Insets& safe = viewport.safe_area;
     const float left = fitted.origin.x - viewport.origin.x;
     const float top = fitted.origin.y - viewport.origin.y;
-    const Insets inset{
-        unsafe(safe.top, top, fitted.stretch) + options.margin.top,
-        unsafe(safe.right, seen.width - device.width - left, 1) + options.margin.right,
-        unsafe(safe.bottom, seen.height - device.height - top, fitted.stretch) + options.margin.bottom,
-        unsafe(safe.left, left, 1) + options.margin.left};
+    const Insets inset{unsafe(safe.top, top, fitted.stretch) + options.margin.top,
+                       unsafe(safe.right, seen.width - device.width - left, 1) + options.margin.right,
+                       unsafe(safe.bottom, seen.height - device.height - top, fitted.stretch) + options.margin.bottom,
+                       unsafe(safe.left, left, 1) + options.margin.left};
     fitted.area = Rect{0, 0, fitted.size.width, fitted.size.height}.inset(inset);
     return fitted;
 }

@@ -138,8 +138,7 @@ Pose pose_of(const Effect& effect, double progress, float strength, std::uint32_
     strength = std::isfinite(strength) ? std::clamp(strength, -strongest, strongest) : 0;
     Pose pose;
     pose.scale = 1 + (number(effect, &Keyframe::scale, progress, 1) - 1) * strength;
-    pose.opacity =
-        std::clamp(1 + (number(effect, &Keyframe::opacity, progress, 1) - 1) * strength, 0.0F, 1.0F);
+    pose.opacity = std::clamp(1 + (number(effect, &Keyframe::opacity, progress, 1) - 1) * strength, 0.0F, 1.0F);
 
     const Chance chance_of(effect, seed);
     const Between turn = around(effect, &Keyframe::rotation, progress);
@@ -156,8 +155,7 @@ Pose pose_of(const Effect& effect, double progress, float strength, std::uint32_
     pose.color_part *= std::clamp(strength, 0.0F, 1.0F);
 
     const Between shine = around(effect, &Keyframe::shine, progress);
-    if (shine.from != nullptr && shine.to != nullptr)
-        pose.shine = number(effect, &Keyframe::shine, progress, 0);
+    if (shine.from != nullptr && shine.to != nullptr) pose.shine = number(effect, &Keyframe::shine, progress, 0);
     return pose;
 }
 

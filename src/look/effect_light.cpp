@@ -183,13 +183,11 @@ void EffectPlayer::find_moments(Nanoseconds from, Nanoseconds to) {
     for (const Playing& playing : running_) {
         const Nanoseconds whole = length(*playing.effect);
         const bool leaves = playing.options.as == PlayAs::leave;
-        const Nanoseconds run =
-            playing.start + (std::max(from, playing.start) - playing.start) / whole * whole;
+        const Nanoseconds run = playing.start + (std::max(from, playing.start) - playing.start) / whole * whole;
         double last = 0;
         const auto up_to = [&](double at) {
             const auto frames = static_cast<int>(to_seconds(whole).count() * (at - last) / usual_frame);
-            const int parts =
-                playing.is_smooth ? std::clamp(frames, between_keyframes, between_steps) : between_steps;
+            const int parts = playing.is_smooth ? std::clamp(frames, between_keyframes, between_steps) : between_steps;
             for (int i = 1; i <= parts && at > last; ++i) {
                 const double progress = last + (at - last) * i / parts;
                 all.push_back(run + to_nanoseconds(to_seconds(whole) * (leaves ? 1 - progress : progress)));
@@ -264,8 +262,7 @@ class EffectPlayer::Light::Plan {
             Hold hold = hold_of(*refused);
             // What cannot be told apart is held as a whole.
             if (i >= most_holds || hold.to <= hold.from) hold = {light_.held_at(before()), at_, to_};
-            if (i > most_holds ||
-                std::find(light_.holds.begin(), light_.holds.end(), hold) != light_.holds.end())
+            if (i > most_holds || std::find(light_.holds.begin(), light_.holds.end(), hold) != light_.holds.end())
                 break;
             light_.holds.push_back(hold);
         }
@@ -291,8 +288,7 @@ class EffectPlayer::Light::Plan {
         }
         see_end();
         for (std::size_t i = 0; i < scratch.tried.size(); ++i)
-            if (const auto open = scratch.tried[i].bright.open(to_);
-                open && light_.is_strip(i / light_.ground_count()))
+            if (const auto open = scratch.tried[i].bright.open(to_); open && light_.is_strip(i / light_.ground_count()))
                 note(*open, i, true);
         for (Found& found : scratch.found)
             if (const std::size_t part = part_of(found); light_.is_strip(part)) found.area = swept(part);
@@ -347,20 +343,18 @@ class EffectPlayer::Light::Plan {
     /// What was taken on from here on is asked for anew.
     void withdraw() {
         limit_.cut(light_.owner, at_);
-        std::erase_if(light_.taken, [&](const Taken& one) {
-            return one.begin >= at_ || one.end + FlashLimit::window < at_;
-        });
+        std::erase_if(light_.taken,
+                      [&](const Taken& one) { return one.begin >= at_ || one.end + FlashLimit::window < at_; });
         for (Taken& one : light_.taken)
             one.end = std::min(one.end, at_);
     }
     bool take(const Found& found, bool in_any_case) {
         Flash flash{found.pair.begin, found.pair.end, light_.part(part_of(found)).box, found.area};
         // What is a flash in light, and one in red, covers no more than either.
-        const bool is_of_other_kind =
-            std::any_of(light_.taken.begin(), light_.taken.end(), [&](const Taken& one) {
-                return one.part == part_of(found) && one.is_red != found.is_red && one.begin <= flash.end &&
-                       flash.begin <= one.end;
-            });
+        const bool is_of_other_kind = std::any_of(light_.taken.begin(), light_.taken.end(), [&](const Taken& one) {
+            return one.part == part_of(found) && one.is_red != found.is_red && one.begin <= flash.end &&
+                   flash.begin <= one.end;
+        });
         if (is_of_other_kind) return true;
         // One that was taken on before goes on. One whose first change is seen already is a flash only with its second change.
         const auto known = std::find_if(light_.taken.begin(), light_.taken.end(), [&](const Taken& one) {
@@ -423,10 +417,9 @@ bool EffectPlayer::Light::is_refused(FlashLimit& limit, Nanoseconds now, const P
                                  scratch.tried[i].red.follow(now, color)}) {
             if (!pair) continue;
             // On either ground, of either kind, what is seen at once is one flash of a part.
-            const bool was_counted =
-                std::any_of(shown_flashes.begin(), shown_flashes.end(), [&](const Taken& one) {
-                    return one.part == number && one.begin <= pair->end && pair->begin <= one.end;
-                });
+            const bool was_counted = std::any_of(shown_flashes.begin(), shown_flashes.end(), [&](const Taken& one) {
+                return one.part == number && one.begin <= pair->end && pair->begin <= one.end;
+            });
             if (was_counted) continue;
             float area = part(number).area;
             if (is_strip(number)) {

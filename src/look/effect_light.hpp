@@ -73,9 +73,9 @@ struct EffectPlayer::Light {
     bool is_absent = false;                 ///< until something runs again nothing of the element is there
     Nanoseconds followed{0};                ///< up to here
     Nanoseconds drawn{Nanoseconds::min()};  ///< at this moment a frame was drawn
-    std::vector<Track> tracks;  ///< for each part, its light around it and its motion, on each ground
-    std::vector<Hold> holds;    ///< in order
-    std::vector<Taken> taken;   ///< within the last second, in order
+    std::vector<Track> tracks;              ///< for each part, its light around it and its motion, on each ground
+    std::vector<Hold> holds;                ///< in order
+    std::vector<Taken> taken;               ///< within the last second, in order
     // What frames have really shown.
     std::vector<Track> shown;
     std::vector<Taken> shown_flashes;  ///< within the last second

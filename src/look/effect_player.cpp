@@ -25,9 +25,8 @@ std::uint8_t properties_of(const Effect& effect) {
 }
 
 bool is_smooth(const Effect& effect) {
-    return !effect.easing.has_jumps() &&
-           std::none_of(effect.keyframes.begin(), effect.keyframes.end(),
-                        [](const Keyframe& frame) { return frame.easing.has_jumps(); });
+    return !effect.easing.has_jumps() && std::none_of(effect.keyframes.begin(), effect.keyframes.end(),
+                                                      [](const Keyframe& frame) { return frame.easing.has_jumps(); });
 }
 
 /// A residual settles in this time; after three times as long nothing is seen of it.
@@ -50,9 +49,8 @@ double left_of(double distance, double velocity, double seconds, bool derivative
 }  // namespace
 
 std::array<double, 5> EffectPlayer::numbers_of(const Pose& pose) {
-    return {static_cast<double>(pose.scale), static_cast<double>(pose.offset.x),
-            static_cast<double>(pose.offset.y), static_cast<double>(pose.rotation),
-            static_cast<double>(pose.opacity)};
+    return {static_cast<double>(pose.scale), static_cast<double>(pose.offset.x), static_cast<double>(pose.offset.y),
+            static_cast<double>(pose.rotation), static_cast<double>(pose.opacity)};
 }
 
 EffectPlayer::EffectPlayer(Color color, FlashLimit* limit) : color_(color), limit_(limit) {}
@@ -111,15 +109,13 @@ double EffectPlayer::Playing::progress(Nanoseconds now, bool before) const {
 }
 
 /// Sets the pose that one effect wants. Returns the properties that it has a say in.
-std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, bool before,
-                                       Pose& pose) const {
+std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, bool before, Pose& pose) const {
     using enum effect_property::Bits;
     const bool has_begun = playing.asked >= 0 && (before ? now > playing.start : now >= playing.start);
     if (!has_begun) return 0;
     if (const Nanoseconds seen = light_ != nullptr ? light_->held_at(now) : now; seen != now) {
         // What has begun since then is at rest.
-        if (seen < playing.start)
-            return playing.steady_until > now ? std::uint8_t{color} : playing.properties;
+        if (seen < playing.start) return playing.steady_until > now ? std::uint8_t{color} : playing.properties;
         now = seen;
         before = false;
     }
@@ -128,8 +124,7 @@ std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, 
         return color;
     }
     const double part = playing.progress(now, before);
-    pose = pose_of(*playing.effect,
-                   playing.options.as == PlayAs::leave ? std::min(1 - part, last_progress) : part,
+    pose = pose_of(*playing.effect, playing.options.as == PlayAs::leave ? std::min(1 - part, last_progress) : part,
                    playing.options.strength, playing.options.seed);
     pose.pivot = playing.effect->pivot;
     return playing.properties;
@@ -187,8 +182,8 @@ Pose EffectPlayer::pose(Nanoseconds now) const {
 std::array<double, 5> EffectPlayer::velocity_before(Nanoseconds at) const {
     if (residual_.since == at) return residual_.velocity;
     std::array<double, 5> velocity{};
-    const bool all_smooth = std::all_of(running_.begin(), running_.end(),
-                                        [](const Playing& playing) { return playing.is_smooth; });
+    const bool all_smooth =
+        std::all_of(running_.begin(), running_.end(), [](const Playing& playing) { return playing.is_smooth; });
     if (!all_smooth) return velocity;
     const Nanoseconds step = residual_.since ? std::min(moment, at - *residual_.since) : moment;
     const std::array<double, 5> now = numbers_of(with_residual(composed(at, true), at));
@@ -283,11 +278,10 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions
     advance(now);
     quiet_until_ = Nanoseconds::min();
     if (!std::isfinite(options.strength)) return false;
-    const auto last = std::find_if(started_.begin(), started_.end(),
-                                   [&](const auto& started) { return started.first == &effect; });
+    const auto last =
+        std::find_if(started_.begin(), started_.end(), [&](const auto& started) { return started.first == &effect; });
     const bool known = last != started_.end();
-    if (known && effect.cool_down > Seconds{0} && now < last->second + to_nanoseconds(effect.cool_down))
-        return false;
+    if (known && effect.cool_down > Seconds{0} && now < last->second + to_nanoseconds(effect.cool_down)) return false;
     Playing playing{.effect = &effect,
                     .start = now,
                     .options = options,
@@ -300,9 +294,9 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions
         if (busy->options.as != options.as) {
             const Nanoseconds whole = length(effect);
             const bool is_same = busy->effect == &effect && busy->runs == 1;
-            playing.start =
-                is_same ? now - (whole - std::min(now - busy->start, whole))
-                        : now - to_nanoseconds(to_seconds(whole) * turned_progress(effect, options.as, now));
+            playing.start = is_same
+                                ? now - (whole - std::min(now - busy->start, whole))
+                                : now - to_nanoseconds(to_seconds(whole) * turned_progress(effect, options.as, now));
             playing.asked = 0;
         }
         change_at(now, playing.is_smooth && busy->is_smooth ? GoesOn::moving : GoesOn::not_at_all,
@@ -330,8 +324,7 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions
 /// Puts it in the place of the one that runs for its cause.
 void EffectPlayer::end_emission(EffectCause cause, Nanoseconds at) {
     for (Emission& emission : emissions_)
-        if (emission.cause == cause && emission.end == Nanoseconds::max())
-            emission.end = std::max(at, emission.start);
+        if (emission.cause == cause && emission.end == Nanoseconds::max()) emission.end = std::max(at, emission.start);
 }
 
 /// Nothing is left of them when the last particle that they had is gone. Of very many only the latest are kept.
@@ -351,9 +344,7 @@ void EffectPlayer::begin(Playing playing) {
     emit(playing, playing.start);
     Playing* const before = find(playing.options.cause);
     if (before == nullptr) {
-        const auto stronger = [](const Playing& a, const Playing& b) {
-            return a.options.cause > b.options.cause;
-        };
+        const auto stronger = [](const Playing& a, const Playing& b) { return a.options.cause > b.options.cause; };
         running_.insert(std::upper_bound(running_.begin(), running_.end(), playing, stronger), playing);
         return;
     }
@@ -364,8 +355,7 @@ void EffectPlayer::emit(Playing& playing, Nanoseconds at) {
     const Particles& particles = playing.effect->particles;
     if (reduced_ || playing.emits || (particles.rate <= 0 && particles.burst <= 0)) return;
     playing.emits = true;
-    emissions_.push_back(
-        {playing.effect, playing.options.cause, at, Nanoseconds::max(), playing.options.seed});
+    emissions_.push_back({playing.effect, playing.options.cause, at, Nanoseconds::max(), playing.options.seed});
     forget_emissions(at);
 }
 
@@ -376,8 +366,7 @@ void EffectPlayer::stop(const Effect& effect, Nanoseconds now, std::optional<Eff
         return playing.effect == &effect && (!cause || playing.options.cause == *cause);
     };
     std::erase_if(waiting_, is_meant);
-    std::erase_if(running_,
-                  [&](const Playing& playing) { return is_meant(playing) && now <= playing.start; });
+    std::erase_if(running_, [&](const Playing& playing) { return is_meant(playing) && now <= playing.start; });
     for (Playing& playing : running_) {
         if (!is_meant(playing)) continue;
         const auto done = (now - playing.start) / length(effect);
@@ -425,8 +414,7 @@ void EffectPlayer::advance(Nanoseconds now) {
     quiet_until_ = residual_.is_active ? *residual_.since + residual_length : Nanoseconds::max();
     for (const Emission& emission : emissions_)
         if (emission.end != Nanoseconds::max())
-            quiet_until_ =
-                std::min(quiet_until_, emission.end + to_nanoseconds(emission.effect->particles.life));
+            quiet_until_ = std::min(quiet_until_, emission.end + to_nanoseconds(emission.effect->particles.life));
     for (const Playing& playing : running_)
         quiet_until_ = std::min(quiet_until_, next_moment(playing));
 }
@@ -440,9 +428,8 @@ void EffectPlayer::finish(EffectCause cause, Nanoseconds at) {
     change_at(at, goes_on ? GoesOn::from_there : GoesOn::not_at_all, [&] {
         std::erase_if(running_, [&](const Playing& playing) { return playing.options.cause == cause; });
         if (leaves && light_ != nullptr) light_->is_absent = true;
-        const auto next = std::find_if(waiting_.begin(), waiting_.end(), [&](const Playing& waiting) {
-            return waiting.options.cause == cause;
-        });
+        const auto next = std::find_if(waiting_.begin(), waiting_.end(),
+                                       [&](const Playing& waiting) { return waiting.options.cause == cause; });
         if (next == waiting_.end()) return;
         Playing playing = *next;
         waiting_.erase(next);
@@ -491,8 +478,7 @@ void EffectPlayer::ask_for_burst(Playing& playing) {
     if (ground && !is_flash_change(*ground, particles.color.value())) return;
     const Flash flash{
         begun, begun + to_nanoseconds(std::min(particles.life, playing.effect->duration)), look.box,
-        look.settings.rule != FlashRule::any_size ? burst_area(particles) * look.unit * look.unit
-                                                  : Flash::any_size};
+        look.settings.rule != FlashRule::any_size ? burst_area(particles) * look.unit * look.unit : Flash::any_size};
     if (limit_->admit(flash)) return;
     end_emission(playing.options.cause, begun);
     playing.emits = false;

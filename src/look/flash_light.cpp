@@ -112,16 +112,14 @@ std::optional<FlashPair> RedTrack::follow(Nanoseconds now, Color color) {
 Color over(Color ground, Color color, float opacity) {
     const float alpha = static_cast<float>(color.alpha) / 255 * opacity;
     const auto channel = [alpha](std::uint8_t below, std::uint8_t above) {
-        return static_cast<std::uint8_t>(static_cast<float>(below) * (1 - alpha) +
-                                         static_cast<float>(above) * alpha + 0.5F);
+        return static_cast<std::uint8_t>(static_cast<float>(below) * (1 - alpha) + static_cast<float>(above) * alpha +
+                                         0.5F);
     };
-    return {channel(ground.red, color.red), channel(ground.green, color.green),
-            channel(ground.blue, color.blue), 255};
+    return {channel(ground.red, color.red), channel(ground.green, color.green), channel(ground.blue, color.blue), 255};
 }
 
 double relative_luminance(Color color) {
-    return 0.2126 * linear_part(color.red) + 0.7152 * linear_part(color.green) +
-           0.0722 * linear_part(color.blue);
+    return 0.2126 * linear_part(color.red) + 0.7152 * linear_part(color.green) + 0.0722 * linear_part(color.blue);
 }
 
 bool is_flash_change(Color from, Color to) {

@@ -88,8 +88,7 @@ bool FlashLimit::has_room(const std::vector<Taken>& all, const Flash& flash, std
                               other.flash.box.right() > flash.box.x - field.width &&
                               other.flash.box.y < flash.box.bottom() + field.height &&
                               other.flash.box.bottom() > flash.box.y - field.height);
-        const bool meets =
-            other.flash.begin <= flash.end + same_moment && flash.begin <= other.flash.end + same_moment;
+        const bool meets = other.flash.begin <= flash.end + same_moment && flash.begin <= other.flash.end + same_moment;
         if (is_near && meets) together += other.flash.area;
     }
     if (!(together > least_area)) return true;
@@ -112,9 +111,9 @@ void FlashLimit::insert(std::vector<Taken>& all, const Flash& flash, std::uint32
         return taken.flash.begin + past < flash.begin && taken.flash.end + past < flash.begin;
     });
     if (all.size() >= most_taken) all.erase(all.begin());
-    const auto place =
-        std::upper_bound(all.begin(), all.end(), flash.begin,
-                         [](Nanoseconds begin, const Taken& taken) { return begin < taken.flash.begin; });
+    const auto place = std::upper_bound(all.begin(), all.end(), flash.begin, [](Nanoseconds begin, const Taken& taken) {
+        return begin < taken.flash.begin;
+    });
     all.insert(place, {flash, owner});
 }
 
@@ -145,11 +144,9 @@ bool FlashLimit::admit(const Flash& flash, std::uint32_t owner) {
 }
 
 void FlashLimit::cut(std::uint32_t owner, Nanoseconds at) {
-    std::erase_if(taken_,
-                  [&](const Taken& taken) { return taken.owner == owner && taken.flash.begin >= at; });
+    std::erase_if(taken_, [&](const Taken& taken) { return taken.owner == owner && taken.flash.begin >= at; });
     for (Taken& taken : taken_)
-        if (taken.owner == owner)
-            taken.flash.end = std::min(taken.flash.end, std::max(at, taken.flash.begin));
+        if (taken.owner == owner) taken.flash.end = std::min(taken.flash.end, std::max(at, taken.flash.begin));
 }
 
 Nanoseconds FlashLimit::room_for(const Flash& flash) const {

@@ -18,9 +18,8 @@ Nanoseconds NoticeQueue::expiry(const Item& item) const {
 }
 
 std::vector<NoticeQueue::Item>::iterator NoticeQueue::next_waiting() {
-    return std::max_element(waiting_.begin(), waiting_.end(), [](const Item& a, const Item& b) {
-        return a.message.priority < b.message.priority;
-    });
+    return std::max_element(waiting_.begin(), waiting_.end(),
+                            [](const Item& a, const Item& b) { return a.message.priority < b.message.priority; });
 }
 
 void NoticeQueue::post(const PostedMessage& message, Nanoseconds now) {
@@ -65,8 +64,7 @@ void NoticeQueue::make_way(int priority, Nanoseconds now) {
         const int own = place.shown->message.priority;
         if (own >= priority) continue;
         const int other = least != nullptr ? least->shown->message.priority : own;
-        if (least == nullptr || own < other || (own == other && place.entered < least->entered))
-            least = &place;
+        if (least == nullptr || own < other || (own == other && place.entered < least->entered)) least = &place;
     }
     if (least == nullptr) return;
     const bool is_unread =
@@ -76,9 +74,9 @@ void NoticeQueue::make_way(int priority, Nanoseconds now) {
 }
 
 bool NoticeQueue::has_room_for(int priority) const {
-    return waiting_.size() < most_waiting ||
-           std::any_of(waiting_.begin(), waiting_.end(),
-                       [&](const Item& item) { return item.message.priority < priority; });
+    return waiting_.size() < most_waiting || std::any_of(waiting_.begin(), waiting_.end(), [&](const Item& item) {
+               return item.message.priority < priority;
+           });
 }
 
 /// The least urgent of those that wait, the latest one among equals, is left out where too many wait.
@@ -103,13 +101,12 @@ void NoticeQueue::take_away(std::uint32_t key, Nanoseconds now) {
 
 bool NoticeQueue::has(std::uint32_t key) const {
     return std::any_of(places_.begin(), places_.end(), [&](const Place& place) { return place.says(key); }) ||
-           std::any_of(waiting_.begin(), waiting_.end(),
-                       [&](const Item& item) { return item.message.key == key; });
+           std::any_of(waiting_.begin(), waiting_.end(), [&](const Item& item) { return item.message.key == key; });
 }
 
 bool NoticeQueue::resting() const {
-    return waiting_.empty() && std::none_of(places_.begin(), places_.end(),
-                                            [](const Place& place) { return place.shown.has_value(); });
+    return waiting_.empty() &&
+           std::none_of(places_.begin(), places_.end(), [](const Place& place) { return place.shown.has_value(); });
 }
 
 void NoticeQueue::clear() {
@@ -136,8 +133,7 @@ void NoticeQueue::close(std::size_t index) {
 }
 
 void NoticeQueue::tell(NoticeChange::Kind kind, const Place& place, Nanoseconds at) {
-    changes_.push_back(
-        {kind, place.shown->message.key, at, static_cast<std::uint32_t>(&place - places_.data())});
+    changes_.push_back({kind, place.shown->message.key, at, static_cast<std::uint32_t>(&place - places_.data())});
 }
 
 void NoticeQueue::begin(Place& place, Nanoseconds at) {

@@ -10,8 +10,7 @@ namespace {
 /// One coordinate of a cubic Bezier curve from 0 to 1, in Horner form, and its derivative.
 struct Cubic {
     double a, b, c;
-    Cubic(double first, double second)
-        : a(1 + 3 * first - 3 * second), b(3 * second - 6 * first), c(3 * first) {}
+    Cubic(double first, double second) : a(1 + 3 * first - 3 * second), b(3 * second - 6 * first), c(3 * first) {}
     double at(double t) const { return ((a * t + b) * t + c) * t; }
     double slope(double t) const { return (3 * a * t + 2 * b) * t + c; }
 };
@@ -62,8 +61,7 @@ Easing Easing::linear(std::vector<Stop> stops) {
 bool Easing::has_jumps() const {
     if (curve_ != Curve::stops) return curve_ == Curve::steps;
     for (std::size_t i = 1; i < stops_->size(); ++i)
-        if ((*stops_)[i].input == (*stops_)[i - 1].input && (*stops_)[i].output != (*stops_)[i - 1].output)
-            return true;
+        if ((*stops_)[i].input == (*stops_)[i - 1].input && (*stops_)[i].output != (*stops_)[i - 1].output) return true;
     return false;
 }
 

@@ -13,9 +13,8 @@
 namespace rapido {
 namespace {
 
-constexpr std::array<std::string_view, 10> words{"linear",      "ease",       "ease-in",  "ease-out",
-                                                 "ease-in-out", "step-start", "step-end", "cubic-bezier()",
-                                                 "steps()",     "linear()"};
+constexpr std::array<std::string_view, 10> words{"linear",     "ease",     "ease-in",        "ease-out", "ease-in-out",
+                                                 "step-start", "step-end", "cubic-bezier()", "steps()",  "linear()"};
 constexpr std::array<std::string_view, 6> jump_terms{"jump-start", "jump-end", "jump-none",
                                                      "jump-both",  "start",    "end"};
 /// More would be a picture, not a curve.
@@ -166,8 +165,8 @@ class Parser {
     std::optional<double> read_percentage() {
         skip_space();
         const std::size_t start = at_;
-        const bool number = at_ < text_.size() &&
-                            std::string_view("+-.0123456789").find(text_[at_]) != std::string_view::npos;
+        const bool number =
+            at_ < text_.size() && std::string_view("+-.0123456789").find(text_[at_]) != std::string_view::npos;
         if (!number || problem_) return std::nullopt;
         const double percent = read_number();
         if (at_ < text_.size() && text_[at_] == '%') {
@@ -267,13 +266,10 @@ std::string Easing::notation() const {
         case Curve::line:
             return "linear";
         case Curve::bezier:
-            return "cubic-bezier(" + exact(x1_) + ", " + exact(y1_) + ", " + exact(x2_) + ", " + exact(y2_) +
-                   ")";
+            return "cubic-bezier(" + exact(x1_) + ", " + exact(y1_) + ", " + exact(x2_) + ", " + exact(y2_) + ")";
         case Curve::steps: {
-            constexpr std::array<std::string_view, 4> terms{"jump-start", "jump-end", "jump-none",
-                                                            "jump-both"};
-            return "steps(" + std::to_string(count_) + ", " +
-                   std::string(terms[static_cast<std::size_t>(term_)]) + ")";
+            constexpr std::array<std::string_view, 4> terms{"jump-start", "jump-end", "jump-none", "jump-both"};
+            return "steps(" + std::to_string(count_) + ", " + std::string(terms[static_cast<std::size_t>(term_)]) + ")";
         }
         case Curve::stops:
             break;

@@ -100,9 +100,8 @@ void Flight::retarget(double shift, Nanoseconds now, const Motion& motion, Scale
     const double from = distance(now) + shift;
     const double speed = velocity(now);
     const double room = resting(now) ? 0 : run_out(now);
-    const double duration = motion.kind == MotionKind::roll
-                                ? roll_duration(std::abs(from) / scale.unit, motion)
-                                : motion.duration.count();
+    const double duration =
+        motion.kind == MotionKind::roll ? roll_duration(std::abs(from) / scale.unit, motion) : motion.duration.count();
     land();
     if (motion.kind == MotionKind::instant || !(duration > 0) || !std::isfinite(from)) return;
     if (from == 0 && speed == 0) return;
@@ -162,8 +161,7 @@ void Flight::launch_spring(double from, double speed, const Motion& motion, doub
         const double peak = 1 / decay_;
         travel_ = peak;
         for (int i = 0; i < 12; ++i)
-            travel_ =
-                std::max(peak, std::log((std::abs(from) + std::abs(follow_up_) * travel_) / least) / decay_);
+            travel_ = std::max(peak, std::log((std::abs(from) + std::abs(follow_up_) * travel_) / least) / decay_);
     }
     travel_ = std::max(travel_, 0.0);
 }

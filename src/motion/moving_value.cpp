@@ -97,9 +97,8 @@ Value MovingValue::in_cycle(double distance) const {
     const bool is_duration = target_.type() == Value::Type::duration;
     const double length = cycle_ * (is_duration ? 1e9 : 1);
     const double target = is_duration ? static_cast<double>(target_.duration().count()) : target_.number();
-    const double start = is_duration && start_.type() == target_.type()
-                             ? static_cast<double>(start_.duration().count())
-                             : start_.number();
+    const double start = is_duration && start_.type() == target_.type() ? static_cast<double>(start_.duration().count())
+                                                                        : start_.number();
     const double lowest = target < 0 || start < 0 ? -length / 2 : 0;
     const auto inside = [&](double value) { return value - std::floor((value - lowest) / length) * length; };
     // As everywhere: a whole number that is on its way has not arrived.

@@ -24,8 +24,7 @@ double honest_count(double amount, double step, double max) {
 std::optional<int> places_of(double step) {
     double scale = 1;
     for (int places = 0; places <= 9; ++places, scale *= 10)
-        if (const double units = step * scale; std::nearbyint(units) / scale == step && units < 1e15)
-            return places;
+        if (const double units = step * scale; std::nearbyint(units) / scale == step && units < 1e15) return places;
     return std::nullopt;
 }
 
@@ -51,8 +50,7 @@ Value quantize(const Value& value, double step, const Value& max) {
         if (value.type() == Value::Type::uint64)
             return Value(nearest_multiple(value.uint64(), whole, std::numeric_limits<std::uint64_t>::max()));
         const auto most = static_cast<std::uint64_t>(std::numeric_limits<std::int64_t>::max());
-        const std::uint64_t multiple =
-            nearest_multiple(negative ? 0 - value.uint64() : value.uint64(), whole, most);
+        const std::uint64_t multiple = nearest_multiple(negative ? 0 - value.uint64() : value.uint64(), whole, most);
         return Value(static_cast<std::int64_t>(negative ? 0 - multiple : multiple));
     }
     const double count = honest_count(amount, step, max.number());

@@ -22,8 +22,7 @@ DecimalDigits from_scientific(const char* text, const char* end, bool negative) 
     found.negative = negative;
     const char* at = text;
     for (; at != end && *at != 'e'; ++at)
-        if (*at != '.')
-            found.digits[static_cast<std::size_t>(found.count++)] = static_cast<std::uint8_t>(*at - '0');
+        if (*at != '.') found.digits[static_cast<std::size_t>(found.count++)] = static_cast<std::uint8_t>(*at - '0');
     int exponent = 0;
     if (at != end) std::from_chars(at[1] == '+' ? at + 2 : at + 1, end, exponent);
     found.point = exponent + 1;
@@ -42,9 +41,8 @@ DecimalDigits shortest_digits(double value, bool is_float32) {
     char* const end = buffer.data() + buffer.size();
     const double magnitude = std::abs(value);
     const auto made =
-        is_float32
-            ? std::to_chars(buffer.data(), end, static_cast<float>(magnitude), std::chars_format::scientific)
-            : std::to_chars(buffer.data(), end, magnitude, std::chars_format::scientific);
+        is_float32 ? std::to_chars(buffer.data(), end, static_cast<float>(magnitude), std::chars_format::scientific)
+                   : std::to_chars(buffer.data(), end, magnitude, std::chars_format::scientific);
     return from_scientific(buffer.data(), made.ptr, std::signbit(value));
 }
 
@@ -77,8 +75,7 @@ std::optional<Decimal> round_digits(const DecimalDigits& number, int places, Rou
         kept = kept * 10 + (i < number.count ? number.digits[static_cast<std::size_t>(i)] : 0U);
     if (keep < number.count) {
         const int first = keep < 0 ? 0 : number.digits[static_cast<std::size_t>(keep)];
-        if (rounds_away(rounding, number.negative, first, keep < 0 || keep + 1 < number.count, kept % 2 == 1))
-            ++kept;
+        if (rounds_away(rounding, number.negative, first, keep < 0 || keep + 1 < number.count, kept % 2 == 1)) ++kept;
     }
     return Decimal{kept, number.negative && kept != 0};
 }

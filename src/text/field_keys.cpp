@@ -50,8 +50,7 @@ DecimalDigits digits_of(const Value& value) {
         case Value::Type::float64:
             return shortest_digits(value.real(), false);
         case Value::Type::duration: {
-            DecimalDigits digits =
-                integer_digits(magnitude_of(value.duration().count()), value.duration().count() < 0);
+            DecimalDigits digits = integer_digits(magnitude_of(value.duration().count()), value.duration().count() < 0);
             if (digits.count > 0) digits.point -= 9;
             return digits;
         }
@@ -83,8 +82,7 @@ double as_meant(const Value& value) {
 std::optional<std::int64_t> nanoseconds_of(const Value& value) {
     if (value.type() == Value::Type::duration) return value.duration().count();
     if (!is_finite_number(value)) return std::nullopt;
-    if (const auto decimal = round_digits(digits_of(value), 9, Rounding::nearest))
-        return signed_count(*decimal);
+    if (const auto decimal = round_digits(digits_of(value), 9, Rounding::nearest)) return signed_count(*decimal);
     // Of so many seconds a double has no billionths.
     const double nanoseconds = value.number() * 1e9;
     if (!(std::abs(nanoseconds) < 9.2e18)) return std::nullopt;
@@ -134,8 +132,7 @@ int shown_places(const Value& value) {
 }  // namespace
 
 Rounding FieldWriter::rounding_of(FieldName field) const {
-    const Rounding rounding =
-        options_.rounding == Rounding::automatic ? Rounding::nearest : options_.rounding;
+    const Rounding rounding = options_.rounding == Rounding::automatic ? Rounding::nearest : options_.rounding;
     // What has no maximum is not honest about one.
     if (field == FieldName::named && rounding == Rounding::honest) return Rounding::nearest;
     // An honest maximum is never shown as less than it is.
@@ -143,8 +140,7 @@ Rounding FieldWriter::rounding_of(FieldName field) const {
     return rounding;
 }
 
-FieldWriter::Amount FieldWriter::amount_of(const Format::Parsed::Piece& piece,
-                                           const FieldValues& values) const {
+FieldWriter::Amount FieldWriter::amount_of(const Format::Parsed::Piece& piece, const FieldValues& values) const {
     switch (piece.field) {
         case FieldName::named:
             return {piece.named < values.named.size() ? values.named[piece.named] : Value(), {}};
@@ -177,8 +173,8 @@ Key FieldWriter::key_in(const Format& format, std::size_t index, const FieldValu
 Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& values) const {
     const Spec& spec = piece.spec;
     // The common case first: an integer as it is.
-    if (piece.field == FieldName::value && values.value.type() == Value::Type::int64 &&
-        options_.compact == 0 && !shows_fraction(spec) && !spec.is_time())
+    if (piece.field == FieldName::value && values.value.type() == Value::Type::int64 && options_.compact == 0 &&
+        !shows_fraction(spec) && !spec.is_time())
         return integer_key(values.value.int64());
 
     const Rounding rounding = rounding_of(piece.field);
@@ -213,8 +209,7 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
 /// Up to two digits after the point, without zeros at the end. On its way a number keeps as many as its start or its target has, so
 /// that it does not become wider and narrower.
 Key FieldWriter::default_key(const Amount& amount, const FieldValues& values, Rounding rounding) const {
-    const bool is_on_way =
-        amount.value == values.value && values.start.has_value() && values.target.has_value();
+    const bool is_on_way = amount.value == values.value && values.start.has_value() && values.target.has_value();
     if (options_.seconds_left) return fixed_key(0, amount, rounding);
     const int places = is_on_way ? std::max(shown_places(values.start), shown_places(values.target))
                                  : most_places(digits_of(amount.value));
@@ -265,8 +260,7 @@ Key FieldWriter::fixed_key(int places, const Amount& amount, Rounding rounding) 
                 .places = static_cast<std::int8_t>(places)};
     }
     const double number = value.number();
-    return {
-        .bits = std::bit_cast<std::uint64_t>(std::abs(number)), .kind = Kind::real, .negative = number < 0};
+    return {.bits = std::bit_cast<std::uint64_t>(std::abs(number)), .kind = Kind::real, .negative = number < 0};
 }
 
 Key FieldWriter::time_key(const Spec& spec, const Amount& amount, Rounding rounding) const {
@@ -289,12 +283,10 @@ Key FieldWriter::time_key(const Spec& spec, const Amount& amount, Rounding round
     return integer_key(ticks);
 }
 
-Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& values,
-                          Rounding rounding) const {
+Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& values, Rounding rounding) const {
     const Value& value = values.value;
     const Value& max = values.max;
-    if (!value.is_number() || !is_finite_number(max) || !(max.number() > 0) || std::isnan(value.number()))
-        return {};
+    if (!value.is_number() || !is_finite_number(max) || !(max.number() > 0) || std::isnan(value.number())) return {};
     if (!is_finite_number(value)) return infinity_key(value.number() < 0);
     const bool is_percent = field == FieldName::percent;
     const int places = is_whole(spec) ? 0 : spec.precision < 0 ? 6 : spec.precision;
@@ -318,16 +310,13 @@ Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& 
     }
     if (!decimal && places <= 18) decimal = round_digits(digits, places, rounding);
     if (!(is_fixed(spec) || is_whole(spec)) || !decimal)
-        return {
-            .bits = std::bit_cast<std::uint64_t>(std::abs(part)), .kind = Kind::real, .negative = part < 0};
+        return {.bits = std::bit_cast<std::uint64_t>(std::abs(part)), .kind = Kind::real, .negative = part < 0};
     if (rounding == Rounding::honest) {
         std::optional<std::int64_t> whole;
         if (less(value, max))
-            if (const auto shown =
-                    round_digits(integer_digits(is_percent ? 100 : 1, false), places, Rounding::up))
+            if (const auto shown = round_digits(integer_digits(is_percent ? 100 : 1, false), places, Rounding::up))
                 whole = signed_count(*shown);
-        const std::int64_t count =
-            keep_honest(signed_count(*decimal), value.number() > 0, value.number() < 0, whole);
+        const std::int64_t count = keep_honest(signed_count(*decimal), value.number() > 0, value.number() < 0, whole);
         decimal = Decimal{magnitude_of(count), count < 0};
     }
     return decimal_key(*decimal, places);

@@ -101,8 +101,7 @@ std::string_view text_of(const Format::Parsed::Piece& piece, const FieldValues& 
     return takes_text ? cut(text, piece.spec.precision) : text;
 }
 
-void pad(const Spec& spec, std::string_view sign, std::string_view body, char default_align,
-         std::string& out) {
+void pad(const Spec& spec, std::string_view sign, std::string_view body, char default_align, std::string& out) {
     if (spec.width == 0) {
         out += sign;
         out += body;
@@ -123,8 +122,7 @@ void pad(const Spec& spec, std::string_view sign, std::string_view body, char de
 
 PluralOperands FieldWriter::operands(const Key& key) const {
     if (key.kind == Kind::digits) {
-        const int exponent =
-            key.power > 0 ? numbers_.compact[static_cast<std::size_t>(key.power - 1)].drop : 0;
+        const int exponent = key.power > 0 ? numbers_.compact[static_cast<std::size_t>(key.power - 1)].drop : 0;
         return {key.bits, key.places, exponent};
     }
     if (key.kind != Kind::real) return {};
@@ -154,9 +152,8 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
             const std::string_view digits = real_text(spec, key, buffer);
             Key shown = key;
             // What is shown as zero has no sign.
-            shown.negative =
-                key.negative && digits.substr(0, digits.find_first_of("eE")).find_first_of("123456789") !=
-                                    std::string_view::npos;
+            shown.negative = key.negative && digits.substr(0, digits.find_first_of("eE")).find_first_of("123456789") !=
+                                                 std::string_view::npos;
             return number(spec, shown, digits, out);
         }
         case Kind::whole: {
@@ -171,8 +168,7 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
     if (spec.is_time()) return number(spec, key, time_text(spec, key, buffer), out);
     const bool has_point = key.places > 0 || spec.type == 'f' || spec.type == 'F';
     number(spec, key,
-           has_point ? fixed_text(key.bits, key.places, spec.alternate, buffer)
-                     : integer_text(spec, key.bits, buffer),
+           has_point ? fixed_text(key.bits, key.places, spec.alternate, buffer) : integer_text(spec, key.bits, buffer),
            out);
 }
 
@@ -279,8 +275,8 @@ void FieldWriter::number(const Spec& spec, const Key& key, std::string_view digi
     const std::string_view sign = sign_of(spec, key.negative);
     const auto length = static_cast<int>(sign.size() + digits.size());
     if (!spec.zero || spec.align != 0 || length >= spec.width) return pad(spec, sign, digits, '>', out);
-    const bool has_base = digits.size() > 1 && digits[0] == '0' &&
-                          std::string_view("xXbB").find(digits[1]) != std::string_view::npos;
+    const bool has_base =
+        digits.size() > 1 && digits[0] == '0' && std::string_view("xXbB").find(digits[1]) != std::string_view::npos;
     const std::size_t base = has_base ? 2 : 0;
     out += sign;
     out += digits.substr(0, base);
@@ -290,18 +286,15 @@ void FieldWriter::number(const Spec& spec, const Key& key, std::string_view digi
 
 std::string FieldWriter::localized(const Spec& spec, const Key& key, std::string_view digits) const {
     const bool has_form = key.kind == Kind::digits && key.power > 0;
-    const CompactForm* const form =
-        has_form ? &numbers_.compact[static_cast<std::size_t>(key.power - 1)] : nullptr;
+    const CompactForm* const form = has_form ? &numbers_.compact[static_cast<std::size_t>(key.power - 1)] : nullptr;
     const bool is_time = spec.is_time();
     const auto whole = std::min(digits.find_first_not_of("0123456789"), digits.size());
     const auto primary = static_cast<std::size_t>(numbers_.primary_group);
     const auto secondary = static_cast<std::size_t>(numbers_.secondary_group);
     // CLDR: compact numbers take separators from five digits on.
-    const auto minimum =
-        static_cast<std::size_t>(std::max(numbers_.minimum_grouping, options_.compact > 0 ? 2 : 1));
-    const bool grouped =
-        !is_time && primary > 0 && whole >= primary + minimum &&
-        (spec.type == 0 || std::string_view("dfFgG").find(spec.type) != std::string_view::npos);
+    const auto minimum = static_cast<std::size_t>(std::max(numbers_.minimum_grouping, options_.compact > 0 ? 2 : 1));
+    const bool grouped = !is_time && primary > 0 && whole >= primary + minimum &&
+                         (spec.type == 0 || std::string_view("dfFgG").find(spec.type) != std::string_view::npos);
     // The word of a power agrees with the number before it: 4.00 thousands, not 4000.
     const auto category = static_cast<std::size_t>(
         form == nullptr ? PluralCategory::other : numbers_.plurals.select({key.bits, key.places, 0}));

@@ -13,14 +13,12 @@ class FieldWriter {
     using Key = FormattedText::Key;
     using Kind = Key::Kind;
 
-    FieldWriter(const TextOptions& options, const NumberStyle& numbers)
-        : options_(options), numbers_(numbers) {}
+    FieldWriter(const TextOptions& options, const NumberStyle& numbers) : options_(options), numbers_(numbers) {}
 
     Key key_of(const Format::Parsed::Piece& piece, const FieldValues& values) const;
     /// The same for a field of a format: where a field is the sign of the first number, that number has none.
     Key key_in(const Format& format, std::size_t piece, const FieldValues& values) const;
-    void write(const Format::Parsed::Piece& piece, const Key& key, const FieldValues& values,
-               std::string& out) const;
+    void write(const Format::Parsed::Piece& piece, const Key& key, const FieldValues& values, std::string& out) const;
     /// What plural rules see of a number.
     PluralOperands operands(const Key& key) const;
 

@@ -43,8 +43,7 @@ class PatternParser {
                 return *problem_;
             }
         }
-        if (!open_.empty())
-            return fault(open_.back(), "a styled piece without its end", "write '{</>}' behind it");
+        if (!open_.empty()) return fault(open_.back(), "a styled piece without its end", "write '{</>}' behind it");
         parsed_.tail = std::move(literal_);
         return std::move(parsed_);
     }
@@ -52,8 +51,7 @@ class PatternParser {
  private:
     Problem fault(std::size_t offset, std::string message, std::string hint = {}) const {
         Location location = where_;
-        if (location.column > 0)
-            location.column += static_cast<int>(utf8::length(pattern_.substr(0, offset)));
+        if (location.column > 0) location.column += static_cast<int>(utf8::length(pattern_.substr(0, offset)));
         return {std::move(location), "format \"" + utf8::shortened(pattern_) + "\": " + std::move(message),
                 std::move(hint), ProblemCode::bad_format};
     }
@@ -83,13 +81,11 @@ class PatternParser {
             if (open_.size() > deepest_piece) return fail(begin, "pieces are nested more than 8 deep");
         }
         const auto allowed = [](char c) {
-            return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' ||
-                   c == '-' || c == '.';
+            return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '-' ||
+                   c == '.';
         };
-        if (!is_closed ||
-            (inside != "/" && (inside.empty() || !std::all_of(inside.begin(), inside.end(), allowed))))
-            return fail(begin,
-                        "'" + utf8::shortened(pattern_.substr(begin, close + 1 - begin)) + "' is no piece",
+        if (!is_closed || (inside != "/" && (inside.empty() || !std::all_of(inside.begin(), inside.end(), allowed))))
+            return fail(begin, "'" + utf8::shortened(pattern_.substr(begin, close + 1 - begin)) + "' is no piece",
                         "write {<style>}, {</>} or {<picture/>}, or '{{' for the brace itself");
         if (markup.kind != Markup::Kind::end) markup.name = inside;
         parsed_.markup.push_back(std::move(markup));
@@ -131,8 +127,7 @@ class PatternParser {
             piece.spec_text = inside.substr(colon + 1);
             SpecFault fault;
             if (!parse_spec(piece.spec_text, piece.spec, fault))
-                return fail(begin + 1 + colon + 1 + fault.offset, std::move(fault.message),
-                            std::move(fault.hint));
+                return fail(begin + 1 + colon + 1 + fault.offset, std::move(fault.message), std::move(fault.hint));
         }
         if (piece.field == FieldName::sign) {
             if (parsed_.has_sign) return fail(begin, "a second {sign}");
@@ -170,8 +165,7 @@ class PatternParser {
 
 }  // namespace
 
-Result<Format> Format::parse(std::string_view pattern, const Location& where,
-                             std::span<const std::string_view> names) {
+Result<Format> Format::parse(std::string_view pattern, const Location& where, std::span<const std::string_view> names) {
     Result<Parsed> parsed = PatternParser(pattern, where, names).parse();
     if (!parsed) return parsed.problems();
     Format format;
@@ -196,8 +190,8 @@ std::vector<Format::Use> Format::uses() const {
 
 bool Format::uses_max() const {
     return std::any_of(parsed_->pieces.begin(), parsed_->pieces.end(), [](const Parsed::Piece& piece) {
-        return piece.field != FieldName::value && piece.field != FieldName::delta &&
-               piece.field != FieldName::named && piece.field != FieldName::sign;
+        return piece.field != FieldName::value && piece.field != FieldName::delta && piece.field != FieldName::named &&
+               piece.field != FieldName::sign;
     });
 }
 

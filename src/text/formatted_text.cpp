@@ -41,8 +41,8 @@ bool FormattedText::shows_delta() const {
                            [](const auto& piece) { return piece.field == FieldName::delta; });
     };
     if (shows(format_)) return true;
-    return forms_ != nullptr && std::any_of(forms_->begin(), forms_->end(),
-                                            [&](const auto& form) { return form && shows(*form); });
+    return forms_ != nullptr &&
+           std::any_of(forms_->begin(), forms_->end(), [&](const auto& form) { return form && shows(*form); });
 }
 
 void FormattedText::write_into(NumberText* number) {
@@ -61,23 +61,19 @@ void FormattedText::take_back() {
 /// Hands over the characters that were just made, if one number in them is all that may change.
 void FormattedText::hand_over(const FieldValues& values) {
     const auto& pieces = format_.parsed_->pieces;
-    if (number_ == nullptr || forms_ != nullptr || options_.compact > 0 || !format_.parsed_->markup.empty())
-        return;
+    if (number_ == nullptr || forms_ != nullptr || options_.compact > 0 || !format_.parsed_->markup.empty()) return;
     std::size_t shown = pieces.size();
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         const bool is_value = pieces[i].field == FieldName::value;
         if (is_value ? shown != pieces.size() : pieces[i].field != FieldName::max) return;
         if (is_value) shown = i;
     }
-    if (shown == pieces.size() || keys_[shown].kind != Key::Kind::digits ||
-        values.max.type() == Value::Type::text)
+    if (shown == pieces.size() || keys_[shown].kind != Key::Kind::digits || values.max.type() == Value::Type::text)
         return;
     const Spec& spec = pieces[shown].spec;
     const bool is_default = spec.type == 0 && spec.precision < 0;
-    const bool is_fixed =
-        (spec.type == 'f' || spec.type == 'F') && spec.precision >= 0 && spec.precision <= 3;
-    if (spec.is_time() || spec.alternate || spec.width > NumberText::widest ||
-        (spec.align != 0 && spec.align != '>'))
+    const bool is_fixed = (spec.type == 'f' || spec.type == 'F') && spec.precision >= 0 && spec.precision <= 3;
+    if (spec.is_time() || spec.alternate || spec.width > NumberText::widest || (spec.align != 0 && spec.align != '>'))
         return;
     if (is_fixed ? options_.rounding != Rounding::nearest || values.value.type() != Value::Type::float64
                  : !(is_default || spec.type == 'd') || !values.value.is_integer())
@@ -89,11 +85,11 @@ void FormattedText::hand_over(const FieldValues& values) {
     if (spec.sign != '-') look.plus = spec.sign;
     if (spec.localized) {
         const bool is_like_english = numbers_->digits == english().digits && numbers_->decimal == "." &&
-                                     numbers_->minus == "-" && numbers_->plus == "+" &&
-                                     numbers_->primary_group == 3 && numbers_->secondary_group == 3 &&
-                                     numbers_->minimum_grouping == 1 && numbers_->group.size() <= 3;
-        const bool is_plain_group = std::none_of(numbers_->group.begin(), numbers_->group.end(),
-                                                 [](char c) { return c >= '0' && c <= '9'; });
+                                     numbers_->minus == "-" && numbers_->plus == "+" && numbers_->primary_group == 3 &&
+                                     numbers_->secondary_group == 3 && numbers_->minimum_grouping == 1 &&
+                                     numbers_->group.size() <= 3;
+        const bool is_plain_group =
+            std::none_of(numbers_->group.begin(), numbers_->group.end(), [](char c) { return c >= '0' && c <= '9'; });
         if (!is_like_english || !is_plain_group || numbers_->group.empty()) return;
         look.grouped = true;
         look.group = numbers_->group;
@@ -107,8 +103,7 @@ void FormattedText::hand_over(const FieldValues& values) {
 
 std::optional<int> FormattedText::places(std::optional<Value::Type> type) const {
     const auto& pieces = format_.parsed_->pieces;
-    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact > 0)
-        return std::nullopt;
+    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact > 0) return std::nullopt;
     const Spec& spec = pieces[0].spec;
     const bool integer = spec.type == 'd' || (spec.type == 0 && spec.precision < 0);
     const bool fixed = (spec.type == 'f' || spec.type == 'F') && spec.precision <= 15;

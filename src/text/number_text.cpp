@@ -42,8 +42,8 @@ std::uint64_t write_fraction(char*& end, std::uint64_t digits) {
 
 }  // namespace
 
-void NumberText::begin(std::string_view before, std::string_view after, const NumberLook& look,
-                       std::uint64_t digits, bool negative) {
+void NumberText::begin(std::string_view before, std::string_view after, const NumberLook& look, std::uint64_t digits,
+                       bool negative) {
     const std::size_t room = std::max<std::size_t>(look.grouped ? longest_number : longest_number - 18,
                                                    static_cast<std::size_t>(look.width));
     // What stands after the number is kept at the end, too: the number may become longer or shorter.
@@ -96,10 +96,9 @@ void NumberText::write(std::uint64_t digits, bool negative) {
     char* into = text_.get() + before_size_;
     if (width_ > 0) {
         // A separator is one character, whatever its bytes.
-        const std::size_t shorter =
-            grouped_ && group_size_ > 1
-                ? static_cast<std::size_t>(std::count(at, end, group_[0])) * (group_size_ - 1U)
-                : 0;
+        const std::size_t shorter = grouped_ && group_size_ > 1
+                                        ? static_cast<std::size_t>(std::count(at, end, group_[0])) * (group_size_ - 1U)
+                                        : 0;
         const std::size_t characters = bytes - shorter + (sign != 0 ? 1 : 0);
         const std::size_t missing = width_ > characters ? width_ - characters : 0;
         if (zeros_ && sign != 0) *into++ = sign;

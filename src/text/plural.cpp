@@ -117,11 +117,9 @@ class PluralParser {
 
     bool parse_relation(PluralRules::Relation& relation) {
         next_word();
-        if (word_.size() != 1 || std::string_view("nivwftec").find(word_[0]) == std::string_view::npos)
-            return false;
+        if (word_.size() != 1 || std::string_view("nivwftec").find(word_[0]) == std::string_view::npos) return false;
         relation.operand = word_[0];
-        if ((skip('%') || take_word("mod")) && (!number(relation.modulus) || relation.modulus == 0))
-            return false;
+        if ((skip('%') || take_word("mod")) && (!number(relation.modulus) || relation.modulus == 0)) return false;
         relation.negated = skip('!') || take_word("not");
         if (!skip('=') && !take_word("in")) return false;
         do {
@@ -175,9 +173,8 @@ PluralCategory PluralRules::select(const PluralOperands& operands) const {
                 value = number.e;
         }
         if (relation.modulus != 0) value %= relation.modulus;
-        const bool inside = std::any_of(relation.spans.begin(), relation.spans.end(), [&](const Span& span) {
-            return value >= span.low && value <= span.high;
-        });
+        const bool inside = std::any_of(relation.spans.begin(), relation.spans.end(),
+                                        [&](const Span& span) { return value >= span.low && value <= span.high; });
         return inside != relation.negated;
     };
     for (const Rule& rule : rules_)

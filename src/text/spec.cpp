@@ -14,8 +14,7 @@ constexpr std::string_view real_types = "eEfFgG";
 /// Reads a spec from left to right.
 class SpecParser {
  public:
-    SpecParser(std::string_view text, Spec& spec, SpecFault& fault)
-        : text_(text), spec_(spec), fault_(fault) {}
+    SpecParser(std::string_view text, Spec& spec, SpecFault& fault) : text_(text), spec_(spec), fault_(fault) {}
 
     bool parse() {
         parse_fill_and_align();
@@ -25,8 +24,7 @@ class SpecParser {
         spec_.zero = skip('0');
         if (!parse_number(spec_.width, widest, "width")) return false;
         if (skip('.')) {
-            if (at_ >= text_.size() || !is_digit(text_[at_]))
-                return fail("a precision needs digits after its '.'");
+            if (at_ >= text_.size() || !is_digit(text_[at_])) return fail("a precision needs digits after its '.'");
             if (!parse_number(spec_.precision, most_precise, "precision")) return false;
         }
         spec_.localized = skip('L');
@@ -35,9 +33,8 @@ class SpecParser {
             if ((std::string("s?") + std::string(integer_types) + std::string(real_types)).find(text_[at_]) ==
                     std::string::npos ||
                 text_[at_] == '?')
-                return fail(
-                    "'" + std::string(text_.substr(at_, utf8::front_length(text_.substr(at_)))) +
-                    "' is no format type here; expected one of b, d, o, x, e, f, g, s or a chrono spec");
+                return fail("'" + std::string(text_.substr(at_, utf8::front_length(text_.substr(at_)))) +
+                            "' is no format type here; expected one of b, d, o, x, e, f, g, s or a chrono spec");
             spec_.type = text_[at_++];
         }
         if (at_ < text_.size())
@@ -128,14 +125,13 @@ class SpecParser {
                     spec_.time.push_back({'S', {}});
                     break;
                 default:
-                    return fail(
-                        "'%" + std::string(text_.substr(at_ + 1, utf8::front_length(text_.substr(at_ + 1)))) +
-                        "' is no part of a duration; expected one of %H, %I, %M, %S, %p, %T, %R or %%");
+                    return fail("'%" + std::string(text_.substr(at_ + 1, utf8::front_length(text_.substr(at_ + 1)))) +
+                                "' is no part of a duration; expected one of %H, %I, %M, %S, %p, %T, %R or %%");
             }
             at_ += 2;
         }
-        const bool has_unit = std::any_of(spec_.time.begin(), spec_.time.end(),
-                                          [](const TimePart& part) { return part.unit != 0; });
+        const bool has_unit =
+            std::any_of(spec_.time.begin(), spec_.time.end(), [](const TimePart& part) { return part.unit != 0; });
         if (!has_unit) return fail("a chrono spec needs at least one of %H, %M or %S");
         if (spec_.precision > 9) return fail("a fraction of a second has at most 9 digits");
         if (spec_.precision > 0 && spec_.smallest_unit() != std::chrono::seconds{1})
@@ -194,8 +190,7 @@ std::string spec_mismatch(const Spec& spec, Value::Type type) {
             return {};
         case Value::Type::text:
             if (spec.is_time() || !one_of_types(spec.type, "s")) return found + shown;
-            if (spec.sign != '-' || spec.alternate || spec.zero)
-                return "a sign, '#' or '0' does not suit a text";
+            if (spec.sign != '-' || spec.alternate || spec.zero) return "a sign, '#' or '0' does not suit a text";
             return {};
         case Value::Type::boolean:
             if (spec.is_time() || !one_of_types(spec.type,

@@ -18,8 +18,7 @@ Nanoseconds Clock::now() const {
     // Whole seconds apart from the rest: beyond 104 days a double no longer tells nanoseconds apart.
     const double whole = std::floor(sum_);
     if (whole >= std::floor(to_seconds(longest).count())) return longest;
-    return std::chrono::seconds{static_cast<std::int64_t>(whole)} +
-           to_nanoseconds(Seconds{(sum_ - whole) + lost_});
+    return std::chrono::seconds{static_cast<std::int64_t>(whole)} + to_nanoseconds(Seconds{(sum_ - whole) + lost_});
 }
 
 }  // namespace rapido

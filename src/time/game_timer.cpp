@@ -114,9 +114,8 @@ std::uint64_t GameTimer::count_marks(std::int64_t from, std::int64_t to) const {
         return way < 0 ? 0 : way / series.every + 1;
     };
     for (const Series& series : series_)
-        count += static_cast<std::uint64_t>(
-            up ? up_to(series, last - series.at) - up_to(series, from - series.at)
-               : up_to(series, series.at - last) - up_to(series, series.at - from));
+        count += static_cast<std::uint64_t>(up ? up_to(series, last - series.at) - up_to(series, from - series.at)
+                                               : up_to(series, series.at - last) - up_to(series, series.at - from));
     return count;
 }
 
@@ -173,8 +172,7 @@ void GameTimer::set(Seconds time) {
     if (std::isnan(time.count())) return;
     const std::int64_t position = count_of(time);
     // At its end it has ended: that it came there is not reported.
-    if (direction_ == Direction::down ? position == 0
-                                      : duration_.count() > 0 && position >= duration_.count())
+    if (direction_ == Direction::down ? position == 0 : duration_.count() > 0 && position >= duration_.count())
         state_ = State::ended;
     else if (state_ == State::ended)
         state_ = State::paused;
@@ -198,8 +196,8 @@ bool GameTimer::can_be(const TimerState& state) const {
     const bool is_within = down || !has_end || state.position <= state.duration;
     const Nanoseconds last = down ? Nanoseconds{0} : state.duration;
     const bool is_over = state.run == TimerState::Run::ended;
-    return times_fit && is_within && state.speed >= 0 && state.speed <= 1e6 &&
-           state.run <= TimerState::Run::ended && (!is_over || (has_end && state.position == last));
+    return times_fit && is_within && state.speed >= 0 && state.speed <= 1e6 && state.run <= TimerState::Run::ended &&
+           (!is_over || (has_end && state.position == last));
 }
 
 void GameTimer::restore(const TimerState& state) {
@@ -287,8 +285,7 @@ void GameTimer::forward(std::int64_t to) {
     int told = 0;
     // A mark that lies on the end is told as the end, as when it runs there.
     for (auto mark = next_mark(from);
-         mark && *mark != end() && !(direction_ == Direction::down ? *mark < to : *mark > to);
-         mark = next_mark(from)) {
+         mark && *mark != end() && !(direction_ == Direction::down ? *mark < to : *mark > to); mark = next_mark(from)) {
         if (++told > most_events) {
             report(TimerEvent::Kind::skipped, age_, 0, count_marks(from, to));
             break;

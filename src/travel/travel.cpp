@@ -14,8 +14,8 @@ const Motions at_once;
 }  // namespace
 
 bool TravelPlan::is_direct() const {
-    return pace == Pace{} && motions.is_instant() && motions.max.kind == MotionKind::instant &&
-           trail == BarTrail{} && bands.empty();
+    return pace == Pace{} && motions.is_instant() && motions.max.kind == MotionKind::instant && trail == BarTrail{} &&
+           bands.empty();
 }
 
 std::size_t TravelPlan::hash() const {
@@ -62,8 +62,7 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
 void Travel::make_trail(const Value& value) {
     trail_.reset();
     if (plan_->trail.delay > Seconds{0})
-        trail_ =
-            std::make_unique<Trail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
+        trail_ = std::make_unique<Trail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
     if (trail_ != nullptr && value.is_number()) trail_->snap(value.number());
 }
 
@@ -90,8 +89,8 @@ bool Travel::has_motion_alone() const {
            plan_->text_interval <= Nanoseconds{0};
 }
 
-void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max,
-                    Nanoseconds now, bool reduced) {
+void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max, Nanoseconds now,
+                    bool reduced) {
     const std::shared_ptr<const TravelPlan> before = std::move(plan_);
     plan_ = std::move(plan);
     make_looks();

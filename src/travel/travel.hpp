@@ -109,8 +109,7 @@ class Travel {
 
     /// How far the real clock is ahead of its own.
     Nanoseconds ahead() const {
-        return looks_->flashes.looks != nullptr ? looks_->flashes.looks->ahead_of(plan_->clock)
-                                                : Nanoseconds{0};
+        return looks_->flashes.looks != nullptr ? looks_->flashes.looks->ahead_of(plan_->clock) : Nanoseconds{0};
     }
     void make_trail(const Value& value);
     void make_looks();

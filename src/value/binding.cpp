@@ -20,8 +20,7 @@ Binding Binding::constant(const Value& value) {
     return made;
 }
 
-Binding Binding::variable(const void* address, ReadVariable read, std::size_t width,
-                          std::optional<Value::Type> type) {
+Binding Binding::variable(const void* address, ReadVariable read, std::size_t width, std::optional<Value::Type> type) {
     Binding source;
     source.access_ = Access::variable;
     source.address_ = address;

@@ -40,8 +40,7 @@ void Scan::Column<Bits>::remove(Scan& scan, std::uint32_t slot) {
 }
 
 template <class Bits>
-void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed,
-                              std::vector<SourceIndex>& snapped) {
+void Scan::Column<Bits>::read(Scan& scan, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped) {
     const std::size_t count = addresses.size();
     // Room for all of them at once, so that the loop does not ask for each.
     const std::size_t before = changed.size();
@@ -106,10 +105,9 @@ void Scan::bind(SourceIndex index, const detail::Binding& source) {
     details_[index].source = source;
     // The first read gives the value its type; from then on new bits are enough for these.
     const std::optional<Value::Type> type = source.type();
-    const bool plain =
-        source.access() == detail::Binding::Access::variable && !source.is_adjusted() &&
-        (type == Value::Type::int64 || type == Value::Type::uint64 || type == Value::Type::float32 ||
-         (type == Value::Type::float64 && source.scan_width() == sizeof(double)));
+    const bool plain = source.access() == detail::Binding::Access::variable && !source.is_adjusted() &&
+                       (type == Value::Type::int64 || type == Value::Type::uint64 || type == Value::Type::float32 ||
+                        (type == Value::Type::float64 && source.scan_width() == sizeof(double)));
     records_[index] = {.value = {}, .plain = plain};
     fresh_.push_back(index);
     start_reading(index);
@@ -154,9 +152,8 @@ void Scan::start_reading(SourceIndex index) {
             break;
     }
     if (source.access() != detail::Binding::Access::shared) return;  // the others begin with their first read
-    auto found = std::find_if(snapshots_.begin(), snapshots_.end(), [&](const Snapshot& snapshot) {
-        return snapshot.state == source.shared_state();
-    });
+    auto found = std::find_if(snapshots_.begin(), snapshots_.end(),
+                              [&](const Snapshot& snapshot) { return snapshot.state == source.shared_state(); });
     if (found == snapshots_.end()) {
         Snapshot& made = snapshots_.emplace_back();
         made.state = source.shared_state();
@@ -215,11 +212,9 @@ bool Scan::take(SourceIndex index, Value value) {
 }
 
 Value Scan::value_now(Details& details) {
-    if (details.source.access() != detail::Binding::Access::shared)
-        return details.source.read(details.storage);
+    if (details.source.access() != detail::Binding::Access::shared) return details.source.read(details.storage);
     const Snapshot& snapshot = snapshots_[details.snapshot];
-    return snapshot.version == 0 ? Value()
-                                 : details.source.read_snapshot(snapshot.bytes.data(), details.storage);
+    return snapshot.version == 0 ? Value() : details.source.read_snapshot(snapshot.bytes.data(), details.storage);
 }
 
 void Scan::read_one(SourceIndex index, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped) {
@@ -243,8 +238,7 @@ void Scan::read_snapshots(std::vector<SourceIndex>& changed, std::vector<SourceI
         if (!snapshot.state->take(snapshot.bytes.data(), snapshot.version, snapshot.snaps)) continue;
         for (const SourceIndex part : snapshot.parts)
             read_one(part, changed, snapped);
-        if (snapshot.snaps != snaps)
-            snapped.insert(snapped.end(), snapshot.parts.begin(), snapshot.parts.end());
+        if (snapshot.snaps != snaps) snapped.insert(snapped.end(), snapshot.parts.begin(), snapshot.parts.end());
     }
 }
 

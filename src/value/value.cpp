@@ -72,11 +72,9 @@ Value difference(const Value& a, const Value& b) {
             return value.type() == Value::Type::uint64 ? Wide{value.uint64()} : Wide{value.int64()};
         };
         const Wide gap = wide(a) - wide(b);
-        if (gap >= std::numeric_limits<std::int64_t>::min() &&
-            gap <= std::numeric_limits<std::int64_t>::max())
+        if (gap >= std::numeric_limits<std::int64_t>::min() && gap <= std::numeric_limits<std::int64_t>::max())
             return Value(static_cast<std::int64_t>(gap));
-        if (gap > 0 && gap <= std::numeric_limits<std::uint64_t>::max())
-            return Value(static_cast<std::uint64_t>(gap));
+        if (gap > 0 && gap <= std::numeric_limits<std::uint64_t>::max()) return Value(static_cast<std::uint64_t>(gap));
     }
     return Value(a.number() - b.number());
 }

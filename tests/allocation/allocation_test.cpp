@@ -82,8 +82,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     LineMeasurer measurer;
     HudDefinition definition;
     definition.timers.push_back({.id = "t", .duration = 1h});
-    definition.timers.push_back(
-        {.id = "loop", .duration = 200ms, .loop = true, .marks = {{150ms}, {100ms, 20ms}}});
+    definition.timers.push_back({.id = "loop", .duration = 200ms, .loop = true, .marks = {{150ms}, {100ms, 20ms}}});
     definition.meters.push_back({.id = "f", .interval = 100ms});
     Hud hud(definition, {}, &measurer);
     hud.add(Panel{.id = "p", .visible = watch(visible)});
@@ -112,17 +111,15 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                 .trail = {.delay = 100ms}});
     hud.add(Text{.id = "total", .value = watch(score), .pace = {.settle = 40ms}, .motion = roll(300ms)});
     hud.add(Text{.id = "gain", .value = "total.gain", .format = "{:+}", .visible = "total.pending"});
-    hud.add(Text{
-        .id = "late",
-        .value = "loop.left",
-        .format = "{:.1%S}",
-        .bands = {{.id = "b", .below = 0.1, .color = rgb(0xff7a3c), .fade = 30ms, .format = "!{:.1%S}"}}});
-    hud.add(Bar{
-        .id = "hit",
-        .value = watch(fuel),
-        .max = 1000,
-        .bands = {{.below = 0.7, .effect = "pulse"}},
-        .effects = {{.on = TriggerOn::loss, .effect = "flash"}, {.on = TriggerOn::gain, .effect = "shine"}}});
+    hud.add(Text{.id = "late",
+                 .value = "loop.left",
+                 .format = "{:.1%S}",
+                 .bands = {{.id = "b", .below = 0.1, .color = rgb(0xff7a3c), .fade = 30ms, .format = "!{:.1%S}"}}});
+    hud.add(Bar{.id = "hit",
+                .value = watch(fuel),
+                .max = 1000,
+                .bands = {{.below = 0.7, .effect = "pulse"}},
+                .effects = {{.on = TriggerOn::loss, .effect = "flash"}, {.on = TriggerOn::gain, .effect = "shine"}}});
     const auto moved = hud.add(Text{.id = "settling", .value = watch(village), .pace = {.settle = 30ms}});
     hud.add(Panel{.id = "grid", .layout = Layout::grid, .gap = 4, .columns = 2, .align = Align::baseline});
     hud.add(Panel{.id = "row", .layout = Layout::row, .inside = "grid"});
@@ -132,20 +129,17 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                  .place = {.max_size = {60, 0}},
                  .inside = "grid",
                  .overflow = Overflow::ellipsis});
-    hud.add(Text{
-        .id = "c", .value = watch(fuel), .format = "{:.1f}", .inside = "grid", .align = TextAlign::digits});
+    hud.add(Text{.id = "c", .value = watch(fuel), .format = "{:.1f}", .inside = "grid", .align = TextAlign::digits});
     hud.add(Bar{.id = "cells",
                 .value = watch(fuel),
                 .max = 1000,
                 .segments = 12,
                 .ticks = {{.at = 500}},
                 .parts = {{.value = watch(score)}, {.value = 10, .of = PartOf::end}}});
-    hud.add(
-        Ring{.id = "ring", .value = watch(fuel), .max = 1000, .motion = tween(300ms), .round_ends = true});
-    hud.add(
-        Notice{.id = "news",
-               .messages = {{.id = "low", .text = "Low: {}", .value = watch(score), .when = watch(visible)},
-                            {.text = "Late", .on = TriggerOn::mark, .timer = "loop", .priority = 1}}});
+    hud.add(Ring{.id = "ring", .value = watch(fuel), .max = 1000, .motion = tween(300ms), .round_ends = true});
+    hud.add(Notice{.id = "news",
+                   .messages = {{.id = "low", .text = "Low: {}", .value = watch(score), .when = watch(visible)},
+                                {.text = "Late", .on = TriggerOn::mark, .timer = "loop", .priority = 1}}});
     hud.add(Level{.id = "level", .value = watch(fuel), .max = 1000, .wave = {.height = 4}, .border = 2});
     hud.add(Pips{.id = "pips",
                  .value = watch(repair),
@@ -174,18 +168,16 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     std::vector<Pilot> pilots;
     for (int i = 0; i < 12; ++i)
         pilots.push_back({"pilot " + std::to_string(10 + i), i});
-    hud.add(list_of({.id = "board",
-                     .entries = watch_entries(pilots, entry_field("name", &Pilot::name),
-                                              entry_field("score", &Pilot::score)),
-                     .key = "name",
-                     .sort = "score",
-                     .most = 6},
-                    [](const auto& entry) {
-                        return nest(
-                            Panel{.layout = Layout::row, .enter = "fade"},
-                            Text{.id = "name", .value = entry("name")},
-                            Bar{.id = "score", .value = entry("score"), .max = 100, .motion = tween(50ms)});
-                    }));
+    hud.add(list_of(
+        {.id = "board",
+         .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_field("score", &Pilot::score)),
+         .key = "name",
+         .sort = "score",
+         .most = 6},
+        [](const auto& entry) {
+            return nest(Panel{.layout = Layout::row, .enter = "fade"}, Text{.id = "name", .value = entry("name")},
+                        Bar{.id = "score", .value = entry("score"), .max = 100, .motion = tween(50ms)});
+        }));
     // Of a thousand things a hundred come or go, and as many amounts pop up, in each frame.
     struct Thing {
         std::array<float, 2> at{};
@@ -193,21 +185,20 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     };
     std::vector<Thing> things(1000);
     std::array<TagRef, 1000> tagged;
-    const auto tags = hud.add(tags_of({.id = "tags",
-                                       .parameters = {"heat"},
-                                       .at_edge = AtEdge::arrow,
-                                       .show = ShowTag::after_change,
-                                       .value_of = "heat"},
-                                      [](const auto& thing) {
-                                          return nest(Panel{.enter = "fade"},
-                                                      Bar{.id = "bar", .value = thing("heat"), .max = 100});
-                                      }));
+    const auto tags =
+        hud.add(tags_of({.id = "tags",
+                         .parameters = {"heat"},
+                         .at_edge = AtEdge::arrow,
+                         .show = ShowTag::after_change,
+                         .value_of = "heat"},
+                        [](const auto& thing) {
+                            return nest(Panel{.enter = "fade"}, Bar{.id = "bar", .value = thing("heat"), .max = 100});
+                        }));
     const auto popups = hud.add(Popups{.id = "pops", .most = 100, .bands = {{.above = 50, .format = "{}!"}}});
     const auto change_things = [&](int i) {
         for (int k = 0; k < 100; ++k) {
             const auto index = static_cast<std::size_t>((i * 37 + k) % 1000);
-            things[index].at = {static_cast<float>(index % 40) * 30 - 600,
-                                static_cast<float>(index / 40) * 40 - 150};
+            things[index].at = {static_cast<float>(index % 40) * 30 - 600, static_cast<float>(index / 40) * 40 - 150};
             things[index].heat = (i + k) % 90;
             if (hud.alive(tagged[index]))
                 hud.remove(tagged[index]);
@@ -267,10 +258,8 @@ TEST(Growth, ends_when_elements_patterns_and_problems_come_and_go) {
                         .bands = {{.id = "x", .below = 5, .color = color, .effect = "pulse"}},
                         .effects = {{.on = TriggerOn::mark, .effect = "shake", .timer = "t"}},
                         .color = color}),
-            hud.add(
-                Text{.id = "c", .value = watch(value), .format = "{} in " + number, .motion = roll(300ms)}),
-            hud.add(Text{
-                .id = "d", .value = "t.elapsed", .format = "{:.1%S}", .bands = {{.above = 0.01 * round}}}),
+            hud.add(Text{.id = "c", .value = watch(value), .format = "{} in " + number, .motion = roll(300ms)}),
+            hud.add(Text{.id = "d", .value = "t.elapsed", .format = "{:.1%S}", .bands = {{.above = 0.01 * round}}}),
         };
         hud.add(Text{.id = "e", .value = rapido::name("no." + number)});
         hud.notify(notice, {.text = "message " + number, .time = 20ms});
@@ -305,8 +294,7 @@ TEST(SteadyFrame, of_triangles_allocates_nothing_either) {
                      .value = watch(number),
                      .place = {.offset = {5, 20.0F * static_cast<float>(i)}}});
     hud.add(Bar{.id = "bar", .value = watch(number), .max = 99, .place = {.offset = {200, 5}}});
-    hud.add(Ring{
-        .id = "ring", .value = watch(number), .max = 99, .place = {.offset = {200, 50}, .size = {60, 60}}});
+    hud.add(Ring{.id = "ring", .value = watch(number), .max = 99, .place = {.offset = {200, 50}, .size = {60, 60}}});
     DrawList list;
     const auto frames = [&](int count) {
         for (int i = 0; i < count; ++i) {

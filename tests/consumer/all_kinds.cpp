@@ -7,11 +7,10 @@ using namespace std::chrono_literals;
 
 int main() {
     int water = 1;
-    const rapido::HudDefinition definition{
-        .timers = {{.id = "t", .marks = {{15s}}}},
-        .meters = {{.id = "m"}},
-        .effects = {{.id = "e", .keyframes = {{.at = 0.5}}, .dots = {.count = 3}}},
-        .groups = {{.id = "g"}}};
+    const rapido::HudDefinition definition{.timers = {{.id = "t", .marks = {{15s}}}},
+                                           .meters = {{.id = "m"}},
+                                           .effects = {{.id = "e", .keyframes = {{.at = 0.5}}, .dots = {.count = 3}}},
+                                           .groups = {{.id = "g"}}};
     rapido::Hud hud(definition);
     hud.add(rapido::Panel{.id = "panel"});
     hud.add(rapido::Text{.id = "text",
@@ -22,8 +21,7 @@ int main() {
                          .bands = {{.id = "b", .below = 3}},
                          .effects = {{.effect = "swell"}},
                          .place = {.anchor = rapido::Anchor::top}});
-    hud.add(
-        rapido::Bar{.id = "bar", .pace = {.settle = 1s}, .trail = {.delay = 1s}, .parts = {{.value = 3}}});
+    hud.add(rapido::Bar{.id = "bar", .pace = {.settle = 1s}, .trail = {.delay = 1s}, .parts = {{.value = 3}}});
     hud.add(rapido::Ring{.id = "ring"});
     hud.add(rapido::Level{.id = "level", .wave = {.height = 2}});
     hud.add(rapido::Pips{.id = "pips", .extra = {{.value = 2}}, .shine = {.effect = "shine"}});
@@ -31,19 +29,17 @@ int main() {
     hud.add(rapido::Scale{.id = "scale", .colors = {{.at = 1}}});
     hud.add(rapido::Graph{.id = "graph", .ticks = {{.at = 1}}});
     hud.add(rapido::Image{.id = "image", .frames = {.count = 2}});
-    const auto notice =
-        hud.add(rapido::Notice{.id = "notice", .messages = {{.text = "low"}}, .reading = {.speed = 9}});
+    const auto notice = hud.add(rapido::Notice{.id = "notice", .messages = {{.text = "low"}}, .reading = {.speed = 9}});
     hud.notify(notice, {.text = "full"});
     struct Fire {
         std::array<double, 3> at{};
         double heat = 1;
     };
     std::vector<Fire> fires(1);
-    const rapido::Source entries = rapido::watch_entries(fires, rapido::entry_position(&Fire::at),
-                                                         rapido::entry_field("heat", &Fire::heat));
+    const rapido::Source entries =
+        rapido::watch_entries(fires, rapido::entry_position(&Fire::at), rapido::entry_field("heat", &Fire::heat));
     const auto row = [](const auto& entry) {
-        return rapido::nest(rapido::Panel{.plate = false},
-                            rapido::Text{.id = "heat", .value = entry("heat")});
+        return rapido::nest(rapido::Panel{.plate = false}, rapido::Text{.id = "heat", .value = entry("heat")});
     };
     hud.add(rapido::list_of({.id = "list", .entries = entries, .sort = "heat", .most = 3}, row));
     hud.add(rapido::tags_of({.id = "tags", .entries = entries, .at_edge = rapido::AtEdge::arrow}, row));

@@ -11,8 +11,7 @@ int main() {
     rapido::Sources sources;
     sources.set("acres", rapido::watch(acres));
     const auto definition = rapido::read_hud(
-        "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"acres\"\nformat = \"{} acres saved\"\n",
-        "hud.toml");
+        "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"acres\"\nformat = \"{} acres saved\"\n", "hud.toml");
     if (!definition) return 1;
     rapido::Fonts fonts;
     rapido::Hud hud(*definition, sources, &fonts);

@@ -44,9 +44,8 @@ std::pair<double, int> apart_from(const Picture& picture, PixelAt pixel_at) {
         for (int x = 0; x < width; ++x) {
             const Color expected = picture.pixel(x, y);
             const std::uint8_t* const pixel = pixel_at(x, y);
-            const int apart =
-                std::max({std::abs(pixel[0] - expected.red), std::abs(pixel[1] - expected.green),
-                          std::abs(pixel[2] - expected.blue)});
+            const int apart = std::max({std::abs(pixel[0] - expected.red), std::abs(pixel[1] - expected.green),
+                                        std::abs(pixel[2] - expected.blue)});
             sum += apart;
             largest = std::max(largest, apart);
             lit += expected == Color{48, 72, 88, 255} ? 0 : 1;
@@ -68,8 +67,7 @@ TEST_P(GlDrawerTest, draws_as_a_picture_does_and_leaves_the_state_as_it_was) {
     ASSERT_NE(window.context, nullptr);
     double value = 0.3;
     Images images;
-    ASSERT_TRUE(
-        images.add("p", 2, 2, std::vector<Color>{rgb(0xff0000), rgb(0x00ff00, 0.5), rgb(0x0000ff), white}));
+    ASSERT_TRUE(images.add("p", 2, 2, std::vector<Color>{rgb(0xff0000), rgb(0x00ff00, 0.5), rgb(0x0000ff), white}));
     Hud hud({.design = {width, height}}, {}, &Stage::fonts(), &images);
     hud.resize({.size = {width, height}});
     hud.add(Text{.id = "t",
@@ -78,10 +76,8 @@ TEST_P(GlDrawerTest, draws_as_a_picture_does_and_leaves_the_state_as_it_was) {
                  .place = {.offset = {20, 10}},
                  .size = 40,
                  .outline = Outline{.width = 2}});
-    hud.add(Ring{
-        .id = "r", .value = watch(value), .place = {.offset = {20, 90}, .size = {120, 120}}, .glow = Glow{}});
-    hud.add(Bar{
-        .id = "b", .value = watch(value), .place = {.offset = {200, 100}, .size = {200, 20}}, .radius = 8});
+    hud.add(Ring{.id = "r", .value = watch(value), .place = {.offset = {20, 90}, .size = {120, 120}}, .glow = Glow{}});
+    hud.add(Bar{.id = "b", .value = watch(value), .place = {.offset = {200, 100}, .size = {200, 20}}, .radius = 8});
     hud.add(Image{.id = "i", .image = "p", .place = {.offset = {200, 160}, .size = {2, 2}}});
     hud.add(Panel{.id = "p",
                   .place = {.offset = {450, 60}},
@@ -109,8 +105,7 @@ TEST_P(GlDrawerTest, draws_as_a_picture_does_and_leaves_the_state_as_it_was) {
         strange.insert(strange.end(),
                        {0x0BF2, 0x0B41, 0x8F9D, 0x3000});  // logic, smooth polygons, restart, a clip plane
     const auto disable = gl<void(unsigned)>("glDisable");
-    const auto color_mask =
-        gl<void(unsigned char, unsigned char, unsigned char, unsigned char)>("glColorMask");
+    const auto color_mask = gl<void(unsigned char, unsigned char, unsigned char, unsigned char)>("glColorMask");
     const auto polygon_mode = is_es ? nullptr : gl<void(unsigned, unsigned)>("glPolygonMode");
     unsigned unpack = 0;
     gl<void(int, unsigned*)>("glGenBuffers")(1, &unpack);
@@ -159,19 +154,17 @@ TEST_P(GlDrawerTest, draws_as_a_picture_does_and_leaves_the_state_as_it_was) {
     EXPECT_EQ(integer(0x0BA2), (std::array{1, 2, 300, 200})) << "viewport";
     EXPECT_EQ(integer(0x80C9)[0], 0x0302) << "source of colors";
     EXPECT_EQ(integer(0x0CF5)[0], 2) << "alignment";
-    for (const unsigned none :
-         {0x8B8DU, 0x85B5U, 0x8894U, 0x8069U})  // program, vertex array, buffer, texture
+    for (const unsigned none : {0x8B8DU, 0x85B5U, 0x8894U, 0x8069U})  // program, vertex array, buffer, texture
         EXPECT_EQ(integer(none)[0], 0) << none;
 
     std::vector<std::uint8_t> pixels(static_cast<std::size_t>(width) * height * 4);
-    gl<void(int, int, int, int, unsigned, unsigned, void*)>("glReadPixels")(0, 0, width, height, 0x1908,
-                                                                            0x1401, pixels.data());
+    gl<void(int, int, int, int, unsigned, unsigned, void*)>("glReadPixels")(0, 0, width, height, 0x1908, 0x1401,
+                                                                            pixels.data());
     Picture picture(width, height, Stage::fonts(), &images);
     picture.fill({48, 72, 88, 255});
     picture.draw(list);
     const auto [mean, largest] = apart_from(picture, [&](int x, int y) {
-        return pixels.data() +
-               (static_cast<std::size_t>(height - 1 - y) * width + static_cast<std::size_t>(x)) * 4;
+        return pixels.data() + (static_cast<std::size_t>(height - 1 - y) * width + static_cast<std::size_t>(x)) * 4;
     });
     EXPECT_LT(mean, 0.4);
     EXPECT_LT(largest, 80);
@@ -187,16 +180,14 @@ TEST(SdlDrawer, draws_with_a_renderer_that_blends_as_the_atlas_is) {
     ASSERT_NE(renderer, nullptr) << SDL_GetError();
     Hud hud({.design = {width, height}}, {}, &Stage::fonts());
     hud.resize({.size = {width, height}});
-    hud.add(
-        Text{.id = "t", .value = 12, .place = {.offset = {20, 10}}, .size = 60, .shadow = Shadow{.blur = 8}});
+    hud.add(Text{.id = "t", .value = 12, .place = {.offset = {20, 10}}, .size = 60, .shadow = Shadow{.blur = 8}});
     hud.add(Panel{.id = "p",
                   .place = {.offset = {250, 60}},
                   .padding = {40, 40, 40, 40},
                   .color = rgb(0x8fce5a, 0.5),
                   .radius = 12,
                   .blend = Blend::add});
-    hud.add(
-        Ring{.id = "r", .value = 0.6, .place = {.offset = {20, 190}, .size = {120, 120}}, .rotation = 20});
+    hud.add(Ring{.id = "r", .value = 0.6, .place = {.offset = {20, 190}, .size = {120, 120}}, .rotation = 20});
     hud.update(0.1);
     DrawList list;
     hud.draw(list);
@@ -212,8 +203,7 @@ TEST(SdlDrawer, draws_with_a_renderer_that_blends_as_the_atlas_is) {
     Picture picture(width, height, Stage::fonts());
     picture.fill({48, 72, 88, 255});
     picture.draw(list);
-    const auto [mean, largest] =
-        apart_from(picture, [&](int x, int y) { return pixels.data() + (y * width + x) * 4; });
+    const auto [mean, largest] = apart_from(picture, [&](int x, int y) { return pixels.data() + (y * width + x) * 4; });
     EXPECT_LT(mean, 0.4);
     EXPECT_LT(largest, 80);
     SDL_DestroyRenderer(renderer);
@@ -224,8 +214,7 @@ TEST(SdlDrawer, draws_with_a_renderer_that_blends_as_the_atlas_is) {
 TEST(GlDrawer, says_what_a_context_lacks) {
     GlDrawer drawer([](const char*) -> void* { return nullptr; }, Stage::fonts());
     const Status drawn = drawer.draw(DrawList{}, 10, 10);
-    EXPECT_EQ(to_string(drawn.problem()),
-              "error: OpenGL has no glCreateShader; OpenGL 3.3 or OpenGL ES 3 is needed");
+    EXPECT_EQ(to_string(drawn.problem()), "error: OpenGL has no glCreateShader; OpenGL 3.3 or OpenGL ES 3 is needed");
 }
 
 }  // namespace

@@ -33,9 +33,8 @@ TEST(Shared, has_no_value_before_the_first_write_and_after_its_end) {
                      .value = watch(shared, &State::water),
                      .max = watch(shared, &State::tank),
                      .format = "{}/{max}"});
-        hud.add(Text{.id = "sum",
-                     .value = watch(shared, [](const State& s) { return s.water + s.tank; }),
-                     .motion = tween(1s)});
+        hud.add(Text{
+            .id = "sum", .value = watch(shared, [](const State& s) { return s.water + s.tank; }), .motion = tween(1s)});
         update(hud, 0s);
         EXPECT_EQ(shown(hud, "water"), "--/--");
         shared.write({640, 1000, {}});

@@ -68,16 +68,6 @@ struct Rect {
 };
 
 /// One of the nine points of a box that a place is measured from.
-enum class Anchor : std::uint8_t {
-    top_left,
-    top,
-    top_right,
-    left,
-    center,
-    right,
-    bottom_left,
-    bottom,
-    bottom_right
-};
+enum class Anchor : std::uint8_t { top_left, top, top_right, left, center, right, bottom_left, bottom, bottom_right };
 
 }  // namespace rapido

@@ -21,9 +21,7 @@ struct Transform {
     float dx = 0, dy = 0;
 
     bool is_identity() const { return *this == Transform{}; }
-    Point apply(Point point) const {
-        return {xx * point.x + xy * point.y + dx, yx * point.x + yy * point.y + dy};
-    }
+    Point apply(Point point) const { return {xx * point.x + xy * point.y + dx, yx * point.x + yy * point.y + dy}; }
     /// Returns the transform that applies this one first and then `next`.
     Transform then(const Transform& next) const;
     /// Returns a transform that scales and rotates clockwise around a point, and then moves.
@@ -67,8 +65,7 @@ struct DrawCommand {
     Point gradient_from{}, gradient_to{};
 
     Rect rect{};
-    Rect
-        clip{};  ///< nothing of a rect or a text is drawn outside; equal to `rect`, or empty, where nothing is cut
+    Rect clip{};  ///< nothing of a rect or a text is drawn outside; equal to `rect`, or empty, where nothing is cut
     float radius = 0;
     float thickness = 0;
 

@@ -61,9 +61,9 @@ struct Bar {
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Direction direction = Direction::right;
     Themed<Color> color = rgb(0x38b6c9);
-    std::optional<Themed<Color>>
-        end_color{};      ///< the color of the full end: a gradient over the whole bar, outside of bands
-    std::string image{};  ///< a picture in place of the color of the fill
+    /// The color of the full end: a gradient over the whole bar, outside of bands.
+    std::optional<Themed<Color>> end_color{};
+    std::string image{};                       ///< a picture in place of the color of the fill
     ImageFill image_fill = ImageFill::reveal;  ///< how that picture fills
     /// The color that the colors of the picture are multiplied by; inside a band with a color it is that one.
     Themed<Color> image_color = rgb(0xffffff);
@@ -82,7 +82,7 @@ struct Bar {
     std::vector<BarPart> parts{};
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside
     float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

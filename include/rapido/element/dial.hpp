@@ -33,11 +33,11 @@ struct Needle {
 struct Dial {
     std::string id{};
     Source value{};
-    double min = 0;    ///< the value at which the scale begins
-    Source max = 1;    ///< the value at which the scale ends
-    Pace pace{};       ///< when the shown value may change
-    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    std::vector<Band> bands{};          ///< ranges of the value in which the needle looks different
+    double min = 0;             ///< the value at which the scale begins
+    Source max = 1;             ///< the value at which the scale ends
+    Pace pace{};                ///< when the shown value may change
+    Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};  ///< ranges of the value in which the needle looks different
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
@@ -56,7 +56,7 @@ struct Dial {
     Themed<Color> background = rgb(0x000000, 0.45);
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside
     float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

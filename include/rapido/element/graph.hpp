@@ -27,11 +27,11 @@ struct Graph {
     std::string id{};
     Source value{};
     double min = 0;  ///< the value at the lower edge
-    Source
-        max{};  ///< the value at the upper edge; without it, the largest in sight, rounded up to 1, 2 or 5 with zeros
-    Pace pace{};       ///< when the shown value may change
-    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    std::vector<Band> bands{};          ///< ranges of the value in which the graph has another color
+    /// The value at the upper edge; without it, the largest in sight, rounded up to 1, 2 or 5 with zeros.
+    Source max{};
+    Pace pace{};                ///< when the shown value may change
+    Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};  ///< ranges of the value in which the graph has another color
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock along its lower edge
     WhenNoValue when_no_value = WhenNoValue::placeholder;
@@ -49,12 +49,12 @@ struct Graph {
     Themed<Color> background = rgb(0x000000, 0.45);
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside
     float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later
-    Source
-        visible{};  ///< the graph is shown while this is true; without a source, always; a hidden one goes on recording
+    /// The graph is shown while this is true; without a source, always; a hidden one goes on recording.
+    Source visible{};
     std::string enter{};  ///< the effect with which it becomes visible; empty means at once
     std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Graph&, const Graph&);

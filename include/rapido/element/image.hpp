@@ -42,11 +42,11 @@ struct Cover {
 struct Image {
     std::string id{};
     std::string image{};  ///< a path inside the folder of the HUD; see `Images`
-    Source value{};  ///< with a value, `frames` are a scale from empty to full, and time does not move them
+    Source value{};       ///< with a value, `frames` are a scale from empty to full, and time does not move them
     Source max = 1;
-    Pace pace{};       ///< when the shown value may change
-    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    std::vector<Band> bands{};          ///< ranges of the value with another color or another image
+    Pace pace{};                ///< when the shown value may change
+    Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};  ///< ranges of the value with another color or another image
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion, fades and frames follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
@@ -56,18 +56,16 @@ struct Image {
     /// With them the value is the number of the one that is shown, from 0: below the first it is the first, beyond the last the last.
     /// Without a value, `image` is shown.
     std::vector<std::string> images{};
-    std::optional<Cover>
-        cover{};  ///< with it the value, as a part of the maximum, is how much of the image is covered
+    std::optional<Cover> cover{};  ///< with it the value, as a part of the maximum, is how much of the image is covered
     Frames frames{};
     ImageFit fit = ImageFit::contain;
     /// How many pixels of the image along each edge keep their size: edges are stretched along, the middle both ways.
     Insets slice{};
-    std::string
-        mask{};  ///< another image, stretched over the same box: only where it is opaque is this one drawn
+    std::string mask{};  ///< another image, stretched over the same box: only where it is opaque is this one drawn
     Themed<Color> color = rgb(0xffffff);  ///< the color that the colors of the image are multiplied by
-    bool smooth = true;  ///< whether pixels are blended; false takes the nearest one, for pixel art
-    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    bool smooth = true;                   ///< whether pixels are blended; false takes the nearest one, for pixel art
+    float opacity = 1;                    ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;                   ///< degrees clockwise around its middle, of it and of what stands inside
     float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it

@@ -23,15 +23,14 @@ namespace rapido {
 /// How a fill fraction maps to the shape.
 enum class FillBy : std::uint8_t {
     level,  ///< by height: half a fill reaches half of the way from the empty end to the full one, as on a measuring glass
-    area,   ///< by area: half a fill covers half of the area of the shape
+    area,  ///< by area: half a fill covers half of the area of the shape
 };
 
 /// A moving surface of the fill. It is flatter near the empty and the full end, and flat with reduced motion.
 struct Wave {
     float height = 0;   ///< the height of a crest above rest, design pixels; zero is flat
     float length = 40;  ///< the distance from crest to crest, design pixels
-    Seconds period{
-        2};  ///< the time from crest to crest; below zero the wave runs the other way, zero is flat
+    Seconds period{2};  ///< the time from crest to crest; below zero the wave runs the other way, zero is flat
     friend bool operator==(const Wave&, const Wave&) = default;
 };
 
@@ -58,7 +57,8 @@ struct Level {
     std::vector<Point> outline{};
     std::string image{};        ///< replaces `shape`: a picture that is revealed up to the level
     std::string empty_image{};  ///< the same picture empty, drawn below it
-    ImageFit image_fit = ImageFit::contain;  ///< how the picture, the mask or the map fills the box; what is outside of it is cut off
+    ImageFit image_fit =
+        ImageFit::contain;  ///< how the picture, the mask or the map fills the box; what is outside of it is cut off
     /// How many pixels of both along each edge keep their size, so that they fill the whole box, as of an `Image`.
     Insets slice{};
     std::string mask{};  ///< replaces `shape`: a picture that is filled with `color` where it is opaque
@@ -70,20 +70,18 @@ struct Level {
     Direction direction = Direction::up;
     FillBy fill_by = FillBy::level;
     Wave wave{};
-    Themed<Color> color =
-        rgb(0x38b6c9);  ///< the color of the fill, which those of a picture are multiplied by
-    std::optional<Themed<Color>>
-        end_color{};  ///< the color of the full end of a shape: a gradient over the whole shape, outside of bands
-    Themed<Color> background =
-        rgb(0x000000, 0.45);  ///< the color of a shape and a mask where they are not filled
-    float border = 0;         ///< the width of the line along a shape; zero draws none
+    Themed<Color> color = rgb(0x38b6c9);  ///< the color of the fill, which those of a picture are multiplied by
+    /// The color of the full end of a shape: a gradient over the whole shape, outside of bands.
+    std::optional<Themed<Color>> end_color{};
+    Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of a shape and a mask where they are not filled
+    float border = 0;                                ///< the width of the line along a shape; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.6);
     /// The room between that line and the fill; for a picture that fills by level, the room before the empty end and behind
     /// the full one.
     float padding = 0;
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside
     float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

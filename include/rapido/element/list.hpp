@@ -30,8 +30,8 @@ struct List {
     std::string id{};
     Source entries{};   ///< `watch_entries`, or its name
     std::string key{};  ///< the field by which entries are told apart; empty is their position
-    std::string
-        sort{};  ///< the field by which they are ordered, numbers by amount and texts by code point; empty: as they are
+    /// The field by which they are ordered, numbers by amount and texts by code point; empty: as they are.
+    std::string sort{};
     SortOrder sort_order = SortOrder::ascending;  ///< equal ones as they are; those without a value last
     int most = 8;                                 ///< how many are shown, 1 to 200: the first in that order
     Motion place_motion = tween(Seconds{0.25});   ///< how an entry travels to another place
@@ -51,9 +51,9 @@ struct List {
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later
-    Source visible{};     ///< it and what stands inside are shown while true; without a source, always
-    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    Source visible{};             ///< it and what stands inside are shown while true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const List&, const List&);
 };
 

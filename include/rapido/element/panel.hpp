@@ -32,9 +32,9 @@ struct Panel {
     Themed<Color> color = rgb(0x10161c, 0.8);
     std::optional<Themed<Color>> end_color{};  ///< a gradient from `color` to it, along `gradient`
     Direction gradient = Direction::down;
-    std::string image{};                  ///< replaces the plate: a picture, stretched over it
-    ImageFit image_fit = ImageFit::fill;  ///< how the picture fills the plate, where it is not sliced
-    Insets slice{};                       ///< how many pixels of the picture along each edge keep their size
+    std::string image{};                        ///< replaces the plate: a picture, stretched over it
+    ImageFit image_fit = ImageFit::fill;        ///< how the picture fills the plate, where it is not sliced
+    Insets slice{};                             ///< how many pixels of the picture along each edge keep their size
     Themed<Color> image_color = rgb(0xffffff);  ///< the color that those of the picture are multiplied by
     bool smooth = true;                         ///< whether pixels of the picture are blended
     std::optional<Shadow> shadow{};             ///< below the plate
@@ -50,9 +50,9 @@ struct Panel {
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later
-    Source visible{};     ///< it and what stands inside are shown while true; without a source, always
-    std::string enter{};  ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    Source visible{};             ///< it and what stands inside are shown while true; without a source, always
+    std::string enter{};          ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Panel&, const Panel&);
 };
 

@@ -42,10 +42,10 @@ struct PipShine {
 struct Pips {
     std::string id{};
     Source value{};
-    Source max{};      ///< without one there are as many as there are full ones
-    Pace pace{};       ///< when the shown value may change
-    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    std::vector<Band> bands{};          ///< ranges of the value in which the pips have another color
+    Source max{};               ///< without one there are as many as there are full ones
+    Pace pace{};                ///< when the shown value may change
+    Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};  ///< ranges of the value in which the pips have another color
     std::vector<Trigger> effects{};     ///< what starts effects on all of them as one
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
@@ -53,11 +53,11 @@ struct Pips {
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Shape shape = Shape::circle;
-    std::string image{};  ///< replaces the shape by a picture of a full one; with frames, from empty to full
+    std::string image{};        ///< replaces the shape by a picture of a full one; with frames, from empty to full
     std::string empty_image{};  ///< a picture of an empty pip
     Frames frames{};            ///< the frames of `image`; their rate does not count
     ImageFit image_fit = ImageFit::contain;  ///< how a picture fills `pip_size`; what is outside of it is cut off
-    bool smooth = true;         ///< whether pixels of pictures are blended; false takes the nearest one
+    bool smooth = true;                      ///< whether pixels of pictures are blended; false takes the nearest one
     Size pip_size{20, 20};
     float gap = 6;    ///< between two pips, design pixels
     int per_row = 0;  ///< zero: all in one row
@@ -70,16 +70,15 @@ struct Pips {
     std::string loss{};    ///< an effect, backwards, on what was full
     PipShine shine{};
     std::string last{};  ///< an effect on the one that is full alone, for as long as it is if it has no end
-    std::vector<ColorStop>
-        colors{};  ///< the color of full pips from the pip of a number on, the first is 1; outside of bands
-    Themed<Color> color =
-        rgb(0xf2efe6);  ///< the color of full pips, which those of a picture are multiplied by
+    /// The color of full pips from the pip of a number on, the first is 1; outside of bands.
+    std::vector<ColorStop> colors{};
+    Themed<Color> color = rgb(0xf2efe6);  ///< the color of full pips, which those of a picture are multiplied by
     Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of empty pips
-    float border = 0;  ///< the width of the line along each shape; zero draws none
+    float border = 0;                                ///< the width of the line along each shape; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.6);
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside
     float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

@@ -45,12 +45,11 @@ struct Popups {
     Themed<std::string> font{};  ///< a family; empty is the HUD's
     int weight = 700;            ///< 1 to 1000, as in CSS
     bool italic = false;
-    float size = 20;           ///< design pixels per em
-    float letter_spacing = 0;  ///< design pixels more between two characters
-    float line_height = 0;     ///< in sizes of the font, as in CSS; zero is that of the font
-    TextTransform transform =
-        TextTransform::none;   ///< letters as they are drawn, by the rules of the language
-    Wrap wrap = Wrap::nowrap;  ///< whether lines are broken where `max_size` ends
+    float size = 20;                                ///< design pixels per em
+    float letter_spacing = 0;                       ///< design pixels more between two characters
+    float line_height = 0;                          ///< in sizes of the font, as in CSS; zero is that of the font
+    TextTransform transform = TextTransform::none;  ///< letters as they are drawn, by the rules of the language
+    Wrap wrap = Wrap::nowrap;                       ///< whether lines are broken where `max_size` ends
     int max_lines = 0;  ///< up to 100, and the last one ends with an ellipsis; zero is as many as there are
     std::optional<Outline> outline{};
     std::optional<Shadow> shadow{};

@@ -36,9 +36,8 @@ struct Ring {
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     float start = 0;       ///< the angle at which the ring begins, degrees clockwise from the top
-    float sweep = 360;  ///< how far the ring reaches, -360 to 360 degrees; below zero it fills anticlockwise
-    float thickness =
-        8;  ///< design pixels, from the outer edge inwards; at most the radius, which makes a disc
+    float sweep = 360;     ///< how far the ring reaches, -360 to 360 degrees; below zero it fills anticlockwise
+    float thickness = 8;   ///< design pixels, from the outer edge inwards; at most the radius, which makes a disc
     bool round_ends =
         false;  ///< whether the ends of fill and background are round, if the sweep is less than all round
     Themed<Color> color = rgb(0x38b6c9);
@@ -47,7 +46,7 @@ struct Ring {
     float segment_gap = 3;  ///< the gap between two segments at the outer edge, design pixels
     float opacity = 1;      ///< 0 to 1, of it and of what stands inside
     float rotation = 0;     ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    float scale = 1;        ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

@@ -35,11 +35,11 @@ struct ScalePointer {
 struct Scale {
     std::string id{};
     Source value{};
-    double min = 0;    ///< the value at which the scale begins
-    Source max = 1;    ///< the value at which the scale ends
-    Pace pace{};       ///< when the shown value may change
-    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    std::vector<Band> bands{};          ///< ranges of the value in which the pointer looks different
+    double min = 0;             ///< the value at which the scale begins
+    Source max = 1;             ///< the value at which the scale ends
+    Pace pace{};                ///< when the shown value may change
+    Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::vector<Band> bands{};  ///< ranges of the value in which the pointer looks different
     std::vector<Trigger> effects{};     ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
@@ -47,23 +47,22 @@ struct Scale {
     std::string inside{};                    ///< the panel that the element stands in; empty is the screen
     std::string group{};                     ///< the group that it is shown, hidden, dimmed and snapped with
     Direction direction = Direction::right;  ///< the direction in which the scale ends
-    double window =
-        0;  ///< how much of the scale is seen at once, in units of the value; zero is all of it, at rest
+    double window = 0;  ///< how much of the scale is seen at once, in units of the value; zero is all of it, at rest
     /// The value from which a fill reaches to the value, in both directions: 0 of -10 to 10. Without it there is no fill.
     std::optional<double> neutral{};
-    std::vector<ColorStop>
-        colors{};  ///< colors along the whole scale; with `neutral`, the color of the fill at the value
+    /// Colors along the whole scale; with `neutral`, the color of the fill at the value.
+    std::vector<ColorStop> colors{};
     float thickness = 10;      ///< the thickness of the strip, design pixels
     Themed<float> radius = 3;  ///< the radius of its corners
     float pointer = 9;         ///< the length of the triangle that points at the value; zero draws none
-    std::vector<ScalePointer>
-        pointers{};  ///< further pointers, below the one of the value; they do not move by `motion`
+    /// Further pointers, below the one of the value; they do not move by `motion`.
+    std::vector<ScalePointer> pointers{};
     ScaleMarks marks{};
     Themed<Color> color = rgb(0xf2efe6);             ///< the color of the pointer, and of the fill
     Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of the strip where it has no other
     float opacity = 1;                               ///< 0 to 1, of it and of what stands inside
     float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

@@ -20,11 +20,10 @@ struct MarkLabel {
 struct ScaleMarks {
     double every = 0;       ///< the step between two marks, in units of the value; zero draws none
     double long_every = 0;  ///< the step between two long marks; zero means that none is longer
-    std::string
-        format{};  ///< a pattern for the number at each long mark, or at each mark; empty means no numbers
+    std::string format{};   ///< a pattern for the number at each long mark, or at each mark; empty means no numbers
     std::vector<MarkLabel> labels{};  ///< texts in place of numbers, where there is a mark
-    float length = 6;  ///< the length of a short mark, design pixels; a long one is twice as long
-    float size = 12;   ///< the size of the numbers, design pixels per em
+    float length = 6;                 ///< the length of a short mark, design pixels; a long one is twice as long
+    float size = 12;                  ///< the size of the numbers, design pixels per em
     Themed<Color> color = rgb(0xf2efe6, 0.7);
     friend bool operator==(const ScaleMarks&, const ScaleMarks&) = default;
 };

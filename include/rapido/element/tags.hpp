@@ -41,23 +41,20 @@ enum class ShowTag : std::uint8_t {
 /// values are taken as given. One that is gone leaves where it was, as its panel says.
 struct Tags {
     std::string id{};
-    Source entries{};  ///< `watch_entries`, or its name; without it, things come by `Hud::tag`
-    std::vector<std::string>
-        parameters{};   ///< the names of the sources that `Hud::tag` gives, in their order
-    std::string key{};  ///< the field by which entries are told apart; empty is their position
-    int most = 40;      ///< how many are shown, 1 to 200: the nearest
+    Source entries{};                       ///< `watch_entries`, or its name; without it, things come by `Hud::tag`
+    std::vector<std::string> parameters{};  ///< the names of the sources that `Hud::tag` gives, in their order
+    std::string key{};                      ///< the field by which entries are told apart; empty is their position
+    int most = 40;                          ///< how many are shown, 1 to 200: the nearest
     AtEdge at_edge = AtEdge::hide;
-    float edge_margin =
-        24;  ///< the room between the edges of the screen and what is kept there, design pixels
+    float edge_margin = 24;         ///< the room between the edges of the screen and what is kept there, design pixels
     Anchor pivot = Anchor::bottom;  ///< the point of the panel that lies where the thing is seen
-    Point offset{};  ///< how far from there, design pixels, right and down; it scales with the tag
-    double reference_distance =
-        0;  ///< where a tag has its own size: at twice the distance half of it; zero is at any
-    float min_scale = 0.5F;  ///< it gets no smaller
-    float max_scale = 1;     ///< and no larger
-    double fade_from = 0;    ///< the distance at which a tag begins to fade
-    double fade_to = 0;      ///< the distance from which on it is not shown; zero is none
-    std::string in_sight{};  ///< the field that is false while something stands before it; empty is none
+    Point offset{};                 ///< how far from there, design pixels, right and down; it scales with the tag
+    double reference_distance = 0;  ///< where a tag has its own size: at twice the distance half of it; zero is at any
+    float min_scale = 0.5F;         ///< it gets no smaller
+    float max_scale = 1;            ///< and no larger
+    double fade_from = 0;           ///< the distance at which a tag begins to fade
+    double fade_to = 0;             ///< the distance from which on it is not shown; zero is none
+    std::string in_sight{};         ///< the field that is false while something stands before it; empty is none
     ShowTag show = ShowTag::always;
     std::string value_of{};  ///< the field whose changes, or fill, decide that
     std::string max_of{};    ///< the field with its maximum

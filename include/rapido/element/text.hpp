@@ -69,19 +69,19 @@ struct Text {
     std::string id{};
     Source value{};  ///< what `{}` shows; a caption has none
     Source max{};    ///< what `{max}` shows
-    std::vector<NamedSource>
-        values{};  ///< what other fields show: `{hp}` for `{{"hp", watch(hull)}}`; as they are, without motion
+    /// What other fields show: `{hp}` for `{{"hp", watch(hull)}}`; as they are, without motion.
+    std::vector<NamedSource> values{};
     std::vector<TextPicture> pictures{};      ///< pictures of the format that are chosen by a value
     std::string format = "{}";                ///< see `Format`; a key into the translations
     PluralForms plural{};                     ///< other patterns for other plural categories
     std::string placeholder = "--";           ///< stands in place of a field that has no value
     Rounding rounding = Rounding::automatic;  ///< how the digits that are not shown are rounded
-    int compact = 0;               ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
-    bool drop_zero_parts = false;  ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
-    bool time_of_day = false;      ///< hours begin again after 24
-    Limits range{};                ///< what the value can be: the width of the widest text in it is reserved
-    Pace pace{};                   ///< when the shown value may change
-    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    int compact = 0;                          ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
+    bool drop_zero_parts = false;             ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
+    bool time_of_day = false;                 ///< hours begin again after 24
+    Limits range{};                           ///< what the value can be: the width of the widest text in it is reserved
+    Pace pace{};                              ///< when the shown value may change
+    Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     Seconds text_interval{0};   ///< while it moves, characters change at multiples of it; at rest at once
     std::vector<Band> bands{};  ///< ranges of the value in which the element looks different
     std::vector<Trigger> effects{};     ///< what starts effects
@@ -94,19 +94,18 @@ struct Text {
     Themed<std::string> font{};  ///< a family; empty is the HUD's
     int weight = 400;            ///< 1 to 1000, as in CSS
     bool italic = false;
-    float size = 24;           ///< design pixels per em
-    float letter_spacing = 0;  ///< design pixels more between two characters
-    float line_height = 0;     ///< in sizes of the font, as in CSS; zero is that of the font
-    TextTransform transform =
-        TextTransform::none;   ///< letters as they are drawn, by the rules of the language
-    Wrap wrap = Wrap::nowrap;  ///< whether lines are broken where `max_size` or the panel ends
-    int max_lines = 0;         ///< up to 100, and the last one ends with `…`; zero is as many as there are
+    float size = 24;                                ///< design pixels per em
+    float letter_spacing = 0;                       ///< design pixels more between two characters
+    float line_height = 0;                          ///< in sizes of the font, as in CSS; zero is that of the font
+    TextTransform transform = TextTransform::none;  ///< letters as they are drawn, by the rules of the language
+    Wrap wrap = Wrap::nowrap;                       ///< whether lines are broken where `max_size` or the panel ends
+    int max_lines = 0;  ///< up to 100, and the last one ends with `…`; zero is as many as there are
     std::optional<Outline> outline{};
     std::optional<Shadow> shadow{};
     TextAlign align = TextAlign::automatic;
     Overflow overflow = Overflow::visible;  ///< all but `visible` let a row make it narrower
     float opacity = 1;                      ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    float rotation = 0;                     ///< degrees clockwise around its middle, of it and of what stands inside
     float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it

@@ -28,9 +28,9 @@ struct Timer {
     TimerKind kind = TimerKind::countdown;
     std::optional<Seconds> duration{};  ///< without it, a countdown takes a minute and a stopwatch has no end
     Seconds begin{0};                   ///< the time that a stopwatch begins at
-    Source
-        start{};  ///< the timer runs from the full duration each time this becomes true; without a source, from the time
-    ///< at which the HUD was made
+    /// The timer runs from the full duration each time this becomes true; without a source, from the time at which the
+    /// HUD was made.
+    Source start{};
     Source pause{};             ///< the timer stands still while this is true
     Source speed{};             ///< how fast the timer runs; without a source, 1
     bool loop = false;          ///< the timer begins again at its end
@@ -51,9 +51,9 @@ struct Meter {
 /// Elements that are shown, hidden, dimmed and snapped together: a cutscene, a menu, spectating.
 struct Group {
     std::string id{};
-    Source visible{};   ///< the elements of the group are shown while this is true; without a source, always
-    Source dimmed{};    ///< they are dimmed while this is true
-    float dim = 0.35F;  ///< the opacity of dimmed elements, 0 to 1
+    Source visible{};     ///< the elements of the group are shown while this is true; without a source, always
+    Source dimmed{};      ///< they are dimmed while this is true
+    float dim = 0.35F;    ///< the opacity of dimmed elements, 0 to 1
     std::string enter{};  ///< the effect with which its elements become visible with it
     std::string leave{};  ///< the effect with which they become hidden; empty is `enter`, backwards
     friend bool operator==(const Group&, const Group&) = default;
@@ -96,9 +96,8 @@ struct DeclaredSource {
     /// What a number, an integer or a time can be, in its own units, and how many entries there can be; equal bounds mean that none is
     /// declared.
     Limits range{};
-    std::vector<KeptValue>
-        sample{};        ///< what it may be, the usual one first; of entries, how many there may be
-    std::string unit{};  ///< such as `L`, for who reads the list of names
+    std::vector<KeptValue> sample{};  ///< what it may be, the usual one first; of entries, how many there may be
+    std::string unit{};               ///< such as `L`, for who reads the list of names
     /// Of entries: what each has. The numbers `x`, `y` and perhaps `z` are its place in the world.
     std::vector<DeclaredSource> fields{};
     friend bool operator==(const DeclaredSource&, const DeclaredSource&) = default;
@@ -106,10 +105,9 @@ struct DeclaredSource {
 
 /// What `rapido check` may find, and says no more: it is meant so.
 struct Accepted {
-    std::string
-        element{};  ///< the path of the element that it is found at; empty for what belongs to no element
-    std::string code{};  ///< the word in brackets, such as `overlap`
-    std::string why{};   ///< for who reads the list
+    std::string element{};  ///< the path of the element that it is found at; empty for what belongs to no element
+    std::string code{};     ///< the word in brackets, such as `overlap`
+    std::string why{};      ///< for who reads the list
     friend bool operator==(const Accepted&, const Accepted&) = default;
 };
 
@@ -129,17 +127,16 @@ struct HudDefinition {
     Fit fit = Fit::edges;      ///< how the design is fitted to a window
     bool whole_scale = false;  ///< only whole scales and their reciprocals are used, for pixel art
     Insets margin{};           ///< the distance between the edges and the anchors, in design pixels
-    bool mirror = true;  ///< left and right change places in languages that are written from right to left
+    bool mirror = true;        ///< left and right change places in languages that are written from right to left
     FlashRule flash_limit = FlashRule::area;  ///< which flashes count; see docs/effects.md
-    Themed<std::string> font =
-        "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
+    Themed<std::string> font = "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
     /// For each field the last that fits the language and has it counts.
     std::vector<LocaleOptions> locales{};
     /// Names of one's own in compact numbers, each for three more powers of ten: `["k", "M", "G"]`. Empty means those of the
     /// language.
     std::vector<std::string> compact_names{};
-    std::vector<std::string>
-        font_files{};  ///< in the folder of the HUD, for whoever makes its fonts: see `Fonts::add_files`
+    /// In the folder of the HUD, for whoever makes its fonts: see `Fonts::add_files`.
+    std::vector<std::string> font_files{};
     std::vector<TextStyle> styles{};  ///< for pieces of texts
     std::vector<Theme> themes{};      ///< a name that one of them lacks is that of the first
     std::vector<DeclaredSource> sources{};
@@ -151,8 +148,7 @@ struct HudDefinition {
     std::vector<Element> elements{};  ///< their order is the draw order within a layer
 
     // Where it was written: this does not count where two definitions are compared.
-    std::vector<std::string>
-        files{};  ///< the HUD file and those that it includes; empty where it was written in C++
+    std::vector<std::string> files{};  ///< the HUD file and those that it includes; empty where it was written in C++
     // As long as what they belong to, or empty where it was written in C++.
     Origin origin{};
     std::vector<Origin> style_origins{};

@@ -8,12 +8,12 @@
 namespace rapido {
 
 enum class EventKind : std::uint8_t {
-    start,    ///< a timer began to run
-    mark,     ///< a timer passed a mark; the detail is its time
-    end,      ///< a timer reached its end
-    skipped,  ///< more than can be told one by one, the detail is how many; or a message that waited too long
-    empty,    ///< a value fell to zero or below
-    full,     ///< a value reached its maximum
+    start,       ///< a timer began to run
+    mark,        ///< a timer passed a mark; the detail is its time
+    end,         ///< a timer reached its end
+    skipped,     ///< more than can be told one by one, the detail is how many; or a message that waited too long
+    empty,       ///< a value fell to zero or below
+    full,        ///< a value reached its maximum
     band_enter,  ///< a value came into a band; the detail is its id
     band_leave,  ///< a value left a band; the detail is its id
     enter,       ///< a notice shows a message; the detail is the id of the message, or its text
@@ -25,8 +25,9 @@ struct Event {
     Nanoseconds time{0};  ///< when it happened, on the real clock
     std::string id{};     ///< the id of the timer, or the path of the element
     EventKind kind = EventKind::start;
-    std::string
-        detail{};  ///< the seconds of a mark (`15`, `0.5`), a count, or the id of a band or a message (the text of a message without an id)
+    /// The seconds of a mark (`15`, `0.5`), a count, or the id of a band or a message (the text of a message without
+    /// an id).
+    std::string detail{};
     friend bool operator==(const Event&, const Event&) = default;
 };
 

@@ -40,24 +40,21 @@ struct Shown {
     std::string_view id{};    ///< the path: the ids of the panels around it and its own, with dots between
     std::string_view kind{};  ///< as in a HUD file: "text", "bar", "dial"
     std::string_view text{};  ///< the characters of a text, and of a notice while it says something
-    std::optional<double>
-        fill{};  ///< the fill of an element that has one, 0 to 1; of a dial and a scale, where they point
-    std::optional<double>
-        trail{};     ///< where what was just lost ends, `fill` to 1; nothing for an element without a fill
+    /// The fill of an element that has one, 0 to 1; of a dial and a scale, where they point.
+    std::optional<double> fill{};
+    /// Where what was just lost ends, `fill` to 1; nothing for an element without a fill.
+    std::optional<double> trail{};
     Value truth{};   ///< what the source gave
     Value target{};  ///< what pace let through
     Value shown{};   ///< where motion has it
     Color color{};
-    float opacity =
-        1;  ///< the product of those of its groups, and of the effects on it and the panels around it
-    float scale = 1;  ///< the product of those of the effects on it and the panels around it
-    Point offset{};  ///< how far those effects move the point by which it is held in its place, design pixels
-    float rotation = 0;  ///< the sum of those effects, degrees clockwise around that point
-    bool visible =
-        false;   ///< false also inside a hidden panel and in a hidden group; true while it still leaves
-    Rect box{};  ///< at rest, design pixels, y down; empty without a text measurer and while it is hidden
-    Rect
-        drawn_box{};  ///< the rectangle that the box covers as it is drawn, with the effects on it and around it
+    float opacity = 1;     ///< the product of those of its groups, and of the effects on it and the panels around it
+    float scale = 1;       ///< the product of those of the effects on it and the panels around it
+    Point offset{};        ///< how far those effects move the point by which it is held in its place, design pixels
+    float rotation = 0;    ///< the sum of those effects, degrees clockwise around that point
+    bool visible = false;  ///< false also inside a hidden panel and in a hidden group; true while it still leaves
+    Rect box{};            ///< at rest, design pixels, y down; empty without a text measurer and while it is hidden
+    Rect drawn_box{};      ///< the rectangle that the box covers as it is drawn, with the effects on it and around it
     bool changed = false;  ///< anything above but the boxes differs from the frame before
     bool text_changed = false;
 };
@@ -99,8 +96,8 @@ class Hud {
     /// A HUD of what can be made of `definition`; the rest is in `problems`. Names are looked up in
     /// `sources`, which the HUD keeps, and images in `images`. Measurer and images must outlive the HUD. Without a measurer there is no layout and nothing to
     /// draw; where an image is missing, a crossed box stands for it.
-    explicit Hud(const HudDefinition& definition, const Sources& sources = {},
-                 TextMeasurer* measurer = nullptr, ImageFinder* images = nullptr);
+    explicit Hud(const HudDefinition& definition, const Sources& sources = {}, TextMeasurer* measurer = nullptr,
+                 ImageFinder* images = nullptr);
     ~Hud();
     Hud(Hud&&) noexcept;
     Hud& operator=(Hud&&) noexcept;
@@ -202,7 +199,7 @@ class Hud {
 
     /// Takes the present as given, at the next update after it has read its sources: after loading a saved
     /// game, a respawn, a change of level. Nothing travels, nothing is reported, what was in flight has
-    /// landed. Timers go on.
+    /// landed. Timers go on. What is played, notified and popped after the call is shown.
     void snap();
     /// The same for an element and what stands inside.
     void snap(ElementRef element);

@@ -14,7 +14,7 @@ struct Projected {
     double distance =
         0;  ///< along the view, in units of the world; 1 for a parallel projection; negative behind the camera
     bool in_front = false;  ///< false behind the camera, in its plane, and for a point that is not finite
-    Point towards{};  ///< the way to it from the middle of the screen, of length 1, also for what is behind
+    Point towards{};        ///< the way to it from the middle of the screen, of length 1, also for what is behind
 };
 
 /// How a game looks at its world, by values: nothing is followed.

@@ -46,8 +46,7 @@ struct FlowItem {
     Size size{};                   ///< as large as it is by itself
     const Place* place = nullptr;  ///< its anchor, pivot, offset, grow and largest size
     float baseline = -1;           ///< the distance from its top to its baseline; negative if it has none
-    float digits =
-        -1;  ///< the distance from its left to the end of its whole digits; negative: not aligned by them
+    float digits = -1;     ///< the distance from its left to the end of its whole digits; negative: not aligned by them
     bool shrinks = false;  ///< may get less room than its size
 };
 

@@ -68,8 +68,7 @@ class TextMeasurer {
     }
     /// Returns a text with other letters, by the rules of a language (BCP 47; empty for none). This one changes the letters of
     /// ASCII alone.
-    virtual std::string transformed(std::string_view text, TextTransform transform,
-                                    std::string_view /*language*/) {
+    virtual std::string transformed(std::string_view text, TextTransform transform, std::string_view /*language*/) {
         std::string changed(text);
         for (char& c : changed) {
             if (transform == TextTransform::uppercase && c >= 'a' && c <= 'z')

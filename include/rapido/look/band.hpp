@@ -36,7 +36,7 @@ enum class FillPattern : std::uint8_t {
 /// "no value", NaN, and a ratio without a positive, finite maximum. Where bands overlap, the one listed last wins, field by
 /// field.
 struct Band {
-    std::string id{};  ///< named by the events `band_enter` and `band_leave`; without one there are none
+    std::string id{};               ///< named by the events `band_enter` and `band_leave`; without one there are none
     std::optional<double> above{};  ///< inside at this or more
     std::optional<double> below{};  ///< inside at this or less; with both, between them
     double margin = 0;              ///< how far beyond its edge a value must be to leave
@@ -74,8 +74,7 @@ class BandSet {
 
     /// Takes the value that bands with this `on` read from `now` on, and appends the bands that it enters and leaves, in
     /// the order of the list.
-    void update(BandOn on, const Value& value, const Value& max, Nanoseconds now,
-                std::vector<BandChange>& changes);
+    void update(BandOn on, const Value& value, const Value& max, Nanoseconds now, std::vector<BandChange>& changes);
     /// Returns whether `update` with this value would append anything.
     bool would_change(BandOn on, const Value& value, const Value& max) const;
     /// Returns whether any band has this `on`.

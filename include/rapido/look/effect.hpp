@@ -22,9 +22,9 @@ struct Keyframe {
     std::optional<float> rotation{};       ///< degrees clockwise around the pivot
     std::optional<float> opacity{};        ///< 0 to 1, on top of the element's
     std::optional<Themed<Color>> color{};  ///< instead of all its colors
-    std::optional<float> glow{};   ///< 0 to 1, on top of the strength of the glow of the element; at rest 0
-    std::optional<float> shine{};  ///< where a bright stripe is on its way across, 0 to 1
-    Easing easing{};               ///< the shape of the way to the next keyframe, as in CSS
+    std::optional<float> glow{};           ///< 0 to 1, on top of the strength of the glow of the element; at rest 0
+    std::optional<float> shine{};          ///< where a bright stripe is on its way across, 0 to 1
+    Easing easing{};                       ///< the shape of the way to the next keyframe, as in CSS
     friend bool operator==(const Keyframe&, const Keyframe&) = default;
 };
 
@@ -43,13 +43,13 @@ struct Dots {
 /// Particles that leave an element while an effect runs, and fly on when it has ended. Where each of them is follows from the time of
 /// its birth alone: the same at every frame rate and in every run. With reduced motion there are none.
 struct Particles {
-    float rate = 0;       ///< how many are born in a second, 0 to 500
-    int burst = 0;        ///< how many are born at once when the effect starts, and at each repeat, 0 to 500
-    Seconds life{0.8};    ///< how long one lives, at most 10 s
-    float speed = 80;     ///< of the fastest at its birth, design pixels a second; the slowest has half of it
-    float direction = 0;  ///< degrees clockwise from straight up
-    float spread = 360;   ///< degrees around that direction
-    float gravity = 0;    ///< design pixels a second squared, downwards; below zero they rise
+    float rate = 0;         ///< how many are born in a second, 0 to 500
+    int burst = 0;          ///< how many are born at once when the effect starts, and at each repeat, 0 to 500
+    Seconds life{0.8};      ///< how long one lives, at most 10 s
+    float speed = 80;       ///< of the fastest at its birth, design pixels a second; the slowest has half of it
+    float direction = 0;    ///< degrees clockwise from straight up
+    float spread = 360;     ///< degrees around that direction
+    float gravity = 0;      ///< design pixels a second squared, downwards; below zero they rise
     bool anywhere = false;  ///< born anywhere in the element; otherwise in its middle
     float size = 6;         ///< across, at birth, design pixels
     float end_size = 0;     ///< the same at the end
@@ -66,15 +66,15 @@ struct Effect {
     int repeat = 1;   ///< how many times it runs; zero: until it is stopped
     Easing easing{};  ///< the shape of the way from rest to the first keyframe
     std::vector<Keyframe> keyframes{};
-    bool scatter =
-        false;  ///< each keyframe's offset goes in a random direction, its rotation to a random side
+    bool scatter = false;  ///< each keyframe's offset goes in a random direction, its rotation to a random side
     Dots dots{};
     Particles particles{};
     WhenBusy when_busy = WhenBusy::interrupt;
     Seconds cool_down{0};  ///< after a start it does not start again for so long on the same element
     Seconds beat{0};       ///< it starts at multiples of this on the real clock, in step with others
-    std::optional<Anchor>
-        pivot{};  ///< the point of the element around which it scales and turns; without it, the one by which it is anchored or aligned
+    /// The point of the element around which it scales and turns; without it, the one by which it is anchored or
+    /// aligned.
+    std::optional<Anchor> pivot{};
     friend bool operator==(const Effect&, const Effect&) = default;
 };
 

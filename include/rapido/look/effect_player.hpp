@@ -110,9 +110,7 @@ class EffectPlayer {
     const Effect* running(EffectCause cause) const;
     /// When the effect that runs for this cause ends; nothing where none runs, or without an end.
     std::optional<Nanoseconds> end(EffectCause cause) const;
-    bool resting() const {
-        return running_.empty() && waiting_.empty() && !residual_.is_active && emissions_.empty();
-    }
+    bool resting() const { return running_.empty() && waiting_.empty() && !residual_.is_active && emissions_.empty(); }
 
  private:
     struct Playing {
@@ -124,10 +122,9 @@ class EffectPlayer {
         std::uint32_t number = 0;     ///< of all that have begun
         bool is_smooth = true;        ///< no part of it is drawn in steps
         std::int64_t asked = -1;      ///< the last run that has begun, and that the flash limit was asked for
-        Nanoseconds steady_until{
-            (Nanoseconds::min)()};              ///< under reduced motion: its strongest color until then
-        bool emits = false;                     ///< its particles are born
-        std::optional<Nanoseconds> burst_at{};  ///< a burst that the flash limit is still to be asked for
+        Nanoseconds steady_until{(Nanoseconds::min)()};  ///< under reduced motion: its strongest color until then
+        bool emits = false;                              ///< its particles are born
+        std::optional<Nanoseconds> burst_at{};           ///< a burst that the flash limit is still to be asked for
 
         double progress(Nanoseconds now, bool before) const;
     };

@@ -18,8 +18,8 @@ class FadingColor {
 
     /// `where` is what has the color: of any size, if nothing else is said. `ahead` is how far the real clock, by which flashes are counted,
     /// is ahead of the one of `now`.
-    void set(Color color, Nanoseconds now, Seconds fade, FlashLimit* limit = nullptr,
-             const FlashPart& where = {}, Nanoseconds ahead = Nanoseconds{0});
+    void set(Color color, Nanoseconds now, Seconds fade, FlashLimit* limit = nullptr, const FlashPart& where = {},
+             Nanoseconds ahead = Nanoseconds{0});
     /// Whether a change to a color now would be the second half of a flash.
     bool completes_flash(Color color, Nanoseconds now) const;
     /// Lets time pass up to `now`: a change that was refused may happen now.

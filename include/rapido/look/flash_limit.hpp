@@ -22,10 +22,9 @@ enum class FlashRule : std::uint8_t {
 struct FlashSettings {
     std::optional<FlashRule> rule{};  ///< without it that of the HUD's definition
     bool on = true;                   ///< false: nothing is limited; no HUD file can say so
-    std::optional<Color>
-        ground{};  ///< what the game shows behind the HUD; without it both black and white are looked at
-    float field_of_view =
-        30;  ///< degrees, 1 to 180: how wide the viewport of the HUD is in the eyes of the player
+    /// What the game shows behind the HUD; without it both black and white are looked at.
+    std::optional<Color> ground{};
+    float field_of_view = 30;  ///< degrees, 1 to 180: how wide the viewport of the HUD is in the eyes of the player
     friend bool operator==(const FlashSettings&, const FlashSettings&) = default;
 };
 
@@ -88,8 +87,7 @@ struct FlashPart {
     Color color{};
     Rect box{};                    ///< as that of a `Flash`
     float area = Flash::any_size;  ///< what is drawn of it
-    std::optional<Color>
-        below{};  ///< the color that it lies on, of the same element, which fades and comes with it
+    std::optional<Color> below{};  ///< the color that it lies on, of the same element, which fades and comes with it
     friend bool operator==(const FlashPart&, const FlashPart&) = default;
 };
 

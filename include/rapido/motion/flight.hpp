@@ -56,7 +56,7 @@ class Flight {
     double distance_ = 0;   ///< at the start
     double follow_up_ = 0;  ///< factor of a spring's second solution
     double decay_ = 0;      ///< rate of a spring's envelope, 1/s
-    double swing_ = 0;  ///< angular frequency if it swings; minus the rate of the sinh if it creeps; else 0
+    double swing_ = 0;      ///< angular frequency if it swings; minus the rate of the sinh if it creeps; else 0
     Curve curve_ = Curve::easing;
     double velocity_ = 0;       ///< at the start, units a second
     double brake_ = 0;          ///< seconds of braking before the easing begins

@@ -22,8 +22,7 @@ struct Motion {
     /// rest; the duration of a roll over `full_jump` or more. Zero is instant.
     Seconds duration{0.3};
     Easing easing = Easing::ease_out();  ///< the shape of a flight from rest of a tween or a roll
-    float damping =
-        1;  ///< the damping ratio of a spring, 0.05 to 20: below 1 it swings, at 1 it is critically damped
+    float damping = 1;  ///< the damping ratio of a spring, 0.05 to 20: below 1 it swings, at 1 it is critically damped
     Seconds shortest{0.1};  ///< the duration of a roll over one unit or less
     double full_jump =
         1000;  ///< for a roll, in units of the value; between one unit and this the logarithm of the jump counts

@@ -41,8 +41,8 @@ class Trail {
  private:
     Nanoseconds delay_;
     Motion drain_;
-    double target_ = 0;   ///< of the value
-    double lost_to_ = 0;  ///< where to drain after the delay
+    double target_ = 0;     ///< of the value
+    double lost_to_ = 0;    ///< where to drain after the delay
     Nanoseconds due_{0};    ///< when the delay ends
     Nanoseconds first_{0};  ///< when the first of the losses came that have not begun to drain
     bool waiting_ = false;

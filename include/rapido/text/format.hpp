@@ -19,20 +19,18 @@ enum class Rounding : std::uint8_t {
     nearest,    ///< the nearest, of the exact value; a tie goes to the even digit (ISO C++)
     down,       ///< towards minus infinity: never shows more than there is
     up,         ///< towards plus infinity: never shows less than there is
-    honest,  ///< the nearest, but an amount above 0 never shows as 0, and one below its maximum never as the
-             ///< maximum
+    honest,     ///< the nearest, but an amount above 0 never shows as 0, and one below its maximum never as the
+                ///< maximum
 };
 
 /// The values that the fields of a pattern show.
 struct FieldValues {
-    Value value =
-        {};  ///< `{}` and `{value}`; `{percent}`, `{ratio}` and `{left}` are made of it and the maximum
+    Value value = {};  ///< `{}` and `{value}`; `{percent}`, `{ratio}` and `{left}` are made of it and the maximum
     Value max = {};    ///< `{max}`
     Value delta = {};  ///< `{delta}`: the last change of the value
     /// While the value is on its way: where it came from and where it goes, so that the digits after its point do not come and go.
     Value start = {}, target = {};
-    std::span<const Value> named =
-        {};  ///< those of fields with names of their own, in the order of the names
+    std::span<const Value> named = {};  ///< those of fields with names of their own, in the order of the names
 };
 
 enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, sign, named };

@@ -18,9 +18,9 @@ struct TextOptions {
     Rounding rounding = Rounding::automatic;
     std::string placeholder = "--";  ///< stands in place of a field that has no value
     int compact = 0;                 ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
-    bool drop_zero_parts = false;  ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
-    bool time_of_day = false;      ///< hours of a duration begin again after 24
-    bool seconds_left = false;     ///< a number under `{}` is a time that is left: whole seconds
+    bool drop_zero_parts = false;    ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
+    bool time_of_day = false;        ///< hours of a duration begin again after 24
+    bool seconds_left = false;       ///< a number under `{}` is a time that is left: whole seconds
 };
 
 /// A part of a text in a style of its own, or a picture on its line.
@@ -106,7 +106,7 @@ class FormattedText {
     std::vector<std::size_t> open_pieces_;
     NumberText* number_ = nullptr;
     std::pair<std::size_t, std::size_t> number_in_text_;  ///< where the value stands in `text_`
-    Value handed_max_;  ///< what was shown of the maximum when it was handed over
+    Value handed_max_;                                    ///< what was shown of the maximum when it was handed over
 };
 
 }  // namespace rapido

@@ -97,8 +97,9 @@ concept TextByValue = std::is_same_v<T, std::string> || std::is_same_v<T, std::o
 class FunctionCatalogue final : public Catalogue {
  public:
     template <class Function>
-        requires(!std::is_same_v<std::remove_cvref_t<Function>, FunctionCatalogue>)
-    explicit FunctionCatalogue(Function function) : function_(wrapped(std::move(function))) {}
+    requires(!std::is_same_v<std::remove_cvref_t<Function>, FunctionCatalogue>) explicit FunctionCatalogue(
+        Function function)
+        : function_(wrapped(std::move(function))) {}
     std::optional<Translation> find(std::string_view text) const override {
         std::optional<std::string> found = function_(std::string(text));
         return found ? std::optional(Translation::of(*std::move(found))) : std::nullopt;

@@ -26,9 +26,7 @@ class FrameMeter {
     std::optional<double> rate() const { return rate_; }
     /// Returns the longest frame of the last closed interval, and the average one.
     std::optional<Seconds> worst() const { return worst_; }
-    std::optional<Seconds> average() const {
-        return rate_ ? std::optional(Seconds{1 / *rate_}) : std::nullopt;
-    }
+    std::optional<Seconds> average() const { return rate_ ? std::optional(Seconds{1 / *rate_}) : std::nullopt; }
     /// Returns the 1 % low: the frames a second of the frame that is longer than 99 % of the last thousand, or of as many as there were
     /// if that is at least a hundred. It is new when an interval closes.
     std::optional<double> low() const { return low_; }

@@ -14,9 +14,8 @@ namespace rapido {
 
 /// A moment of a timer that is reported when it is passed.
 struct Mark {
-    Seconds at{0};  ///< time left of a countdown, time passed of a stopwatch; above zero
-    Seconds every{
-        0};  ///< the mark comes again after each of these times: `{5s, 1s}` of a countdown is 5, 4, 3, 2, 1
+    Seconds at{0};     ///< time left of a countdown, time passed of a stopwatch; above zero
+    Seconds every{0};  ///< the mark comes again after each of these times: `{5s, 1s}` of a countdown is 5, 4, 3, 2, 1
     friend bool operator==(const Mark&, const Mark&) = default;
 };
 

@@ -97,8 +97,7 @@ class ContainerReader final : public EntryReader {
             return count;
         }
     }
-    void read_field(std::size_t field, std::span<const std::uint8_t> wanted,
-                    std::span<KeptValue> into) const override {
+    void read_field(std::size_t field, std::span<const std::uint8_t> wanted, std::span<KeptValue> into) const override {
         std::string storage;
         with_field(field, [&](const auto& projection) {
             const auto read = [&](std::size_t row, const auto* object) {
@@ -115,11 +114,9 @@ class ContainerReader final : public EntryReader {
             const auto read = [&](std::size_t row, const auto* object) {
                 using Result = Projected<std::remove_cvref_t<decltype(projection)>, Object>;
                 if constexpr (std::is_arithmetic_v<Result>)
-                    into[row] =
-                        object != nullptr ? static_cast<double>(project(projection, *object)) : nothing;
+                    into[row] = object != nullptr ? static_cast<double>(project(projection, *object)) : nothing;
                 else
-                    into[row] =
-                        object != nullptr ? keep(project(projection, *object), storage).number() : nothing;
+                    into[row] = object != nullptr ? keep(project(projection, *object), storage).number() : nothing;
             };
             for_each(into.size(), read, [&](std::size_t row) { into[row] = nothing; });
         });
@@ -178,10 +175,9 @@ class ContainerReader final : public EntryReader {
 template <class Object, class Given>
 constexpr bool must_be_field() {
     if constexpr (is_entry_position<Given>) {
-        static_assert(
-            Position<Projected<decltype(Given::projection), Object>>,
-            "rapido::entry_position takes a member or a callable that gives what has x, y and perhaps z, or "
-            "two or three numbers by index");
+        static_assert(Position<Projected<decltype(Given::projection), Object>>,
+                      "rapido::entry_position takes a member or a callable that gives what has x, y and perhaps z, or "
+                      "two or three numbers by index");
         return Position<Projected<decltype(Given::projection), Object>>;
     } else {
         must_be_readable<Projected<decltype(Given::projection), Object>>();

@@ -39,8 +39,7 @@ WorldPoint world_point(const T& point) {
         } else if constexpr (requires { std::tuple_size<T>::value; }) {
             if constexpr (std::tuple_size<T>::value > 2) made.z = static_cast<double>(point[2]);
         } else if constexpr (requires { T::RowsAtCompileTime; }) {
-            if constexpr (T::RowsAtCompileTime * T::ColsAtCompileTime > 2)
-                made.z = static_cast<double>(point[2]);
+            if constexpr (T::RowsAtCompileTime * T::ColsAtCompileTime > 2) made.z = static_cast<double>(point[2]);
         }
     }
     return made;
@@ -65,8 +64,7 @@ class PositionSource {
     using Read = WorldPoint (*)(const void* thing);
     PositionSource(const void* thing, Read how) : thing_(thing), read_(how) {}
     template <std::invocable Call>
-    explicit PositionSource(Call call)
-        : call_([call = std::move(call)] { return detail::guarded_place(call); }) {}
+    explicit PositionSource(Call call) : call_([call = std::move(call)] { return detail::guarded_place(call); }) {}
 
     WorldPoint read() const { return read_ != nullptr ? read_(thing_) : call_(); }
 
@@ -82,19 +80,16 @@ template <class T>
 PositionSource watch_position(T&& thing) {
     using Bare = std::remove_cvref_t<T>;
     if constexpr (Position<Bare>) {
-        static_assert(
-            std::is_lvalue_reference_v<T>,
-            "rapido::watch_position needs a variable that outlives what it places, and this one is a "
-            "temporary: keep it in a variable, or give a callable");
+        static_assert(std::is_lvalue_reference_v<T>,
+                      "rapido::watch_position needs a variable that outlives what it places, and this one is a "
+                      "temporary: keep it in a variable, or give a callable");
         return {&thing, [](const void* address) {
-                    return detail::guarded_place(
-                        [address] { return world_point(*static_cast<const Bare*>(address)); });
+                    return detail::guarded_place([address] { return world_point(*static_cast<const Bare*>(address)); });
                 }};
     } else {
-        static_assert(
-            std::is_invocable_v<const Bare&>,
-            "rapido::watch_position takes what has x, y and perhaps z, what has two or three numbers "
-            "by index, or a callable that returns such");
+        static_assert(std::is_invocable_v<const Bare&>,
+                      "rapido::watch_position takes what has x, y and perhaps z, what has two or three numbers "
+                      "by index, or a callable that returns such");
         return PositionSource([call = Bare(std::forward<T>(thing))] { return world_point(call()); });
     }
 }

@@ -83,10 +83,8 @@ class Shared {
                 std::array<Word, word_count> copy;
                 for (std::size_t k = 0; k < word_count; ++k)
                     copy[k] = slot.words[k].load(std::memory_order_acquire);
-                const auto slot_snaps =
-                    static_cast<std::uint32_t>(slot.snaps.load(std::memory_order_acquire));
-                if (begun.load(std::memory_order_relaxed) >= number + slot_count)
-                    continue;  // it was written over
+                const auto slot_snaps = static_cast<std::uint32_t>(slot.snaps.load(std::memory_order_acquire));
+                if (begun.load(std::memory_order_relaxed) >= number + slot_count) continue;  // it was written over
                 std::memcpy(snapshot, copy.data(), sizeof(T));
                 version = number;
                 snaps = slot_snaps;
@@ -127,8 +125,8 @@ Source watch(const Shared<T>& shared, Projection projection) {
     };
     using Result = detail::Projected<Projection, T>;
     static_assert(detail::Readable<Result>, "rapido::watch cannot show this part of the shared state");
-    return Source(detail::Binding::shared(shared.cell_, std::make_shared<const Part>(projection),
-                                          detail::type_of<Result>()));
+    return Source(
+        detail::Binding::shared(shared.cell_, std::make_shared<const Part>(projection), detail::type_of<Result>()));
 }
 template <class T, class Projection>
 Source watch(Shared<T>& shared, Projection projection) {

@@ -21,14 +21,14 @@ namespace detail {
 
 /// Whether something is a string literal, or looks like one: a constant array of characters.
 template <class T>
-concept Literal = std::is_array_v<std::remove_reference_t<T>> &&
-                  std::same_as < std::remove_extent_t<std::remove_reference_t<T>>,
+concept Literal =
+    std::is_array_v<std::remove_reference_t<T>> && std::same_as < std::remove_extent_t<std::remove_reference_t<T>>,
 const char > ;
 
 /// What a `Source` can be written as, besides another one: see `Source`.
 template <class T>
-concept WrittenSource = !std::same_as<std::remove_cvref_t<T>, Source> &&
-                        !std::same_as<std::remove_cvref_t<T>, Binding> && !Literal<T>;
+concept WrittenSource =
+    !std::same_as<std::remove_cvref_t<T>, Source> && !std::same_as<std::remove_cvref_t<T>, Binding> && !Literal<T>;
 
 }  // namespace detail
 
@@ -59,18 +59,16 @@ class Source {
             binding_ = detail::Binding::constant(Value(written));
         } else if constexpr (std::is_convertible_v<const Bare&, std::string_view> ||
                              std::is_convertible_v<T, const char*>) {
-            static_assert(
-                !sizeof(T),
-                "a text that is no literal is no source by itself: write rapido::watch(s) to show the text, "
-                "rapido::name(s) for the name of a source, or rapido::constant(s) for its present "
-                "characters");
+            static_assert(!sizeof(T),
+                          "a text that is no literal is no source by itself: write rapido::watch(s) to show the text, "
+                          "rapido::name(s) for the name of a source, or rapido::constant(s) for its present "
+                          "characters");
         } else if constexpr (std::is_invocable_v<const Bare&>) {
             static_assert(!sizeof(T), "a callable by itself is no source: write rapido::watch(callable)");
         } else {
-            static_assert(
-                !sizeof(T),
-                "this is no source: write rapido::watch(x) for something of the game, a literal name such as "
-                "\"plane.water\", a number, or rapido::constant(x)");
+            static_assert(!sizeof(T),
+                          "this is no source: write rapido::watch(x) for something of the game, a literal name such as "
+                          "\"plane.water\", a number, or rapido::constant(x)");
         }
     }
     explicit Source(detail::Binding binding) : binding_(std::move(binding)) {}

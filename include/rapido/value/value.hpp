@@ -46,8 +46,7 @@ class Value {
         if constexpr (std::is_floating_point_v<Rep>) {
             integer_ = to_nanoseconds(Seconds{time}).count();
         } else {
-            constexpr auto most =
-                std::chrono::duration_cast<std::chrono::duration<Rep, Period>>((Nanoseconds::max)());
+            constexpr auto most = std::chrono::duration_cast<std::chrono::duration<Rep, Period>>((Nanoseconds::max)());
             if (time > most)
                 integer_ = (Nanoseconds::max)().count();
             else if (time < -most)

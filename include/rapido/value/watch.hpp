@@ -27,8 +27,8 @@ concept NamedEnum = std::is_enum_v<T> && requires(T value) {
 template <class T>
 concept Showable = (std::is_arithmetic_v<T> && !std::same_as<T, wchar_t> && !std::same_as<T, char8_t> &&
                     !std::same_as<T, char16_t> && !std::same_as<T, char32_t>) ||
-                   std::same_as<T, std::string> || std::same_as<T, std::string_view> ||
-                   std::same_as<T, Value> || is_duration<T> || NamedEnum<T>;
+                   std::same_as<T, std::string> || std::same_as<T, std::string_view> || std::same_as<T, Value> ||
+                   is_duration<T> || NamedEnum<T>;
 
 namespace detail {
 
@@ -84,8 +84,7 @@ Value to_value(const T& thing) {
 template <class T>
 Value keep(T&& thing, std::string& storage) {
     using Bare = std::remove_cvref_t<T>;
-    if constexpr ((std::same_as<Bare, std::string> ||
-                   std::same_as<Bare, char>)&&!std::is_lvalue_reference_v<T>) {
+    if constexpr ((std::same_as<Bare, std::string> || std::same_as<Bare, char>)&&!std::is_lvalue_reference_v<T>) {
         storage = std::forward<T>(thing);
         return Value(std::string_view(storage));
     } else if constexpr ((std::same_as<Bare, std::optional<std::string>> ||
@@ -141,8 +140,7 @@ char > &&std::is_pointer_v<std::decay_t<T>>;
 
 /// A list that is read by an index.
 template <class List, class Index>
-concept Indexed = std::integral<std::remove_cvref_t<Index>> &&
-    requires(const std::remove_reference_t<List>& list) {
+concept Indexed = std::integral<std::remove_cvref_t<Index>> && requires(const std::remove_reference_t<List>& list) {
     std::size(list);
     list[std::size_t{}];
 };
@@ -158,10 +156,9 @@ constexpr void must_be_readable() {
                   "rapido::watch does not read a std::atomic by itself: watch a callable, [&] { return "
                   "counter.load(); }, or "
                   "use a rapido::Shared for values that belong together");
-    static_assert(
-        CharacterPointer<T> || is_atomic<T> || !std::is_pointer_v<T>,
-        "rapido::watch does not follow a pointer by itself: watch(*pointer) where it never changes, "
-        "watch(pointer, &Type::member), or a callable");
+    static_assert(CharacterPointer<T> || is_atomic<T> || !std::is_pointer_v<T>,
+                  "rapido::watch does not follow a pointer by itself: watch(*pointer) where it never changes, "
+                  "watch(pointer, &Type::member), or a callable");
     static_assert(CharacterPointer<T> || is_atomic<T> || std::is_pointer_v<T> || Readable<T>,
                   "rapido::watch cannot show a value of this type: it shows a number, a bool, a string, a "
                   "string_view, a "
@@ -195,9 +192,8 @@ Source watch(T&& thing) {
         using Result = std::remove_cvref_t<std::invoke_result_t<const Bare&>>;
         detail::must_be_readable<Result>();
         if constexpr (detail::Readable<Result>)
-            return detail::make_getter<Result>([call = Bare(std::forward<T>(thing))](std::string& storage) {
-                return detail::keep(call(), storage);
-            });
+            return detail::make_getter<Result>(
+                [call = Bare(std::forward<T>(thing))](std::string& storage) { return detail::keep(call(), storage); });
         else
             return {};
     } else {
@@ -223,24 +219,21 @@ requires(!std::integral<std::remove_cvref_t<Projection>>) Source watch(Owner&& o
         using Result = detail::Projected<Projection, Object>;
         detail::must_be_readable<Result>();
         if constexpr (detail::Readable<Result>)
-            return detail::make_getter<Result>(
-                [weak = std::weak_ptr<Object>(owner), projection](std::string& storage) {
-                    const std::shared_ptr<Object> object = weak.lock();
-                    if (object == nullptr) return Value();
-                    // A text dies with the object that is held here: keep it.
-                    const Value value = detail::keep(detail::project(projection, *object), storage);
-                    if (value.type() != Value::Type::text || value.text().data() == storage.data())
-                        return value;
-                    storage = value.text();
-                    return Value(std::string_view(storage));
-                });
+            return detail::make_getter<Result>([weak = std::weak_ptr<Object>(owner), projection](std::string& storage) {
+                const std::shared_ptr<Object> object = weak.lock();
+                if (object == nullptr) return Value();
+                // A text dies with the object that is held here: keep it.
+                const Value value = detail::keep(detail::project(projection, *object), storage);
+                if (value.type() != Value::Type::text || value.text().data() == storage.data()) return value;
+                storage = value.text();
+                return Value(std::string_view(storage));
+            });
         else
             return {};
     } else {
-        static_assert(
-            std::is_lvalue_reference_v<Owner>,
-            "rapido::watch needs an object that outlives the HUD, and this one is a temporary: keep it in a "
-            "variable, or give a callable");
+        static_assert(std::is_lvalue_reference_v<Owner>,
+                      "rapido::watch needs an object that outlives the HUD, and this one is a temporary: keep it in a "
+                      "variable, or give a callable");
         if constexpr (requires {
                           static_cast<bool>(owner);
                           *owner;

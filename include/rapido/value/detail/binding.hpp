@@ -55,14 +55,13 @@ class Binding {
     static Binding constant(const Value& value);
     /// A variable, read through a function. Of `width` 1, 2, 4 or 8 its bits tell whether it changed; zero if
     /// they do not.
-    static Binding variable(const void* address, ReadVariable read, std::size_t width,
-                            std::optional<Value::Type> type);
+    static Binding variable(const void* address, ReadVariable read, std::size_t width, std::optional<Value::Type> type);
     /// A getter; with an address, it has changed only when the four bytes there have.
     static Binding getter(std::shared_ptr<const Getter> getter, std::optional<Value::Type> type,
                           const std::uint32_t* version = nullptr);
     /// A part of a shared state.
-    static Binding shared(std::shared_ptr<const SharedState> state,
-                          std::shared_ptr<const SnapshotGetter> part, std::optional<Value::Type> type);
+    static Binding shared(std::shared_ptr<const SharedState> state, std::shared_ptr<const SnapshotGetter> part,
+                          std::optional<Value::Type> type);
 
     Binding scaled(double scale, double offset) const;
     Binding negated() const;
