@@ -8,7 +8,7 @@
 #include "element/fields.hpp"
 #include "file/prescan.hpp"
 #include "file/syntax_problem.hpp"
-#include "hud/declared_sources.hpp"
+#include "assembly/declared_sources.hpp"
 #include "hud/definition_tables.hpp"
 
 namespace rapido {

@@ -30,7 +30,7 @@ std::string table_of(Hud& hud) {
 TEST(Watches, show_times_in_a_unit_that_says_something_and_what_is_wrong_with_a_pattern) {
     BoxMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
-    hud.show_watches();
+    show_watches(hud);
     for (const auto& [time, expected] : std::vector<std::pair<Seconds, std::string>>{
              {16.6667ms, "16.7 ms"}, {-2ms, "-2.0 ms"}, {1500ms, "1.50 s"}, {59.999s, "60.00 s"}, {125s, "00:02:05"}}) {
         RAPIDO_WATCH(time);
@@ -51,7 +51,7 @@ TEST(Watches, show_any_value_in_one_line) {
     } plane;
     BoxMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
-    hud.show_watches();
+    show_watches(hud);
     EXPECT_EQ(hud.problems(), Problems{});
     const auto frame = [&](bool over_village, Seconds step = 16ms) {
         RAPIDO_WATCH(plane.crew);
@@ -69,10 +69,10 @@ TEST(Watches, show_any_value_in_one_line) {
     EXPECT_NE(frame(false, 1s).find("village"), std::string::npos) << "it was reached a moment ago";
     frame(false, 1s);
     EXPECT_EQ(frame(false), "plane.crew=3; [plane] plane.speed * 2=280.5; plane.speed * 3.6=505 km/h");
-    hud.show_watches(false);
+    show_watches(hud, false);
     EXPECT_EQ(frame(true), "");
     bool wanted = true;
-    hud.show_watches(watch(wanted));
+    show_watches(hud, watch(wanted));
     EXPECT_NE(frame(true), "");
     wanted = false;
     EXPECT_EQ(frame(true), "");
@@ -88,7 +88,7 @@ TEST(Watches, stand_in_the_corner_in_which_they_cover_least) {
                 .visible = watch(there)});
     hud.add(Bar{
         .id = "left", .value = 1, .place = {.anchor = Anchor::top_left, .size = {300, 200}}, .visible = watch(there)});
-    hud.show_watches();
+    show_watches(hud);
     const auto corner = [&] {
         for (int i = 0; i < 65; ++i) {
             RAPIDO_WATCH(there);
@@ -115,7 +115,7 @@ TEST(Watches, keep_clear_of_tags_where_those_are_seen) {
                     [](const auto&) {
                         return nest(Panel{}, Bar{.id = "heat", .value = 1, .place = {.size = {120, 40}}});
                     }));
-    hud.show_watches();
+    show_watches(hud);
     for (int i = 0; i < 65; ++i) {
         RAPIDO_WATCH(fire.x);
         update(hud, 16ms);
@@ -222,7 +222,7 @@ TEST(Overlay, is_written_in_a_font_that_can_be_read_whatever_that_of_the_hud_is)
     };
     DrawList own, overlay;
     hud.draw(own);
-    hud.draw_overlay(overlay, Point{2, 2});
+    draw_overlay(hud, overlay, Point{2, 2});
     EXPECT_EQ(fonts_of(own), std::set<FontId>{1});
     EXPECT_EQ(fonts_of(overlay), std::set<FontId>{2});
 }
@@ -252,7 +252,7 @@ TEST(Overlay, shows_boxes_ids_and_why) {
     hud.play(panel, "shake");
     const auto drawn = [&](std::optional<Point> point) {
         DrawList list;
-        hud.draw_overlay(list, point);
+        draw_overlay(hud, list, point);
         std::vector<std::string> texts;
         int lines = 0;
         for (const DrawGroup& group : list.groups())

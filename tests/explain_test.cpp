@@ -1,4 +1,5 @@
 // Why does it show that? Explanations in the middle of things.
+#include "rapido/debug.hpp"
 #include "rapido/file.hpp"
 #include "support.hpp"
 
@@ -25,7 +26,7 @@ TEST(Explain, follows_a_value_on_its_way) {
                                    .motion = tween(1s),
                                    .bands = {{.id = "low", .below = 0.25, .effect = "pulse"}}});
     update(hud, 100ms);
-    EXPECT_EQ(hud.explain(text).text(),
+    EXPECT_EQ(explain(hud, text).text(),
               "text 'water' shows \"3000\"\n"
               "  source     reads 'plane.water': 3000, since 0.1 s, 0 s ago\n"
               "  maximum    has the maximum a constant: 3000, since 0.1 s, 0 s ago\n"
@@ -39,13 +40,13 @@ TEST(Explain, follows_a_value_on_its_way) {
               "  layout     stands at 0, 0, 48 wide and 24 high\n");
     water = 1000;
     update(hud, 100ms);
-    Explanation held = hud.explain(text);
+    Explanation held = explain(hud, text);
     EXPECT_EQ(held.changed, 200ms);
     EXPECT_EQ(held.held_until, 400ms);
     EXPECT_EQ(line_of(held, ExplainedPart::pace), "holds 1000 back until 0.4 s, and has let 3000 through");
     update(hud, 200ms);
     update(hud, 500ms);
-    Explanation moving = hud.explain(text);
+    Explanation moving = explain(hud, text);
     EXPECT_EQ(moving.moves_until, 1400ms);
     EXPECT_EQ(line_of(moving, ExplainedPart::motion).substr(0, 6), "is at ");
     EXPECT_NE(line_of(moving, ExplainedPart::motion).find("on its way from 3000 to 1000, where it lands at 1.4 s"),
@@ -54,7 +55,7 @@ TEST(Explain, follows_a_value_on_its_way) {
     water = 500;
     update(hud, 200ms);
     update(hud, 300ms);
-    Explanation low = hud.explain(text);
+    Explanation low = explain(hud, text);
     EXPECT_EQ(low.bands, std::vector<std::string>{"low"});
     EXPECT_EQ(line_of(low, ExplainedPart::band), "is in band 'low', at most 0.25, since 1.1 s");
     EXPECT_EQ(low.effects, std::vector<std::string>{"pulse"});
@@ -68,8 +69,8 @@ TEST(Explain, tells_the_length_of_a_frame_as_players_know_it) {
     for (const auto& [length, says] : std::vector<std::pair<Seconds, std::string>>{
              {Seconds{1.0 / 60}, "16.7 ms"}, {4ms, "4 ms"}, {250ms, "0.25 s"}}) {
         update(hud, length);
-        EXPECT_NE(hud.explain(text).text().find("reads 'fps.frame_time': " + says + ","), std::string::npos)
-            << hud.explain(text).text();
+        EXPECT_NE(explain(hud, text).text().find("reads 'fps.frame_time': " + says + ","), std::string::npos)
+            << explain(hud, text).text();
     }
 }
 
@@ -115,7 +116,7 @@ TEST(Explain, tells_why_something_is_not_seen) {
     EXPECT_EQ(hud.problems(), Problems{});
     update(hud, 16ms);
     for (std::size_t i = 0; i < rows.size(); ++i) {
-        const std::string all = hud.explain(refs[i]).text();
+        const std::string all = explain(hud, refs[i]).text();
         EXPECT_NE(all.find(std::string(to_string(rows[i].part)) +
                            std::string(11 - to_string(rows[i].part).size(), ' ') + rows[i].says),
                   std::string::npos)
@@ -124,13 +125,13 @@ TEST(Explain, tells_why_something_is_not_seen) {
     flag = true;
     hud.set_visible(refs[0], false);
     update(hud, 16ms);
-    EXPECT_EQ(line_of(hud.explain(refs[0]), ExplainedPart::visibility), "is hidden by the game, by set_visible");
-    EXPECT_EQ(line_of(hud.explain(refs[2]), ExplainedPart::visibility), "is shown");
+    EXPECT_EQ(line_of(explain(hud, refs[0]), ExplainedPart::visibility), "is hidden by the game, by set_visible");
+    EXPECT_EQ(line_of(explain(hud, refs[2]), ExplainedPart::visibility), "is shown");
     hud.set_visible(false);
     update(hud, 16ms);
-    EXPECT_EQ(line_of(hud.explain(refs[1]), ExplainedPart::visibility), "is hidden with the whole HUD, by the game");
+    EXPECT_EQ(line_of(explain(hud, refs[1]), ExplainedPart::visibility), "is hidden with the whole HUD, by the game");
     hud.remove(refs[0]);
-    EXPECT_EQ(hud.explain(refs[0]).text(), "no such element\n");
+    EXPECT_EQ(explain(hud, refs[0]).text(), "no such element\n");
 }
 
 TEST(Explain, names_what_it_reads) {
@@ -147,7 +148,7 @@ TEST(Explain, names_what_it_reads) {
                                            {watch(value).scaled(2), "reads a variable of the game, scaled: 6"}}) {
         const auto text = hud.add(Text{.id = "t", .value = row.source});
         update(hud, 16ms);
-        const std::string says = line_of(hud.explain(text), ExplainedPart::source);
+        const std::string says = line_of(explain(hud, text), ExplainedPart::source);
         EXPECT_EQ(says.substr(0, row.says.size()), row.says);
         hud.remove(text);
         update(hud, 16ms);

@@ -1,6 +1,7 @@
 // Flashes as they are drawn, counted in pictures by something that knows nothing of the library.
 #include "flash_counter.hpp"
 #include "pixels.hpp"
+#include "rapido/debug.hpp"
 #include "rapido/file.hpp"
 
 namespace rapido::test {
@@ -214,7 +215,7 @@ TEST(Flashes, that_are_small_are_never_held_and_what_is_held_says_so) {
         twins.pass(Seconds{1.0 / 60});
         if (frame % 5 == 0) twins.expect_equal("in frame " + std::to_string(frame));
         EXPECT_FALSE(twins.huds[1].flash_limited());
-        const Explanation explained = twins.huds[0].explain(twins.banners[0]);
+        const Explanation explained = explain(twins.huds[0], twins.banners[0]);
         EXPECT_EQ(explained.flash_limited, twins.huds[0].flash_limited()) << "only the banner is";
         EXPECT_EQ(explained.text().find("held by the flash limit") != std::string::npos, explained.flash_limited);
         held += explained.flash_limited ? 1 : 0;

@@ -4,6 +4,7 @@
 #include <sstream>
 
 #include "life.hpp"
+#include "rapido/debug.hpp"
 #include "rapido/recording.hpp"
 
 namespace rapido::test {
@@ -231,7 +232,7 @@ class Life {
         definition = around(game);
         definition.elements = way.elements(game);
         hud = std::make_unique<Hud>(definition, Sources{}, &measurer);
-        EXPECT_TRUE(recorder == nullptr || hud->record(recorder));
+        EXPECT_TRUE(recorder == nullptr || record(*hud, recorder));
         hud->resize({.size = {800, 600}});
         for (const Problem& problem : hud->problems())
             ADD_FAILURE() << way.name << ": " << to_string(problem);
@@ -351,8 +352,8 @@ std::vector<Happening> all_happenings() {
              DrawList fresh;
              life.hud->draw(fresh);
              for (const ElementRef ref : life.hud->elements())
-                 static_cast<void>(life.hud->explain(ref));
-             life.hud->draw_overlay(fresh, Point{100, 100});
+                 static_cast<void>(explain(*life.hud, ref));
+             draw_overlay(*life.hud, fresh, Point{100, 100});
          }},
         {"another theme and another group are added",
          [](Life& life) {

@@ -3,6 +3,7 @@
 #include <limits>
 
 #include "pixels.hpp"
+#include "rapido/debug.hpp"
 #include "rapido/file.hpp"
 #include "rapido/mesh.hpp"
 
@@ -92,7 +93,7 @@ TEST(Watches, are_refused_where_the_game_has_an_element_of_that_name) {
     for (const Element& own : {Element(Text{.id = "watches", .format = "x"}), Element(Panel{.id = "watches"})}) {
         Hud hud;
         hud.add(own);
-        hud.show_watches();
+        show_watches(hud);
         for (int i = 0; i < 100; ++i)
             update(hud, 16ms);
         ASSERT_FALSE(hud.problems().empty());

@@ -3,6 +3,7 @@
 #include <unicode/numberformatter.h>
 #include <unicode/plurrule.h>
 
+#include "rapido/debug.hpp"
 #include "rapido/locale.hpp"
 #include "shown.hpp"
 
@@ -477,7 +478,7 @@ TEST(Language, may_be_a_catalogue_of_the_game) {
     hud.notify(news, "low");
     EXPECT_EQ(frame(3), "3 Morgen");
     EXPECT_EQ(hud.text(news), "NIEDRIG 3");
-    EXPECT_NE(hud.explain(text).text().find("translated into 'de'"), std::string::npos);
+    EXPECT_NE(explain(hud, text).text().find("translated into 'de'"), std::string::npos);
     const int asked = words.asked;
     for (int i = 0; i < 50; ++i)
         frame(i);

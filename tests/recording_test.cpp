@@ -5,6 +5,7 @@
 #include "draw_words.hpp"
 #include "file/recording_lines.hpp"
 #include "pixels.hpp"
+#include "rapido/debug.hpp"
 #include "rapido/file.hpp"
 #include "rapido/recording.hpp"
 
@@ -372,7 +373,7 @@ TEST(Recording, is_played_as_it_was_seen_to_the_bit) {
         game.hud.emplace(game.definition(), game.sources, &game.measurer, &game.images);
         for (const Problem& problem : game.hud->problems())
             EXPECT_EQ(problem.code, ProblemCode::unknown_source) << to_string(problem);
-        ASSERT_TRUE(game.hud->record(&writer));
+        ASSERT_TRUE(record(*game.hud, &writer));
         std::vector<std::string> seen, events;
         DrawList list;
         for (int i = 0; i < 400; ++i) {
@@ -422,7 +423,7 @@ TEST(Recording, takes_along_lists_and_tags_that_come_change_and_go_while_it_runs
         RecordingWriter writer(file);
         BoxMeasurer measurer;
         Hud hud(HudDefinition{}, sources, &measurer);
-        ASSERT_TRUE(hud.record(&writer));
+        ASSERT_TRUE(record(hud, &writer));
         std::vector<std::string> seen;
         DrawList list;
         for (int i = 0; i < 160; ++i) {
@@ -470,7 +471,7 @@ struct Recorded {
         std::ostringstream file;
         RecordingWriter writer(file);
         game.hud.emplace(game.definition(), game.sources, &game.measurer, &game.images);
-        EXPECT_TRUE(game.hud->record(&writer));
+        EXPECT_TRUE(record(*game.hud, &writer));
         DrawList list;
         for (int i = 0; i < frames; ++i) {
             game.frame();
@@ -492,7 +493,7 @@ TEST(Recording, is_cut_to_a_moment_that_is_played_alike_again) {
         RecordingWriter writer(file);
         RecordingPlayer player(*recording);
         Hud hud(recording->definition(), player.sources(), &whole.game.measurer, &whole.game.images);
-        ASSERT_TRUE(hud.record(&writer));
+        ASSERT_TRUE(record(hud, &writer));
         player.skip_to(hud, whole.times[100]);
         EXPECT_EQ(player.next(), 101U) << "with all frames that ended by then";
         std::vector<std::string> seen;
@@ -528,17 +529,17 @@ TEST(Recording, begins_before_all_other_calls) {
                                                 [](Hud& hud) { hud.add(Text{.id = "a"}); }}) {
         Hud hud;
         call(hud);
-        EXPECT_FALSE(hud.record(&writer));
+        EXPECT_FALSE(record(hud, &writer));
         EXPECT_EQ(to_string(hud.problems().back()),
                   "error: a recording begins before all other calls; call 'record' right behind the constructor");
     }
     EXPECT_EQ(file.str(), "");
     int score = 5;
     Hud hud;
-    EXPECT_TRUE(hud.record(&writer));
+    EXPECT_TRUE(record(hud, &writer));
     hud.add(Text{.id = "score", .value = watch(score)});
     hud.update(0.1);
-    EXPECT_TRUE(hud.record(nullptr)) << "and ends at any time";
+    EXPECT_TRUE(record(hud, nullptr)) << "and ends at any time";
     hud.update(0.1);
     EXPECT_EQ(file.str(),
               "{\"recording\":1,\"hud\":\"\"}\n"
@@ -702,7 +703,7 @@ TEST(RecordingWriter, says_what_cannot_be_read_again) {
     std::ostringstream text;
     RecordingWriter writer(text);
     Hud hud(definition);
-    hud.record(&writer);
+    record(hud, &writer);
     update(hud, 16ms);
     ASSERT_FALSE(writer.problems().empty());
     EXPECT_NE(to_string(writer.problems().front()).find("this recording cannot be read again"), std::string::npos);
@@ -881,7 +882,7 @@ TEST(Recording, reads_nothing_more_of_what_is_gone) {
         definition.elements.push_back(element);
     Hud hud(definition);
     ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
-    ASSERT_TRUE(hud.record(&writer));
+    ASSERT_TRUE(record(hud, &writer));
     const ElementRef fires = hud.find("fires");
     ASSERT_TRUE(hud.alive(hud.tag(fires, watch_position([&] {
                                       return Point{static_cast<float>(++place_reads), 0};

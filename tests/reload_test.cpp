@@ -1,6 +1,7 @@
 // A HUD that runs gets another definition: of a file that was saved again, or of one that it includes.
 #include <thread>
 
+#include "rapido/debug.hpp"
 #include "rapido/file.hpp"
 #include "rapido/picture.hpp"
 #include "rapido/recording.hpp"
@@ -257,11 +258,11 @@ TEST(Reload, is_part_of_a_recording) {
     {
         RecordingWriter writer(file);
         Hud hud(read(text + "\"{} acres\"\n"), sources);
-        ASSERT_TRUE(hud.record(&writer));
+        ASSERT_TRUE(record(hud, &writer));
         update(hud, 16ms);
         EXPECT_TRUE(hud.reload(read(text + "\"{} saved\"\n")).empty());
         update(hud, 16ms);
-        hud.record(nullptr);
+        record(hud, nullptr);
     }
     const Result<Recording> recording = Recording::read(file.str(), "flight.jsonl");
     ASSERT_TRUE(recording) << to_string(recording.problems().front());

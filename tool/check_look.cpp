@@ -7,6 +7,7 @@
 
 #include "base/fields.hpp"
 #include "tool/check_seen.hpp"
+#include "rapido/debug.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -278,7 +279,7 @@ void look(Stage& stage, const Checked& checked, const Places& places, const Circ
 
 void find_held_flashes(const Hud& hud, const Places& places, const std::string& time, Findings& findings) {
     for (const ElementRef ref : hud.elements()) {
-        const Explanation explained = hud.explain(ref);
+        const Explanation explained = rapido::explain(hud, ref);
         if (!explained.flash_limited) continue;
         // The strongest of its effects; none where it is the color of a band.
         const std::string effect = explained.effects.empty() ? "" : explained.effects.front();
@@ -307,7 +308,7 @@ void look_at_effects(Stage& stage, const Checked& checked, const Places& places,
                 for (const Seen& one : seen_of(hud, places))
                     if (is_around(hud[ref].id, one.path)) find_beyond(one, screen, places, seen, effect, findings);
                 if (hud.flash_limited()) find_held_flashes(hud, places, "", findings);
-                if (hud.explain(ref).effects.empty()) break;
+                if (rapido::explain(hud, ref).effects.empty()) break;
             }
             hud.stop(ref, effect);
             hud.snap(ref);

@@ -6,6 +6,7 @@
 #include <utility>
 
 #include "base/fields.hpp"
+#include "rapido/debug.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -116,7 +117,7 @@ void find_beyond(const Seen& one, const Screen& screen, const Places& places, co
 
 void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circumstances& seen,
                const std::string& shows, Findings& findings) {
-    const Explanation explained = hud.explain(ref);
+    const Explanation explained = rapido::explain(hud, ref);
     if (explained.lacks.empty()) return;
     const Shown shown = hud[ref];
     const std::string path(shown.id);

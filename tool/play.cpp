@@ -4,6 +4,7 @@
 #include <cmath>
 #include <ostream>
 
+#include "rapido/debug.hpp"
 #include "rapido/picture.hpp"
 #include "tool/progress.hpp"
 #include "tool/report.hpp"
@@ -118,7 +119,7 @@ class Player {
             for (const std::string& id : options_.explain) {
                 const ElementRef element = replay_.hud().find(id);
                 if (!element) return report({replay_.hud().problems().back()});
-                out_ << seconds_text(frame.time) << " s: " << replay_.hud().explain(element).text();
+                out_ << seconds_text(frame.time) << " s: " << rapido::explain(replay_.hud(), element).text();
             }
         if (frame.asked_for && !options_.sheet.empty())
             if (const Exit kept = keep_for_sheet(frame.time); kept != Exit::fine) return kept;
@@ -207,7 +208,7 @@ class Player {
             if (const Status drawn = picture.draw_image(options_.background); !drawn) return drawn.problem();
         picture.draw(list_);
         if (options_.overlay) {
-            replay_.hud().draw_overlay(overlay_, options_.overlay);
+            rapido::draw_overlay(replay_.hud(), overlay_, options_.overlay);
             picture.draw(overlay_);
         }
         if (!picture.status()) too_much_ = picture.status();

@@ -6,6 +6,7 @@
 #include <cstdio>
 #include <ostream>
 
+#include "rapido/debug.hpp"
 #include "rapido/picture.hpp"
 #include "tool/report.hpp"
 #include "tool/whole_file.hpp"
@@ -136,7 +137,7 @@ class Plotter {
         if (shown.fill) made.text = plain_number(*shown.fill * 100, 1) + "%";
         one.samples.push_back(std::move(made));
 
-        const std::vector<std::string> running = replay_.hud().explain(one.element).effects;
+        const std::vector<std::string> running = rapido::explain(replay_.hud(), one.element).effects;
         for (EffectRun& run : one.effects)
             run.goes_on = run.goes_on && std::find(running.begin(), running.end(), run.name) != running.end();
         for (const std::string& name : running) {

@@ -6,6 +6,7 @@
 #include <cstdio>
 #include <ostream>
 
+#include "rapido/debug.hpp"
 #include "rapido/picture.hpp"
 #include "tool/game_states.hpp"
 #include "tool/report.hpp"
@@ -239,7 +240,7 @@ Exit PreviewSession::explain() {
              << '\n';
         return Exit::problems;
     }
-    out_ << running_.hud().explain(ref).text();
+    out_ << rapido::explain(running_.hud(), ref).text();
     return Exit::fine;
 }
 

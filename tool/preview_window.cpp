@@ -6,6 +6,7 @@
 #include <cmath>
 #include <thread>
 
+#include "rapido/debug.hpp"
 #include "rapido/picture.hpp"
 #include "rapido/window.hpp"
 #include "tool/game_states.hpp"
@@ -51,7 +52,7 @@ class PreviewWindow {
             window.draw(background);
             window.draw(list);
             if (shows_boxes_ || pinned_) {
-                session_.running().hud().draw_overlay(overlay, pinned_ ? *pinned_ : window.pointer());
+                rapido::draw_overlay(session_.running().hud(), overlay, pinned_ ? *pinned_ : window.pointer());
                 window.draw(overlay);
             }
             window.draw(around);

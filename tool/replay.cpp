@@ -9,6 +9,7 @@
 
 #include "tool/report.hpp"
 #include "tool/sweep.hpp"
+#include "rapido/debug.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -114,7 +115,7 @@ Replay::Played Replay::made(const HudDefinition& definition, Recorder* recorder)
         });
     }
     made.hud = std::make_unique<Hud>(definition, sources, &fonts_, &*images_);
-    if (recorder != nullptr) made.hud->record(recorder);
+    if (recorder != nullptr) rapido::record(*made.hud, recorder);
     return made;
 }
 
@@ -242,7 +243,7 @@ Exit Replay::run_recording(const std::vector<Nanoseconds>& at, const std::functi
 
 Status Replay::close_record() {
     if (!writer_) return {};
-    hud().record(nullptr);
+    rapido::record(hud(), nullptr);
     if (!writer_->problems().empty()) return writer_->problems().front();
     record_file_->flush();
     if (*record_file_) return {};

@@ -119,7 +119,7 @@ int main(int count, char** arguments) {
         }
     }
     // What a tester sees besides: any value in one line, in the corner in which the table covers least.
-    hud.show_watches();
+    rapido::show_watches(hud);
     double heat = 0;
     for (const Fire& fire : fires)
         heat += fire.heat;

@@ -1,5 +1,6 @@
 // Tests of a HUD, as a game may copy them: what it shows of known values, at a moment of a trace, in every size and language.
 #include <gtest/gtest.h>
+#include <rapido/debug.hpp>
 #include <rapido/file.hpp>
 #include <rapido/picture.hpp>
 #include <rapido/rapido.hpp>
@@ -61,7 +62,7 @@ TEST(EmberRidgeHud, counts_acres_up_after_a_moment) {
     EXPECT_EQ(played.text("saved.acres"), "1,237");
     // Why, if it does not: the explanation is part of the message.
     EXPECT_FALSE(played.hud->operator[](played.hud->find("just_saved")).visible)
-        << played.hud->explain(played.hud->find("just_saved")).text();
+        << rapido::explain(*played.hud, played.hud->find("just_saved")).text();
 }
 
 TEST(EmberRidgeHud, warns_in_the_last_seconds_of_the_evacuation) {
@@ -104,7 +105,7 @@ TEST(EmberRidgeHud, stays_on_the_screen_in_every_size) {
         played.hud->resize({.size = size});
         played.hud->update(1 / 60.0);
         for (const ElementRef element : played.hud->elements()) {
-            const Explanation why = played.hud->explain(element);
+            const Explanation why = rapido::explain(*played.hud, element);
             for (const ExplanationLine& line : why.lines)
                 EXPECT_EQ(line.says.find("beyond the screen"), std::string::npos) << why.text();
         }

@@ -18,7 +18,7 @@ Cockpit::Cockpit(const HudDefinition& instruments, const HudDefinition& over, co
       hits_(over_.find("hits")) {
     set_up(instruments_, limit);
     set_up(over_, limit);
-    if (player == 0) over_.show_watches(watch(settings_.watches));
+    if (player == 0) rapido::show_watches(over_, watch(settings_.watches));
 }
 
 Problems Cockpit::reload(const HudDefinition& instruments, const HudDefinition& over) {
@@ -128,7 +128,7 @@ Status Cockpit::draw(SdlDrawer& drawer, Point mouse) {
     for (const DrawList* const list : {&over_list_, &instrument_list_})
         if (Status drawn = drawer.draw(*list); !drawn) return drawn;
     if (!settings_.overlay) return {};
-    instruments_.draw_overlay(overlay_list_, mouse);
+    rapido::draw_overlay(instruments_, overlay_list_, mouse);
     return drawer.draw(overlay_list_);
 }
 

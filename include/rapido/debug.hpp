@@ -1,5 +1,31 @@
-// Watches: any value of the game in one line, in a table over all else.
+// The library `rapido::debug`, which a shipped game need not carry: why an element shows what it shows, boxes and ids over a HUD, watches of
+// any value of the game, and recordings.
 #pragma once
+
+#include <optional>
+
+#include "rapido/debug/explanation.hpp"
+#include "rapido/hud/hud.hpp"
+
+namespace rapido {
+
+/// Why an element shows what it shows, or nothing, as of the last update; empty for a dead one. For a tester: it takes its time.
+Explanation explain(const Hud& hud, ElementRef element);
+
+/// Draws the debug overlay, to be drawn over the HUD: the boxes and ids of all that is drawn, and the explanation of the element under
+/// a point of the window, such as that of the mouse. It makes the whole list anew.
+void draw_overlay(const Hud& hud, DrawList& list, std::optional<Point> point = {});
+
+/// Shows what `RAPIDO_WATCH` writes on this thread, in a table of groups over all else, in the corner in which it covers least, while
+/// `visible` is true. A later call replaces `visible`. The table is the element `watches`; its texts have the font of the HUD.
+void show_watches(Hud& hud, const Source& visible = true);
+
+/// Tells a recorder all that enters a HUD from now on: values, calls and steps; see `RecordingWriter`. It is the first call on a HUD;
+/// false, with a problem, for a later one. What watches show, and the flashes of other HUDs that share a limit, are not told. A getter is
+/// asked once more in each frame, and must give the same answer. The recorder must outlive the HUD, or be taken away by a null pointer.
+bool record(Hud& hud, Recorder* recorder);
+
+}  // namespace rapido
 
 /// Defined as 0 before this header, or for the whole build, it compiles every watch to nothing.
 #ifndef RAPIDO_DEBUG
@@ -18,7 +44,7 @@ namespace rapido::debug {
 class WatchList;
 
 /// A line of code that watches a value. It writes into the list of its thread, which the HUDs of this thread show that were told to by
-/// `Hud::show_watches`; a line that was not reached in the last two seconds of their updates is left out.
+/// `rapido::show_watches`; a line that was not reached in the last two seconds of their updates is left out.
 class WatchSite {
  public:
     /// The texts must live as long as the thread: literals do. `format` is a pattern for one value, such as "{:.1f} m/s".

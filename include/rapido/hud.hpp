@@ -3,5 +3,4 @@
 
 #include "rapido/hud/definition.hpp"
 #include "rapido/hud/event.hpp"
-#include "rapido/hud/explanation.hpp"
 #include "rapido/hud/hud.hpp"

@@ -20,7 +20,7 @@ namespace rapido {
 ///     std::ofstream file("flight.jsonl");
 ///     rapido::RecordingWriter writer(file);
 ///     rapido::Hud hud(definition, sources, &fonts);
-///     hud.record(&writer);
+///     rapido::record(hud, &writer);
 ///
 /// The first line holds the HUD itself. Played again, it shows the same: equal draw lists, to the bit, with the same fonts, pictures and
 /// languages.

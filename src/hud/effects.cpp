@@ -1,7 +1,9 @@
 #include "hud/effects.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <span>
 
 #include "base/nearest.hpp"
 #include "element/effect_drawing.hpp"
@@ -312,6 +314,389 @@ void Effects::advance(Nanoseconds now) {
         const bool parent_moves = parent != no_element && on_[parent].moves;
         on_[index].moves = parent_moves || (on_[index].own != nullptr && elements_.changed(index));
         if (parent_moves) elements_.mark_changed(index);
+    }
+}
+
+bool Effects::is_leaving(ElementIndex index) const {
+    return std::any_of(leaving_.begin(), leaving_.end(),
+                       [index](const Leaving& leaving) { return leaving.index == index; });
+}
+
+void Effects::leave(ElementIndex index, const Effect* effect, Nanoseconds now) {
+    const bool plays =
+        effect != nullptr && effect->repeat > 0 && !settings_.reduced_motion && visibility_.is_shown(index);
+    leaving_.push_back({index, plays ? effect : nullptr, now, false, readouts_[index].active});
+}
+
+void Effects::take_left(Nanoseconds now, const std::function<bool(ElementIndex)>& moves,
+                        const std::function<void(ElementIndex)>& gone) {
+    constexpr Nanoseconds longest{2'000'000'000};
+    std::erase_if(leaving_, [&](Leaving& leaving) {
+        const ElementIndex index = leaving.index;
+        if (elements_[index].dead) return true;
+        const bool is_late = now - leaving.since >= longest;
+        if (moves(index) && !is_late) {
+            leaving.moved = true;
+            return false;
+        }
+        if (leaving.effect != nullptr && !leaving.plays && !is_late) {
+            leaving.plays = play(index, *leaving.effect, leaving.moved ? now : leaving.since,
+                                 {.as = PlayAs::leave, .cause = EffectCause::visibility});
+            if (!leaving.plays) leaving.effect = nullptr;
+        }
+        ElementEffects* const own = on_[index].own.get();
+        if (own != nullptr) own->player.advance(now);
+        const bool runs =
+            leaving.plays && own != nullptr && own->player.running(EffectCause::visibility) == leaving.effect;
+        if (runs && !is_late) return false;
+        gone(index);
+        return true;
+    });
+}
+
+const Effect* Effects::effect_of(const VisibilityChange& change) const {
+    const ElementEffects* const own = on_[change.index].own.get();
+    const GroupIndex group = visibility_.conditions(change.index).group;
+    const Effect* enter = own != nullptr ? own->enter : nullptr;
+    const Effect* leave = own != nullptr ? own->leave : nullptr;
+    if (enter == nullptr && leave == nullptr && change.by_group) {
+        enter = visibility_.group(group).enter;
+        leave = visibility_.group(group).leave;
+    }
+    if (!change.enters && leave == nullptr) leave = enter;
+    const Effect* const effect = change.enters ? enter : leave;
+    if (effect == nullptr || !settings_.reduced_motion) return effect;
+    static const auto fade = std::find_if(built_in_effects().begin(), built_in_effects().end(),
+                                          [](const Effect& known) { return known.id == "fade"; });
+    return &*fade;
+}
+
+void Effects::show_changes(Nanoseconds now) {
+    for (const VisibilityChange& change : visibility_.changes()) {
+        const Effect* const effect = effect_of(change);
+        const PlayAs as = change.enters ? PlayAs::enter : PlayAs::leave;
+        const bool plays = effect != nullptr && !on_[change.index].snapped &&
+                           play(change.index, *effect, now, {.as = as, .cause = EffectCause::visibility});
+        if (change.enters) continue;
+        if (plays)
+            hiding_.push_back({change.index, now});
+        else
+            visibility_.end_leave(change.index);
+    }
+    visibility_.forget_changes();
+}
+
+/// Those whose effect has ended are hidden at last.
+void Effects::hide_left() {
+    std::erase_if(hiding_, [&](Hiding& hiding) {
+        const ElementIndex index = hiding.index;
+        const bool is_left = !elements_[index].dead && !visibility_.is_shown(index);
+        const std::optional<Nanoseconds> end =
+            is_left ? on_[index].own->player.end(EffectCause::visibility) : std::nullopt;
+        if (end) {
+            hiding.end = *end;
+            return false;
+        }
+        visibility_.end_leave(index);
+        if (is_left) hidden_.push_back({index, hiding.end});
+        return true;
+    });
+}
+
+namespace {
+
+/// Downwards from where the screen begins.
+Transform stretched(const Fitted& screen) {
+    return {.yy = screen.stretch, .dy = screen.origin.y * (1 - screen.stretch)};
+}
+
+}  // namespace
+
+Pose Effects::pose(ElementIndex index, Nanoseconds now) const {
+    return on_[index].own != nullptr ? on_[index].own->player.pose(now) : Pose{};
+}
+
+template <class BoxOf>
+Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& box_of) const {
+    Moved all;
+    for (ElementIndex at = index; at != no_element; at = elements_[at].parent) {
+        if (const Rest* const rest = elements_[at].rest.get(); rest != nullptr) {
+            const Rect box = box_of(at);
+            const Point middle{box.x + box.width / 2, box.y + box.height / 2};
+            const Point pivot = layouter_.pivot(at);
+            const Point held{box.x + box.width * pivot.x, box.y + box.height * pivot.y};
+            all.transform = all.transform.then(Transform::around(held, rest->scale, 0, {}))
+                                .then(Transform::around(middle, 1, rest->rotation, {}));
+            all.scale *= rest->scale;
+            all.rotation += rest->rotation;
+        }
+        if (const Pose here = playing_.empty() ? Pose{} : pose(at, now); here != Pose{}) {
+            all.transform = all.transform.then(transform_of(here, box_of(at), scale, layouter_.pivot(at)));
+            all.opacity *= here.opacity;
+            all.scale *= here.scale;
+            all.rotation += here.rotation;
+            if (all.tint.part == 0) all.tint = {here.color, here.color_part};
+        }
+        if (const Carried& carried = elements_[at].carried; carried != Carried{}) {
+            const Rect box = box_of(at);
+            const Point shift{carried.shift.x * scale, carried.shift.y * scale};
+            all.transform = all.transform.then(Transform::around({box.x, box.y}, carried.scale, 0, shift));
+            all.scale *= carried.scale;
+            all.opacity *= carried.opacity;
+        }
+    }
+    return all;
+}
+
+Moved Effects::moved(ElementIndex index, Nanoseconds now) const {
+    const Fitted& screen = layouter_.screen();
+    Moved all = moved(index, now, screen.scale, [this](ElementIndex at) { return layouter_.device_box(at); });
+    if (screen.stretch != 1) all.transform = all.transform.then(stretched(screen));
+    return all;
+}
+
+Moved Effects::moved_in_design(ElementIndex index, Nanoseconds now) const {
+    return moved(index, now, 1, [this](ElementIndex at) { return layouter_.box(at); });
+}
+
+void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DrawGroup& into) const {
+    const ElementEffects* const own = on_[index].own.get();
+    if (own == nullptr || own->player.resting()) return;
+    const float scale = layouter_.screen().scale;
+    if (const Pose here = own->player.pose(now); here.shine >= 0) {
+        const Body::Face face = elements_[index].body->face(box, scale);
+        for_each_stripe(face.rect, here.shine, [&](const ShineStripe& stripe) {
+            into.add_rect(face.rect, face.radius, rgb(0xffffff, 0.07),
+                          {stripe.left, face.rect.y, stripe.right - stripe.left, face.rect.height});
+        });
+    }
+    draw_dots(own->player, now, box, scale, into);
+    if (settings_.reduced_motion) return;
+    int left = most_particles;
+    for (const EffectPlayer::Emission& emission : own->player.emissions()) {
+        const auto picture = pictures_.find(emission.effect);
+        draw_particles(emission, picture != pictures_.end() ? &picture->second : nullptr, now, box, scale, left, into);
+    }
+}
+
+namespace {
+
+/// How much of the box of a line of text its characters cover, about: of a regular weight.
+constexpr float ink = 0.22F;
+/// So many colors are told apart.
+constexpr std::size_t most_parts = 4;
+/// The screen that areas are counted on, and the width in degrees that goes with it.
+constexpr Size counted{1024, 768};
+constexpr float counted_degrees = 30;
+
+float area_of(std::span<const Point> points) {
+    float twice = 0;
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        const Point &a = points[i], &b = points[(i + 1) % points.size()];
+        twice += a.x * b.y - b.x * a.y;
+    }
+    return std::abs(twice) / 2;
+}
+
+Rect box_of(std::span<const Point> points) {
+    if (points.empty()) return {};
+    Point first = points.front(), last = first;
+    for (const Point& point : points) {
+        first = {std::min(first.x, point.x), std::min(first.y, point.y)};
+        last = {std::max(last.x, point.x), std::max(last.y, point.y)};
+    }
+    return {first.x, first.y, last.x - first.x, last.y - first.y};
+}
+
+Rect common(const Rect& a, const Rect& b) {
+    const float x = std::max(a.x, b.x), y = std::max(a.y, b.y);
+    return {x, y, std::max(0.0F, std::min(a.right(), b.right()) - x),
+            std::max(0.0F, std::min(a.bottom(), b.bottom()) - y)};
+}
+
+Rect around(const Rect& a, const Rect& b) {
+    const float x = std::min(a.x, b.x), y = std::min(a.y, b.y);
+    return {x, y, std::max(a.right(), b.right()) - x, std::max(a.bottom(), b.bottom()) - y};
+}
+
+/// One command as a part; of no area where it draws nothing that counts.
+FlashPart part_of(const DrawGroup& group, const DrawCommand& command) {
+    FlashPart part{.color = command.color, .box = command.rect, .area = 0};
+    const auto length_of = [](std::span<const Point> points) {
+        float length = 0;
+        for (std::size_t i = 1; i < points.size(); ++i)
+            length += std::hypot(points[i].x - points[i - 1].x, points[i].y - points[i - 1].y);
+        return length;
+    };
+    switch (command.kind) {
+        case DrawCommand::Kind::rect:
+        case DrawCommand::Kind::image: {
+            const bool is_cut = command.kind == DrawCommand::Kind::rect && command.clip.width > 0;
+            if (is_cut) part.box = common(command.rect, command.clip);
+            part.area = part.box.width * part.box.height;
+            break;
+        }
+        case DrawCommand::Kind::border:
+            part.area = 2 * (command.rect.width + command.rect.height) * command.thickness;
+            break;
+        case DrawCommand::Kind::text:
+            part.box = {command.baseline.x, command.baseline.y - command.size * 0.8F, command.width, command.size};
+            part.area = part.box.width * part.box.height * ink;
+            break;
+        case DrawCommand::Kind::line:
+            part.box = box_of(group.points_of(command));
+            part.area = length_of(group.points_of(command)) * command.thickness;
+            break;
+        case DrawCommand::Kind::polygon:
+            part.box = box_of(group.points_of(command));
+            part.area = area_of(group.points_of(command));
+            break;
+    }
+    if (command.color.alpha == 0) part.area = 0;
+    return part;
+}
+
+double distance(const FlashPart& a, const FlashPart& b) {
+    const double light = std::abs(relative_luminance(a.color) - relative_luminance(b.color));
+    return light + std::abs(a.color.alpha - b.color.alpha) / 255.0;
+}
+
+/// Of several parts of like color one, so that few are left.
+void join(const std::vector<FlashPart>& parts, std::vector<FlashPart>& joined) {
+    joined.clear();
+    for (const FlashPart& part : parts) {
+        if (!(part.area > 0)) continue;
+        const auto nearest = std::min_element(
+            joined.begin(), joined.end(),
+            [&](const FlashPart& a, const FlashPart& b) { return distance(a, part) < distance(b, part); });
+        if (nearest == joined.end() || (distance(*nearest, part) > 0.02 && joined.size() < most_parts)) {
+            joined.push_back(part);
+            continue;
+        }
+        if (part.area > nearest->area) {
+            nearest->color = part.color;
+            nearest->below = part.below;
+        }
+        nearest->area += part.area;
+        nearest->box = around(nearest->box, part.box);
+    }
+}
+
+Rect scaled(const Rect& box, Size by) {
+    return {box.x * by.width, box.y * by.height, box.width * by.width, box.height * by.height};
+}
+
+}  // namespace
+
+/// What an element draws, in device pixels, without what later commands cover.
+void Effects::gather(ElementIndex index, std::vector<FlashPart>& into) {
+    scratch_.begin();
+    draw_alone(index, scratch_);
+    constexpr std::size_t most_covered = 64;
+    for (const DrawCommand& command : scratch_.commands()) {
+        FlashPart part = part_of(scratch_, command);
+        if (!(part.area > 0)) continue;
+        const bool covers = command.kind == DrawCommand::Kind::rect && command.color.alpha > 230;
+        for (std::size_t i = into.size() - std::min(into.size(), most_covered); covers && i < into.size(); ++i) {
+            const Rect both = common(into[i].box, part.box);
+            const float whole = into[i].box.width * into[i].box.height;
+            if (!(whole > 0)) continue;
+            const float covered = std::min(1.0F, both.width * both.height / whole);
+            into[i].area *= 1 - covered;
+            if (covered > 0.5F) part.below = into[i].color;
+        }
+        into.push_back(part);
+    }
+    for (const ElementIndex child : elements_.children(index))
+        if (visibility_.is_drawn(child)) gather(child, into);
+}
+
+/// How large a device pixel is on the screen that areas are counted on.
+Size Effects::counted_pixel() const {
+    const Size viewport = layouter_.viewport() ? layouter_.viewport()->size : counted;
+    const float part = settings_.flashes().field_of_view / counted_degrees;
+    return {viewport.width > 0 ? counted.width / viewport.width * part : 0,
+            viewport.height > 0 ? counted.height / viewport.height * part : 0};
+}
+
+/// Whether what was seen of an element still holds: it is where it was, and it was looked at not long ago.
+bool Effects::is_fresh(const SeenLook& seen, ElementIndex index, Nanoseconds now) const {
+    return seen.at != Nanoseconds::min() && now - FlashLimit::window < seen.at &&
+           seen.box == layouter_.device_box(index) && seen.color == elements_[index].body->color();
+}
+
+void Effects::want(ElementIndex index) {
+    if (!std::exchange(looks_[index].is_wanted, true)) wanted_looks_.push_back(index);
+}
+
+const FlashLook& Effects::look_of(ElementIndex index) {
+    const SeenLook& seen = looks_[index];
+    want(index);
+    if (seen.at != Nanoseconds::min()) return seen.look;
+    const Color color = elements_[index].body->color();
+    const Size pixel = counted_pixel();
+    const Rect box = scaled(layouter_.device_box(index), pixel);
+    const bool is_counted = layouter_.measurer() != nullptr && settings_.flashes().rule != FlashRule::any_size;
+    scratch_look_.parts.assign(
+        1, {.color = color, .box = box, .area = is_counted ? box.width * box.height : Flash::any_size});
+    scratch_look_.glow.reset();
+    scratch_look_.box = box;
+    scratch_look_.unit = std::sqrt(pixel.width * pixel.height) * layouter_.screen().scale;
+    scratch_look_.settings = settings_.flashes();
+    return scratch_look_;
+}
+
+void Effects::look_at(ElementIndex index, Nanoseconds now) {
+    SeenLook& seen = looks_[index];
+    FlashLook& look = seen.look;
+    const Color color = elements_[index].body->color();
+    seen.at = now;
+    seen.box = layouter_.device_box(index);
+    seen.color = color;
+    look.settings = settings_.flashes();
+    const Size pixel = counted_pixel();
+    look.box = scaled(seen.box, pixel);
+    look.unit = std::sqrt(pixel.width * pixel.height) * layouter_.screen().scale;
+    const bool is_counted = layouter_.measurer() != nullptr && settings_.flashes().rule != FlashRule::any_size;
+    if (is_counted) {
+        scratch_parts_.clear();
+        gather(index, scratch_parts_);
+        join(scratch_parts_, look.parts);
+        for (FlashPart& each : look.parts) {
+            each.box = scaled(each.box, pixel);
+            each.area *= pixel.width * pixel.height;
+        }
+    } else {
+        look.parts.assign(1, {.color = color});
+    }
+    const Rest* const rest = elements_[index].rest.get();
+    const Glow glow = rest != nullptr && rest->glow ? *rest->glow : Glow{.color = color};
+    // What it reaches with more than a little of its light.
+    const float reach = glow.radius / 2 * look.unit;
+    const Rect box{look.box.x - reach, look.box.y - reach, look.box.width + 2 * reach, look.box.height + 2 * reach};
+    look.glow =
+        FlashPart{.color = glow.color.value(),
+                  .box = box,
+                  .area = is_counted ? box.width * box.height - look.box.width * look.box.height : Flash::any_size};
+}
+
+void Effects::look_at_flashes(Nanoseconds now) {
+    if (flashes().limit == nullptr) return wanted_looks_.clear();
+    // What goes on for long may have grown.
+    for (const ElementIndex index : playing_)
+        if (!is_fresh(looks_[index], index, now)) want(index);
+    for (const ElementIndex index : wanted_looks_) {
+        SeenLook& seen = looks_[index];
+        seen.is_wanted = false;
+        if (visibility_.is_drawn(index) && !is_fresh(seen, index, now)) look_at(index, now);
+    }
+    wanted_looks_.clear();
+    for (const ElementIndex index : playing_) {
+        if (!visibility_.is_drawn(index)) continue;
+        EffectPlayer& player = on_[index].own->player;
+        player.set_look(looks_[index].look, now);
+        player.watch(now);
+        if (player.is_limited(now)) note_limited();
     }
 }
 

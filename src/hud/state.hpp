@@ -8,13 +8,12 @@
 #include "hud/finished.hpp"
 #include "hud/lists.hpp"
 #include "hud/notices.hpp"
+#include "hud/observers.hpp"
 #include "hud/pending.hpp"
-#include "hud/recording.hpp"
 #include "hud/settings.hpp"
 #include "hud/text_styles.hpp"
 #include "hud/themes.hpp"
 #include "hud/timers.hpp"
-#include "hud/watches.hpp"
 #include "travel/travel_plans.hpp"
 
 namespace rapido {
@@ -52,13 +51,17 @@ struct Parts {
     std::optional<FrameCost> cost;  ///< of the last frame, as the game tells it
     std::array<SourceIndex, 3> cost_sources{no_source, no_source, no_source};
     SourceIndex flash_source = no_source;       ///< whether the flash limit holds anything
-    std::shared_ptr<debug::WatchList> watches;  ///< null where none are shown
-    int watch_frames = 0;                       ///< since they were put into a corner
     std::vector<detail::Binding> bound_values;  ///< room for those of one thing
     std::vector<detail::ReadFailure> failures;  ///< of getters, that were told
 
     /// Gives a context what every element may ask of the HUD.
     void equip(ElementContext& context) const;
+    /// The corners of an element as it is drawn, in device pixels.
+    std::array<Point, 4> corners(ElementIndex index) const;
+    /// The one that is drawn last there, of those that hold no others before those that do; no element for none.
+    ElementIndex element_under(Point point) const;
+    /// Where an element is drawn, in design pixels: tags, and what is on its way, are not where they are laid out.
+    Rect seen_box(ElementIndex index) const;
 };
 
 /// Whether an id is one, and free for a timer or a meter; a problem if not.
@@ -69,8 +72,9 @@ Notice plate_of(const Notice& log, std::string_view id, const std::string& path)
 struct Hud::State : Parts {
     State();
 
-    std::unique_ptr<HudDefinition> made_of;       ///< without its elements; null for a HUD that began empty
-    std::unique_ptr<RunningRecording> recording;  ///< null where nobody records
+    std::unique_ptr<HudDefinition> made_of;   ///< without its elements; null for a HUD that began empty
+    std::unique_ptr<HudRecording> recording;  ///< null where nobody records
+    std::unique_ptr<WatchTable> watches;      ///< null where none are shown
     bool was_called = false;
 
     // From a description to what runs.
@@ -97,9 +101,12 @@ struct Hud::State : Parts {
 
     // From one definition to another: see `Hud::reload`.
     void reload(const HudDefinition& definition, const Hud& made);
-    bool reload_looks(const HudDefinition& definition, const HudDefinition& before);
-    void reload_groups(const HudDefinition& definition, const HudDefinition& before);
-    void reload_timers(const HudDefinition& definition, const HudDefinition& before);
+    /// All but elements becomes what a definition says, whether the HUD is made or reloaded: each thing is kept, changed, added or retired.
+    void become(const HudDefinition& now, const HudDefinition& before, bool is_made);
+    void become_timed(const HudDefinition& now, const HudDefinition& before, bool is_made);
+    void become_grouped(const HudDefinition& now, const HudDefinition& before, bool is_made);
+    /// What the next reload is compared with.
+    void keep(const HudDefinition& definition);
     void reload_elements(const HudDefinition& definition, const Hud& made, bool all);
     std::vector<std::string> names_of_game() const;
     /// What cannot become what the new definition says while it runs.
@@ -114,7 +121,6 @@ struct Hud::State : Parts {
     void find_speakers(ElementIndex notice, const Origin* origin);
     void kill(ElementIndex index);
     void snap(ElementIndex index);
-    ElementIndex element_under(Point point) const;
     GameThings* things_of(const TagRef& tag);
     /// Tells a context the types of what an element shows, where they are known.
     void know_types(ElementIndex index, ElementContext& context) const;
@@ -133,7 +139,6 @@ struct Hud::State : Parts {
     void run_effects();
     bool offer_cost(const std::string& name);
     void tell_cost();
-    Rect seen_box(ElementIndex index) const;
     void place_watches();
     void write_events();
     void tell_failures();
@@ -169,6 +174,21 @@ struct Hud::State : Parts {
     }
     /// The group of an id; null, with a problem, for none.
     RunningGroup* find_group(std::string_view id);
+};
+
+/// How the library `rapido::debug` looks into a HUD, and makes a draw list of its own.
+struct detail::HudAccess {
+    using State = Hud::State;
+    static State& of(const Hud& hud) { return *hud.state_; }
+    /// The only group of a list that is drawn anew.
+    static DrawGroup& only_group(DrawList& list, const std::optional<Viewport>& viewport) {
+        list.viewport_ = viewport;
+        list.structure_ = 0;
+        list.groups_.resize(1);
+        ++list.groups_.front().revision;
+        list.groups_.front().begin();
+        return list.groups_.front();
+    }
 };
 
 }  // namespace rapido

@@ -46,7 +46,7 @@ int main() {
     const auto popups = hud.add(rapido::Popups{.id = "popups", .bands = {{.above = 3, .scale = 2}}});
     hud.set_camera(rapido::Camera::flat({.zoom = 2}));
     hud.pop(popups, {.at = rapido::world_point(fires[0].at), .value = 3});
-    hud.show_watches();
+    rapido::show_watches(hud);
     RAPIDO_WATCH_IN_AS("fires", "{:.1f}", fires[0].heat);
     hud.resize({.size = {1280, 720}});
     hud.update({.real = 16ms});

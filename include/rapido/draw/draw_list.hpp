@@ -15,6 +15,10 @@
 
 namespace rapido {
 
+namespace detail {
+struct HudAccess;
+}
+
 /// An affine transform: x' = xx x + xy y + dx, y' = yx x + yy y + dy.
 struct Transform {
     float xx = 1, xy = 0, yx = 0, yy = 1;
@@ -204,6 +208,7 @@ class DrawList {
 
  private:
     friend class Hud;
+    friend struct detail::HudAccess;
     std::vector<DrawGroup> groups_;
     std::optional<Viewport> viewport_;
     std::uint64_t structure_ = 0;  ///< the HUD and the set of elements that the groups belong to

@@ -12,7 +12,6 @@
 #include "rapido/draw/draw_list.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/hud/event.hpp"
-#include "rapido/hud/explanation.hpp"
 #include "rapido/layout/camera.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/flash_limit.hpp"
@@ -23,6 +22,9 @@
 namespace rapido {
 
 class Recorder;
+namespace detail {
+struct HudAccess;
+}
 
 /// One element of one HUD. A default one, one that was removed, and one of another HUD is dead: it reads as an empty element,
 /// and `Hud::alive` says so.
@@ -290,20 +292,12 @@ class Hud {
     std::optional<double> fill(ElementRef element) const;
     /// `Shown::text_changed`: a game with widgets of its own sets only those.
     bool text_changed(ElementRef element) const;
-    /// Why an element shows what it shows, or nothing, as of the last update; empty for a dead one. For a tester: it takes its time.
-    Explanation explain(ElementRef element) const;
     /// Returns the element that is drawn last at a point of the window, in device pixels, one that holds no others before those that do; dead
     /// for none.
     ElementRef element_at(Point point) const;
-    /// Draws the debug overlay, to be drawn over the HUD: the boxes and ids of all that is drawn, and the explanation of the element under
-    /// a point of the window, such as that of the mouse. It makes the whole list anew.
-    void draw_overlay(DrawList& list, std::optional<Point> point = {}) const;
     /// Tells what the last frame cost, as measured by the game: the sources `hud.update_time`, `hud.draw_time` and `hud.render_time`, from
     /// the next update on.
     void set_cost(const FrameCost& cost);
-    /// Shows what `RAPIDO_WATCH` writes on this thread, in a table of groups over all else, in the corner in which it covers least, while
-    /// `visible` is true. A later call replaces `visible`. The table is the element `watches`; its texts have the font of the HUD.
-    void show_watches(const Source& visible = true);
     /// All elements, in the order in which they were added.
     std::vector<ElementRef> elements() const;
     /// All elements, in the order in which the last update has them drawn: the groups of a draw list that was drawn since are theirs.
@@ -333,12 +327,6 @@ class Hud {
     /// Brings `list` up to date with the last update: rewrites only the groups of elements that changed since it was last drawn.
     void draw(DrawList& list) const;
 
-    /// Tells a recorder all that enters the HUD from now on: values, calls and steps; see `RecordingWriter`. It is the first call on a HUD;
-    /// false, with a problem, for a later one. What watches show, and the flashes of other HUDs that share a limit, are not told. A getter is
-    /// asked once more in each frame, and must give the same answer. The recorder must outlive the HUD, or be taken away by a null
-    /// pointer.
-    bool record(Recorder* recorder);
-
     /// How often the characters of a text were written since the HUD was made: an unchanged text adds
     /// nothing.
     std::uint64_t texts_made() const;
@@ -356,6 +344,7 @@ class Hud {
     const Problems& problems() const;
 
  private:
+    friend struct detail::HudAccess;
     struct State;
     std::unique_ptr<State> state_;
 };

@@ -72,7 +72,7 @@ struct RecordedFrame {
     std::span<const Thing> things{};
 };
 
-/// Is told all that enters a HUD: see `Hud::record`. `RecordingWriter` of rapido/recording.hpp writes it into a file.
+/// Is told all that enters a HUD: see `rapido::record`. `RecordingWriter` of rapido/recording.hpp writes it into a file.
 class Recorder {
  public:
     virtual ~Recorder() = default;

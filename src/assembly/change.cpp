@@ -1,9 +1,9 @@
 // A running element is changed by giving it another description: from C++, by a name that comes late, by what the game sets.
 #include <cmath>
 
+#include "assembly/new_element.hpp"
 #include "base/nearest.hpp"
 #include "element/fields.hpp"
-#include "hud/new_element.hpp"
 
 namespace rapido {
 namespace {

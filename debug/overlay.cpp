@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "hud/state.hpp"
+#include "rapido/debug.hpp"
 
 namespace rapido {
 namespace {
@@ -11,26 +12,6 @@ namespace {
 constexpr Color leaf_color = rgb(0x38b6c9, 0.9), panel_color = rgb(0xffc24a, 0.45), chosen_color = rgb(0xff7a3c);
 constexpr Color plate_color = rgb(0x10161c, 0.85), ink = rgb(0xf2efe6), dim_ink = rgb(0xf2efe6, 0.7);
 constexpr float id_size = 9, text_size = 13;
-
-/// The corners of an element as it is drawn, in device pixels.
-std::array<Point, 4> corners_of(const Parts& hud, ElementIndex index) {
-    const Rect box = hud.layouter.device_box(index);
-    const Transform transform = hud.effects.moved(index, hud.time.now()).transform;
-    return {transform.apply({box.x, box.y}), transform.apply({box.right(), box.y}),
-            transform.apply({box.right(), box.bottom()}), transform.apply({box.x, box.bottom()})};
-}
-
-/// Whether a polygon without dents holds a point.
-bool holds(std::span<const Point> corners, Point point) {
-    bool left = false, right = false;
-    for (std::size_t i = 0; i < corners.size(); ++i) {
-        const Point a = corners[i], b = corners[(i + 1) % corners.size()];
-        const float side = (b.x - a.x) * (point.y - a.y) - (b.y - a.y) * (point.x - a.x);
-        left = left || side < 0;
-        right = right || side > 0;
-    }
-    return !(left && right);
-}
 
 /// Draws texts in a font that can be read at a small size; in that of the HUD, which may be of pixels or of letters as in an old book, only where
 /// there is no other.
@@ -111,40 +92,15 @@ void draw_explanation(const Explanation& explanation, const Fitted& screen, Poin
 
 }  // namespace
 
-/// The one that is drawn last there, of those that hold no others before those that do.
-ElementIndex Hud::State::element_under(Point point) const {
-    ElementIndex found = no_element;
-    for (const ElementIndex index : elements.draw_order()) {
-        if (!visibility.is_drawn(index) || !layouter.is_placed(index)) continue;
-        // What has no area holds no point.
-        const Rect box = layouter.box(index);
-        if (!(box.width > 0 && box.height > 0) || !holds(corners_of(*this, index), point)) continue;
-        const bool holds_others = !elements.children(index).empty();
-        if (found != no_element && holds_others && elements.children(found).empty()) continue;
-        found = index;
-    }
-    return found;
-}
-
-ElementRef Hud::element_at(Point point) const {
-    const ElementIndex index = state_->element_under(point);
-    return index != no_element ? state_->elements.ref(index) : ElementRef();
-}
-
-void Hud::draw_overlay(DrawList& list, std::optional<Point> point) const {
-    const State& hud = *state_;
-    list.viewport_ = hud.layouter.viewport();
-    list.structure_ = 0;
-    list.groups_.resize(1);
-    DrawGroup& into = list.groups_.front();
-    ++into.revision;
-    into.begin();
+void draw_overlay(const Hud& of, DrawList& list, std::optional<Point> point) {
+    const Parts& hud = detail::HudAccess::of(of);
+    DrawGroup& into = detail::HudAccess::only_group(list, hud.layouter.viewport());
     if (hud.layouter.measurer() == nullptr) return;
     Writer writer(hud, into);
     const ElementIndex chosen = point ? hud.element_under(*point) : no_element;
     for (const ElementIndex index : hud.elements.draw_order()) {
         if (!hud.visibility.is_drawn(index) || !hud.layouter.is_placed(index)) continue;
-        const std::array<Point, 4> corners = corners_of(hud, index);
+        const std::array<Point, 4> corners = hud.corners(index);
         const bool is_leaf = hud.elements.children(index).empty();
         draw_outline(corners,
                      index == chosen ? chosen_color
@@ -154,7 +110,7 @@ void Hud::draw_overlay(DrawList& list, std::optional<Point> point) const {
         if (is_leaf && writer) draw_id(hud.elements[index], corners[0], writer, into);
     }
     if (chosen == no_element || !writer) return;
-    draw_explanation(explain(hud.elements.ref(chosen)), hud.layouter.screen(), *point, writer, into);
+    draw_explanation(explain(of, hud.elements.ref(chosen)), hud.layouter.screen(), *point, writer, into);
 }
 
 }  // namespace rapido

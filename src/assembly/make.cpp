@@ -1,6 +1,8 @@
 // From a definition to a running HUD: names are resolved, formats checked, and every fault is reported at
 // once.
-#include "hud/declared_sources.hpp"
+#include <tuple>
+
+#include "assembly/declared_sources.hpp"
 #include "hud/definition_tables.hpp"
 #include "hud/state.hpp"
 
@@ -37,57 +39,70 @@ const Location& Origin::of(std::string_view field) const {
     return location;
 }
 
+namespace {
+
+/// All that a definition says; where it was written does not count.
+constexpr std::tuple said{
+    &HudDefinition::design,        &HudDefinition::fit,         &HudDefinition::whole_scale, &HudDefinition::margin,
+    &HudDefinition::mirror,        &HudDefinition::flash_limit, &HudDefinition::font,        &HudDefinition::locales,
+    &HudDefinition::compact_names, &HudDefinition::font_files,  &HudDefinition::styles,      &HudDefinition::themes,
+    &HudDefinition::sources,       &HudDefinition::timers,      &HudDefinition::meters,      &HudDefinition::effects,
+    &HudDefinition::groups,        &HudDefinition::accept,      &HudDefinition::elements};
+constexpr std::size_t where_written = 12;  ///< so many members
+static_assert(std::tuple_size_v<decltype(said)> + where_written == member_count<HudDefinition>);
+
+}  // namespace
+
 bool operator==(const HudDefinition& a, const HudDefinition& b) {
-    return a.design == b.design && a.fit == b.fit && a.whole_scale == b.whole_scale && a.margin == b.margin &&
-           a.mirror == b.mirror && a.flash_limit == b.flash_limit && a.font == b.font && a.locales == b.locales &&
-           a.compact_names == b.compact_names && a.themes == b.themes && a.styles == b.styles &&
-           a.font_files == b.font_files && a.sources == b.sources && a.timers == b.timers && a.meters == b.meters &&
-           a.effects == b.effects && a.groups == b.groups && a.accept == b.accept && a.elements == b.elements;
+    return std::apply([&](auto... member) { return ((a.*member == b.*member) && ...); }, said);
 }
 
-bool Hud::record(Recorder* recorder) {
-    if (recorder == nullptr) {
-        state_->recording.reset();
-        return true;
-    }
-    if (state_->was_called) {
-        state_->problems.report({{},
-                                 "a recording begins before all other calls",
-                                 "call 'record' right behind the constructor",
-                                 ProblemCode::bad_call});
-        return false;
-    }
-    HudDefinition definition = state_->made_of != nullptr ? *state_->made_of : HudDefinition{};
-    for (ElementIndex index = 0; index < state_->elements.count(); ++index) {
-        const RunningElement& element = state_->elements[index];
-        const bool is_plate = state_->notices.known_as(index) != index;
-        if (element.is_living() && !is_plate) definition.elements.push_back(*element.description);
-    }
-    state_->recording =
-        std::make_unique<RunningRecording>(*recorder, state_->bindings, state_->timers, state_->elements);
-    state_->recording->begin(std::move(definition));
-    return true;
+void Hud::State::keep(const HudDefinition& definition) {
+    made_of = std::make_unique<HudDefinition>();
+    const auto copy = [&](auto member) {
+        if constexpr (!std::is_same_v<decltype(member), decltype(&HudDefinition::elements)>)
+            (*made_of).*member = definition.*member;
+    };
+    std::apply([&](auto... member) { (copy(member), ...); }, said);
+}
+
+Hud::State::State() {
+    bindings.offer = [this](const std::string& name, Problem& problem) {
+        if (offer_cost(name) || lists.offer(name, problem)) return true;
+        return problem.message.empty() && pending.offer(name, problem);
+    };
+    effects.draw_alone = [this](ElementIndex index, DrawGroup& into) { draw_body(index, into); };
+}
+
+Hud::Hud() : state_(std::make_unique<State>()) {}
+
+Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer, ImageFinder* images) : Hud() {
+    state_->layouter.set_measurer(measurer);
+    state_->images = images;
+    state_->bindings.set_sources(sources);
+    state_->make(definition);
+}
+
+Hud::~Hud() = default;
+Hud::Hud(Hud&& other) noexcept : Hud() {
+    state_.swap(other.state_);
+}
+Hud& Hud::operator=(Hud&& other) noexcept {
+    Hud taken(std::move(other));
+    state_.swap(taken.state_);
+    return *this;
+}
+
+Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer,
+                      ImageFinder* images) {
+    Hud hud(definition, sources, measurer, images);
+    for (const Problem& problem : hud.problems())
+        if (problem.severity == Severity::error) return hud.problems();
+    return hud;
 }
 
 void Hud::State::make(const HudDefinition& definition) {
-    made_of = std::make_unique<HudDefinition>(HudDefinition{.design = definition.design,
-                                                            .fit = definition.fit,
-                                                            .whole_scale = definition.whole_scale,
-                                                            .margin = definition.margin,
-                                                            .mirror = definition.mirror,
-                                                            .flash_limit = definition.flash_limit,
-                                                            .font = definition.font,
-                                                            .locales = definition.locales,
-                                                            .compact_names = definition.compact_names,
-                                                            .font_files = definition.font_files,
-                                                            .styles = definition.styles,
-                                                            .themes = definition.themes,
-                                                            .sources = definition.sources,
-                                                            .timers = definition.timers,
-                                                            .meters = definition.meters,
-                                                            .effects = definition.effects,
-                                                            .groups = definition.groups,
-                                                            .accept = definition.accept});
+    keep(definition);
     const auto context_of = [this](std::string name, const Origin* origin) {
         return ElementContext(problems, std::move(name), origin, formats);
     };
@@ -100,15 +115,14 @@ void Hud::State::make(const HudDefinition& definition) {
             problems.report(*std::move(fault));
     }
     set_screen(definition, fine);
-    for (std::size_t i = 0; i < definition.themes.size(); ++i)
-        add(definition.themes[i], origin_at(definition.theme_origins, i));
-    font = definition.font;
-    themes.apply(font, top.report_theme(), "font");
-    for (std::size_t i = 0; i < definition.styles.size(); ++i)
-        add(definition.styles[i], origin_at(definition.style_origins, i));
-    locales = {{.font = font.value(), .compact_names = definition.compact_names}, definition.locales};
-    if (!definition.compact_names.empty())
-        settings.language = std::make_shared<const Language>(locales.with_names(Language{}));
+    for (const Sources::NamedTimer& named : bindings.sources().timers()) {
+        ElementContext context = context_of("timer '" + named.name + "'", nullptr);
+        if (is_free(named.name, bindings, context)) timers.add(named.name, *named.timer, named.clock);
+        ++timers_of_game;
+    }
+    become(definition, {}, true);
+    Themed<std::string> checked = definition.font;
+    themes.apply(checked, top.report_theme(), "font");
     check_font(font, layouter.measurer(), top);
     for (std::size_t i = 0; i < definition.locales.size(); ++i) {
         const LocaleOptions& options = definition.locales[i];
@@ -117,24 +131,6 @@ void Hud::State::make(const HudDefinition& definition) {
             problems.report({context.place_of("locale"), "a locale without a tag", "", ProblemCode::missing_key});
         if (!options.font.empty()) check_font(options.font, layouter.measurer(), context);
     }
-
-    for (const Sources::NamedTimer& named : bindings.sources().timers()) {
-        ElementContext context = context_of("timer '" + named.name + "'", nullptr);
-        if (is_free(named.name, bindings, context)) timers.add(named.name, *named.timer, named.clock);
-        ++timers_of_game;
-    }
-    // Names first, so that a timer may be started by another one.
-    std::vector<TimerIndex> made;
-    for (std::size_t i = 0; i < definition.timers.size(); ++i)
-        made.push_back(add(definition.timers[i], origin_at(definition.timer_origins, i)));
-    for (std::size_t i = 0; i < definition.timers.size(); ++i)
-        connect(made[i], definition.timers[i], origin_at(definition.timer_origins, i));
-    for (std::size_t i = 0; i < definition.meters.size(); ++i)
-        add(definition.meters[i], origin_at(definition.meter_origins, i));
-    for (std::size_t i = 0; i < definition.effects.size(); ++i)
-        add(definition.effects[i], origin_at(definition.effect_origins, i));
-    for (std::size_t i = 0; i < definition.groups.size(); ++i)
-        add(definition.groups[i], origin_at(definition.group_origins, i));
     elements.announce(definition.elements);
     lists.announce(definition.elements);
     std::vector<ElementRef> added;

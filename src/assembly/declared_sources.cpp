@@ -1,4 +1,4 @@
-#include "hud/declared_sources.hpp"
+#include "assembly/declared_sources.hpp"
 
 #include <functional>
 #include <string>

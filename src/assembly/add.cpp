@@ -1,5 +1,5 @@
 // Elements come and go, between two frames.
-#include "hud/new_element.hpp"
+#include "assembly/new_element.hpp"
 
 namespace rapido {
 namespace {

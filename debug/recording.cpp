@@ -1,4 +1,4 @@
-#include "hud/recording.hpp"
+#include "debug/recording.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -6,6 +6,8 @@
 #include "element/kinds.hpp"
 #include "element/sources_of.hpp"
 #include "hud/definition_tables.hpp"
+#include "hud/state.hpp"
+#include "rapido/debug.hpp"
 
 namespace rapido {
 namespace {
@@ -294,6 +296,31 @@ void RunningRecording::tell(Nanoseconds time, Nanoseconds game_time) {
                      .entries = entries_,
                      .things = changed_things_});
     names_.clear();
+}
+
+bool record(Hud& hud, Recorder* recorder) {
+    detail::HudAccess::State& state = detail::HudAccess::of(hud);
+    if (recorder == nullptr) {
+        state.recording.reset();
+        return true;
+    }
+    if (state.was_called) {
+        state.problems.report({{},
+                               "a recording begins before all other calls",
+                               "call 'record' right behind the constructor",
+                               ProblemCode::bad_call});
+        return false;
+    }
+    HudDefinition definition = state.made_of != nullptr ? *state.made_of : HudDefinition{};
+    for (ElementIndex index = 0; index < state.elements.count(); ++index) {
+        const RunningElement& element = state.elements[index];
+        const bool is_plate = state.notices.known_as(index) != index;
+        if (element.is_living() && !is_plate) definition.elements.push_back(*element.description);
+    }
+    auto made = std::make_unique<RunningRecording>(*recorder, state.bindings, state.timers, state.elements);
+    made->begin(std::move(definition));
+    state.recording = std::move(made);
+    return true;
 }
 
 }  // namespace rapido

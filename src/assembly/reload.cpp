@@ -2,18 +2,11 @@
 #include <algorithm>
 #include <unordered_map>
 
-#include "hud/definition_tables.hpp"
+#include "assembly/difference.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
 namespace {
-
-/// Returns the item of an id, or null.
-template <class T>
-const T* find_id(const std::vector<T>& all, const std::string& id) {
-    const auto found = std::find_if(all.begin(), all.end(), [&](const T& one) { return one.id == id; });
-    return found != all.end() ? &*found : nullptr;
-}
 
 /// A timer without what it is started, paused and sped up by.
 Timer without_sources(Timer timer) {
@@ -80,71 +73,68 @@ void Hud::State::reload(const HudDefinition& definition, const Hud& made) {
     for (const DeclaredSource& source : definition.sources)
         bindings.declare(source.name);
     set_screen(definition, true);
-    const bool all = reload_looks(definition, before);
-    reload_timers(definition, before);
+    become(definition, before, false);
+    // Elements that are described as before may look otherwise.
+    const bool all = !(definition.themes == before.themes && definition.styles == before.styles &&
+                       definition.effects == before.effects && definition.groups == before.groups &&
+                       definition.font == before.font && definition.font_files == before.font_files &&
+                       definition.locales == before.locales && definition.compact_names == before.compact_names);
     reload_elements(definition, made, all);
-    HudDefinition kept = definition;
-    kept.elements.clear();
-    made_of = std::make_unique<HudDefinition>(std::move(kept));
+    keep(definition);
 }
 
-/// Themes, styles, effects, groups and languages. True if elements that are described as before may look otherwise.
-bool Hud::State::reload_looks(const HudDefinition& definition, const HudDefinition& before) {
-    for (const Theme& old : before.themes)
-        if (find_id(definition.themes, old.id) == nullptr) themes.remove(old.id);
+void Hud::State::become(const HudDefinition& now, const HudDefinition& before, bool is_made) {
+    const Difference themes_of(before.themes, now.themes, now.theme_origins);
+    for (const Theme* const old : themes_of.gone)
+        themes.remove(old->id);
     std::vector<std::string> order;
-    for (std::size_t i = 0; i < definition.themes.size(); ++i) {
-        add(definition.themes[i], origin_at(definition.theme_origins, i));
-        order.push_back(definition.themes[i].id);
+    for (const Wanted<Theme>& theme : themes_of.wanted) {
+        add(theme.now, theme.origin);
+        order.push_back(theme.now.id);
     }
     themes.order(order);
-    for (const TextStyle& old : before.styles)
-        if (find_id(definition.styles, old.id) == nullptr) text_styles.remove(old.id);
-    for (std::size_t i = 0; i < definition.styles.size(); ++i)
-        add(definition.styles[i], origin_at(definition.style_origins, i));
-    for (const Effect& old : before.effects)
-        if (const Effect* const now = find_id(definition.effects, old.id); now == nullptr || !(*now == old))
-            effects.undefine(old.id);
-    for (std::size_t i = 0; i < definition.effects.size(); ++i) {
-        const Effect* const old = find_id(before.effects, definition.effects[i].id);
-        if (old == nullptr || !(*old == definition.effects[i]))
-            add(definition.effects[i], origin_at(definition.effect_origins, i));
-    }
-    effects.follow_theme(themes);
-
-    font = definition.font;
+    const Difference styles(before.styles, now.styles, now.style_origins);
+    for (const TextStyle* const old : styles.gone)
+        text_styles.remove(old->id);
+    for (const Wanted<TextStyle>& style : styles.wanted)
+        add(style.now, style.origin);
+    font = now.font;
     themes.apply(font, nullptr, "font");
-    locales = {{.font = font.value(), .compact_names = definition.compact_names}, definition.locales};
+    locales = {{.font = font.value(), .compact_names = now.compact_names}, now.locales};
     if (settings.language_of_game != nullptr)
         set_language(*settings.language_of_game);
     else
-        settings.language = definition.compact_names.empty()
-                                ? nullptr
-                                : std::make_shared<const Language>(locales.with_names(Language{}));
-
+        settings.language =
+            now.compact_names.empty() ? nullptr : std::make_shared<const Language>(locales.with_names(Language{}));
+    // Whatever is named comes before what names it: a timer by another one, a group by a timer and by effects.
+    become_timed(now, before, is_made);
+    const Difference all_effects(before.effects, now.effects, now.effect_origins);
+    for (const Effect* const old : all_effects.gone)
+        effects.undefine(old->id);
+    for (const Wanted<Effect>& effect : all_effects.wanted) {
+        if (!effect.differs()) continue;
+        if (!effect.is_added()) effects.undefine(effect.now.id);
+        add(effect.now, effect.origin);
+    }
+    effects.follow_theme(themes);
     // Groups name effects: with others they are other groups.
-    if (!(definition.groups == before.groups && definition.effects == before.effects))
-        reload_groups(definition, before);
-    return !(definition.themes == before.themes && definition.styles == before.styles &&
-             definition.effects == before.effects && definition.groups == before.groups &&
-             definition.font == before.font && definition.font_files == before.font_files &&
-             definition.locales == before.locales && definition.compact_names == before.compact_names);
+    if (!(now.groups == before.groups && now.effects == before.effects)) become_grouped(now, before, is_made);
 }
 
-void Hud::State::reload_groups(const HudDefinition& definition, const HudDefinition& before) {
+void Hud::State::become_grouped(const HudDefinition& now, const HudDefinition& before, bool is_made) {
     // Several groups may depend on one source: all forget it, and then those that are left depend on it anew.
     for (const RunningGroup& group : visibility.groups())
         for (const SourceIndex source : {group.visible, group.dimmed})
             bindings.forget(source, no_element);
-    for (const Group& old : before.groups)
-        if (const GroupIndex index = visibility.find(old.id);
-            index != no_group && find_id(definition.groups, old.id) == nullptr) {
+    const Difference groups(before.groups, now.groups, now.group_origins);
+    for (const Group* const old : groups.gone)
+        if (const GroupIndex index = visibility.find(old->id); index != no_group) {
             bindings.release(visibility.group(index).visible);
             bindings.release(visibility.group(index).dimmed);
             visibility.retire(index);
         }
-    for (std::size_t i = 0; i < definition.groups.size(); ++i) {
-        std::optional<RunningGroup> made = running(definition.groups[i], origin_at(definition.group_origins, i), false);
+    for (const Wanted<Group>& wanted : groups.wanted) {
+        std::optional<RunningGroup> made = running(wanted.now, wanted.origin, is_made);
         if (!made) continue;
         const GroupIndex index = visibility.find(made->id);
         if (index == no_group) {
@@ -164,35 +154,33 @@ void Hud::State::reload_groups(const HudDefinition& definition, const HudDefinit
     visibility.touch();
 }
 
-void Hud::State::reload_timers(const HudDefinition& definition, const HudDefinition& before) {
-    for (const Timer& old : before.timers) {
-        if (find_id(definition.timers, old.id) != nullptr) continue;
-        timers.retire(timers.find(old.id));
-    }
+void Hud::State::become_timed(const HudDefinition& now, const HudDefinition& before, bool is_made) {
+    const Difference all(before.timers, now.timers, now.timer_origins);
+    for (const Timer* const old : all.gone)
+        timers.retire(timers.find(old->id));
     std::vector<TimerIndex> added;
-    for (std::size_t i = 0; i < definition.timers.size(); ++i) {
-        const Timer& timer = definition.timers[i];
-        const Timer* const old = find_id(before.timers, timer.id);
+    for (const Wanted<Timer>& timer : all.wanted) {
         added.push_back(no_timer);
-        if (old != nullptr)
-            timers.change(timers.find(timer.id), timer, !(without_sources(*old) == without_sources(timer)));
-        else if (timers.find(timer.id) == no_timer)
-            added.back() = add(timer, origin_at(definition.timer_origins, i));
+        const TimerIndex index = is_made ? no_timer : timers.find(timer.now.id);
+        if (!timer.is_added())
+            timers.change(index, timer.now, !(without_sources(*timer.before) == without_sources(timer.now)));
+        else if (index == no_timer)
+            added.back() = add(timer.now, timer.origin);
     }
-    for (std::size_t i = 0; i < definition.timers.size(); ++i) {
-        const Timer& timer = definition.timers[i];
-        const Timer* const old = find_id(before.timers, timer.id);
+    for (std::size_t i = 0; i < added.size(); ++i) {
+        const Wanted<Timer>& timer = all.wanted[i];
         if (added[i] != no_timer)
-            connect(added[i], timer, origin_at(definition.timer_origins, i));
-        else if (old == nullptr || !have_same_sources(*old, timer))
-            reconnect(timers.find(timer.id), timer, origin_at(definition.timer_origins, i));
+            connect(added[i], timer.now, timer.origin);
+        else if (!is_made && (timer.is_added() || !have_same_sources(*timer.before, timer.now)))
+            reconnect(timers.find(timer.now.id), timer.now, timer.origin);
     }
-    for (std::size_t i = 0; i < definition.meters.size(); ++i) {
-        const Meter* const old = find_id(before.meters, definition.meters[i].id);
-        if (old == nullptr && !bindings.is_told(definition.meters[i].id + ".rate"))
-            add(definition.meters[i], origin_at(definition.meter_origins, i));
-        else if (old == nullptr || !(*old == definition.meters[i]))
-            meters.set_interval(definition.meters[i].id, definition.meters[i].interval);
+    // A meter that is gone goes on: it costs nothing, and may come back.
+    const Difference all_meters(before.meters, now.meters, now.meter_origins);
+    for (const Wanted<Meter>& meter : all_meters.wanted) {
+        if (meter.is_added() && (is_made || !bindings.is_told(meter.now.id + ".rate")))
+            add(meter.now, meter.origin);
+        else if (meter.differs())
+            meters.set_interval(meter.now.id, meter.now.interval);
     }
 }
 

@@ -1,8 +1,56 @@
 // What a game reads of a HUD, between two frames.
+#include <algorithm>
+#include <array>
+#include <cmath>
+
 #include "base/nearest.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
+namespace {
+
+/// Whether a polygon without dents holds a point.
+bool holds(std::span<const Point> corners, Point point) {
+    bool left = false, right = false;
+    for (std::size_t i = 0; i < corners.size(); ++i) {
+        const Point a = corners[i], b = corners[(i + 1) % corners.size()];
+        const float side = (b.x - a.x) * (point.y - a.y) - (b.y - a.y) * (point.x - a.x);
+        left = left || side < 0;
+        right = right || side > 0;
+    }
+    return !(left && right);
+}
+
+}  // namespace
+
+std::array<Point, 4> Parts::corners(ElementIndex index) const {
+    const Rect box = layouter.device_box(index);
+    const Transform transform = effects.moved(index, time.now()).transform;
+    return {transform.apply({box.x, box.y}), transform.apply({box.right(), box.y}),
+            transform.apply({box.right(), box.bottom()}), transform.apply({box.x, box.bottom()})};
+}
+
+ElementIndex Parts::element_under(Point point) const {
+    ElementIndex found = no_element;
+    for (const ElementIndex index : elements.draw_order()) {
+        if (!visibility.is_drawn(index) || !layouter.is_placed(index)) continue;
+        // What has no area holds no point.
+        const Rect box = layouter.box(index);
+        if (!(box.width > 0 && box.height > 0) || !holds(corners(index), point)) continue;
+        const bool holds_others = !elements.children(index).empty();
+        if (found != no_element && holds_others && elements.children(found).empty()) continue;
+        found = index;
+    }
+    return found;
+}
+
+Rect Parts::seen_box(ElementIndex index) const {
+    const Rect box = layouter.box(index);
+    const Transform moved = effects.moved_in_design(index, time.now()).transform;
+    const Point first = moved.apply({box.x, box.y}), last = moved.apply({box.right(), box.bottom()});
+    return {std::min(first.x, last.x), std::min(first.y, last.y), std::abs(first.x - last.x),
+            std::abs(first.y - last.y)};
+}
 
 bool Hud::alive(ElementRef ref) const {
     return state_->elements.living(ref) != no_element;
@@ -83,6 +131,11 @@ std::vector<ElementRef> Hud::draw_order() const {
     for (const ElementIndex index : state_->elements.draw_order())
         refs.push_back(state_->elements.ref(index));
     return refs;
+}
+
+ElementRef Hud::element_at(Point point) const {
+    const ElementIndex index = state_->element_under(point);
+    return index != no_element ? state_->elements.ref(index) : ElementRef();
 }
 
 ElementRef Hud::find(std::string_view id) {

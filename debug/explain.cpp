@@ -6,6 +6,7 @@
 #include "base/instants.hpp"
 #include "element/pattern.hpp"
 #include "hud/state.hpp"
+#include "rapido/debug.hpp"
 
 namespace rapido {
 namespace {
@@ -286,9 +287,10 @@ std::string Explanation::text() const {
     return all;
 }
 
-Explanation Hud::explain(ElementRef ref) const {
-    const ElementIndex index = state_->elements.living(ref);
-    return index != no_element ? Explainer(*state_, index).explain() : Explanation();
+Explanation explain(const Hud& hud, ElementRef ref) {
+    const Parts& parts = detail::HudAccess::of(hud);
+    const ElementIndex index = parts.elements.living(ref);
+    return index != no_element ? Explainer(parts, index).explain() : Explanation();
 }
 
 }  // namespace rapido

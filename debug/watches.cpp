@@ -1,8 +1,11 @@
-#include "hud/watches.hpp"
+// The table of watches: what lines of code of one thread have written.
+#include "debug/watches.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <utility>
+
+#include "hud/state.hpp"
 
 namespace rapido::debug {
 namespace {
@@ -163,4 +166,68 @@ std::vector<Element> watch_table(const std::shared_ptr<WatchList>& list, const S
     return table;
 }
 
+namespace {
+
+/// The table of one HUD.
+class RunningTable final : public WatchTable {
+ public:
+    explicit RunningTable(std::shared_ptr<WatchList> list) : list_(std::move(list)) {}
+    void begin_frame(Seconds step) override { list_->begin_frame(step); }
+
+    /// Twice a second, the corner in which it covers least; it stays where it is, if that is as good as any other.
+    std::optional<Anchor> better_corner(const Parts& hud) override {
+        constexpr int every = 30;
+        if (frames_++ % every != 1) return std::nullopt;
+        const ElementIndex table = hud.elements.at("watches");
+        if (table == no_element || !hud.visibility.is_drawn(table)) return std::nullopt;
+        const Panel* const panel = std::get_if<Panel>(hud.elements[table].description.get());
+        if (panel == nullptr) return std::nullopt;
+        const Rect box = hud.layouter.box(table);
+        std::vector<Rect> others;
+        for (ElementIndex index = 0; index < hud.elements.count(); ++index) {
+            const RunningElement& element = hud.elements[index];
+            const bool is_own = index == table || element.stands_in("watches");
+            if (element.is_living() && !is_own && hud.visibility.is_drawn(index) &&
+                hud.elements.children(index).empty())
+                others.push_back(hud.seen_box(index));
+        }
+        const Anchor present = panel->place.hangs_on();
+        const Anchor best = freest_corner(others, {box.width, box.height}, hud.layouter.screen().area, present);
+        return best != present ? std::optional(best) : std::nullopt;
+    }
+
+ private:
+    std::shared_ptr<WatchList> list_;
+    int frames_ = 0;  ///< since it was put into a corner
+};
+
+}  // namespace
+
 }  // namespace rapido::debug
+
+namespace rapido {
+
+void show_watches(Hud& hud, const Source& visible) {
+    detail::HudAccess::State& state = detail::HudAccess::of(hud);
+    if (!state.may("show_watches")) return;
+    const ElementIndex shown = state.elements.at("watches");
+    if (shown == no_element) {
+        const std::shared_ptr<debug::WatchList> list = debug::WatchList::of_thread();
+        state.watches = std::make_unique<debug::RunningTable>(list);
+        hud.add(debug::watch_table(list, visible));
+        return;
+    }
+    Element table = *state.elements[shown].description;
+    Panel* const panel = std::get_if<Panel>(&table);
+    if (state.watches == nullptr || panel == nullptr) {
+        state.problems.report({{},
+                               "the HUD has an element 'watches' of its own: the table of watches cannot be shown",
+                               "give that element another id",
+                               ProblemCode::duplicate});
+        return;
+    }
+    panel->visible = visible;
+    state.change(shown, table);
+}
+
+}  // namespace rapido

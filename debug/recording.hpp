@@ -10,21 +10,19 @@
 #include <vector>
 
 #include "hud/bindings.hpp"
-#include "hud/call.hpp"
-#include "hud/elements.hpp"
+#include "hud/observers.hpp"
 #include "hud/timers.hpp"
-#include "rapido/element/tags.hpp"
 #include "rapido/hud/recorder.hpp"
 
 namespace rapido {
 
 /// Follows all sources that a HUD reads. What the game has named keeps its name, and what is bound gets one: the path and the field,
 /// `water.value`, and `water.value#2` when the element is bound to something else later.
-class RunningRecording {
+class RunningRecording final : public HudRecording {
  public:
     RunningRecording(Recorder& recorder, Bindings& bindings, const Timers& timers, const Elements& elements)
         : recorder_(recorder), bindings_(bindings), timers_(timers), elements_(elements) {}
-    ~RunningRecording();
+    ~RunningRecording() override;
     RunningRecording(const RunningRecording&) = delete;
     RunningRecording& operator=(const RunningRecording&) = delete;
 
@@ -32,24 +30,18 @@ class RunningRecording {
 
     /// The HUD as it was made.
     void begin(HudDefinition definition);
-    /// Gives names to what is bound in what was added, or changed, and is told next.
-    void name(HudDefinition& definition);
-    void call(const CallKind& kind, const void* given);
-    /// An element is gone, and with it its things.
-    void forget(ElementIndex index);
-    /// A thing was tagged: its number.
-    std::uint64_t add(const TagRef& tag, const PositionSource& at, const std::vector<detail::Binding>& values);
-    std::optional<std::uint64_t> number_of(const TagRef& tag) const;
-    void remove(const TagRef& tag);
+    void name(HudDefinition& definition) override;
+    void call(const CallKind& kind, const void* given) override;
+    void forget(ElementIndex index) override;
+    std::uint64_t add(const TagRef& tag, const PositionSource& at, const std::vector<detail::Binding>& values) override;
+    std::optional<std::uint64_t> number_of(const TagRef& tag) const override;
+    void remove(const TagRef& tag) override;
 
     // In a frame
 
-    /// Before timers are advanced: what the game has done to them.
-    void note_timers();
-    /// After all sources are read.
-    void tell(Nanoseconds time, Nanoseconds game_time);
-    /// After the frame.
-    void keep_timers();
+    void note_timers() override;
+    void tell(Nanoseconds time, Nanoseconds game_time) override;
+    void keep_timers() override;
 
  private:
     struct Entries {

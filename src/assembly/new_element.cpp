@@ -1,4 +1,4 @@
-#include "hud/new_element.hpp"
+#include "assembly/new_element.hpp"
 
 #include <algorithm>
 

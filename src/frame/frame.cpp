@@ -9,14 +9,6 @@
 
 namespace rapido {
 
-Hud::State::State() {
-    bindings.offer = [this](const std::string& name, Problem& problem) {
-        if (offer_cost(name) || lists.offer(name, problem)) return true;
-        return problem.message.empty() && pending.offer(name, problem);
-    };
-    effects.draw_alone = [this](ElementIndex index, DrawGroup& into) { draw_body(index, into); };
-}
-
 void Hud::State::update(Step step) {
     begin_frame();
     follow_names();
@@ -280,33 +272,6 @@ void Hud::State::draw(ElementIndex index, DrawGroup& group) {
         if (strength > 0) group.glow(glow.radius * layouter.screen().scale, color);
     }
     effects.draw_over(index, time.now(), device, group);
-}
-
-Hud::Hud() : state_(std::make_unique<State>()) {}
-
-Hud::Hud(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer, ImageFinder* images) : Hud() {
-    state_->layouter.set_measurer(measurer);
-    state_->images = images;
-    state_->bindings.set_sources(sources);
-    state_->make(definition);
-}
-
-Hud::~Hud() = default;
-Hud::Hud(Hud&& other) noexcept : Hud() {
-    state_.swap(other.state_);
-}
-Hud& Hud::operator=(Hud&& other) noexcept {
-    Hud taken(std::move(other));
-    state_.swap(taken.state_);
-    return *this;
-}
-
-Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, TextMeasurer* measurer,
-                      ImageFinder* images) {
-    Hud hud(definition, sources, measurer, images);
-    for (const Problem& problem : hud.problems())
-        if (problem.severity == Severity::error) return hud.problems();
-    return hud;
 }
 
 void Hud::update(Step step) {
