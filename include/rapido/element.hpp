@@ -46,7 +46,7 @@ std::vector<Element> nest(Panel panel, Inner&&... inner) {
         std::visit([&](auto& any) { any.inside = path + (any.inside.empty() ? "" : ".") + any.inside; }, element);
         all.push_back(std::move(element));
     };
-    const auto put_each = [&](auto&& given) {
+    [[maybe_unused]] const auto put_each = [&](auto&& given) {
         if constexpr (std::is_convertible_v<decltype(given), Element>)
             put(std::forward<decltype(given)>(given));
         else
