@@ -432,5 +432,59 @@ TEST(HudFile, tells_what_cannot_be_included) {
               "'include' of 'a.toml': this HUD is no file in a folder");
 }
 
+TEST(Reload, gives_what_the_game_has_added_the_effects_and_styles_of_now) {
+    BoxMeasurer measurer;
+    int water = 1;
+    HudDefinition definition;
+    definition.effects.push_back({.id = "pop", .duration = Seconds{1}, .keyframes = {{.at = 0.5F, .scale = 2}}});
+    definition.styles.push_back({.id = "key", .color = rgb(0xff0000)});
+    definition.elements.push_back(
+        Text{.id = "own", .value = name("water"), .effects = {{.on = TriggerOn::gain, .effect = "pop"}}});
+    Sources sources;
+    sources.set("water", watch(water));
+    Hud hud(definition, sources, &measurer);
+    const Text added{
+        .value = watch(water), .format = "{<key>}{}{</>}", .effects = {{.on = TriggerOn::gain, .effect = "pop"}}};
+    Text named = added;
+    named.id = "game";
+    const ElementRef game = hud.add(named);
+    const auto scale_after_a_gain = [&] {
+        update(hud, 2s);
+        ++water;
+        update(hud, 16ms);
+        update(hud, 500ms);
+        return hud[game].scale;
+    };
+    const auto color = [&] {
+        DrawList list;
+        hud.draw(list);
+        return list.groups().back().commands().front().color;
+    };
+    EXPECT_GT(scale_after_a_gain(), 1.9F);
+    EXPECT_EQ(color(), rgb(0xff0000));
+    for (int time = 0; time < 3; ++time) {
+        SCOPED_TRACE(time);
+        definition.effects[0].keyframes[0].scale = 3;
+        definition.styles[0].color = rgb(0x00ff00);
+        EXPECT_TRUE(hud.reload(definition).empty());
+        EXPECT_GT(scale_after_a_gain(), 2.9F);
+        EXPECT_EQ(color(), rgb(0x00ff00));
+        // In flight it goes on as it was.
+        definition.effects[0].keyframes[0].scale = 5;
+        ++water;
+        update(hud, 16ms);
+        EXPECT_TRUE(hud.reload(definition).empty());
+        update(hud, 500ms);
+        EXPECT_NEAR(hud[game].scale, 3, 0.1);
+    }
+    // What names something that is gone stays as it was, and is told.
+    definition.effects.clear();
+    definition.elements.clear();
+    EXPECT_TRUE(hud.reload(definition).empty());
+    EXPECT_GT(scale_after_a_gain(), 4.9F);
+    ASSERT_FALSE(hud.problems().empty());
+    EXPECT_EQ(hud.problems().front().code, ProblemCode::unknown_name);
+}
+
 }  // namespace
 }  // namespace rapido::test

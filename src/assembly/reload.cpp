@@ -223,6 +223,10 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
         order.push_back(index);
     }
     elements.rank(order);
+    // What the game has added looks as its effects and styles do now.
+    if (all)
+        for (const ElementIndex index : defined())
+            if (!elements[index].is_of_definition) change(index, Element(*elements[index].description));
     for (const std::size_t i : added)
         if (const ElementIndex index = elements.at(made.state_->elements[wanted[i]].path); index != no_element)
             find_speakers(index, origin_at(definition.element_origins, i));

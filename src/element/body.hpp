@@ -204,6 +204,8 @@ class Body {
     virtual std::optional<double> fill() const { return std::nullopt; }
     virtual std::optional<double> trail() const { return std::nullopt; }
     virtual Color color() const = 0;
+    /// Lets go of an effect that will not be there any more; false while it needs it.
+    virtual bool forget(const Effect&) { return true; }
     /// Itself, if it is a notice: what it says is decided by the frame.
     virtual NoticeBody* notice() { return nullptr; }
     /// Itself, if amounts pop up in it.

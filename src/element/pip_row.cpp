@@ -150,4 +150,11 @@ bool PipRow::is_busy() const {
                        [](const Pip& pip) { return pip.begins != PipChange::nothing || !pip.player.resting(); });
 }
 
+bool PipRow::forget(const Effect& effect) {
+    bool is_free = true;
+    for (Pip& pip : pips_)
+        is_free = pip.player.forget(effect) && is_free;
+    return is_free;
+}
+
 }  // namespace rapido

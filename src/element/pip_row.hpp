@@ -1,6 +1,8 @@
 // The pips of one kind: how much of each is full, and the effects that run on them.
 #pragma once
 
+#include <algorithm>
+#include <array>
 #include <vector>
 
 #include "element/body.hpp"
@@ -23,6 +25,10 @@ struct PipRules {
     const Effect* last = nullptr;
 
     const Effect* effect_of(PipChange change) const;
+    bool names(const Effect& effect) const {
+        const std::array all{appear, gain, loss, shine, last};
+        return std::find(all.begin(), all.end(), &effect) != all.end();
+    }
     bool has_effects() const {
         return appear != nullptr || gain != nullptr || loss != nullptr || shine != nullptr || last != nullptr;
     }
@@ -55,6 +61,8 @@ class PipRow {
     bool play_last(const Moment& at, const PipRules& rules, Color color);
     /// Whether an effect runs, or is to begin.
     bool is_busy() const;
+    /// Lets go of an effect that will not be there any more; false while one of them plays it.
+    bool forget(const Effect& effect);
 
  private:
     void begin(Pip& pip, PipChange change, const PipRules& rules, bool silent);

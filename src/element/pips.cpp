@@ -182,6 +182,13 @@ class PipsBody final : public FillBody {
         return pip_count() != before ? Change::size : look_if(differs);
     }
 
+    bool forget(const Effect& effect) override {
+        bool is_free = !rules_.names(effect);
+        for (Kind& kind : kinds_)
+            is_free = kind.row.forget(effect) && is_free;
+        return is_free;
+    }
+
     std::string take_problem() override {
         if (told_ || !too_many_) {
             told_ = true;

@@ -50,6 +50,7 @@ void Hud::State::begin_frame() {
         effects.free_removed();
         elements.free_removed();
     }
+    effects.free_undefined();
     if (elements.link()) {
         layouter.relink();
         moving_order.relink();

@@ -78,9 +78,43 @@ bool Effects::define(const Effect& effect, bool fine, const Origin* origin) {
 void Effects::undefine(std::string_view id) {
     const auto known = by_name_.find(id);
     if (known == by_name_.end() || is_built_in(known->second)) return;
+    has_undefined_ = true;
     by_name_.erase(known);
     for (const Effect& effect : built_in_effects())
         if (effect.id == id) by_name_.emplace(effect.id, &effect);
+}
+
+bool ElementEffects::names(const Effect& effect) const {
+    return enter == &effect || leave == &effect ||
+           std::find(of_bands.begin(), of_bands.end(), &effect) != of_bands.end() ||
+           std::any_of(triggers.begin(), triggers.end(),
+                       [&](const Trigger& trigger) { return trigger.effect == &effect; });
+}
+
+bool Effects::let_go(const Effect& effect) {
+    const auto waits = [&effect](const auto& waiting) { return waiting.effect == &effect; };
+    const auto is_of_group = [&effect](const RunningGroup& group) {
+        return group.enter == &effect || group.leave == &effect;
+    };
+    bool is_free = std::none_of(requests_.begin(), requests_.end(), waits) &&
+                   std::none_of(leaving_.begin(), leaving_.end(), waits) &&
+                   std::none_of(visibility_.groups().begin(), visibility_.groups().end(), is_of_group);
+    for (ElementIndex index = 0; index < elements_.count() && is_free; ++index) {
+        if (on_[index].own != nullptr)
+            is_free = !on_[index].own->names(effect) && on_[index].own->player.forget(effect);
+        if (Body* const body = elements_[index].body.get(); body != nullptr && is_free) is_free = body->forget(effect);
+    }
+    return is_free;
+}
+
+void Effects::free_undefined() {
+    if (!std::exchange(has_undefined_, false)) return;
+    std::erase_if(effects_, [this](const std::unique_ptr<Effect>& effect) {
+        const auto known = by_name_.find(effect->id);
+        if ((known != by_name_.end() && known->second == effect.get()) || !let_go(*effect)) return false;
+        pictures_.erase(effect.get());
+        return true;
+    });
 }
 
 void Effects::set_picture(std::string_view id, ImageLook picture) {

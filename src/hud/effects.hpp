@@ -47,6 +47,8 @@ struct ElementEffects {
     bool has_states = false;              ///< one of its bands has an effect without an end
     std::uint32_t plays = 0;
     bool is_playing = false;
+
+    bool names(const Effect& effect) const;
 };
 
 /// Owns the effects of a HUD by name, and those that run on its elements. Effects of every cause start in one place.
@@ -102,6 +104,8 @@ class Effects final : public FlashLooks {
 
     // In a frame
 
+    /// Frees those that were undefined since the last frame; what something still names or plays is looked at again after the next one.
+    void free_undefined();
     /// The real clock is so far ahead of that of the game.
     void begin_frame(Nanoseconds ahead_of_game) {
         was_limited_ = std::exchange(is_limited_, false);
@@ -182,6 +186,7 @@ class Effects final : public FlashLooks {
     Size counted_pixel() const;
     ElementEffects& made_for(ElementIndex index);
     bool play(ElementIndex index, const Effect& effect, Nanoseconds at, PlayOptions options);
+    bool let_go(const Effect& effect);
     void look_at(ElementIndex index, Nanoseconds now);
     void gather(ElementIndex index, std::vector<FlashPart>& into);
     void keep_state(ElementIndex index, Nanoseconds now);
@@ -218,6 +223,7 @@ class Effects final : public FlashLooks {
     FlashLook scratch_look_;
     Nanoseconds ahead_of_game_{0};
     bool is_limited_ = false, was_limited_ = false;
+    bool has_undefined_ = false;  ///< since the last frame
     std::size_t started_ = 0;  ///< in this frame
 };
 

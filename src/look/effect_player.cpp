@@ -359,6 +359,15 @@ void EffectPlayer::emit(Playing& playing, Nanoseconds at) {
     forget_emissions(at);
 }
 
+bool EffectPlayer::forget(const Effect& effect) {
+    const auto is_it = [&effect](const auto& user) { return user.effect == &effect; };
+    if (std::any_of(running_.begin(), running_.end(), is_it) || std::any_of(waiting_.begin(), waiting_.end(), is_it) ||
+        std::any_of(emissions_.begin(), emissions_.end(), is_it))
+        return false;
+    std::erase_if(started_, [&effect](const auto& started) { return started.first == &effect; });
+    return true;
+}
+
 void EffectPlayer::stop(const Effect& effect, Nanoseconds now, std::optional<EffectCause> cause) {
     advance(now);
     quiet_until_ = Nanoseconds::min();

@@ -282,6 +282,38 @@ TEST(Growth, ends_when_elements_patterns_and_problems_come_and_go) {
     EXPECT_EQ(hud.problems().size(), 101U);
 }
 
+/// What a definition had is given back when the next ones have something else, but for what still plays.
+TEST(Growth, ends_when_definitions_come_and_go) {
+    int water = 0;
+    HudDefinition definition;
+    definition.styles.push_back({.id = "key"});
+    definition.groups.push_back({.id = "group", .enter = "glimmer"});
+    definition.timers.push_back({.id = "timer"});
+    definition.effects = {{.id = "glimmer", .repeat = 2}, {.id = "blinks", .repeat = 0}};
+    definition.elements = {
+        Text{.id = "text", .value = name("water"), .group = "group", .effects = {{.effect = "glimmer"}}},
+        Pips{.id = "pips", .value = name("water"), .max = 5, .gain = "glimmer"}};
+    Sources sources;
+    sources.set("water", watch(water));
+    LineMeasurer measurer;
+    Hud hud(definition, sources, &measurer);
+    hud.add(Text{.id = "game", .value = watch(water), .bands = {{.above = 2, .effect = "blinks"}}});
+    const auto reload = [&](int round) {
+        water = round % 5;
+        for (Effect& effect : definition.effects)
+            effect.keyframes = {{.at = 0.5F, .scale = 1 + static_cast<float>(round % 7)}};
+        definition.styles.front().color = rgb(static_cast<std::uint32_t>(round));
+        EXPECT_TRUE(hud.reload(definition).empty());
+        hud.update(1.0 / 64);
+    };
+    for (int round = 0; round < 100; ++round)
+        reload(round);
+    const long before = live;
+    for (int round = 0; round < 1'000; ++round)
+        reload(round);
+    EXPECT_LT(std::abs(live - before), 500) << "a leak of one allocation a round is 1000";
+}
+
 #ifdef RAPIDO_WITH_MESH
 TEST(SteadyFrame, of_triangles_allocates_nothing_either) {
     Fonts fonts;

@@ -81,6 +81,8 @@ class EffectPlayer {
     void stop(const Effect& effect, Nanoseconds now, std::optional<EffectCause> cause = {});
     /// Ends all effects at once: the element is at rest.
     void clear();
+    /// Lets go of an effect that will not be there any more, and of its cool-down. False while it runs, waits, or its particles fly.
+    bool forget(const Effect& effect);
 
     /// Lets time pass up to `now`: an effect that has ended makes room for the next one.
     void advance(Nanoseconds now);
