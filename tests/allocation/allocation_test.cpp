@@ -291,7 +291,7 @@ TEST(Growth, ends_when_definitions_come_and_go) {
     definition.timers.push_back({.id = "timer"});
     definition.effects = {{.id = "glimmer", .repeat = 2}, {.id = "blinks", .repeat = 0}};
     definition.elements = {
-        Text{.id = "text", .value = name("water"), .group = "group", .effects = {{.effect = "glimmer"}}},
+        Text{.id = "text", .value = name("water"), .effects = {{.effect = "glimmer"}}, .group = "group"},
         Pips{.id = "pips", .value = name("water"), .max = 5, .gain = "glimmer"}};
     Sources sources;
     sources.set("water", watch(water));
