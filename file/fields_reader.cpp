@@ -59,7 +59,7 @@ void FieldsReader::unknown_field(const toml::key& key, const Table& description,
     if (prefix.empty()) names = owner.other_keys;
     for (const Field& known : description.fields)
         names.push_back(known.name);
-    const bool is_other = &description == &Description<PluralForms>::table && key.str() == "other";
+    const bool is_other = &description == &table_of<PluralForms> && key.str() == "other";
     unknown_key(key, std::move(names), whole, is_other ? "the form 'other' is the element's 'format'" : "");
 }
 

@@ -3,12 +3,12 @@
 #include <algorithm>
 #include <utility>
 
+#include "assembly/declared_sources.hpp"
 #include "base/nearest.hpp"
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
 #include "file/prescan.hpp"
 #include "file/syntax_problem.hpp"
-#include "assembly/declared_sources.hpp"
 #include "hud/definition_tables.hpp"
 
 namespace rapido {

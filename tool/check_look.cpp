@@ -6,8 +6,8 @@
 #include <set>
 
 #include "base/fields.hpp"
-#include "tool/check_seen.hpp"
 #include "rapido/debug.hpp"
+#include "tool/check_seen.hpp"
 
 namespace rapido::tool {
 namespace {

@@ -15,7 +15,7 @@ namespace rapido::tool {
 namespace {
 
 std::string word_of(SourceType type) {
-    return std::string(Choices<SourceType>::names[static_cast<std::size_t>(type)]);
+    return std::string(choices_of<SourceType>[static_cast<std::size_t>(type)]);
 }
 
 const DeclaredSource* find(const std::vector<DeclaredSource>& sources, const std::string& name) {

@@ -19,7 +19,7 @@ struct Name {
 };
 
 std::string type_of(const DeclaredSource& source) {
-    return std::string(Choices<SourceType>::names[static_cast<std::size_t>(source.type)]);
+    return std::string(choices_of<SourceType>[static_cast<std::size_t>(source.type)]);
 }
 
 /// What is offered for each panel of a list has one name for all of them: `board.*.score`.

@@ -7,9 +7,9 @@
 #include <cstring>
 #include <filesystem>
 
+#include "rapido/debug.hpp"
 #include "tool/report.hpp"
 #include "tool/sweep.hpp"
-#include "rapido/debug.hpp"
 
 namespace rapido::tool {
 namespace {

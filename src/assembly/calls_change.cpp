@@ -93,7 +93,7 @@ const Place& place_of(const Element& element) {
 }
 bool is_in_range(const Place& place) {
     bool is_in_range = true;
-    check_ranges(Description<Place>::table, &place, [&](std::string_view, const Field&) { is_in_range = false; });
+    check_ranges(table_of<Place>, &place, [&](std::string_view, const Field&) { is_in_range = false; });
     return is_in_range;
 }
 

@@ -22,9 +22,7 @@ static_assert(timer_state_fields.size() == member_count<TimerState>);
 }  // namespace
 
 template <>
-struct Description<TimerState> {
-    static constexpr Table table{"timer state", timer_state_fields};
-};
+inline constexpr Table table_of<TimerState>{"timer state", timer_state_fields};
 
 namespace {
 

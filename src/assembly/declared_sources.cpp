@@ -27,7 +27,7 @@ bool is_of(SourceType type, const Value& value) {
 
 std::optional<Problem> fault_of(const DeclaredSource& source, const std::string& owner,
                                 const std::function<Location(std::string_view)>& at) {
-    const std::string type(Choices<SourceType>::names[static_cast<std::size_t>(source.type)]);
+    const std::string type(choices_of<SourceType>[static_cast<std::size_t>(source.type)]);
     const bool is_amount = source.type != SourceType::flag && source.type != SourceType::text;
     const bool has_range = source.range.low != source.range.high;
     if (source.name.empty()) return Problem{at(""), "a source without a name", "", ProblemCode::bad_id};

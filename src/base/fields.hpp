@@ -89,14 +89,13 @@ struct Table {
     }
 };
 
-/// Specialised beside each enumeration: `static constexpr std::array<std::string_view, N> names`, by value
-/// from 0.
+/// The words of an enumeration, by value from 0; specialised beside each.
 template <class Enum>
-struct Choices;
+inline constexpr std::nullptr_t choices_of{};
 
-/// Specialised beside each aggregate: `static const Table table`.
+/// The description of an aggregate; specialised beside each.
 template <class Aggregate>
-struct Description;
+inline constexpr std::nullptr_t table_of{};
 
 template <class T>
 struct FieldTypeOf {
@@ -201,11 +200,11 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
                .most = range.most};
     if constexpr (FieldTypeOf<Type>::type == FieldType::choice) {
         static_assert(sizeof(Type) == 1, "a choice is read and written as a byte");
-        made.choices = Choices<Type>::names;
+        made.choices = choices_of<Type>;
     }
     if constexpr (FieldTypeOf<Type>::type == FieldType::numbers) made.most = std::tuple_size_v<Type>;
     if constexpr (is_list<Type>) {
-        made.table = &Description<typename Type::value_type>::table;
+        made.table = &table_of<typename Type::value_type>;
         made.item = [](const void* list, std::size_t index) -> const void* {
             const Type& all = *static_cast<const Type*>(list);
             return index < all.size() ? &all[index] : nullptr;
@@ -217,7 +216,7 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
         made.clear = [](void* list) { static_cast<Type*>(list)->clear(); };
         made.append = [](void* list) -> void* { return &static_cast<Type*>(list)->emplace_back(); };
     } else if constexpr (FieldTypeOf<Type>::type == FieldType::table) {
-        made.table = &Description<Type>::table;
+        made.table = &table_of<Type>;
     }
     made.in = [](void* aggregate) -> void* { return Written::in(Path::in(*static_cast<Aggregate*>(aggregate))); };
     made.at = [](const void* aggregate) -> const void* {

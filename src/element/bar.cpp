@@ -12,13 +12,9 @@
 
 namespace rapido {
 template <>
-struct Choices<ImageFill> {
-    static constexpr std::array<std::string_view, 3> names{"reveal", "stretch", "tile"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<ImageFill>{"reveal", "stretch", "tile"};
 template <>
-struct Choices<PartOf> {
-    static constexpr std::array<std::string_view, 3> names{"rest", "fill", "end"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<PartOf>{"rest", "fill", "end"};
 
 namespace {
 
@@ -32,9 +28,7 @@ static_assert(part_fields.size() == member_count<BarPart>);
 }  // namespace
 
 template <>
-struct Description<BarPart> {
-    static constexpr Table table{"part", part_fields};
-};
+inline constexpr Table table_of<BarPart>{"part", part_fields};
 
 namespace {
 

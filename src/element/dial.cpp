@@ -21,9 +21,7 @@ static_assert(needle_fields.size() == member_count<Needle>);
 }  // namespace
 
 template <>
-struct Description<Needle> {
-    static constexpr Table table{"needle", needle_fields};
-};
+inline constexpr Table table_of<Needle>{"needle", needle_fields};
 
 namespace {
 

@@ -22,96 +22,53 @@ template <> inline constexpr bool is_list<std::vector<NamedSource>> = false;
 inline constexpr double largest_length = 1e4;
 
 template <>
-struct Choices<Blend> {
-    static constexpr std::array<std::string_view, 2> names{"normal", "add"};
-};
+inline constexpr std::array<std::string_view, 2> choices_of<Blend>{"normal", "add"};
 template <>
-struct Choices<Wrap> {
-    static constexpr std::array<std::string_view, 3> names{"nowrap", "wrap", "balance"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<Wrap>{"nowrap", "wrap", "balance"};
 template <>
-struct Choices<TextTransform> {
-    static constexpr std::array<std::string_view, 3> names{"none", "uppercase", "lowercase"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<TextTransform>{"none", "uppercase", "lowercase"};
 template <>
-struct Choices<Stretch> {
-    static constexpr std::array<std::string_view, 4> names{"none", "width", "height", "both"};
-};
+inline constexpr std::array<std::string_view, 4> choices_of<Stretch>{"none", "width", "height", "both"};
 template <>
-struct Choices<Anchor> {
-    static constexpr std::array<std::string_view, 9> names{
-        "top_left", "top", "top_right", "left", "center", "right", "bottom_left", "bottom", "bottom_right"};
-};
+inline constexpr std::array<std::string_view, 9> choices_of<Anchor>{
+    "top_left", "top", "top_right", "left", "center", "right", "bottom_left", "bottom", "bottom_right"};
 template <>
-struct Choices<Layout> {
-    static constexpr std::array<std::string_view, 4> names{"stack", "row", "column", "grid"};
-};
+inline constexpr std::array<std::string_view, 4> choices_of<Layout>{"stack", "row", "column", "grid"};
 template <>
-struct Choices<Align> {
-    static constexpr std::array<std::string_view, 6> names{"anchor", "start", "center", "end", "stretch", "baseline"};
-};
+inline constexpr std::array<std::string_view, 6> choices_of<Align>{"anchor", "start",   "center",
+                                                                   "end",    "stretch", "baseline"};
 template <>
-struct Choices<Justify> {
-    static constexpr std::array<std::string_view, 4> names{"start", "center", "end", "space_between"};
-};
+inline constexpr std::array<std::string_view, 4> choices_of<Justify>{"start", "center", "end", "space_between"};
 template <>
-struct Choices<TextAlign> {
-    static constexpr std::array<std::string_view, 5> names{"automatic", "start", "center", "end", "digits"};
-};
+inline constexpr std::array<std::string_view, 5> choices_of<TextAlign>{"automatic", "start", "center", "end", "digits"};
 template <>
-struct Choices<Overflow> {
-    static constexpr std::array<std::string_view, 4> names{"visible", "clip", "ellipsis", "shrink"};
-};
+inline constexpr std::array<std::string_view, 4> choices_of<Overflow>{"visible", "clip", "ellipsis", "shrink"};
 template <>
-struct Choices<Rounding> {
-    static constexpr std::array<std::string_view, 5> names{"automatic", "nearest", "down", "up", "honest"};
-};
+inline constexpr std::array<std::string_view, 5> choices_of<Rounding>{"automatic", "nearest", "down", "up", "honest"};
 template <>
-struct Choices<WhenNoValue> {
-    static constexpr std::array<std::string_view, 3> names{"placeholder", "hide", "remove"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<WhenNoValue>{"placeholder", "hide", "remove"};
 template <>
-struct Choices<MotionKind> {
-    static constexpr std::array<std::string_view, 4> names{"instant", "tween", "spring", "roll"};
-};
+inline constexpr std::array<std::string_view, 4> choices_of<MotionKind>{"instant", "tween", "spring", "roll"};
 template <>
-struct Choices<WindowKind> {
-    static constexpr std::array<std::string_view, 4> names{"last", "average", "minimum", "maximum"};
-};
+inline constexpr std::array<std::string_view, 4> choices_of<WindowKind>{"last", "average", "minimum", "maximum"};
 template <>
-struct Choices<BandOf> {
-    static constexpr std::array<std::string_view, 3> names{"automatic", "value", "ratio"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<BandOf>{"automatic", "value", "ratio"};
 template <>
-struct Choices<BandOn> {
-    static constexpr std::array<std::string_view, 3> names{"target", "truth", "shown"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<BandOn>{"target", "truth", "shown"};
 template <>
-struct Choices<FillPattern> {
-    static constexpr std::array<std::string_view, 2> names{"plain", "stripes"};
-};
+inline constexpr std::array<std::string_view, 2> choices_of<FillPattern>{"plain", "stripes"};
 template <>
-struct Choices<ClockKind> {
-    static constexpr std::array<std::string_view, 2> names{"real", "game"};
-};
+inline constexpr std::array<std::string_view, 2> choices_of<ClockKind>{"real", "game"};
 template <>
-struct Choices<TriggerOn> {
-    static constexpr std::array<std::string_view, 9> names{"gain",       "loss",  "empty", "full", "band_enter",
-                                                           "band_leave", "start", "mark",  "end"};
-};
+inline constexpr std::array<std::string_view, 9> choices_of<TriggerOn>{
+    "gain", "loss", "empty", "full", "band_enter", "band_leave", "start", "mark", "end"};
 template <>
-struct Choices<WhenBusy> {
-    static constexpr std::array<std::string_view, 3> names{"interrupt", "wait", "drop"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<WhenBusy>{"interrupt", "wait", "drop"};
 template <>
-struct Choices<Shape> {
-    static constexpr std::array<std::string_view, 9> names{"box",   "circle", "diamond", "hexagon",    "drop",
-                                                           "heart", "person", "flask",   "thermometer"};
-};
+inline constexpr std::array<std::string_view, 9> choices_of<Shape>{"box",   "circle", "diamond", "hexagon",    "drop",
+                                                                   "heart", "person", "flask",   "thermometer"};
 template <>
-struct Choices<Direction> {
-    static constexpr std::array<std::string_view, 4> names{"right", "left", "up", "down"};
-};
+inline constexpr std::array<std::string_view, 4> choices_of<Direction>{"right", "left", "up", "down"};
 
 inline constexpr std::array motion_fields{
     field<&Motion::kind>("kind", "How the shown value travels."),
@@ -167,9 +124,7 @@ static_assert(trail_fields.size() == member_count<BarTrail>);
 static_assert(place_fields.size() == member_count<Place>);
 
 template <>
-struct Description<Motion> {
-    static constexpr Table table{"motion", motion_fields};
-};
+inline constexpr Table table_of<Motion>{"motion", motion_fields};
 inline constexpr std::array band_fields{
     field<&Band::id>("id", "The name of the band in the events band_enter and band_leave."),
     field<&Band::above>("above", "The value is inside at this amount or more.", {"", -1e300, 1e300}),
@@ -190,17 +145,11 @@ inline constexpr std::array band_fields{
 };
 static_assert(band_fields.size() == member_count<Band>);
 template <>
-struct Description<Band> {
-    static constexpr Table table{"band", band_fields};
-};
+inline constexpr Table table_of<Band>{"band", band_fields};
 template <>
-struct Description<Pace> {
-    static constexpr Table table{"pace", pace_fields};
-};
+inline constexpr Table table_of<Pace>{"pace", pace_fields};
 template <>
-struct Description<BarTrail> {
-    static constexpr Table table{"trail", trail_fields};
-};
+inline constexpr Table table_of<BarTrail>{"trail", trail_fields};
 inline constexpr std::array trigger_fields{
     field<&Trigger::on>("on", "What starts the effect."),
     required_field<&Trigger::effect>("effect", "The id of the effect that starts."),
@@ -212,17 +161,11 @@ inline constexpr std::array trigger_fields{
 };
 static_assert(trigger_fields.size() == member_count<Trigger>);
 template <>
-struct Description<Trigger> {
-    static constexpr Table table{"effects", trigger_fields};
-};
+inline constexpr Table table_of<Trigger>{"effects", trigger_fields};
 template <>
-struct Description<PluralForms> {
-    static constexpr Table table{"plural", plural_fields};
-};
+inline constexpr Table table_of<PluralForms>{"plural", plural_fields};
 template <>
-struct Description<Place> {
-    static constexpr Table table{"place", place_fields};
-};
+inline constexpr Table table_of<Place>{"place", place_fields};
 
 inline constexpr std::array tick_fields{
     required_field<&Tick::at>("at", "The value."),
@@ -231,9 +174,7 @@ inline constexpr std::array tick_fields{
 };
 static_assert(tick_fields.size() == member_count<Tick>);
 template <>
-struct Description<Tick> {
-    static constexpr Table table{"tick", tick_fields};
-};
+inline constexpr Table table_of<Tick>{"tick", tick_fields};
 
 inline constexpr std::array stop_fields{
     required_field<&ColorStop::at>("at", "The value."),
@@ -241,18 +182,14 @@ inline constexpr std::array stop_fields{
 };
 static_assert(stop_fields.size() == member_count<ColorStop>);
 template <>
-struct Description<ColorStop> {
-    static constexpr Table table{"colors", stop_fields};
-};
+inline constexpr Table table_of<ColorStop>{"colors", stop_fields};
 inline constexpr std::array label_fields{
     required_field<&MarkLabel::at>("at", "The value."),
     required_field<&MarkLabel::text>("text", "The text in place of its number."),
 };
 static_assert(label_fields.size() == member_count<MarkLabel>);
 template <>
-struct Description<MarkLabel> {
-    static constexpr Table table{"labels", label_fields};
-};
+inline constexpr Table table_of<MarkLabel>{"labels", label_fields};
 inline constexpr std::array scale_marks_fields{
     field<&ScaleMarks::every>("every", "The step between two marks; zero draws none.", {"", 0, 1e300}),
     field<&ScaleMarks::long_every>("long_every", "The step between two long marks.", {"", 0, 1e300}),
@@ -265,9 +202,7 @@ inline constexpr std::array scale_marks_fields{
 };
 static_assert(scale_marks_fields.size() == member_count<ScaleMarks>);
 template <>
-struct Description<ScaleMarks> {
-    static constexpr Table table{"marks", scale_marks_fields};
-};
+inline constexpr Table table_of<ScaleMarks>{"marks", scale_marks_fields};
 inline constexpr std::array zone_fields{
     required_field<&Zone::from>("from", "The value at which the zone begins."),
     required_field<&Zone::to>("to", "The value at which the zone ends."),
@@ -275,13 +210,9 @@ inline constexpr std::array zone_fields{
 };
 static_assert(zone_fields.size() == member_count<Zone>);
 template <>
-struct Description<Zone> {
-    static constexpr Table table{"zone", zone_fields};
-};
+inline constexpr Table table_of<Zone>{"zone", zone_fields};
 template <>
-struct Choices<ImageFit> {
-    static constexpr std::array<std::string_view, 5> names{"fill", "contain", "cover", "none", "scale_down"};
-};
+inline constexpr std::array<std::string_view, 5> choices_of<ImageFit>{"fill", "contain", "cover", "none", "scale_down"};
 inline constexpr std::array frames_fields{
     field<&Frames::count>("count", "How many frames the image has.", {"", 1, 1000}),
     field<&Frames::columns>("columns", "How many frames stand in a row of the image; zero means all of them.",
@@ -290,9 +221,7 @@ inline constexpr std::array frames_fields{
 };
 static_assert(frames_fields.size() == member_count<Frames>);
 template <>
-struct Description<Frames> {
-    static constexpr Table table{"frames", frames_fields};
-};
+inline constexpr Table table_of<Frames>{"frames", frames_fields};
 
 /// The members of `Motions` are five keys of the element itself: so many more than it has members.
 inline constexpr std::size_t flat_motions = 4;
@@ -316,9 +245,7 @@ inline constexpr std::array outline_fields{
 };
 static_assert(outline_fields.size() == member_count<Outline>);
 template <>
-struct Description<Outline> {
-    static constexpr Table table{"outline", outline_fields};
-};
+inline constexpr Table table_of<Outline>{"outline", outline_fields};
 inline constexpr std::array shadow_fields{
     field<&Shadow::offset>("offset", "The distance to the right and down.", {"px", -1000, 1000}),
     field<&Shadow::blur>("blur", "How soft its edge is, as in CSS; zero is sharp.", {"px", 0, 200}),
@@ -326,9 +253,7 @@ inline constexpr std::array shadow_fields{
 };
 static_assert(shadow_fields.size() == member_count<Shadow>);
 template <>
-struct Description<Shadow> {
-    static constexpr Table table{"shadow", shadow_fields};
-};
+inline constexpr Table table_of<Shadow>{"shadow", shadow_fields};
 inline constexpr std::array glow_fields{
     field<&Glow::radius>("radius", "How far the light reaches.", {"px", 0, 200}),
     field<&Glow::strength>("strength", "How strong it is, on top of the opacity of its color.", {"", 0, 1}),
@@ -336,9 +261,7 @@ inline constexpr std::array glow_fields{
 };
 static_assert(glow_fields.size() == member_count<Glow>);
 template <>
-struct Description<Glow> {
-    static constexpr Table table{"glow", glow_fields};
-};
+inline constexpr Table table_of<Glow>{"glow", glow_fields};
 
 /// How the characters of a kind look that shows a text.
 template <class Kind>

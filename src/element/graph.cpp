@@ -12,9 +12,7 @@
 namespace rapido {
 
 template <>
-struct Choices<GraphType> {
-    static constexpr std::array<std::string_view, 3> names{"line", "area", "columns"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<GraphType>{"line", "area", "columns"};
 
 namespace {
 

@@ -21,9 +21,7 @@ inline constexpr std::array cover_fields{
 };
 static_assert(cover_fields.size() == member_count<Cover>);
 template <>
-struct Description<Cover> {
-    static constexpr Table table{"cover", cover_fields};
-};
+inline constexpr Table table_of<Cover>{"cover", cover_fields};
 
 namespace {
 

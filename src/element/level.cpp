@@ -11,9 +11,7 @@
 namespace rapido {
 
 template <>
-struct Choices<FillBy> {
-    static constexpr std::array<std::string_view, 2> names{"level", "area"};
-};
+inline constexpr std::array<std::string_view, 2> choices_of<FillBy>{"level", "area"};
 
 namespace {
 
@@ -28,9 +26,7 @@ static_assert(wave_fields.size() == member_count<Wave>);
 }  // namespace
 
 template <>
-struct Description<Wave> {
-    static constexpr Table table{"wave", wave_fields};
-};
+inline constexpr Table table_of<Wave>{"wave", wave_fields};
 
 namespace {
 

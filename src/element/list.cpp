@@ -7,9 +7,7 @@
 namespace rapido {
 
 template <>
-struct Choices<SortOrder> {
-    static constexpr std::array<std::string_view, 2> names{"ascending", "descending"};
-};
+inline constexpr std::array<std::string_view, 2> choices_of<SortOrder>{"ascending", "descending"};
 
 namespace {
 

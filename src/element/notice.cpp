@@ -9,9 +9,7 @@
 namespace rapido {
 
 template <>
-struct Choices<Newest> {
-    static constexpr std::array<std::string_view, 2> names{"last", "first"};
-};
+inline constexpr std::array<std::string_view, 2> choices_of<Newest>{"last", "first"};
 
 namespace {
 
@@ -46,13 +44,9 @@ static_assert(reading_fields.size() == member_count<ReadingTime>);
 }  // namespace
 
 template <>
-struct Description<Message> {
-    static constexpr Table table{"message", message_fields};
-};
+inline constexpr Table table_of<Message>{"message", message_fields};
 template <>
-struct Description<ReadingTime> {
-    static constexpr Table table{"reading", reading_fields};
-};
+inline constexpr Table table_of<ReadingTime>{"reading", reading_fields};
 
 namespace {
 
@@ -82,7 +76,7 @@ static_assert(fields.size() == member_count<Notice>);
 }  // namespace
 
 const Table& message_table() {
-    return Description<Message>::table;
+    return table_of<Message>;
 }
 
 bool operator==(const Notice&, const Notice&) = default;

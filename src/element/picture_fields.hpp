@@ -14,8 +14,6 @@ inline constexpr std::array picture_fields{
 static_assert(picture_fields.size() == member_count<TextPicture>);
 
 template <>
-struct Description<TextPicture> {
-    static constexpr Table table{"pictures", picture_fields};
-};
+inline constexpr Table table_of<TextPicture>{"pictures", picture_fields};
 
 }  // namespace rapido

@@ -31,13 +31,9 @@ static_assert(shine_fields.size() == member_count<PipShine>);
 }  // namespace
 
 template <>
-struct Description<ExtraPips> {
-    static constexpr Table table{"extra", extra_fields};
-};
+inline constexpr Table table_of<ExtraPips>{"extra", extra_fields};
 template <>
-struct Description<PipShine> {
-    static constexpr Table table{"shine", shine_fields};
-};
+inline constexpr Table table_of<PipShine>{"shine", shine_fields};
 
 namespace {
 

@@ -22,9 +22,7 @@ static_assert(band_fields_of_popups.size() == member_count<PopupBand>);
 }  // namespace
 
 template <>
-struct Description<PopupBand> {
-    static constexpr Table table{"bands", band_fields_of_popups};
-};
+inline constexpr Table table_of<PopupBand>{"bands", band_fields_of_popups};
 
 namespace {
 

@@ -21,9 +21,7 @@ static_assert(pointer_fields.size() == member_count<ScalePointer>);
 }  // namespace
 
 template <>
-struct Description<ScalePointer> {
-    static constexpr Table table{"pointers", pointer_fields};
-};
+inline constexpr Table table_of<ScalePointer>{"pointers", pointer_fields};
 
 namespace {
 

@@ -10,13 +10,9 @@
 namespace rapido {
 
 template <>
-struct Choices<AtEdge> {
-    static constexpr std::array<std::string_view, 3> names{"hide", "clamp", "arrow"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<AtEdge>{"hide", "clamp", "arrow"};
 template <>
-struct Choices<ShowTag> {
-    static constexpr std::array<std::string_view, 3> names{"always", "after_change", "below_full"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<ShowTag>{"always", "after_change", "below_full"};
 
 namespace {
 

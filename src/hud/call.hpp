@@ -25,14 +25,10 @@ template <> struct FieldTypeOf<HudDefinition> : KnownFieldType<FieldType::part> 
 /// The types of values, and any.
 enum class GivenType : std::uint8_t { any, boolean, int64, uint64, float32, float64, text, duration };
 template <>
-struct Choices<GivenType> {
-    static constexpr std::array<std::string_view, 8> names{"any",     "boolean", "int64", "uint64",
-                                                           "float32", "float64", "text",  "duration"};
-};
+inline constexpr std::array<std::string_view, 8> choices_of<GivenType>{"any",     "boolean", "int64", "uint64",
+                                                                       "float32", "float64", "text",  "duration"};
 template <>
-struct Choices<detail::ValueUse> {
-    static constexpr std::array<std::string_view, 3> names{"amount", "time_left", "time_passed"};
-};
+inline constexpr std::array<std::string_view, 3> choices_of<detail::ValueUse>{"amount", "time_left", "time_passed"};
 
 /// Where calls are played: a HUD, and what stands for the game.
 class CallStage {

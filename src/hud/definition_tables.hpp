@@ -13,25 +13,16 @@ inline constexpr std::array mark_fields{
 static_assert(mark_fields.size() == member_count<Mark>);
 
 template <>
-struct Choices<TimerKind> {
-    static constexpr std::array<std::string_view, 2> names{"countdown", "stopwatch"};
-};
+inline constexpr std::array<std::string_view, 2> choices_of<TimerKind>{"countdown", "stopwatch"};
 template <>
-struct Choices<TimerState::Run> {
-    static constexpr std::array<std::string_view, 4> names{"stopped", "running", "paused", "ended"};
-};
+inline constexpr std::array<std::string_view, 4> choices_of<TimerState::Run>{"stopped", "running", "paused", "ended"};
 template <>
-struct Choices<Fit> {
-    static constexpr std::array<std::string_view, 6> names{"edges", "contain", "cover", "fill", "none", "scale_down"};
-};
+inline constexpr std::array<std::string_view, 6> choices_of<Fit>{"edges", "contain", "cover",
+                                                                 "fill",  "none",    "scale_down"};
 template <>
-struct Choices<FlashRule> {
-    static constexpr std::array<std::string_view, 2> names{"area", "any_size"};
-};
+inline constexpr std::array<std::string_view, 2> choices_of<FlashRule>{"area", "any_size"};
 template <>
-struct Description<Mark> {
-    static constexpr Table table{"mark", mark_fields};
-};
+inline constexpr Table table_of<Mark>{"mark", mark_fields};
 
 inline constexpr std::array keyframe_fields{
     required_field<&Keyframe::at>("at", "The part of the duration that has passed.", {"", 0, 1}),
@@ -71,18 +62,12 @@ inline constexpr std::array particles_fields{
 };
 static_assert(particles_fields.size() == member_count<Particles>);
 template <>
-struct Description<Particles> {
-    static constexpr Table table{"particles", particles_fields};
-};
+inline constexpr Table table_of<Particles>{"particles", particles_fields};
 
 template <>
-struct Description<Keyframe> {
-    static constexpr Table table{"keyframe", keyframe_fields};
-};
+inline constexpr Table table_of<Keyframe>{"keyframe", keyframe_fields};
 template <>
-struct Description<Dots> {
-    static constexpr Table table{"dots", dots_fields};
-};
+inline constexpr Table table_of<Dots>{"dots", dots_fields};
 
 inline constexpr std::array effect_fields{
     required_field<&Effect::id>("id", "The name by which others refer to it."),
@@ -135,9 +120,8 @@ inline constexpr std::array group_fields{
 static_assert(group_fields.size() == member_count<Group>);
 inline constexpr Table group_table{"group", group_fields};
 template <>
-struct Choices<SourceType> {
-    static constexpr std::array<std::string_view, 6> names{"number", "integer", "flag", "text", "time", "entries"};
-};
+inline constexpr std::array<std::string_view, 6> choices_of<SourceType>{"number", "integer", "flag",
+                                                                        "text",   "time",    "entries"};
 /// Its name is the key of its table, `[source."plane.water"]`; so are those of the fields of entries, `[source.fires.fields.heat]`.
 inline constexpr std::array source_fields{
     field<&DeclaredSource::type>("type", "What the value is."),

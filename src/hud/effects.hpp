@@ -224,7 +224,7 @@ class Effects final : public FlashLooks {
     Nanoseconds ahead_of_game_{0};
     bool is_limited_ = false, was_limited_ = false;
     bool has_undefined_ = false;  ///< since the last frame
-    std::size_t started_ = 0;  ///< in this frame
+    std::size_t started_ = 0;     ///< in this frame
 };
 
 }  // namespace rapido
