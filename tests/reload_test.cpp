@@ -480,10 +480,12 @@ TEST(Reload, gives_what_the_game_has_added_the_effects_and_styles_of_now) {
     // What names something that is gone stays as it was, and is told.
     definition.effects.clear();
     definition.elements.clear();
-    EXPECT_TRUE(hud.reload(definition).empty());
+    const Problems told = hud.reload(definition);
+    ASSERT_EQ(told.size(), 1U);
+    EXPECT_EQ(told.front().code, ProblemCode::unknown_name);
+    EXPECT_EQ(told.front().severity, Severity::warning);
+    EXPECT_EQ(hud.problems().size(), 1U);
     EXPECT_GT(scale_after_a_gain(), 4.9F);
-    ASSERT_FALSE(hud.problems().empty());
-    EXPECT_EQ(hud.problems().front().code, ProblemCode::unknown_name);
 }
 
 }  // namespace

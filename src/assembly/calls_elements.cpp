@@ -182,14 +182,18 @@ Problems Hud::reload(const HudDefinition& definition) {
     });
     if (is_faulty) return found;
 
-    state_->reload(definition, made);
+    const bool looks_differ = state_->reload(definition, made);
     state_->problems = ProblemLog();
     state_->failures.clear();
-    for (Problem& problem : found) {
+    for (const Problem& problem : found)
         state_->problems.report(problem);
-        // It is made: what is left of it is none of the errors that keep one from being made.
+    const std::size_t told = state_->problems.all().size();
+    if (looks_differ) state_->renew_those_of_game();
+    const Problems& all = state_->problems.all();
+    found.insert(found.end(), all.begin() + static_cast<std::ptrdiff_t>(told), all.end());
+    // It is made: what is left of it is none of the errors that keep one from being made.
+    for (Problem& problem : found)
         problem.severity = Severity::warning;
-    }
     state_->note(reload_call, [&] { return Reload{definition}; });
     return found;
 }

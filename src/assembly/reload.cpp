@@ -67,20 +67,25 @@ Problems Hud::State::clashes(const Hud& made) const {
     return found;
 }
 
-void Hud::State::reload(const HudDefinition& definition, const Hud& made) {
+bool Hud::State::reload(const HudDefinition& definition, const Hud& made) {
     keep_all_finished();
     const HudDefinition before = made_of != nullptr ? *made_of : HudDefinition{};
     for (const DeclaredSource& source : definition.sources)
         bindings.declare(source.name);
     set_screen(definition, true);
     become(definition, before, false);
-    // Elements that are described as before may look otherwise.
     const bool all = !(definition.themes == before.themes && definition.styles == before.styles &&
                        definition.effects == before.effects && definition.groups == before.groups &&
                        definition.font == before.font && definition.font_files == before.font_files &&
                        definition.locales == before.locales && definition.compact_names == before.compact_names);
     reload_elements(definition, made, all);
     keep(definition);
+    return all;
+}
+
+void Hud::State::renew_those_of_game() {
+    for (const ElementIndex index : defined())
+        if (!elements[index].is_of_definition) change(index, Element(*elements[index].description));
 }
 
 void Hud::State::become(const HudDefinition& now, const HudDefinition& before, bool is_made) {
@@ -223,10 +228,6 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
         order.push_back(index);
     }
     elements.rank(order);
-    // What the game has added looks as its effects and styles do now.
-    if (all)
-        for (const ElementIndex index : defined())
-            if (!elements[index].is_of_definition) change(index, Element(*elements[index].description));
     for (const std::size_t i : added)
         if (const ElementIndex index = elements.at(made.state_->elements[wanted[i]].path); index != no_element)
             find_speakers(index, origin_at(definition.element_origins, i));

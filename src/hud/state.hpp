@@ -100,7 +100,10 @@ struct Hud::State : Parts {
     bool set_format(ElementIndex index, const std::string& format);
 
     // From one definition to another: see `Hud::reload`.
-    void reload(const HudDefinition& definition, const Hud& made);
+    /// True if elements that are described as before may look otherwise.
+    bool reload(const HudDefinition& definition, const Hud& made);
+    /// What the game has added looks as its effects and styles do now; what one of them lacks is told, and it stays as it was.
+    void renew_those_of_game();
     /// All but elements becomes what a definition says, whether the HUD is made or reloaded: each thing is kept, changed, added or retired.
     void become(const HudDefinition& now, const HudDefinition& before, bool is_made);
     void become_timed(const HudDefinition& now, const HudDefinition& before, bool is_made);
