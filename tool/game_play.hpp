@@ -17,7 +17,6 @@ class GamePlay {
     Sources sources() const { return sources_; }
 
     void play(Trace trace);
-    bool has_trace() const { return trace_ != nullptr; }
     Nanoseconds first() const;
     Nanoseconds last() const;
     /// Goes to a moment. Returns the game time there.
