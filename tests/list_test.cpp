@@ -288,6 +288,9 @@ TEST(List, lets_entries_enter_and_leave) {
     EXPECT_EQ(panel_of("Bo").box.y, second) << "and keeps its room";
     EXPECT_EQ(panel_of("Cy").box.y, third);
     EXPECT_LT(panel_of("Di").opacity, 1);
+    update(hud, 10ms);
+    EXPECT_EQ(panel_of("Bo").text, "Bo") << "what stands at its old place is another one";
+    EXPECT_EQ(panel_of("Bo").box.y, second);
     for (int i = 0; i < 30; ++i)
         update(hud, 50ms);
     EXPECT_FALSE(panel_of("Bo").visible);
@@ -306,6 +309,21 @@ TEST(List, tells_apart_equal_keys_and_entries_without_one) {
     Board board(pilots_of(pilots), {.key = "name"});
     update(board.hud, 16ms);
     EXPECT_EQ(board.rows(), (Rows{"1 Ana 1", "2 Ana 2", "3  3", "4  4"}));
+
+    // A second one of a key takes that of no other: who is alone with a key keeps the panel whatever the others do.
+    std::vector<Pilot> numbered{{"Ana", 5, {}}, {"Bo", 5, {}}, {"Cy", 6, {}}};
+    Board other(pilots_of(numbered), {.key = "score"});
+    update(other.hud, 16ms);
+    const auto panel_of = [&](std::string_view name) {
+        for (const ElementRef ref : other.panels)
+            if (other.hud[ref].visible && other.text(ref, "name") == name) return ref;
+        return ElementRef{};
+    };
+    const ElementRef before = panel_of("Cy");
+    ASSERT_TRUE(before);
+    std::swap(numbered[0], numbered[2]);
+    update(other.hud, 16ms);
+    EXPECT_EQ(panel_of("Cy"), before);
 }
 
 TEST(List, binds_when_its_name_comes) {

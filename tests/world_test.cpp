@@ -210,6 +210,43 @@ TEST(Tags, show_the_nearest_and_those_that_may_be_shown) {
     hurt.fires[2].in_sight = true;
     hurt.frame();
     EXPECT_EQ(hurt.names(), "whole hurt hidden");
+
+    // One at the edge is as far away as it is, in whatever direction.
+    struct Row {
+        std::vector<Fire> fires;
+        std::string shown;
+    };
+    for (const Row& row :
+         std::vector<Row>{{{{"before", {0, 0, -3}}, {"behind", {1, 0, 10}}}, "before"},
+                          {{{"before", {0, 0, -3}}, {"behind", {1, 0, 2}}}, "behind"},
+                          {{{"before", {0, 0, -3}}, {"straight behind", {0, 0, 2}}}, "straight behind"},
+                          {{{"nowhere", {0, NAN, 0}}, {"before", {0, 0, -3}}}, "before"},
+                          {{{"nowhere", {0, NAN, 0}}}, ""},
+                          {{{"first", {1, 0, -3}}, {"second", {0, 0, -3}}}, "first"}}) {
+        World edge(row.fires, {.most = 1, .at_edge = AtEdge::clamp});
+        edge.frame();
+        EXPECT_EQ(edge.names(), row.shown);
+    }
+}
+
+TEST(Tags, of_a_higher_layer_stay_before_nearer_ones) {
+    std::vector<Fire> near{{"near", {0, 0, -10}}}, far{{"far", {0, 0, -12}}};
+    for (const int layer : {0, 1}) {
+        BoxMeasurer measurer;
+        Hud hud{HudDefinition{}, {}, &measurer};
+        for (const auto& [id, fires, at] : {std::tuple("n", &near, 0), std::tuple("f", &far, layer)})
+            hud.add(tags_of({.id = id, .entries = fires_of(*fires), .key = "name", .layer = at}, [](const auto& fire) {
+                return nest(Panel{.place = {.size = {100, 20}}}, Text{.id = "name", .value = fire("name")});
+            }));
+        hud.resize({.size = {1280, 720}});
+        hud.set_camera(Camera(looking({0, 0, 0}, {0, 0, -1}, 90, 16.0L / 9)));
+        for (int i = 0; i < 3; ++i)
+            update(hud, 16ms);
+        std::string shown;
+        for (const ElementRef ref : hud.elements())
+            if (hud[ref].visible) shown += hud.text(ref);
+        EXPECT_EQ(shown, layer > 0 ? "far" : "near");
+    }
 }
 
 TEST(Tags, are_shown_for_a_while_after_a_change) {
@@ -226,11 +263,20 @@ TEST(Tags, are_shown_for_a_while_after_a_change) {
     EXPECT_EQ(world.names(), "b") << "wherever it stands in the container";
     world.frame(490ms);
     EXPECT_EQ(world.names(), "b");
-    world.frame(100ms);
+    world.frame(10ms);
     EXPECT_EQ(world.names(), "");
     world.fires[0].heat = 8;
     world.frame();
     EXPECT_EQ(world.names(), "c");
+    world.frame(2s);
+    world.hud.change<Tags>(world.element, [](Tags& tags) { tags.value_of = "max"; });
+    world.frame();
+    EXPECT_EQ(world.names(), "") << "another value is no change of it";
+    world.fires[0].max = NAN;
+    world.frame();
+    EXPECT_EQ(world.names(), "c");
+    world.frame(2s);
+    EXPECT_EQ(world.names(), "") << "what is no number does not change all the time";
 }
 
 TEST(Tags, get_smaller_and_fade_with_distance) {
@@ -254,9 +300,10 @@ TEST(Tags, get_smaller_and_fade_with_distance) {
 
 TEST(Tags, stay_at_the_edge_with_an_arrow_that_points_the_right_way) {
     Random random(9);
-    const float margin = 30, size = 14;
+    const float size = 14;
     int at_edge = 0, behind = 0;
     for (int i = 0; i < 1'500; ++i) {
+        const float margin = i % 3 == 0 ? 0 : 30;
         const std::array<float, 3> at{static_cast<float>(random.between(-40, 40)),
                                       static_cast<float>(random.between(-40, 40)),
                                       static_cast<float>(random.between(-30, 30))};
@@ -303,6 +350,10 @@ TEST(Tags, stay_at_the_edge_with_an_arrow_that_points_the_right_way) {
     }
     EXPECT_GT(at_edge, 500);
     EXPECT_GT(behind, 300);
+    // Between the tag and its arrow there is a gap as large as half of the arrow.
+    World right({{"a", {900, 0, -10}}}, {.at_edge = AtEdge::arrow, .edge_margin = 30, .arrow_size = size});
+    right.frame();
+    EXPECT_NEAR(right.seen("a")->right(), 1280 - 30 - 1.5F * size, 0.01);
 }
 
 TEST(Tags, do_not_cover_nearer_ones_and_do_not_flicker) {
@@ -333,6 +384,13 @@ TEST(Tags, do_not_cover_nearer_ones_and_do_not_flicker) {
     EXPECT_TRUE(world.hud.change<Tags>(world.element, [](Tags& tags) { tags.declutter = false; }));
     world.frame();
     EXPECT_EQ(world.names(), "near far beside") << "a change brings back what was hidden";
+    // One that comes hides the farther one in the frame in which it is there.
+    World one({{"far", {0, 0, -12}}});
+    one.frame();
+    one.frame();
+    one.fires.push_back({"near", {0, 0, -10}});
+    one.frame();
+    EXPECT_EQ(one.names(), "near");
     World all({{"near", {0, 0, -10}}, {"far", {0, 0, -12}}}, {.declutter = false});
     all.frame();
     all.frame();
@@ -400,10 +458,11 @@ TEST(Tags, are_given_one_by_one_by_the_game) {
     sources.set("shared", watch(shared));
     Hud hud{HudDefinition{}, sources, &measurer};
     hud.resize({.size = {800, 600}});
-    const auto tags = hud.add(tags_of({.id = "t", .parameters = {"name", "heat"}}, [](const auto& thing) {
-        return nest(Panel{.plate = false},
-                    Text{.id = "text", .value = thing("name"), .max = thing("heat"), .format = "{} {max}"});
-    }));
+    const auto tags =
+        hud.add(tags_of({.id = "t", .parameters = {"name", "heat"}, .at_edge = AtEdge::clamp}, [](const auto& thing) {
+            return nest(Panel{.plate = false},
+                        Text{.id = "text", .value = thing("name"), .max = thing("heat"), .format = "{} {max}"});
+        }));
     EXPECT_EQ(hud.problems(), Problems{});
     const auto said = [&] {
         update(hud, 16ms);
@@ -436,6 +495,12 @@ TEST(Tags, are_given_one_by_one_by_the_game) {
     EXPECT_FALSE(hud.alive(first)) << "and a dead reference stays dead";
     hud.remove(first);
     EXPECT_EQ(said(), (Said{"Bo 5", "Cy 7"}));
+    hud.set_visible(third, false);
+    EXPECT_EQ(said(), Said{"Bo 5"});
+    hud.remove(third);
+    const TagRef fourth = hud.tag(tags, watch_position(away), {constant("Di"), 8});
+    EXPECT_EQ(fourth.index, third.index);
+    EXPECT_EQ(said(), (Said{"Bo 5", "Di 8"})) << "what takes its place is not hidden with it";
     EXPECT_FALSE(hud.tag(tags, watch_position(bo.at), {1}));
     EXPECT_EQ(to_string(hud.problems().back()),
               "error: tags 't' takes 2 values with each thing, and was given 1; they are in the order of "
@@ -443,7 +508,7 @@ TEST(Tags, are_given_one_by_one_by_the_game) {
     EXPECT_FALSE(hud.tag(tags, watch_position(bo.at), {"shard", 1}));
     EXPECT_EQ(to_string(hud.problems().back()), "error: unknown source 'shard'; did you mean 'shared'?");
     hud.remove(tags);
-    EXPECT_FALSE(hud.alive(third));
+    EXPECT_FALSE(hud.alive(fourth));
 }
 
 TEST(Tags, refuse_what_they_cannot_show) {

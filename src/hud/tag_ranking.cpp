@@ -20,6 +20,11 @@ bool holds(const Rect& rect, Point point) {
     return point.x >= rect.x && point.x <= rect.right() && point.y >= rect.y && point.y <= rect.bottom();
 }
 
+/// What the game hides is nowhere.
+bool is_somewhere(const WorldPoint& point) {
+    return std::isfinite(point.x) && std::isfinite(point.y) && std::isfinite(point.z);
+}
+
 /// Whether a point is seen on a screen, without the divisions that say where.
 class ScreenTest {
  public:
@@ -34,7 +39,6 @@ class ScreenTest {
         };
         const double x = row(0), y = row(1);
         distance = is_flat_ ? 1 : row(3);
-        // False for what is not finite, too.
         return distance > 0 && std::abs(x) <= across_ * distance && std::abs(y) <= down_ * distance;
     }
 
@@ -54,6 +58,15 @@ Point on_edge(const Rect& rect, Point way) {
 }
 
 }  // namespace
+
+void TagRanking::set(const Tags& tags) {
+    // Another value is not the same one, changed.
+    if (tags.value_of != tags_.value_of || tags.show != tags_.show) {
+        before_.clear();
+        table_.clear();
+    }
+    tags_ = tags;
+}
 
 /// The place of a key among what was seen before; nobody where it is new.
 std::uint32_t TagRanking::known(std::uint64_t key) const {
@@ -79,12 +92,11 @@ void TagRanking::follow_changes(Nanoseconds now) {
         if (index != nobody) {
             const Before& last = before_[index];
             const bool differs = last.value != value && !(std::isnan(last.value) && std::isnan(value));
-            next.changed = differs && has_before_ ? now : last.changed;
+            next.changed = differs ? now : last.changed;
         }
         now_[i] = next;
     }
     before_.swap(now_);
-    has_before_ = true;
     if (same_order && !table_.empty()) return;
     table_.assign(std::max(table_.size(), std::bit_ceil(before_.size() * 2 + 2)), nobody);
     const std::size_t mask = table_.size() - 1;
@@ -115,11 +127,11 @@ void TagRanking::rank(const View& view, Nanoseconds now, std::size_t most, std::
     const ScreenTest on_screen(view.camera, view.screen.size);
     for (std::size_t i = 0; i < count; ++i) {
         double distance = 0;
+        if (!is_somewhere(things_.places[i])) continue;
         if (hides) {
             if (!on_screen.sees(things_.places[i], distance)) continue;
         } else {
             const Projected seen = view.camera.project(things_.places[i], view.screen.size);
-            if (!seen.in_front && seen.towards == Point{}) continue;
             distance = std::abs(seen.distance);
         }
         if (tags_.fade_to > 0 && distance >= tags_.fade_to) continue;
@@ -158,7 +170,7 @@ Rect TagRanking::box(const TagPlace& place, Size size) const {
 
 std::optional<TagPlace> TagRanking::place(const WorldPoint& thing, Size size, const View& view) const {
     const Projected seen = view.camera.project(thing, view.screen.size);
-    if (!seen.in_front && (tags_.at_edge == AtEdge::hide || seen.towards == Point{})) return std::nullopt;
+    if (!is_somewhere(thing) || (!seen.in_front && tags_.at_edge == AtEdge::hide)) return std::nullopt;
     const double distance = std::abs(seen.distance);
     TagPlace place{.at = {}, .scale = scale_at(distance), .opacity = opacity_at(distance)};
     if (seen.in_front) place.at = {seen.at.x + tags_.offset.x * place.scale, seen.at.y + tags_.offset.y * place.scale};

@@ -35,7 +35,7 @@ struct TagPlace {
 
 class TagRanking {
  public:
-    void set(const Tags& tags) { tags_ = tags; }
+    void set(const Tags& tags);
     const Tags& tags() const { return tags_; }
 
     /// To be filled before `rank`.
@@ -72,7 +72,6 @@ class TagRanking {
     std::vector<double> candidates_at_;  ///< distances, by thing
     std::vector<Before> before_, now_;   ///< by thing
     std::vector<std::uint32_t> table_;   ///< of `before_`, by key: open addressing
-    bool has_before_ = false;
 };
 
 }  // namespace rapido
