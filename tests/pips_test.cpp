@@ -306,6 +306,17 @@ TEST(Pips, let_extra_ones_leave_before_their_room_does) {
     stage.pass(to_seconds(fade * 2));
     EXPECT_EQ(width(), 20);
     EXPECT_NEAR(lit_squares(stage), 1, 0.01);
+    // One that comes appears, where there is an effect for that, and is none of the gains.
+    int more = 0;
+    pips.appear = "fade";
+    pips.gain = "swell";
+    pips.extra.front().value = watch(more);
+    Stage appears(pips);
+    appears.pass(0s);
+    more = 1;
+    appears.pass(0s);
+    appears.pass(to_seconds(fade / 4));
+    EXPECT_LT(lit_squares(appears), 1.95) << "it fades in";
     // With reduced motion they are gone at once.
     guests = 1;
     stage.hud.set_reduced_motion(true);

@@ -568,6 +568,54 @@ struct PopStage {
     }
 };
 
+TEST(Popups, of_one_moment_and_place_are_one_number) {
+    struct Popped {
+        Nanoseconds at;
+        double x;
+        Value value;
+    };
+    struct Row {
+        std::vector<Popped> popped;
+        std::vector<std::string> seen;  ///< from the left, at a tenth of a second after the last one
+    };
+    for (const Row& row : std::vector<Row>{
+             {{{0ms, 0, 7}, {0ms, 20, 5}}, {"12"}},
+             {{{0ms, 0, 7}, {0ms, 20.5, 5}}, {"7", "5"}},
+             {{{0ms, 0, 7}, {300ms, 0, 5}}, {"12"}},
+             {{{0ms, 0, 7}, {304ms, 0, 5}}, {"7", "5"}},
+             {{{0ms, 0, 7}, {250ms, 0, 5}, {500ms, 0, 3}}, {"15"}},
+             {{{0ms, 0, 7}, {0ms, 0, -5}, {100ms, 0, -1}}, {"7", "-6"}},
+             {{{0ms, 0, 7}, {0ms, 0, "miss"}}, {"7", "miss"}},
+             {{{0ms, 0, 7}, {0ms, 30, 5}, {0ms, 15, 1}}, {"7", "6"}},
+             {{{0ms, 0, 1.5}, {0ms, 0, 2}}, {"3.5"}},
+             {{{0ms, 0, INT64_MAX}, {0ms, 0, 1}}, {"9.223372036854776e+18"}},
+             // One that was merged is seen for the whole time from then on.
+             {{{0ms, 0, 7}, {250ms, 0, 5}, {1150ms, 100, 1}}, {"12", "1"}},
+         }) {
+        PopStage stage({.time = 1s, .spread = 0, .start_scale = 1, .merge_time = 300ms, .merge_distance = 20});
+        std::vector<Seen> all;
+        Nanoseconds now{0};
+        for (const Popped& pop : row.popped) {
+            if (pop.at > now) stage.frame(pop.at - std::exchange(now, pop.at));
+            EXPECT_TRUE(stage.pop(pop.x, 0, pop.value));
+        }
+        all = stage.frame(96ms);
+        std::stable_sort(all.begin(), all.end(), [](const Seen& a, const Seen& b) { return a.x < b.x; });
+        std::vector<std::string> seen;
+        for (const Seen& one : all)
+            seen.push_back(one.text);
+        EXPECT_EQ(seen, row.seen) << row.popped.back().x;
+    }
+    // What happens behind the camera happens at no place of the screen.
+    PopStage stage({.merge_distance = 20});
+    stage.hud.set_camera(Camera(looking({0, 0, 0}, {0, 0, -1}, 90, 4.0L / 3)));
+    stage.hud.pop(stage.popups, {.on_screen = Point{1, 1}, .value = 7});
+    stage.hud.pop(stage.popups, {.at = {0, 0, 10}, .value = 5});
+    const auto seen = stage.frame();
+    ASSERT_EQ(seen.size(), 1U);
+    EXPECT_EQ(seen[0].text, "7");
+}
+
 TEST(Popups, rise_fade_and_are_gone) {
     PopStage stage({.time = 1s, .rise = 40, .spread = 0, .start_scale = 1});
     EXPECT_TRUE(stage.pop(100, -50, 37));
@@ -636,40 +684,11 @@ TEST(Popups, are_the_same_at_every_frame_rate_and_follow_the_camera) {
     EXPECT_EQ(to_string(stage.hud.problems().back()), "error: text 't' is no popups");
 }
 
-TEST(Popups, of_one_moment_and_place_are_one_number) {
-    struct Row {
-        double x;
-        Value value;
-        Seconds after;
-        std::string texts;
-    };
-    for (const Row& row : std::vector<Row>{{0, 5, 0s, "+42"},
-                                           {20, 5, 100ms, "+42"},
-                                           {30, 5, 0s, "+37 +5"},    // too far
-                                           {0, 5, 200ms, "+37 +5"},  // too late
-                                           {0, -5, 0s, "+37 -5"},    // of another sign
-                                           {0, 0.5, 0s, "+37.5"},
-                                           {0, std::int64_t{INT64_MAX}, 0s, "+9223372036854775807"},
-                                           {0, Value("miss"), 0s, "+37 miss"}}) {
-        PopStage stage({.format = "{:+}"});
-        stage.pop(0, 0, 37);
-        stage.frame(row.after);
-        EXPECT_TRUE(stage.pop(row.x, 0, row.value));
-        std::string texts;
-        for (const Seen& seen : stage.frame())
-            texts += (texts.empty() ? "" : " ") + seen.text;
-        if (row.value == Value(std::int64_t{INT64_MAX}))
-            EXPECT_EQ(texts.substr(0, 4), "+922") << texts;
-        else
-            EXPECT_EQ(texts, row.texts);
-    }
-}
-
 TEST(Popups, are_never_more_than_the_most_and_look_as_their_amount) {
     PopStage stage({.most = 10,
                     .start_scale = 1,
                     .bands = {{.above = 100, .color = rgb(0xff0000), .format = "{}!", .scale = 2},
-                              {.above = 1000, .color = rgb(0x00ff00)}},
+                              {.above = 1000, .below = 2000, .color = rgb(0x00ff00)}},
                     .size = 10});
     for (int i = 0; i < 500; ++i)
         stage.pop((i % 25 - 12) * 30.0, (i / 25 - 10) * 25.0, i);
@@ -683,6 +702,8 @@ TEST(Popups, are_never_more_than_the_most_and_look_as_their_amount) {
     stage.pop(0, 290, -2000);
     EXPECT_EQ(stage.frame().back().text, "-2000!") << "amounts count without their sign, field by field";
     EXPECT_EQ(to_string(stage.frame().back().color), "#00ff00");
+    stage.pop(0, 290, 2001);
+    EXPECT_EQ(to_string(stage.frame().back().color), "#ff0000");
     std::vector<float> starts;
     PopStage spread({.spread = 20, .merge_time = 0s});
     for (int i = 0; i < 8; ++i) {

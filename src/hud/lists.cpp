@@ -254,7 +254,7 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
         std::uint64_t key = list.key != no_field ? key_of(list.keys[entry].get()) : entry;
         // Equal ones are told apart by their order.
         while (std::find(list.ranked_keys.begin(), list.ranked_keys.end(), key) != list.ranked_keys.end())
-            key = mixed(key + 1);
+            ++key;
         list.ranked_keys.push_back(key);
         for (std::size_t i = 0; i < list.slots.size(); ++i) {
             Slot& slot = list.slots[i];
