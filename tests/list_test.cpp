@@ -508,6 +508,25 @@ TEST(List, closes_up_when_a_row_has_left_whatever_the_frames_are) {
             if (ms == 1200) pilots.push_back({"Di", 5, {}});
             if (ms == 1300) pilots.erase(pilots.begin());
         });
+    // And not before it has.
+    pilots = {{"Ana", 30, {}}, {"Bo", 20, {}}};
+    const Effect out{.id = "out", .duration = 500ms, .keyframes = {{.at = 0, .opacity = 0.0F}}};
+    BoxMeasurer measurer;
+    Hud hud{HudDefinition{.effects = {out}}, {}, &measurer};
+    const List list{.id = "board", .entries = pilots_of(pilots), .key = "name", .place_motion = tween(1s, Easing::linear())};
+    hud.add(list_of(list, [](const auto& entry) {
+        return nest(Panel{.plate = false, .leave = "out"}, Text{.id = "name", .value = entry("name")});
+    }));
+    update(hud, 16ms);
+    const ElementRef second = hud.find("board.2");
+    const float high = hud[second].box.y - hud[hud.find("board.1")].box.y;
+    ASSERT_GT(high, 0);
+    pilots.erase(pilots.begin());
+    update(hud, 0s);
+    update(hud, 400ms);
+    EXPECT_EQ(hud[second].offset.y, 0);
+    update(hud, 200ms);
+    EXPECT_NEAR(hud[second].offset.y, 0.9F * high, 0.1F) << "it has moved for a tenth of a second";
 }
 
 }  // namespace

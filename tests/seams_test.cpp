@@ -134,6 +134,36 @@ TEST(Band, that_changes_with_others_fades_as_long_as_the_slowest) {
     EXPECT_EQ(hud[text].color, rgb(0x909090));
 }
 
+TEST(Leave, takes_no_time_with_reduced_motion) {
+    for (const bool reduced : {false, true}) {
+        Hud hud;
+        const auto text = hud.add(Text{.id = "text", .format = "x"});
+        hud.set_reduced_motion(reduced);
+        update(hud, 16ms);
+        hud.leave(text, "fade");
+        update(hud, 16ms);
+        EXPECT_EQ(hud.alive(text), !reduced);
+    }
+}
+
+TEST(Effects, of_an_element_color_it_before_those_of_its_panel) {
+    BoxMeasurer measurer;
+    HudDefinition definition;
+    for (const auto& [id, color] : {std::pair("blue", 0x0000ffU), std::pair("red", 0xff0000U)})
+        definition.effects.push_back(
+            {.id = id, .duration = 1s, .keyframes = {{.at = 0, .color = rgb(color)}, {.at = 1, .color = rgb(color)}}});
+    Hud hud(definition, {}, &measurer);
+    const auto panel = hud.add(Panel{.id = "panel", .plate = false});
+    const auto text = hud.add(Text{.id = "text", .format = "x", .inside = "panel"});
+    update(hud, 16ms);
+    hud.play(panel, "blue");
+    update(hud, 16ms);
+    EXPECT_EQ(hud[text].color, rgb(0x0000ff));
+    hud.play(text, "red");
+    update(hud, 16ms);
+    EXPECT_EQ(hud[text].color, rgb(0xff0000));
+}
+
 TEST(Leave, does_not_wait_for_an_effect_that_never_ends) {
     int value = 3;
     Hud hud;

@@ -588,7 +588,7 @@ TEST(Popups, of_one_moment_and_place_are_one_number) {
              {{{0ms, 0, 7}, {0ms, 0, "miss"}}, {"7", "miss"}},
              {{{0ms, 0, 7}, {0ms, 30, 5}, {0ms, 15, 1}}, {"7", "6"}},
              {{{0ms, 0, 1.5}, {0ms, 0, 2}}, {"3.5"}},
-             {{{0ms, 0, INT64_MAX}, {0ms, 0, 1}}, {"9.223372036854776e+18"}},
+             {{{0ms, 0, INT64_MAX}, {0ms, 0, 1}}, {"9223372036854775808"}},
              // One that was merged is seen for the whole time from then on.
              {{{0ms, 0, 7}, {250ms, 0, 5}, {1150ms, 100, 1}}, {"12", "1"}},
          }) {
