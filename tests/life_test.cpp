@@ -228,10 +228,12 @@ class Life {
     BoxMeasurer measurer;
     std::unique_ptr<Hud> hud;
 
-    explicit Life(const Way& way, Recorder* recorder = nullptr) : way_(way) {
+    explicit Life(const Way& way, Recorder* recorder = nullptr, bool is_of_game = false) : way_(way) {
         definition = around(game);
-        definition.elements = way.elements(game);
+        std::vector<Element> elements = way.elements(game);
+        if (!is_of_game) definition.elements.swap(elements);
         hud = std::make_unique<Hud>(definition, Sources{}, &measurer);
+        hud->add(elements);
         EXPECT_TRUE(recorder == nullptr || record(*hud, recorder));
         hud->resize({.size = {800, 600}});
         for (const Problem& problem : hud->problems())
@@ -385,6 +387,28 @@ TEST(Life, goes_on_as_if_nothing_had_happened_where_nothing_has_changed) {
             }
         }
     EXPECT_GT(compared, 30'000U);
+}
+
+TEST(Life, of_what_the_game_has_added_goes_on_where_the_definition_becomes_another) {
+    for (const Way& way : all_ways()) {
+        Life life(way, nullptr, true), twin(way, nullptr, true);
+        for (int i = 0; i < 90; ++i) {
+            life.frame();
+            twin.frame();
+            if (i == 20) {
+                HudDefinition other = life.definition;
+                other.styles[0].size = 50;
+                other.effects.push_back({.id = "of nobody"});
+                reload(life, other);
+            }
+            // All are made anew, with what they had at first.
+            if (i == 20) reload(life, life.definition);
+            life.finish();
+            twin.finish();
+            ASSERT_EQ(life.seen(), twin.seen()) << way.name << ", frame " << i;
+            ASSERT_EQ(first_difference(life.list(), twin.list()), "") << way.name << ", frame " << i;
+        }
+    }
 }
 
 TEST(Life, is_recorded_without_being_touched_and_played_as_it_was) {

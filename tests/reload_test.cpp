@@ -432,6 +432,19 @@ TEST(HudFile, tells_what_cannot_be_included) {
               "'include' of 'a.toml': this HUD is no file in a folder");
 }
 
+TEST(Reload, lets_a_group_follow_a_timer_that_comes_with_it) {
+    Hud hud;
+    EXPECT_TRUE(
+        hud.reload(read("[[group]]\nid = \"g\"\nvisible = \"t.running\"\n[[timer]]\nid = \"t\"\nduration = 1\n" +
+                        std::string("[[element]]\nkind = \"text\"\nid = \"x\"\nformat = \"x\"\ngroup = \"g\"\n")))
+            .empty());
+    update(hud, 500ms);
+    EXPECT_TRUE(hud[hud.find("x")].visible);
+    update(hud, 600ms);
+    update(hud, 0s);
+    EXPECT_FALSE(hud[hud.find("x")].visible);
+}
+
 TEST(Reload, gives_what_the_game_has_added_the_effects_and_styles_of_now) {
     BoxMeasurer measurer;
     int water = 1;
@@ -486,6 +499,13 @@ TEST(Reload, gives_what_the_game_has_added_the_effects_and_styles_of_now) {
     EXPECT_EQ(told.front().severity, Severity::warning);
     EXPECT_EQ(hud.problems().size(), 1U);
     EXPECT_GT(scale_after_a_gain(), 4.9F);
+    // A name of the game that is still to come is no fault of the definition, and is told as before.
+    hud.remove(game);
+    hud.add(Text{.id = "waits", .value = name("later")});
+    definition.styles.front().size = 40;
+    EXPECT_TRUE(hud.reload(definition).empty());
+    ASSERT_EQ(hud.problems().size(), 1U);
+    EXPECT_EQ(hud.problems().front().code, ProblemCode::unknown_source);
 }
 
 }  // namespace

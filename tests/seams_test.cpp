@@ -134,6 +134,22 @@ TEST(Band, that_changes_with_others_fades_as_long_as_the_slowest) {
     EXPECT_EQ(hud[text].color, rgb(0x909090));
 }
 
+TEST(Popups, go_on_where_a_name_that_shows_them_is_set_anew) {
+    BoxMeasurer measurer;
+    Sources sources;
+    bool shown = true;
+    sources.set("shown", constant(true));
+    Hud hud{HudDefinition{}, sources, &measurer};
+    const auto hits = hud.add(Popups{.id = "hits", .visible = name("shown")});
+    hud.pop(hits, {.on_screen = Point{100, 100}, .value = 7});
+    update(hud, 16ms);
+    sources.set("shown", watch(shown));
+    update(hud, 16ms);
+    DrawList list;
+    hud.draw(list);
+    ASSERT_EQ(list.groups().back().commands().size(), 1U);
+}
+
 TEST(Leave, takes_no_time_with_reduced_motion) {
     for (const bool reduced : {false, true}) {
         Hud hud;

@@ -189,8 +189,9 @@ Problems Hud::reload(const HudDefinition& definition) {
         state_->problems.report(problem);
     const std::size_t told = state_->problems.all().size();
     if (looks_differ) state_->renew_those_of_game();
-    const Problems& all = state_->problems.all();
-    found.insert(found.end(), all.begin() + static_cast<std::ptrdiff_t>(told), all.end());
+    const std::span further = std::span(state_->problems.all()).subspan(told);
+    std::copy_if(further.begin(), further.end(), std::back_inserter(found),
+                 [](const Problem& problem) { return problem.code != ProblemCode::unknown_source; });
     // It is made: what is left of it is none of the errors that keep one from being made.
     for (Problem& problem : found)
         problem.severity = Severity::warning;

@@ -128,6 +128,8 @@ void Readouts::snap(ElementIndex index) {
 }
 
 void Readouts::take_as_given(ElementIndex index) {
+    // One that shows no value has none to take, and goes on.
+    if (elements_.hot(index).value == no_source) return refresh_next(index);
     if (!elements_.hot(index).snaps) given_.push_back(index);
     begin_snap(index);
 }
