@@ -14,7 +14,7 @@ struct Numbers {
     Fonts fonts;
     std::vector<int> values = std::vector<int>(rows * columns, 1480);
     Hud hud{HudDefinition{.design = {1280, 800}, .font = "Inter"}, {}, &fonts};
-    DrawList list;
+    DisplayList list;
 
     explicit Numbers(bool decorated) {
         hud.resize({.size = {1280, 800}});
@@ -67,7 +67,7 @@ void pictured(benchmark::State& state) {
 
 std::vector<Case> drawing_cases() {
     return {
-        {"100 outlined, shadowed texts, all changed: draw list", "plain ones", 3, true, listed<true>, listed<false>},
+        {"100 outlined, shadowed texts, all changed: display list", "plain ones", 3, true, listed<true>, listed<false>},
         {"the same as a picture, 5 % changed", "plain ones", 3, true, pictured<true>, pictured<false>},
     };
 }

@@ -35,7 +35,7 @@ struct Game {
             else if (value.type() == Value::Type::text)
                 sources.set(column.name, watch(texts.emplace_back(value.text())));
             else if (value.has_value())
-                sources.set(column.name, constant(value.boolean()));
+                sources.set(column.name, constant(value.flag()));
         }
     }
     /// Every number of the game changes.
@@ -54,7 +54,7 @@ struct Ours {
     Images images{game.folder};
     Result<HudDefinition> definition = read_hud_file(game.folder + "/hud.toml");
     Hud hud{*definition, game.sources, &fonts, &images};
-    DrawList list;
+    DisplayList list;
     MeshAtlas atlas{fonts, &images};
     Mesh mesh{atlas};
     int step = 0;
@@ -86,13 +86,13 @@ class ByHand {
  public:
     explicit ByHand(bool checks) : checks_(checks) {
         Ours sample;
-        for (const DrawGroup& group : sample.list.groups())
-            for (const DrawCommand& command : group.commands()) {
-                if (command.kind != DrawCommand::Kind::text) {
-                    shapes_.push_back({command.kind, command.rect, group.points_of(command).size()});
-                } else if (command.blur == 0) {
+        for (const DisplayGroup& group : sample.list.groups())
+            for (const DisplayItem& item : group.items()) {
+                if (item.kind != DisplayItem::Kind::text) {
+                    shapes_.push_back({item.kind, item.rect, group.points_of(item).size()});
+                } else if (item.blur == 0) {
                     // A number stands in the text: it is formatted, what stands before and behind it is as it was.
-                    std::string text(group.text_of(command));
+                    std::string text(group.text_of(item));
                     const std::size_t first = text.find_first_of("0123456789");
                     Readout& readout = readouts_.emplace_back();
                     readout.pattern =
@@ -105,9 +105,9 @@ class ByHand {
                                                                 2, "%d") != 0)
                             c = ' ';
                     readout.value = first == std::string::npos ? 0 : std::atoi(text.c_str() + first);
-                    readout.size = command.size;
-                    readout.at = command.baseline;
-                    readout.font = command.font;
+                    readout.size = item.size;
+                    readout.at = item.baseline;
+                    readout.font = item.font;
                 }
             }
         font_ = *fonts_.find("Inter", 500);
@@ -148,7 +148,7 @@ class ByHand {
         std::vector<MeshVertex> vertices;
     };
     struct Shape {
-        DrawCommand::Kind kind{};
+        DisplayItem::Kind kind{};
         Rect rect{};
         std::size_t points = 0;
     };
@@ -180,7 +180,7 @@ class ByHand {
                 vertices_.push_back({corner, {}, {255, 255, 255, 255}});
             }
         } else {
-            for (int i = 0; i < (shape.kind == DrawCommand::Kind::border ? 4 : 1); ++i)
+            for (int i = 0; i < (shape.kind == DisplayItem::Kind::border ? 4 : 1); ++i)
                 quad(vertices_, shape.rect, {});
         }
     }
@@ -228,7 +228,7 @@ void first_frame(benchmark::State& state) {
         const Result<HudDefinition> definition = read_hud_file(game.folder + "/hud.toml");
         Hud hud(*definition, game.sources, &fonts, &images);
         hud.update(frame);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         benchmark::DoNotOptimize(list);
     }
@@ -245,7 +245,7 @@ std::vector<Case> frame_cases() {
         {"whole frame, at rest", "by hand, with a check of each value", 1.5, true, ours<false>, by_hand<false, true>},
         {"whole frame, all moving", "by hand, with a check of each value", 1, true, ours<true>, by_hand<true, true>},
         {"a font of the game, to be measured with", "one of the machine, found", 0.2, true, own_font, machine_font},
-        {"sample HUD read, to its first draw list, fonts aside", "a font of the machine, found", 0, true, first_frame,
+        {"sample HUD read, to its first display list, fonts aside", "a font of the machine, found", 0, true, first_frame,
          machine_font},
     };
 }

@@ -1,4 +1,4 @@
-// Layout and the draw list: what a frame costs when a part of the HUD changed, against all of it.
+// Layout and the display list: what a frame costs when a part of the HUD changed, against all of it.
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -30,7 +30,7 @@ struct Texts {
     EvenMeasurer measurer;
     std::vector<int> values = std::vector<int>(count, 7);
     Hud hud{HudDefinition{.design = {3840, 2160}}, {}, &measurer};
-    DrawList list;
+    DisplayList list;
 
     Texts() {
         hud.resize({.size = {3840, 2160}});
@@ -41,7 +41,7 @@ struct Texts {
                 hud.add(Panel{.id = panel, .place = {.offset = offset}, .layout = Layout::column, .gap = 2});
             hud.add(Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .inside = panel, .size = 10});
         }
-        hud.update({});
+        hud.update(0);
         hud.draw(list);
     }
     /// Every so many texts get another digit, or lose it.
@@ -63,14 +63,14 @@ void changed_texts(benchmark::State& state) {
     }
 }
 
-/// The draw list of everything, from nothing.
+/// The display list of everything, from nothing.
 void whole_list(benchmark::State& state) {
     Texts texts;
     int step = 0;
     for (auto _ : state) {
         texts.change(50, ++step);
         texts.hud.update({.real = frame, .game = frame});
-        DrawList fresh;
+        DisplayList fresh;
         texts.hud.draw(fresh);
         benchmark::DoNotOptimize(fresh);
     }
@@ -81,7 +81,7 @@ struct Readouts {
     EvenMeasurer measurer;
     std::vector<double> values = std::vector<double>(count, 50.0);
     Hud hud{HudDefinition{.design = {3840, 2160}}, {}, &measurer};
-    DrawList list;
+    DisplayList list;
 
     explicit Readouts(bool all_kinds) {
         hud.resize({.size = {3840, 2160}});
@@ -91,7 +91,7 @@ struct Readouts {
             hud.add(readout(all_kinds ? i % 9 : 1, "e" + std::to_string(i), watch(values[i]), place));
         }
         if (!hud.problems().empty()) std::abort();
-        hud.update({});
+        hud.update(0);
         hud.draw(list);
     }
     static Element readout(std::size_t kind, const std::string& id, const Source& value, const Place& place) {
@@ -109,12 +109,12 @@ struct Readouts {
                             .value = value,
                             .max = 100,
                             .place = place,
-                            .marks = {.every = 10, .long_every = 50, .format = "{:.0f}"}};
+                            .ticks = {.every = 10, .long_every = 50, .format = "{:.0f}"}};
             case 6:
-                return Scale{
-                    .id = id, .value = value, .max = 100, .place = place, .marks = {.every = 25, .format = "{:.0f}"}};
+                return Ruler{
+                    .id = id, .value = value, .max = 100, .place = place, .ticks = {.every = 25, .format = "{:.0f}"}};
             case 7:
-                return Graph{.id = id, .value = value, .max = 100, .place = place, .samples = 60};
+                return Graph{.id = id, .value = value, .max = 100, .place = place, .resolution = 60};
             case 8:
                 return Image{
                     .id = id, .image = "i.png", .value = value, .max = 100, .place = place, .frames = {.count = 8}};
@@ -184,17 +184,17 @@ struct Things {
     }
 };
 
-void tags(benchmark::State& state) {
+void markers(benchmark::State& state) {
     Things things;
     EvenMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
     const Source entries =
         watch_entries(things.all, entry_position(&Things::Thing::at), entry_field("heat", &Things::Thing::heat));
-    hud.add(tags_of({.id = "t", .entries = entries, .declutter = false}, [](const auto& thing) {
+    hud.add(markers_of({.id = "t", .entries = entries, .declutter = false}, [](const auto& thing) {
         return nest(Panel{.plate = false}, Bar{.id = "bar", .value = thing("heat"), .max = 100});
     }));
     if (!hud.problems().empty()) std::abort();
-    DrawList list;
+    DisplayList list;
     float angle = 0;
     for (auto _ : state) {
         things.turn(angle += 0.01F);
@@ -241,12 +241,12 @@ void bare_projection(benchmark::State& state) {
 
 std::vector<Case> layout_cases() {
     return {
-        {"1,000 tags, 40 drawn", "a loop that projects and sorts", 2, true, tags, bare_projection},
+        {"1,000 markers, 40 drawn", "a loop that projects and sorts", 2, true, markers, bare_projection},
         {"100 texts moved by set_place", "by change", 4, false, moved_texts<true>, moved_texts<false>},
         {"layout: 1 of 1,000 texts grows", "all of them growing", 10, false, changed_texts<count, false>,
          changed_texts<1, false>},
         {"1,000 of all kinds: 5 % change", "as many bars", 0, true, readouts<true>, readouts<false>},
-        {"draw list: 2 % of 1,000 changed", "making it anew", 4, false, changed_texts<50, true>, whole_list},
+        {"display list: 2 % of 1,000 changed", "making it anew", 4, false, changed_texts<50, true>, whole_list},
     };
 }
 

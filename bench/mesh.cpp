@@ -9,7 +9,7 @@
 namespace rapido::bench {
 namespace {
 
-/// The sample in the middle of its flight, as draw lists that differ in one number, or in everything.
+/// The sample in the middle of its flight, as display lists that differ in one number, or in everything.
 struct Sample {
     std::string folder = RAPIDO_SAMPLE_DIR;
     Fonts fonts;
@@ -19,7 +19,7 @@ struct Sample {
     TracePlayer player{*trace};
     Hud hud{*definition, player.sources(), &fonts, &images};
     int number = 10;
-    DrawList first, other_number, other_all;
+    DisplayList first, other_number, other_all;
     MeshAtlas atlas{fonts, &images};
     Mesh mesh{atlas};
 
@@ -37,7 +37,7 @@ struct Sample {
         hud.set_opacity(0.98F);
         hud.update(0.0);
         hud.draw(other_all);
-        for (const DrawList* const list : {&first, &other_number, &other_all})
+        for (const DisplayList* const list : {&first, &other_number, &other_all})
             mesh.draw(*list);
     }
 };

@@ -27,10 +27,10 @@ struct Bars {
     explicit Bars(const Motion& motion) {
         for (std::size_t i = 0; i < count; ++i)
             hud.add(Bar{.id = "b" + std::to_string(i), .value = watch(values[i]), .max = 100, .motion = motion});
-        hud.update({});
+        hud.update(0);
         for (std::size_t i = 0; i < count; ++i)
             values[i] = 20 + static_cast<double>(i % 70);
-        hud.update({});
+        hud.update(0);
         if (!hud.problems().empty()) std::abort();  // it would be measured without its elements
     }
 };
@@ -114,10 +114,10 @@ void hud_rolls(benchmark::State& state) {
     Hud hud;
     for (std::size_t i = 0; i < count; ++i)
         hud.add(Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .motion = roll(length)});
-    hud.update({});
+    hud.update(0);
     for (std::size_t i = 0; i < count; ++i)
         values[i] = 1'000'000'000'000 + static_cast<std::int64_t>(i);
-    hud.update({});
+    hud.update(0);
     run(state, hud);
 }
 
@@ -197,22 +197,22 @@ void bare_timers(benchmark::State& state) {
 }
 
 constexpr std::size_t effect_count = 200;
-const Effect wobble{.id = "wobble",
+const Effect lurch{.id = "lurch",
                     .duration = length,
                     .keyframes = {{.at = 0.3, .scale = 1.2F, .rotation = 10.0F}, {.at = 0.7, .scale = 0.9F}}};
 
 void hud_effects(benchmark::State& state) {
     HudDefinition definition;
-    definition.effects = {wobble};
+    definition.effects = {lurch};
     Hud hud(definition);
     std::vector<ElementRef> bars;
     for (std::size_t i = 0; i < effect_count; ++i)
         bars.push_back(hud.add(Bar{.id = "b" + std::to_string(i), .value = 1}));
-    hud.update({});
+    hud.update(0);
     for (const ElementRef bar : bars)
-        hud.play(bar, "wobble");
+        hud.play(bar, "lurch");
     hud.update({.real = begun, .game = begun});
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     for (auto _ : state) {
         hud.update({.real = frame, .game = frame});
@@ -229,7 +229,7 @@ void bare_effects(benchmark::State& state) {
     for (auto _ : state) {
         now += frame.count();
         for (Pose& pose : poses) {
-            pose = pose_of(wobble, now / length.count());
+            pose = pose_of(lurch, now / length.count());
             benchmark::DoNotOptimize(pose.scale + pose.rotation);
         }
     }

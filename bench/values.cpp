@@ -24,7 +24,7 @@ struct World {
             values[i] = static_cast<T>(i);
             hud.add(Text{.id = "t" + std::to_string(i), .value = watch(values[i]), .max = max, .format = format});
         }
-        hud.update({});
+        hud.update(0);
     }
     void frame() { hud.update({.real = Seconds{1.0 / 60}, .game = Seconds{1.0 / 60}}); }
 };

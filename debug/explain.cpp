@@ -37,8 +37,8 @@ std::string said(const Value& value) {
             return "no value";
         case Value::Type::text:
             return quoted(value.text());
-        case Value::Type::boolean:
-            return value.boolean() ? "true" : "false";
+        case Value::Type::flag:
+            return value.flag() ? "true" : "false";
         case Value::Type::int64:
             return std::to_string(value.int64());
         case Value::Type::uint64:

@@ -17,9 +17,9 @@ constexpr float id_size = 9, text_size = 13;
 /// there is no other.
 class Writer {
  public:
-    Writer(const Parts& hud, DrawGroup& into) : into_(into), measurer_(*hud.layouter.measurer()) {
+    Writer(const Parts& hud, DisplayGroup& into) : into_(into), measurer_(*hud.layouter.measurer()) {
         font_ = measurer_.find("sans-serif", 500);
-        if (!font_) font_ = measurer_.find(hud.locales.font(hud.settings.language.get()), 500);
+        if (!font_) font_ = measurer_.find(hud.languages.font(hud.settings.language.get()), 500);
     }
     explicit operator bool() const { return font_.has_value(); }
 
@@ -28,35 +28,35 @@ class Writer {
     void write(std::string_view text, float size, Point at, Color color) {
         const float width = width_of(text, size);
         const float baseline = at.y + measurer_.metrics(*font_).ascent * size;
-        into_.add_text(*font_, size, {at.x, baseline}, width, color, text, glyphs_, 1);
+        into_.text(*font_, size, {at.x, baseline}, width, color, text, glyphs_, 1);
     }
 
  private:
-    DrawGroup& into_;
+    DisplayGroup& into_;
     TextMeasurer& measurer_;
     std::optional<FontId> font_;
     std::vector<Glyph> glyphs_;
 };
 
-void draw_outline(std::span<const Point> corners, Color color, float thickness, DrawGroup& into) {
+void draw_outline(std::span<const Point> corners, Color color, float thickness, DisplayGroup& into) {
     std::array<Point, 5> line;
     std::copy(corners.begin(), corners.end(), line.begin());
     line.back() = line.front();
-    into.add_line(line, thickness, color);
+    into.line(line, thickness, color);
 }
 
-void draw_id(const RunningElement& element, Point corner, Writer& writer, DrawGroup& into) {
+void draw_id(const RunningElement& element, Point corner, Writer& writer, DisplayGroup& into) {
     const std::string id(element.id());
     const float width = writer.width_of(id, id_size);
     // On the upper edge, so that what the element shows is seen below it.
     const float top = corner.y - id_size;
-    into.add_rect({corner.x, top, width + 4, id_size + 2}, 0, rgb(0x10161c, 0.7));
+    into.rect({corner.x, top, width + 4, id_size + 2}, 0, rgb(0x10161c, 0.7));
     writer.write(id, id_size, {corner.x + 2, top}, dim_ink);
 }
 
 /// In the half of the screen in which the point is not.
 void draw_explanation(const Explanation& explanation, const Fitted& screen, Point point, Writer& writer,
-                      DrawGroup& into) {
+                      DisplayGroup& into) {
     const std::string text = explanation.text();
     std::vector<std::string_view> lines;
     for (std::string_view rest = text; !rest.empty();) {
@@ -76,8 +76,8 @@ void draw_explanation(const Explanation& explanation, const Fitted& screen, Poin
                                   std::max(screen.origin.x + 4, screen.origin.x + device.width - size.width - 4));
     const bool is_above = point.y > screen.origin.y + device.height / 2;
     const float top = is_above ? std::max(screen.origin.y + 4, point.y - size.height - 16) : point.y + 16;
-    into.add_rect({left, top, size.width, size.height}, 4, plate_color);
-    into.add_border({left, top, size.width, size.height}, 4, 1, chosen_color);
+    into.rect({left, top, size.width, size.height}, 4, plate_color);
+    into.border({left, top, size.width, size.height}, 4, 1, chosen_color);
     Point at{left + padding, top + padding};
     for (const std::string_view line : lines) {
         if (line.starts_with("  ")) {
@@ -92,9 +92,9 @@ void draw_explanation(const Explanation& explanation, const Fitted& screen, Poin
 
 }  // namespace
 
-void draw_overlay(const Hud& of, DrawList& list, std::optional<Point> point) {
+void draw_overlay(const Hud& of, DisplayList& list, std::optional<Point> point) {
     const Parts& hud = detail::HudAccess::of(of);
-    DrawGroup& into = detail::HudAccess::only_group(list, hud.layouter.viewport());
+    DisplayGroup& into = detail::HudAccess::only_group(list, hud.layouter.viewport());
     if (hud.layouter.measurer() == nullptr) return;
     Writer writer(hud, into);
     const ElementIndex chosen = point ? hud.element_under(*point) : no_element;

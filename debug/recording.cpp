@@ -18,7 +18,7 @@ using detail::Binding;
 bool is_plain_constant(const Binding& binding) {
     if (binding.access() != Binding::Access::constant || binding.is_adjusted()) return false;
     const std::optional<Value::Type> type = binding.type();
-    return type == Value::Type::boolean || type == Value::Type::int64 || type == Value::Type::float64;
+    return type == Value::Type::flag || type == Value::Type::int64 || type == Value::Type::float64;
 }
 
 const detail::EntryReader* entries_of(const Binding& binding) {
@@ -89,7 +89,7 @@ void RunningRecording::name_one(Source& source, const std::string& owner, const 
     if (binding.access() == Binding::Access::name) {
         name = binding.name();
         if (tracked_.contains(name)) return;
-        made.source = rapido::name(name);
+        made.source = rapido::by_name(name);
     } else {
         made.source = source;
         made.owner = owner;
@@ -98,7 +98,7 @@ void RunningRecording::name_one(Source& source, const std::string& owner, const 
             return known.second.field == made.field && known.second.source == source;
         });
         if (same != tracked_.end()) {
-            source = rapido::name(same->first);
+            source = rapido::by_name(same->first);
             used_.insert(same->first);
             return;
         }
@@ -106,7 +106,7 @@ void RunningRecording::name_one(Source& source, const std::string& owner, const 
         for (int number = 2;
              tracked_.contains(name) || bindings_.is_told(name) || bindings_.sources().find(name) != nullptr; ++number)
             name = made.field + "#" + std::to_string(number);
-        source = rapido::name(name);
+        source = rapido::by_name(name);
         used_.insert(name);
     }
     // A container is not read as a value, but followed by itself.
@@ -141,20 +141,20 @@ void RunningRecording::forget(ElementIndex index) {
         return true;
     });
     for (std::size_t i = things_.size(); i-- > 0;)
-        if (things_[i].tag.element == index) remove(things_[i].tag);
+        if (things_[i].marker.element == index) remove(things_[i].marker);
 }
 
 // Things
 
-/// Which of which tags: of those that are there, no two have the same.
-static std::uint64_t key_of(const TagRef& tag) {
-    return std::uint64_t{tag.element} << 32U | tag.index;
+/// Which of which markers: of those that are there, no two have the same.
+static std::uint64_t key_of(const MarkerRef& marker) {
+    return std::uint64_t{marker.element} << 32U | marker.index;
 }
 
-std::uint64_t RunningRecording::add(const TagRef& tag, const PositionSource& at, const std::vector<Binding>& values) {
-    places_[key_of(tag)] = things_.size();
+std::uint64_t RunningRecording::add(const MarkerRef& marker, const PositionSource& at, const std::vector<Binding>& values) {
+    places_[key_of(marker)] = things_.size();
     things_.push_back({.number = thing_count_,
-                       .tag = tag,
+                       .marker = marker,
                        .at = at,
                        .values = values,
                        .place = {},
@@ -162,21 +162,21 @@ std::uint64_t RunningRecording::add(const TagRef& tag, const PositionSource& at,
     return thing_count_++;
 }
 
-std::optional<std::uint64_t> RunningRecording::number_of(const TagRef& tag) const {
-    const auto known = places_.find(key_of(tag));
-    if (known == places_.end() || !(things_[known->second].tag == tag)) return std::nullopt;
+std::optional<std::uint64_t> RunningRecording::number_of(const MarkerRef& marker) const {
+    const auto known = places_.find(key_of(marker));
+    if (known == places_.end() || !(things_[known->second].marker == marker)) return std::nullopt;
     return things_[known->second].number;
 }
 
-void RunningRecording::remove(const TagRef& tag) {
-    const auto known = places_.find(key_of(tag));
-    if (known == places_.end() || !(things_[known->second].tag == tag)) return;
+void RunningRecording::remove(const MarkerRef& marker) {
+    const auto known = places_.find(key_of(marker));
+    if (known == places_.end() || !(things_[known->second].marker == marker)) return;
     const std::size_t place = known->second;
     places_.erase(known);
     // The last one takes its place: what is written of each names it.
     if (place + 1 < things_.size()) {
         things_[place] = std::move(things_.back());
-        places_[key_of(things_[place].tag)] = place;
+        places_[key_of(things_[place].marker)] = place;
     }
     things_.pop_back();
 }

@@ -33,9 +33,9 @@ class RunningRecording final : public HudRecording {
     void name(HudDefinition& definition) override;
     void call(const CallKind& kind, const void* given) override;
     void forget(ElementIndex index) override;
-    std::uint64_t add(const TagRef& tag, const PositionSource& at, const std::vector<detail::Binding>& values) override;
-    std::optional<std::uint64_t> number_of(const TagRef& tag) const override;
-    void remove(const TagRef& tag) override;
+    std::uint64_t add(const MarkerRef& marker, const PositionSource& at, const std::vector<detail::Binding>& values) override;
+    std::optional<std::uint64_t> number_of(const MarkerRef& marker) const override;
+    void remove(const MarkerRef& marker) override;
 
     // In a frame
 
@@ -60,7 +60,7 @@ class RunningRecording final : public HudRecording {
     };
     struct Thing {
         std::uint64_t number;
-        TagRef tag;
+        MarkerRef marker;
         PositionSource at;
         std::vector<detail::Binding> values;
         WorldPoint place;
@@ -83,7 +83,7 @@ class RunningRecording final : public HudRecording {
     const Elements& elements_;
     std::map<std::string, Tracked, std::less<>> tracked_;
     std::vector<Thing> things_;
-    std::unordered_map<std::uint64_t, std::size_t> places_;  ///< in it, by what a tag is of
+    std::unordered_map<std::uint64_t, std::size_t> places_;  ///< in it, by what a marker is of
     std::uint64_t thing_count_ = 0;
     std::map<std::string, detail::TimerNumbers, std::less<>> timer_numbers_;  ///< as the recorder knows them
     // Of this frame or call.

@@ -42,7 +42,7 @@ std::string default_of(const Field& field, const void* at) {
     if (field.required || at == nullptr) return "";
     const auto as = [at]<class T>(T*) -> const T& { return *static_cast<const T*>(at); };
     switch (field.type) {
-        case FieldType::boolean:
+        case FieldType::flag:
             return as(static_cast<bool*>(nullptr)) ? "true" : "false";
         case FieldType::integer:
             return std::to_string(as(static_cast<int*>(nullptr)));
@@ -93,8 +93,8 @@ std::string anchor_of(const Table& table) {
 
 std::string type_of(const Field& field) {
     switch (field.type) {
-        case FieldType::boolean:
-            return "boolean";
+        case FieldType::flag:
+            return "flag";
         case FieldType::integer:
             return "integer";
         case FieldType::number:
@@ -198,7 +198,7 @@ int main() {
     std::cout << "<!-- Made by scripts/reference; do not edit. -->\n"
                  "# Reference of HUD files\n\n"
                  "Every key of a HUD file, which is the name of the field in C++, too; where `motion`, "
-                 "`rise`, `fall`, "
+                 "`motion_up`, `motion_down`, "
                  "`max_motion` and `cycle` stand,\nC++ has one `Motions`. A key that is not required may be "
                  "left out. An "
                  "empty default means "
@@ -210,14 +210,14 @@ int main() {
     writer.write("`[[timer]]`", timer_table, &timer);
     const DeclaredSource source;
     writer.write("`[source.NAME]`", source_table, &source);
-    const Meter meter;
-    writer.write("`[[meter]]`", meter_table, &meter);
+    const FrameMeter meter;
+    writer.write("`[[frame_meter]]`", frame_meter_table, &meter);
     const Effect effect;
     writer.write("`[[effect]]`", effect_table, &effect);
     const Group group;
     writer.write("`[[group]]`", group_table, &group);
-    const LocaleOptions locale;
-    writer.write("`[[locale]]`", locale_table, &locale);
+    const LanguageOptions locale;
+    writer.write("`[[language]]`", language_table, &locale);
     const Accepted accepted;
     writer.write("`[[accept]]`", accepted_table, &accepted);
     for (const Kind* const kind : all_kinds()) {

@@ -5,6 +5,7 @@
 #include "base/nearest.hpp"
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
+#include "file/hud_upgrade.hpp"
 
 namespace rapido {
 
@@ -23,13 +24,13 @@ Location FieldsReader::place(const toml::node& node) const {
 }
 
 void FieldsReader::read_fields(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
-                               const std::string& prefix, Origin& origin) {
+                               const std::string& prefix, Locations& locations) {
     for (const auto& [key, node] : table) {
         const bool is_other = prefix.empty() && std::find(owner.other_keys.begin(), owner.other_keys.end(),
                                                           key.str()) != owner.other_keys.end();
         if (is_other) continue;
         if (const Field* known = description.find(key.str()))
-            read_field(*known, node, aggregate, owner, prefix + std::string(key.str()), origin);
+            read_field(*known, node, aggregate, owner, prefix + std::string(key.str()), locations);
         else
             unknown_field(key, description, owner, prefix);
     }
@@ -51,16 +52,21 @@ void FieldsReader::require(std::span<const toml::table* const> tables, const Tab
 void FieldsReader::unknown_field(const toml::key& key, const Table& description, const Owner& owner,
                                  const std::string& prefix) {
     const std::string whole = (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + owner.name;
+    const std::string_view now = renamed_key(description.name, key.str());
     if (owner.style != nullptr && prefix.empty())
         return fail(ProblemCode::unknown_key, *owner.style,
                     whole + " takes no '" + utf8::shortened(key.str()) + "' from a style",
-                    "use a style with fields of " + std::string(description.name) + " alone");
+                    now.empty() ? "use a style with fields of " + std::string(description.name) + " alone"
+                                : renamed_hint(now));
     std::vector<std::string_view> names;
     if (prefix.empty()) names = owner.other_keys;
     for (const Field& known : description.fields)
         names.push_back(known.name);
     const bool is_other = &description == &table_of<PluralForms> && key.str() == "other";
-    unknown_key(key, std::move(names), whole, is_other ? "the form 'other' is the element's 'format'" : "");
+    unknown_key(key, std::move(names), whole,
+                is_other       ? "the form 'other' is the element's 'format'"
+                : !now.empty() ? renamed_hint(now)
+                               : "");
 }
 
 void FieldsReader::unknown_key(const toml::key& key, std::vector<std::string_view> names, const std::string& owner,
@@ -80,16 +86,16 @@ std::string FieldsReader::resolved(std::string name) const {
 }
 
 void FieldsReader::read_field(const Field& field, const toml::node& node, void* aggregate, const Owner& owner,
-                              const std::string& path, Origin& origin) {
+                              const std::string& path, Locations& locations) {
     Location at = place(node);
     // A format's problems count from its first character, behind the quote.
     if (node.is_string()) ++at.column;
-    if (owner.has_earlier) std::erase_if(origin.fields, [&](const auto& known) { return known.first == path; });
-    origin.fields.emplace_back(path, at);
+    if (owner.has_earlier) std::erase_if(locations.fields, [&](const auto& known) { return known.first == path; });
+    locations.fields.emplace_back(path, at);
     void* const into = field.in(aggregate);
     const std::string name = "'" + path + "' of " + owner.name;
     switch (field.type) {
-        case FieldType::boolean:
+        case FieldType::flag:
             return read_as<bool>(node, into, name, "true or false");
         case FieldType::text:
             read_as<std::string>(node, into, name, "a text");
@@ -132,7 +138,7 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return;
         }
         case FieldType::sources:
-            return read_sources(node, into, name, origin, path, field.most);
+            return read_sources(node, into, name, locations, path, field.most);
         case FieldType::points:
             return read_points(node, into, field, name);
         case FieldType::texts:
@@ -147,10 +153,10 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return read_source(node, into, name);
         case FieldType::table:
             if (const toml::table* table = node.as_table())
-                return read_fields(*table, *field.table, into, owner, path + ".", origin);
+                return read_fields(*table, *field.table, into, owner, path + ".", locations);
             return expected(node, name, "a table");
         case FieldType::list:
-            return read_list(node, into, field, owner, path, name, origin);
+            return read_list(node, into, field, owner, path, name, locations);
         case FieldType::natural:
         case FieldType::nanoseconds:
         case FieldType::numbers:
@@ -205,7 +211,7 @@ void FieldsReader::read_themed_number(const Field& field, const toml::node& node
     }
 }
 
-void FieldsReader::read_theme(const toml::table& table, Theme& theme, Origin& origin) {
+void FieldsReader::read_theme(const toml::table& table, Theme& theme, Locations& locations) {
     const std::string owner = "theme '" + theme.id + "'";
     for (const auto& [key, node] : table) {
         const toml::table* const values = node.as_table();
@@ -222,7 +228,7 @@ void FieldsReader::read_theme(const toml::table& table, Theme& theme, Origin& or
             const std::string word(name.str());
             const std::string path = std::string(key.str()) + "." + word;
             const std::string field = "'" + path + "' of " + owner;
-            origin.fields.emplace_back(path, place(value));
+            locations.fields.emplace_back(path, place(value));
             if (key.str() == "color")
                 read_parsed<Color>(value, &theme.color[word], field, Color::parse,
                                    "a color as \"#rrggbb\" or \"#rrggbbaa\"");
@@ -247,7 +253,7 @@ void FieldsReader::read_number_into(const Field& field, const toml::node& node, 
 
 /// A list of tables; a number in it stands for a table of which only the first field is given.
 void FieldsReader::read_list(const toml::node& node, void* list, const Field& field, const Owner& owner,
-                             const std::string& path, const std::string& name, Origin& origin) {
+                             const std::string& path, const std::string& name, Locations& locations) {
     const toml::array* const items = node.as_array();
     const Field& first = field.table->fields.front();
     const bool takes_numbers = first.required && (first.type == FieldType::seconds || first.type == FieldType::real);
@@ -260,9 +266,9 @@ void FieldsReader::read_list(const toml::node& node, void* list, const Field& fi
     std::size_t index = 0;
     for (const toml::node& item : *items) {
         const std::string at = path + "." + std::to_string(index++);
-        if (item.is_table()) origin.fields.emplace_back(at, place(item));
+        if (item.is_table()) locations.fields.emplace_back(at, place(item));
         if (const toml::table* table = item.as_table())
-            read_fields(*table, *field.table, field.append(list), owner, at + ".", origin);
+            read_fields(*table, *field.table, field.append(list), owner, at + ".", locations);
         else if (takes_numbers && item.is_number())
             read_number_into(first, item, first.in(field.append(list)), "'" + at + "' of " + owner.name);
         else
@@ -313,15 +319,17 @@ void FieldsReader::read_choice(const toml::node& node, void* into, const Field& 
     const auto text = node.value_exact<std::string>();
     if (!text) return expected(node, name, one_of(field.choices));
     const auto at = std::find(field.choices.begin(), field.choices.end(), *text);
-    if (at == field.choices.end())
+    if (at == field.choices.end()) {
+        const std::string_view now = renamed_word(field.name, *text);
         return fail(ProblemCode::unknown_word, node,
                     name + " is '" + utf8::shortened(*text) + "'; expected " + one_of(field.choices),
-                    did_you_mean(*text, field.choices));
+                    now.empty() ? did_you_mean(*text, field.choices) : renamed_hint(now));
+    }
     *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
 }
 
 /// A table of sources by names of one's own, in the order in which they are written.
-void FieldsReader::read_sources(const toml::node& node, void* into, const std::string& name, Origin& origin,
+void FieldsReader::read_sources(const toml::node& node, void* into, const std::string& name, Locations& locations,
                                 const std::string& path, std::size_t most) {
     const toml::table* const table = node.as_table();
     if (table == nullptr) return expected(node, name, "a table of sources, { name = \"a source\" }");
@@ -330,7 +338,7 @@ void FieldsReader::read_sources(const toml::node& node, void* into, const std::s
     auto& sources = *static_cast<std::vector<NamedSource>*>(into);
     sources.clear();
     for (const auto& [key, value] : *table) {
-        origin.fields.emplace_back(path + "." + std::string(key.str()), place(value));
+        locations.fields.emplace_back(path + "." + std::string(key.str()), place(value));
         NamedSource& made = sources.emplace_back();
         made.name = key.str();
         read_source(value, &made.value, "'" + made.name + "' in " + name);
@@ -342,7 +350,7 @@ void FieldsReader::read_source(const toml::node& node, void* into, const std::st
     Source& source = *static_cast<Source*>(into);
     if (const toml::table* table = node.as_table()) return read_scaled(*table, source, name);
     if (const auto text = node.value_exact<std::string>(); text && !text->empty() && *text != "!")
-        source = rapido::name(resolved(*text));
+        source = rapido::by_name(resolved(*text));
     else if (const auto truth = node.value_exact<bool>())
         source = constant(*truth);
     else if (const auto whole = node.value_exact<std::int64_t>())

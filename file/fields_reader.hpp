@@ -40,13 +40,13 @@ class FieldsReader {
         const toml::node* style = nullptr;
     };
 
-    void read(const toml::table& table, const Table& description, void* aggregate, const Owner& owner, Origin& origin) {
-        read_fields(table, description, aggregate, owner, "", origin);
+    void read(const toml::table& table, const Table& description, void* aggregate, const Owner& owner, Locations& locations) {
+        read_fields(table, description, aggregate, owner, "", locations);
     }
     /// Reports the fields that must be there, and are in none of these tables: the last is the owner's own.
     void require(std::span<const toml::table* const> tables, const Table& description, const Owner& owner);
     void read_field(const Field& field, const toml::node& node, void* aggregate, const Owner& owner,
-                    const std::string& path, Origin& origin);
+                    const std::string& path, Locations& locations);
 
     void fail(ProblemCode code, const Location& at, std::string message, std::string hint = {}) {
         problems_.add({at, std::move(message), std::move(hint), code});
@@ -69,7 +69,7 @@ class FieldsReader {
     /// Colors, fonts and radii may be names of a theme.
     void allow_themes() { has_themes_ = true; }
     /// Reads into a theme.
-    void read_theme(const toml::table& table, Theme& theme, Origin& origin);
+    void read_theme(const toml::table& table, Theme& theme, Locations& locations);
 
     /// While a stamp is read.
     void set_names(const StampNames* names) { names_ = names; }
@@ -81,7 +81,7 @@ class FieldsReader {
                 static_cast<int>(region.begin.column)};
     }
     void read_fields(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
-                     const std::string& prefix, Origin& origin);
+                     const std::string& prefix, Locations& locations);
     void unknown_field(const toml::key& key, const Table& description, const Owner& owner, const std::string& prefix);
     template <class T>
     void read_as(const toml::node& node, void* into, const std::string& name, std::string_view what);
@@ -92,10 +92,10 @@ class FieldsReader {
     void read_themed_number(const Field& field, const toml::node& node, void* into, const std::string& name);
     void read_number_into(const Field& field, const toml::node& node, void* into, const std::string& name);
     void read_list(const toml::node& node, void* list, const Field& field, const Owner& owner, const std::string& path,
-                   const std::string& name, Origin& origin);
+                   const std::string& name, Locations& locations);
     void read_easing(const toml::node& node, void* into, const std::string& name, const Location& where);
     void read_choice(const toml::node& node, void* into, const Field& field, const std::string& name);
-    void read_sources(const toml::node& node, void* into, const std::string& name, Origin& origin,
+    void read_sources(const toml::node& node, void* into, const std::string& name, Locations& locations,
                       const std::string& path, std::size_t most);
     void read_source(const toml::node& node, void* into, const std::string& name);
     void read_scaled(const toml::table& table, Source& source, const std::string& name);

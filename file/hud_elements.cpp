@@ -6,6 +6,7 @@
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
 #include "file/hud_reader.hpp"
+#include "file/hud_upgrade.hpp"
 
 namespace rapido {
 namespace {
@@ -71,10 +72,12 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
     const std::string name = node->value_or(std::string());
     if (const Component* const component = components_.find(name)) return read_stamp(*component, table, around);
     const auto kind = std::find(kind_names_.begin(), kind_names_.end(), name);
-    if (kind == kind_names_.end())
+    if (kind == kind_names_.end()) {
+        const std::string_view now = renamed_word("kind", name);
         return reader_.fail(ProblemCode::unknown_word, *node,
                             "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(known_kinds()),
-                            did_you_mean(name, known_kinds()));
+                            now.empty() ? did_you_mean(name, known_kinds()) : renamed_hint(now));
+    }
     const Kind& found = *all_kinds()[static_cast<std::size_t>(kind - kind_names_.begin())];
     std::vector<std::string_view> others{"kind", "style"};
     if (found.can.holds_children) others.push_back("element");
@@ -82,24 +85,24 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
     const FieldsReader::Owner owner{
         .name = name_of(found.name(), table), .other_keys = std::move(others), .has_earlier = table.contains("style")};
     Element element = found.create();
-    Origin origin;
-    origin.location = reader_.place(table);
+    Locations locations;
+    locations.location = reader_.place(table);
     const std::size_t before = problems.count();
     std::vector<const toml::table*> tables =
-        read_styles_of(table, *found.table, address_of(element), owner.name, origin);
+        read_styles_of(table, *found.table, address_of(element), owner.name, locations);
     tables.push_back(&table);
-    reader_.read(table, *found.table, address_of(element), owner, origin);
+    reader_.read(table, *found.table, address_of(element), owner, locations);
     reader_.require(tables, *found.table, owner);
     const std::string path = put_inside(element, table, around, owner.name);
-    if (problems.count() > before) damaged.push_back(origin.location);
+    if (problems.count() > before) damaged.push_back(locations.location);
     const int panels = panel_count(element);
     definition.elements.push_back(std::move(element));
-    definition.element_origins.push_back(std::move(origin));
+    definition.element_locations.push_back(std::move(locations));
     if (found.can.holds_children) read_inner(table, {path, false, around.depth});
     if (found.can.tells) read_panels(table, panels, owner.name, {path, false, around.depth + 1});
 }
 
-/// The panels of a list or of tags: stamps of its component, each with the sources of an entry as its parameters.
+/// The panels of a list or of markers: stamps of its component, each with the sources of an entry as its parameters.
 void HudReader::read_panels(const toml::table& table, int count, const std::string& list, const Around& around) {
     const toml::node* const named = table.get("component");
     if (named == nullptr) {
@@ -176,26 +179,26 @@ void HudReader::read_stamp(const Component& component, const toml::table& table,
                             "a component cannot hold itself");
     const std::size_t before = problems.count();
     const Stamp* const stamp = components_.stamp(component, table, name);
-    Origin origin;
-    origin.location = reader_.place(table);
-    if (stamp == nullptr) return damaged.push_back(origin.location);
+    Locations locations;
+    locations.location = reader_.place(table);
+    if (stamp == nullptr) return damaged.push_back(locations.location);
     Element element = Panel{.plate = false};
     const Table& panel = *describe(Panel{}).table;
     void* const into = address_of(element);
     const FieldsReader::Owner of_component{
         .name = "component '" + component.name + "'", .other_keys = {"style"}, .has_earlier = true};
-    read_styles_of(stamp->panel, panel, into, of_component.name, origin);
-    reader_.read(stamp->panel, panel, into, of_component, origin);
+    read_styles_of(stamp->panel, panel, into, of_component.name, locations);
+    reader_.read(stamp->panel, panel, into, of_component, locations);
     FieldsReader::Owner own{.name = name, .other_keys = component.names(), .has_earlier = true};
     for (const std::string_view other : {"kind", "style", "element"})
         own.other_keys.push_back(other);
-    read_styles_of(stamp->own, panel, into, name, origin);
-    reader_.read(stamp->own, panel, into, own, origin);
+    read_styles_of(stamp->own, panel, into, name, locations);
+    reader_.read(stamp->own, panel, into, own, locations);
     reader_.require(std::array{&table}, panel, own);
     const std::string path = put_inside(element, table, around, name);
-    if (problems.count() > before) damaged.push_back(origin.location);
+    if (problems.count() > before) damaged.push_back(locations.location);
     definition.elements.push_back(std::move(element));
-    definition.element_origins.push_back(std::move(origin));
+    definition.element_locations.push_back(std::move(locations));
 
     StampNames names{path, {}, reader_.names()};
     gather_paths(stamp->elements, "", names);

@@ -123,7 +123,7 @@ Result<HudDefinition> HudFile::read() {
     return read;
 }
 
-bool HudFile::saved() {
+bool HudFile::has_changed() {
     if (!was_read_) return true;
     constexpr std::chrono::milliseconds between{50};
     const Nanoseconds moment = std::chrono::steady_clock::now().time_since_epoch();

@@ -218,7 +218,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
         const DeclaredSource& source = definition.sources[i];
         const auto refuse = [&](std::string message, std::string hint, ProblemCode code) {
             const Location place =
-                i < definition.source_origins.size() ? definition.source_origins[i].location : Location{file};
+                i < definition.source_locations.size() ? definition.source_locations[i].location : Location{file};
             problems.push_back({place, "source '" + source.name + "' " + std::move(message), std::move(hint), code});
         };
         const std::string first = source.name.substr(0, source.name.find('.'));

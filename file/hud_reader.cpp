@@ -7,6 +7,7 @@
 #include "base/nearest.hpp"
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
+#include "file/hud_upgrade.hpp"
 #include "file/prescan.hpp"
 #include "file/syntax_problem.hpp"
 #include "hud/definition_tables.hpp"
@@ -32,7 +33,7 @@ const std::string& name_of(const T& item) {
 
 /// What a file says replaces what the files that it includes say under the same name: those that stand before `first`.
 template <class T>
-void replace_included(std::vector<T>& all, std::vector<Origin>& origins, std::size_t first) {
+void replace_included(std::vector<T>& all, std::vector<Locations>& origins, std::size_t first) {
     for (std::size_t i = first; i < all.size();) {
         const auto before = std::find_if(all.begin(), all.begin() + static_cast<std::ptrdiff_t>(first),
                                          [&](const T& other) { return name_of(other) == name_of(all[i]); });
@@ -52,7 +53,7 @@ void replace_included(std::vector<T>& all, std::vector<Origin>& origins, std::si
 // --- Files
 
 void HudReader::read() {
-    definition.origin.location = {name_, 1, 1};
+    definition.locations.location = {name_, 1, 1};
     definition.files.push_back(name_);
     parse(text_, name_, 0);
     if (problems.count() > 0) return;
@@ -131,7 +132,7 @@ void HudReader::parse_include(const toml::node& named, const std::string& path, 
 
 void HudReader::read_lists(const toml::table& top) {
     const std::size_t sources = definition.sources.size(), timers = definition.timers.size(),
-                      meters = definition.meters.size(), effects = definition.effects.size(),
+                      frame_meters = definition.frame_meters.size(), effects = definition.effects.size(),
                       groups = definition.groups.size();
     std::vector<std::string> fonts = std::move(definition.font_files);
     definition.font_files.clear();
@@ -143,25 +144,25 @@ void HudReader::read_lists(const toml::table& top) {
         else if (word == "element")
             read_list(key, node, [&](const toml::table& table) { read_element(table, {}); });
         else if (word == "timer")
-            read_list_of(key, node, timer_table, definition.timers, definition.timer_origins);
-        else if (word == "meter")
-            read_list_of(key, node, meter_table, definition.meters, definition.meter_origins);
+            read_list_of(key, node, timer_table, definition.timers, definition.timer_locations);
+        else if (word == "frame_meter")
+            read_list_of(key, node, frame_meter_table, definition.frame_meters, definition.frame_meter_locations);
         else if (word == "effect")
-            read_list_of(key, node, effect_table, definition.effects, definition.effect_origins);
+            read_list_of(key, node, effect_table, definition.effects, definition.effect_locations);
         else if (word == "accept")
-            read_list_of(key, node, accepted_table, definition.accept, definition.accept_origins);
-        else if (word == "locale")
-            read_list_of(key, node, locale_table, definition.locales, definition.locale_origins);
+            read_list_of(key, node, accepted_table, definition.accept, definition.accept_locations);
+        else if (word == "language")
+            read_list_of(key, node, language_table, definition.languages, definition.language_locations);
         else if (word == "group")
-            read_list_of(key, node, group_table, definition.groups, definition.group_origins);
+            read_list_of(key, node, group_table, definition.groups, definition.group_locations);
         else
             read_option(key, node);
     }
-    replace_included(definition.sources, definition.source_origins, sources);
-    replace_included(definition.timers, definition.timer_origins, timers);
-    replace_included(definition.meters, definition.meter_origins, meters);
-    replace_included(definition.effects, definition.effect_origins, effects);
-    replace_included(definition.groups, definition.group_origins, groups);
+    replace_included(definition.sources, definition.source_locations, sources);
+    replace_included(definition.timers, definition.timer_locations, timers);
+    replace_included(definition.frame_meters, definition.frame_meter_locations, frame_meters);
+    replace_included(definition.effects, definition.effect_locations, effects);
+    replace_included(definition.groups, definition.group_locations, groups);
     // Fonts of all files count.
     for (std::string& font : definition.font_files)
         if (std::find(fonts.begin(), fonts.end(), font) == fonts.end()) fonts.push_back(std::move(font));
@@ -186,15 +187,15 @@ void HudReader::read_list(const toml::key& key, const toml::node& node, Read rea
 
 template <class Aggregate>
 void HudReader::read_list_of(const toml::key& key, const toml::node& node, const Table& description,
-                             std::vector<Aggregate>& list, std::vector<Origin>& origins) {
+                             std::vector<Aggregate>& list, std::vector<Locations>& origins) {
     read_list(key, node, [&](const toml::table& table) {
         const FieldsReader::Owner owner{name_of(description.name, table)};
-        Origin& origin = origins.emplace_back();
-        origin.location = reader_.place(table);
+        Locations& locations = origins.emplace_back();
+        locations.location = reader_.place(table);
         const std::size_t before = problems.count();
-        reader_.read(table, description, &list.emplace_back(), owner, origin);
+        reader_.read(table, description, &list.emplace_back(), owner, locations);
         reader_.require(std::array{&table}, description, owner);
-        if (problems.count() > before) damaged.push_back(origin.location);
+        if (problems.count() > before) damaged.push_back(locations.location);
     });
 }
 
@@ -212,12 +213,13 @@ void HudReader::check_panels() {
 void HudReader::read_option(const toml::key& key, const toml::node& node) {
     const FieldsReader::Owner owner{std::string(top_table.name)};
     if (const Field* known = top_table.find(key.str()))
-        return reader_.read_field(*known, node, &definition, owner, std::string(key.str()), definition.origin);
-    std::vector<std::string_view> names{"element", "timer",     "meter", "effect", "locale",  "group",
+        return reader_.read_field(*known, node, &definition, owner, std::string(key.str()), definition.locations);
+    std::vector<std::string_view> names{"element", "timer",     "frame_meter", "effect", "language",  "group",
                                         "style",   "component", "theme", "source", "include", "accept"};
     for (const Field& field : top_table.fields)
         names.push_back(field.name);
-    reader_.unknown_key(key, std::move(names), "the HUD");
+    const std::string_view now = renamed_key(top_table.name, key.str());
+    reader_.unknown_key(key, std::move(names), "the HUD", now.empty() ? "" : renamed_hint(now));
 }
 
 /// In the order in which they are written: the first one is used first.
@@ -225,43 +227,43 @@ void HudReader::read_themes(const toml::node& node) {
     const toml::table* const all = node.as_table();
     if (all == nullptr) return reader_.expected(node, "'theme'", "tables, [theme.NAME.color]");
     reader_.allow_themes();
-    std::vector<std::pair<Theme, Origin>> read;
+    std::vector<std::pair<Theme, Locations>> read;
     for (const auto& [key, theme] : *all) {
         const toml::table* const table = theme.as_table();
         if (table == nullptr) {
             reader_.expected(theme, "theme '" + utf8::shortened(key.str()) + "'", "a table");
             continue;
         }
-        auto& [made, origin] = read.emplace_back();
+        auto& [made, locations] = read.emplace_back();
         made.id = key.str();
-        origin.location = reader_.place(key);
-        reader_.read_theme(*table, made, origin);
+        locations.location = reader_.place(key);
+        reader_.read_theme(*table, made, locations);
     }
     std::sort(read.begin(), read.end(),
               [](const auto& a, const auto& b) { return is_before(a.second.location, b.second.location); });
     const std::size_t before = definition.themes.size();
-    for (auto& [theme, origin] : read) {
+    for (auto& [theme, locations] : read) {
         definition.themes.push_back(std::move(theme));
-        definition.theme_origins.push_back(std::move(origin));
+        definition.theme_locations.push_back(std::move(locations));
     }
-    replace_included(definition.themes, definition.theme_origins, before);
+    replace_included(definition.themes, definition.theme_locations, before);
 }
 
 /// What the HUD expects of the game, in the order in which it is written.
 /// A source, or with a prefix a field of its entries.
 void HudReader::read_declared(const toml::key& key, const toml::node& node, const std::string& owner,
-                              const std::string& prefix, DeclaredSource& source, Origin& origin) {
+                              const std::string& prefix, DeclaredSource& source, Locations& locations) {
     const toml::table* const table = node.as_table();
     if (table == nullptr) return reader_.expected(node, owner, "a table");
     source.name = key.str();
-    Origin own;
+    Locations own;
     reader_.read(*table, source_table, &source, {owner, {"fields"}}, own);
     if (prefix.empty())
-        origin.location = reader_.place(key);
+        locations.location = reader_.place(key);
     else
-        origin.fields.emplace_back(prefix.substr(0, prefix.size() - 1), reader_.place(key));
+        locations.fields.emplace_back(prefix.substr(0, prefix.size() - 1), reader_.place(key));
     for (auto& [field, place] : own.fields)
-        origin.fields.emplace_back(prefix + field, place);
+        locations.fields.emplace_back(prefix + field, place);
     for (KeptValue& kept : source.sample)
         if (source.type == SourceType::number && kept.get().is_integer()) kept = KeptValue(Value(kept.get().number()));
     if (table->contains("range") && source.range.low == source.range.high)
@@ -269,7 +271,7 @@ void HudReader::read_declared(const toml::key& key, const toml::node& node, cons
                      "'range' of " + owner + " is empty; expected [low, high]");
     const toml::node* const fields = table->get("fields");
     if (fields == nullptr) return;
-    origin.fields.emplace_back(prefix + "fields", reader_.place(*fields));
+    locations.fields.emplace_back(prefix + "fields", reader_.place(*fields));
     const std::string fields_of = "'fields' of " + owner;
     const toml::table* const inside = fields->as_table();
     if (inside == nullptr || !prefix.empty())
@@ -284,7 +286,7 @@ void HudReader::read_declared(const toml::key& key, const toml::node& node, cons
     for (const auto& [name, value] : *inside) {
         DeclaredSource field;
         read_declared(name, value, "field '" + utf8::shortened(name.str()) + "' of " + owner,
-                      "fields." + std::string(name.str()) + ".", field, origin);
+                      "fields." + std::string(name.str()) + ".", field, locations);
         read.emplace_back(reader_.place(name), std::move(field));
     }
     std::stable_sort(read.begin(), read.end(),
@@ -299,23 +301,23 @@ void HudReader::read_sources(const toml::node& node) {
     if (all->size() > most_others)
         return reader_.fail(ProblemCode::too_large, node,
                             std::to_string(all->size()) + " of 'source'; at most " + std::to_string(most_others));
-    std::vector<std::pair<DeclaredSource, Origin>> read;
+    std::vector<std::pair<DeclaredSource, Locations>> read;
     for (const auto& [key, value] : *all) {
         DeclaredSource source;
-        Origin origin;
+        Locations locations;
         const std::string owner = "source '" + utf8::shortened(key.str()) + "'";
         const std::size_t before = problems.count();
-        read_declared(key, value, owner, "", source, origin);
+        read_declared(key, value, owner, "", source, locations);
         if (problems.count() == before) {
-            if (std::optional<Problem> problem = fault_of(source, &origin)) problems.add(*std::move(problem));
+            if (std::optional<Problem> problem = fault_of(source, &locations)) problems.add(*std::move(problem));
         }
-        if (problems.count() == before) read.emplace_back(std::move(source), std::move(origin));
+        if (problems.count() == before) read.emplace_back(std::move(source), std::move(locations));
     }
     std::sort(read.begin(), read.end(),
               [](const auto& a, const auto& b) { return is_before(a.second.location, b.second.location); });
-    for (auto& [source, origin] : read) {
+    for (auto& [source, locations] : read) {
         definition.sources.push_back(std::move(source));
-        definition.source_origins.push_back(std::move(origin));
+        definition.source_locations.push_back(std::move(locations));
     }
 }
 

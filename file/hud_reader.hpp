@@ -55,7 +55,7 @@ class HudReader {
     void read_themes(const toml::node& node);
     void read_sources(const toml::node& node);
     void read_declared(const toml::key& key, const toml::node& node, const std::string& owner,
-                       const std::string& prefix, DeclaredSource& source, Origin& origin);
+                       const std::string& prefix, DeclaredSource& source, Locations& locations);
     void check_panels();
     template <class Read>
     void read_list(const toml::key& key, const toml::node& node, Read read);
@@ -72,7 +72,7 @@ class HudReader {
     }
     template <class Aggregate>
     void read_list_of(const toml::key& key, const toml::node& node, const Table& description,
-                      std::vector<Aggregate>& list, std::vector<Origin>& origins);
+                      std::vector<Aggregate>& list, std::vector<Locations>& origins);
 
     // --- Styles (hud_styles.cpp)
 
@@ -84,7 +84,7 @@ class HudReader {
     void read_text_style(const toml::key& key, const toml::table& table);
     void check_style(const std::string& name, const toml::table& table);
     std::vector<const toml::table*> read_styles_of(const toml::table& table, const Table& description, void* aggregate,
-                                                   const std::string& name, Origin& origin);
+                                                   const std::string& name, Locations& locations);
 
     // --- Elements (hud_elements.cpp)
 

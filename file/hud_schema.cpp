@@ -68,10 +68,10 @@ class SchemaWriter {
             properties[key] = described(list_of(reference(table), 0, 1000), help);
         };
         tables("timer", timer_table, "Timers that the HUD advances.");
-        tables("meter", meter_table, "Meters of frames.");
+        tables("frame_meter", frame_meter_table, "FrameMeters of frames.");
         tables("effect", effect_table, "Effects by name.");
         tables("group", group_table, "Elements that are shown, hidden and dimmed together.");
-        tables("locale", locale_table, "What differs in a language.");
+        tables("language", language_table, "What differs in a language.");
         tables("accept", accepted_table, "What a check may find, as it is meant so.");
         properties["element"] = described(list_of(reference("element", element()), 0, 4000),
                                           "What the HUD shows, in the order of drawing.");
@@ -142,7 +142,7 @@ class SchemaWriter {
 
     Json plain_schema_of(const Field& field) {
         switch (field.type) {
-            case FieldType::boolean:
+            case FieldType::flag:
                 return {{"type", "boolean"}};
             case FieldType::integer:
                 return number_of(field, true);

@@ -29,23 +29,23 @@ void HudReader::read_text_style(const toml::key& key, const toml::table& table) 
     FieldsReader reader(name_, told_elsewhere);
     if (is_part_ || !definition.themes.empty()) reader.allow_themes();
     TextStyle style;
-    Origin origin;
-    origin.location = reader.place(key);
+    Locations locations;
+    locations.location = reader.place(key);
     FieldsReader::Owner owner{.name = "style '" + std::string(key.str()) + "'"};
     for (const auto& [field, node] : table)
         if (field.str() == "id" || text_style_table.find(field.str()) == nullptr)
             owner.other_keys.push_back(field.str());
-    reader.read(table, text_style_table, &style, owner, origin);
+    reader.read(table, text_style_table, &style, owner, locations);
     style.id = key.str();
     const auto included = std::find_if(definition.styles.begin(), definition.styles.end(),
                                        [&](const TextStyle& other) { return other.id == style.id; });
     if (included != definition.styles.end()) {
-        definition.style_origins[static_cast<std::size_t>(included - definition.styles.begin())] = std::move(origin);
+        definition.style_locations[static_cast<std::size_t>(included - definition.styles.begin())] = std::move(locations);
         *included = std::move(style);
         return;
     }
     definition.styles.push_back(std::move(style));
-    definition.style_origins.push_back(std::move(origin));
+    definition.style_locations.push_back(std::move(locations));
 }
 
 /// Nobody uses it, but its words should be right all the same: for the first kind that has them all.
@@ -68,14 +68,14 @@ void HudReader::check_style(const std::string& name, const toml::table& table) {
                         [&](const auto& entry) { return !kind->table->find(entry.first.str()); }))
             continue;
         Element element = kind->create();
-        Origin origin;
-        return reader_.read(table, *kind->table, address_of(element), {owner}, origin);
+        Locations locations;
+        return reader_.read(table, *kind->table, address_of(element), {owner}, locations);
     }
 }
 
 /// The fields of the styles that a table names, in their order. Returns the tables.
 std::vector<const toml::table*> HudReader::read_styles_of(const toml::table& table, const Table& description,
-                                                          void* aggregate, const std::string& name, Origin& origin) {
+                                                          void* aggregate, const std::string& name, Locations& locations) {
     std::vector<const toml::table*> read;
     const toml::node* const names = table.get("style");
     if (names == nullptr) return read;
@@ -102,7 +102,7 @@ std::vector<const toml::table*> HudReader::read_styles_of(const toml::table& tab
         }
         read.push_back(style->second.table);
         reader_.read(*style->second.table, description, aggregate,
-                     {.name = name, .other_keys = {}, .has_earlier = true, .style = &node}, origin);
+                     {.name = name, .other_keys = {}, .has_earlier = true, .style = &node}, locations);
     };
     if (const toml::array* const list = names->as_array()) {
         for (const toml::node& item : *list)

@@ -80,10 +80,10 @@ class HudWriter {
             }
         }
         write_list("timer", timer_table, definition.timers);
-        write_list("meter", meter_table, definition.meters);
+        write_list("frame_meter", frame_meter_table, definition.frame_meters);
         write_list("effect", effect_table, definition.effects);
         write_list("group", group_table, definition.groups);
-        write_list("locale", locale_table, definition.locales);
+        write_list("language", language_table, definition.languages);
         write_list("accept", accepted_table, definition.accept);
         for (const Element& element : definition.elements) {
             const Kind& kind = kind_of(element);
@@ -164,7 +164,7 @@ class HudWriter {
 
     std::string written_as(const Field& field, const void* at, void* plain, const std::string& owner) {
         switch (field.type) {
-            case FieldType::boolean:
+            case FieldType::flag:
                 return *static_cast<const bool*>(at) ? "true" : "false";
             case FieldType::integer:
                 return std::to_string(*static_cast<const int*>(at));
@@ -244,7 +244,7 @@ class HudWriter {
     static std::string value_text(const KeptValue& kept) {
         const Value value = kept.get();
         if (value.type() == Value::Type::text) return in_quotes(std::string(value.text()));
-        if (value.type() == Value::Type::boolean) return value.boolean() ? "true" : "false";
+        if (value.type() == Value::Type::flag) return value.flag() ? "true" : "false";
         return value.is_integer() ? std::to_string(value.int64()) : real_text(value.number());
     }
 
@@ -284,8 +284,8 @@ class HudWriter {
         std::string written;
         if (is_name)
             written = in_quotes((binding.is_negated() ? "!" : "") + binding.name());
-        else if (constant.type() == Value::Type::boolean)
-            written = constant.boolean() ? "true" : "false";
+        else if (constant.type() == Value::Type::flag)
+            written = constant.flag() ? "true" : "false";
         else if (constant.type() == Value::Type::int64)
             written = std::to_string(constant.int64());
         else
@@ -303,7 +303,7 @@ class HudWriter {
         if (binding.access() != detail::Binding::Access::constant || binding.is_adjusted()) return {};
         std::string storage;
         const Value value = binding.read(storage);
-        const bool is_known = value.type() == Value::Type::boolean || value.type() == Value::Type::int64 ||
+        const bool is_known = value.type() == Value::Type::flag || value.type() == Value::Type::int64 ||
                               value.type() == Value::Type::float64;
         return is_known ? value : Value();
     }

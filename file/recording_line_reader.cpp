@@ -6,6 +6,7 @@
 
 #include "base/nearest.hpp"
 #include "file/hud_part.hpp"
+#include "file/hud_upgrade.hpp"
 #include "file/json_value.hpp"
 #include "hud/definition_tables.hpp"
 
@@ -21,9 +22,11 @@ constexpr std::size_t most_elements = 50'000;  ///< that all lines together add
 void RecordingLineReader::read_first(const Json& line, HudDefinition& definition, std::vector<RecordedName>& names) {
     const Json* const version = find(line, "recording");
     if (version == nullptr || !version->is_number_integer())
-        return fail("this is no recording", "its first line begins with {\"recording\": 1");
-    if (version->get<std::int64_t>() != 1)
-        return fail("is a recording of version " + version->dump() + "; this reads version 1");
+        return fail("this is no recording", "its first line begins with {\"recording\": 2");
+    const std::int64_t number = version->get<std::int64_t>();
+    if (number != 1 && number != 2)
+        return fail("is a recording of version " + version->dump() + "; this reads versions 1 and 2");
+    has_old_names_ = number == 1;
     if (const Json* const hud = find(line, "hud"))
         definition = read_part(*hud);
     else
@@ -33,7 +36,8 @@ void RecordingLineReader::read_first(const Json& line, HudDefinition& definition
 
 CallLine RecordingLineReader::read_call(const Json& line) {
     CallLine call;
-    const std::string word = text_of(line.at("call"), "call");
+    std::string word = text_of(line.at("call"), "call");
+    if (const std::string_view now = has_old_names_ ? renamed_call(word) : std::string_view(); !now.empty()) word = now;
     const auto known =
         std::find_if(calls_.begin(), calls_.end(), [&](const CallKind* kind) { return kind->name() == word; });
     if (known == calls_.end()) {
@@ -70,7 +74,7 @@ void RecordingLineReader::read_field(const Json& json, const Field& field, void*
         return std::vector<float>(all.begin(), all.end());
     };
     switch (field.type) {
-        case FieldType::boolean:
+        case FieldType::flag:
             return put(flag_of(json, name));
         case FieldType::number:
             return put(static_cast<float>(number_of(json, name)));
@@ -83,7 +87,7 @@ void RecordingLineReader::read_field(const Json& json, const Field& field, void*
         case FieldType::natural:
             return put(natural_of(json, name));
         case FieldType::text:
-            return put(text_of(json, name));
+            return put(has_old_names_ ? upgraded_pattern(text_of(json, name)) : text_of(json, name));
         case FieldType::color: {
             const std::string text = text_of(json, name);
             const std::optional<Color> parsed = Color::parse(text);
@@ -239,7 +243,10 @@ KeptValue RecordingLineReader::typed_value(const Json& json, Value::Type type, s
 }
 
 HudDefinition RecordingLineReader::read_part(const Json& hud) {
-    Result<HudDefinition> read = read_hud_part(text_of(hud, "hud"), name_, copied_);
+    std::string text = text_of(hud, "hud");
+    if (has_old_names_)
+        if (Result<std::string> upgraded = upgrade_hud(text, name_)) text = *std::move(upgraded);
+    Result<HudDefinition> read = read_hud_part(text, name_, copied_);
     if (read) {
         elements_ += read->elements.size();
         if (elements_ > most_elements)
@@ -254,7 +261,9 @@ HudDefinition RecordingLineReader::read_part(const Json& hud) {
 }
 
 std::optional<Value::Type> RecordingLineReader::type_of(const Json& json, std::string_view name) {
-    const std::size_t word = word_of(json, value_types, name);
+    // What is a flag today was a boolean.
+    const bool is_flag = has_old_names_ && json.is_string() && json == "boolean";
+    const std::size_t word = is_flag ? static_cast<std::size_t>(Value::Type::flag) : word_of(json, value_types, name);
     return word == 0 ? std::nullopt : std::optional(static_cast<Value::Type>(word));
 }
 

@@ -95,6 +95,7 @@ class RecordingLineReader {
 
     std::string name_;
     CallKinds calls_;
+    bool has_old_names_ = false;                              ///< it is of version 0.1
     std::size_t copied_ = 0, elements_ = 0, name_count_ = 0;  ///< so far
     std::map<std::string, std::optional<Value::Type>, std::less<>> types_;
     std::map<std::string, RecordedName, std::less<>> containers_;

@@ -52,7 +52,7 @@ class RecordedEntries final : public detail::EntryReader {
 struct RecordedThing {
     std::shared_ptr<WorldPoint> place = std::make_shared<WorldPoint>();
     std::vector<std::shared_ptr<RecordedValue>> values;
-    TagRef tag;
+    MarkerRef marker;
 };
 
 using AnyTimer = std::variant<Countdown, Stopwatch>;
@@ -134,13 +134,13 @@ struct RecordingPlayer::State {
             return state_.languages ? state_.languages(tag) : Language{.tag = tag};
         }
         FlashLimit& flash_limit() override { return state_.limit; }
-        TagRef thing(std::uint64_t number) override {
+        MarkerRef thing(std::uint64_t number) override {
             const auto known = state_.things.find(number);
-            return known != state_.things.end() ? known->second.tag : TagRef();
+            return known != state_.things.end() ? known->second.marker : MarkerRef();
         }
-        void tag(std::uint64_t number, ElementRef tags) override {
-            const Element description = hud.description(tags);
-            const Tags* const known = std::get_if<Tags>(&description);
+        void add_marker(std::uint64_t number, ElementRef markers) override {
+            const Element description = hud.description(markers);
+            const Markers* const known = std::get_if<Markers>(&description);
             if (known == nullptr) return;
             RecordedThing& thing = state_.things[number];
             std::vector<Source> bound;
@@ -148,7 +148,7 @@ struct RecordingPlayer::State {
                 thing.values.push_back(std::make_shared<RecordedValue>());
                 bound.push_back(Source(detail::Binding::getter(thing.values.back(), std::nullopt)));
             }
-            thing.tag = hud.tag(tags, PositionSource([place = thing.place] { return *place; }), bound);
+            thing.marker = hud.add_marker(markers, PositionSource([place = thing.place] { return *place; }), bound);
         }
         void add_timers() override { state_.offer(call_.names, &hud); }
 

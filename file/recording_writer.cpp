@@ -40,8 +40,8 @@ Json value(const Value& value, std::optional<Value::Type> fixed = {}) {
     switch (value.type()) {
         case Value::Type::none:
             return nullptr;
-        case Value::Type::boolean:
-            return value.boolean();
+        case Value::Type::flag:
+            return value.flag();
         case Value::Type::int64:
             return value.int64();
         case Value::Type::uint64:
@@ -60,7 +60,7 @@ Json value(const Value& value, std::optional<Value::Type> fixed = {}) {
 
 bool is_empty(const HudDefinition& hud) {
     return hud.elements.empty() && hud.themes.empty() && hud.styles.empty() && hud.timers.empty() &&
-           hud.meters.empty() && hud.effects.empty() && hud.groups.empty();
+           hud.frame_meters.empty() && hud.effects.empty() && hud.groups.empty();
 }
 
 Json type_word(std::optional<Value::Type> type) {
@@ -130,7 +130,7 @@ struct RecordingWriter::State {
 
     Json field_json(const Field& field, const void* at) {
         switch (field.type) {
-            case FieldType::boolean:
+            case FieldType::flag:
                 return *static_cast<const bool*>(at);
             case FieldType::number:
                 return number(static_cast<double>(*static_cast<const float*>(at)));
@@ -212,7 +212,7 @@ const Problems& RecordingWriter::problems() const {
 }
 
 void RecordingWriter::begin(const HudDefinition& definition, std::span<const RecordedName> names) {
-    Json line{{"recording", 1}};
+    Json line{{"recording", 2}};
     line["hud"] = state_->part(definition);
     state_->add_names(line, names);
     state_->write(line);

@@ -188,7 +188,7 @@ class CsvReader {
             else if (parse_number<double>(first->text))
                 type = Value::Type::float64;
             else
-                type = all(is_boolean) ? Value::Type::boolean : Value::Type::text;
+                type = all(is_boolean) ? Value::Type::flag : Value::Type::text;
         }
         for (std::size_t row = 0; row < cells.size(); ++row)
             trace_.set(column, value_of(cells[row], column), row);
@@ -198,7 +198,7 @@ class CsvReader {
         if (cell.text.empty()) return {};
         const Value::Type type = trace_.type(column);
         if (type == Value::Type::int64) return Value(*parse_number<std::int64_t>(cell.text));
-        if (type == Value::Type::boolean) return Value(cell.text == "true");
+        if (type == Value::Type::flag) return Value(cell.text == "true");
         if (type == Value::Type::text) return Value(cell.text);
         if (const auto number = parse_number<double>(cell.text)) return Value(*number);
         if (!trace_.has_enough())

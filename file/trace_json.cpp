@@ -150,7 +150,7 @@ class JsonLinesReader {
     }
 
     bool take_time(const Value& value) {
-        const auto time = value.type() == Value::Type::boolean ? std::nullopt : trace_time(value.number());
+        const auto time = value.type() == Value::Type::flag ? std::nullopt : trace_time(value.number());
         if (!time) {
             fail(0, "'" + key_ + "' is not a time in seconds from 0 to 1e9");
             return false;

@@ -97,7 +97,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
     Game game;
     Hud hud(*definition, game.sources, &measurer, &images);
     hud.resize({.size = {640, 400}});
-    DrawList list;
+    DisplayList list;
     for (int frame = 0; frame < 30; ++frame) {
         game.advance(frame);
         const Seconds step{frame == 20 ? 1e300 : frame == 12 ? 5 : 1 / 60.0};
@@ -122,7 +122,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
         if (frame == 16)
             for (const ElementRef element : hud.elements())
                 hud.reset(element);
-        if (frame == 7) hud.set_scale(0.5F);
+        if (frame == 7) hud.set_ui_scale(0.5F);
         if (frame == 17) hud.set_reduced_motion(true);
         hud.draw(list);
     }

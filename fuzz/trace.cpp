@@ -13,7 +13,7 @@ void play(std::string_view text) {
     for (const bool skips : {false, true}) {
         rapido::RecordingPlayer player(*recording);
         rapido::Hud hud(recording->definition(), player.sources());
-        rapido::DrawList list;
+        rapido::DisplayList list;
         if (skips) player.skip_to(hud, rapido::Nanoseconds{20'000'000});
         for (int frames = 0; frames < 30 && player.update(hud); ++frames)
             hud.draw(list);

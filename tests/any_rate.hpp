@@ -24,7 +24,7 @@ inline void expect_the_same_at_any_rate(const std::function<std::unique_ptr<Hud>
             if (ms % 100 != 0) continue;
             if (call) call(*hud, ms);  // which happens at the time of the last update
             std::string all = std::to_string(ms) + ":";
-            DrawList list;
+            DisplayList list;
             hud->draw(list);
             for (const ElementRef ref : hud->elements()) {
                 const Shown shown = (*hud)[ref];

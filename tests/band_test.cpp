@@ -24,7 +24,7 @@ TEST(Band, is_entered_at_its_edge_and_left_beyond_it) {
     Hud hud;
     const auto text = hud.add(Text{.id = "t",
                                    .value = watch(value),
-                                   .bands = {{.id = "low", .below = 20, .margin = 5, .color = amber},
+                                   .bands = {{.id = "low", .below = 20, .hysteresis = 5, .color = amber},
                                              {.id = "high", .above = 80, .color = leaf},
                                              {.id = "middle", .above = 40, .below = 60, .format = "~{}"}}});
     for (const Row& row : std::vector<Row>{{24, "", ""},
@@ -61,7 +61,7 @@ TEST(Band, changes_once_for_a_value_that_trembles_at_its_edge) {
     const auto bar = hud.add(Bar{.id = "fuel",
                                  .value = watch(fuel),
                                  .max = 100,
-                                 .bands = {{.id = "low", .below = 0.25, .margin = 0.02, .color = amber}}});
+                                 .bands = {{.id = "low", .below = 0.25, .hysteresis = 0.02, .color = amber}}});
     int changes = 0, events = 0;
     Color last = hud[bar].color;
     for (int frame = 0; frame < 5000; ++frame) {
@@ -86,7 +86,7 @@ TEST(Band, listed_last_wins_field_by_field) {
                                    .format = "{:.0f}",
                                    .bands = {{.below = 0.5, .color = amber, .visible = true, .format = "hull {:.0f}"},
                                              {.below = 0.25, .color = ember},
-                                             {.below = 5, .of = BandOf::value, .visible = false}},
+                                             {.below = 5, .edge_unit = EdgeUnit::value, .visible = false}},
                                    .visible = watch(visible)});
     const auto shown = [&](float value) {
         hull = value;
@@ -141,9 +141,9 @@ TEST(Band, reads_the_true_the_target_or_the_shown_value) {
                                  .max = 100,
                                  .pace = {.settle = 200ms},
                                  .motion = tween(1s, Easing::linear()),
-                                 .bands = {{.id = "true", .below = 0.5, .margin = 0, .on = BandOn::truth},
-                                           {.id = "target", .below = 0.9, .on = BandOn::target},
-                                           {.id = "shown", .below = 0.5, .on = BandOn::shown}}});
+                                 .bands = {{.id = "true", .below = 0.5, .hysteresis = 0, .reads = BandReads::truth},
+                                           {.id = "target", .below = 0.9, .reads = BandReads::target},
+                                           {.id = "shown", .below = 0.5, .reads = BandReads::shown}}});
     update(hud, 0s);
     value = 95;
     update(hud, 10ms);
@@ -189,7 +189,7 @@ TEST(Band, on_a_timer_is_entered_at_its_exact_time) {
         const auto bar = hud.add(Bar{.id = "bar",
                                      .value = "t.elapsed",
                                      .max = "t.duration",
-                                     .bands = {{.id = "half", .above = 0.5, .margin = 0.1}}});
+                                     .bands = {{.id = "half", .above = 0.5, .hysteresis = 0.1}}});
         ASSERT_TRUE(text && bar);
         update(hud, 0s);
         std::vector<std::string> events;
@@ -241,10 +241,10 @@ marks = [45, 15, { at = 5, every = 1 }]
 kind = "text"
 id = "a"
 value = "t.left"
-rise = { kind = "spring", duration = 0.5, damping = 0.7 }
+motion_up = { kind = "spring", duration = 0.5, damping = 0.7 }
 bands = [
-    { id = "late", below = 10, margin = 1, color = "#ffc24a", fade = 0.2, visible = true },
-    { above = 5, of = "value", on = "truth", format = "! {}", motion = { kind = "roll" } },
+    { id = "late", below = 10, hysteresis = 1, color = "#ffc24a", fade = 0.2, visible = true },
+    { above = 5, edge_unit = "value", reads = "truth", format = "! {}", motion = { kind = "roll" } },
 ]
 )",
                                "hud.toml");
@@ -259,11 +259,11 @@ bands = [
     EXPECT_EQ(read->timers.at(0), timer);
     const Text text{.id = "a",
                     .value = "t.left",
-                    .motion = {.rise = spring(500ms, 0.7F)},
-                    .bands = {{.id = "late", .below = 10, .margin = 1, .color = amber, .fade = 200ms, .visible = true},
+                    .motion = {.up = spring(500ms, 0.7F)},
+                    .bands = {{.id = "late", .below = 10, .hysteresis = 1, .color = amber, .fade = 200ms, .visible = true},
                               {.above = 5,
-                               .of = BandOf::value,
-                               .on = BandOn::truth,
+                               .edge_unit = EdgeUnit::value,
+                               .reads = BandReads::truth,
                                .format = "! {}",
                                .motion = Motion{.kind = MotionKind::roll}}}};
     EXPECT_EQ(read->elements.at(0), Element(text));
@@ -275,7 +275,7 @@ marks = [45, "x", { every = 1 }, { at = 5, evry = 1 }, 0]
 kind = "bar"
 id = "b"
 value = "v"
-bands = [{ below = "low" }, 7, { on = "shwon" }]
+bands = [{ below = "low" }, 7, { reads = "shwon" }]
 )",
                               "hud.toml");
     std::vector<std::string> texts;
@@ -288,7 +288,7 @@ bands = [{ below = "low" }, 7, { on = "shwon" }]
                          "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
                          "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
                          "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
-                         "hud.toml:8:39: error: 'bands.2.on' of bar 'b' is 'shwon'; expected one of target, truth or "
+                         "hud.toml:8:42: error: 'bands.2.reads' of bar 'b' is 'shwon'; expected one of target, truth or "
                          "shown; "
                          "did you mean 'shown'?"}));
 }

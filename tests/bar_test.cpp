@@ -137,9 +137,9 @@ TEST(Bar, shows_parts_ticks_and_a_border) {
             .color = white,
             .background = black,
             .radius = 0,
-            .parts = {{.value = watch(shield), .of = PartOf::rest, .color = red},
-                      {.value = 10, .of = PartOf::fill, .color = green},
-                      {.value = 15, .of = PartOf::end, .color = blue}}};
+            .parts = {{.value = watch(shield), .where = PartWhere::rest, .color = red},
+                      {.value = 10, .where = PartWhere::fill, .color = green},
+                      {.value = 15, .where = PartWhere::end, .color = blue}}};
     const auto check = [&](std::initializer_list<std::pair<int, std::string>> expected) {
         const Picture picture = picture_of(bar);
         for (const auto& [percent, color] : expected)
@@ -163,7 +163,7 @@ TEST(Bar, shows_parts_ticks_and_a_border) {
     shield = NAN;
     check({{49, "#ffffff"}, {50, "#000000"}});
     bar.parts.clear();
-    bar.ticks = {{.at = 30, .thickness = 2, .color = red}, {.at = 100, .color = red}, {.at = -5, .color = red}};
+    bar.ticks = {.at = {{.at = 30, .thickness = 2, .color = red}, {.at = 100, .color = red}, {.at = -5, .color = red}}};
     bar.border = 4;
     bar.border_color = blue;
     bar.padding = 2;
@@ -180,7 +180,7 @@ TEST(Bar, shows_parts_ticks_and_a_border) {
            {94, "#000000"},
            {96, "#0000ff"}});
     bar.border = bar.padding = 0;
-    bar.ticks.clear();
+    bar.ticks.at.clear();
     bar.color = black;
     bar.end_color = white;
     const Picture shaded = picture_of(bar);
@@ -253,15 +253,15 @@ thickness = 12
 round_ends = true
 segments = 4
 color = "#ff7a3c"
-rise = { kind = "tween", duration = 0.5 }
+motion_up = { kind = "tween", duration = 0.5 }
 
 [[element]]
 kind = "bar"
 id = "hull"
 value = 3
 end_color = "#ffffff"
-ticks = [25, { at = 50, thickness = 4 }]
-parts = [{ value = 2, of = "end" }]
+ticks = { at = [25, { at = 50, thickness = 4 }] }
+parts = [{ value = 2, where = "end" }]
 )",
                                                 "hud.toml");
     ASSERT_TRUE(read) << to_string(read.problems().front());
@@ -272,12 +272,12 @@ parts = [{ value = 2, of = "end" }]
     ring.round_ends = true;
     ring.segments = 4;
     ring.color = rgb(0xff7a3c);
-    ring.motion.rise = tween(500ms);
+    ring.motion.up = tween(500ms);
     EXPECT_EQ(std::get<Ring>(read->elements.at(0)), ring);
     Bar bar{.id = "hull", .value = 3};
     bar.end_color = white;
-    bar.ticks = {{.at = 25}, {.at = 50, .thickness = 4}};
-    bar.parts = {{.value = 2, .of = PartOf::end}};
+    bar.ticks = {.at = {{.at = 25}, {.at = 50, .thickness = 4}}};
+    bar.parts = {{.value = 2, .where = PartWhere::end}};
     EXPECT_EQ(std::get<Bar>(read->elements.at(1)), bar);
     const Hud text({.elements = {Ring{.id = "r", .value = "name"}}}, [] {
         Sources sources;

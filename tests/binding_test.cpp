@@ -203,7 +203,7 @@ TEST(Hud, adds_and_removes_elements_at_any_time) {
     std::vector<std::unique_ptr<int>> values;
     BoxMeasurer measurer;
     Hud hud({}, {}, &measurer);
-    DrawList list;
+    DisplayList list;
     Random random(12);
     std::vector<std::pair<ElementRef, std::string>> living;
     int made = 0;
@@ -273,9 +273,9 @@ TEST(Group, is_shown_hidden_and_dimmed_as_a_whole) {
     EXPECT_EQ(look(), "100 100 100 ");
     menu = true;
     EXPECT_EQ(look(), "50 50 100 ");
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
-    EXPECT_EQ(list.groups()[0].commands()[0].color.alpha, 128);
+    EXPECT_EQ(list.groups()[0].items()[0].color.alpha, 128);
     hud.set_opacity("flight", 0.5F);
     EXPECT_EQ(look(), "25 25 100 ");
     cutscene = true;
@@ -316,9 +316,9 @@ TEST(Text, reserves_the_width_of_its_widest_value_so_that_no_neighbor_moves) {
         value = static_cast<int>(row.range.high);
         update(hud, 0s);
         EXPECT_EQ(hud[panel].box, before);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        const DrawCommand& drawn = list.groups()[1].commands()[0];
+        const DisplayItem& drawn = list.groups()[1].items()[0];
         EXPECT_EQ(drawn.baseline.x + drawn.width, hud[text].box.right()) << "it stands on its anchored side";
     }
 }
@@ -360,25 +360,25 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
                                             return pilot.score;
                                         })));
     Hud hud(HudDefinition{}, sources, &measurer);
-    const ElementRef best = hud.add(Text{.id = "best", .value = name("best")});
+    const ElementRef best = hud.add(Text{.id = "best", .value = by_name("best")});
     const ElementRef own = hud.add(Text{.id = "own", .value = watch([&] {
                                                          if (loses) throw std::out_of_range("no pilot");
                                                          return 7;
                                                      })});
-    hud.add(list_of(List{.id = "board", .entries = name("pilots"), .most = 2},
+    hud.add(list_of(List{.id = "board", .entries = by_name("pilots"), .at_most = 2},
                     [](const auto& entry) { return nest(Panel{}, Text{.id = "score", .value = entry("score")}); }));
     const ElementRef frames = hud.add(Text{.id = "calm", .value = watch(loses)});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(best), "5");
+    EXPECT_EQ(hud.text_of(best), "5");
     EXPECT_TRUE(hud.problems().empty());
 
     pilots.pop_back();
     pilots.pop_back();
     loses = true;
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(best), "--");
-    EXPECT_EQ(hud.text(own), "--");
-    EXPECT_EQ(hud.text(frames), "true") << "what else there is goes on in the same frame";
+    EXPECT_EQ(hud.text_of(best), "--");
+    EXPECT_EQ(hud.text_of(own), "--");
+    EXPECT_EQ(hud.text_of(frames), "true") << "what else there is goes on in the same frame";
     ASSERT_EQ(hud.problems().size(), 2U);
     EXPECT_EQ(hud.problems()[0].code, ProblemCode::getter_threw);
     EXPECT_TRUE(hud.problems()[0].message.starts_with("the getter of source 'best' has thrown: "))
@@ -387,8 +387,8 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
 
     pilots = {{3}, {8}};
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(best), "8") << "the next frame goes on";
-    EXPECT_EQ(hud.text(own), "--");
+    EXPECT_EQ(hud.text_of(best), "8") << "the next frame goes on";
+    EXPECT_EQ(hud.text_of(own), "--");
     EXPECT_EQ(hud.problems().size(), 3U) << "each is told once";
     EXPECT_EQ(hud.problems()[2].message,
               "the getter of source 'pilots' has thrown: something that is no std::exception");
@@ -396,7 +396,7 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
     EXPECT_EQ(hud.problems().size(), 3U) << "no call is blamed";
     loses = false;
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(own), "7");
+    EXPECT_EQ(hud.text_of(own), "7");
 
     // So does all else that a game gives to be read: parts of a shared state, names of an enumeration, places.
     Shared<Pilot> shared;
@@ -406,8 +406,8 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
         Text{.id = "part", .value = watch(shared, [](const Pilot&) -> int { throw std::runtime_error("a part"); })});
     hud.add(Text{.id = "gear", .value = watch(gear)});
     const ElementRef fires = hud.add(
-        tags_of(Tags{.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "mark", .format = "x"}); }));
-    hud.tag(fires, watch_position([]() -> Point { throw std::runtime_error("a place"); }), {});
+        markers_of(Markers{.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "mark", .format = "x"}); }));
+    hud.add_marker(fires, watch_position([]() -> Point { throw std::runtime_error("a place"); }), {});
     update(hud, 16ms);
     update(hud, 16ms);
     std::string all;
@@ -416,7 +416,7 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
     for (const std::string what : {"has thrown: a part", "has thrown: a gear", "has thrown: a place"})
         EXPECT_NE(all.find(what), std::string::npos) << what << "\n" << all;
     EXPECT_EQ(hud.problems().size(), 6U) << "each is told once: " << all;
-    EXPECT_EQ(hud.text(best), "8") << "and all else goes on";
+    EXPECT_EQ(hud.text_of(best), "8") << "and all else goes on";
 
     // A place that throws is nowhere; and where no HUD reads, what was thrown goes on.
     const PositionSource nowhere(std::function<WorldPoint()>([]() -> WorldPoint { throw std::runtime_error("lost"); }));

@@ -30,7 +30,7 @@ TEST(Change, lets_a_value_in_flight_go_on) {
             update(twin, 16ms);
             ASSERT_EQ(hud[text].shown, twin[same].shown) << frame;
             if (frame >= at) {
-                ASSERT_EQ(hud.text(text), twin.text(same)) << frame;
+                ASSERT_EQ(hud.text_of(text), twin.text_of(same)) << frame;
             }
             EXPECT_TRUE(hud.events().empty());
         }
@@ -77,11 +77,11 @@ TEST(Change, of_a_source_takes_its_value_as_given) {
                                    .format = "{} {delta:+}",
                                    .motion = roll(1s),
                                    .bands = {{.id = "much", .above = 100, .color = amber, .effect = "flash"}},
-                                   .effects = {{.on = TriggerOn::gain, .effect = "swell"}}});
+                                   .triggers = {{.on = TriggerOn::gain, .effect = "swell"}}});
     update(hud, 16ms);
     EXPECT_TRUE(hud.change<Text>(text, [&](Text& any) { any.value = watch(oil); }));
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "500 --") << "nothing rolls and nothing was gained";
+    EXPECT_EQ(hud.text_of(text), "500 --") << "nothing rolls and nothing was gained";
     EXPECT_EQ(hud[text].color, amber);
     EXPECT_TRUE(hud.events().empty());
     update(hud, 50ms);
@@ -103,7 +103,7 @@ TEST(Change, keeps_bands_effects_and_trails) {
                     .value = watch(hull),
                     .max = 100,
                     .trail = {.delay = 400ms},
-                    .bands = {{.id = "low", .below = 25, .margin = 10, .of = BandOf::value, .color = amber}}});
+                    .bands = {{.id = "low", .below = 25, .hysteresis = 10, .edge_unit = EdgeUnit::value, .color = amber}}});
     update(hud, 16ms);
     hull = 20;
     update(hud, 16ms);
@@ -142,7 +142,7 @@ TEST(Change, that_cannot_be_changes_nothing) {
         EXPECT_GT(hud.problems().size(), known);
         EXPECT_EQ(hud.description(text), before);
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(text), "7 points");
+        EXPECT_EQ(hud.text_of(text), "7 points");
         return to_string(hud.problems().back());
     };
     EXPECT_EQ(refused(Bar{.id = "score"}),
@@ -158,9 +158,9 @@ TEST(Change, that_cannot_be_changes_nothing) {
     other.format = "{:s}";
     refused(other);
     other = std::get<Text>(before);
-    other.effects = {{.on = TriggerOn::gain, .effect = "swlel"}};
+    other.triggers = {{.on = TriggerOn::gain, .effect = "swlel"}};
     EXPECT_EQ(refused(other),
-              "error: 'effects.0.effect' of text 'plate.score': no effect 'swlel'; did you mean 'swell'?");
+              "error: 'triggers.0.effect' of text 'plate.score': no effect 'swlel'; did you mean 'swell'?");
     hud.remove(text);
     EXPECT_FALSE(hud.alive(text));
     EXPECT_TRUE(text) << "a reference does not know";
@@ -188,7 +188,7 @@ TEST(GameLayer, lies_over_the_description_and_below_bands) {
     EXPECT_TRUE(hud.change<Text>(banded, [](Text& any) { any.format = "{}!"; }));
     update(hud, 16ms);
     EXPECT_EQ(hud[banded].color, amber) << "it stays when the description changes";
-    EXPECT_EQ(hud.text(banded), "7!");
+    EXPECT_EQ(hud.text_of(banded), "7!");
     EXPECT_EQ(std::get<Text>(hud.description(banded)).color, bone) << "which does not know of it";
     EXPECT_TRUE(hud.set_format(text, "{} points"));
     EXPECT_FALSE(hud.set_format(text, "{"));
@@ -196,13 +196,13 @@ TEST(GameLayer, lies_over_the_description_and_below_bands) {
     hud.set_opacity(text, 0.5F);
     hud.set_visible(banded, false);
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "7 points");
+    EXPECT_EQ(hud.text_of(text), "7 points");
     EXPECT_EQ(hud[text].opacity, 0.5F);
     EXPECT_FALSE(hud[banded].visible);
     for (const ElementRef ref : {text, banded, panel})
         hud.reset(ref);
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "7");
+    EXPECT_EQ(hud.text_of(text), "7");
     EXPECT_EQ(hud[text].color, bone);
     EXPECT_EQ(hud[text].opacity, 1);
     EXPECT_TRUE(hud[banded].visible);
@@ -258,7 +258,7 @@ TEST(GameLayer, sets_a_format_as_if_it_had_been_there_from_the_beginning) {
                     update(hud, 16ms);
                     update(twin, 16ms);
                     if (frame < 5) continue;
-                    ASSERT_EQ(hud.text(ref), twin.text(same)) << from << " to " << to << ", " << frame;
+                    ASSERT_EQ(hud.text_of(ref), twin.text_of(same)) << from << " to " << to << ", " << frame;
                     ASSERT_EQ(hud[ref].box, twin[same].box) << from << " to " << to << ", " << frame;
                 }
                 EXPECT_TRUE(hud.problems().empty());
@@ -328,42 +328,42 @@ TEST(Names, bind_when_they_come) {
     const auto fuel = hud.find("fuel"), ring = hud.find("ring"), left = hud.find("left");
     ASSERT_TRUE(hud.alive(fuel) && hud.alive(ring) && hud.alive(left));
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(fuel), "-- L");
-    EXPECT_EQ(hud.text(left), "--");
+    EXPECT_EQ(hud.text_of(fuel), "-- L");
+    EXPECT_EQ(hud.text_of(left), "--");
     float litres = 300, tank = 400;
     sources.set("plane.fuel", watch(litres));
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(fuel), "300 L") << "nothing rolls";
-    EXPECT_EQ(hud.fill(ring), 0) << "a ring without a maximum is empty";
+    EXPECT_EQ(hud.text_of(fuel), "300 L") << "nothing rolls";
+    EXPECT_EQ(hud.fill_of(ring), 0) << "a ring without a maximum is empty";
     sources.set("plane.tank", watch(tank));
     Countdown round(90s);
     sources.set("round", round);
     update(hud, 16ms);
-    EXPECT_EQ(hud.fill(ring), 0.75);
-    EXPECT_EQ(hud.text(left), "01:30");
+    EXPECT_EQ(hud.fill_of(ring), 0.75);
+    EXPECT_EQ(hud.text_of(left), "01:30");
     round.start();
     (void)round.advance(29.5s);
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(left), "01:01") << "what is left is rounded up, as if it had been known from the beginning";
+    EXPECT_EQ(hud.text_of(left), "01:01") << "what is left is rounded up, as if it had been known from the beginning";
     float other = 40;
     sources.set("plane.fuel", watch(other));
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(fuel), "40 L") << "a name that is set again is a snap";
+    EXPECT_EQ(hud.text_of(fuel), "40 L") << "a name that is set again is a snap";
     EXPECT_TRUE(hud.events().empty());
     litres = 1;
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(fuel), "40 L");
+    EXPECT_EQ(hud.text_of(fuel), "40 L");
     EXPECT_EQ(hud.problems().size(), 5U);
     // Timers and meters of a running HUD are names, too.
     const auto late = hud.add(Text{.id = "late", .value = "fuse.left", .format = "{:%S}"});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(late), "--");
+    EXPECT_EQ(hud.text_of(late), "--");
     EXPECT_TRUE(hud.add(Timer{.id = "fuse", .duration = 10s}));
     EXPECT_FALSE(hud.add(Timer{.id = "fuse", .duration = 10s}));
-    EXPECT_TRUE(hud.add(Meter{.id = "frames"}));
+    EXPECT_TRUE(hud.add(FrameMeter{.id = "frames"}));
     EXPECT_TRUE(hud.add(Effect{.id = "hop", .keyframes = {{.at = 0.5, .offset = Point{0, -8}}}}));
     update(hud, 2s);
-    EXPECT_EQ(hud.text(late), "08") << "the first step counts";
+    EXPECT_EQ(hud.text_of(late), "08") << "the first step counts";
     EXPECT_TRUE(hud.play(late, "hop"));
     update(hud, 150ms);
     EXPECT_LT(hud[late].offset.y, -7.9F);
@@ -377,11 +377,11 @@ TEST(Text, shows_any_number_of_sources_by_name) {
                                    .values = {{"hp", watch(hull)}, {"max", watch(most)}, {"who", watch(pilot)}},
                                    .format = "{who}: {hp:>4} of {max}"});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "Ada:   70 of 100");
+    EXPECT_EQ(hud.text_of(text), "Ada:   70 of 100");
     hull = 9;
     pilot = "Bea {hp}";
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "Bea {hp}:    9 of 100") << "what a player is called is never read";
+    EXPECT_EQ(hud.text_of(text), "Bea {hp}:    9 of 100") << "what a player is called is never read";
     EXPECT_TRUE(hud[text].text_changed);
     update(hud, 16ms);
     EXPECT_FALSE(hud[text].changed);
@@ -412,11 +412,11 @@ TEST(Change, lets_what_is_said_and_how_full_things_are_be_read_until_the_next_fr
         hud.add(Ring{.id = "ring", .value = watch(water), .max = 20}),
         hud.add(Level{.id = "level", .value = watch(water), .max = 20}),
         hud.add(Dial{.id = "dial", .value = watch(water), .max = 20}),
-        hud.add(Scale{.id = "scale", .value = watch(water), .max = 20}),
+        hud.add(Ruler{.id = "scale", .value = watch(water), .max = 20}),
         hud.add(Pips{.id = "pips", .value = watch(water), .max = 20}),
-        hud.add(Image{.id = "image", .image = "drop", .value = watch(water), .max = 20, .cover = Cover{}}),
+        hud.add(Image{.id = "image", .image = "drop", .value = watch(water), .max = 20, .lid = Lid{}}),
     };
-    hud.notify(news, {.text = "Tank full", .time = 60s});
+    hud.notify(news, {.text = "Tank full", .show_for = 60s});
     for (int i = 0; i < 3; ++i)
         update(hud, 16ms);
     Language german{.tag = "de"};
@@ -431,7 +431,7 @@ TEST(Change, lets_what_is_said_and_how_full_things_are_be_read_until_the_next_fr
              hud.change<Notice>(news, [](Notice& given) { given.size = 30; });
              hud.change<Bar>(full[0], [](Bar& given) { given.color = rgb(0x00ff00); });
          }},
-        {"set_scale", [&] { hud.set_scale(2); }},
+        {"set_ui_scale", [&] { hud.set_ui_scale(2); }},
         {"resize",
          [&] {
              hud.resize({.size = {640, 360}});
@@ -439,25 +439,25 @@ TEST(Change, lets_what_is_said_and_how_full_things_are_be_read_until_the_next_fr
     };
     for (const auto& [name, call] : calls) {
         call();
-        EXPECT_EQ(hud.text(text), "12.5 L") << name;
-        EXPECT_EQ(hud.text(news), "Tank full") << name;
+        EXPECT_EQ(hud.text_of(text), "12.5 L") << name;
+        EXPECT_EQ(hud.text_of(news), "Tank full") << name;
         EXPECT_EQ(hud[text].text, "12.5 L") << name;
         for (const ElementRef ref : full)
-            EXPECT_DOUBLE_EQ(*hud.fill(ref), 0.625) << name << " " << hud[ref].id;
+            EXPECT_DOUBLE_EQ(*hud.fill_of(ref), 0.625) << name << " " << hud[ref].id;
     }
     water = 5;
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "5 gal");
-    EXPECT_EQ(hud.text(news), "Tank full");
+    EXPECT_EQ(hud.text_of(text), "5 gal");
+    EXPECT_EQ(hud.text_of(news), "Tank full");
     for (const ElementRef ref : full)
-        EXPECT_DOUBLE_EQ(*hud.fill(ref), 0.25) << hud[ref].id;
+        EXPECT_DOUBLE_EQ(*hud.fill_of(ref), 0.25) << hud[ref].id;
     EXPECT_EQ(hud.problems(), Problems{});
 }
 
 TEST(Change, of_a_format_is_refused_where_that_of_the_description_is) {
     double value = 5;
     for (const auto& [format, says] : std::vector<std::pair<std::string, std::string>>{
-             {"{} of {max}", "{max}"}, {"{<loud>}{}{</>}", "'loud'"}, {"{", "{"}, {"{other}", "other"}}) {
+             {"{} of {max}", "{max}"}, {"{#loud}{}{/loud}", "'loud'"}, {"{", "{"}, {"{other}", "other"}}) {
         Hud hud;
         const ElementRef text = hud.add(Text{.id = "t", .value = watch(value), .format = "<{}>"});
         update(hud, 16ms);
@@ -467,10 +467,10 @@ TEST(Change, of_a_format_is_refused_where_that_of_the_description_is) {
         Text described{.id = "t", .value = watch(value), .format = format};
         EXPECT_FALSE(hud.change(text, described)) << format;
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(text), "<5>") << "what it was stays";
+        EXPECT_EQ(hud.text_of(text), "<5>") << "what it was stays";
         EXPECT_TRUE(hud.set_format(text, "[{}]"));
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(text), "[5]");
+        EXPECT_EQ(hud.text_of(text), "[5]");
     }
 }
 

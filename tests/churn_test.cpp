@@ -73,8 +73,8 @@ class Churn {
     };
     Said said(ElementRef ref) const {
         const Shown now = (*hud_)[ref];
-        EXPECT_EQ(now.text, hud_->text(ref));
-        EXPECT_EQ(now.fill, hud_->fill(ref));
+        EXPECT_EQ(now.text, hud_->text_of(ref));
+        EXPECT_EQ(now.fill, hud_->fill_of(ref));
         const auto number = [](const Value& value) { return value.has_value() ? value.number() : -1e9; };
         return {std::string(now.text), now.fill,  now.trail,    now.color, number(now.shown), number(now.target),
                 now.opacity,           now.scale, now.rotation, now.box,   now.drawn_box,     now.visible};
@@ -87,7 +87,7 @@ class Churn {
     }
     /// A HUD that was not called shows the last frame: so must one that was, in a list that knows it and in one that does not.
     void check_nothing_changes_before_the_next_frame(const std::vector<std::pair<ElementRef, Said>>& finished) {
-        DrawList fresh;
+        DisplayList fresh;
         hud_->draw(fresh);
         ASSERT_EQ(first_difference(fresh, finished_), "") << last_call_;
         hud_->draw(list_);
@@ -136,7 +136,7 @@ class Churn {
         };
         switch (random_.below(11)) {
             case 10:
-                return made("popups", common(Popups{.time = 400ms}));
+                return made("pop_ups", common(PopUps{.show_for = 400ms}));
             case 0:
                 return made("panel", common(Panel{.layout = static_cast<Layout>(random_.below(4))}));
             case 1:
@@ -144,7 +144,7 @@ class Churn {
             case 2:
                 return made("moving", common(Text{.motion = random_.below(2) == 0 ? roll(300ms) : spring(300ms)}));
             case 3:
-                return made("graph", common(Graph{.max = 100, .span = 1s, .samples = 20}));
+                return made("graph", common(Graph{.max = 100, .span = 1s, .resolution = 20}));
             case 4:
                 return made("pips", common(Pips{.max = 12, .gain = "swell", .loss = "fade"}));
             case 5:
@@ -156,7 +156,7 @@ class Churn {
                 return made("text", common(Text{.max = 99, .format = "{} / {max}"}));
             case 7:
                 model.pattern = "%06d!";
-                return made("text", common(Text{.format = "{:06}!", .effects = {{.effect = "swell"}}}));
+                return made("text", common(Text{.format = "{:06}!", .triggers = {{.effect = "swell"}}}));
             case 8:
                 model.pattern = "<%d>";
                 return made("text", common(Text{.bands = {{.id = "b", .above = -1e9, .format = "<{}>"},
@@ -206,7 +206,7 @@ class Churn {
                 return hud_->stop(ref, "pulse");
             case 7:
                 if (any->second.kind == "notice")
-                    hud_->notify(ref, {.text = "hello {<loud>}{}{</>}", .value = constant(number_)});
+                    hud_->notify(ref, {.text = "hello {#loud}{}{/loud}", .value = constant(number_)});
                 return;
             case 8:
                 return hud_->set_language(
@@ -243,7 +243,7 @@ class Churn {
                 // The format of a band counts on top of it.
                 if (any->second.kind != "text" || any->second.own_pattern == "<%d>") return;
                 any->second.pattern = "%d\nloud";
-                ASSERT_TRUE(hud_->set_format(ref, "{}\n{<loud>}loud{</>}"));
+                ASSERT_TRUE(hud_->set_format(ref, "{}\n{#loud}loud{/loud}"));
                 return;
             case 20:
                 return hud_->set_text_scale(static_cast<float>(1 + random_.below(2)));
@@ -253,10 +253,10 @@ class Churn {
                 return;
             }
             case 22:
-                if (any->second.kind == "popups") hud_->pop(ref, {.on_screen = Point{100, 100}, .value = number_});
+                if (any->second.kind == "pop_ups") hud_->pop_up(ref, {.on_screen = Point{100, 100}, .value = number_});
                 return;
             default:
-                return hud_->set_scale(static_cast<float>(1 + random_.below(2)));
+                return hud_->set_ui_scale(static_cast<float>(1 + random_.below(2)));
         }
     }
 
@@ -276,7 +276,7 @@ class Churn {
                         any.bands.push_back({.id = "new", .above = 3, .color = rgb(0xff0000), .effect = "pulse"});
                 if constexpr (requires { any.bands; })
                     if (any.bands.size() > 4) any.bands.resize(1);
-                any.effects = {{.on = TriggerOn::mark, .effect = "swell", .timer = "t"}};
+                any.triggers = {{.on = TriggerOn::mark, .effect = "swell", .timer = "t"}};
                 any.layer = random_.below(5);
             },
             element);
@@ -327,7 +327,7 @@ class Churn {
     BoxMeasurer measurer_;
     HudDefinition definition_;
     std::unique_ptr<Hud> hud_;
-    DrawList list_, finished_;
+    DisplayList list_, finished_;
     int last_call_ = -1;
     std::map<std::string, Model> models_;
     std::vector<ElementRef> dead_;

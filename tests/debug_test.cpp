@@ -1,4 +1,4 @@
-// What a tester sees: watches, and what a frame took.
+// What a tester sees: probes, and what a frame took.
 #include "rapido/debug.hpp"
 
 #include <set>
@@ -13,12 +13,12 @@ std::string table_of(Hud& hud) {
     std::vector<std::pair<float, std::string>> rows;
     for (const ElementRef ref : hud.elements()) {
         const Shown shown = hud[ref];
-        if (!shown.visible || !shown.id.starts_with("watches.rows.") || !shown.id.ends_with(".name")) continue;
+        if (!shown.visible || !shown.id.starts_with("probes.rows.") || !shown.id.ends_with(".name")) continue;
         const std::string row(shown.id.substr(0, shown.id.size() - 9));
         const Shown group = hud[hud.find(row + ".group")];
         rows.emplace_back(shown.box.y, (group.visible ? "[" + std::string(group.text) + "] " : "") +
                                            std::string(shown.text) + "=" +
-                                           std::string(hud.text(hud.find(row + ".row.text"))));
+                                           std::string(hud.text_of(hud.find(row + ".row.text"))));
     }
     std::sort(rows.begin(), rows.end());
     std::string all;
@@ -27,24 +27,24 @@ std::string table_of(Hud& hud) {
     return all;
 }
 
-TEST(Watches, show_times_in_a_unit_that_says_something_and_what_is_wrong_with_a_pattern) {
+TEST(Probes, show_times_in_a_unit_that_says_something_and_what_is_wrong_with_a_pattern) {
     BoxMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
-    show_watches(hud);
+    show_probes(hud);
     for (const auto& [time, expected] : std::vector<std::pair<Seconds, std::string>>{
              {16.6667ms, "16.7 ms"}, {-2ms, "-2.0 ms"}, {1500ms, "1.50 s"}, {59.999s, "60.00 s"}, {125s, "00:02:05"}}) {
-        RAPIDO_WATCH(time);
-        RAPIDO_WATCH_AS("{:%M:%S}", time);
+        RAPIDO_PROBE(time);
+        RAPIDO_PROBE_AS("{:%M:%S}", time);
         update(hud, 16ms);
         EXPECT_NE(table_of(hud).find("time=" + expected), std::string::npos) << table_of(hud);
     }
-    RAPIDO_WATCH_AS("{:q}", 5);
+    RAPIDO_PROBE_AS("{:q}", 5);
     update(hud, 16ms);
     EXPECT_NE(table_of(hud).find("spec"), std::string::npos) << table_of(hud);
     update(hud, 3s);  // the next test of this thread sees nothing of it
 }
 
-TEST(Watches, show_any_value_in_one_line) {
+TEST(Probes, show_any_value_in_one_line) {
     struct Plane {
         double speed = 140.25;
         int crew = 4;
@@ -52,13 +52,13 @@ TEST(Watches, show_any_value_in_one_line) {
     } plane;
     BoxMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
-    show_watches(hud);
+    show_probes(hud);
     EXPECT_EQ(hud.problems(), Problems{});
     const auto frame = [&](bool over_village, Seconds step = 16ms) {
-        RAPIDO_WATCH(plane.crew);
-        RAPIDO_WATCH_IN("plane", plane.speed * 2);
-        RAPIDO_WATCH_IN_AS("plane", "{:.0f} km/h", plane.speed * 3.6);
-        if (over_village) RAPIDO_WATCH_IN("mission", plane.village);
+        RAPIDO_PROBE(plane.crew);
+        RAPIDO_PROBE_IN("plane", plane.speed * 2);
+        RAPIDO_PROBE_IN_AS("plane", "{:.0f} km/h", plane.speed * 3.6);
+        if (over_village) RAPIDO_PROBE_IN("mission", plane.village);
         update(hud, step);
         return table_of(hud);
     };
@@ -70,16 +70,16 @@ TEST(Watches, show_any_value_in_one_line) {
     EXPECT_NE(frame(false, 1s).find("village"), std::string::npos) << "it was reached a moment ago";
     frame(false, 1s);
     EXPECT_EQ(frame(false), "plane.crew=3; [plane] plane.speed * 2=280.5; plane.speed * 3.6=505 km/h");
-    show_watches(hud, false);
+    show_probes(hud, false);
     EXPECT_EQ(frame(true), "");
     bool wanted = true;
-    show_watches(hud, watch(wanted));
+    show_probes(hud, watch(wanted));
     EXPECT_NE(frame(true), "");
     wanted = false;
     EXPECT_EQ(frame(true), "");
 }
 
-TEST(Watches, stand_in_the_corner_in_which_they_cover_least) {
+TEST(Probes, stand_in_the_corner_in_which_they_cover_least) {
     BoxMeasurer measurer;
     bool there = false;
     Hud hud{HudDefinition{}, {}, &measurer};
@@ -89,13 +89,13 @@ TEST(Watches, stand_in_the_corner_in_which_they_cover_least) {
                 .visible = watch(there)});
     hud.add(Bar{
         .id = "left", .value = 1, .place = {.anchor = Anchor::top_left, .size = {300, 200}}, .visible = watch(there)});
-    show_watches(hud);
+    show_probes(hud);
     const auto corner = [&] {
         for (int i = 0; i < 65; ++i) {
-            RAPIDO_WATCH(there);
+            RAPIDO_PROBE(there);
             update(hud, 16ms);
         }
-        const Rect box = hud[hud.find("watches")].box;
+        const Rect box = hud[hud.find("probes")].box;
         return std::string(box.y < 360 ? "top " : "bottom ") + (box.x < 640 ? "left" : "right");
     };
     EXPECT_EQ(corner(), "top right");
@@ -105,36 +105,36 @@ TEST(Watches, stand_in_the_corner_in_which_they_cover_least) {
     EXPECT_EQ(corner(), "bottom right") << "without a reason it stays";
 }
 
-TEST(Watches, keep_clear_of_tags_where_those_are_seen) {
+TEST(Probes, keep_clear_of_tags_where_those_are_seen) {
     BoxMeasurer measurer;
     WorldPoint fire{560, -300, 0};  // of a flat world: at the upper right of a screen of 1280 by 720
     std::vector<WorldPoint> fires{fire};
     Hud hud{HudDefinition{}, {}, &measurer};
-    hud.add(tags_of({.id = "fires",
+    hud.add(markers_of({.id = "fires",
                      .entries = watch_entries(fires, entry_position([](const WorldPoint& at) { return at; })),
-                     .most = 1},
+                     .at_most = 1},
                     [](const auto&) {
                         return nest(Panel{}, Bar{.id = "heat", .value = 1, .place = {.size = {120, 40}}});
                     }));
-    show_watches(hud);
+    show_probes(hud);
     for (int i = 0; i < 65; ++i) {
-        RAPIDO_WATCH(fire.x);
+        RAPIDO_PROBE(fire.x);
         update(hud, 16ms);
     }
-    const Rect box = hud[hud.find("watches")].box;
+    const Rect box = hud[hud.find("probes")].box;
     EXPECT_GT(box.width, 50);
-    EXPECT_TRUE(box.right() < 1140 || box.y > 80) << "the tag is laid out elsewhere, and seen in that corner";
+    EXPECT_TRUE(box.right() < 1140 || box.y > 80) << "the marker is laid out elsewhere, and seen in that corner";
 }
 
-TEST(Watches, are_nothing_in_a_build_without_them) {
+TEST(Probes, are_nothing_in_a_build_without_them) {
     const TemporaryFolder folder;
     const std::string program = folder.write("game.cpp", R"(#include <rapido/debug.hpp>
-int fly(int speed) { RAPIDO_WATCH(speed * 12345); RAPIDO_WATCH_IN_AS("plane", "{}", speed); return speed; })");
+int fly(int speed) { RAPIDO_PROBE(speed * 12345); RAPIDO_PROBE_IN_AS("plane", "{}", speed); return speed; })");
     const auto size_of = [&](const std::string& define) {
         const std::string object = folder.path("game.o");
-        const std::string command =
+        const std::string item =
             "c++ -std=c++20 -O2 " + define + " -I" RAPIDO_SOURCE_DIR "/include -c " + program + " -o " + object;
-        EXPECT_EQ(std::system(command.c_str()), 0);
+        EXPECT_EQ(std::system(item.c_str()), 0);
         std::ifstream file(object, std::ios::binary);
         const std::string bytes{std::istreambuf_iterator<char>(file), std::istreambuf_iterator<char>()};
         return std::pair(bytes.size(),
@@ -149,8 +149,8 @@ int fly(int speed) { RAPIDO_WATCH(speed * 12345); RAPIDO_WATCH_IN_AS("plane", "{
     EXPECT_GT(with, without);
 }
 
-TEST(FrameMeter, tells_the_average_the_worst_and_the_one_percent_low) {
-    FrameMeter meter{1s};
+TEST(FrameCounter, tells_the_average_the_worst_and_the_one_percent_low) {
+    FrameCounter meter{1s};
     const auto run = [&](int frames, Seconds step) {
         for (int i = 0; i < frames; ++i)
             meter.advance(step);
@@ -173,7 +173,7 @@ TEST(FrameMeter, tells_the_average_the_worst_and_the_one_percent_low) {
     EXPECT_NEAR(*meter.low(), 100, 1e-3) << "only the last thousand count";
 
     HudDefinition definition;
-    definition.meters = {{.id = "f", .interval = 1s}};
+    definition.frame_meters = {{.id = "f", .interval = 1s}};
     Hud hud{definition};
     const auto text = hud.add(Text{.id = "t",
                                    .value = "f.worst",
@@ -182,7 +182,7 @@ TEST(FrameMeter, tells_the_average_the_worst_and_the_one_percent_low) {
     EXPECT_EQ(hud.problems(), Problems{});
     for (int i = 0; i < 100; ++i)
         update(hud, 20ms);
-    EXPECT_EQ(hud.text(text).find("--"), std::string::npos) << hud.text(text);
+    EXPECT_EQ(hud.text_of(text).find("--"), std::string::npos) << hud.text_of(text);
 }
 
 TEST(Cost, is_told_by_the_game_and_shown_by_the_hud_itself) {
@@ -191,10 +191,10 @@ TEST(Cost, is_told_by_the_game_and_shown_by_the_hud_itself) {
         .id = "t", .value = "hud.update_time", .values = {{"draw", "hud.draw_time"}}, .format = "{:.3%S} {draw:.3%S}"});
     EXPECT_EQ(hud.problems(), Problems{});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "-- --") << "nobody has told it";
+    EXPECT_EQ(hud.text_of(text), "-- --") << "nobody has told it";
     hud.set_cost({.update = 2ms, .draw = 1ms});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "00.002 00.001");
+    EXPECT_EQ(hud.text_of(text), "00.002 00.001");
 }
 
 TEST(Overlay, is_written_in_a_font_that_can_be_read_whatever_that_of_the_hud_is) {
@@ -214,14 +214,14 @@ TEST(Overlay, is_written_in_a_font_that_can_be_read_whatever_that_of_the_hud_is)
     hud.resize({.size = {800, 600}});
     hud.add(Text{.id = "score", .value = 7, .place = {.anchor = Anchor::top_left}});
     update(hud, 16ms);
-    const auto fonts_of = [](const DrawList& list) {
+    const auto fonts_of = [](const DisplayList& list) {
         std::set<FontId> fonts;
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands())
-                if (command.kind == DrawCommand::Kind::text) fonts.insert(command.font);
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items())
+                if (item.kind == DisplayItem::Kind::text) fonts.insert(item.font);
         return fonts;
     };
-    DrawList own, overlay;
+    DisplayList own, overlay;
     hud.draw(own);
     draw_overlay(hud, overlay, Point{2, 2});
     EXPECT_EQ(fonts_of(own), std::set<FontId>{1});
@@ -230,9 +230,9 @@ TEST(Overlay, is_written_in_a_font_that_can_be_read_whatever_that_of_the_hud_is)
 
 TEST(Overlay, finds_nothing_where_an_element_has_no_area) {
     Hud hud;
-    const auto tags = hud.add(tags_of({.id = "fires"}, [](const auto&) { return nest(Panel{}); }));
+    const auto markers = hud.add(markers_of({.id = "fires"}, [](const auto&) { return nest(Panel{}); }));
     update(hud, 16ms);
-    EXPECT_TRUE(hud[tags].visible);
+    EXPECT_TRUE(hud[markers].visible);
     for (const Point point : {Point{0, 0}, Point{20, 30}, Point{600, 400}})
         EXPECT_FALSE(hud.element_at(point)) << point.x;
 }
@@ -252,14 +252,14 @@ TEST(Overlay, shows_boxes_ids_and_why) {
     EXPECT_FALSE(hud.element_at({700, 500}));
     hud.play(panel, "shake");
     const auto drawn = [&](std::optional<Point> point) {
-        DrawList list;
+        DisplayList list;
         draw_overlay(hud, list, point);
         std::vector<std::string> texts;
         int lines = 0;
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands()) {
-                if (command.kind == DrawCommand::Kind::text) texts.emplace_back(group.text_of(command));
-                if (command.kind == DrawCommand::Kind::line) ++lines;
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items()) {
+                if (item.kind == DisplayItem::Kind::text) texts.emplace_back(group.text_of(item));
+                if (item.kind == DisplayItem::Kind::line) ++lines;
             }
         EXPECT_EQ(lines, 2) << "what is hidden has no box";
         return texts;
@@ -271,12 +271,12 @@ TEST(Overlay, shows_boxes_ids_and_why) {
     EXPECT_EQ(why[2], "source");
     EXPECT_EQ(why[3].substr(0, 26), "reads a constant: 7, since");
     // What moves is found where it is drawn.
-    const auto tags = hud.add(tags_of({.id = "t", .parameters = {"v"}, .pivot = Anchor::center}, [](const auto& thing) {
+    const auto markers = hud.add(markers_of({.id = "t", .parameters = {"v"}, .pivot = Anchor::center}, [](const auto& thing) {
         return nest(Panel{.place = {.size = {40, 20}}, .plate = false},
                     Bar{.id = "bar", .value = thing("v"), .place = {.size = {40, 20}}});
     }));
     const Point at{100, 100};
-    hud.tag(tags, watch_position(at), {0.5});
+    hud.add_marker(markers, watch_position(at), {0.5});
     update(hud, 1s);
     update(hud, 16ms);
     const ElementRef found = hud.element_at({(200 + 100) * 2, (150 + 100) * 2});

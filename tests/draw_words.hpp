@@ -1,4 +1,4 @@
-// Draw lists, compared to the bit.
+// Display lists, compared to the bit.
 #pragma once
 
 #include <bit>
@@ -9,16 +9,16 @@
 
 namespace rapido::test {
 
-/// All of a draw list in lines, numbers by their bits: as digits, or quickly as they are.
+/// All of a display list in lines, numbers by their bits: as digits, or quickly as they are.
 class Words {
  public:
     std::string text;
 
-    explicit Words(const DrawList& list, bool as_digits = true) : as_digits_(as_digits) {
-        for (const DrawGroup& group : list.groups()) {
+    explicit Words(const DisplayList& list, bool as_digits = true) : as_digits_(as_digits) {
+        for (const DisplayGroup& group : list.groups()) {
             line("group");
             add(group.blend, group.transform());
-            for (const DrawCommand& c : group.commands())
+            for (const DisplayItem& c : group.items())
                 add_command(group, c);
         }
     }
@@ -47,7 +47,7 @@ class Words {
         std::array<char, 8> digits{};
         (text += ' ').append(digits.data(), std::to_chars(digits.data(), digits.data() + 8, bits, 16).ptr);
     }
-    void add_command(const DrawGroup& group, const DrawCommand& c) {
+    void add_command(const DisplayGroup& group, const DisplayItem& c) {
         line(group.text_of(c));
         add(c.kind, c.color, c.has_gradient, c.end_color, c.gradient_from, c.gradient_to, c.rect, c.clip);
         add(c.radius, c.thickness, c.font, c.size, c.baseline, c.width, c.image, c.source, c.tint.color, c.tint.part);
@@ -61,12 +61,12 @@ class Words {
 
     bool as_digits_;
 };
-inline std::string words_of(const DrawList& list) {
+inline std::string words_of(const DisplayList& list) {
     return Words(list).text;
 }
 
 /// The first line that differs, of both; empty for equal lists.
-inline std::string first_difference(const DrawList& a, const DrawList& b) {
+inline std::string first_difference(const DisplayList& a, const DisplayList& b) {
     if (Words(a, false).text == Words(b, false).text) return {};
     const std::string one = words_of(a), other = words_of(b);
     const auto [at, there] = std::mismatch(one.begin(), one.end(), other.begin(), other.end());

@@ -1,4 +1,4 @@
-// Layout, the draw list and pictures.
+// Layout, the display list and pictures.
 #include "rapido/file.hpp"
 #include "rapido/picture.hpp"
 #include "support.hpp"
@@ -45,12 +45,12 @@ TEST(Layout, follows_the_real_edges_at_a_scale_that_shows_the_whole_design) {
         EXPECT_NEAR(box.right(), row.width, 0.001F);
         EXPECT_NEAR(box.bottom(), row.height, 0.001F);
         EXPECT_EQ(box.width, 20);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        const DrawCommand& command = list.groups()[0].commands()[0];
+        const DisplayItem& item = list.groups()[0].items()[0];
         const float scale = row.window.width / row.width;
-        EXPECT_NEAR(command.size, 20 * scale, 1e-3F);
-        EXPECT_NEAR(command.baseline.x + command.width, row.window.width, 0.01F);
+        EXPECT_NEAR(item.size, 20 * scale, 1e-3F);
+        EXPECT_NEAR(item.baseline.x + item.width, row.window.width, 0.01F);
     }
 }
 
@@ -99,15 +99,15 @@ TEST(Layout, gives_each_of_two_players_a_viewport_with_their_own_values) {
         Hud hud(definition, sources, &measurer);
         // The right half of a window begins at 1280; both are at twice the design size.
         const float left = player == 0 ? 0.0F : 1280.0F;
-        hud.resize({.origin = {left, 100}, .size = {1280, 800}});
+        hud.resize({.size = {1280, 800}, .origin = {left, 100}});
         update(hud, 0s);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        const DrawCommand& text = list.groups()[0].commands()[0];
+        const DisplayItem& text = list.groups()[0].items()[0];
         EXPECT_EQ(list.groups()[0].text_of(text), std::to_string(scores[player]));
         EXPECT_EQ(text.baseline.x + text.width, left + 1280 - 20);
         EXPECT_EQ(text.baseline.y, 100 + 0.75F * 40);
-        const Rect& plate = list.groups()[1].commands()[0].rect;
+        const Rect& plate = list.groups()[1].items()[0].rect;
         EXPECT_EQ(plate.x, left);
         EXPECT_EQ(plate.bottom(), 100 + 800);
     }
@@ -119,26 +119,26 @@ TEST(Layout, draws_nothing_in_a_window_that_is_none) {
     for (const Size size : {Size{0, 0}, Size{-5, 100}, Size{NAN, 100}, Size{INFINITY, 1}, Size{1, 1}}) {
         hud.resize({.size = size});
         update(hud, 0s);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands())
-                EXPECT_TRUE(std::isfinite(command.rect.x) && std::isfinite(command.baseline.x) && command.size < 2);
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items())
+                EXPECT_TRUE(std::isfinite(item.rect.x) && std::isfinite(item.baseline.x) && item.size < 2);
     }
 }
 
-TEST(DrawList, rewrites_only_what_changed_since_it_was_last_drawn) {
+TEST(DisplayList, rewrites_only_what_changed_since_it_was_last_drawn) {
     int a = 1, b = 2;
     BoxMeasurer measurer;
     Hud hud({}, {}, &measurer);
     hud.add(Text{.id = "a", .value = watch(a)});
     hud.add(Text{.id = "b", .value = watch(b), .layer = -1});
-    DrawList first, second;
+    DisplayList first, second;
     update(hud, 0s);
     hud.draw(first);
     ASSERT_EQ(first.groups().size(), 2U);
-    const auto text = [](const DrawList& list, std::size_t i) {
-        return std::string(list.groups()[i].text_of(list.groups()[i].commands()[0]));
+    const auto text = [](const DisplayList& list, std::size_t i) {
+        return std::string(list.groups()[i].text_of(list.groups()[i].items()[0]));
     };
     EXPECT_EQ(text(first, 0), "2") << "a lower layer is drawn before";
     a = 5;
@@ -147,9 +147,9 @@ TEST(DrawList, rewrites_only_what_changed_since_it_was_last_drawn) {
     hud.draw(second);
     hud.draw(first);
     EXPECT_EQ(first.groups()[0].revision, revision_b);
-    for (const DrawList* list : {&first, &second}) {
+    for (const DisplayList* list : {&first, &second}) {
         EXPECT_EQ(text(*list, 1), "5");
-        EXPECT_EQ(list->groups()[1].glyphs_of(list->groups()[1].commands()[0]).size(), 1U);
+        EXPECT_EQ(list->groups()[1].glyphs_of(list->groups()[1].items()[0]).size(), 1U);
     }
 }
 
@@ -177,7 +177,7 @@ TEST(Picture, fills_as_many_pixels_of_a_bar_as_its_fill_says) {
                             .radius = 0});
                 hud.resize({.size = {200 * scale, 100 * scale}});
                 update(hud, 0s);
-                DrawList list;
+                DisplayList list;
                 hud.draw(list);
                 Picture picture(static_cast<int>(200 * scale), static_cast<int>(100 * scale), fonts);
                 picture.draw(list);
@@ -273,7 +273,7 @@ TEST(Picture, writes_the_same_as_a_drawing) {
     hud.add(Text{.id = "t", .format = "Acres", .inside = "p", .color = rgb(0x8fce5a)});
     hud.resize({.size = {300, 200}});
     update(hud, 0s);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     const std::string path = folder.path("hud.svg");
     ASSERT_TRUE(write_svg(list, 300, 200, fonts, path));
@@ -310,22 +310,22 @@ TEST(Drawing, is_the_same_at_every_scale_but_for_the_scale) {
                  .value = watch(value),
                  .max = 100,
                  .place = {.size = {100, 100}},
-                 .marks = {.every = 20, .format = "{:.0f}"}});
+                 .ticks = {.every = 20, .format = "{:.0f}"}});
     hud.add(Pips{.id = "pips", .value = watch(half), .max = 1, .shape = Shape::diamond, .steps = 2});
     const auto points = [&](float scale) {
         hud.resize({.size = {1280 * scale, 720 * scale}});
         update(hud, 16ms);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         std::vector<Point> all;
         int full = 0;
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands()) {
-                if (command.kind == DrawCommand::Kind::text)
-                    all.push_back({command.baseline.x / scale, command.baseline.y / scale});
-                for (const Point& point : group.points_of(command))
-                    if (command.kind == DrawCommand::Kind::line) all.push_back({point.x / scale, point.y / scale});
-                full += command.color == Pips{}.color && command.kind == DrawCommand::Kind::polygon ? 1 : 0;
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items()) {
+                if (item.kind == DisplayItem::Kind::text)
+                    all.push_back({item.baseline.x / scale, item.baseline.y / scale});
+                for (const Point& point : group.points_of(item))
+                    if (item.kind == DisplayItem::Kind::line) all.push_back({point.x / scale, point.y / scale});
+                full += item.color == Pips{}.color && item.kind == DisplayItem::Kind::polygon ? 1 : 0;
             }
         EXPECT_GE(full, 1) << "half a diamond is a triangle";
         return all;
@@ -342,13 +342,13 @@ TEST(Drawing, is_the_same_at_every_scale_but_for_the_scale) {
 TEST(Drawing, fills_an_outline_over_the_whole_box) {
     BoxMeasurer measurer;
     Hud hud(HudDefinition{}, {}, &measurer);
-    hud.add(Level{.id = "tank", .value = 1, .place = {.size = {200, 50}}, .outline = {{0, 0}, {1, 0}, {1, 1}, {0, 1}}});
+    hud.add(Level{.id = "tank", .value = 1, .place = {.size = {200, 50}}, .corners = {{0, 0}, {1, 0}, {1, 1}, {0, 1}}});
     update(hud, 16ms);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     float left = 1e9F, right = 0;
-    for (const DrawCommand& command : list.groups()[0].commands())
-        for (const Point& point : list.groups()[0].points_of(command)) {
+    for (const DisplayItem& item : list.groups()[0].items())
+        for (const Point& point : list.groups()[0].points_of(item)) {
             left = std::min(left, point.x);
             right = std::max(right, point.x);
         }
@@ -374,12 +374,12 @@ TEST(Layout, moves_an_element_by_its_offset_in_every_arrangement) {
 }
 
 TEST(Drawing, rounds_the_ends_of_an_arc_outwards) {
-    DrawGroup group;
+    DisplayGroup group;
     group.begin();
     // A quarter from the top to the right, between radii of 8 and 12.
-    group.add_arc({{50, 50}, 12, 8, 0, 90, true}, rgb(0xffffff));
+    group.arc({{50, 50}, 12, 8, 0, 90, true}, rgb(0xffffff));
     float left = 50, top = 50, right = 50, bottom = 50;
-    for (const Point& point : group.points_of(group.commands()[0])) {
+    for (const Point& point : group.points_of(group.items()[0])) {
         left = std::min(left, point.x);
         top = std::min(top, point.y);
         right = std::max(right, point.x);
@@ -402,7 +402,7 @@ TEST(Picture, is_a_layer_over_a_game_that_draws_with_the_processor) {
     const Color ground = rgb(0x335577);
     Picture layer(width, height, fonts), expected(width, height, fonts);
     EXPECT_TRUE(layer.drawn().is_empty());
-    DrawList list;
+    DisplayList list;
     constexpr int row = width + 3;  // of a game whose rows are longer
     std::vector<std::uint32_t> game(static_cast<std::size_t>(row * height));
     for (int frame = 0; frame < 3; ++frame) {

@@ -22,6 +22,32 @@ TEST(Effect, from_rest_is_exactly_its_keyframes) {
     }
 }
 
+TEST(Effect, of_a_group_is_one_for_each_way_unless_an_element_has_its_own) {
+    const Effect in{.id = "in", .duration = 1s, .keyframes = {{.at = 0, .offset = Point{0, -20}, .easing = Easing::linear()}}};
+    const Effect out{.id = "out", .duration = 1s, .keyframes = {{.at = 0, .offset = Point{30, 0}, .easing = Easing::linear()}}};
+    HudDefinition definition;
+    definition.effects = {in, out};
+    bool visible = true;
+    definition.groups = {{.id = "g", .visible = watch(visible), .enter = "in", .leave = "out"}};
+    BoxMeasurer measurer;
+    Hud hud(definition, {}, &measurer);
+    hud.resize({1280, 720});
+    const auto text = hud.add(Text{.id = "t", .format = "x", .group = "g"});
+    const auto own = hud.add(Text{.id = "own", .format = "x", .group = "g", .enter = "in"});
+    update(hud, 16ms);
+    visible = false;
+    update(hud, 0s);
+    update(hud, 500ms);
+    EXPECT_EQ(hud[text].offset, (Point{15, 0}));
+    EXPECT_EQ(hud[own].offset, (Point{0, -10})) << "the effect with which it enters, backwards";
+    update(hud, 600ms);
+    EXPECT_FALSE(hud[text].visible);
+    visible = true;
+    update(hud, 0s);
+    update(hud, 500ms);
+    EXPECT_EQ(hud[text].offset, (Point{0, -10}));
+}
+
 TEST(Effect, of_a_stronger_cause_does_not_disturb_what_it_does_not_name) {
     // A pulse of a band, with and without hits that change nothing but color, opacity or place.
     const Effect pulse{.id = "pulse", .duration = 1s, .repeat = 0, .keyframes = {{.at = 0.5, .scale = 1.3F}}};

@@ -184,10 +184,10 @@ TEST(Effect, starts_by_what_happens_to_a_value_or_a_timer) {
                                  .value = watch(hull),
                                  .max = 100,
                                  .bands = {{.id = "low", .below = 0.2, .effect = "glow"}},
-                                 .effects = {{.on = TriggerOn::loss, .effect = "hit", .full_change = 40}},
+                                 .triggers = {{.on = TriggerOn::loss, .effect = "hit", .full_strength_at = 40}},
                                  .visible = watch(hidden).negated()});
     const auto panel =
-        hud.add(Panel{.id = "p", .effects = {{.on = TriggerOn::mark, .effect = "hit", .timer = "t", .at = 9s}}});
+        hud.add(Panel{.id = "p", .triggers = {{.on = TriggerOn::mark, .effect = "hit", .timer = "t", .at = 9s}}});
     ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
     update(hud, 0s);
     hull = 90;
@@ -247,14 +247,14 @@ TEST(Effect, starts_by_what_happens_to_a_value_or_a_timer) {
     hud.add(Bar{.id = "x",
                 .value = watch(hull),
                 .bands = {{.id = "low", .below = 1, .effect = "glwo"}},
-                .effects = {{.on = TriggerOn::band_enter, .effect = "hit", .band = "lwo"},
+                .triggers = {{.on = TriggerOn::band_enter, .effect = "hit", .band = "lwo"},
                             {.on = TriggerOn::end, .effect = "hit"}}});
     std::vector<std::string> messages;
     for (std::size_t i = 1; i < hud.problems().size(); ++i)
         messages.push_back(to_string(hud.problems()[i]));
     EXPECT_EQ(messages,
-              (std::vector<std::string>{"error: 'effects.0.band' of bar 'x': no band 'lwo'; did you mean 'low'?",
-                                        "error: 'effects.1' of bar 'x' needs 'timer'",
+              (std::vector<std::string>{"error: 'triggers.0.band' of bar 'x': no band 'lwo'; did you mean 'low'?",
+                                        "error: 'triggers.1' of bar 'x' needs 'timer'",
                                         "error: 'bands.0.effect' of bar 'x': no effect 'glwo'; did you mean 'glow'?"}));
 }
 
@@ -311,7 +311,7 @@ TEST(Effect, moves_what_is_drawn_and_what_stands_inside) {
                 .background = rgb(0xff0000),
                 .radius = 0});
     update(hud, 0s);
-    DrawList list;
+    DisplayList list;
     const auto area = [&] {
         hud.draw(list);
         Picture picture(200, 200, fonts);
@@ -344,7 +344,7 @@ TEST(Effect, moves_what_is_drawn_and_what_stands_inside) {
 
 TEST(HudFile, reads_effects) {
     const auto read = read_hud(R"([[effect]]
-id = "wobble"
+id = "lurch"
 duration = 0.5
 repeat = 2
 when_busy = "wait"
@@ -358,11 +358,11 @@ keyframes = [
 kind = "bar"
 id = "b"
 value = 1
-effects = [{ on = "loss", effect = "wobble", full_change = 10 }]
+triggers = [{ on = "loss", effect = "lurch", full_strength_at = 10 }]
 )",
                                "hud.toml");
     ASSERT_TRUE(read) << to_string(read.problems()[0]);
-    const Effect effect{.id = "wobble",
+    const Effect effect{.id = "lurch",
                         .duration = 500ms,
                         .repeat = 2,
                         .keyframes = {{.at = 0.5, .scale = 1.5F, .offset = Point{3, -2}, .easing = Easing::ease_in()},
@@ -371,18 +371,18 @@ effects = [{ on = "loss", effect = "wobble", full_change = 10 }]
                         .dots = {.count = 5},
                         .when_busy = WhenBusy::wait};
     EXPECT_EQ(read->effects.at(0), effect);
-    EXPECT_EQ(std::get<Bar>(read->elements.at(0)).effects.at(0),
-              (Trigger{.on = TriggerOn::loss, .effect = "wobble", .full_change = 10}));
+    EXPECT_EQ(std::get<Bar>(read->elements.at(0)).triggers.at(0),
+              (Trigger{.on = TriggerOn::loss, .effect = "lurch", .full_strength_at = 10}));
 
     std::vector<std::string> texts;
     for (const Problem& problem :
          check_hud("[[effect]]\nid = \"e\"\nkeyframes = [{ at = 1 }, { at = 0.5 }]\n"
-                   "[[element]]\nkind = \"bar\"\nid = \"b\"\nvalue = 1\neffects = [{ effect = \"shaek\" }]\n",
+                   "[[element]]\nkind = \"bar\"\nid = \"b\"\nvalue = 1\ntriggers = [{ effect = \"shaek\" }]\n",
                    "hud.toml", {}, nullptr))
         texts.push_back(to_string(problem));
     EXPECT_EQ(texts, (std::vector<std::string>{
                          "hud.toml:3:13: error: 'keyframes' of effect 'e' must stand in order of 'at'",
-                         "hud.toml:8:24: error: 'effects.0.effect' of bar 'b': no effect 'shaek'; did you "
+                         "hud.toml:8:25: error: 'triggers.0.effect' of bar 'b': no effect 'shaek'; did you "
                          "mean 'shake'?"}));
 }
 

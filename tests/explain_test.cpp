@@ -64,7 +64,7 @@ TEST(Explain, follows_a_value_on_its_way) {
 
 TEST(Explain, tells_the_length_of_a_frame_as_players_know_it) {
     Hud hud;
-    hud.add(Meter{.id = "fps"});
+    hud.add(FrameMeter{.id = "fps"});
     const ElementRef text = hud.add(Text{.id = "t", .value = "fps.frame_time"});
     for (const auto& [length, says] : std::vector<std::pair<Seconds, std::string>>{
              {Seconds{1.0 / 60}, "16.7 ms"}, {4ms, "4 ms"}, {250ms, "0.25 s"}}) {

@@ -19,8 +19,8 @@ font = "Inter"
 [[timer]]
 id = "evacuation"
 duration = 45
-start = "mission.evacuating"
-[[meter]]
+start_when = "mission.evacuating"
+[[frame_meter]]
 id = "frames"
 interval = 0.25
 [[element]]
@@ -55,8 +55,8 @@ layer = -3
     HudDefinition expected;
     expected.design = {1920, 1080};
     expected.font = "Inter";
-    expected.timers = {Timer{.id = "evacuation", .duration = 45s, .start = "mission.evacuating"}};
-    expected.meters = {Meter{.id = "frames", .interval = 250ms}};
+    expected.timers = {Timer{.id = "evacuation", .duration = 45s, .start_when = "mission.evacuating"}};
+    expected.frame_meters = {FrameMeter{.id = "frames", .interval = 250ms}};
     expected.elements = {
         Panel{.id = "plate",
               .place = {.anchor = Anchor::top_right, .offset = {24, 16.5F}, .size = {100, 0}},
@@ -110,7 +110,7 @@ duration = "long"
         "hud.toml:1:1: error: unknown key 'desgin' in the HUD; did you mean 'design'?",
         "hud.toml:5:1: error: unknown key 'formt' in text 'acres'; did you mean 'format'?",
         "hud.toml:8:8: error: unknown kind 'txt'; expected one of panel, text, bar, ring, level, pips, dial, "
-        "scale, graph, image, notice, list, tags or popups; did you "
+        "ruler, graph, image, notice, list, markers or pop_ups; did you "
         "mean "
         "'text'?",
         "hud.toml:13:9: error: 'color' of bar 'water' is 'teal'; expected a color as \"#rrggbb\" or "
@@ -178,11 +178,11 @@ why = "it lies on the plate"
                                         "'plane.watr'; did you mean 'plane.water'?"}));
     EXPECT_EQ(hud.wanted_sources(), (std::vector<std::string>{"plane.water", "plane.watr"}));
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(hud.find("water")), "--");
+    EXPECT_EQ(hud.text_of(hud.find("water")), "--");
     double litres = 12;
     sources.set("plane.water", watch(litres));
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(hud.find("water")), "12");
+    EXPECT_EQ(hud.text_of(hud.find("water")), "12");
 
     const std::vector<std::pair<std::string, std::string>> faults{
         {"source = 3", "1:10: error: 'source' is a number; expected tables, [source.\"NAME\"]"},
@@ -407,6 +407,16 @@ TEST(Trace, stands_at_the_latest_row_and_keeps_game_time_in_proportion) {
         ++shown;
     }
     EXPECT_EQ(shown, 9);
+}
+
+TEST(Trace, may_have_several_lists_in_a_line) {
+    const Result<Trace> trace =
+        Trace::read_json_lines("{\"time\":0,\"a\":[{\"x\":1}],\"b\":[{\"x\":2},{\"x\":3}],\"c\":4}\n", "t.jsonl");
+    ASSERT_TRUE(trace) << to_string(trace.problems().front());
+    std::vector<std::string> columns;
+    for (const Trace::Column& column : trace->columns())
+        columns.push_back(column.name + "=" + std::to_string(column.at(0).int64()));
+    EXPECT_EQ(columns, (std::vector<std::string>{"a.1.x=1", "b.1.x=2", "b.2.x=3", "c=4"}));
 }
 
 TEST(Problem, has_a_code_and_a_severity) {

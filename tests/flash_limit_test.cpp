@@ -40,7 +40,7 @@ TEST(FlashLimit, holds_under_a_storm_of_hits_over_three_huds) {
                 .bands = {{.id = "hit", .below = 0.5}},
                 .color = rgb(0x202020)};
         if (i < 2)
-            bar.effects = {{.on = TriggerOn::loss, .effect = i == 0 ? "flash" : "strobe"}};
+            bar.triggers = {{.on = TriggerOn::loss, .effect = i == 0 ? "flash" : "strobe"}};
         else
             bar.bands[0].color = rgb(0xffffff);  // the color of a band flashes as well
         bars.push_back(huds.back().add(bar));
@@ -206,6 +206,27 @@ TEST(FlashLimit, counts_what_is_gone_at_the_end_of_an_effect_that_does_not_fade)
         }
         EXPECT_EQ(held > 0, comes) << held;
     }
+}
+
+TEST(FlashLimit, follows_its_settings_while_an_effect_runs) {
+    Hud hud(large(), {}, &Stage::fonts());
+    hud.resize({1024, 768});
+    hud.set_flash_settings({.ground = rgb(0x000000)});
+    Bar small = banner("small");
+    small.place.size = {60, 60};
+    const ElementRef bar = hud.add(small);
+    const auto held = [&] {
+        int count = 0;
+        for (int frame = 0; frame < 90; ++frame) {
+            if (frame % 6 == 0) hud.play(bar, "flash");
+            update(hud, 1.0 / 60);
+            count += hud.flash_limited() ? 1 : 0;
+        }
+        return count > 0;
+    };
+    EXPECT_FALSE(held());
+    hud.set_flash_settings({.rule = FlashRule::any_size, .ground = rgb(0x000000)});
+    EXPECT_TRUE(held());
 }
 
 TEST(FlashLimit, keeps_the_rule_of_the_file_where_the_game_says_nothing_of_it) {

@@ -66,10 +66,10 @@ Outcome run(const Storm& storm) {
             all = {bar("a", {400, 280}, {136, 112})};
             break;
     }
-    const ElementRef tells = hud.add(Text{.id = "tells", .format = " ", .visible = name("hud.flash_limited")});
+    const ElementRef tells = hud.add(Text{.id = "tells", .format = " ", .visible = by_name("hud.flash_limited")});
     FlashCounter sure(wide, high, rate, 0.015F), near(wide, high, rate, -0.02F);
     Outcome outcome{};
-    DrawList list;
+    DisplayList list;
     Picture picture(wide, high, fonts);
     for (int frame = 0; frame < 3 * rate; ++frame) {
         if (frame >= 12 && frame % storm.every == 0)
@@ -159,7 +159,7 @@ struct Twins {
             hearts[i] = hud.add(Pips{.id = "lives",
                                      .value = watch(lives),
                                      .max = 5,
-                                     .effects = {{.on = TriggerOn::loss, .effect = "flash"}},
+                                     .triggers = {{.on = TriggerOn::loss, .effect = "flash"}},
                                      .place = {.anchor = Anchor::top_left, .offset = {16, 16}},
                                      .loss = "flash",
                                      .color = rgb(0xffffff)});
@@ -188,7 +188,7 @@ struct Twins {
     void expect_equal(const std::string& when) {
         std::array<std::vector<std::uint8_t>, 2> pixels;
         for (std::size_t i = 0; i < 2; ++i) {
-            DrawList list;
+            DisplayList list;
             huds[i].draw(list);
             Picture picture(wide, high, Stage::fonts());
             picture.fill(rgb(0x000000));

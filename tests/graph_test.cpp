@@ -10,7 +10,7 @@ namespace {
 Graph columns(Source value) {
     Graph graph{.id = "g", .value = std::move(value), .place = {.size = {100, 100}}};
     graph.span = 10s;
-    graph.samples = 10;
+    graph.resolution = 10;
     graph.type = GraphType::columns;
     graph.color = white;
     graph.background = black;
@@ -129,8 +129,8 @@ TEST(Graph, shows_a_gap_where_there_was_no_value) {
 TEST(Graph, fits_what_is_in_sight) {
     double value = 3.7;
     Graph graph = columns(watch(value));
-    graph.ticks = {{.at = 1}};
-    graph.tick_format = "{:.1f} ms";
+    graph.ticks = {.at = {{.at = 1}}};
+    graph.ticks.format = "{:.1f} ms";
     Stage stage(graph);
     const auto top = [&](double next) {
         value = next;
@@ -153,7 +153,7 @@ TEST(Graph, draws_a_line_through_what_it_knows) {
     graph.max = 100;
     for (const GraphType style : {GraphType::line, GraphType::area}) {
         graph.type = style;
-        graph.samples = 100;
+        graph.resolution = 100;
         Stage stage(graph);
         value = 0;
         for (int i = 0; i <= 100; ++i) {
@@ -168,9 +168,9 @@ TEST(Graph, draws_a_line_through_what_it_knows) {
     }
 }
 
-TEST(Meter, tells_how_long_a_frame_took) {
+TEST(FrameMeter, tells_how_long_a_frame_took) {
     HudDefinition definition;
-    definition.meters.push_back({.id = "f"});
+    definition.frame_meters.push_back({.id = "f"});
     definition.elements.push_back(Text{.id = "t", .value = Source("f.frame_time").scaled(1000), .format = "{:.0f} ms"});
     Hud hud(definition);
     ASSERT_TRUE(hud.problems().empty());

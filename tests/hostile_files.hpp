@@ -88,7 +88,7 @@ inline std::vector<HostileFile> hostile_files() {
                     "\"");
         }));
     add("ticks",
-        repeated(298, [](int i) { return element("bar", i, "value=1\nticks=" + list_of(1'000, "0.5")); }));
+        repeated(298, [](int i) { return element("bar", i, "value=1\nticks={at=" + list_of(1'000, "0.5") + "}"); }));
     add("slices", repeated(4'000, [](int i) {
             return element("image", i,
                            "image=\"large.png\"\nslice=[1,1,1,1]\nplace={size=[9999,9999]}\nsmooth=false");
@@ -139,7 +139,7 @@ inline std::vector<HostileFile> hostile_files() {
                          }));
     add("names of all kinds", repeated(1'000, [](int i) {
             const std::string n = to_string(i);
-            return "[[timer]]\nid=\"timer" + n + "\"\n[[meter]]\nid=\"meter" + n +
+            return "[[timer]]\nid=\"timer" + n + "\"\n[[frame_meter]]\nid=\"frame_meter" + n +
                    "\"\n[[group]]\nid=\"group" + n + "\"\n[[effect]]\nid=\"effect" + n +
                    "\"\nkeyframes=[{at=0.5,scale=2}]\n" +
                    element("text", i,
@@ -211,7 +211,7 @@ inline std::vector<HostileFile> hostile_files() {
                        }));
     add("windows", "[[timer]]\nid=\"t\"\nduration=100\n" + repeated(3'900, [](int i) {
                        return element("text", i,
-                                      "value=\"t.left\"\nformat=\"{:.3f}\"\npace={window=\"average\","
+                                      "value=\"t.left\"\nformat=\"{:.3f}\"\npace={pick=\"average\","
                                       "interval=0.0001,settle=0.0001}\ntext_interval=0.0001");
                    }));
     add("easings", repeated(2'000, [](int i) {

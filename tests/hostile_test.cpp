@@ -37,7 +37,7 @@ Cost play(const std::string& text, Fonts& fonts, const std::string& folder) {
         hud.resize({.size = {640, 400}});
         for (const double step : {0.0, 0.016, 10.0, 0.016, 0.016})
             update(hud, Seconds{step});
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         Picture picture(640, 400, fonts, &images);
         picture.draw(list);
@@ -121,7 +121,7 @@ TEST(Picture, is_cleared_by_a_transparent_color_and_says_what_it_cannot_draw) {
     for (int i = 0; i < 2000; ++i)
         hud.add(Bar{.id = "b" + std::to_string(i), .value = 1, .place = {.size = {1280, 720}}});
     update(hud, 0s);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     Picture wide(1280, 720, fonts);
     wide.draw(list);
@@ -136,14 +136,14 @@ TEST(Draw, leaves_out_what_no_screen_can_show) {
     for (int i = 0; i < 300; ++i)
         hud.add(Bar{.id = "b" + std::to_string(i), .value = 1, .place = {.size = {1000, 10}}, .segments = 1000});
     update(hud, 0s);
-    DrawList list;
+    DisplayList list;
     for (int i = 0; i < 3; ++i)
         hud.draw(list);
-    std::size_t commands = 0;
-    for (const DrawGroup& group : list.groups())
-        commands += group.commands().size();
-    EXPECT_GT(commands, 200'000U);
-    EXPECT_LE(commands, DrawList::most_commands);
+    std::size_t items = 0;
+    for (const DisplayGroup& group : list.groups())
+        items += group.items().size();
+    EXPECT_GT(items, 200'000U);
+    EXPECT_LE(items, DisplayList::most_items);
     ASSERT_EQ(hud.problems().size(), 1U);
     EXPECT_NE(hud.problems()[0].message.find("more than a screen can show"), std::string::npos);
 }

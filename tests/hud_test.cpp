@@ -172,8 +172,8 @@ TEST(Hud, hides_a_panel_with_what_stands_inside_and_leaves_it_current) {
 
 HudDefinition with_timer() {
     HudDefinition definition;
-    definition.timers.push_back({.id = "evacuation", .duration = 45s, .start = "evacuating", .pause = "held"});
-    definition.meters.push_back({.id = "frames"});
+    definition.timers.push_back({.id = "evacuation", .duration = 45s, .start_when = "evacuating", .pause_when = "held"});
+    definition.frame_meters.push_back({.id = "frames"});
     definition.elements = {
         Text{.id = "left", .value = "evacuation.left", .format = "{:%M:%S}", .rounding = Rounding::up},
         Bar{.id = "bar", .value = "evacuation.left", .max = "evacuation.duration"},
@@ -241,7 +241,7 @@ TEST(Timer, follows_the_game_clock_and_its_end_lies_at_the_same_fraction_of_the_
     EXPECT_EQ(hud.problems().back().hint, "did you mean 'evacuation'?");
 }
 
-TEST(Meter, of_a_hud_shows_its_placeholder_until_the_first_interval) {
+TEST(FrameMeter, of_a_hud_shows_its_placeholder_until_the_first_interval) {
     bool no = false;
     Sources sources;
     sources.set("evacuating", watch(no));

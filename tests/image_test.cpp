@@ -16,13 +16,13 @@ struct Shown {
         std::vector<Color> corners(16, blue);
         for (const std::size_t corner : {0U, 3U, 12U, 15U})
             corners[corner] = red;
-        stage.add_image("corners", 4, 4, corners);
+        stage.image("corners", 4, 4, corners);
         const std::array<Color, 4> of{black, red, green, blue};
         std::vector<Color> strip;
         for (int i = 0; i < 16; ++i)
             strip.push_back(of[static_cast<std::size_t>(i % 4)]);
-        stage.add_image("strip", 4, 4, strip);
-        stage.add_image("wide", 8, 4, std::vector<Color>(32, green));
+        stage.image("strip", 4, 4, strip);
+        stage.image("wide", 8, 4, std::vector<Color>(32, green));
         stage.element = stage.hud.add(image);
         stage.pass(0s);
     }
@@ -110,8 +110,8 @@ TEST(Image, plays_its_frames_by_the_clock_or_by_a_value) {
 TEST(Image, changes_with_bands_colors_and_masks) {
     double heat = 10;
     Image image{.id = "i", .image = "wide", .value = watch(heat), .place = {.size = {40, 20}}};
-    image.bands = {{.above = 50, .of = BandOf::value, .image = "corners"},
-                   {.above = 80, .of = BandOf::value, .color = rgb(0x808080)}};
+    image.bands = {{.above = 50, .edge_unit = EdgeUnit::value, .image = "corners"},
+                   {.above = 80, .edge_unit = EdgeUnit::value, .color = rgb(0x808080)}};
     image.fit = ImageFit::fill;
     Shown shown(image);
     EXPECT_EQ(shown.at(20, 10), "#00ff00");
@@ -127,7 +127,7 @@ TEST(Image, changes_with_bands_colors_and_masks) {
     Shown masked(image);
     std::vector<Color> half(2, white);
     half[1] = rgb(0xffffff, 0);
-    masked.stage.add_image("half", 2, 1, half);
+    masked.stage.image("half", 2, 1, half);
     image.mask = "half";
     image.id = "j";
     masked.stage.hud.remove(masked.stage.element);

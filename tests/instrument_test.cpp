@@ -73,9 +73,9 @@ TEST(Dial, points_at_the_angle_of_its_value) {
 
 int count_polygons(const Stage& stage) {
     int count = 0;
-    for (const DrawGroup& group : stage.list.groups())
-        for (const DrawCommand& command : group.commands())
-            count += command.kind == DrawCommand::Kind::polygon ? 1 : 0;
+    for (const DisplayGroup& group : stage.list.groups())
+        for (const DisplayItem& item : group.items())
+            count += item.kind == DisplayItem::Kind::polygon ? 1 : 0;
     return count;
 }
 
@@ -84,7 +84,7 @@ TEST(Marks, stand_at_even_steps_with_numbers_in_the_language) {
     Dial dial = bare_dial();
     dial.value = 0;
     dial.max = watch(max);
-    dial.marks = {.every = 125, .long_every = 500, .format = "{:L}"};
+    dial.ticks = {.every = 125, .long_every = 500, .format = "{:L}"};
     Stage stage(dial);
     stage.pass(0s);
     EXPECT_EQ(written(stage), "0 500 1,000");
@@ -103,12 +103,12 @@ TEST(Marks, stand_at_even_steps_with_numbers_in_the_language) {
     dial.sweep = 360;
     dial.wraps = true;
     dial.max = 12;
-    dial.marks = {.every = 1, .long_every = 3, .format = "{:.0f}"};
+    dial.ticks = {.every = 1, .long_every = 3, .format = "{:.0f}"};
     Stage clock(dial);
     clock.pass(0s);
     EXPECT_EQ(written(clock), "0 3 6 9") << "the end is where the beginning is";
-    Scale scale{.id = "s", .value = 0, .min = -10, .max = 10};
-    scale.marks = {.every = 5, .format = "{:+.0f}"};
+    Ruler scale{.id = "s", .value = 0, .min = -10, .max = 10};
+    scale.ticks = {.every = 5, .format = "{:+.0f}"};
     Stage straight(scale);
     straight.pass(0s);
     EXPECT_EQ(written(straight), "-10 -5 +0 +5 +10");
@@ -118,20 +118,20 @@ TEST(Marks, stand_at_even_steps_with_numbers_in_the_language) {
     dial.sweep = 270;
     dial.wraps = false;
     dial.max = 240;
-    dial.marks = {.every = 60, .format = "{:%M:%S}"};
+    dial.ticks = {.every = 60, .format = "{:%M:%S}"};
     Stage timer(dial);
     timer.pass(0s);
     EXPECT_EQ(written(timer), "00:00 01:00 02:00 03:00 04:00");
-    dial.marks.format = "{:q}";
+    dial.ticks.format = "{:q}";
     EXPECT_EQ(Stage(dial).hud.problems().size(), 1U);
 }
 
-TEST(Scale, points_at_its_value_in_every_direction) {
+TEST(Ruler, points_at_its_value_in_every_direction) {
     for (const Direction direction : {Direction::right, Direction::left, Direction::up, Direction::down})
         for (const auto& [value, part] : std::vector<std::pair<double, double>>{
                  {40, 0}, {60, 0.25}, {100, 0.75}, {120, 1}, {999, 1}, {-5, 0}, {NAN, -1}}) {
             const bool upright = direction == Direction::up || direction == Direction::down;
-            Scale scale{.id = "s", .value = constant(value), .min = 40, .max = 120};
+            Ruler scale{.id = "s", .value = constant(value), .min = 40, .max = 120};
             scale.place = {.offset = {20, 20}, .size = upright ? Size{0, 160} : Size{160, 0}};
             scale.direction = direction;
             scale.thickness = 10;
@@ -150,9 +150,9 @@ TEST(Scale, points_at_its_value_in_every_direction) {
         }
 }
 
-TEST(Scale, fills_from_where_it_rests_both_ways) {
+TEST(Ruler, fills_from_where_it_rests_both_ways) {
     const auto lit_between = [](double value, double* from, double* to) {
-        Scale scale{.id = "s", .value = constant(value), .min = -10, .max = 30};
+        Ruler scale{.id = "s", .value = constant(value), .min = -10, .max = 30};
         scale.place.size = {200, 0};
         scale.neutral = 0;
         scale.pointer = 0;
@@ -182,8 +182,8 @@ TEST(Scale, fills_from_where_it_rests_both_ways) {
     }
 }
 
-TEST(Scale, runs_through_its_colors) {
-    Scale scale{.id = "s", .value = NAN, .min = 0, .max = 100};
+TEST(Ruler, runs_through_its_colors) {
+    Ruler scale{.id = "s", .value = NAN, .min = 0, .max = 100};
     scale.place.size = {200, 0};
     scale.pointer = 0;
     scale.radius = 0;
@@ -196,23 +196,23 @@ TEST(Scale, runs_through_its_colors) {
         EXPECT_NEAR(picture.pixel(x, 5).green, 255 * part, 5) << x;
     }
     scale.colors = {{60, rgb(0xff0000)}, {20, rgb(0x00ff00)}};
-    EXPECT_EQ(to_string(Stage(scale).hud.problems().at(0)), "error: 'colors' of scale 's' must stand in order of 'at'");
+    EXPECT_EQ(to_string(Stage(scale).hud.problems().at(0)), "error: 'colors' of ruler 's' must stand in order of 'at'");
 }
 
 /// The long numbers that a tape writes, with where the middle of each is, in order.
 std::vector<std::pair<std::string, float>> numbers_of(const Stage& stage) {
-    DrawList list;
+    DisplayList list;
     stage.hud.draw(list);
     std::vector<std::pair<std::string, float>> found;
-    for (const DrawGroup& group : list.groups())
-        for (const DrawCommand& command : group.commands())
-            if (command.kind == DrawCommand::Kind::text)
-                found.emplace_back(group.text_of(command), command.baseline.x + command.width / 2);
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items())
+            if (item.kind == DisplayItem::Kind::text)
+                found.emplace_back(group.text_of(item), item.baseline.x + item.width / 2);
     std::sort(found.begin(), found.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
     return found;
 }
 
-TEST(Scale, is_a_tape_that_runs_below_its_pointer) {
+TEST(Ruler, is_a_tape_that_runs_below_its_pointer) {
     using Numbers = std::vector<std::string>;
     struct Row {
         double value, cycle;
@@ -227,11 +227,11 @@ TEST(Scale, is_a_tape_that_runs_below_its_pointer) {
                                            {0, 0, {"N", "30"}},
                                            {350, 0, {"330", "N"}},
                                            {NAN, 360, {}}}) {
-        Scale scale{.id = "s", .value = constant(row.value), .max = 360};
+        Ruler scale{.id = "s", .value = constant(row.value), .max = 360};
         scale.place.size = {200, 0};
-        scale.window = 100;
+        scale.visible_span = 100;
         scale.motion.cycle = row.cycle;
-        scale.marks = {.every = 10, .long_every = 30, .format = "{:.0f}", .labels = {{0, "N"}, {180, "S"}, {360, "N"}}};
+        scale.ticks = {.every = 10, .long_every = 30, .format = "{:.0f}", .labels = {{0, "N"}, {180, "S"}, {360, "N"}}};
         Stage stage(scale);
         EXPECT_EQ(stage.hud.problems(), Problems{});
         const Picture picture = stage.first();
@@ -245,19 +245,19 @@ TEST(Scale, is_a_tape_that_runs_below_its_pointer) {
         }
         EXPECT_EQ(texts, row.numbers) << row.value << " of a cycle of " << row.cycle;
     }
-    Scale scale{.id = "s", .value = 0, .max = 360, .neutral = 1};
+    Ruler scale{.id = "s", .value = 0, .max = 360, .neutral = 1};
     scale.motion.cycle = 360;
-    scale.window = 400;
+    scale.visible_span = 400;
     const Stage stage(scale);
     ASSERT_EQ(stage.hud.problems().size(), 2U);
-    EXPECT_EQ(to_string(stage.hud.problems()[1]), "error: 'window' of scale 's' must not be more than 'cycle'");
+    EXPECT_EQ(to_string(stage.hud.problems()[1]), "error: 'visible_span' of ruler 's' must not be more than 'cycle'");
 }
 
-TEST(Scale, that_is_a_tape_shows_its_colors_where_they_are) {
+TEST(Ruler, that_is_a_tape_shows_its_colors_where_they_are) {
     for (const double value : {10.0, 180.0, 350.0}) {
-        Scale scale{.id = "s", .value = constant(value), .max = 360};
+        Ruler scale{.id = "s", .value = constant(value), .max = 360};
         scale.place.size = {200, 0};
-        scale.window = 100;
+        scale.visible_span = 100;
         scale.motion.cycle = 360;
         scale.pointer = scale.radius = 0;
         scale.colors = {{0, rgb(0x000000)}, {180, rgb(0xff0000)}, {360, rgb(0x000000)}};
@@ -270,9 +270,9 @@ TEST(Scale, that_is_a_tape_shows_its_colors_where_they_are) {
     }
 }
 
-TEST(Scale, may_have_further_pointers) {
+TEST(Ruler, may_have_further_pointers) {
     double target = 25;
-    Scale scale{.id = "s", .value = 75, .max = 100};
+    Ruler scale{.id = "s", .value = 75, .max = 100};
     scale.place.size = {200, 0};
     scale.background = black;
     scale.color = rgb(0x0000ff);

@@ -223,11 +223,11 @@ TEST(Fit, draws_to_the_corner_that_it_says) {
                  .fit = row.fit,
                  .elements = {Panel{.id = "p", .place = {.anchor = Anchor::bottom_right, .size = {40, 20}}}}},
                 {}, &measurer);
-        hud.resize({.origin = {50, 7}, .size = {800, 600}});
+        hud.resize({.size = {800, 600}, .origin = {50, 7}});
         update(hud, 0s);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        const Rect& plate = list.groups()[0].commands()[0].rect;
+        const Rect& plate = list.groups()[0].items()[0].rect;
         const Point corner = list.groups()[0].transform().apply({plate.right(), plate.bottom()});
         EXPECT_NEAR(corner.x, row.corner.x, 0.01) << static_cast<int>(row.fit);
         EXPECT_NEAR(corner.y, row.corner.y, 0.01) << static_cast<int>(row.fit);
@@ -247,7 +247,7 @@ TEST(Fit, keeps_to_whole_scales_the_players_size_margins_and_what_is_safe) {
     EXPECT_EQ(larger.scale, 4);
     EXPECT_EQ(larger.size, (Size{200, 150}));
     // 40 device pixels of a cut-out on the left are 20 design pixels, and below the bars of 100 there is nothing unsafe.
-    const Viewport phone{.origin = {7, 0}, .size = {800, 600}, .safe_area = {60, 0, 0, 40}};
+    const Viewport phone{.size = {800, 600}, .origin = {7, 0}, .safe_area = {60, 0, 0, 40}};
     const FitOptions options{.design = {400, 200}, .margin = {1, 2, 3, 4}};
     EXPECT_EQ(fit_screen(options, phone).area, (Rect{24, 31, 374, 266}));
     FitOptions with_bars = options;
@@ -267,7 +267,7 @@ struct Nested {
         : values(std::move(start)), visible(std::move(shown)) {
         hud = std::make_unique<Hud>(HudDefinition{.design = {1000, 800}}, Sources{}, &measurer);
         hud->resize({.size = {1000, 800}});
-        constexpr std::array layouts{Layout::row, Layout::column, Layout::grid, Layout::stack};
+        constexpr std::array layouts{Layout::row, Layout::column, Layout::grid, Layout::free};
         for (std::size_t i = 0; i < values.size(); ++i) {
             const std::string name = std::to_string(i);
             std::string inside;
@@ -349,14 +349,14 @@ TEST(Layout, cuts_shrinks_or_lets_go_beyond_what_has_no_room) {
         update(hud, 0s);
         EXPECT_EQ(hud[text].box, (Rect{150, 0, 50, 20}));
         EXPECT_EQ(hud[text].text, "EVACUATE") << "what it says is what it says";
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        const DrawGroup& group = list.groups()[0];
-        const DrawCommand& command = group.commands()[0];
-        EXPECT_EQ(group.text_of(command), row.drawn);
-        EXPECT_FLOAT_EQ(command.size, row.size);
-        EXPECT_FLOAT_EQ(command.baseline.x, row.x) << row.drawn;
-        EXPECT_EQ(command.clip.width > 0, row.clips);
+        const DisplayGroup& group = list.groups()[0];
+        const DisplayItem& item = group.items()[0];
+        EXPECT_EQ(group.text_of(item), row.drawn);
+        EXPECT_FLOAT_EQ(item.size, row.size);
+        EXPECT_FLOAT_EQ(item.baseline.x, row.x) << row.drawn;
+        EXPECT_EQ(item.clip.width > 0, row.clips);
     }
 }
 
@@ -378,9 +378,9 @@ TEST(Layout, changes_sides_for_a_language_from_right_to_left) {
         EXPECT_EQ(hud[panel].box, (Rect{at(10, 41), 0, 41, 14}));
         EXPECT_EQ(hud[first].box, (Rect{at(14, 20), 1, 20, 10}));
         EXPECT_EQ(hud[second].box, (Rect{at(39, 10), 1, 10, 10}));
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        const DrawCommand& fill = list.groups()[3].commands()[1];
+        const DisplayItem& fill = list.groups()[3].items()[1];
         EXPECT_EQ(fill.clip.x, mirror ? 375 : 10);
         EXPECT_EQ(fill.clip.width, 25);
         EXPECT_EQ(hud[bar].box.width, 100);
@@ -413,7 +413,7 @@ TEST(Layout, of_the_sample_hud_holds_at_every_size_in_every_language) {
                                                               {.size = {3840, 2160}},
                                                               {.size = {1080, 1920}},
                                                               {.size = {640, 800}},  // split screen
-                                                              {.origin = {640, 0}, .size = {640, 800}},
+                                                              {.size = {640, 800}, .origin = {640, 0}},
                                                               {.size = {1280, 800}, .safe_area = {40, 90, 30, 60}}}) {
             hud.resize(viewport);
             update(hud, 0s);

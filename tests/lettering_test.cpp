@@ -18,13 +18,13 @@ struct DrawnLine {
 };
 
 std::vector<DrawnLine> lines_of(const Hud& hud) {
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     std::vector<DrawnLine> lines;
-    for (const DrawGroup& group : list.groups())
-        for (const DrawCommand& command : group.commands())
-            if (command.kind == DrawCommand::Kind::text)
-                lines.push_back({std::string(group.text_of(command)), command.baseline.x, command.baseline.y});
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items())
+            if (item.kind == DisplayItem::Kind::text)
+                lines.push_back({std::string(group.text_of(item)), item.baseline.x, item.baseline.y});
     return lines;
 }
 
@@ -85,6 +85,50 @@ TEST(Text, is_broken_where_a_line_is_full) {
     }
 }
 
+/// By hand: each line takes as many words as have room, of characters that are ten pixels wide.
+std::string broken_at(const std::vector<std::string>& words, int width) {
+    std::string all;
+    int used = 0;
+    for (const std::string& word : words) {
+        const int wide = static_cast<int>(word.size()) * 10;
+        const bool has_room = used > 0 && used + 10 + wide <= width;
+        all += (all.empty() ? "" : has_room ? " " : "|") + word;
+        used = has_room ? used + 10 + wide : wide;
+    }
+    return all;
+}
+
+TEST(Text, that_is_balanced_has_as_many_lines_and_the_narrowest_of_them) {
+    Random random(12);
+    BoxMeasurer measurer;
+    for (int round = 0; round < 200; ++round) {
+        std::vector<std::string> words(static_cast<std::size_t>(3 + random.below(9)));
+        std::string text;
+        for (std::string& word : words) {
+            word = std::string(static_cast<std::size_t>(1 + random.below(6)), 'a');
+            text += (text.empty() ? "" : " ") + word;
+        }
+        const int width = 60 + 10 * random.below(12);
+        const auto lines_in = [](const std::string& broken) { return std::count(broken.begin(), broken.end(), '|'); };
+        const std::string greedy = broken_at(words, width);
+        std::size_t longest = 0;
+        for (const std::string& word : words)
+            longest = std::max(longest, word.size());
+        int narrow = width;
+        while (narrow > static_cast<int>(longest) * 10 && lines_in(broken_at(words, narrow - 10)) == lines_in(greedy))
+            narrow -= 10;
+        Hud hud{HudDefinition{}, {}, &measurer};
+        hud.resize({1280, 720});
+        hud.add(Text{.id = "t",
+                     .format = text,
+                     .place = {.max_size = {static_cast<float>(width), 0}},
+                     .size = 20,
+                     .wrap = Wrap::balance});
+        update(hud, 16ms);
+        EXPECT_EQ(joined(lines_of(hud)), lines_in(greedy) > 0 ? broken_at(words, narrow) : greedy) << text << " in " << width;
+    }
+}
+
 TEST(Text, of_several_lines_aligns_each_and_its_panel_grows_with_them) {
     BoxMeasurer measurer;
     Hud hud{HudDefinition{}, {}, &measurer};
@@ -131,7 +175,7 @@ TEST(Text, lies_over_its_outline_and_its_shadow) {
     struct Case {
         std::optional<Outline> outline;
         std::optional<Shadow> shadow;
-        std::vector<std::tuple<Color, float, float, Point>> commands;  ///< color, outline, blur, baseline
+        std::vector<std::tuple<Color, float, float, Point>> items;  ///< color, outline, blur, baseline
     };
     const Point at{0, 30}, shadow_at{4, 36};
     for (const Case& row : {
@@ -145,15 +189,15 @@ TEST(Text, lies_over_its_outline_and_its_shadow) {
         const ElementRef text = hud.add(
             Text{.id = "t", .format = "ab", .color = ink, .size = 20, .outline = row.outline, .shadow = row.shadow});
         update(hud, 16ms);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         std::vector<std::tuple<Color, float, float, Point>> found;
-        for (const DrawCommand& command : list.groups()[0].commands()) {
-            found.emplace_back(command.color, command.outline, command.blur, command.baseline);
-            EXPECT_EQ(list.groups()[0].text_of(command), "ab");
-            EXPECT_EQ(list.groups()[0].glyphs_of(command).size(), 2U);
+        for (const DisplayItem& item : list.groups()[0].items()) {
+            found.emplace_back(item.color, item.outline, item.blur, item.baseline);
+            EXPECT_EQ(list.groups()[0].text_of(item), "ab");
+            EXPECT_EQ(list.groups()[0].glyphs_of(item).size(), 2U);
         }
-        EXPECT_EQ(found, row.commands);
+        EXPECT_EQ(found, row.items);
         hud.remove(text);
         update(hud, 16ms);
     }
@@ -173,7 +217,7 @@ TEST(Text, is_spaced_and_changes_its_letters_by_the_language) {
         hud.set_language(*language(tag));
         const ElementRef added = hud.add(Text{.id = "t", .format = text, .transform = transform});
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(added), text) << "the text itself is as it was";
+        EXPECT_EQ(hud.text_of(added), text) << "the text itself is as it was";
         return joined(lines_of(hud));
     };
     EXPECT_EQ(seen("de", "Straße frei", TextTransform::uppercase), "STRASSE FREI");

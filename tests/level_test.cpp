@@ -66,13 +66,13 @@ TEST(Level, fills_by_height_what_geometry_says) {
             }
     // A polygon of one's own: a triangle, upside down, has a quarter of its area below its half.
     Level level = level_of(Shape::circle, 0.5);
-    level.outline = {{0, 0}, {1, 0}, {0.5F, 1}};
+    level.corners = {{0, 0}, {1, 0}, {0.5F, 1}};
     EXPECT_NEAR(lit(Stage(level).first()), 150.0 * 150 / 2 / 4, 40);
 }
 
 TEST(Level, is_honest_in_every_shape) {
     for (int shape = 0; shape <= static_cast<int>(Shape::thermometer); ++shape)
-        for (const FillBy by : {FillBy::level, FillBy::area})
+        for (const FillBy by : {FillBy::extent, FillBy::area})
             for (const Direction direction : directions)
                 for (const float size : {24.0F, 150.0F}) {
                     const auto lit_of = [&](double fill) {
@@ -132,12 +132,12 @@ TEST(Level, fills_pictures_and_masks) {
         pixels.push_back(i < 64 || i % 8 < 4 ? rgb(0x8080ff) : rgb(0x000000, 0));
     for (const bool as_mask : {false, true})
         for (const auto& [by, fill, expected] : std::vector<std::tuple<FillBy, double, double>>{
-                 {FillBy::level, 0.5, 32}, {FillBy::area, 1.0 / 3, 32}, {FillBy::area, 2.0 / 3, 64}}) {
+                 {FillBy::extent, 0.5, 32}, {FillBy::area, 1.0 / 3, 32}, {FillBy::area, 2.0 / 3, 64}}) {
             Level level = level_of(Shape::circle, fill, {80, 160});
             (as_mask ? level.mask : level.image) = "p";
             level.fill_by = by;
             Stage stage(level, 300, 200);
-            stage.add_image("p", 8, 16, pixels);
+            stage.image("p", 8, 16, pixels);
             stage.hud.remove(stage.element);
             stage.element = stage.hud.add(level);
             stage.pass(0s);
@@ -163,15 +163,15 @@ TEST(Level, fits_its_picture_into_its_box) {
     };
     // Eight by four pixels, of which the sixth column and those behind it are transparent. Where they cover the box, the third to the sixth
     // column are seen.
-    for (const Row& row : std::vector<Row>{{ImageFit::contain, FillBy::level, 1, 80 * 40 * 5.0 / 8},
-                                           {ImageFit::fill, FillBy::level, 1, 80 * 80 * 5.0 / 8},
-                                           {ImageFit::cover, FillBy::level, 1, 60 * 80},
-                                           {ImageFit::cover, FillBy::level, 0.5, 40 * 80},
-                                           {ImageFit::cover, FillBy::level, 0.25, 20 * 80},
+    for (const Row& row : std::vector<Row>{{ImageFit::contain, FillBy::extent, 1, 80 * 40 * 5.0 / 8},
+                                           {ImageFit::fill, FillBy::extent, 1, 80 * 80 * 5.0 / 8},
+                                           {ImageFit::cover, FillBy::extent, 1, 60 * 80},
+                                           {ImageFit::cover, FillBy::extent, 0.5, 40 * 80},
+                                           {ImageFit::cover, FillBy::extent, 0.25, 20 * 80},
                                            {ImageFit::cover, FillBy::area, 0.5, 30 * 80},
                                            {ImageFit::cover, FillBy::area, 1.0 / 3, 20 * 80},
-                                           {ImageFit::none, FillBy::level, 1, 5 * 4},
-                                           {ImageFit::scale_down, FillBy::level, 1, 5 * 4}})
+                                           {ImageFit::none, FillBy::extent, 1, 5 * 4},
+                                           {ImageFit::scale_down, FillBy::extent, 1, 5 * 4}})
         for (const bool as_mask : {false, true}) {
             std::vector<Color> pixels;
             for (int i = 0; i < 32; ++i)
@@ -182,7 +182,7 @@ TEST(Level, fits_its_picture_into_its_box) {
             level.image_fit = row.fit;
             level.fill_by = row.by;
             Stage stage(Panel{.id = "none", .plate = false});
-            stage.add_image("p", 8, 4, pixels);
+            stage.image("p", 8, 4, pixels);
             stage.hud.add(level);
             stage.pass(0s);
             const Picture picture = stage.shot();
@@ -196,10 +196,10 @@ TEST(Level, fits_its_picture_into_its_box) {
         }
     // A fill along a map is cut off in the same way.
     Level mapped = level_of(Shape::circle, 0.5, {80, 80});
-    mapped.map = "m";
+    mapped.fill_map = "m";
     mapped.image_fit = ImageFit::cover;
     Stage stage(Panel{.id = "none", .plate = false});
-    stage.add_image("m", 4, 2,
+    stage.image("m", 4, 2,
                     {rgb(0x000000), rgb(0x404040), rgb(0xc0c0c0), rgb(0xffffff), rgb(0x000000), rgb(0x404040),
                      rgb(0xc0c0c0), rgb(0xffffff)});
     stage.hud.add(mapped);
@@ -215,7 +215,7 @@ TEST(Level, plays_the_frames_of_its_picture) {
     level.image = "two";
     level.frames = {.count = 2, .rate = 10};
     Stage stage(Panel{.id = "none", .plate = false});
-    stage.add_image("two", 2, 1, {rgb(0xff0000), rgb(0x0000ff)});
+    stage.image("two", 2, 1, {rgb(0xff0000), rgb(0x0000ff)});
     stage.element = stage.hud.add(level);
     stage.pass(0s);
     for (const std::string_view expected : {"#ff0000", "#0000ff", "#ff0000"}) {
@@ -237,13 +237,13 @@ TEST(Level, fills_along_a_map_by_its_gray_alone) {
         };
         for (const Row& row : std::vector<Row>{{1, 0, 1}, {0, 0, 0}, {1, 0.2F, 1}, {0, 0.2F, 0}, {0.5, 0, 0.5}}) {
             Level level = level_of(Shape::box, row.fill, {80, 80});
-            level.map = "m";
-            level.map_softness = row.softness;
+            level.fill_map = "m";
+            level.fill_map_softness = row.softness;
             Stage stage(Panel{.id = "none", .plate = false});
             std::vector<Color> pixels;
             for (int i = 0; i < 64 * 64; ++i)
                 pixels.push_back(i % 64 < 32 ? rgb(0xffffff, alpha) : rgb(0x000000, alpha));
-            stage.add_image("m", 64, 64, pixels);
+            stage.image("m", 64, 64, pixels);
             stage.hud.add(level);
             stage.pass(16ms);
             EXPECT_NEAR(lit(stage.shot()) / (80 * 80), row.part * alpha, 0.03)
@@ -259,7 +259,7 @@ TEST(Level, of_a_picture_keeps_out_of_its_border) {
         level.mask = "m";
         level.padding = 20;
         Stage stage(Panel{.id = "none", .plate = false});
-        stage.add_image("m", 1, 2, {white, white});
+        stage.image("m", 1, 2, {white, white});
         stage.hud.add(level);
         stage.pass(0s);
         EXPECT_NEAR(lit(stage.shot()) / 80, rows, 0.1) << fill;
@@ -282,7 +282,7 @@ TEST(Bar, keeps_the_ends_of_its_picture_where_it_is_sliced) {
         bar.radius = 0;
         bar.background = black;
         Stage stage(Panel{.id = "none", .plate = false});
-        stage.add_image("f", 3, 3, framed());
+        stage.image("f", 3, 3, framed());
         stage.hud.add(bar);
         stage.pass(0s);
         const Picture picture = stage.shot();
@@ -302,8 +302,8 @@ TEST(Level, fills_a_picture_of_nine_slices) {
     level.color = white;
     level.slice = {1, 1, 1, 1};
     Stage stage(Panel{.id = "none", .plate = false});
-    stage.add_image("f", 3, 3, framed());
-    stage.add_image("e", 3, 3, std::vector<Color>(9, rgb(0x404040)));
+    stage.image("f", 3, 3, framed());
+    stage.image("e", 3, 3, std::vector<Color>(9, rgb(0x404040)));
     stage.hud.add(level);
     EXPECT_EQ(stage.hud.problems(), Problems{});
     stage.pass(0s);
@@ -317,21 +317,21 @@ TEST(Level, fills_a_picture_of_nine_slices) {
     level.mask = "e";
     stage.hud.add(level);
     EXPECT_EQ(to_string(stage.hud.problems().front()),
-              "error: 'slice' of level 'm' must not be there where there is 'mask' or 'map'");
+              "error: 'slice' of level 'm' must not be there where there is 'mask' or 'fill_map'");
 }
 
 TEST(Level, refuses_outlines_that_are_none) {
     for (const std::vector<Point>& outline : std::vector<std::vector<Point>>{
              {{0, 0}}, {{0, 0}, {1, 1}}, std::vector<Point>(257), {{0, 0}, {1, NAN}, {1, 1}}}) {
         Level level = level_of(Shape::circle, 0.5);
-        level.outline = outline;
+        level.corners = outline;
         const Stage stage(level);
         ASSERT_EQ(stage.hud.problems().size(), 1U);
-        EXPECT_EQ(to_string(stage.hud.problems()[0]), "error: 'outline' of level 'l' must be 3 to 256 points, or none");
+        EXPECT_EQ(to_string(stage.hud.problems()[0]), "error: 'corners' of level 'l' must be 3 to 256 points, or none");
     }
     // Without an area there is nothing to see, and nothing to divide by.
     Level level = level_of(Shape::circle, 0.5);
-    level.outline = {{0.5F, 0.5F}, {0.5F, 0.5F}, {0.5F, 0.5F}};
+    level.corners = {{0.5F, 0.5F}, {0.5F, 0.5F}, {0.5F, 0.5F}};
     EXPECT_EQ(lit(Stage(level).first()), 0);
 }
 
@@ -341,7 +341,7 @@ TEST(Level, may_be_empty_at_another_value_than_zero) {
         Hud hud;
         const auto level = hud.add(Level{.id = "l", .value = constant(value), .min = -20, .max = 60});
         update(hud, 0s);
-        EXPECT_EQ(hud.fill(level), fill) << value;
+        EXPECT_EQ(hud.fill_of(level), fill) << value;
     }
     // And its events are about that value.
     double value = 5;

@@ -28,8 +28,8 @@ struct LifeGame {
 inline HudDefinition around(LifeGame& game) {
     HudDefinition made;
     made.timers = {{.id = "t", .duration = 900ms, .loop = true, .marks = {{300ms, 100ms}}},
-                   {.id = "once", .duration = 2s, .start = watch(game.alert)}};
-    made.meters = {{.id = "fps"}};
+                   {.id = "once", .duration = 2s, .start_when = watch(game.alert)}};
+    made.frame_meters = {{.id = "fps"}};
     made.effects = {
         {.id = "hop", .duration = 400ms, .keyframes = {{.at = 0.4, .offset = Point{3, -9}}}},
         {.id = "throb", .duration = 300ms, .repeat = 0, .keyframes = {{.at = 0.5, .scale = 1.3F}, {.at = 1}}},

@@ -42,16 +42,16 @@ std::vector<Way> all_ways() {
         };
     };
     const std::vector<Band> ratio{
-        {.id = "low", .below = 0.3, .of = BandOf::ratio, .color = rgb(0xff0000), .fade = 200ms, .effect = "hop"}};
+        {.id = "low", .below = 0.3, .edge_unit = EdgeUnit::ratio, .color = rgb(0xff0000), .fade = 200ms, .effect = "hop"}};
     return {
-        {"a text at rest", of(Text{.format = "{:.0f} {<loud>}L{</>}"}), {}},
+        {"a text at rest", of(Text{.format = "{:.0f} {#loud}L{/loud}"}), {}},
         {"a text in flight", of(Text{.motion = tween(700ms)}), jump},
         {"a text that rolls", of(Text{.motion = roll(700ms)}), jump},
         {"a text on a spring", of(Text{.motion = spring(700ms)}), jump},
         {"a text that waits", of(Text{.pace = {.settle = 300ms}, .motion = tween(300ms)}), jump},
         {"a text that lets pass at times", of(Text{.pace = {.interval = 250ms}}), jump},
         {"a bar that trails",
-         of(Bar{.trail = {.delay = 100ms, .duration = 600ms}, .effects = {{.on = TriggerOn::loss, .effect = "hop"}}}),
+         of(Bar{.trail = {.delay = 100ms, .duration = 600ms}, .triggers = {{.on = TriggerOn::loss, .effect = "hop"}}}),
          jump},
         {"a bar in a band of ratios at rest", of(Bar{.bands = ratio}), steady},
         {"a bar that has come into a band of ratios", of(Bar{.bands = ratio}), jump},
@@ -66,10 +66,10 @@ std::vector<Way> all_ways() {
          [](Game& game, Hud&, int frame) { game.value = frame < 17   ? 8
                                                         : frame < 50 ? 3
                                                                      : 6; }},
-        {"a graph", of(Graph{.span = 1s, .samples = 30}),
+        {"a graph", of(Graph{.span = 1s, .resolution = 30}),
          [](Game& game, Hud&, int frame) { game.value = (frame * 37) % 90; }},
         {"a level with waves", of(Level{}), jump},
-        {"a scale", of(Scale{.motion = tween(500ms)}), jump},
+        {"a scale", of(Ruler{.motion = tween(500ms)}), jump},
         {"a text without a value",
          [](Game& game) {
              return std::vector<Element>{Text{.id = "e", .value = watch(game.maybe), .motion = tween(300ms)}};
@@ -138,7 +138,7 @@ std::vector<Way> all_ways() {
                                               .value = "t.left",
                                               .format = "{:.2f}",
                                               .bands = {{.id = "end", .below = 0.4, .color = rgb(0xff0000)}},
-                                              .effects = {{.on = TriggerOn::mark, .effect = "hop", .timer = "t"}}}};
+                                              .triggers = {{.on = TriggerOn::mark, .effect = "hop", .timer = "t"}}}};
          },
          {}},
         {"a text of a timer that was started",
@@ -155,7 +155,7 @@ std::vector<Way> all_ways() {
          }},
         {"a text that shows its last change", of(Text{.format = "{:.0f} {delta:+.0f}"}), jump},
         {"a text with pieces in lines",
-         of(Text{.format = "{:.0f} {<loud>}liters{</>}\nof water", .motion = tween(400ms)}), jump},
+         of(Text{.format = "{:.0f} {#loud}liters{/loud}\nof water", .motion = tween(400ms)}), jump},
         {"a notice that says something",
          [](Game& game) {
              return std::vector<Element>{Notice{
@@ -168,16 +168,16 @@ std::vector<Way> all_ways() {
          [](Game& game, Hud&, int frame) { game.alert = frame >= 17 && frame < 60; }},
         {"a log with messages",
          [](Game&) {
-             return std::vector<Element>{Notice{.id = "e", .enter = "arrive", .leave = "arrive", .at_once = 3}};
+             return std::vector<Element>{Notice{.id = "e", .enter = "arrive", .leave = "arrive", .at_most = 3}};
          },
          [](Game&, Hud& hud, int frame) {
              if (frame == 5 || frame == 17 || frame == 18 || frame == 50)
-                 hud.notify(hud.find("e"), {.text = "{<loud>}shot{</>} {}", .value = constant(frame), .time = 600ms});
+                 hud.notify(hud.find("e"), {.text = "{#loud}shot{/loud} {}", .value = constant(frame), .show_for = 600ms});
          }},
-        {"amounts that pop up", [](Game&) { return std::vector<Element>{Popups{.id = "e"}}; },
+        {"amounts that pop up", [](Game&) { return std::vector<Element>{PopUps{.id = "e"}}; },
          [](Game&, Hud& hud, int frame) {
              if (frame == 12 || frame == 18 || frame == 50)
-                 hud.pop(hud.find("e"), {.on_screen = Point{50.0F + static_cast<float>(frame), 60}, .value = frame});
+                 hud.pop_up(hud.find("e"), {.on_screen = Point{50.0F + static_cast<float>(frame), 60}, .value = frame});
          }},
         {"entries of a list that change places",
          [](Game& game) {
@@ -199,13 +199,13 @@ std::vector<Way> all_ways() {
              if (frame == 19) game.pilots.erase(game.pilots.begin());
              if (frame == 50) game.pilots[0].score = 99;
          }},
-        {"tags",
+        {"markers",
          [](Game& game) {
-             return tags_of(Tags{.id = "e",
+             return markers_of(Markers{.id = "e",
                                  .entries = watch_entries(game.pilots, entry_field("name", &Pilot::name),
                                                           entry_position(&Pilot::at)),
                                  .key = "name",
-                                 .most = 3},
+                                 .at_most = 3},
                             [](const auto& entry) {
                                 return nest(Panel{.enter = "arrive", .leave = "arrive"},
                                             Text{.id = "name", .value = entry("name")});
@@ -248,12 +248,12 @@ class Life {
         hud->draw(list_);
     }
     std::string seen() const { return test::seen(*hud); }
-    const DrawList& list() const { return list_; }
+    const DisplayList& list() const { return list_; }
 
  private:
     const Way& way_;
     int frame_ = 0;
-    DrawList list_;
+    DisplayList list_;
 };
 
 void reload(Life& life, const HudDefinition& definition) {
@@ -322,8 +322,8 @@ std::vector<Happening> all_happenings() {
         {"another size and back",
          [](Life& life) {
              life.hud->resize({.size = {300, 900}});
-             life.hud->set_scale(2);
-             life.hud->set_scale(1);
+             life.hud->set_ui_scale(2);
+             life.hud->set_ui_scale(1);
              life.hud->resize({.size = {800, 600}});
          }},
         {"a place and a color that are taken back", each([is_own](Hud& hud, ElementRef ref) {
@@ -351,7 +351,7 @@ std::vector<Happening> all_happenings() {
          }},
         {"it is looked at",
          [](Life& life) {
-             DrawList fresh;
+             DisplayList fresh;
              life.hud->draw(fresh);
              for (const ElementRef ref : life.hud->elements())
                  static_cast<void>(explain(*life.hud, ref));
@@ -440,7 +440,7 @@ TEST(Life, is_recorded_without_being_touched_and_played_as_it_was) {
             [](std::string_view tag) { return Language{.tag = std::string(tag), .right_to_left = tag == "ar"}; });
         BoxMeasurer measurer;
         Hud hud(recording->definition(), player.sources(), &measurer);
-        DrawList list;
+        DisplayList list;
         for (std::size_t i = 0; player.update(hud); ++i) {
             hud.draw(list);
             ASSERT_LT(i, frames.size());

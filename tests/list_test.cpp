@@ -50,7 +50,7 @@ struct Board {
             if (hud[ref].kind == "panel") panels.push_back(ref);
     }
     std::string text(ElementRef panel, const std::string& id) {
-        return std::string(hud.text(hud.find(std::string(hud[panel].id) + "." + id)));
+        return std::string(hud.text_of(hud.find(std::string(hud[panel].id) + "." + id)));
     }
     /// `1 Ana 30`, from the top down.
     std::vector<std::string> rows() {
@@ -128,25 +128,25 @@ TEST(List, orders_by_a_field_and_shows_the_first) {
         EXPECT_EQ(board.rows(), expected) << list.sort;
     };
     shows({.sort = "score", .sort_order = SortOrder::descending}, {"1 Bo 70", "2 Di 70", "3 Cy 50", "4 Ana 30"});
-    shows({.sort = "score", .most = 2}, {"1 Ana 30", "2 Cy 50"});
-    shows({.sort = "name", .sort_order = SortOrder::descending, .most = 1}, {"1 Di 70"});
+    shows({.sort = "score", .at_most = 2}, {"1 Ana 30", "2 Cy 50"});
+    shows({.sort = "name", .sort_order = SortOrder::descending, .at_most = 1}, {"1 Di 70"});
     shows({.sort = "time"}, {"1 Cy 50", "2 Di 70", "3 Ana 30", "4 Bo 70"});
     shows({.sort = "time", .sort_order = SortOrder::descending}, {"1 Ana 30", "2 Di 70", "3 Cy 50", "4 Bo 70"});
     pilots[0].time = std::numeric_limits<double>::quiet_NaN();
     shows({.sort = "time"}, {"1 Cy 50", "2 Di 70", "3 Ana 30", "4 Bo 70"});
-    shows({.most = 0}, {});  // which is refused
+    shows({.at_most = 0}, {});  // which is refused
 }
 
 TEST(List, tells_how_many_there_are) {
     std::vector<Pilot> pilots(7);
-    Board board(pilots_of(pilots), {.most = 5});
+    Board board(pilots_of(pilots), {.at_most = 5});
     const auto text =
         board.hud.add(Text{.id = "all", .value = "board.count", .max = "board.more", .format = "{} ({max} more)"});
     update(board.hud, 16ms);
-    EXPECT_EQ(board.hud.text(text), "7 (2 more)");
+    EXPECT_EQ(board.hud.text_of(text), "7 (2 more)");
     pilots.resize(3);
     update(board.hud, 16ms);
-    EXPECT_EQ(board.hud.text(text), "3 (0 more)");
+    EXPECT_EQ(board.hud.text_of(text), "3 (0 more)");
 
     // Also what stands before the list: in a definition, and where the list is added later.
     HudDefinition definition;
@@ -158,8 +158,8 @@ TEST(List, tells_how_many_there_are) {
     EXPECT_EQ(hud.problems().size(), 1U);
     hud.add(List{.id = "late", .entries = pilots_of(pilots)});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(hud.find("all")), "3");
-    EXPECT_EQ(hud.text(early), "3");
+    EXPECT_EQ(hud.text_of(hud.find("all")), "3");
+    EXPECT_EQ(hud.text_of(early), "3");
 }
 
 /// What a list must show, by a stable sort of all of it.
@@ -177,7 +177,7 @@ TEST(List, follows_a_container_that_changes_in_every_way) {
         const bool is_sorted = seed % 2 == 0;
         std::vector<Pilot> pilots;
         Board board(pilots_of(pilots),
-                    {.key = "name", .sort = is_sorted ? "score" : "", .sort_order = SortOrder::descending, .most = 6});
+                    {.key = "name", .sort = is_sorted ? "score" : "", .sort_order = SortOrder::descending, .at_most = 6});
         int born = 0;
         std::map<std::string, ElementRef> before;
         for (int frame = 0; frame < 600; ++frame) {
@@ -275,7 +275,7 @@ TEST(List, lets_entries_enter_and_leave) {
     }));
     const auto panel_of = [&](std::string_view name) {
         for (const ElementRef ref : hud.elements())
-            if (hud[ref].kind == "text" && hud[ref].visible && hud.text(ref) == name) return hud[ref];
+            if (hud[ref].kind == "text" && hud[ref].visible && hud.text_of(ref) == name) return hud[ref];
         return Shown{};
     };
     update(hud, 16ms);
@@ -350,10 +350,10 @@ TEST(List, may_be_removed_and_added_again) {
     Board board(pilots_of(pilots));
     const auto count = board.hud.add(Text{.id = "count", .value = "board.count"});
     update(board.hud, 16ms);
-    EXPECT_EQ(board.hud.text(count), "1");
+    EXPECT_EQ(board.hud.text_of(count), "1");
     board.hud.remove(board.hud.find("board"));
     update(board.hud, 16ms);
-    EXPECT_EQ(board.hud.text(count), "--") << "nobody tells it any more";
+    EXPECT_EQ(board.hud.text_of(count), "--") << "nobody tells it any more";
     EXPECT_EQ(board.hud.elements().size(), 1U) << "its panels are gone with it";
     struct Plane {
         double name;  // a number where the other list has a text
@@ -363,9 +363,9 @@ TEST(List, may_be_removed_and_added_again) {
     board.hud.add(
         test::board(watch_entries(planes, entry_field("name", &Plane::name), entry_field("score", &Plane::score))));
     update(board.hud, 16ms);
-    EXPECT_EQ(board.hud.text(count), "2");
-    EXPECT_EQ(board.hud.text(board.hud.find("board.1.name")), "1.5");
-    EXPECT_EQ(board.hud.text(board.hud.find("board.2.score")), "low");
+    EXPECT_EQ(board.hud.text_of(count), "2");
+    EXPECT_EQ(board.hud.text_of(board.hud.find("board.1.name")), "1.5");
+    EXPECT_EQ(board.hud.text_of(board.hud.find("board.2.score")), "low");
     EXPECT_EQ(board.hud.problems(), Problems{});
 }
 
@@ -417,7 +417,7 @@ TEST(List, is_stamped_by_a_file_and_read_from_a_trace) {
         key = "name"
         sort = "score"
         sort_order = "descending"
-        most = 3
+        at_most = 3
         with = { tint = "#ff0000" })";
     const auto definition = read_hud(file, "hud.toml");
     ASSERT_TRUE(definition) << to_string(definition.problems().front());
@@ -438,8 +438,8 @@ TEST(List, is_stamped_by_a_file_and_read_from_a_trace) {
         for (const ElementRef ref : hud.elements()) {
             if (hud[ref].kind != "panel" || !hud[ref].visible || hud[ref].id == "left") continue;
             const std::string path(hud[ref].id);
-            found.emplace_back(hud[ref].box.y, std::string(hud.text(hud.find(path + ".name"))) + " " +
-                                                   std::string(hud.text(hud.find(path + ".score"))));
+            found.emplace_back(hud[ref].box.y, std::string(hud.text_of(hud.find(path + ".name"))) + " " +
+                                                   std::string(hud.text_of(hud.find(path + ".score"))));
             EXPECT_EQ(hud[hud.find(path + ".name")].color, rgb(0xff0000));
         }
         std::sort(found.begin(), found.end());
@@ -474,7 +474,7 @@ TEST(List, is_stamped_by_a_file_and_read_from_a_trace) {
 
 TEST(List, goes_on_when_panels_are_removed_hidden_and_snapped_in_one_hitch) {
     std::vector<Pilot> pilots{{"Ana", 30, {}}, {"Bo", 20, {}}, {"Cy", 10, {}}};
-    Board board(pilots_of(pilots), {.key = "name", .sort = "score", .most = 3});
+    Board board(pilots_of(pilots), {.key = "name", .sort = "score", .at_most = 3});
     update(board.hud, 16ms);
     const ElementRef list = board.hud.find("board");
     board.hud.set_visible(list, false);
@@ -496,7 +496,7 @@ TEST(List, closes_up_when_a_row_has_left_whatever_the_frames_are) {
             pilots = {{"Ana", 30, {}}, {"Bo", 20, {}}, {"Cy", 10, {}}};
             const Effect out{.id = "out", .duration = 137ms, .keyframes = {{.at = 0, .opacity = 0.0F}}};
             auto hud = std::make_unique<Hud>(HudDefinition{.effects = {out}}, Sources{}, &measurer);
-            const List list{.id = "board", .entries = pilots_of(pilots), .key = "name", .most = 3};
+            const List list{.id = "board", .entries = pilots_of(pilots), .key = "name", .at_most = 3};
             hud->add(list_of(list, [](const auto& entry) {
                 return nest(Panel{.layout = Layout::row, .plate = false, .leave = "out"},
                             Text{.id = "name", .value = entry("name")});

@@ -32,7 +32,7 @@ TEST(Sources, keep_their_texts_whatever_is_added_beside_them) {
             hud.set_format(ref, round % 2 == 0 ? "[{}]" : "<{}>");
         update(hud, 16ms);
         for (std::size_t i = 0; i < texts.size(); ++i) {
-            const std::string_view text = hud.text(shown[i]);
+            const std::string_view text = hud.text_of(shown[i]);
             EXPECT_EQ(text.substr(1, text.size() - 2), texts[i]) << round;
         }
     }
@@ -82,22 +82,22 @@ TEST(Frames, of_any_count_draw_something_or_say_why_not) {
                 hud.add(element);
                 update(hud, 16ms);
                 update(hud, 1s);
-                DrawList list;
+                DisplayList list;
                 hud.draw(list);
                 EXPECT_EQ(hud.problems().empty(), count >= 1 && count <= 8 && columns >= 0)
                     << kind << " " << count << " " << columns;
             }
 }
 
-TEST(Watches, are_refused_where_the_game_has_an_element_of_that_name) {
-    for (const Element& own : {Element(Text{.id = "watches", .format = "x"}), Element(Panel{.id = "watches"})}) {
+TEST(Probes, are_refused_where_the_game_has_an_element_of_that_name) {
+    for (const Element& own : {Element(Text{.id = "probes", .format = "x"}), Element(Panel{.id = "probes"})}) {
         Hud hud;
         hud.add(own);
-        show_watches(hud);
+        show_probes(hud);
         for (int i = 0; i < 100; ++i)
             update(hud, 16ms);
         ASSERT_FALSE(hud.problems().empty());
-        EXPECT_NE(to_string(hud.problems().front()).find("'watches' of its own"), std::string::npos);
+        EXPECT_NE(to_string(hud.problems().front()).find("'probes' of its own"), std::string::npos);
     }
 }
 
@@ -120,7 +120,7 @@ TEST(Renderers, draw_what_was_measured_with_other_fonts_and_images) {
     }
     hud.add(Level{.id = "level", .value = 1, .max = 2, .image = "i4"});
     update(hud, 16ms);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     for (Fonts* const fonts : {&rich, &poor})
         for (Images* const images : {&many, &none}) {
@@ -187,7 +187,7 @@ TEST(Timers, are_not_restored_to_where_they_can_never_be) {
                          {.id = "up", .kind = TimerKind::stopwatch, .duration = 10s},
                          {.id = "free", .kind = TimerKind::stopwatch}};
     Hud hud(definition);
-    const ElementRef text = hud.add(Text{.id = "t", .value = name("down.left"), .format = "{:.1f}"});
+    const ElementRef text = hud.add(Text{.id = "t", .value = by_name("down.left"), .format = "{:.1f}"});
     update(hud, 1s);
     const std::vector<TimerState> good = hud.save_timers();
     ASSERT_EQ(good.size(), 3U);
@@ -210,7 +210,7 @@ TEST(Timers, are_not_restored_to_where_they_can_never_be) {
         EXPECT_FALSE(hud.restore_timers(std::array{bad[i]})) << i;
         EXPECT_EQ(hud.save_timers(), good) << i << ": nothing has changed";
     }
-    EXPECT_EQ(hud.text(text), "3.0");
+    EXPECT_EQ(hud.text_of(text), "3.0");
     EXPECT_TRUE(
         hud.restore_timers(std::array{TimerState{.id = "up", .position = 10s, .duration = 10s, .run = Run::ended}}));
 }
@@ -221,7 +221,7 @@ TEST(Timers, take_marks_and_amounts_at_the_ends_of_all_numbers) {
             for (const TimerKind kind : {TimerKind::countdown, TimerKind::stopwatch}) {
                 Hud hud;
                 hud.add(Timer{.id = "t", .kind = kind, .duration = 10s, .marks = {{Seconds{at}, Seconds{every}}}});
-                hud.add(Bar{.id = "b", .value = name("t.left"), .max = name("t.duration"), .bands = {{.below = 0.5}}});
+                hud.add(Bar{.id = "b", .value = by_name("t.left"), .max = by_name("t.duration"), .bands = {{.below = 0.5}}});
                 for (const double step : {0.0, 1.0, 8.0, 1e9, 1e300})
                     hud.update({.real = Seconds{step}, .game = Seconds{step}});
                 EXPECT_GE(hud.timer("t")->left().count(), 0);
@@ -230,14 +230,14 @@ TEST(Timers, take_marks_and_amounts_at_the_ends_of_all_numbers) {
     std::int64_t score = std::numeric_limits<std::int64_t>::min();
     Hud hud;
     hud.add(Text{.id = "score", .value = watch(score), .motion = roll(1s)});
-    const ElementRef pending = hud.add(Text{.id = "pending", .value = name("score.pending"), .format = "{}"});
+    const ElementRef pending = hud.add(Text{.id = "pending", .value = by_name("score.pending"), .format = "{}"});
     update(hud, 16ms);
     score = std::numeric_limits<std::int64_t>::max();
     update(hud, 16ms);
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(pending), std::to_string(std::numeric_limits<std::int64_t>::max()));
+    EXPECT_EQ(hud.text_of(pending), std::to_string(std::numeric_limits<std::int64_t>::max()));
     update(hud, 10s);
-    EXPECT_EQ(hud.text(pending), "0");
+    EXPECT_EQ(hud.text_of(pending), "0");
 }
 
 TEST(FunctionCatalogue, copies_what_is_returned_while_its_argument_lives) {
@@ -259,19 +259,19 @@ TEST(Notices, let_so_many_messages_wait_and_no_more) {
     const ElementRef notice = hud.add(Notice{.id = "n"});
     int taken = 0;
     for (int i = 0; i < 20'000; ++i)
-        taken += hud.notify(notice, Message{.id = "m" + std::to_string(i), .text = "message", .time = 1s}) ? 1 : 0;
+        taken += hud.notify(notice, Message{.id = "m" + std::to_string(i), .text = "message", .show_for = 1s}) ? 1 : 0;
     EXPECT_EQ(taken, 257) << "one that is shown, and those that wait";
     // What is more urgent has its place all the same, and is shown first.
-    EXPECT_TRUE(hud.notify(notice, Message{.id = "urgent", .text = "now", .priority = 5, .time = 1s}));
+    EXPECT_TRUE(hud.notify(notice, Message{.id = "urgent", .text = "now", .priority = 5, .show_for = 1s}));
     update(hud, 100ms);
     update(hud, 1500ms);
-    EXPECT_EQ(hud.text(notice), "now");
+    EXPECT_EQ(hud.text_of(notice), "now");
 }
 
 // --- Motion, meters, reload
 
-TEST(Trail, drains_also_under_steady_losses) {
-    Trail trail(400ms, tween(500ms));
+TEST(MovingTrail, drains_also_under_steady_losses) {
+    MovingTrail trail(400ms, tween(500ms));
     trail.snap(100);
     double value = 100;
     Nanoseconds now{0};
@@ -285,7 +285,7 @@ TEST(Trail, drains_also_under_steady_losses) {
     EXPECT_LE(longest, 14) << "what was lost in twice the delay and the way of a drain";
     EXPECT_GE(longest, 8) << "and no less than that of the delays";
     // A single loss waits for its delay alone.
-    Trail one(400ms, tween(500ms));
+    MovingTrail one(400ms, tween(500ms));
     one.snap(100);
     one.set_target(50, 50, 0ns);
     one.advance(399ms);
@@ -312,22 +312,22 @@ TEST(Shown, tells_widgets_of_a_color_that_the_game_sets) {
     }
 }
 
-TEST(Meters, take_another_interval_while_they_run) {
+TEST(FrameMeters, take_another_interval_while_they_run) {
     HudDefinition definition;
-    definition.meters = {{.id = "fps", .interval = 500ms}};
+    definition.frame_meters = {{.id = "fps", .interval = 500ms}};
     Hud hud(definition);
-    const ElementRef text = hud.add(Text{.id = "t", .value = name("fps.rate"), .format = "{:.0f}"});
+    const ElementRef text = hud.add(Text{.id = "t", .value = by_name("fps.rate"), .format = "{:.0f}"});
     for (int i = 0; i < 60; ++i)
         update(hud, Seconds{1.0 / 60});
-    EXPECT_EQ(hud.text(text), "60");
+    EXPECT_EQ(hud.text_of(text), "60");
     EXPECT_TRUE(hud.set_interval("fps", 100ms));
-    EXPECT_EQ(hud.text(text), "60") << "what was measured stays";
+    EXPECT_EQ(hud.text_of(text), "60") << "what was measured stays";
     for (int i = 0; i < 4; ++i)
         update(hud, 50ms);
-    EXPECT_EQ(hud.text(text), "20");
-    definition.meters[0].interval = 2s;
+    EXPECT_EQ(hud.text_of(text), "20");
+    definition.frame_meters[0].interval = 2s;
     EXPECT_TRUE(hud.reload(definition).empty());
-    EXPECT_EQ(hud.text(text), "20") << "a reload goes on, too";
+    EXPECT_EQ(hud.text_of(text), "20") << "a reload goes on, too";
     EXPECT_FALSE(hud.set_interval("fsp", 1s));
     EXPECT_NE(to_string(hud.problems().back()).find("did you mean 'fps'"), std::string::npos);
 }
@@ -335,13 +335,13 @@ TEST(Meters, take_another_interval_while_they_run) {
 TEST(Reload, of_a_name_that_nobody_offers_yet_is_made_and_warns) {
     Hud hud;
     HudDefinition definition;
-    definition.elements = {Text{.id = "a", .value = name("nobody"), .placeholder = "none"}};
+    definition.elements = {Text{.id = "a", .value = by_name("nobody"), .placeholder = "none"}};
     const Problems found = hud.reload(definition);
     ASSERT_EQ(found.size(), 1U);
     EXPECT_EQ(found[0].code, ProblemCode::unknown_source);
     EXPECT_EQ(found[0].severity, Severity::warning) << "an error says that nothing has changed";
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(hud.find("a")), "none");
+    EXPECT_EQ(hud.text_of(hud.find("a")), "none");
 }
 
 // --- Lists
@@ -361,7 +361,7 @@ TEST(List, shows_who_comes_back_while_it_leaves_in_the_same_panel) {
              .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_field("score", &Pilot::score)),
              .key = "name",
              .sort = "score",
-             .most = 2},
+             .at_most = 2},
         [](const auto& entry) {
             return nest(Panel{.plate = false, .enter = "slowly", .leave = "slowly"},
                         Text{.id = "t", .value = entry("name")}, Text{.id = "s", .value = entry("score")});
@@ -392,7 +392,7 @@ TEST(List, shows_who_comes_back_while_it_leaves_in_the_same_panel) {
     pilots[1].score = 42;
     update(hud, 50ms);
     ASSERT_EQ(of("Bo"), std::vector<std::string>{panel}) << "it is still leaving";
-    EXPECT_EQ(hud.text(hud.find(panel.substr(0, panel.size() - 1) + "s")), "42");
+    EXPECT_EQ(hud.text_of(hud.find(panel.substr(0, panel.size() - 1) + "s")), "42");
 }
 
 // --- Texts and numbers
@@ -405,10 +405,10 @@ TEST(Translations, take_the_sources_of_a_text_by_their_names) {
     const ElementRef text =
         hud.add(Text{.id = "t", .value = watch(all), .values = {{"hp", watch(hp)}}, .format = "{hp} of {}"});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "7 of 9");
+    EXPECT_EQ(hud.text_of(text), "7 of 9");
     hud.set_language({.tag = "de", .translations = *words});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "9 davon   7 {frei}");
+    EXPECT_EQ(hud.text_of(text), "9 davon   7 {frei}");
     EXPECT_TRUE(hud.problems().empty());
     EXPECT_FALSE(read_translations("a = \"{hp:\"\n", "de.toml")) << "what is no pattern in any text";
 }
@@ -425,11 +425,11 @@ TEST(Pictures, that_are_missing_are_told_wherever_they_come_from) {
         EXPECT_EQ(to_string(hud.problems().back()),
                   "warning: 'format' of text 'coins': '" + of + ".png' is not there: there is no folder of images");
     };
-    EXPECT_TRUE(hud.set_format(text, "{} {<coin/>}"));
+    EXPECT_TRUE(hud.set_format(text, "{} {#coin/}"));
     expect_told(1, "coin");
     EXPECT_TRUE(hud.set_format(text, "{} coins"));
     Language german{.tag = "de"};
-    german.translations["{} coins"].forms.back() = "{} {<penny/>}";
+    german.translations["{} coins"].forms.back() = "{} {#penny/}";
     hud.set_language(german);
     expect_told(2, "penny");
 }

@@ -17,7 +17,7 @@ TEST(Log, shows_several_messages_at_once_and_the_newest_last) {
                                         .enter = "",
                                         .leave = "",
                                         .reading = {.shortest = 2s, .longest = 2s},
-                                        .at_once = 3,
+                                        .at_most = 3,
                                         .newest = newest_first ? Newest::first : Newest::last,
                                         .place = {.anchor = Anchor::top_left}});
         EXPECT_EQ(hud.problems(), Problems{});
@@ -66,7 +66,7 @@ TEST(Log, gives_way_to_what_is_more_urgent_and_takes_messages_away) {
                                     .messages = {{.id = "fuel", .text = "Fuel low", .lasting = true}},
                                     .enter = "",
                                     .leave = "",
-                                    .at_once = 2});
+                                    .at_most = 2});
     const auto said = [&] {
         std::set<std::string> texts;
         for (const ElementRef ref : hud.elements())
@@ -75,10 +75,10 @@ TEST(Log, gives_way_to_what_is_more_urgent_and_takes_messages_away) {
     };
     using Said = std::set<std::string>;
     EXPECT_TRUE(hud.notify(log, "fuel"));
-    hud.notify(log, {.id = "a", .text = "A", .time = 60s});
+    hud.notify(log, {.id = "a", .text = "A", .show_for = 60s});
     update(hud, 100ms);
     EXPECT_EQ(said(), (Said{"A", "Fuel low"}));
-    hud.notify(log, {.id = "b", .text = "B", .priority = 1, .time = 60s});
+    hud.notify(log, {.id = "b", .text = "B", .priority = 1, .show_for = 60s});
     update(hud, 100ms);
     EXPECT_TRUE(said().contains("B"));
     EXPECT_EQ(said().size(), 2U);
@@ -94,7 +94,7 @@ TEST(Log, gives_way_to_what_is_more_urgent_and_takes_messages_away) {
     EXPECT_EQ(hud.problems(), Problems{});
     update(hud, 100ms);
     EXPECT_EQ(said(), Said{"A"}) << "a change keeps what is said";
-    EXPECT_FALSE(hud.change<Notice>(log, [](Notice& notice) { notice.at_once = 3; }));
+    EXPECT_FALSE(hud.change<Notice>(log, [](Notice& notice) { notice.at_most = 3; }));
     hud.snap(log);
     update(hud, 100ms);
     EXPECT_EQ(said(), Said{});
@@ -104,17 +104,51 @@ TEST(Log, gives_way_to_what_is_more_urgent_and_takes_messages_away) {
     EXPECT_TRUE(hud.elements().empty());
 }
 
+TEST(Log, tells_each_of_several_messages_of_one_frame) {
+    Hud hud;
+    const auto log = hud.add(Notice{.id = "log", .enter = "", .leave = "", .at_most = 3});
+    for (const char* const text : {"Hull", "Fuel", "Rain"})
+        hud.notify(log, {.text = text, .show_for = 9s});
+    update(hud, 100ms);
+    std::vector<std::string> told;
+    for (const Event& event : hud.events())
+        told.push_back(event.detail);
+    EXPECT_EQ(told, (std::vector<std::string>{"Hull", "Fuel", "Rain"}));
+}
+
+TEST(Log, gives_no_message_to_a_plate_that_is_gone_after_a_change) {
+    Hud hud;
+    const auto log = hud.add(Notice{.id = "log", .enter = "", .leave = "", .at_most = 2});
+    hud.remove(hud.find("log.1"));
+    update(hud, 100ms);
+    // Another number of declared messages: the queue begins anew.
+    ASSERT_TRUE(hud.change<Notice>(log, [](Notice& notice) { notice.messages.push_back({.id = "m", .text = "M"}); }));
+    update(hud, 100ms);
+    hud.notify(log, {.text = "A", .show_for = 1s});
+    hud.notify(log, {.text = "B", .show_for = 1s});
+    const auto said = [&] {
+        std::vector<std::string> texts;
+        for (const ElementRef ref : hud.elements())
+            if (hud[ref].visible && !hud[ref].text.empty()) texts.emplace_back(hud[ref].text);
+        return texts;
+    };
+    update(hud, 100ms);
+    EXPECT_EQ(said(), std::vector<std::string>{"A"});
+    update(hud, 1500ms);
+    EXPECT_EQ(said(), std::vector<std::string>{"B"});
+}
+
 TEST(Log, goes_on_when_plates_are_removed_in_mid_message) {
     Hud hud;
-    const auto log = hud.add(Notice{.id = "log", .at_once = 3});
-    hud.notify(log, {.text = "A", .time = 9s});
-    hud.notify(log, {.text = "B", .time = 9s});
+    const auto log = hud.add(Notice{.id = "log", .at_most = 3});
+    hud.notify(log, {.text = "A", .show_for = 9s});
+    hud.notify(log, {.text = "B", .show_for = 9s});
     update(hud, 16ms);
     hud.remove(hud.find("log.1"));
-    EXPECT_TRUE(hud.notify(log, {.text = "C", .time = 9s}));
+    EXPECT_TRUE(hud.notify(log, {.text = "C", .show_for = 9s}));
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(hud.find("log.2")), "B");
-    EXPECT_EQ(hud.text(hud.find("log.3")), "C");
+    EXPECT_EQ(hud.text_of(hud.find("log.2")), "B");
+    EXPECT_EQ(hud.text_of(hud.find("log.3")), "C");
     hud.remove(hud.find("log.2"));
     hud.remove(hud.find("log.3"));
     update(hud, 16ms);
@@ -132,7 +166,7 @@ TEST(Log, is_the_same_at_any_frame_rate_and_leaves_no_plate_empty) {
             hud->add(Notice{.id = "log",
                             .enter = "out",
                             .leave = "out",
-                            .at_once = 2,
+                            .at_most = 2,
                             .place_motion = tween(313ms),
                             .place = {.anchor = Anchor::top_left}});
             return hud;
@@ -141,14 +175,14 @@ TEST(Log, is_the_same_at_any_frame_rate_and_leaves_no_plate_empty) {
         [](Hud& hud, int ms) {
             const ElementRef log = hud.find("log");
             if (ms == 100) {
-                hud.notify(log, {.text = "fuel", .time = 421ms});
-                hud.notify(log, {.text = "hull", .time = 1507ms});
-                hud.notify(log, {.text = "rain", .time = 433ms});
-                hud.notify(log, {.text = "wind", .time = 451ms});
+                hud.notify(log, {.text = "fuel", .show_for = 421ms});
+                hud.notify(log, {.text = "hull", .show_for = 1507ms});
+                hud.notify(log, {.text = "rain", .show_for = 433ms});
+                hud.notify(log, {.text = "wind", .show_for = 451ms});
             }
             std::string said;
             for (const char* const plate : {"log.1", "log.2"})
-                if (hud[hud.find(plate)].visible) said += std::string(hud.text(hud.find(plate))) + " ";
+                if (hud[hud.find(plate)].visible) said += std::string(hud.text_of(hud.find(plate))) + " ";
             // `fuel` is gone at 795 ms, `rain` at 1502: who waits has the plate that is free, not that of `hull`.
             const bool is_right = ms == 1000   ? said == "rain hull " || said == "hull rain "
                                   : ms == 1700 ? said.find("wind") != std::string::npos
@@ -165,7 +199,7 @@ TEST(Log, is_posted_to_by_events_and_sources) {
     hud.add(Notice{.id = "log",
                    .messages = {{.text = "Low", .when = watch(low), .lasting = true},
                                 {.text = "Destroyed", .on = TriggerOn::empty, .element = "hull"}},
-                   .at_once = 2});
+                   .at_most = 2});
     EXPECT_EQ(hud.problems(), Problems{});
     update(hud, 16ms);
     low = true;
@@ -178,7 +212,7 @@ TEST(Log, is_posted_to_by_events_and_sources) {
     low = false;
     for (int i = 0; i < 40; ++i)
         update(hud, 16ms);
-    EXPECT_FALSE(hud[hud.find("log.1")].visible && hud.text(hud.find("log.1")) == "Low");
+    EXPECT_FALSE(hud[hud.find("log.1")].visible && hud.text_of(hud.find("log.1")) == "Low");
 }
 
 }  // namespace

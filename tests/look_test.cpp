@@ -21,9 +21,9 @@ TEST(Picture, blurs_as_a_gaussian_does) {
     for (const float radius : {3.0F, 8.0F, 9.0F, 20.0F, 41.0F}) {
         Picture picture(400, 300, fonts);
         picture.fill(black);
-        DrawGroup group;
+        DisplayGroup group;
         group.begin();
-        group.add_rect({150, 100, 300, 400}, 0,
+        group.rect({150, 100, 300, 400}, 0,
                        white);  // its left and its upper edge are far from the others
         group.blur_last(radius);
         picture.draw(group);
@@ -40,9 +40,9 @@ TEST(Picture, blurs_as_a_gaussian_does) {
 TEST(Picture, keeps_what_it_has_blurred_and_draws_it_as_the_first_time) {
     const Fonts fonts;
     const auto drawn = [&](Picture& picture, float x) {
-        DrawGroup group;
+        DisplayGroup group;
         group.begin();
-        group.add_rect({x, 20, 30, 20}, 4, white);
+        group.rect({x, 20, 30, 20}, 4, white);
         group.blur_last(6);
         picture.fill(black);
         picture.draw(group);
@@ -80,7 +80,7 @@ TEST(Picture, of_outlined_text_is_read_on_every_ground) {
                          .size = 32,
                          .outline = outlined ? std::optional(Outline{2, black}) : std::nullopt});
             update(hud, 16ms);
-            DrawList list;
+            DisplayList list;
             hud.draw(list);
             Picture picture(200, 60, fonts);
             picture.fill(ground);
@@ -122,7 +122,7 @@ TEST(Look, is_turned_scaled_and_dimmed_with_its_panel) {
     EXPECT_FLOAT_EQ(hud[text].rotation, 0);
     EXPECT_FLOAT_EQ(hud[text].scale, 2);
     EXPECT_FLOAT_EQ(hud[panel].rotation, 90);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     // The text is turned around its own middle, then scaled by 2 from the upper left corner of the panel, then turned by a
     // quarter around the middle of the panel.
@@ -134,16 +134,16 @@ TEST(Look, is_turned_scaled_and_dimmed_with_its_panel) {
         return Point{static_cast<float>(200 - (py - 150)),
                      static_cast<float>(150 + (px - 200))};  // a quarter to the right
     };
-    for (const DrawGroup& group : list.groups())
-        for (const DrawCommand& command : group.commands())
-            if (command.kind == DrawCommand::Kind::text) {
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items())
+            if (item.kind == DisplayItem::Kind::text) {
                 for (const Point corner : {Point{box.x, box.y}, Point{box.right(), box.bottom()}}) {
                     const Point seen = group.transform().apply(corner);
                     const Point expected = by_hand(static_cast<double>(corner.x), static_cast<double>(corner.y));
                     EXPECT_NEAR(seen.x, expected.x, 0.01F);
                     EXPECT_NEAR(seen.y, expected.y, 0.01F);
                 }
-                EXPECT_EQ(command.color.alpha, 64);
+                EXPECT_EQ(item.color.alpha, 64);
             }
     hud.change<Panel>(panel, [](Panel& upright) { upright.rotation = 0; });
     update(hud, 16ms);
@@ -165,7 +165,7 @@ TEST(Look, glows_below_itself_and_adds_light) {
                 .radius = 0,
                 .glow = Glow{10, 1, rgb(0xff0000)}});
     update(hud, 16ms);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     Picture picture(100, 60, fonts);
     picture.fill(black);
@@ -209,7 +209,7 @@ TEST(Panel, has_a_gradient_a_shadow_or_a_picture_of_nine_slices) {
                   .shadow = Shadow{{0, 8}, 0, rgb(0xff0000)},
                   .radius = 0});
     update(hud, 16ms);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     Picture picture(200, 100, fonts, &images);
     picture.fill(black);
@@ -252,7 +252,7 @@ TEST(Panel, fits_its_picture_as_an_image_does) {
                       .smooth = false});
         EXPECT_EQ(hud.problems(), Problems{});
         hud.update(0.0);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         Picture picture(40, 40, fonts, &images);
         picture.fill(rgb(0x000000));
@@ -308,9 +308,9 @@ TEST(Looks, of_the_demo_show_the_same_six_readouts_without_a_problem) {
         hud.resize({.size = {600, 240}});
         update(hud, 16ms);
         EXPECT_TRUE(hud.problems().empty()) << look << ": " << to_string(hud.problems().front());
-        EXPECT_EQ(hud.text(hud.find("board.score.amount")), "48,200") << look;
-        EXPECT_EQ(hud.text(hud.find("board.score.time")), "01:07");
-        EXPECT_EQ(hud.text(hud.find("board.fuel.amount")), "72");
+        EXPECT_EQ(hud.text_of(hud.find("board.score.amount")), "48,200") << look;
+        EXPECT_EQ(hud.text_of(hud.find("board.score.time")), "01:07");
+        EXPECT_EQ(hud.text_of(hud.find("board.fuel.amount")), "72");
         EXPECT_DOUBLE_EQ(*hud[hud.find("board.tanks.water")].fill, 0.64);
         const Rect board = hud[hud.find("board")].box;
         const float high = hud[hud.find("board")].box.height;
@@ -339,14 +339,14 @@ TEST(Level, fills_along_a_map_to_a_gray_level_at_every_quarter) {
                   .value = watch(value),
                   .max = 100,
                   .place = {.size = {across, 2 * half}},
-                  .map = "way",
-                  .map_softness = 0,
+                  .fill_map = "way",
+                  .fill_map_softness = 0,
                   .color = white,
                   .background = black});
     for (const double fill : {0.0, 0.1, 25.0, 50.0, 75.0, 99.99, 100.0}) {
         value = fill;
         update(hud, 16ms);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         Picture picture(across, 2 * half, fonts, &images);
         picture.fill(black);
@@ -365,10 +365,10 @@ TEST(Level, fills_along_a_map_to_a_gray_level_at_every_quarter) {
         EXPECT_EQ(shown == 256, fill == 100) << fill;
     }
     // A soft edge goes through half where the fill is.
-    hud.change<Level>(hud.find("l"), [](Level& level) { level.map_softness = 0.2F; });
+    hud.change<Level>(hud.find("l"), [](Level& level) { level.fill_map_softness = 0.2F; });
     value = 25;
     update(hud, 16ms);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     Picture picture(across, 2 * half, fonts, &images);
     picture.fill(black);
@@ -397,8 +397,8 @@ TEST(Picture, lets_what_fills_along_a_map_glow_and_survives_endless_light) {
                   .value = watch(value),
                   .max = 100,
                   .place = {.offset = {0, 15}, .size = {100, 10}},
-                  .map = "way",
-                  .map_softness = 0,
+                  .fill_map = "way",
+                  .fill_map_softness = 0,
                   .color = white,
                   .background = rgb(0, 0),
                   .glow = Glow{8, 1, rgb(0xff0000)}});
@@ -406,7 +406,7 @@ TEST(Picture, lets_what_fills_along_a_map_glow_and_survives_endless_light) {
     Picture picture(100, 40, fonts, &images);
     const auto light_at = [&](int x) {
         update(hud, 16ms);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         picture.fill(black);
         picture.draw(list);
@@ -438,11 +438,11 @@ TEST(Image, is_chosen_by_a_value_and_covered_by_a_part_of_a_circle) {
                                           .value = watch(cooling),
                                           .max = 40,
                                           .place = {.anchor = Anchor::bottom_right, .size = {60, 60}},
-                                          .cover = Cover{black}});
+                                          .lid = Lid{black}});
     const auto shown_image = [&] {
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        return list.groups()[0].commands()[0].image;
+        return list.groups()[0].items()[0].image;
     };
     for (const auto& [value, image] :
          std::vector<std::pair<double, ImageId>>{{-3, 1}, {0, 1}, {0.9, 1}, {1, 2}, {7, 2}}) {
@@ -455,7 +455,7 @@ TEST(Image, is_chosen_by_a_value_and_covered_by_a_part_of_a_circle) {
     for (const double left : {40.0, 30.0, 10.0, 0.0}) {
         cooling = left;
         update(hud, 16ms);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         Picture picture(100, 100, fonts, &images);
         picture.fill(white);
@@ -488,7 +488,7 @@ TEST(Image, does_not_shine_through_its_cover_at_soft_edges) {
                                           .value = watch(cooling),
                                           .max = 100,
                                           .place = {.anchor = Anchor::center, .size = {80, 80}},
-                                          .cover = Cover{black}});
+                                          .lid = Lid{black}});
     for (const ImageFit fit : {ImageFit::contain, ImageFit::cover})
         for (const double left : {100.0, 70.0, 50.0, 20.0}) {
             hud.change<Image>(icon, [fit](Image& image) {
@@ -497,7 +497,7 @@ TEST(Image, does_not_shine_through_its_cover_at_soft_edges) {
             });
             cooling = left;
             update(hud, 16ms);
-            DrawList list;
+            DisplayList list;
             hud.draw(list);
             Picture picture(100, 100, fonts, &images);
             picture.fill(black);
@@ -521,12 +521,12 @@ TEST(Image, does_not_shine_through_its_cover_at_soft_edges) {
             EXPECT_EQ(open > 200, left < 100) << left;
         }
     // A tint of its own lies below the one of the group.
-    DrawGroup group;
+    DisplayGroup group;
     group.begin(1, {white, 0.5F});
-    group.add_image(0, {0, 0, 1, 1}, {0, 0, 1, 1}, white);
+    group.image(0, {0, 0, 1, 1}, {0, 0, 1, 1}, white);
     group.tint_last({black, 1});
-    EXPECT_EQ(group.commands()[0].tint.part, 1);
-    EXPECT_NEAR(group.commands()[0].tint.color.red, 128, 1);
+    EXPECT_EQ(group.items()[0].tint.part, 1);
+    EXPECT_NEAR(group.items()[0].tint.color.red, 128, 1);
 }
 
 TEST(Bar, is_filled_by_a_picture_that_is_revealed_stretched_or_repeated) {
@@ -563,7 +563,7 @@ TEST(Bar, is_filled_by_a_picture_that_is_revealed_stretched_or_repeated) {
                     .radius = 0,
                     .segments = row.segments});
         update(hud, 16ms);
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         Picture picture(200, 20, fonts, &images);
         picture.fill(black);
@@ -591,9 +591,9 @@ TEST(Effect, lets_an_element_glow) {
     const ElementRef bar = hud.add(Bar{.id = "b", .value = 1, .max = 1, .color = rgb(0x00ff00)});
     update(hud, 16ms);
     const auto light = [&] {
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        const DrawCommand& first = list.groups()[0].commands()[0];
+        const DisplayItem& first = list.groups()[0].items()[0];
         return first.blur > 0 ? static_cast<int>(first.color.alpha) : 0;
     };
     EXPECT_EQ(light(), 0);

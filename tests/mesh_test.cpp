@@ -1,4 +1,4 @@
-// Meshes: what their triangles show is what the pictures of Cairo show of the same draw list.
+// Meshes: what their triangles show is what the pictures of Cairo show of the same display list.
 #include "rapido/mesh.hpp"
 
 #include <cmath>
@@ -121,7 +121,7 @@ Difference difference(const Screen& screen, const Picture& picture) {
 struct Both {
     Images images;
     Hud hud;
-    DrawList list;
+    DisplayList list;
     MeshAtlas atlas;
     Mesh mesh;
     int width, height;
@@ -161,10 +161,10 @@ struct Both {
         Images shown;
         const auto id = shown.add("s", width, height, colors);
         Picture out(width, height, Stage::fonts(), &shown);
-        DrawGroup group;
+        DisplayGroup group;
         group.begin();
         const Rect all{0, 0, static_cast<float>(width), static_cast<float>(height)};
-        group.add_image(*id, all, all, white);
+        group.image(*id, all, all, white);
         out.draw(group);
         const std::string name = folder + "/" + std::to_string(number++);
         EXPECT_TRUE(out.write_png(name + "_mesh.png"));
@@ -193,7 +193,7 @@ TEST(Mesh, shows_each_kind_as_a_picture_does) {
     Level masked{.id = "e", .value = 0.62, .place = place};
     masked.mask = "p";
     Level mapped{.id = "e", .value = 0.5, .place = place};
-    mapped.map = "m";
+    mapped.fill_map = "m";
     std::vector<Row> rows{
         {"plate",
          Panel{.id = "e", .place = place, .padding = {40, 60, 40, 60}, .color = rgb(0x8fce5a, 0.8), .radius = 9}, 0.03},
@@ -237,11 +237,11 @@ TEST(Mesh, shows_each_kind_as_a_picture_does) {
         {"mapped", mapped, 0.5, 60},
         {"pips", Pips{.id = "e", .value = 3.5, .max = 5, .place = place, .shape = Shape::drop, .steps = 2}, 0.1, 30},
         {"scale",
-         Scale{.id = "e",
+         Ruler{.id = "e",
                .value = 40,
                .max = 100,
                .place = place,
-               .marks = {.every = 10, .long_every = 50, .format = "{}"}},
+               .ticks = {.every = 10, .long_every = 50, .format = "{}"}},
          0.12, 70},
         {"image", Image{.id = "e", .image = "p", .place = {.offset = {20, 14}, .size = {16, 16}}}, 0.02},
         {"scaled image",
@@ -340,7 +340,8 @@ TEST(Mesh, makes_again_only_what_has_changed) {
     };
     const auto is_all = [&](const Mesh::Range& range) { return range.count == both.mesh.vertices().size(); };
     EXPECT_TRUE(is_all(frame())) << "at first, all of it";
-    EXPECT_FALSE(both.atlas.take_changed(0).is_empty());
+    const MeshAtlas::Page page = both.atlas.page(0);
+    EXPECT_EQ(both.atlas.take_changed(0), (PixelRect{0, 0, page.width, page.height})) << "of a new page all";
     EXPECT_EQ(frame().count, 0U);
     number = 27;
     const Mesh::Range changed = frame();
@@ -356,7 +357,7 @@ TEST(Mesh, makes_again_only_what_has_changed) {
     EXPECT_TRUE(is_all(frame())) << "what is longer moves what is behind it";
     // Another mesh of another list shares all that is there.
     Mesh second(both.atlas);
-    DrawList other;
+    DisplayList other;
     both.hud.draw(other);
     const std::uint64_t before = both.atlas.made();
     second.draw(other);
@@ -382,7 +383,7 @@ TEST(MeshAtlas, keeps_within_its_pages_however_much_comes_and_goes) {
     std::size_t most = 0;
     for (int i = 0; i < 3000; ++i) {
         number = random.between(0, 3000);
-        both.hud.set_scale(static_cast<float>(0.5 + 0.01 * random.below(100)));  // characters of ever other sizes
+        both.hud.set_ui_scale(static_cast<float>(0.5 + 0.01 * random.below(100)));  // characters of ever other sizes
         update(both.hud, 16ms);
         both.hud.draw(both.list);
         both.mesh.draw(both.list);
@@ -390,6 +391,7 @@ TEST(MeshAtlas, keeps_within_its_pages_however_much_comes_and_goes) {
     }
     EXPECT_GT(both.atlas.made(), 10'000U);
     EXPECT_GT(both.atlas.evicted(), 5'000U);
+    EXPECT_LT(both.atlas.evicted(), both.atlas.made());
     EXPECT_LE(most, 4U);
     EXPECT_TRUE(both.mesh.status());
     const Difference found = both.compare();

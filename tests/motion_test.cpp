@@ -187,7 +187,7 @@ Motion random_motion(Random& random, bool& may_pass) {
             return tween(duration, Easing::cubic_bezier(0.3, random.between(-1, 1), 0.4, random.between(1, 2)));
         case 2:
             may_pass = false;
-            return {.kind = MotionKind::roll, .duration = duration, .easing = easing, .full_jump = 50};
+            return {.kind = MotionKind::roll, .duration = duration, .easing = easing, .full_duration_at = 50};
         default:
             may_pass = false;
             return tween(duration, easing);
@@ -356,7 +356,7 @@ TEST(Roll, takes_longer_for_larger_jumps_up_to_its_cap) {
     const std::vector<std::pair<std::int64_t, Nanoseconds>> rows{{1, 100ms},   {-1, 100ms},    {10, 300ms},
                                                                  {100, 500ms}, {-1000, 700ms}, {5'000'000, 700ms}};
     for (const auto& [jump, duration] : rows) {
-        Roll score{40, {.kind = MotionKind::roll, .duration = 700ms, .shortest = 100ms, .full_jump = 1000}};
+        Roll score{40, {.kind = MotionKind::roll, .duration = 700ms, .shortest = 100ms, .full_duration_at = 1000}};
         score.set_target(40 + jump);
         EXPECT_EQ(score.value(), 40) << jump;
         score.advance(duration - 1us);
@@ -377,7 +377,7 @@ TEST(Roll, takes_longer_for_larger_jumps_up_to_its_cap) {
     EXPECT_EQ(last, std::numeric_limits<std::int64_t>::max());
 }
 
-TEST(Trail, stays_joins_losses_and_drains) {
+TEST(MovingTrail, stays_joins_losses_and_drains) {
     // Delay 0.4 s, drain of 0.5 s at even speed; the value drops at once.
     struct Row {
         double at, target;
@@ -394,7 +394,7 @@ TEST(Trail, stays_joins_losses_and_drains) {
         {2.5, 90, "healed above it", 90}, {2.6, 60, "a hit after that", 90},
         {3.25, 60, "half way", 75},       {4, 60, "all gone", 60},
     };
-    Trail trail{400ms, tween(500ms, Easing::linear())};
+    MovingTrail trail{400ms, tween(500ms, Easing::linear())};
     trail.snap(100);
     for (const Row& row : rows) {
         const Nanoseconds now = to_nanoseconds(Seconds{row.at});

@@ -34,7 +34,7 @@ std::string story(NoticeQueue& queue) {
 }
 
 PostedMessage message(std::uint32_t key, int priority = 0) {
-    return {.key = key, .priority = priority, .time = 1s};
+    return {.key = key, .priority = priority, .show_for = 1s};
 }
 
 /// Messages that are posted, and what becomes of them.
@@ -79,6 +79,7 @@ TEST(NoticeQueue, shows_one_after_the_other_by_priority_and_age) {
               {{0, message(1)}, {10, message(2)}, {20, message(2)}},
               "1+0 1-1100 1.1300 2+1350 2-2450 2.2650"},
              {"too late", {{0, message(1)}, {10, stale}}, "1+0 9!510 1-1100 1.1300"},
+             {"just in time", {{0, message(1)}, {850, stale}}, "1+0 1-1100 1.1300 9+1350 9-2450 9.2650"},
              {"a banner returns, and stays",
               {{0, banner}, {500, message(1, 1)}, {600, message(2)}},
               "8+0 8-500 8.700 1+750 1-1850 1.2050 8+2100"},
@@ -90,7 +91,7 @@ TEST(NoticeQueue, of_several_places_lets_no_message_wait_while_one_is_free) {
     PostedMessage lasting = message(9);
     lasting.lasting = true;
     PostedMessage brief = message(1);
-    brief.time = 300ms;
+    brief.show_for = 300ms;
     // 100 ms to enter, 1000 to be read, 200 to leave.
     for (const Posts& row : std::vector<Posts>{
              {"two at once", {{0, message(1)}, {10, message(2)}}, "1+0 2+10 1-1100 2-1110 1.1300 2.1310"},
@@ -168,7 +169,7 @@ TEST(Notice, is_hidden_until_something_is_to_be_said) {
                                     {.id = "won", .text = "Won", .when = watch(won), .priority = 5, .lasting = true}},
                        .enter = "",
                        .leave = "",
-                       .gap = 0s,
+                       .time_between = 0s,
                        .visible = watch(menu).negated()});
     EXPECT_TRUE(hud.problems().empty());
     update(hud, 10ms);
@@ -314,20 +315,20 @@ TEST(Notice, keeps_away_from_the_edge_of_the_screen_and_not_of_a_panel) {
 }
 
 TEST(Notice, says_nothing_old_when_it_declares_other_messages) {
-    for (const int at_once : {1, 2}) {
+    for (const int at_most : {1, 2}) {
         Hud hud;
         const auto news = hud.add(Notice{.id = "news",
                                          .messages = {{.id = "a", .text = "Tank full", .lasting = true}},
                                          .enter = "",
                                          .leave = "",
-                                         .at_once = at_once});
-        const auto said = at_once > 1 ? hud.find("news.1") : news;
+                                         .at_most = at_most});
+        const auto said = at_most > 1 ? hud.find("news.1") : news;
         EXPECT_TRUE(hud.notify(news, "a"));
         update(hud, 16ms);
-        ASSERT_EQ(hud.text(said), "Tank full");
+        ASSERT_EQ(hud.text_of(said), "Tank full");
         EXPECT_TRUE(hud.change<Notice>(news, [](Notice& notice) { notice.messages.push_back({.text = "b"}); }));
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(said), "");
+        EXPECT_EQ(hud.text_of(said), "");
         EXPECT_FALSE(hud[said].visible);
     }
 }

@@ -222,7 +222,7 @@ const CompactCase compact_cases[]{
 TEST(Compact, never_widens_at_a_boundary) {
     for (const CompactCase& row : compact_cases) {
         const auto text = [&](int digits, Rounding rounding) {
-            std::string shown_text = shown("{}", {.value = row.value}, {.rounding = rounding, .compact = digits});
+            std::string shown_text = shown("{}", {.value = row.value}, {.rounding = rounding, .compact_digits = digits});
             std::erase(shown_text, ',');
             return shown_text;
         };
@@ -234,12 +234,12 @@ TEST(Compact, never_widens_at_a_boundary) {
     Random random(22);
     for (int i = 0; i < 200000; ++i) {
         const auto value = static_cast<std::int64_t>(std::pow(10, random.between(3, 14.9)));
-        const std::string text = shown("{}", {.value = value}, {.compact = 3});
+        const std::string text = shown("{}", {.value = value}, {.compact_digits = 3});
         ASSERT_LE(text.size(), 5U) << value;
         const double scale = std::pow(10, 3.0 * (1 + static_cast<double>(std::string("KMBT").find(text.back()))));
         ASSERT_NEAR(std::stod(text) * scale, static_cast<double>(value), 0.00501 * static_cast<double>(value)) << text;
     }
-    const TextOptions honest{.rounding = Rounding::honest, .compact = 3};
+    const TextOptions honest{.rounding = Rounding::honest, .compact_digits = 3};
     EXPECT_EQ(shown("{}/{max}", {.value = 999'999, .max = 1'000'000}, honest), "999K/1.00M");
     EXPECT_EQ(shown("{}/{max}", {.value = 1'000'000, .max = 1'000'000}, honest), "1.00M/1.00M");
     EXPECT_EQ(shown("{}", {.value = 0.3, .max = 1'000'000}, honest), "1");
@@ -256,7 +256,7 @@ TEST(Compact, with_names_of_its_own_goes_on_beyond_them_and_is_no_wider_than_in_
                                                            {1e9, 1, "1e+09"},
                                                            {1'234'567'890, 12, "1,234,567,890"},
                                                            {5e15, 2, "5.0e+15"}})
-        EXPECT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = digits}, &style), text);
+        EXPECT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact_digits = digits}, &style), text);
 }
 
 TEST(Numbers, at_the_ends_of_what_there_is_are_still_numbers) {
@@ -272,8 +272,8 @@ TEST(Numbers, at_the_ends_of_what_there_is_are_still_numbers) {
     const ElementRef counts = timed.add(Text{.id = "left", .value = "t.left", .format = "{}"});
     const ElementRef passed = timed.add(Text{.id = "passed", .value = "t.elapsed", .format = "{}"});
     update(timed, 3700ms);
-    EXPECT_EQ(timed.text(counts), "27");
-    EXPECT_EQ(timed.text(passed), "3");
+    EXPECT_EQ(timed.text_of(counts), "27");
+    EXPECT_EQ(timed.text_of(passed), "3");
     double fuse = 59.993;
     Hud hud;
     const ElementRef left = hud.add(Text{.id = "left", .value = watch(fuse).as_time_left(), .format = "{}"});
@@ -281,7 +281,7 @@ TEST(Numbers, at_the_ends_of_what_there_is_are_still_numbers) {
          std::vector<std::pair<double, const char*>>{{59.993, "60"}, {59, "59"}, {0.001, "1"}, {0, "0"}, {-3, "0"}}) {
         fuse = seconds;
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(left), text) << seconds;
+        EXPECT_EQ(hud.text_of(left), text) << seconds;
     }
 }
 
@@ -342,7 +342,7 @@ TEST(Language, writes_compact_numbers_as_icu_does) {
             const int whole = static_cast<int>(std::to_string(value).size()) - style.compact[form].drop;
             if (!in_full && whole > 3) continue;  // beyond three digits ICU shows zeros, we show the digits
             ++checked;
-            ASSERT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact = 3}, &style), expected)
+            ASSERT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact_digits = 3}, &style), expected)
                 << tag << " " << value;
         }
         EXPECT_GT(checked, 1000) << tag;
@@ -469,7 +469,7 @@ TEST(Language, may_be_a_catalogue_of_the_game) {
     const auto frame = [&](std::optional<int> value) {
         acres = value;
         update(hud, 16ms);
-        return std::string(hud.text(text));
+        return std::string(hud.text_of(text));
     };
     EXPECT_EQ(frame(1), "1 Morgen!");
     EXPECT_EQ(frame(7), "7 Morgen");
@@ -477,7 +477,7 @@ TEST(Language, may_be_a_catalogue_of_the_game) {
     EXPECT_EQ(frame({}), "nichts Morgen") << "a translation of the language goes first";
     hud.notify(news, "low");
     EXPECT_EQ(frame(3), "3 Morgen");
-    EXPECT_EQ(hud.text(news), "NIEDRIG 3");
+    EXPECT_EQ(hud.text_of(news), "NIEDRIG 3");
     EXPECT_NE(explain(hud, text).text().find("translated into 'de'"), std::string::npos);
     const int asked = words.asked;
     for (int i = 0; i < 50; ++i)
@@ -485,7 +485,7 @@ TEST(Language, may_be_a_catalogue_of_the_game) {
     EXPECT_EQ(words.asked, asked) << "a frame asks for nothing";
     hud.add(Text{.id = "b", .value = watch(acres), .format = "{} acres"});
     frame(2);
-    EXPECT_EQ(hud.text(hud.find("b")), "2 Morgen") << "what comes later is asked for";
+    EXPECT_EQ(hud.text_of(hud.find("b")), "2 Morgen") << "what comes later is asked for";
 
     const FunctionCatalogue function([](std::string_view of) -> std::optional<std::string> {
         if (of == "{} acres") return "{} Hektar";

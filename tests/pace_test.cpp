@@ -110,7 +110,7 @@ TEST(Pace, quantizes_in_the_values_own_type) {
 }
 
 /// One sample a millisecond, kept; windows are looked up in them.
-double window_by_hand(const std::deque<double>& samples, int end, WindowKind kind) {
+double window_by_hand(const std::deque<double>& samples, int end, Pick kind) {
     // samples[i] holds from i ms on; the window is (end - 100, end].
     const int start = end - 100;
     double sum = 0;
@@ -123,11 +123,11 @@ double window_by_hand(const std::deque<double>& samples, int end, WindowKind kin
         }
     }
     switch (kind) {
-        case WindowKind::average:
+        case Pick::average:
             return sum / 100;
-        case WindowKind::minimum:
+        case Pick::minimum:
             return least;
-        case WindowKind::maximum:
+        case Pick::maximum:
             return most;
         default:
             return samples[static_cast<std::size_t>(end)];
@@ -145,7 +145,7 @@ TEST(Pace, quantizes_decimals_and_large_integers_exactly) {
 
 TEST(Pace, averages_leave_out_the_time_without_a_number) {
     for (const double gap : {static_cast<double>(NAN), static_cast<double>(INFINITY)}) {
-        Pacer pacer({.interval = 1s, .window = WindowKind::average});
+        Pacer pacer({.interval = 1s, .pick = Pick::average});
         pacer.snap(10.0, 0ns);
         pacer.set(gap, 200ms);
         const auto at_once = pacer.take(400ms);
@@ -161,9 +161,9 @@ TEST(Pace, averages_leave_out_the_time_without_a_number) {
 
 TEST(Pace, windows_give_what_the_samples_in_them_say) {
     Random random(44);
-    for (const WindowKind kind : {WindowKind::last, WindowKind::average, WindowKind::minimum, WindowKind::maximum}) {
+    for (const Pick kind : {Pick::last, Pick::average, Pick::minimum, Pick::maximum}) {
         for (int round = 0; round < 20; ++round) {
-            Pacer pacer{{.interval = 100ms, .window = kind}};
+            Pacer pacer{{.interval = 100ms, .pick = kind}};
             std::deque<double> samples;
             double source = 50;
             for (int now = 0; now <= 3000; ++now) {
@@ -227,7 +227,7 @@ TEST(Pace, and_motion_are_the_same_at_every_frame_rate) {
         const std::vector<Pace> paces{
             {},
             {.settle = 120ms},
-            {.interval = 70ms, .window = static_cast<WindowKind>(random.below(4))},
+            {.interval = 70ms, .pick = static_cast<Pick>(random.below(4))},
             {.settle = 30ms, .interval = 45ms, .quantize = 5, .smallest_change = 7},
         };
         const Pace pace = paces[static_cast<std::size_t>(round) % paces.size()];
@@ -240,7 +240,7 @@ TEST(Pace, and_motion_are_the_same_at_every_frame_rate) {
                     .value = watch(game.value),
                     .max = 250,
                     .pace = pace,
-                    .motion = {.both = motion, .fall = round % 2 == 0 ? std::optional(tween(80ms)) : std::nullopt},
+                    .motion = {.both = motion, .down = round % 2 == 0 ? std::optional(tween(80ms)) : std::nullopt},
                     .trail = {.delay = 150ms, .duration = 200ms}});
             auto& run = runs.emplace_back();
             game.play(hud, random, longest, [&](bool at_probe) {
@@ -274,7 +274,7 @@ TEST(Pending, and_the_total_shown_are_the_true_value_on_every_frame) {
                                         .motion = motions[round / 2 % 4],
                                         .text_interval = Seconds{round % 3 * 0.04}});
         const auto part = [&](const char* id) {
-            const Source source = rapido::name("score." + std::string(id));
+            const Source source = rapido::by_name("score." + std::string(id));
             const auto added = hud.add(Text{.id = id, .value = source, .format = tenths ? "{:.1f}" : "{:d}"});
             return added;
         };
@@ -311,13 +311,13 @@ TEST(Pending, says_what_it_was_while_it_leaves) {
     std::set<std::string> seen;
     for (int i = 0; i < 60; ++i) {
         update(hud, 20ms);
-        if (hud[gain].visible) seen.emplace(hud.text(gain));
+        if (hud[gain].visible) seen.emplace(hud.text_of(gain));
     }
     EXPECT_EQ(seen, std::set<std::string>{"+250"});
     EXPECT_FALSE(hud[gain].visible);
     score = 255;
     update(hud, 20ms);
-    EXPECT_EQ(hud.text(gain), "+5");
+    EXPECT_EQ(hud.text_of(gain), "+5");
 }
 
 TEST(Pending, gathers_pick_ups_and_flows_when_no_more_come) {
@@ -366,8 +366,8 @@ TEST(Pending, needs_a_fixed_count_of_digits) {
     double fuel = 1;
     const auto problems = [&](const char* format, const char* source, int compact = 0) {
         Hud hud;
-        hud.add(Text{.id = "fuel", .value = watch(fuel), .format = format, .compact = compact});
-        hud.add(Text{.id = "p", .value = rapido::name(source)});
+        hud.add(Text{.id = "fuel", .value = watch(fuel), .format = format, .compact_digits = compact});
+        hud.add(Text{.id = "p", .value = rapido::by_name(source)});
         return hud.problems().empty() ? "" : hud.problems()[0].message;
     };
     EXPECT_EQ(problems("{:.2f}", "fuel.pending"), "");
@@ -394,7 +394,7 @@ TEST(Motion, may_differ_for_rising_and_falling) {
     const auto bar = hud.add(Bar{.id = "hull",
                                  .value = watch(hull),
                                  .max = 100,
-                                 .motion = {.both = tween(1s, Easing::linear()), .fall = instant()}});
+                                 .motion = {.both = tween(1s, Easing::linear()), .down = instant()}});
     update(hud, 0s);
     hull = 90;
     update(hud, 10ms);
@@ -485,7 +485,7 @@ TEST(Pace, of_a_text_waits_and_keeps_its_characters) {
     std::string village = "Alder Creek";
     Hud hud;
     const auto text = hud.add(Text{.id = "v", .value = watch(village), .pace = {.settle = 100ms}});
-    hud.add(Text{.id = "w", .value = watch(village), .pace = {.window = WindowKind::average, .quantize = 5}});
+    hud.add(Text{.id = "w", .value = watch(village), .pace = {.pick = Pick::average, .quantize = 5}});
     ASSERT_EQ(hud.problems().size(), 2U);
     EXPECT_EQ(hud.problems()[0].message, "'pace.quantize' of text 'w' needs a number, and this source is a text");
     update(hud, 0s);

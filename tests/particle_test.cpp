@@ -12,7 +12,7 @@ struct Fire {
     double value = 1;
     Hud hud;
     ElementRef bar;
-    std::size_t own = 0;  ///< commands of the bar itself
+    std::size_t own = 0;  ///< items of the bar itself
 
     explicit Fire(Effect effect, Bar look = {}) {
         effect.id = "fire";
@@ -29,15 +29,15 @@ struct Fire {
         own = 2;
     }
     /// Those that fly.
-    std::vector<DrawCommand> particles() const {
-        DrawList list;
+    std::vector<DisplayItem> particles() const {
+        DisplayList list;
         hud.draw(list);
-        const auto commands = list.groups()[0].commands();
-        std::vector<DrawCommand> all;
-        for (const DrawCommand& command : commands)
-            if (command.kind == DrawCommand::Kind::image ||
-                (command.kind == DrawCommand::Kind::rect && command.rect.width == command.rect.height))
-                all.push_back(command);
+        const auto items = list.groups()[0].items();
+        std::vector<DisplayItem> all;
+        for (const DisplayItem& item : items)
+            if (item.kind == DisplayItem::Kind::image ||
+                (item.kind == DisplayItem::Kind::rect && item.rect.width == item.rect.height))
+                all.push_back(item);
         return all;
     }
 };
@@ -59,10 +59,10 @@ TEST(Particles, fly_as_their_birth_says) {
     fire.hud.play(fire.bar, "fire");
     for (int i = 0; i < 130; ++i) {
         update(fire.hud, 10ms);
-        const std::vector<DrawCommand> all = fire.particles();
+        const std::vector<DisplayItem> all = fire.particles();
         // A hundred in a second, of which each lives for half of one; each is up to one interval late.
         EXPECT_NEAR(static_cast<double>(all.size()), std::min(i + 1, 50), 2);
-        for (const DrawCommand& particle : all) {
+        for (const DisplayItem& particle : all) {
             // How far it has faded says how old it is.
             const double age = 0.5 * (1 - particle.color.alpha / 255.0);
             const double x = static_cast<double>(particle.rect.x + 2 - middle.x);
@@ -83,7 +83,7 @@ TEST(Particles, are_the_same_at_every_frame_rate_and_in_every_run) {
         for (int i = 0; i < frames; ++i)
             fire.hud.update(Seconds{1.0} / frames);
         std::string all;
-        for (const DrawCommand& particle : fire.particles())
+        for (const DisplayItem& particle : fire.particles())
             all += std::to_string(std::lround(particle.rect.x * 10)) + "," +
                    std::to_string(std::lround(particle.rect.y * 10)) + " ";
         return all;
@@ -96,7 +96,7 @@ TEST(Particles, are_the_same_at_every_frame_rate_and_in_every_run) {
 
 TEST(Particles, end_with_what_started_them_and_the_last_flies_on) {
     Effect effect{.duration = 100ms, .repeat = 0, .particles = {.rate = 200, .life = 400ms}};
-    Fire fire(effect, {.bands = {{.above = 5, .of = BandOf::value, .effect = "fire"}}});
+    Fire fire(effect, {.bands = {{.above = 5, .edge_unit = EdgeUnit::value, .effect = "fire"}}});
     update(fire.hud, 1s);
     EXPECT_TRUE(fire.particles().empty());
     // For as long as the band holds, also from the first frame and after a snap.

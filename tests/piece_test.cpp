@@ -15,38 +15,43 @@ TEST(Format, takes_pieces_apart_and_tells_what_is_none) {
         text.update(values);
         std::string all(text.text());
         for (const TextPiece& piece : text.pieces())
-            all += " " + std::string(piece.name) + (piece.is_picture ? "/" : "") + "=" + std::to_string(piece.begin) +
+            all += " " + std::string(piece.name) + (piece.is_image ? "/" : "") + "=" + std::to_string(piece.begin) +
                    "-" + std::to_string(piece.end);
         return all;
     };
-    const std::string picture = "\xef\xbf\xbc";
+    const std::string image = "\xef\xbf\xbc";
     for (const auto& [pattern, expected] : std::vector<std::pair<std::string, std::string>>{
-             {"Hold {<strong>}{}{</>} to drop", "Hold 7 to drop strong=5-6"},
-             {"{<a>}x{<b>}y{</>}{</>}z", "xyz a=0-2 b=1-2"},
-             {"{<coin/>} {}", picture + " 7 coin/=0-3"},
-             {"{}{<a>} of {max}{</>}", "7 of 12 a=1-7"},
-             {"{{<a>}} {}", "{<a>} 7"},
-             {"{<a>}x",
-              "h.toml:1:1: error: format \"{<a>}x\": a styled piece without its end; write '{</>}' behind "
+             {"Hold {#strong}{}{/strong} to drop", "Hold 7 to drop strong=5-6"},
+             {"{#a}x{#b}y{/b}{/a}z", "xyz a=0-2 b=1-2"},
+             {"{#coin/} {}", image + " 7 coin/=0-3"},
+             {"{}{#a} of {max}{/a}", "7 of 12 a=1-7"},
+             {"{{#a}} {}", "{#a} 7"},
+             {"{#a}x",
+              "h.toml:1:1: error: format \"{#a}x\": a styled piece without its end; write '{/a}' behind "
               "it"},
-             {"x{</>}", "h.toml:1:2: error: format \"x{</>}\": '{</>}' without a piece that it ends"},
-             {"{<a b>}{</>}",
-              "h.toml:1:1: error: format \"{<a b>}{</>}\": '{<a b>}' is no piece; write {<style>}, {</>} or "
-              "{<picture/>}, or "
+             {"{ #a }x{ #b/ }{ /a }", "x" + image + " a=0-4 b/=1-4"},
+             {"x{/a}", "h.toml:1:2: error: format \"x{/a}\": '{/a}' without a piece that it ends"},
+             {"{#a}x{#b}y{/a}{/b}",
+              "h.toml:1:11: error: format \"{#a}x{#b}y{/a}{/b}\": '{/a}' where the last piece is 'b'; write '{/b}' first"},
+             {"{#a b}{/a}",
+              "h.toml:1:1: error: format \"{#a b}{/a}\": '{#a b}' is no piece; write {#style}, {/style} or {#image/}, or "
               "'{{' for the brace itself"},
-             {"{<a}",
-              "h.toml:1:1: error: format \"{<a}\": '{<a}' is no piece; write {<style>}, {</>} or "
-              "{<picture/>}, or '{{' for the brace itself"},
-             {"{<>}",
-              "h.toml:1:1: error: format \"{<>}\": '{<>}' is no piece; write {<style>}, {</>} or "
-              "{<picture/>}, or '{{' for the brace itself"},
-             {"{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}",
-              "h.toml:1:41: error: format \"{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}{<a>}\": pieces are "
+             {"{#/}",
+              "h.toml:1:1: error: format \"{#/}\": '{#/}' is no piece; write {#style}, {/style} or {#image/}, or '{{' for "
+              "the brace itself"},
+             {"{/}",
+              "h.toml:1:1: error: format \"{/}\": '{/}' is no piece; write {#style}, {/style} or {#image/}, or '{{' for "
+              "the brace itself"},
+             {"{<a>}x{</>}",
+              "h.toml:1:1: error: format \"{<a>}x{</>}\": '{<a>}' is of version 0.1; write {#style}, {/style} and {#image/}, "
+              "or let 'rapido format --from 0.1' do so"},
+             {"{#a}{#a}{#a}{#a}{#a}{#a}{#a}{#a}{#a}",
+              "h.toml:1:33: error: format \"{#a}{#a}{#a}{#a}{#a}{#a}{#a}{#a}{#a}\": pieces are "
               "nested more than 8 deep"},
          })
         EXPECT_EQ(pieces_of(pattern, {.value = 7, .max = 12}), expected) << pattern;
     // What a value says is shown as it is.
-    EXPECT_EQ(pieces_of("{}", {.value = Value(std::string_view("{<a>}{</>}"))}), "{<a>}{</>}");
+    EXPECT_EQ(pieces_of("{}", {.value = Value(std::string_view("{#a}{/a}"))}), "{#a}{/a}");
 }
 
 struct Part {
@@ -57,15 +62,15 @@ struct Part {
 };
 
 std::vector<Part> parts_of(const Hud& hud) {
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     std::vector<Part> parts;
-    for (const DrawGroup& group : list.groups())
-        for (const DrawCommand& command : group.commands()) {
-            if (command.kind == DrawCommand::Kind::text)
-                parts.push_back({std::string(group.text_of(command)), command.color, command.size, command.baseline.x});
-            if (command.kind == DrawCommand::Kind::image)
-                parts.push_back({"picture", command.color, command.rect.height, command.rect.x});
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items()) {
+            if (item.kind == DisplayItem::Kind::text)
+                parts.push_back({std::string(group.text_of(item)), item.color, item.size, item.baseline.x});
+            if (item.kind == DisplayItem::Kind::image)
+                parts.push_back({"picture", item.color, item.rect.height, item.rect.x});
         }
     return parts;
 }
@@ -87,7 +92,7 @@ layout = "row"
 kind = "text"
 id = "t"
 value = "n"
-format = "Hold {<strong>}{}{</>}{<plain>} s{</>} {<coin/>}"
+format = "Hold {#strong}{}{/strong}{#plain} s{/plain} {#coin/}"
 bands = [{ above = 10, color = "#ff0000" }]
 size = 20
 place = { offset = [0, 0] }
@@ -112,7 +117,7 @@ place = { offset = [0, 0] }
                                                 {" ", ink, 20, 90},
                                                 {"picture", white, 20, 100}}));
     const ElementRef text = hud.find("t");
-    EXPECT_EQ(hud.text(text), "Hold 7 s \xef\xbf\xbc");
+    EXPECT_EQ(hud.text_of(text), "Hold 7 s \xef\xbf\xbc");
     EXPECT_EQ(hud[text].box, (Rect{0, 0, 140, 40})) << "as high as the highest of its fonts";
     n = 12;
     update(hud, 16ms);
@@ -127,8 +132,8 @@ place = { offset = [0, 0] }
 
     // A translation may reorder pieces and leave them out.
     Language german{.tag = "de"};
-    german.translations["Hold {<strong>}{}{</>}{<plain>} s{</>} {<coin/>}"]
-        .forms[static_cast<std::size_t>(PluralCategory::other)] = "{<coin/>}{<strong>}{}{</>} halten";
+    german.translations["Hold {#strong}{}{/strong}{#plain} s{/plain} {#coin/}"]
+        .forms[static_cast<std::size_t>(PluralCategory::other)] = "{#coin/}{#strong}{}{/strong} halten";
     hud.set_language(german);
     update(hud, 16ms);
     EXPECT_EQ(parts_of(hud),
@@ -146,8 +151,8 @@ TEST(Text, shows_the_picture_that_a_value_chooses) {
     int cost = 5;
     const auto hint = hud.add(Text{.id = "hint",
                                    .value = watch(cost),
-                                   .pictures = {{"button", watch(device), {"key.png", "pad.png"}}},
-                                   .format = "{<button/>} buy for {} {<coin/>}",
+                                   .inline_images = {{"button", watch(device), {"key.png", "pad.png"}}},
+                                   .format = "{#button/} buy for {} {#coin/}",
                                    .size = 10});
     EXPECT_EQ(hud.problems(), Problems{});
     const float words = 5 * 11;  // characters of half an em
@@ -161,19 +166,19 @@ TEST(Text, shows_the_picture_that_a_value_chooses) {
     }
     device = 1;
     Language german{.tag = "de"};
-    german.translations["{<button/>} buy for {} {<coin/>}"].forms.back() = "{} {<coin/>}: {<button/>}";
+    german.translations["{#button/} buy for {} {#coin/}"].forms.back() = "{} {#coin/}: {#button/}";
     hud.set_language(german);
     update(hud, 16ms);
     EXPECT_EQ(hud[hint].box.width, 10 + 5 * 4 + 30) << "the choice stays in another language";
-    EXPECT_TRUE(hud.set_format(hint, "{<button/>}"));
+    EXPECT_TRUE(hud.set_format(hint, "{#button/}"));
     update(hud, 16ms);
     EXPECT_EQ(hud[hint].box.width, 10) << "and in another format";
-    hud.add(Text{.id = "none", .pictures = {{"x", 0, {}}}, .format = "{<x/>}"});
-    EXPECT_EQ(to_string(hud.problems().back()), "error: 'pictures' of text 'none': of 'x' has no images");
+    hud.add(Text{.id = "none", .inline_images = {{"x", 0, {}}}, .format = "{#x/}"});
+    EXPECT_EQ(to_string(hud.problems().back()), "error: 'inline_images' of text 'none': of 'x' has no images");
 }
 
 TEST(Notice, shows_the_picture_that_a_value_chooses) {
-    for (const int at_once : {1, 3}) {
+    for (const int at_most : {1, 3}) {
         Images images;
         for (const auto& [name, width] : {std::pair{"key.png", 2}, {"pad.png", 1}})
             ASSERT_TRUE(images.add(name, width, 1, std::vector<Color>(static_cast<std::size_t>(width))));
@@ -181,27 +186,27 @@ TEST(Notice, shows_the_picture_that_a_value_chooses) {
         Hud hud{HudDefinition{}, {}, &measurer, &images};
         double device = 0;
         const auto news = hud.add(Notice{.id = "news",
-                                         .messages = {{.id = "hint", .text = "{<button/>} drop", .lasting = true}},
-                                         .pictures = {{"button", watch(device), {"key.png", "pad.png"}}},
-                                         .at_once = at_once,
+                                         .messages = {{.id = "hint", .text = "{#button/} drop", .lasting = true}},
+                                         .inline_images = {{"button", watch(device), {"key.png", "pad.png"}}},
+                                         .at_most = at_most,
                                          .padding = {0, 0, 0, 0},
                                          .size = 10});
-        const auto said = at_once > 1 ? hud.find("news.1") : news;
+        const auto said = at_most > 1 ? hud.find("news.1") : news;
         EXPECT_TRUE(hud.notify(news, "hint"));
         const float words = 5 * 5;  // characters of half an em
         for (const auto& [number, width] : std::vector<std::pair<double, float>>{{0, 20}, {1, 10}, {0, 20}}) {
             device = number;
             update(hud, 16ms);
-            EXPECT_EQ(hud[said].box.width, width + words) << number << at_once;
+            EXPECT_EQ(hud[said].box.width, width + words) << number << at_most;
         }
         device = 1;
         update(hud, 16ms);
         EXPECT_TRUE(hud.dismiss(news, "hint"));
         update(hud, 2s);
-        EXPECT_TRUE(hud.notify(news, {.text = "{<button/>}"}));
+        EXPECT_TRUE(hud.notify(news, {.text = "{#button/}"}));
         update(hud, 16ms);
         // The plate that was free the longest says it.
-        const auto next = at_once > 1 ? hud.find("news.2") : news;
+        const auto next = at_most > 1 ? hud.find("news.2") : news;
         EXPECT_EQ(hud[next].box.width, 10) << "also in what the game says";
         EXPECT_EQ(hud.problems(), Problems{});
     }
@@ -218,22 +223,22 @@ TEST(Text, breaks_cuts_and_capitalizes_pieces_as_all_others) {
         update(hud, 16ms);
         std::string all;
         float last = -1;
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands()) {
-                all += command.baseline.y == last ? "+" : "|";
-                last = command.baseline.y;
-                all += group.text_of(command);
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items()) {
+                all += item.baseline.y == last ? "+" : "|";
+                last = item.baseline.y;
+                all += group.text_of(item);
             }
         return all;
     };
-    EXPECT_EQ(seen({.format = "one {<b>}two three{</>} four", .place = {.max_size = {90, 0}}, .wrap = Wrap::wrap}),
+    EXPECT_EQ(seen({.format = "one {#b}two three{/b} four", .place = {.max_size = {90, 0}}, .wrap = Wrap::wrap}),
               "|one +two|three|four");
     EXPECT_EQ(
-        seen({.format = "one {<b>}two three{</>}", .place = {.max_size = {100, 0}}, .overflow = Overflow::ellipsis}),
+        seen({.format = "one {#b}two three{/b}", .place = {.max_size = {100, 0}}, .overflow = Overflow::ellipsis}),
         "|one +two…");
-    EXPECT_EQ(seen({.format = "a{<b>}b\tc{</>}d", .transform = TextTransform::uppercase}), "|A+B C+D");
+    EXPECT_EQ(seen({.format = "a{#b}b\tc{/b}d", .transform = TextTransform::uppercase}), "|A+B C+D");
 }
 
 TEST(Notice, has_pieces_and_unknown_ones_are_told) {
@@ -241,8 +246,8 @@ TEST(Notice, has_pieces_and_unknown_ones_are_told) {
     Hud hud{HudDefinition{.styles = {{.id = "strong", .color = rgb(0xff0000)}}}, {}, &measurer};
     hud.resize({.size = {1280, 720}});
     const ElementRef news = hud.add(Notice{.id = "n"});
-    EXPECT_TRUE(hud.notify(news, {.text = "Leave {<strong>}now{</>}"}));
-    hud.notify(news, {.text = "Leave {<strong>}now{</>}"});
+    EXPECT_TRUE(hud.notify(news, {.text = "Leave {#strong}now{/strong}"}));
+    hud.notify(news, {.text = "Leave {#strong}now{/strong}"});
     update(hud, 16ms);
     const std::vector<Part> parts = parts_of(hud);
     ASSERT_EQ(parts.size(), 3U);
@@ -250,10 +255,10 @@ TEST(Notice, has_pieces_and_unknown_ones_are_told) {
     EXPECT_EQ(parts[1].color.red, 255);
     EXPECT_EQ(parts[1].color.green, 0);
     EXPECT_EQ(parts[2].text, " ×2");
-    EXPECT_FALSE(hud.notify(news, {.text = "{<strnog>}now{</>}"}));
+    EXPECT_FALSE(hud.notify(news, {.text = "{#strnog}now{/strnog}"}));
     EXPECT_NE(to_string(hud.problems().back()).find("no style 'strnog'; did you mean 'strong'?"), std::string::npos)
         << to_string(hud.problems().back());
-    EXPECT_FALSE(hud.add(Text{.id = "t", .format = "{<x>}a{</>}"}));
+    EXPECT_FALSE(hud.add(Text{.id = "t", .format = "{#x}a{/x}"}));
 }
 
 TEST(Notice, is_announced_in_the_words_that_it_shows) {
@@ -262,9 +267,9 @@ TEST(Notice, is_announced_in_the_words_that_it_shows) {
     Hud hud{HudDefinition{}, {}, nullptr, &images};
     hud.add(TextStyle{.id = "strong", .weight = 700});
     const auto news = hud.add(Notice{.id = "news"});
-    const auto log = hud.add(Notice{.id = "log", .at_once = 2});
+    const auto log = hud.add(Notice{.id = "log", .at_most = 2});
     EXPECT_TRUE(hud.announcements().empty());
-    hud.notify(news, {.text = "Pay {<strong>}{}{</>} {<coin/>}", .value = 5, .priority = 2});
+    hud.notify(news, {.text = "Pay {#strong}{}{/strong} {#coin/}", .value = 5, .priority = 2});
     hud.notify(log, {.id = "a", .text = "Refilled"});
     update(hud, 16ms);
     const std::vector<Announcement> said(hud.announcements().begin(), hud.announcements().end());

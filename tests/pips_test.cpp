@@ -67,9 +67,9 @@ TEST(Pips, may_be_pictures) {
         pips.empty_image = row.is_strip ? "" : "empty";
         pips.frames.count = row.is_strip ? 3 : 1;
         Stage stage(Panel{.id = "none", .plate = false});
-        stage.add_image("full", 1, 1, {rgb(0xff0000)});
-        stage.add_image("empty", 1, 1, {rgb(0x00ff00)});
-        stage.add_image("strip", 3, 1, {rgb(0x00ff00), rgb(0x800000), rgb(0xff0000)});
+        stage.image("full", 1, 1, {rgb(0xff0000)});
+        stage.image("empty", 1, 1, {rgb(0x00ff00)});
+        stage.image("strip", 3, 1, {rgb(0x00ff00), rgb(0x800000), rgb(0xff0000)});
         stage.hud.add(pips);
         stage.pass(0s);
         const Picture picture = stage.shot();
@@ -96,8 +96,8 @@ TEST(Pips, fit_their_pictures) {
         pips.empty_image = "empty";
         pips.image_fit = fit;
         Stage stage(Panel{.id = "none", .plate = false});
-        stage.add_image("full", 2, 1, {rgb(0xff0000), rgb(0xff0000)});
-        stage.add_image("empty", 2, 1, {rgb(0x00ff00), rgb(0x00ff00)});
+        stage.image("full", 2, 1, {rgb(0xff0000), rgb(0xff0000)});
+        stage.image("empty", 2, 1, {rgb(0x00ff00), rgb(0x00ff00)});
         stage.hud.add(pips);
         stage.pass(0s);
         const Picture picture = stage.shot();
@@ -330,7 +330,7 @@ TEST(Pips, let_extra_ones_leave_before_their_room_does) {
 TEST(Pips, shine_one_after_the_other_in_step_with_all_others) {
     Pips pips = squares(3, 4);
     pips.color = rgb(0x808080);
-    pips.shine = {.effect = "shine", .every = 4s, .step = 800ms};
+    pips.in_turn = {.effect = "shine", .every = 4s, .step = 800ms};
     Stage early(pips), late(pips);
     const Nanoseconds length = length_of("shine");
     ASSERT_LT(length, 800ms) << "they would overlap";

@@ -14,7 +14,7 @@ struct Stage {
     Images images;
     Hud hud;
     ElementRef element;
-    DrawList list;
+    DisplayList list;
     int width, height;
 
     explicit Stage(const Element& of, int wide = 300, int high = 200, const std::string& folder = {})
@@ -29,7 +29,7 @@ struct Stage {
         static Fonts all;
         return all;
     }
-    void add_image(const std::string& name, int wide, int high, const std::vector<Color>& pixels) {
+    void image(const std::string& name, int wide, int high, const std::vector<Color>& pixels) {
         EXPECT_TRUE(images.add(name, wide, high, pixels));
     }
     void pass(Seconds step) { update(hud, step); }
@@ -60,10 +60,10 @@ inline double lit(const Picture& picture) {
 inline std::string written(Stage& stage) {
     stage.shot();
     std::string all;
-    for (const DrawGroup& group : stage.list.groups())
-        for (const DrawCommand& command : group.commands())
-            if (command.kind == DrawCommand::Kind::text)
-                all += (all.empty() ? "" : " ") + std::string(group.text_of(command));
+    for (const DisplayGroup& group : stage.list.groups())
+        for (const DisplayItem& item : group.items())
+            if (item.kind == DisplayItem::Kind::text)
+                all += (all.empty() ? "" : " ") + std::string(group.text_of(item));
     return all;
 }
 

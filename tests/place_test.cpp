@@ -39,7 +39,7 @@ TEST(Layout, stretches_to_the_screen_and_the_panel) {
     update(hud, 16ms);
     EXPECT_EQ(hud[notice].box.x, 0);
     EXPECT_EQ(hud[notice].box.width, 1920);
-    EXPECT_LT(hud.text(notice).size(), 301U + 10U);
+    EXPECT_LT(hud.text_of(notice).size(), 301U + 10U);
 }
 
 /// The room that a range reserves is on the side where its column has room to spare.
@@ -86,12 +86,12 @@ TEST(Layout, reserves_room_for_a_range_where_its_column_has_it) {
         const float left = hud[hud.find("p")].box.x;
         // `100.25` as one needs 60 pixels; by digits `100` and `.25` are together as wide.
         EXPECT_EQ(hud[hud.find("p")].box.width, 60) << row.what;
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         std::vector<float> starts;
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands())
-                if (command.kind == DrawCommand::Kind::text) starts.push_back(command.baseline.x - left);
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items())
+                if (item.kind == DisplayItem::Kind::text) starts.push_back(item.baseline.x - left);
         EXPECT_EQ(starts, (std::vector<float>{row.starts.begin(), row.starts.end()})) << row.what;
     }
 }
@@ -105,11 +105,11 @@ TEST(Layers, order_siblings) {
     hud.add(Bar{.id = "child", .value = 1, .inside = "back", .color = rgb(0x000002), .layer = 100});
     hud.add(Bar{.id = "under", .value = 1, .inside = "back", .color = rgb(0x000003), .layer = -1});
     update(hud, 16ms);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     std::vector<Color> order;
-    for (const DrawGroup& group : list.groups())
-        order.push_back(group.commands().back().color);
+    for (const DisplayGroup& group : list.groups())
+        order.push_back(group.items().back().color);
     EXPECT_EQ(order, (std::vector<Color>{rgb(0x000001), rgb(0x000003), rgb(0x000002), Panel{}.color}))
         << "what stands in a panel is drawn with it";
     ASSERT_TRUE(list.viewport());

@@ -20,20 +20,20 @@ TEST(Compact, goes_on_beyond_trillions_and_is_never_infinite) {
                                                                                  {1.5e36, "1.50e+36"},
                                                                                  {-4e300, "-4.00e+300"},
                                                                                  {1.7e308, "1.70e+308"}})
-        EXPECT_EQ(shown("{}", {.value = value}, {.compact = 3}), text);
-    EXPECT_EQ(shown("{}", {.value = INFINITY}, {.compact = 3}), "∞");
+        EXPECT_EQ(shown("{}", {.value = value}, {.compact_digits = 3}), text);
+    EXPECT_EQ(shown("{}", {.value = INFINITY}, {.compact_digits = 3}), "∞");
     const Result<NumberStyle> japanese = number_style("ja");
     ASSERT_TRUE(japanese);
-    EXPECT_EQ(shown("{}", {.value = 1e16}, {.compact = 3}, &*japanese), "1.00京");
-    EXPECT_EQ(shown("{}", {.value = 1e21}, {.compact = 3}, &*japanese).find("∞"), std::string::npos);
+    EXPECT_EQ(shown("{}", {.value = 1e16}, {.compact_digits = 3}, &*japanese), "1.00京");
+    EXPECT_EQ(shown("{}", {.value = 1e21}, {.compact_digits = 3}, &*japanese).find("∞"), std::string::npos);
 }
 
 TEST(Compact, has_names_of_a_hud_and_of_each_of_its_languages) {
     for (const auto& [tag, text] : std::vector<std::pair<std::string, std::string>>{
              {"", "1.23k 45.6M"}, {"de", "1,23Tsd 45,6Mio"}, {"de-AT", "1,23Tsd 45,6Mio"}, {"fr", "1,23k 45,6M"}}) {
         const Result<HudDefinition> definition = read_hud(R"(compact_names = ["k", "M"]
-            [[locale]]
-            locale = "de"
+            [[language]]
+            language = "de"
             compact_names = ["Tsd", "Mio"]
             [[element]]
             kind = "text"
@@ -41,13 +41,13 @@ TEST(Compact, has_names_of_a_hud_and_of_each_of_its_languages) {
             value = 1234
             max = 45600000
             format = "{} {max}"
-            compact = 3)",
+            compact_digits = 3)",
                                                           "hud.toml");
         ASSERT_TRUE(definition) << to_string(definition.problems().front());
         Hud hud(*definition, {});
         if (!tag.empty()) hud.set_language(*language(tag));
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(hud.find("t")), text) << tag;
+        EXPECT_EQ(hud.text_of(hud.find("t")), text) << tag;
     }
 }
 
@@ -129,9 +129,9 @@ TEST(Format, of_a_float_without_a_spec_is_fit_for_a_player) {
     score = 5000;
     for (int i = 0; i < 70; ++i) {
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(text).find('.'), std::string_view::npos) << hud.text(text);
+        EXPECT_EQ(hud.text_of(text).find('.'), std::string_view::npos) << hud.text_of(text);
     }
-    EXPECT_EQ(hud.text(text), "5000");
+    EXPECT_EQ(hud.text_of(text), "5000");
 }
 
 TEST(Format, puts_the_sign_where_the_pattern_says) {
@@ -148,7 +148,7 @@ TEST(Format, puts_the_sign_where_the_pattern_says) {
     update(hud, 0s);
     budget = -5;
     update(hud, 0s);
-    EXPECT_EQ(hud.text(text), "-$5");
+    EXPECT_EQ(hud.text_of(text), "-$5");
     EXPECT_TRUE(hud.text_changed(text));
 }
 
@@ -170,13 +170,13 @@ TEST(Source, may_be_the_time_that_is_left) {
              {2.2, "03"}, {1.0, "01"}, {0.1, "01"}, {0.0, "00"}, {-0.7, "00"}, {-3.0, "00"}}) {
         fuse = value;
         update(hud, 16ms);
-        EXPECT_EQ(hud.text(watched), left) << value;
-        EXPECT_EQ(hud.text(named), left) << value;
+        EXPECT_EQ(hud.text_of(watched), left) << value;
+        EXPECT_EQ(hud.text_of(named), left) << value;
         for (const Event& event : hud.events())
             if (event.id == "watched") ends += event.kind == EventKind::empty ? 1 : 100;
     }
     EXPECT_EQ(ends, 1);
-    EXPECT_EQ(hud.text(plain), "-03");
+    EXPECT_EQ(hud.text_of(plain), "-03");
 }
 
 TEST(Format, counts_columns_as_iso_does) {
@@ -215,11 +215,11 @@ TEST(Format, of_integers_is_exact_over_all_of_64_bits) {
     const auto text = hud.add(Text{.id = "g", .value = watch(grade), .format = "grade {}"});
     const auto made = hud.add(Text{.id = "h", .value = watch([&] { return grade; })});
     update(hud, 0s);
-    EXPECT_EQ(hud.text(text), "grade B");
+    EXPECT_EQ(hud.text_of(text), "grade B");
     grade = 'A';
     update(hud, 0s);
-    EXPECT_EQ(hud.text(text), "grade A");
-    EXPECT_EQ(hud.text(made), "A");
+    EXPECT_EQ(hud.text_of(text), "grade A");
+    EXPECT_EQ(hud.text_of(made), "A");
 }
 
 }  // namespace

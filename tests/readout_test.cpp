@@ -12,7 +12,7 @@ TEST(HudFile, reads_every_key_of_the_readouts) {
 kind = "level"
 id = "l"
 value = 1
-outline = [[0, 0], [1, 0], [0.5, 1]]
+corners = [[0, 0], [1, 0], [0.5, 1]]
 direction = "left"
 fill_by = "area"
 wave = { height = 3, length = 20, period = -1.5 }
@@ -28,7 +28,7 @@ per_row = 5
 steps = 2
 extra = [{ value = 1, shape = "drop", color = "#ff0000" }]
 loss = "fade"
-shine = { effect = "shine", every = 3, step = 0.1 }
+in_turn = { effect = "shine", every = 3, step = 0.1 }
 
 [[element]]
 kind = "dial"
@@ -38,11 +38,11 @@ min = -5
 max = 10
 wraps = true
 zones = [{ from = 0, to = 3, color = "#ff0000" }]
-marks = { every = 1, long_every = 5, format = "{:.0f}" }
+ticks = { every = 1, long_every = 5, format = "{:.0f}" }
 needle = { length = 0.5, width = 3 }
 
 [[element]]
-kind = "scale"
+kind = "ruler"
 id = "s"
 value = 5
 max = 10
@@ -54,10 +54,9 @@ kind = "graph"
 id = "g"
 value = 5
 span = 4
-samples = 20
+resolution = 20
 type = "line"
-ticks = [3]
-tick_format = "{:.1f}"
+ticks = { at = [3], format = "{:.1f}" }
 
 [[element]]
 kind = "image"
@@ -65,7 +64,7 @@ id = "i"
 image = "a.png"
 frames = { count = 6, columns = 3, rate = 8 }
 slice = [4, 8]
-fit = "scale_down"
+fit = "scale-down"
 mask = ""
 smooth = false
 bands = [{ above = 3, image = "b.png" }]
@@ -73,7 +72,7 @@ bands = [{ above = 3, image = "b.png" }]
                                                 "hud.toml");
     ASSERT_TRUE(read) << to_string(read.problems().front());
     Level level{.id = "l", .value = 1};
-    level.outline = {{0, 0}, {1, 0}, {0.5F, 1}};
+    level.corners = {{0, 0}, {1, 0}, {0.5F, 1}};
     level.direction = Direction::left;
     level.fill_by = FillBy::area;
     level.wave = {.height = 3, .length = 20, .period = -1.5s};
@@ -84,21 +83,21 @@ bands = [{ above = 3, image = "b.png" }]
     pips.steps = 2;
     pips.extra = {{.value = 1, .shape = Shape::drop, .color = rgb(0xff0000)}};
     pips.loss = "fade";
-    pips.shine = {.effect = "shine", .every = 3s, .step = 100ms};
+    pips.in_turn = {.effect = "shine", .every = 3s, .step = 100ms};
     Dial dial{.id = "d", .value = 5, .min = -5, .max = 10};
     dial.wraps = true;
     dial.zones = {{0, 3, rgb(0xff0000)}};
-    dial.marks = {.every = 1, .long_every = 5, .format = "{:.0f}"};
+    dial.ticks = {.every = 1, .long_every = 5, .format = "{:.0f}"};
     dial.needle = {.length = 0.5F, .width = 3};
-    Scale scale{.id = "s", .value = 5, .max = 10};
+    Ruler scale{.id = "s", .value = 5, .max = 10};
     scale.neutral = 2;
     scale.colors = {{0, rgb(0x00ff00)}};
     Graph graph{.id = "g", .value = 5};
     graph.span = 4s;
-    graph.samples = 20;
+    graph.resolution = 20;
     graph.type = GraphType::line;
-    graph.ticks = {{.at = 3}};
-    graph.tick_format = "{:.1f}";
+    graph.ticks = {.at = {{.at = 3}}};
+    graph.ticks.format = "{:.1f}";
     Image image{.id = "i", .image = "a.png"};
     image.frames = {.count = 6, .columns = 3, .rate = 8};
     image.slice = {4, 8, 4, 8};
@@ -111,20 +110,20 @@ bands = [{ above = 3, image = "b.png" }]
 kind = "graph"
 id = "g"
 value = 1
-samples = 1000000
+resolution = 1000000
 span = 0
 [[element]]
 kind = "level"
 id = "l"
 value = 1
 shape = "hart"
-outline = [[0, 0], [1]]
+corners = [[0, 0], [1]]
 [[element]]
 kind = "pips"
 id = "p"
 value = 1
 per_row = 1000000
-shine = { efect = "x" }
+in_turn = { efect = "x" }
 )",
                                        "hud.toml")
                                   .problems();
@@ -132,13 +131,13 @@ shine = { efect = "x" }
     for (const Problem& problem : problems)
         all += to_string(problem) + "\n";
     EXPECT_EQ(all,
-              "hud.toml:5:11: error: 'samples' of graph 'g' is 1000000; expected 2 to 1000\n"
+              "hud.toml:5:14: error: 'resolution' of graph 'g' is 1000000; expected 2 to 1000\n"
               "hud.toml:6:8: error: 'span' of graph 'g' is 0; expected 0.01 to 3600 s\n"
               "hud.toml:11:9: error: 'shape' of level 'l' is 'hart'; expected one of box, circle, diamond, "
               "hexagon, drop, heart, person, flask or thermometer; did you mean 'heart'?\n"
-              "hud.toml:12:20: error: a point in 'outline' of level 'l' is a list; expected two numbers, [x, y]\n"
+              "hud.toml:12:20: error: a point in 'corners' of level 'l' is a list; expected two numbers, [x, y]\n"
               "hud.toml:17:11: error: 'per_row' of pips 'p' is 1000000; expected 0 to 200\n"
-              "hud.toml:18:11: error: unknown key 'efect' in 'shine' of pips 'p'; did you mean 'effect'?\n");
+              "hud.toml:18:13: error: unknown key 'efect' in 'in_turn' of pips 'p'; did you mean 'effect'?\n");
 }
 
 std::vector<Element> readouts(const Source& value, const Source& max) {
@@ -147,9 +146,9 @@ std::vector<Element> readouts(const Source& value, const Source& max) {
             Level{.id = "e", .value = value, .max = max, .trail = {.delay = 1s}, .fill_by = FillBy::area},
             Level{.id = "e", .value = value, .max = max, .direction = Direction::right, .wave = {.height = 5}},
             Pips{.id = "e", .value = value, .max = max, .steps = 0, .extra = {{.value = value}}},
-            Dial{.id = "e", .value = value, .max = max, .wraps = true, .marks = {.every = 1, .format = "{}"}},
-            Scale{.id = "e", .value = value, .max = max, .neutral = 3, .marks = {.every = 1, .format = "{}"}},
-            Graph{.id = "e", .value = value, .max = max, .ticks = {{.at = 1}}},
+            Dial{.id = "e", .value = value, .max = max, .wraps = true, .ticks = {.every = 1, .format = "{}"}},
+            Ruler{.id = "e", .value = value, .max = max, .neutral = 3, .ticks = {.every = 1, .format = "{}"}},
+            Graph{.id = "e", .value = value, .max = max, .ticks = {.at = {{.at = 1}}}},
             Graph{.id = "e", .value = value, .type = GraphType::columns}};
 }
 
@@ -176,7 +175,7 @@ TEST(Readouts, are_mirrored_where_the_language_is_but_for_dials_and_graphs) {
     mirrored.right_to_left = true;
     std::vector<Element> elements = readouts(0.3, 2);
     elements.push_back(Level{.id = "e", .value = 0.3, .shape = Shape::flask, .direction = Direction::left});
-    elements.push_back(Scale{.id = "e", .value = 0.3, .colors = {{0, rgb(0xff0000)}, {1, white}}});
+    elements.push_back(Ruler{.id = "e", .value = 0.3, .colors = {{0, rgb(0xff0000)}, {1, white}}});
     for (const Element& element : elements) {
         Stage there(element), back(element);
         back.hud.set_language(mirrored);
@@ -215,15 +214,15 @@ TEST(HudFile, refuses_lists_without_end) {
     };
     std::string graphs, ticks, points;
     for (int i = 0; i <= 10'000; ++i) {
-        graphs += "[[element]]\nkind = 'graph'\nid = 'g" + std::to_string(i) + "'\nvalue = 1\nsamples = 1000\n";
+        graphs += "[[element]]\nkind = 'graph'\nid = 'g" + std::to_string(i) + "'\nvalue = 1\nresolution = 1000\n";
         ticks += "1,";
         points += "[0,0],";
     }
     EXPECT_EQ(says(graphs), "hud.toml:1:3: error: 10001 of 'element'; at most 4000");
-    const std::string bar = "[[element]]\nkind = 'bar'\nid = 'b'\nvalue = 1\nticks = [";
-    EXPECT_EQ(says(bar + ticks + "]\n"), "hud.toml:5:9: error: 'ticks' of bar 'b' has 10001 entries; at most 1000");
-    const std::string level = "[[element]]\nkind = 'level'\nid = 'l'\nvalue = 1\noutline = [";
-    EXPECT_EQ(says(level + points + "]\n"), "hud.toml:5:11: error: 'outline' of level 'l' has more than 10000 entries");
+    const std::string bar = "[[element]]\nkind = 'bar'\nid = 'b'\nvalue = 1\nticks = { at = [";
+    EXPECT_EQ(says(bar + ticks + "] }\n"), "hud.toml:5:16: error: 'ticks.at' of bar 'b' has 10001 entries; at most 1000");
+    const std::string level = "[[element]]\nkind = 'level'\nid = 'l'\nvalue = 1\ncorners = [";
+    EXPECT_EQ(says(level + points + "]\n"), "hud.toml:5:11: error: 'corners' of level 'l' has more than 10000 entries");
 }
 
 TEST(Readouts, need_numbers) {
@@ -235,7 +234,7 @@ TEST(Readouts, need_numbers) {
     for (const Row& row : std::vector<Row>{{Level{.id = "e", .value = watch(name)}, "level 'e': a level"},
                                            {Pips{.id = "e", .value = watch(name)}, "pips 'e': a row of pips"},
                                            {Dial{.id = "e", .value = watch(name)}, "dial 'e': a dial"},
-                                           {Scale{.id = "e", .value = watch(name)}, "scale 'e': a scale"},
+                                           {Ruler{.id = "e", .value = watch(name)}, "ruler 'e': a ruler"},
                                            {Graph{.id = "e", .value = watch(name)}, "graph 'e': a graph"}}) {
         Hud hud;
         EXPECT_FALSE(hud.add(row.element));

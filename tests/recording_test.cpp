@@ -59,7 +59,7 @@ struct Game {
     Countdown mission{30s};
     Sources sources;
     std::optional<Hud> hud;
-    std::vector<TagRef> tags;
+    std::vector<MarkerRef> markers;
     std::vector<std::unique_ptr<int>> extra;  ///< what elements are bound to that come and go
     std::vector<ElementRef> extras;
     int added = 0;
@@ -82,11 +82,11 @@ struct Game {
         HudDefinition made;
         made.timers = {{.id = "evacuation",
                         .duration = 6s,
-                        .start = "alert",
+                        .start_when = "alert",
                         .speed = constant(1.5F),
                         .loop = true,
                         .marks = {{.at = 3s}}}};
-        made.meters = {{.id = "fps"}};
+        made.frame_meters = {{.id = "fps"}};
         made.groups = {{.id = "flying", .dimmed = watch(alert)}};
         made.effects = {{.id = "hop", .duration = 300ms, .keyframes = {{.at = 0.4, .offset = Point{3, -9}}}}};
         made.themes = {{.id = "dusk", .color = {{"dim", rgb(0x808080)}}},
@@ -94,7 +94,7 @@ struct Game {
         made.styles = {{.id = "strong", .color = Themed<Color>(theme("dim"))}};
         const Easing bent = Easing::cubic_bezier(0.3, 0.1, 0.2, 1);
         made.elements = {
-            Text{.id = "acres", .value = watch(acres), .format = "{} {<strong>}acres{</>}", .motion = roll(600ms)},
+            Text{.id = "acres", .value = watch(acres), .format = "{} {#strong}acres{/strong}", .motion = roll(600ms)},
             Text{.id = "budget",
                  .value = watch(budget),
                  .max = constant(std::uint64_t{2000}),
@@ -106,8 +106,8 @@ struct Game {
                 .max = watch(tank),
                 .motion = spring(400ms),
                 .trail = {.delay = 300ms},
-                .bands = {{.below = 0.25, .of = BandOf::ratio, .color = rgb(0xffc24a), .effect = "pulse"}}},
-            Dial{.id = "speed", .value = name("plane.speed").scaled(3.6, 1), .motion = tween(200ms)},
+                .bands = {{.below = 0.25, .edge_unit = EdgeUnit::ratio, .color = rgb(0xffc24a), .effect = "pulse"}}},
+            Dial{.id = "speed", .value = by_name("plane.speed").scaled(3.6, 1), .motion = tween(200ms)},
             Text{.id = "heat", .value = watch(heat), .format = "{:.1f}", .motion = tween(300ms)},
             Text{.id = "eta", .value = watch(eta).as_time_left(), .format = "{:%M:%S}"},
             Text{.id = "left",
@@ -116,13 +116,13 @@ struct Game {
                  .bands = {{.below = 3, .color = rgb(0xff0000)}}},
             Text{.id = "game_left", .value = "mission.left", .format = "{:.2f}"},
             Text{.id = "village", .value = "village", .visible = "!alert", .enter = "fade"},
-            Pips{.id = "fuel", .value = name("plane.fuel").scaled(0.01), .max = 6, .gain = "swell"},
+            Pips{.id = "fuel", .value = by_name("plane.fuel").scaled(0.01), .max = 6, .gain = "swell"},
             Graph{.id = "rate", .value = "fps.rate"},
             Panel{.id = "row", .layout = Layout::row, .group = "flying"},
             Notice{.id = "news",
                    .messages = {{.id = "low", .text = "low on {}", .value = watch(village), .when = watch(alert)}}},
-            Notice{.id = "log", .messages = {{.id = "hi", .text = "hi"}}, .at_once = 3},
-            Popups{.id = "hits"},
+            Notice{.id = "log", .messages = {{.id = "hi", .text = "hi"}}, .at_most = 3},
+            PopUps{.id = "hits"},
             Text{.id = "late", .value = "late.name", .motion = tween(400ms)},
         };
         const auto put = [&](const std::vector<Element>& all) {
@@ -132,11 +132,11 @@ struct Game {
             return nest(Panel{.layout = Layout::row}, Text{.id = "name", .value = entry("name")},
                         Text{.id = "score", .value = entry("score"), .motion = tween(500ms)});
         }));
-        put(tags_of({.id = "pilots",
+        put(markers_of({.id = "pilots",
                      .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_position(&Pilot::at)),
-                     .most = 4},
+                     .at_most = 4},
                     [](const auto& entry) { return nest(Panel{}, Text{.id = "name", .value = entry("name")}); }));
-        put(tags_of({.id = "fires", .parameters = {"heat"}, .most = 3, .at_edge = AtEdge::arrow},
+        put(markers_of({.id = "fires", .parameters = {"heat"}, .at_most = 3, .at_edge = AtEdge::arrow},
                     [](const auto& entry) { return nest(Panel{}, Bar{.id = "heat", .value = entry("heat")}); }));
         return made;
     }
@@ -226,16 +226,16 @@ struct Game {
                 h.dismiss(h.find("news"), "");
                 break;
             case 18:
-                h.pop(h.find("hits"), {.at = fire, .value = random.below(90)});
+                h.pop_up(h.find("hits"), {.at = fire, .value = random.below(90)});
                 break;
             case 19:
-                h.pop(h.find("hits"), {.on_screen = Point{40, 50}, .value = 1.5F});
+                h.pop_up(h.find("hits"), {.on_screen = Point{40, 50}, .value = 1.5F});
                 break;
             case 20:
                 h.set_theme(random.below(2) == 0 ? "dusk" : "snow");
                 break;
             case 21:
-                h.set_scale(0.8F + 0.1F * static_cast<float>(random.below(4)));
+                h.set_ui_scale(0.8F + 0.1F * static_cast<float>(random.below(4)));
                 break;
             case 22:
                 h.set_text_scale(1.0F + 0.25F * static_cast<float>(random.below(3)));
@@ -251,14 +251,14 @@ struct Game {
                     {.size = {800.0F + 100 * static_cast<float>(random.below(5)), 600}, .safe_area = {1, 2, 3, 4}});
                 break;
             case 26:
-                tags.push_back(h.tag(h.find("fires"), watch_position(fire), {watch(fire_heat)}));
+                markers.push_back(h.add_marker(h.find("fires"), watch_position(fire), {watch(fire_heat)}));
                 break;
             case 27:
-                if (!tags.empty())
-                    h.remove(tags[static_cast<std::size_t>(random.below(static_cast<int>(tags.size())))]);
+                if (!markers.empty())
+                    h.remove(markers[static_cast<std::size_t>(random.below(static_cast<int>(markers.size())))]);
                 break;
             case 28:
-                if (!tags.empty()) h.set_visible(tags.back(), random.below(2) == 0);
+                if (!markers.empty()) h.set_visible(markers.back(), random.below(2) == 0);
                 break;
             case 29:
                 h.timer("evacuation")->add(2s);
@@ -375,7 +375,7 @@ TEST(Recording, is_played_as_it_was_seen_to_the_bit) {
             EXPECT_EQ(problem.code, ProblemCode::unknown_source) << to_string(problem);
         ASSERT_TRUE(record(*game.hud, &writer));
         std::vector<std::string> seen, events;
-        DrawList list;
+        DisplayList list;
         for (int i = 0; i < 400; ++i) {
             game.frame();
             game.hud->draw(list);
@@ -392,7 +392,7 @@ TEST(Recording, is_played_as_it_was_seen_to_the_bit) {
         EXPECT_EQ(recording->frame_count(), seen.size());
         RecordingPlayer player(*recording);
         Hud hud(recording->definition(), player.sources(), &game.measurer, &game.images);
-        DrawList again;
+        DisplayList again;
         for (std::size_t i = 0; i < seen.size(); ++i) {
             ASSERT_TRUE(player.update(hud));
             hud.draw(again);
@@ -425,18 +425,18 @@ TEST(Recording, takes_along_lists_and_tags_that_come_change_and_go_while_it_runs
         Hud hud(HudDefinition{}, sources, &measurer);
         ASSERT_TRUE(record(hud, &writer));
         std::vector<std::string> seen;
-        DrawList list;
+        DisplayList list;
         for (int i = 0; i < 160; ++i) {
             if (i == 5)
-                hud.add(list_of({.id = "board", .entries = "fires", .key = "name", .sort = "heat", .most = 2}, row));
-            if (i == 9) hud.add(tags_of({.id = "tags", .entries = "fires", .key = "name", .most = 3}, row));
+                hud.add(list_of({.id = "board", .entries = "fires", .key = "name", .sort = "heat", .at_most = 2}, row));
+            if (i == 9) hud.add(markers_of({.id = "markers", .entries = "fires", .key = "name", .at_most = 3}, row));
             if (i == 12) hud.add(Text{.id = "count", .value = "board.more", .format = "and {} more"});
             if (i == 60) hud.remove(hud.find("board.2"));
             if (i == 80)
                 hud.change<List>(hud.find("board"), [](List& board) { board.sort_order = SortOrder::ascending; });
             if (i == 100) hud.remove(hud.find("board"));
-            if (i == 110) hud.add(list_of({.id = "board", .entries = "fires", .most = 4}, row));
-            if (i == 130) hud.remove(hud.find("tags.1"));
+            if (i == 110) hud.add(list_of({.id = "board", .entries = "fires", .at_most = 4}, row));
+            if (i == 130) hud.remove(hud.find("markers.1"));
             for (Fire& fire : fires)
                 fire.heat = random.between(0, 99);
             if (random.below(12) == 0) fires.push_back({"F" + std::to_string(i), 9, {random.between(-99, 99), 0, 0}});
@@ -472,7 +472,7 @@ struct Recorded {
         RecordingWriter writer(file);
         game.hud.emplace(game.definition(), game.sources, &game.measurer, &game.images);
         EXPECT_TRUE(record(*game.hud, &writer));
-        DrawList list;
+        DisplayList list;
         for (int i = 0; i < frames; ++i) {
             game.frame();
             game.hud->draw(list);
@@ -497,7 +497,7 @@ TEST(Recording, is_cut_to_a_moment_that_is_played_alike_again) {
         player.skip_to(hud, whole.times[100]);
         EXPECT_EQ(player.next(), 101U) << "with all frames that ended by then";
         std::vector<std::string> seen;
-        DrawList list;
+        DisplayList list;
         while (player.update(hud)) {
             hud.draw(list);
             seen.push_back(words_of(list));
@@ -525,7 +525,7 @@ TEST(Recording, begins_before_all_other_calls) {
     std::ostringstream file;
     RecordingWriter writer(file);
     for (const auto& call :
-         std::vector<std::function<void(Hud&)>>{[](Hud& hud) { hud.update(0.1); }, [](Hud& hud) { hud.set_scale(2); },
+         std::vector<std::function<void(Hud&)>>{[](Hud& hud) { hud.update(0.1); }, [](Hud& hud) { hud.set_ui_scale(2); },
                                                 [](Hud& hud) { hud.add(Text{.id = "a"}); }}) {
         Hud hud;
         call(hud);
@@ -542,7 +542,7 @@ TEST(Recording, begins_before_all_other_calls) {
     EXPECT_TRUE(record(hud, nullptr)) << "and ends at any time";
     hud.update(0.1);
     EXPECT_EQ(file.str(),
-              "{\"recording\":1,\"hud\":\"\"}\n"
+              "{\"recording\":2,\"hud\":\"\"}\n"
               "{\"call\":\"add\",\"hud\":\"\\n[[element]]\\nkind = \\\"text\\\"\\nid = \\\"score\\\"\\nvalue = "
               "\\\"score.value\\\"\\n\",\"names\":{\"score.value\":\"int64\"}}\n"
               "{\"time\":100000000,\"values\":{\"score.value\":5}}\n");
@@ -562,7 +562,7 @@ TEST(Recording, plays_through_a_hud_that_was_edited) {
     }
     char expected[32];
     std::snprintf(expected, sizeof expected, "%.0f L", recorded.game.water);
-    EXPECT_EQ(hud.text(hud.find("water")), expected);
+    EXPECT_EQ(hud.text_of(hud.find("water")), expected);
     for (const Problem& problem : hud.problems())
         EXPECT_TRUE(problem.code == ProblemCode::unknown_name || problem.code == ProblemCode::bad_call ||
                     problem.code == ProblemCode::unfit || problem.code == ProblemCode::unknown_source)
@@ -570,17 +570,17 @@ TEST(Recording, plays_through_a_hud_that_was_edited) {
 }
 
 TEST(Recording, names_the_line_of_what_is_wrong) {
-    const std::string first = R"({"recording":1,"hud":"","names":{"a":"int64","b":{"fields":[["n","text"]]}}})";
+    const std::string first = R"({"recording":2,"hud":"","names":{"a":"int64","b":{"fields":[["n","text"]]}}})";
     struct Row {
         std::string lines;
         std::string problem;
     };
     for (const Row& row : std::vector<Row>{
              {"", "r.jsonl: error: is empty"},
-             {"{}", "r.jsonl:1:1: error: this is no recording; its first line begins with {\"recording\": 1"},
-             {R"({"recording":2,"hud":""})", "r.jsonl:1:1: error: is a recording of version 2; this reads version 1"},
-             {R"({"recording":1})", "r.jsonl:1:1: error: has no 'hud'"},
-             {R"({"recording":1,"hud":"[[element]]\nkind = \"txt\""})", "unknown kind 'txt'"},
+             {"{}", "r.jsonl:1:1: error: this is no recording; its first line begins with {\"recording\": 2"},
+             {R"({"recording":3,"hud":""})", "r.jsonl:1:1: error: is a recording of version 3; this reads versions 1 and 2"},
+             {R"({"recording":2})", "r.jsonl:1:1: error: has no 'hud'"},
+             {R"({"recording":2,"hud":"[[element]]\nkind = \"txt\""})", "unknown kind 'txt'"},
              {first + "\n\n[1]", "r.jsonl:3:1: error: expected an object"},
              {first + "\n{\"time\":\n", "unexpected end of input"},
              {first + "\n{\"time\":}", "r.jsonl:2:1: error: syntax error"},
@@ -632,7 +632,7 @@ void play_through(const Recording& recording) {
     RecordingPlayer player(recording);
     BoxMeasurer measurer;
     Hud hud(recording.definition(), player.sources(), &measurer);
-    DrawList list;
+    DisplayList list;
     while (player.update(hud))
         hud.draw(list);
 }
@@ -658,7 +658,7 @@ TEST(Recording, of_a_game_that_ended_in_a_line_plays_up_to_there) {
     }
     EXPECT_GT(last, 20U);
     // Also in the middle of a character.
-    const std::string before = R"({"recording":1,"hud":""})"
+    const std::string before = R"({"recording":2,"hud":""})"
                                "\n{\"time\":5}\n{\"call\":\"set_visible\",\"group\":\"";
     for (const std::string& character : {std::string("é"), std::string("火"), std::string("🔥")})
         for (std::size_t bytes = 1; bytes <= character.size(); ++bytes) {
@@ -671,7 +671,7 @@ TEST(Recording, of_a_game_that_ended_in_a_line_plays_up_to_there) {
 }
 
 TEST(Recording, limits_what_all_its_lines_make) {
-    const std::string first = R"({"recording":1,"hud":""})";
+    const std::string first = R"({"recording":2,"hud":""})";
     // Each line is small, and stamps a component many times.
     std::string bomb = R"({"call":"add","hud":"[component.c]\n)";
     for (int i = 0; i < 40; ++i)
@@ -679,7 +679,7 @@ TEST(Recording, limits_what_all_its_lines_make) {
     for (int i = 0; i < 40; ++i)
         bomb += R"([[element]]\nkind = \"c\"\nid = \"s)" + std::to_string(i) + R"(\"\n)";
     bomb += "\"}\n";
-    std::string bombs = first + "\n", names = R"({"recording":1,"hud":"","names":{)";
+    std::string bombs = first + "\n", names = R"({"recording":2,"hud":"","names":{)";
     for (int i = 0; i < 100; ++i)
         bombs += bomb;
     for (int i = 0; i < 10'001; ++i)
@@ -781,7 +781,7 @@ TEST(Recording, survives_any_damage) {
 TEST(Recording, of_an_earlier_version_is_played) {
     // As it was written before calls had descriptions.
     const std::string lines =
-        R"({"recording":1,"hud":"[[group]]\nid = \"g\"\n[[timer]]\nid = \"t\"\n[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"a.value\"\n[[element]]\nkind = \"notice\"\nid = \"n\"\n[[element]]\nkind = \"popups\"\nid = \"p\"\n","names":{"a.value":"int64"}}
+        R"({"recording":2,"hud":"[[group]]\nid = \"g\"\n[[timer]]\nid = \"t\"\n[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"a.value\"\n[[element]]\nkind = \"notice\"\nid = \"n\"\n[[element]]\nkind = \"pop_ups\"\nid = \"p\"\n","names":{"a.value":"int64"}}
 {"call":"resize","origin":[0.0,0.0],"size":[640.0,480.0],"safe_area":[0.0,0.0,0.0,0.0]}
 {"call":"add_timer","hud":"","new_timers":{"mission":{"kind":"countdown","clock":"game"}}}
 {"call":"add","hud":"[[element]]\nkind = \"text\"\nid = \"b\"\nvalue = \"b.value\"\n","names":{"b.value":"float64"}}
@@ -795,12 +795,12 @@ TEST(Recording, of_an_earlier_version_is_played) {
 {"call":"set_camera","matrix":[1,0,0,0,0,1,0,0,0,0,1,0,0,0,0,1],"flat":true}
 {"call":"set_flash_settings","rule":"area","on":true,"field_of_view":30.0}
 {"call":"set_cost","cost":[0.001,0.002,0.0]}
-{"call":"set_scale","scale":1.5}
+{"call":"set_ui_scale","scale":1.5}
 {"call":"set_reduced_motion","reduced":false}
 {"call":"play","element":"a","effect":"swell","strength":1.0}
 {"call":"stop","element":"a","effect":"swell"}
 {"call":"notify","element":"n","value":5,"type":"int64","hud":"[[element]]\nkind = \"notice\"\nid = \"notice\"\nmessages = [{ text = \"hello {}\" }]\n"}
-{"call":"pop","element":"p","value":3,"at":[0.0,0.0,0.0],"on_screen":[5.0,6.0]}
+{"call":"pop_up","element":"p","value":3,"at":[0.0,0.0,0.0],"on_screen":[5.0,6.0]}
 {"time":32000000}
 {"call":"restore_timers","timer":{"id":"t","position":30000000000,"duration":60000000000,"speed":1.0,"run":"paused","loop":false,"held":false}}
 {"call":"dismiss","element":"n"}
@@ -814,13 +814,13 @@ TEST(Recording, of_an_earlier_version_is_played) {
     Hud hud(read->definition(), player.sources(), &measurer);
     ASSERT_TRUE(player.update(hud));
     const ElementRef a = hud.find("a"), b = hud.find("b");
-    EXPECT_EQ(hud.text(a), "7");
-    EXPECT_EQ(hud.text(b), "0.5");
+    EXPECT_EQ(hud.text_of(a), "7");
+    EXPECT_EQ(hud.text_of(b), "0.5");
     ASSERT_TRUE(player.update(hud));
-    EXPECT_EQ(hud.text(a), "<7>");
+    EXPECT_EQ(hud.text_of(a), "<7>");
     EXPECT_EQ(hud[a].color, rgb(0xff0000));
     EXPECT_EQ(hud[b].opacity, 0.5F);
-    EXPECT_EQ(hud.text(hud.find("n")), "hello 5");
+    EXPECT_EQ(hud.text_of(hud.find("n")), "hello 5");
     ASSERT_TRUE(player.update(hud));
     EXPECT_EQ(hud.timer("t")->left(), 30s);
     EXPECT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
@@ -878,13 +878,13 @@ TEST(Recording, reads_nothing_more_of_what_is_gone) {
                            // Its panel is written by the end of its path.
                            Text{.id = "t", .value = watch([&] { return ++value_reads; }), .inside = "b"}};
     for (const Element& element :
-         tags_of({.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "x", .format = "x"}); }))
+         markers_of({.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "x", .format = "x"}); }))
         definition.elements.push_back(element);
     Hud hud(definition);
     ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
     ASSERT_TRUE(record(hud, &writer));
     const ElementRef fires = hud.find("fires");
-    ASSERT_TRUE(hud.alive(hud.tag(fires, watch_position([&] {
+    ASSERT_TRUE(hud.alive(hud.add_marker(fires, watch_position([&] {
                                       return Point{static_cast<float>(++place_reads), 0};
                                   }),
                                   {})));
@@ -933,7 +933,7 @@ TEST(Recording, takes_a_call_that_is_described_anywhere) {
     Hud hud(read->definition(), player.sources());
     saluted.clear();
     ASSERT_TRUE(player.update(hud));
-    EXPECT_EQ(hud.text(hud.find("new")), "hello");
+    EXPECT_EQ(hud.text_of(hud.find("new")), "hello");
     ASSERT_EQ(saluted.size(), 1U);
     const Salute& got = saluted.front();
     EXPECT_EQ(std::tie(got.wide, got.strength, got.angle, got.time, got.moment, got.number, got.to, got.color),
@@ -951,7 +951,7 @@ TEST(Recording, takes_a_call_that_is_described_anywhere) {
         std::string damaged = line;
         const std::size_t value = damaged.find("\"" + std::string(one.name) + "\":") + one.name.size() + 3;
         damaged.insert(value, "[[]],\"rest\":");
-        const Result<Recording> bad = read_recording("{\"recording\":1,\"hud\":\"\"}\n" + damaged, "r", calls);
+        const Result<Recording> bad = read_recording("{\"recording\":2,\"hud\":\"\"}\n" + damaged, "r", calls);
         ASSERT_FALSE(bad) << damaged;
         EXPECT_NE(bad.problems().front().message.find("'" + std::string(one.name) + "' is not "), std::string::npos)
             << bad.problems().front().message;

@@ -76,7 +76,7 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
     Sources sources;
     sources.set("water", watch(water));
     sources.set("burning", watch(burning));
-    const std::string timers = "timer = [{ id = \"drop\", duration = 40, start = \"burning\" }]\n";
+    const std::string timers = "timer = [{ id = \"drop\", duration = 40, start_when = \"burning\" }]\n";
     const std::string gauge =
         "[[element]]\nkind = \"bar\"\nid = \"tank\"\nvalue = \"water\"\nmax = 100\n"
         "motion = { kind = \"tween\", duration = 1, easing = \"linear\" }\n";
@@ -95,8 +95,8 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
     water = 0;
     update(hud, 0s);
     update(hud, 500ms);
-    ASSERT_DOUBLE_EQ(*hud.fill(tank), 0.5);
-    ASSERT_EQ(hud.text(left), "30");
+    ASSERT_DOUBLE_EQ(*hud.fill_of(tank), 0.5);
+    ASSERT_EQ(hud.text_of(left), "30");
 
     // Broken: all is told, and nothing has changed.
     const Result<HudDefinition> broken = read_hud(timers + gauge + "colour = 3\n", "hud.toml");
@@ -107,18 +107,18 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
     ASSERT_EQ(refused.size(), 1U);
     EXPECT_EQ(refused.front().code, ProblemCode::bad_format);
     update(hud, 0s);
-    EXPECT_EQ(hud.text(left), "30");
+    EXPECT_EQ(hud.text_of(left), "30");
 
     // Another order, another size, a new element, a longer timer, and no text any more.
     const std::string fuel = "[[element]]\nkind = \"text\"\nid = \"fuel\"\nformat = \"FUEL\"\n";
     const Problems none =
-        hud.reload(read("timer = [{ id = \"drop\", duration = 60, start = \"burning\" }]\nmargin = 8\n" + fuel + gauge +
+        hud.reload(read("timer = [{ id = \"drop\", duration = 60, start_when = \"burning\" }]\nmargin = 8\n" + fuel + gauge +
                         "place = { size = [300, 20] }\n"));
     EXPECT_TRUE(none.empty());
     EXPECT_TRUE(hud.alive(tank) && hud.alive(own));
     EXPECT_FALSE(hud.alive(left));
     update(hud, 250ms);
-    EXPECT_DOUBLE_EQ(*hud.fill(tank), 0.25) << "the motion goes on";
+    EXPECT_DOUBLE_EQ(*hud.fill_of(tank), 0.25) << "the motion goes on";
     EXPECT_EQ(hud[tank].color, rgb(0xff7a3c)) << "what the game has set stays";
     EXPECT_EQ(hud[tank].box, (Rect{8, 8, 300, 20}));
     EXPECT_EQ(hud.timer("drop")->left(), 29'250ms) << "a timer goes on where it was";
@@ -131,9 +131,9 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
     // Back again: the text is a new one, which shows the present.
     EXPECT_TRUE(hud.reload(read(timers + gauge + text)).empty());
     update(hud, 250ms);
-    EXPECT_EQ(hud.text(hud.find("left")), "29");
+    EXPECT_EQ(hud.text_of(hud.find("left")), "29");
     EXPECT_EQ(hud.timer("drop")->duration(), 40s);
-    EXPECT_DOUBLE_EQ(*hud.fill(tank), 0) << "it has landed";
+    EXPECT_DOUBLE_EQ(*hud.fill_of(tank), 0) << "it has landed";
 }
 
 TEST(Reload, takes_each_part_of_a_definition) {
@@ -149,7 +149,7 @@ TEST(Reload, takes_each_part_of_a_definition) {
     const auto color = [](Hud& hud) { return to_string(hud[hud.find("a")].color); };
     const auto shown = [](Hud& hud) { return std::string(hud[hud.find("a")].visible ? "yes" : "no"); };
     const auto opacity = [](Hud& hud) { return std::to_string(hud[hud.find("a")].opacity).substr(0, 4); };
-    const auto said = [](Hud& hud) { return std::string(hud.text(hud.find("a"))); };
+    const auto said = [](Hud& hud) { return std::string(hud.text_of(hud.find("a"))); };
     const auto scaled = [](Hud& hud) {
         hud.play(hud.find("a"), "grow");
         update(hud, 500ms);
@@ -181,13 +181,13 @@ TEST(Reload, takes_each_part_of_a_definition) {
              return std::string(is_own ? "own" : "built-in");
          },
          "own", "built-in"},
-        {"names of compact numbers", "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2",
-         "compact_names = [\"T\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact = 2", said, "2.5k", "2.5T"},
+        {"names of compact numbers", "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact_digits = 2",
+         "compact_names = [\"T\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact_digits = 2", said, "2.5k", "2.5T"},
         {"a language, with what the HUD says of it",
-         "locale = [{ locale = \"de\", compact_names = [\"Tsd\"] }]\nELEMENTvalue = 2500\nformat = \"{} "
-         "l\"\ncompact = 2",
-         "locale = [{ locale = \"de\", compact_names = [\"T\"] }]\nELEMENTvalue = 2500\nformat = \"{} "
-         "l\"\ncompact = 2",
+         "language = [{ language = \"de\", compact_names = [\"Tsd\"] }]\nELEMENTvalue = 2500\nformat = \"{} "
+         "l\"\ncompact_digits = 2",
+         "language = [{ language = \"de\", compact_names = [\"T\"] }]\nELEMENTvalue = 2500\nformat = \"{} "
+         "l\"\ncompact_digits = 2",
          said, "2.5Tsd Liter", "2.5T Liter"},
         {"the margin", "margin = 0\nELEMENTplace = { anchor = \"right\" }",
          "margin = 40\nELEMENTplace = { anchor = \"right\" }",
@@ -245,7 +245,7 @@ TEST(Reload, knows_the_timers_of_the_game) {
     ASSERT_EQ(late.size(), 1U) << "a name that nobody has yet is told, and may come later";
     EXPECT_EQ(late.front().code, ProblemCode::unknown_source);
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(hud.find("a")), "10");
+    EXPECT_EQ(hud.text_of(hud.find("a")), "10");
 }
 
 TEST(Reload, is_part_of_a_recording) {
@@ -269,7 +269,7 @@ TEST(Reload, is_part_of_a_recording) {
     RecordingPlayer player(*recording);
     Hud hud(recording->definition(), player.sources());
     while (player.update(hud))
-        shown.emplace_back(hud.text(hud.find("a")));
+        shown.emplace_back(hud.text_of(hud.find("a")));
     EXPECT_EQ(shown, (std::vector<std::string>{"7 acres", "7 saved"}));
 }
 
@@ -301,11 +301,11 @@ TEST(HudFile, is_read_again_when_it_or_what_it_includes_was_saved) {
     folder.write("hud.toml", "include = [\"parts/gauges.toml\"]\n" + element("b"));
     folder.write("parts/gauges.toml", element("a"));
     HudFile file(folder.path("hud.toml"));
-    EXPECT_TRUE(file.saved()) << "it was not read yet";
+    EXPECT_TRUE(file.has_changed()) << "it was not read yet";
     // A file is looked at twenty times a second.
     const auto looks = [&] {
         std::this_thread::sleep_for(55ms);
-        return file.saved();
+        return file.has_changed();
     };
     const auto saved = [&] { return looks() || looks(); };
     Hud hud;
@@ -322,7 +322,7 @@ TEST(HudFile, is_read_again_when_it_or_what_it_includes_was_saved) {
     EXPECT_FALSE(looks()) << "it is being written";
     folder.write("parts/gauges.toml", element("a") + element("c"));
     EXPECT_FALSE(looks()) << "it may be written still";
-    EXPECT_FALSE(file.saved()) << "asked again at once, it is not looked at";
+    EXPECT_FALSE(file.has_changed()) << "asked again at once, it is not looked at";
     EXPECT_TRUE(looks());
     EXPECT_TRUE(file.reload(hud).empty());
     EXPECT_EQ(ids(), "acb");
@@ -452,12 +452,12 @@ TEST(Reload, gives_what_the_game_has_added_the_effects_and_styles_of_now) {
     definition.effects.push_back({.id = "pop", .duration = Seconds{1}, .keyframes = {{.at = 0.5F, .scale = 2}}});
     definition.styles.push_back({.id = "key", .color = rgb(0xff0000)});
     definition.elements.push_back(
-        Text{.id = "own", .value = name("water"), .effects = {{.on = TriggerOn::gain, .effect = "pop"}}});
+        Text{.id = "own", .value = by_name("water"), .triggers = {{.on = TriggerOn::gain, .effect = "pop"}}});
     Sources sources;
     sources.set("water", watch(water));
     Hud hud(definition, sources, &measurer);
     const Text added{
-        .value = watch(water), .format = "{<key>}{}{</>}", .effects = {{.on = TriggerOn::gain, .effect = "pop"}}};
+        .value = watch(water), .format = "{#key}{}{/key}", .triggers = {{.on = TriggerOn::gain, .effect = "pop"}}};
     Text named = added;
     named.id = "game";
     const ElementRef game = hud.add(named);
@@ -469,9 +469,9 @@ TEST(Reload, gives_what_the_game_has_added_the_effects_and_styles_of_now) {
         return hud[game].scale;
     };
     const auto color = [&] {
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
-        return list.groups().back().commands().front().color;
+        return list.groups().back().items().front().color;
     };
     EXPECT_GT(scale_after_a_gain(), 1.9F);
     EXPECT_EQ(color(), rgb(0xff0000));
@@ -501,7 +501,7 @@ TEST(Reload, gives_what_the_game_has_added_the_effects_and_styles_of_now) {
     EXPECT_GT(scale_after_a_gain(), 4.9F);
     // A name of the game that is still to come is no fault of the definition, and is told as before.
     hud.remove(game);
-    hud.add(Text{.id = "waits", .value = name("later")});
+    hud.add(Text{.id = "waits", .value = by_name("later")});
     definition.styles.front().size = 40;
     EXPECT_TRUE(hud.reload(definition).empty());
     ASSERT_EQ(hud.problems().size(), 1U);

@@ -20,10 +20,10 @@ TEST(ReloadTwin, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
              {"another duration", {.id = "t", .duration = 5s}, {.id = "t", .duration = 9s, .marks = {{8s}}}},
              {"another kind", {.id = "t", .duration = 5s}, {.id = "t", .kind = TimerKind::stopwatch}},
              {"one that is started",
-              {.id = "t", .duration = 5s, .start = watch(start)},
-              {.id = "t", .duration = 5s, .start = watch(start)}},
+              {.id = "t", .duration = 5s, .start_when = watch(start)},
+              {.id = "t", .duration = 5s, .start_when = watch(start)}},
              {"one that is held",
-              {.id = "t", .duration = 5s, .pause = watch(hold)},
+              {.id = "t", .duration = 5s, .pause_when = watch(hold)},
               {.id = "t", .duration = 5s, .speed = constant(2.0), .loop = true}},
          }) {
         const std::vector<Element> shown{Text{.id = "left", .value = "t.left", .format = "{:.3f}"},
@@ -37,7 +37,7 @@ TEST(ReloadTwin, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
                 if (i == 20) start = true;
                 if (i == 40) hold = true;
                 update(of, 50ms);
-                all += std::string(of.text(of.find("left"))) + " " + std::string(of.text(of.find("passed"))) + "\n";
+                all += std::string(of.text_of(of.find("left"))) + " " + std::string(of.text_of(of.find("passed"))) + "\n";
                 for (const Event& event : of.events())
                     all += std::string(to_string(event.kind)) + " " + event.detail + "\n";
             }
@@ -47,12 +47,12 @@ TEST(ReloadTwin, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
         EXPECT_TRUE(hud.reload(HudDefinition{}).empty());
         const ElementRef of_game = hud.add(Text{.id = "own", .value = "t.left"});
         update(hud, 50ms);
-        EXPECT_EQ(hud.text(of_game), "--") << row.name;
+        EXPECT_EQ(hud.text_of(of_game), "--") << row.name;
         EXPECT_TRUE(hud.save_timers().empty());
         EXPECT_TRUE(hud.reload(HudDefinition{.timers = {row.after}, .elements = shown}).empty());
         Hud fresh(HudDefinition{.timers = {row.after}, .elements = shown});
         EXPECT_EQ(frames(hud, true), frames(fresh, true)) << row.name;
-        EXPECT_EQ(hud.text(of_game) == "--", row.after.kind == TimerKind::stopwatch) << row.name;
+        EXPECT_EQ(hud.text_of(of_game) == "--", row.after.kind == TimerKind::stopwatch) << row.name;
     }
 }
 
@@ -156,13 +156,13 @@ class AnyDefinition {
             if (random_.below(2) == 0)
                 kind.bands.push_back({.id = "low",
                                       .below = static_cast<double>(length(5, 90)),
-                                      .of = BandOf::value,
+                                      .edge_unit = EdgeUnit::value,
                                       .color = color(),
                                       .fade = 100ms,
                                       .effect = one_of({"hop", ""})});
-            if (random_.below(4) == 0) kind.bands.push_back({.above = 0.2, .of = BandOf::ratio, .color = color()});
+            if (random_.below(4) == 0) kind.bands.push_back({.above = 0.2, .edge_unit = EdgeUnit::ratio, .color = color()});
         }
-        if (random_.below(3) == 0) kind.effects = {{.on = TriggerOn::loss, .effect = "hop"}};
+        if (random_.below(3) == 0) kind.triggers = {{.on = TriggerOn::loss, .effect = "hop"}};
         return kind;
     }
     Element any_element(const std::string& id) {
@@ -178,7 +178,7 @@ class AnyDefinition {
             case 4:
                 return common(Notice{.id = id,
                                      .messages = {{.id = "m",
-                                                   .text = "{<loud>}low{</>} {}",
+                                                   .text = "{#loud}low{/loud} {}",
                                                    .value = watch(game_.count),
                                                    .when = watch(game_.alert),
                                                    .lasting = true}}});
@@ -186,7 +186,7 @@ class AnyDefinition {
                 return common(Level{.id = id});
             default:
                 return common(Text{.id = id,
-                                   .format = one_of({"{:.0f}", "{:.0f}\n{<loud>}liters{</>}", "<{:.1f}>"}),
+                                   .format = one_of({"{:.0f}", "{:.0f}\n{#loud}liters{/loud}", "<{:.1f}>"}),
                                    .size = length(10, 40)});
         }
     }
@@ -227,7 +227,7 @@ TEST(ReloadTwin, comes_to_the_same_by_a_reload_as_from_the_beginning) {
         Hud fresh(second, {}, &measurer);
         fresh.resize({.size = {800, 600}});
         fresh.update(0.016 * 40);  // so that both have lived as long
-        DrawList of_reloaded, of_fresh;
+        DisplayList of_reloaded, of_fresh;
         for (int i = 0; i < 150 && !testing::Test::HasFailure(); ++i) {
             // What was in flight lands, and then all goes on.
             if (i >= 100) play();

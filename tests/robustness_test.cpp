@@ -57,10 +57,10 @@ TEST(GameTimer, keeps_running_while_the_game_slows_to_a_stop) {
     EXPECT_NEAR(to_seconds(hud.timer("t")->left()).count(), 10 - passed, 1e-5);
 }
 
-TEST(FrameMeter, survives_any_step_and_interval) {
+TEST(FrameCounter, survives_any_step_and_interval) {
     for (const double interval : {0.5, 1e300, -1.0, nan})
         for (const double step : {1e9, 1e300, inf, nan}) {
-            FrameMeter meter{Seconds{interval}};
+            FrameCounter meter{Seconds{interval}};
             for (int i = 0; i < 5; ++i)
                 meter.advance(Seconds{step});
             EXPECT_TRUE(!meter.rate() || std::isfinite(*meter.rate())) << interval << " " << step;
@@ -119,7 +119,7 @@ TEST(Notice, may_be_told_again_while_it_leaves_in_one_long_frame) {
     for (const Seconds step : {Seconds{0.016}, Seconds{3}, Seconds{60}}) {
         Hud hud;
         const ElementRef notice = hud.add(Notice{.id = "n", .enter = "fade", .leave = "fade"});
-        const auto tell = [&] { ASSERT_TRUE(hud.notify(notice, {.text = "Water", .time = 1s})); };
+        const auto tell = [&] { ASSERT_TRUE(hud.notify(notice, {.text = "Water", .show_for = 1s})); };
         tell();
         for (int i = 0; i < 100; ++i)
             update(hud, 16ms);
@@ -169,11 +169,11 @@ TEST(Hud, is_not_changed_by_a_getter_that_it_reads) {
                                            case 9:
                                                return hud.set_visible("g", false), hud.set_opacity("g", 0), 1;
                                            case 10:
-                                               return hud.set_language({}), hud.set_scale(2), hud.resize({}), 1;
+                                               return hud.set_language({}), hud.set_ui_scale(2), hud.resize({}), 1;
                                            case 11:
                                                return hud.set_reduced_motion(true), hud.set_flash_limit(limit), 1;
                                            case 13: {
-                                               DrawList list;
+                                               DisplayList list;
                                                return hud.draw(list), static_cast<int>(list.groups().size());
                                            }
                                            case 12:
@@ -190,7 +190,7 @@ TEST(Hud, is_not_changed_by_a_getter_that_it_reads) {
     }
     for (const std::string name :
          {"update", "add", "remove", "leave", "snap", "play", "stop", "notify", "set_visible", "set_opacity",
-          "set_language", "set_scale", "resize", "set_reduced_motion", "set_flash_limit", "add_timer", "draw"})
+          "set_language", "set_ui_scale", "resize", "set_reduced_motion", "set_flash_limit", "add_timer", "draw"})
         EXPECT_NE(all_of(hud.problems())
                       .find("a getter calls '" + name + "' of the HUD that is reading it; nothing was done"),
                   std::string::npos)
@@ -274,7 +274,7 @@ TEST(Effect, starts_in_the_frame_in_which_its_element_becomes_visible) {
                                            .value = watch(value),
                                            .max = 10,
                                            .bands = {{.id = "low", .below = 0.5}},
-                                           .effects = {{.on = on, .effect = "swell"}},
+                                           .triggers = {{.on = on, .effect = "swell"}},
                                            .visible = watch(shown)});
         update(hud, 16ms);
         value = rises ? 9 : 0;
@@ -306,7 +306,7 @@ TEST(Effect, of_a_band_that_a_timer_passed_ends_with_a_snap) {
 TEST(FontFamilies, fall_back_where_a_family_is_missing) {
     BoxMeasurer measurer;
     HudDefinition definition{.font = "missing"};
-    definition.origin.fields = {{"font", {"hud.toml", 1, 9}}};
+    definition.locations.fields = {{"font", {"hud.toml", 1, 9}}};
     definition.elements = {Text{.id = "a", .format = "abcd"}, Text{.id = "b", .format = "x", .font = "missing"}};
     Hud hud(definition, {}, &measurer);
     update(hud, 0s);
@@ -329,11 +329,11 @@ TEST(Definition, written_in_cpp_is_checked_like_a_file) {
     for (const Case& row : {
              Case{{.margin = {-1, 0, 0, 0}}, "'margin' of the HUD must be 0 to 100000 px"},
              Case{{.design = {0, 800}}, "'design' of the HUD must be 1 to 100000 px"},
-             Case{{.locales = {{.locale = "", .font = "x"}}}, "a locale without a tag"},
+             Case{{.languages = {{.language = "", .font = "x"}}}, "a language without a tag"},
              Case{{.timers = {{.id = "t", .duration = Seconds{nan}}}}, "'duration' of timer 't' must be"},
-             Case{{.timers = {{.id = "t", .begin = Seconds{-1}}}}, "'begin' of timer 't' must be 0 to"},
+             Case{{.timers = {{.id = "t", .elapsed = Seconds{-1}}}}, "'elapsed' of timer 't' must be 0 to"},
              Case{{.timers = {{.id = "t", .marks = {{.at = Seconds{1e300}}}}}}, "'marks.0.at' of timer 't' must be"},
-             Case{{.meters = {{.id = "m", .interval = 0s}}}, "'interval' of meter 'm' must be 0.001 to 3600 s"},
+             Case{{.frame_meters = {{.id = "m", .interval = 0s}}}, "'interval' of frame meter 'm' must be 0.001 to 3600 s"},
              Case{{.effects = {{.id = "e", .duration = Seconds{inf}}}}, "'duration' of effect 'e' must be"},
              Case{{.effects = {{.id = "e", .keyframes = {{.at = 2}}}}},
                   "'keyframes.0.at' of effect 'e' must be 0 to 1"},
@@ -397,8 +397,8 @@ TEST(HudFile, says_where_it_is_wrong_and_how_to_mend_it) {
              MessageCase{"[[element]]\nkind = \"panel\"\nid = \"a\"\ninside = \"b\"\n[[element]]\nkind = "
                          "\"panel\"\nid = \"b\"\ninside = \"a\"\n",
                          "'inside' of panel 'b.a': 'b' stands inside 'a' in turn: a circle of panels"},
-             MessageCase{"[[element]]\nkind = \"level\"\nid = \"a\"\noutline = [[0, 0], [1, \"x\"], [1, 1]]\n",
-                         "h.toml:4:24: error: a point in 'outline' of level 'a' is a text; expected a number"},
+             MessageCase{"[[element]]\nkind = \"level\"\nid = \"a\"\ncorners = [[0, 0], [1, \"x\"], [1, 1]]\n",
+                         "h.toml:4:24: error: a point in 'corners' of level 'a' is a text; expected a number"},
              MessageCase{"[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = 1\nmax = 2\nformat = \"{:.0%}\"\n",
                          "'%' alone is no part of a duration; a part of the maximum in hundredths is '{percent}%'"},
              MessageCase{"[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = 1\nplural = { one = \"{}\", other = "

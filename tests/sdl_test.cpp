@@ -24,7 +24,7 @@ TEST(SdlDrawer, draws_the_sample_as_a_picture_does_and_leaves_the_renderer_as_it
     ASSERT_NE(renderer, nullptr) << SDL_GetError();
     {
         SdlDrawer drawer(renderer, Stage::fonts(), &images);
-        DrawList list;
+        DisplayList list;
         for (int i = 0; i < 60; ++i) {
             player.seek(60s + 16ms * i);
             hud.update(0.016);
@@ -64,7 +64,7 @@ TEST(SdlDrawer, draws_the_sample_as_a_picture_does_and_leaves_the_renderer_as_it
         EXPECT_LT(sum / (width * height), 1.0) << "of 255";
         EXPECT_LT(far, 1500);
         // Another list beside it, and one that is gone.
-        DrawList other;
+        DisplayList other;
         hud.draw(other);
         EXPECT_TRUE(drawer.draw(other));
         drawer.forget(other);

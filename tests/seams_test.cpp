@@ -12,13 +12,13 @@ std::string told(const Hud& hud) {
     return all;
 }
 
-/// All that a draw list draws, as far as a HUD of texts and bars can differ.
-std::string drawn(const DrawList& list) {
+/// All that a display list draws, as far as a HUD of texts and bars can differ.
+std::string drawn(const DisplayList& list) {
     std::string all;
-    for (const DrawGroup& group : list.groups())
-        for (const DrawCommand& command : group.commands())
-            all += std::to_string(static_cast<int>(command.kind)) + std::string(group.text_of(command)) + "@" +
-                   std::to_string(command.rect.width + command.baseline.x) + " ";
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items())
+            all += std::to_string(static_cast<int>(item.kind)) + std::string(group.text_of(item)) + "@" +
+                   std::to_string(item.rect.width + item.baseline.x) + " ";
     return all;
 }
 
@@ -28,13 +28,13 @@ TEST(Effects, played_by_the_game_leave_bands_without_effects_alone) {
     const auto text = hud.add(Text{.id = "heat", .value = watch(heat), .bands = {{.id = "hot", .above = 5}}});
     update(hud, 16ms);
     EXPECT_TRUE(hud.play(text, "shake"));
-    EXPECT_FALSE(hud.fill(text)) << "a text has none";
+    EXPECT_FALSE(hud.fill_of(text)) << "a text has none";
     const auto bar = hud.add(Bar{.id = "bar", .value = 1, .max = 4});
-    EXPECT_EQ(hud.fill(bar), 0);
+    EXPECT_EQ(hud.fill_of(bar), 0);
     update(hud, 0s);
-    EXPECT_EQ(hud.fill(bar), 0.25);
+    EXPECT_EQ(hud.fill_of(bar), 0.25);
     hud.remove(bar);
-    EXPECT_FALSE(hud.fill(bar));
+    EXPECT_FALSE(hud.fill_of(bar));
     heat = 9;
     update(hud, 16ms);
     EXPECT_EQ(told(hud), "heat band_enter hot");
@@ -49,7 +49,7 @@ TEST(Effects, of_a_timer_do_not_start_in_the_frame_of_a_snap) {
         definition.timers = {{.id = "t", .duration = 10s, .marks = {{9s}}}};
         definition.effects = {{.id = "dim", .duration = 5s, .keyframes = {{.at = 0.5, .opacity = 0.F}}}};
         definition.elements = {
-            Text{.id = "a", .value = "t.left", .effects = {{.on = TriggerOn::mark, .effect = "dim", .timer = "t"}}}};
+            Text{.id = "a", .value = "t.left", .triggers = {{.on = TriggerOn::mark, .effect = "dim", .timer = "t"}}}};
         Hud hud(definition);
         update(hud, 16ms);
         if (snaps) hud.snap();
@@ -76,8 +76,8 @@ TEST(Effects, that_weigh_a_change_play_at_full_strength_for_anything_else) {
     const auto bar = hud.add(Bar{.id = "hull",
                                  .value = watch(hull),
                                  .max = 10,
-                                 .effects = {{.on = TriggerOn::empty, .effect = "swell", .full_change = 100},
-                                             {.on = TriggerOn::loss, .effect = "shake", .full_change = 100}}});
+                                 .triggers = {{.on = TriggerOn::empty, .effect = "swell", .full_strength_at = 100},
+                                             {.on = TriggerOn::loss, .effect = "shake", .full_strength_at = 100}}});
     update(hud, 16ms);
     hull = 0;
     update(hud, 16ms);
@@ -91,9 +91,9 @@ TEST(Effects, of_one_timer_start_on_all_who_wait_for_it) {
     definition.effects = {{.id = "grow", .duration = 5s, .keyframes = {{.at = 0.5, .scale = 2.F}}}};
     Trigger nine{.on = TriggerOn::mark, .effect = "grow", .timer = "t", .at = 9s};
     for (const char* id : {"a", "b", "c"})
-        definition.elements.push_back(Text{.id = id, .format = "x", .effects = {nine, nine}});
+        definition.elements.push_back(Text{.id = id, .format = "x", .triggers = {nine, nine}});
     nine.at = 8s;
-    definition.elements.push_back(Text{.id = "later", .format = "x", .effects = {nine}});
+    definition.elements.push_back(Text{.id = "later", .format = "x", .triggers = {nine}});
     Hud hud(definition);
     update(hud, 16ms);
     hud.remove(hud.find("b"));
@@ -104,10 +104,10 @@ TEST(Effects, of_one_timer_start_on_all_who_wait_for_it) {
 }
 
 TEST(Band, on_the_truth_of_a_timer_is_entered_at_its_exact_time) {
-    for (const BandOn on : {BandOn::truth, BandOn::target}) {
+    for (const BandReads on : {BandReads::truth, BandReads::target}) {
         HudDefinition definition;
         definition.timers = {{.id = "t", .duration = 10s}};
-        definition.elements = {Text{.id = "a", .value = "t.left", .bands = {{.id = "late", .below = 4, .on = on}}}};
+        definition.elements = {Text{.id = "a", .value = "t.left", .bands = {{.id = "late", .below = 4, .reads = on}}}};
         Hud hud(definition);
         update(hud, 0s);
         update(hud, 9s);
@@ -134,20 +134,20 @@ TEST(Band, that_changes_with_others_fades_as_long_as_the_slowest) {
     EXPECT_EQ(hud[text].color, rgb(0x909090));
 }
 
-TEST(Popups, go_on_where_a_name_that_shows_them_is_set_anew) {
+TEST(PopUps, go_on_where_a_name_that_shows_them_is_set_anew) {
     BoxMeasurer measurer;
     Sources sources;
     bool shown = true;
     sources.set("shown", constant(true));
     Hud hud{HudDefinition{}, sources, &measurer};
-    const auto hits = hud.add(Popups{.id = "hits", .visible = name("shown")});
-    hud.pop(hits, {.on_screen = Point{100, 100}, .value = 7});
+    const auto hits = hud.add(PopUps{.id = "hits", .visible = by_name("shown")});
+    hud.pop_up(hits, {.on_screen = Point{100, 100}, .value = 7});
     update(hud, 16ms);
     sources.set("shown", watch(shown));
     update(hud, 16ms);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
-    ASSERT_EQ(list.groups().back().commands().size(), 1U);
+    ASSERT_EQ(list.groups().back().items().size(), 1U);
 }
 
 TEST(Leave, takes_no_time_with_reduced_motion) {
@@ -247,20 +247,20 @@ TEST(Notice, says_in_its_first_frame_only_what_lasts) {
                                     {.id = "lasts", .text = "lasts", .when = watch(already), .lasting = true}}});
     update(hud, 16ms);
     EXPECT_EQ(told(hud), "news enter lasts");
-    EXPECT_EQ(hud.text(news), "lasts");
+    EXPECT_EQ(hud.text_of(news), "lasts");
 }
 
 TEST(Bodies, that_live_in_time_may_go_and_others_take_their_places) {
     double value = 1;
     BoxMeasurer measurer;
     Hud hud(HudDefinition{}, {}, &measurer);
-    DrawList list;
+    DisplayList list;
     for (int round = 0; round < 5; ++round) {
         value += 10;
         std::vector<ElementRef> made{
-            hud.add(Graph{.id = "graph", .value = watch(value), .max = 100, .span = 1s, .samples = 10}),
+            hud.add(Graph{.id = "graph", .value = watch(value), .max = 100, .span = 1s, .resolution = 10}),
             hud.add(Level{.id = "level", .value = watch(value), .max = 100, .wave = {.height = 4}}),
-            hud.add(Pips{.id = "pips", .value = watch(value), .max = 5, .shine = {.effect = "shine", .every = 100ms}}),
+            hud.add(Pips{.id = "pips", .value = watch(value), .max = 5, .in_turn = {.effect = "shine", .every = 100ms}}),
         };
         for (int i = 0; i < 3; ++i) {
             update(hud, 60ms);
@@ -288,7 +288,7 @@ TEST(FlashLimit, is_shared_by_bands_of_several_huds) {
         hud.set_flash_limit(limit);
         texts.push_back(hud.add(Bar{.id = "a",
                                     .value = watch(bright),
-                                    .bands = {{.above = 1, .of = BandOf::value, .color = rgb(0xffffff)}},
+                                    .bands = {{.above = 1, .edge_unit = EdgeUnit::value, .color = rgb(0xffffff)}},
                                     .color = rgb(0x000000)}));
     }
     int changes = 0;
@@ -306,20 +306,20 @@ TEST(FlashLimit, is_shared_by_bands_of_several_huds) {
     EXPECT_LE(changes, 2 * (3 * 2 + 1)) << "a flash is there and back; what is held back stays as it is";
 }
 
-TEST(DrawList, may_be_used_by_two_huds_in_turn) {
+TEST(DisplayList, may_be_used_by_two_huds_in_turn) {
     int first = 1, second = 200;
     BoxMeasurer measurer;
     std::array<Hud, 2> huds{Hud(HudDefinition{}, {}, &measurer), Hud(HudDefinition{}, {}, &measurer)};
     huds[0].add(Text{.id = "a", .value = watch(first)});
     huds[1].add(Text{.id = "b", .value = watch(second)});
     huds[1].add(Bar{.id = "c", .value = 1});
-    DrawList shared;
+    DisplayList shared;
     for (int i = 0; i < 6; ++i) {
         first += i % 2;
         Hud& hud = huds[static_cast<std::size_t>(i % 2)];
         update(huds[0], 16ms);
         update(huds[1], 16ms);
-        DrawList own;
+        DisplayList own;
         hud.draw(own);
         hud.draw(shared);
         EXPECT_EQ(drawn(shared), drawn(own));
@@ -333,16 +333,16 @@ TEST(Snap, forgets_the_last_change) {
     const auto text = hud.add(Text{.id = "a", .value = watch(score), .format = "{delta:+}"});
     const auto moving = hud.add(Text{.id = "b", .value = watch(score), .format = "{delta:+}", .motion = tween(100ms)});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "--");
+    EXPECT_EQ(hud.text_of(text), "--");
     score = 15;
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "+5");
-    EXPECT_EQ(hud.text(moving), "+5");
+    EXPECT_EQ(hud.text_of(text), "+5");
+    EXPECT_EQ(hud.text_of(moving), "+5");
     score = 100;
     hud.snap();
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "--");
-    EXPECT_EQ(hud.text(moving), "--");
+    EXPECT_EQ(hud.text_of(text), "--");
+    EXPECT_EQ(hud.text_of(moving), "--");
 }
 
 TEST(Pending, is_right_from_its_first_frame_and_tells_nothing) {
@@ -356,16 +356,16 @@ TEST(Pending, is_right_from_its_first_frame_and_tells_nothing) {
     const auto plain = hud.add(
         Text{.id = "plain", .value = "score.pending", .bands = {{.id = "some", .above = 1, .color = rgb(0xff0000)}}});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(gain), "40") << "the first value does not travel";
-    EXPECT_EQ(hud.text(plain), "40");
+    EXPECT_EQ(hud.text_of(gain), "40") << "the first value does not travel";
+    EXPECT_EQ(hud.text_of(plain), "40");
     EXPECT_EQ(hud[plain].color, rgb(0xff0000));
     EXPECT_EQ(told(hud), "");
     score = 50;
     hud.snap(gain);
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(gain), "50") << "a snap takes what is pending in the same frame";
+    EXPECT_EQ(hud.text_of(gain), "50") << "a snap takes what is pending in the same frame";
     update(hud, 1100ms);
-    EXPECT_EQ(hud.text(plain), "0");
+    EXPECT_EQ(hud.text_of(plain), "0");
     EXPECT_EQ(hud[plain].color, Text{}.color);
     EXPECT_EQ(told(hud), "") << "neither empty nor a band that was left";
 }
@@ -379,8 +379,8 @@ TEST(Pending, of_a_text_that_is_there_already_is_no_gain_of_all_of_it) {
     update(hud, 16ms);
     const auto gain = hud.add(Text{.id = "gain", .value = "score.gain"});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(gain), "0");
-    EXPECT_EQ(hud.text(total), "90");
+    EXPECT_EQ(hud.text_of(gain), "0");
+    EXPECT_EQ(hud.text_of(total), "90");
 }
 
 TEST(Timer, of_the_game_tells_nothing_of_what_was_before) {
@@ -405,20 +405,20 @@ TEST(Language, translates_placeholders_and_reports_only_texts_that_differ) {
     const auto same = hud.add(Text{.id = "b", .value = watch(acres)});
     const auto grouped = hud.add(Text{.id = "c", .value = watch(acres), .format = "{:L}"});
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(none), "none");
-    EXPECT_EQ(hud.text(grouped), "1,234");
+    EXPECT_EQ(hud.text_of(none), "none");
+    EXPECT_EQ(hud.text_of(grouped), "1,234");
     Language german{.tag = "de"};
     german.numbers.group = ".";
     german.translations["none"].forms.back() = "keines";
     hud.set_language(german);
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(none), "keines");
-    EXPECT_EQ(hud.text(grouped), "1.234");
+    EXPECT_EQ(hud.text_of(none), "keines");
+    EXPECT_EQ(hud.text_of(grouped), "1.234");
     EXPECT_TRUE(hud.text_changed(none) && hud.text_changed(grouped));
     acres = 12345;
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(grouped), "12.345");
-    EXPECT_EQ(hud.text(same), "12345");
+    EXPECT_EQ(hud.text_of(grouped), "12.345");
+    EXPECT_EQ(hud.text_of(same), "12345");
     EXPECT_FALSE(hud.text_changed(none));
 }
 
@@ -432,11 +432,11 @@ TEST(Hud, may_be_moved_while_everything_runs) {
     update(before, 0s);
     score = 100;
     update(before, 500ms);
-    const std::string halfway(before.text(rolling));
+    const std::string halfway(before.text_of(rolling));
     Hud hud = std::move(before);
-    EXPECT_EQ(hud.text(rolling), halfway);
+    EXPECT_EQ(hud.text_of(rolling), halfway);
     update(hud, 1100ms);
-    EXPECT_EQ(hud.text(rolling), "100");
+    EXPECT_EQ(hud.text_of(rolling), "100");
     EXPECT_EQ(told(hud), "t mark 4");
     update(before, 1s);
     EXPECT_TRUE(before.elements().empty());
@@ -478,7 +478,7 @@ TEST(Text, in_a_hud_writes_what_a_formatted_text_writes) {
             update(hud, 16ms);
             alone.update(
                 {.value = whole ? Value(count) : Value(real), .max = has_max ? Value(max) : Value(), .delta = {}});
-            ASSERT_EQ(hud.text(text), alone.text()) << pattern;
+            ASSERT_EQ(hud.text_of(text), alone.text()) << pattern;
             ASSERT_EQ(hud.text_changed(text), frame == 0 || last != alone.text()) << pattern << " " << last;
             last = alone.text();
         }
@@ -496,10 +496,10 @@ TEST(Language, may_show_the_last_change_where_the_pattern_did_not) {
     update(hud, 16ms);
     score = 15;
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "15 (+5)");
+    EXPECT_EQ(hud.text_of(text), "15 (+5)");
     score = 12;
     update(hud, 16ms);
-    EXPECT_EQ(hud.text(text), "12 (-3)");
+    EXPECT_EQ(hud.text_of(text), "12 (-3)");
 }
 
 TEST(Language, counts_for_the_width_that_is_reserved) {
@@ -553,16 +553,16 @@ TEST(Shine, runs_over_the_face_of_an_element_and_not_over_the_corners_of_its_box
         update(hud, 16ms);
         ASSERT_TRUE(hud.play(element, "shine"));
         update(hud, 400ms);  // about the middle of its way
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         int stripes = 0;
-        for (const DrawCommand& command : list.groups().front().commands()) {
-            const bool is_stripe = command.kind == DrawCommand::Kind::rect && command.color.red == 255 &&
-                                   command.color.green == 255 && command.color.alpha < 64;
+        for (const DisplayItem& item : list.groups().front().items()) {
+            const bool is_stripe = item.kind == DisplayItem::Kind::rect && item.color.red == 255 &&
+                                   item.color.green == 255 && item.color.alpha < 64;
             if (!is_stripe) continue;
             ++stripes;
-            EXPECT_EQ(command.rect, row.face);
-            EXPECT_FLOAT_EQ(command.radius, row.radius);
+            EXPECT_EQ(item.rect, row.face);
+            EXPECT_FLOAT_EQ(item.radius, row.radius);
         }
         EXPECT_GT(stripes, 0);
     }
@@ -577,24 +577,24 @@ TEST(Snap, forgets_what_was_called_before_it_and_lets_go_on_what_comes_after) {
             Hud hud{HudDefinition{}, {}, &measurer};
             const auto news = hud.add(Notice{.id = "news", .enter = "", .leave = ""});
             const auto text = hud.add(Text{.id = "text", .value = watch(water)});
-            const auto hits = hud.add(Popups{.id = "hits"});
+            const auto hits = hud.add(PopUps{.id = "hits"});
             for (const bool fresh : {true, false}) {
                 if (first) hud.snap();
                 hud.notify(news, Message{.text = "Water ahead"});
                 hud.play(text, "swell");
-                hud.pop(hits, {.on_screen = Point{100, 100}, .value = 7});
+                hud.pop_up(hits, {.on_screen = Point{100, 100}, .value = 7});
                 if (!first) hud.snap();
                 if (other) water += 20;
                 update(hud, 16ms);
                 // What was there before the snap is what would have been there without it.
-                EXPECT_EQ(hud.text(news), first ? "Water ahead" : "");
+                EXPECT_EQ(hud.text_of(news), first ? "Water ahead" : "");
                 EXPECT_EQ(hud[text].scale > 1, first) << fresh;
-                DrawList list;
+                DisplayList list;
                 hud.draw(list);
                 bool popped = false;
-                for (const DrawGroup& group : list.groups())
-                    for (const DrawCommand& command : group.commands())
-                        popped = popped || group.text_of(command) == "7";
+                for (const DisplayGroup& group : list.groups())
+                    for (const DisplayItem& item : group.items())
+                        popped = popped || group.text_of(item) == "7";
                 EXPECT_EQ(popped, first);
                 hud.snap();
                 update(hud, 16ms);

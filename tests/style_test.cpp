@@ -356,8 +356,8 @@ TEST(Style, and_component_tell_their_faults_at_the_place_where_they_are_mended) 
              Fault{"[component.gauge]\n[[element]]\nkind = 'gage'\nid = 't'",
                    "hud.toml:3:8: error: unknown kind 'gage'; expected one of panel, text, bar, ring, level, "
                    "pips, "
-                   "dial, scale, graph, "
-                   "image, notice, list, tags, popups or gauge; did you mean 'gauge'?\n"},
+                   "dial, ruler, graph, "
+                   "image, notice, list, markers, pop_ups or gauge; did you mean 'gauge'?\n"},
          }) {
         std::string found;
         for (const Problem& problem : read_hud(row.file, "hud.toml").problems())

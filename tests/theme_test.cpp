@@ -34,7 +34,7 @@ value = "n"
 color = "ink"
 bands = [{ above = 100, color = "glow" }]
 motion = { kind = "tween", duration = 10, easing = "linear" }
-effects = [{ on = "gain", effect = "light" }]
+triggers = [{ on = "gain", effect = "light" }]
 [[element]]
 kind = "bar"
 id = "b"
@@ -54,14 +54,14 @@ struct Used {
 constexpr Used dusk{rgb(0xf2efe6), rgb(0xff7a3c), 6};
 constexpr Used paper{rgb(0x20242a), rgb(0x9c4023), 0};
 
-/// All colors and radii of one draw list.
+/// All colors and radii of one display list.
 std::string drawn(const Hud& hud) {
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     std::string all;
-    for (const DrawGroup& group : list.groups())
-        for (const DrawCommand& command : group.commands())
-            all += to_string(command.color) + "/" + std::to_string(static_cast<int>(command.radius)) + " ";
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items())
+            all += to_string(item.color) + "/" + std::to_string(static_cast<int>(item.radius)) + " ";
     return all;
 }
 
@@ -82,7 +82,7 @@ TEST(Theme, is_exchanged_without_a_motion_or_an_event) {
     n = 150;
     update(hud, 16ms);
     update(hud, 4s);
-    const std::string shown(hud.text(text));
+    const std::string shown(hud.text_of(text));
     EXPECT_EQ(shown, "90");
     const auto check = [&](const Used& used) {
         const std::string all = drawn(hud);
@@ -96,12 +96,12 @@ TEST(Theme, is_exchanged_without_a_motion_or_an_event) {
     EXPECT_TRUE(hud.set_theme("paper"));
     EXPECT_TRUE(hud.set_theme("paper"));
     update(hud, 0s);
-    EXPECT_EQ(hud.text(text), shown) << "its motion goes on from where it was";
+    EXPECT_EQ(hud.text_of(text), shown) << "its motion goes on from where it was";
     EXPECT_TRUE(hud.events().empty());
     check(paper);
     EXPECT_EQ(drawn(hud).find(to_string(dusk.glow)), std::string::npos) << "nothing is left of the other theme";
     update(hud, 1s);
-    EXPECT_EQ(hud.text(text), "100");
+    EXPECT_EQ(hud.text_of(text), "100");
     EXPECT_TRUE(hud.set_theme("dusk"));
     update(hud, 1s);
     check(dusk);
@@ -160,7 +160,7 @@ TEST(Nest, puts_elements_inside_a_panel_and_what_another_nest_made) {
         hud.add(nest(Panel{.id = "gauges"}, gauge("fuel", watch(fuel)), Text{.id = "note", .format = "x"}));
     update(hud, 16ms);
     EXPECT_EQ(made, hud.find("gauges"));
-    EXPECT_EQ(hud.text(hud.find("gauges.fuel.amount")), "7");
+    EXPECT_EQ(hud.text_of(hud.find("gauges.fuel.amount")), "7");
     EXPECT_TRUE(hud.find("gauges.note"));
     EXPECT_TRUE(hud.problems().empty());
     // All or none.

@@ -73,8 +73,8 @@ TEST(Countdown, of_no_length_ends_in_its_first_frame) {
     }
 }
 
-TEST(FrameMeter, divides_frames_by_the_time_that_really_passed) {
-    FrameMeter meter{0.5s};
+TEST(FrameCounter, divides_frames_by_the_time_that_really_passed) {
+    FrameCounter meter{0.5s};
     for (int i = 0; i < 29; ++i)
         EXPECT_FALSE(meter.advance(Seconds{1.0 / 60}));
     EXPECT_EQ(meter.rate(), std::nullopt) << "no interval has closed";
@@ -88,8 +88,8 @@ TEST(FrameMeter, divides_frames_by_the_time_that_really_passed) {
     EXPECT_NEAR(*meter.rate(), 2 / (left + 0.001), 1e-6);
 }
 
-TEST(FrameMeter, closes_once_for_a_hitch_over_several_intervals) {
-    FrameMeter meter{0.5s};
+TEST(FrameCounter, closes_once_for_a_hitch_over_several_intervals) {
+    FrameCounter meter{0.5s};
     EXPECT_TRUE(meter.advance(5s));
     EXPECT_DOUBLE_EQ(*meter.rate(), 0.2);
     EXPECT_FALSE(meter.advance(Seconds{0.25}));

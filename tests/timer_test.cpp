@@ -24,20 +24,20 @@ TEST(Timer, tells_the_same_events_and_ends_on_the_same_text_at_every_frame_rate)
             HudDefinition definition;
             definition.timers = {{.id = "round",
                                   .duration = 6s,
-                                  .pause = watch(pause),
+                                  .pause_when = watch(pause),
                                   .speed = watch(speed),
                                   .loop = round % 2 == 0,
                                   .marks = {{4s}, {Seconds{2.5}}, {2s, 500ms}}},
                                  {.id = "day",
                                   .kind = TimerKind::stopwatch,
-                                  .begin = 10s,
+                                  .elapsed = 10s,
                                   .marks = {{11s, 1s}},
                                   .clock = ClockKind::real}};
             Hud hud(definition);
             hud.add(Text{.id = "left",
                          .value = "round.left",
                          .format = "{:.2%S}",
-                         .bands = {{.id = "late", .below = 3, .margin = 0.25, .format = "!{:.2%S}"},
+                         .bands = {{.id = "late", .below = 3, .hysteresis = 0.25, .format = "!{:.2%S}"},
                                    {.id = "last", .below = 1, .color = rgb(0xff0000), .fade = 500ms}}});
             hud.add(Text{.id = "day", .value = "day.elapsed", .format = "{:%M:%S}"});
             ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
@@ -72,7 +72,7 @@ TEST(Timer, tells_the_same_events_and_ends_on_the_same_text_at_every_frame_rate)
                     if (changes[next].what == 4) slow = !slow;
                 }
             }
-            hud.update({});
+            hud.update(0);
             collect();
             lines.push_back(text_of(hud, hud.find("left")) + to_string(hud[hud.find("left")].color));
             lines.push_back(text_of(hud, hud.find("day")));
@@ -127,9 +127,9 @@ TEST(Timer, follows_its_clock_through_pause_and_slow_motion) {
         return hud.add(Bar{.id = id, .value = watch(value), .motion = tween(10s, Easing::linear()), .clock = clock});
     };
     const auto in_game = bar(ClockKind::game, "game"), in_menu = bar(ClockKind::real, "menu_bar");
-    hud.update({});
+    hud.update(0);
     value = 1;
-    hud.update({});
+    hud.update(0);
     hud.update({.real = 2s, .game = 0s});  // paused
     EXPECT_EQ(hud.timer("round")->left(), 10s);
     EXPECT_EQ(hud.timer("menu")->left(), 8s);
@@ -146,7 +146,7 @@ TEST(Timer, gives_the_time_of_day) {
     definition.timers = {{.id = "day",
                           .kind = TimerKind::stopwatch,
                           .duration = 24h,
-                          .begin = 23h + 58min,
+                          .elapsed = 23h + 58min,
                           .speed = 60.0,  // a minute a second
                           .loop = true}};
     Hud hud(definition);
@@ -166,8 +166,8 @@ TEST(Timers, of_a_hud_are_saved_and_restored_with_a_game) {
     HudDefinition definition;
     definition.timers = {{.id = "evacuation",
                           .duration = 45s,
-                          .start = watch(evacuating),
-                          .pause = watch(held),
+                          .start_when = watch(evacuating),
+                          .pause_when = watch(held),
                           .marks = {{30s}, {10s}}},
                          {.id = "flight", .kind = TimerKind::stopwatch}};
     definition.elements = {Text{.id = "left", .value = "evacuation.left", .format = "{:.1%S}"},

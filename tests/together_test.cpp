@@ -147,7 +147,7 @@ TEST(Effects, of_bands_without_an_end_are_states) {
                                  .value = watch(hull),
                                  .max = 100,
                                  .bands = {{.below = 0.3, .effect = "pulse"}},
-                                 .effects = {{.on = TriggerOn::loss, .effect = "swell"}},
+                                 .triggers = {{.on = TriggerOn::loss, .effect = "swell"}},
                                  .visible = watch(hidden).negated()});
     const auto most = [&](Seconds over) {
         float scale = 1;
@@ -263,7 +263,7 @@ TEST(Leave, lands_first_then_plays_and_is_never_whole_again) {
         update(hud, 10ms);
         if (!hud.alive(text)) break;
         if (hud[text].opacity < 1) {
-            EXPECT_EQ(hud.text(text), "100") << ms;
+            EXPECT_EQ(hud.text_of(text), "100") << ms;
             landed = true;
         }
         EXPECT_LE(hud[text].opacity, opacity) << ms;
@@ -287,15 +287,15 @@ TEST(Pivot, is_where_an_element_is_held) {
     ASSERT_TRUE(
         hud.add(Effect{.id = "lift", .keyframes = {{.at = 0.5, .scale = 2.0F}}, .pivot = Anchor::bottom}));
     update(hud, 16ms);
-    DrawList list;
+    DisplayList list;
     // Where the corners of an element are drawn while an effect doubles it.
     const auto drawn = [&](ElementRef ref, std::string_view effect) {
         EXPECT_TRUE(hud.play(ref, effect, effect == "lift" ? 1 : 1 / 0.22F));
         update(hud, effect == "lift" ? 150ms : 84ms);
         hud.draw(list);
         const Rect box = hud[ref].box;
-        for (const DrawGroup& group : list.groups()) {
-            if (group.commands().empty() || group.transform().is_identity()) continue;
+        for (const DisplayGroup& group : list.groups()) {
+            if (group.items().empty() || group.transform().is_identity()) continue;
             const Point a = group.transform().apply({box.x, box.y}),
                         b = group.transform().apply({box.right(), box.bottom()});
             hud.snap();

@@ -33,7 +33,7 @@ TEST(Check, finds_each_planted_fault_and_nothing_else) {
         const char* code;
         const char* at;       ///< a text in the line of the place
         const char* message;  ///< its beginning
-        const char* locale = "";
+        const char* language = "";
         double scale = 0;  ///< zero: it does not matter
     };
     const std::vector<Row> rows{
@@ -65,15 +65,15 @@ TEST(Check, finds_each_planted_fault_and_nothing_else) {
         {"small_text", "size = 6", "text 'tiny' is written 3.8 px high; 9.2 px are asked for"},
         {"unused", "", "nothing of the HUD says \"READ\""}};
     std::vector<nlohmann::json> found =
-        findings_of(folder + "faults.toml --trace " + folder + "faults.csv --locale de --translations " + folder +
-                    "de.toml --smallest-text 11@720 --scale 1 --scale 1.5");
+        findings_of(folder + "faults.toml --trace " + folder + "faults.csv --language de --translations " + folder +
+                    "de.toml --smallest-text 11@720 --ui-scale 1 --ui-scale 1.5");
     for (const Row& row : rows) {
         const auto is_it = [&](const nlohmann::json& finding) {
             const int line = *row.at == '\0' ? 0 : line_of("faults.toml", row.at);
             return finding["code"] == row.code && finding.value("line", 0) == line &&
                    finding["message"].get<std::string>().starts_with(row.message) &&
-                   (*row.locale == '\0' || finding.value("locale", "") == row.locale) &&
-                   (row.scale == 0 || (finding.value("scale", 0.0) == row.scale && !finding.contains("locale")));
+                   (*row.language == '\0' || finding.value("language", "") == row.language) &&
+                   (row.scale == 0 || (finding.value("scale", 0.0) == row.scale && !finding.contains("language")));
         };
         const auto it = std::find_if(found.begin(), found.end(), is_it);
         EXPECT_NE(it, found.end()) << row.code << ": " << row.message;
@@ -92,9 +92,9 @@ TEST(Check, finds_nothing_in_the_sample_hud) {
     const Ran alone = run_tool("check " + sample("hud.toml"));
     EXPECT_EQ(alone.exit, 0) << alone.out;
     const Ran whole = run_tool("check " + sample("hud.toml") + " --trace " + sample("flight.csv") + " --background " +
-                               sample("scene.png") + " --locale de --translations " + sample("de.toml") +
-                               " --locale ja --translations " + sample("ja.toml") + " --locale ar --translations " +
-                               sample("ar.toml") + " --scale 1 --scale 1.5");
+                               sample("scene.png") + " --language de --translations " + sample("de.toml") +
+                               " --language ja --translations " + sample("ja.toml") + " --language ar --translations " +
+                               sample("ar.toml") + " --ui-scale 1 --ui-scale 1.5");
     EXPECT_EQ(whole.exit, 0) << whole.out;
     EXPECT_NE(whole.out.find("nothing found, in "), std::string::npos);
 }
@@ -108,7 +108,7 @@ TEST(Check, finds_flashes_where_they_cover_much_and_takes_what_is_meant) {
     const auto bar = [](const std::string& id, const std::string& size) {
         return "[[element]]\nkind = \"bar\"\nid = \"" + id +
                "\"\nvalue = \"hits\"\nmax = 9\ncolor = \"#f0f0f0\"\nbackground = \"#101010\"\n" +
-               "effects = [{ on = \"loss\", effect = \"strobe\" }]\nplace = { anchor = \"" +
+               "triggers = [{ on = \"loss\", effect = \"strobe\" }]\nplace = { anchor = \"" +
                (id == "small" ? "top_left" : "bottom_right") + "\", size = [" + size + "] }\n";
     };
     const std::string large_found =
@@ -166,7 +166,7 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
     const std::string notice_text = "text = \"Heat {:.3f} is more than the hull bears\", value = \"heat\"";
     const std::string stamps = heat +
                                "[component.gauge]\nparameters = { at = \"number\" }\nlayout = "
-                               "\"stack\"\n[[component.gauge.element]]\n"
+                               "\"free\"\n[[component.gauge.element]]\n"
                                "kind = \"text\"\nid = \"name\"\nformat = \"A name that is longer than its room\"\n"
                                "overflow = \"ellipsis\"\n" +
                                wide + "\n";
@@ -178,7 +178,7 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
     };
     const std::vector<Row> rows{
         {"a band that is always on, above all others",
-         heat + text("a", low + "{ id = \"any\", below = 100, of = \"value\", format = \"any\" }]"),
+         heat + text("a", low + "{ id = \"any\", below = 100, edge_unit = \"value\", format = \"any\" }]"),
          {"text 'a' never leaves band 'any': the value is 0 to 100, and the bands before it are not seen"}},
         {"one that is always on below others is their ground",
          heat + text("a",
@@ -199,14 +199,14 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
                          "place = { max_size = [340, 0] }"),
          {"notice 'news' ends with an ellipsis, as it has less room than it needs"}},
         {"a timer that is longer than any sweep",
-         heat + text("a", "") + "[[timer]]\nid = \"fuse\"\nkind = \"stopwatch\"\nstart = \"heat\"\n" +
+         heat + text("a", "") + "[[timer]]\nid = \"fuse\"\nkind = \"stopwatch\"\nstart_when = \"heat\"\n" +
              element("text", "left",
                      "value = \"fuse.elapsed\"\nformat = \"{:%T}\"\noverflow = \"ellipsis\"\n"
                      "place = { anchor = \"bottom\", max_size = [70, 0] }"),
          {"text 'left' ends with an ellipsis"}},
         {"labels of a dial over each other",
          heat + element("dial", "d",
-                        "value = \"heat\"\nmax = 100\nmarks = { every = 2, long_every = 2, format = \"{:.0f}\", "
+                        "value = \"heat\"\nmax = 100\nticks = { every = 2, long_every = 2, format = \"{:.0f}\", "
                         "size = 16 }\nbackground = \"#101010\"\nplace = { size = [100, 100] }"),
          {"dial 'd' writes its labels over each other", "dial 'd' has a contrast"}},
         {"a fault of a component once for all stamps",
@@ -214,7 +214,7 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
              element("gauge", "c", "at = 3\nplace = { anchor = \"right\" }"),
          {"source 'heat' is declared, and nothing shows it", "text 'a.name' ends with an ellipsis"}},
         {"a wrong name in a component once for all stamps",
-         fires + element("list", "l", list + "\nmost = 3") +
+         fires + element("list", "l", list + "\nat_most = 3") +
              element("list", "m", list + "\nwith = { name = \"nmae\" }\nplace = { anchor = \"bottom\" }"),
          {"'value' of text 'm.1.name': unknown source"}},
         {"each of two overlaps in the same panels",
@@ -248,7 +248,7 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
         {"a language with a fault beside another one",
          heat + text("a", "format = \"Heat {}\""),
          {"\"Heat {}\" has no translation into 'de'", "CLDR knows no language 'xx'"},
-         "--locale xx --translations " + made.write("xx.toml", "\"Heat {}\" = 3\n") + " --locale de --translations " +
+         "--language xx --translations " + made.write("xx.toml", "\"Heat {}\" = 3\n") + " --language de --translations " +
              made.write("de.toml", "")},
     };
     for (const Row& row : rows) {
@@ -283,8 +283,8 @@ TEST(Check, says_what_it_cannot_do) {
         {"check " + folder + "faults.toml --gray 0.5", "'0.5' is none; write LOW..HIGH, such as 0..0.6"},
         {"check " + folder + "faults.toml --gray 0.7..0.2", "a gray is 0 (black) to 1 (white)"},
         {"check " + folder + "faults.toml --smallest-text 12", "'12' is none; write SIZE@HEIGHT, such as 18@1080"},
-        {"check " + folder + "faults.toml --translations x.toml", "needs a --locale for each"},
-        {"check " + folder + "faults.toml --locale xx-nonsense", "'xx-nonsense'"},
+        {"check " + folder + "faults.toml --translations x.toml", "needs a --language for each"},
+        {"check " + folder + "faults.toml --language xx-nonsense", "'xx-nonsense'"},
         {"check " + folder + "faults.toml --background none.png", "none.png"},
         {"check " + folder + "faults.toml --trace none.csv", "none.csv: error: cannot be opened"}};
     for (const auto& [arguments, expected] : rows) {

@@ -26,9 +26,9 @@ std::size_t count_in(const std::string& folder) {
 
 /// The commands that write a file, as functions of its path.
 std::vector<std::pair<std::string, std::string>> writers(const std::string& hud) {
-    return {{"header", "header " + sample("hud.toml") + " -o "},
+    return {{"header", "header " + sample("hud.toml") + " --out "},
             {"png", "preview " + hud + " --size 320x200 --png "},
-            {"plot", "plot " + sample("hud.toml") + " --trace " + sample("flight.csv") + " --to 2 --of acres -o "}};
+            {"plot", "plot " + sample("hud.toml") + " --trace " + sample("flight.csv") + " --to 2 --of acres --png "}};
 }
 
 TEST(ToolFiles, are_never_written_through_what_stands_beside_them) {
@@ -121,7 +121,7 @@ TEST(ToolFiles, that_are_pipes_are_not_waited_for_as_includes) {
     const TemporaryFolder folder;
     ASSERT_EQ(::mkfifo(folder.path("pipe.toml").c_str(), 0600), 0);
     const std::string hud = folder.write("hud.toml", "include = [\"pipe.toml\"]\n" + order);
-    const Ran ran = run_tool("names " + hud);
+    const Ran ran = run_tool("sources " + hud);
     EXPECT_EQ(ran.exit, 1);
     EXPECT_NE(ran.out.find("'include' of 'pipe.toml': is not a file"), std::string::npos) << ran.out;
 }
@@ -177,7 +177,7 @@ TEST(Live, follows_a_name_whatever_it_becomes) {
                                                 list + "\n{\"v\":7}\n" + list,
                                             "2", "2"}}) {
         const std::string lines = folder.write("lines", row.lines + "\n");
-        const Ran ran = run_tool("live " + hud + " --table --json < " + lines);
+        const Ran ran = run_tool("drive " + hud + " --table --json < " + lines);
         EXPECT_NE(ran.out.find(R"("id":"plain")"), std::string::npos) << ran.out;
         const auto text_of = [&](const std::string& id) {
             const std::size_t at = ran.out.find("\"id\":\"" + id + "\"");
@@ -209,7 +209,7 @@ TEST(Header, compiles_or_says_why_not_for_any_names) {
         for (std::string word; words >> word;)
             text += "[source.\"" + word + "\"]\ntype = \"number\"\n";
         const Ran ran =
-            run_tool("header " + folder.write("h.toml", text) + " " + row.options + " -o " + folder.path("h.hpp"));
+            run_tool("header " + folder.write("h.toml", text) + " " + row.options + " --out " + folder.path("h.hpp"));
         if (!row.says.empty()) {
             EXPECT_EQ(ran.exit, 1) << row.names;
             EXPECT_NE(ran.out.find(row.says), std::string::npos) << ran.out;

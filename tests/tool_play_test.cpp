@@ -10,7 +10,7 @@ namespace {
 
 const std::string two_bars =
     "element = [\n"
-    "    { kind = \"bar\", id = \"water\", value = \"water\", max = 100, effects = [{ on = \"gain\", effect "
+    "    { kind = \"bar\", id = \"water\", value = \"water\", max = 100, triggers = [{ on = \"gain\", effect "
     "= "
     "\"swell\" }], trail = { delay = 9 } },\n"
     "    { kind = \"text\", id = \"name\", value = \"name\", opacity = 0.5, place = { offset = [0, 40], size "
@@ -82,7 +82,7 @@ TEST(Plot, draws_steps_as_steps_and_what_moves_as_it_moves) {
         const std::string hud = folder.write(
             "hud.toml", "element = [{ kind = \"bar\", id = \"water\", value = \"water\", max = 100" + motion + " }]\n");
         const Ran ran =
-            run_tool("plot " + hud + " --trace " + trace + more + " --of water -o " + folder.path("plot.png"));
+            run_tool("plot " + hud + " --trace " + trace + more + " --of water --png " + folder.path("plot.png"));
         EXPECT_EQ(ran.exit, 0) << ran.out;
         return read(folder.path("plot.png"), 1280, 800);
     };
@@ -127,7 +127,7 @@ TEST(Plot, shows_several_elements_and_their_effects) {
     const std::string hud = folder.write("hud.toml", two_bars + "");
     const std::string trace = folder.write("trace.csv", "time,water,name\n0,10,1\n1,50,2\n2,20,3\n");
     const std::string plot =
-        "plot " + hud + " --trace " + trace + " --rate 60 -o " + folder.path("plot.png") + " --of ";
+        "plot " + hud + " --trace " + trace + " --rate 60 --png " + folder.path("plot.png") + " --of ";
     ASSERT_EQ(run_tool(plot + "water").exit, 0);
     const Color effect = mix(rgb(0x8fce5a), rgb(0x10161c), 0.35);
     const Picture one = read(folder.path("plot.png"), 1280, 800);

@@ -152,7 +152,7 @@ TEST(Tool, gives_the_same_at_every_rate_for_changes_on_whole_seconds) {
 [[timer]]
 id = "fire"
 duration = 2.5
-start = "burning"
+start_when = "burning"
 [[element]]
 kind = "text"
 id = "acres"
@@ -236,7 +236,7 @@ TEST(Tool, draws_the_overlay_over_pictures) {
     const TemporaryFolder folder;
     Fonts fonts;
     std::vector<Picture> pictures;
-    for (const std::string overlay : {"", "--overlay 1150,75 "}) {
+    for (const std::string overlay : {"", "--point 1150,75 "}) {
         const Ran ran = run_tool(play("--at 104 " + overlay + "--png " + folder.path("p.png")));
         ASSERT_EQ(ran.exit, 0) << ran.out;
         Picture& picture = pictures.emplace_back(1280, 800, fonts);
@@ -244,7 +244,7 @@ TEST(Tool, draws_the_overlay_over_pictures) {
     }
     EXPECT_TRUE(pictures[0].pixel(640, 400) == pictures[1].pixel(640, 400)) << "where nothing is";
     EXPECT_FALSE(pictures[0].pixel(900, 110) == pictures[1].pixel(900, 110)) << "the explanation";
-    EXPECT_EQ(run_tool(play("--overlay 3 --png " + folder.path("p.png"))).exit, 2);
+    EXPECT_EQ(run_tool(play("--point 3 --png " + folder.path("p.png"))).exit, 2);
 }
 
 TEST(Tool, plays_in_another_theme) {
@@ -264,7 +264,7 @@ TEST(Tool, plays_in_another_theme) {
 }
 
 TEST(Tool, plays_in_another_language) {
-    const std::string german = "--locale de --translations " + sample("de.toml");
+    const std::string german = "--language de --translations " + sample("de.toml");
     const auto cells = cells_of(run_tool(play("--table --at 104 " + german)).out);
     EXPECT_EQ(cells.at({"104.000", "saved.head.caption"}), "GERETTETE ACRES");
     EXPECT_EQ(cells.at({"104.000", "middle.warning.head.caption"}), "Pine Hollow RÄUMEN");
@@ -279,7 +279,7 @@ TEST(Tool, plays_in_another_language) {
           ":2:31: error: translation of '{} acres': unknown plural category 'ohter'; did you mean 'other'?",
           "has no 'other'"})
         EXPECT_NE(ran.out.find(says), std::string::npos) << says << ran.out;
-    EXPECT_NE(run_tool(play("--table --locale qqx")).out.find("error: CLDR knows no language 'qqx'"),
+    EXPECT_NE(run_tool(play("--table --language qqx")).out.find("error: CLDR knows no language 'qqx'"),
               std::string::npos);
 }
 
@@ -291,7 +291,7 @@ TEST(Tool, plots_true_target_and_shown_value) {
                                          "motion = { kind = \"tween\", duration = 1, easing = \"linear\" }\n");
     const std::string trace = folder.write("t.csv", "time,v\n0,1\n1,101\n4,101\n");
     const auto plot = [&](const std::string& more, const std::string& of = "water") {
-        return run_tool("plot " + hud + " --trace " + trace + " --rate 100 --of " + of + " -o " + folder.path("p.png") +
+        return run_tool("plot " + hud + " --trace " + trace + " --rate 100 --of " + of + " --png " + folder.path("p.png") +
                         more);
     };
     ASSERT_EQ(plot("").exit, 0);
@@ -396,7 +396,7 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
              Case{"play " + hud + " --trace " + csv + " --png /dev/full", 2, "/dev/full: a picture is written as .png"},
              Case{"play " + hud + " --trace " + csv + " --png a.jpg", 2, "a.jpg: a picture is written as .png"},
              Case{"play " + hud + " --trace " + csv + " --sheet a.svg", 2, "a sheet is written as .png"},
-             Case{"plot " + hud + " --trace " + csv + " --of a -o a.svg", 2, "a plot is written as .png"},
+             Case{"plot " + hud + " --trace " + csv + " --of a --png a.svg", 2, "a plot is written as .png"},
              Case{"play " + hud + " --trace " + csv + " --background " + sample("scene.png"), 2, "--background needs"},
              Case{"play " + hud + " --trace " + csv + " --background b.png --png x.svg", 2,
                   "a drawing in .svg has none"},
@@ -405,11 +405,11 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
              Case{"play " + hud + " --trace " + csv + " --table > /dev/full", 1, "standard output cannot be written"},
              Case{"play " + hud + " --trace " + csv + " --table >&-", 1, "standard output cannot be written"},
              Case{"play " + hud + " --trace " + csv + " --rate nan", 2, "nan is no finite number"},
-             Case{"play " + hud + " --trace " + csv + " --scale nan", 2, "nan is no finite number"},
+             Case{"play " + hud + " --trace " + csv + " --ui-scale nan", 2, "nan is no finite number"},
              Case{"play " + hud + " --trace " + csv + " --at inf", 2, "inf is no finite number"},
              Case{"play " + hud + " --trace " + csv + " --size 16384x16384", 2, "at most 64 million pixels"},
              Case{"play " + hud, 2,
-                  "error: --trace: or --sweep is required, unless HUD is a recording; see 'rapido play"},
+                  "error: --trace: or --ranges is required, unless HUD is a recording; see 'rapido play"},
              Case{"play " + hud + " --trace " + csv + " --record /nowhere/r.jsonl", 1,
                   "/nowhere/r.jsonl: error: cannot be written"},
              Case{"play " + folder.write("r.jsonl", "{\"recording\":1,\"hud\":\"\"}\n{\"time\":1.5}\n"), 1,
@@ -421,7 +421,7 @@ TEST(Tool, gives_a_clear_message_and_an_exit_status_for_bad_input) {
              Case{"paly " + hud, 2, "error: unknown command 'paly'; did you mean 'play'?\n"},
              Case{"fly", 2, "error: unknown command 'fly'; expected one of demo"},
              Case{"telegraph", 2,
-                  "expected one of demo, play, plot, names, check, preview, live, header, format, schema, "
+                  "expected one of demo, play, plot, sources, check, preview, drive, header, format, schema, "
                   "why, manual or completion"},
              Case{"", 2, "subcommand"},
              Case{"--help", 0, "play"},
@@ -462,7 +462,7 @@ TEST(Tool, records_what_it_plays_and_plays_what_is_recorded) {
 }
 
 TEST(Tool, lists_the_names_of_a_hud_and_sweeps_what_it_declares) {
-    const Ran names = run_tool("names " + sample("hud.toml"));
+    const Ran names = run_tool("sources " + sample("hud.toml"));
     EXPECT_EQ(names.exit, 0) << names.out;
     const std::vector<std::string> lines = lines_of(names.out);
     const auto has = [&](const std::string& line) {
@@ -471,7 +471,7 @@ TEST(Tool, lists_the_names_of_a_hud_and_sweeps_what_it_declares) {
     EXPECT_TRUE(has("plane.water number 0 to 3000 2200 L"));
     EXPECT_TRUE(has("world.village text - Pine Hollow, Alder Creek, Stonebridge -"));
     EXPECT_TRUE(has("evacuation.left - - - - offered by the HUD"));
-    const Ran json = run_tool("names --json " + sample("hud.toml"));
+    const Ran json = run_tool("sources --json " + sample("hud.toml"));
     for (const char* const name : {"plane.altitude", "mission.won", "pilot.rank"})
         EXPECT_NE(json.out.find("{\"name\":\"" + std::string(name) + "\",\"declared\":true,\"wanted\":true"),
                   std::string::npos)
@@ -479,24 +479,24 @@ TEST(Tool, lists_the_names_of_a_hud_and_sweeps_what_it_declares) {
 
     // Twelve seconds: the usual value, from midnight to midnight and back, the usual value.
     const Ran table =
-        run_tool("play " + sample("hud.toml") + " --sweep --table --json --at 1 --at 4 --at 6 --at 8 --at 11");
+        run_tool("play " + sample("hud.toml") + " --ranges --table --json --at 1 --at 4 --at 6 --at 8 --at 11");
     EXPECT_EQ(table.exit, 0) << table.out;
     std::vector<std::string> times;
     for (const std::string& line : lines_of(table.out))
         if (line.find(".numbers.clock\"") != std::string::npos)
             times.push_back(line.substr(line.find("\"text\":\"") + 8, 5));
-    EXPECT_EQ(times, (std::vector<std::string>{"19:12", "11:59", "23:59", "11:59", "19:12"}));
+    EXPECT_EQ(times, (std::vector<std::string>{"11:12", "11:59", "23:59", "11:59", "11:12"}));
 
     TemporaryFolder folder;
     folder.write("typo.toml", "[source.water]\n[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"watr\"\n");
-    const Ran typo = run_tool("names " + folder.path("typo.toml"));
+    const Ran typo = run_tool("sources " + folder.path("typo.toml"));
     EXPECT_EQ(typo.exit, 1);
     EXPECT_NE(typo.out.find("5:10: error: 'value' of text 'a': unknown source 'watr'; did you mean 'water'?"),
               std::string::npos)
         << typo.out;
     EXPECT_NE(typo.out.find("nothing asks for it"), std::string::npos);
     folder.write("none.toml", "[[element]]\nkind = \"text\"\nid = \"a\"\nformat = \"hello\"\n");
-    const Ran none = run_tool("play " + folder.path("none.toml") + " --sweep");
+    const Ran none = run_tool("play " + folder.path("none.toml") + " --ranges");
     EXPECT_EQ(none.exit, 1);
     EXPECT_NE(none.out.find("declares no source that could be swept"), std::string::npos) << none.out;
 }
@@ -513,9 +513,9 @@ TEST(Tool, makes_up_the_entries_of_a_container_that_is_declared) {
         "[component.row]\nparameters = { name = \"source\", heat = \"source\" }\nlayout = \"row\"\n"
         "[[component.row.element]]\nkind = \"text\"\nid = \"name\"\nvalue = \"$name\"\n"
         "[[component.row.element]]\nkind = \"text\"\nid = \"heat\"\nvalue = \"$heat\"\nformat = \"{:.0f}\"\n"
-        "[[element]]\nkind = \"list\"\nid = \"board\"\nentries = \"fires\"\ncomponent = \"row\"\nmost = 5\n"
-        "[[element]]\nkind = \"tags\"\nid = \"tags\"\nentries = \"fires\"\ncomponent = \"row\"\n");
-    const auto names = lines_of(run_tool("names " + hud).out);
+        "[[element]]\nkind = \"list\"\nid = \"board\"\nentries = \"fires\"\ncomponent = \"row\"\nat_most = 5\n"
+        "[[element]]\nkind = \"markers\"\nid = \"markers\"\nentries = \"fires\"\ncomponent = \"row\"\n");
+    const auto names = lines_of(run_tool("sources " + hud).out);
     const auto has = [&](const std::string& line) {
         return std::find(names.begin(), names.end(), line) != names.end();
     };
@@ -525,7 +525,7 @@ TEST(Tool, makes_up_the_entries_of_a_container_that_is_declared) {
     EXPECT_EQ(names.size(), 1U + 5 + 4);
     // As usual there are as many as the middle of the range, and in the middle of the sweep all that there may be.
     const auto count_of = [&](const std::string& at, const std::string& field) {
-        const Ran ran = run_tool("play " + hud + " --sweep --table --columns id,text,visible --json --at " + at);
+        const Ran ran = run_tool("play " + hud + " --ranges --table --columns id,text,visible --json --at " + at);
         int count = 0;
         std::set<std::string> texts;
         for (const std::string& line : lines_of(ran.out)) {
@@ -561,7 +561,7 @@ TEST(Tool, completes_commands_and_options_and_its_manual_has_them_all) {
     };
     EXPECT_EQ(completed("rapido pl", 1), "play plot\n");
     EXPECT_EQ(completed("rapido play hud.toml --tr", 3), "--trace --translations\n");
-    EXPECT_EQ(completed("rapido demo --s", 2), "--sample\n");
+    EXPECT_EQ(completed("rapido demo --d", 2), "--data\n");
     EXPECT_EQ(completed("rapido play " RAPIDO_SOURCE_DIR "/demo/ember_ridge/hu", 2),
               RAPIDO_SOURCE_DIR "/demo/ember_ridge/hud.toml\n");
 

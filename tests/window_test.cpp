@@ -37,7 +37,7 @@ TEST(HudWindow, shows_a_hud_tells_what_the_user_did_and_closes) {
     ASSERT_TRUE(window.next_frame());
     EXPECT_EQ(window.elapsed(), Seconds{0});
     hud.update(window.elapsed());
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     window.clear(rgb(0x10161c));
     window.draw(list);
@@ -108,7 +108,7 @@ TEST(HudWindow, says_why_it_cannot_be_opened_and_then_does_nothing) {
         << window.status().problem().message;
     EXPECT_FALSE(window.next_frame());
     window.clear(Color{});
-    window.draw(DrawList());
+    window.draw(DisplayList());
     EXPECT_TRUE(window.read_pixels().empty());
     EXPECT_FALSE(window.is_held("a"));
 }

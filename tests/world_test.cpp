@@ -1,4 +1,4 @@
-// What is shown over the world: cameras, tags and numbers that pop up.
+// What is shown over the world: cameras, markers and numbers that pop up.
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -117,7 +117,7 @@ Source fires_of(std::vector<Fire>& fires) {
                          entry_field("in_sight", &Fire::in_sight));
 }
 
-/// 1280 by 720, and a camera at zero that looks along -z; 100 wide and 20 high are its tags.
+/// 1280 by 720, and a camera at zero that looks along -z; 100 wide and 20 high are its markers.
 struct World {
     std::vector<Fire> fires;
     BoxMeasurer measurer;
@@ -126,11 +126,11 @@ struct World {
     std::vector<ElementRef> panels;
     std::array<float, 16> matrix = looking({0, 0, 0}, {0, 0, -1}, 90, 16.0L / 9);
 
-    explicit World(std::vector<Fire> all, Tags tags = {}, const std::string& enter = {}) : fires(std::move(all)) {
-        tags.id = "fires";
-        tags.entries = fires_of(fires);
-        tags.key = "name";
-        element = hud.add(tags_of(tags, [&](const auto& fire) {
+    explicit World(std::vector<Fire> all, Markers markers = {}, const std::string& enter = {}) : fires(std::move(all)) {
+        markers.id = "fires";
+        markers.entries = fires_of(fires);
+        markers.key = "name";
+        element = hud.add(markers_of(markers, [&](const auto& fire) {
             return nest(Panel{.place = {.size = {100, 20}}, .plate = false, .enter = enter},
                         Text{.id = "name", .value = fire("name"), .size = 10},
                         Text{.id = "away", .value = fire("distance"), .format = "{:.1f}", .size = 10},
@@ -144,9 +144,9 @@ struct World {
     }
     void frame(Seconds step = 16ms) { update(hud, step); }
     std::string text(ElementRef panel, const std::string& id) {
-        return std::string(hud.text(hud.find(std::string(hud[panel].id) + "." + id)));
+        return std::string(hud.text_of(hud.find(std::string(hud[panel].id) + "." + id)));
     }
-    /// Where a tag is on the screen; nothing where it is not shown.
+    /// Where a marker is on the screen; nothing where it is not shown.
     std::optional<Rect> seen(const std::string& name) {
         for (const ElementRef panel : panels) {
             const Shown shown = hud[panel];
@@ -169,7 +169,7 @@ struct World {
     }
 };
 
-TEST(Tags, stand_where_the_camera_sees_their_things) {
+TEST(Markers, stand_where_the_camera_sees_their_things) {
     World world({{"a", {0, 0, -10}}, {"b", {5, 0, -10}}, {"behind", {0, 0, 10}}, {"left", {-50, 0, -10}}});
     world.frame();
     EXPECT_EQ(world.names(), "a b");
@@ -177,7 +177,7 @@ TEST(Tags, stand_where_the_camera_sees_their_things) {
     EXPECT_EQ(world.seen("a"), (Rect{590, 340, 100, 20}));
     EXPECT_EQ(world.seen("b"), (Rect{590 + 180, 340, 100, 20}));
     const auto panel = world.panel_of("b");
-    EXPECT_EQ(world.hud.text(world.hud.find(std::string(panel.id) + ".away")), "10.0");
+    EXPECT_EQ(world.hud.text_of(world.hud.find(std::string(panel.id) + ".away")), "10.0");
     const std::string at_first(panel.id);
     world.fires[1].at = {0, 5, -20};
     std::reverse(world.fires.begin(), world.fires.end());
@@ -191,19 +191,19 @@ TEST(Tags, stand_where_the_camera_sees_their_things) {
     EXPECT_EQ(world.seen("b"), (Rect{590, 340, 100, 20})) << "a camera counts at the next update";
 }
 
-TEST(Tags, show_the_nearest_and_those_that_may_be_shown) {
+TEST(Markers, show_the_nearest_and_those_that_may_be_shown) {
     std::vector<Fire> many;
     for (int i = 0; i < 30; ++i)
         many.push_back(
             {"f" + std::to_string(i), {static_cast<float>(i) - 15, 0, -20 - static_cast<float>(i * 7 % 30)}});
-    World world(many, {.most = 5, .declutter = false});
+    World world(many, {.at_most = 5, .declutter = false});
     world.frame();
     std::sort(many.begin(), many.end(), [](const Fire& a, const Fire& b) { return a.at[2] > b.at[2]; });
     for (std::size_t i = 0; i < many.size(); ++i)
         EXPECT_EQ(world.seen(many[i].name).has_value(), i < 5) << many[i].name;
 
     World hurt({{"whole", {0, 0, -10}}, {"hurt", {4, 0, -10}, 50}, {"hidden", {-4, 0, -10}, 50, 100, false}},
-               {.in_sight = "in_sight", .show = ShowTag::below_full, .value_of = "heat", .max_of = "max"});
+               {.in_sight = "in_sight", .show = ShowMarker::below_full, .value_of = "heat", .max_of = "max"});
     hurt.frame();
     EXPECT_EQ(hurt.names(), "hurt");
     hurt.fires[0].heat = 99.5;
@@ -223,19 +223,19 @@ TEST(Tags, show_the_nearest_and_those_that_may_be_shown) {
                           {{{"nowhere", {0, NAN, 0}}, {"before", {0, 0, -3}}}, "before"},
                           {{{"nowhere", {0, NAN, 0}}}, ""},
                           {{{"first", {1, 0, -3}}, {"second", {0, 0, -3}}}, "first"}}) {
-        World edge(row.fires, {.most = 1, .at_edge = AtEdge::clamp});
+        World edge(row.fires, {.at_most = 1, .at_edge = AtEdge::clamp});
         edge.frame();
         EXPECT_EQ(edge.names(), row.shown);
     }
 }
 
-TEST(Tags, of_a_higher_layer_stay_before_nearer_ones) {
+TEST(Markers, of_a_higher_layer_stay_before_nearer_ones) {
     std::vector<Fire> near{{"near", {0, 0, -10}}}, far{{"far", {0, 0, -12}}};
     for (const int layer : {0, 1}) {
         BoxMeasurer measurer;
         Hud hud{HudDefinition{}, {}, &measurer};
         for (const auto& [id, fires, at] : {std::tuple("n", &near, 0), std::tuple("f", &far, layer)})
-            hud.add(tags_of({.id = id, .entries = fires_of(*fires), .key = "name", .layer = at}, [](const auto& fire) {
+            hud.add(markers_of({.id = id, .entries = fires_of(*fires), .key = "name", .layer = at}, [](const auto& fire) {
                 return nest(Panel{.place = {.size = {100, 20}}}, Text{.id = "name", .value = fire("name")});
             }));
         hud.resize({.size = {1280, 720}});
@@ -244,14 +244,14 @@ TEST(Tags, of_a_higher_layer_stay_before_nearer_ones) {
             update(hud, 16ms);
         std::string shown;
         for (const ElementRef ref : hud.elements())
-            if (hud[ref].visible) shown += hud.text(ref);
+            if (hud[ref].visible) shown += hud.text_of(ref);
         EXPECT_EQ(shown, layer > 0 ? "far" : "near");
     }
 }
 
-TEST(Tags, are_shown_for_a_while_after_a_change) {
+TEST(Markers, are_shown_for_a_while_after_a_change) {
     World world({{"a", {0, 0, -10}}, {"b", {5, 0, -10}}},
-                {.show = ShowTag::after_change, .value_of = "heat", .show_for = 1s});
+                {.show = ShowMarker::after_change, .value_of = "heat", .show_for = 1s});
     world.frame();
     EXPECT_EQ(world.names(), "") << "what is new has not changed";
     world.fires[1].heat = 40;
@@ -269,7 +269,7 @@ TEST(Tags, are_shown_for_a_while_after_a_change) {
     world.frame();
     EXPECT_EQ(world.names(), "c");
     world.frame(2s);
-    world.hud.change<Tags>(world.element, [](Tags& tags) { tags.value_of = "max"; });
+    world.hud.change<Markers>(world.element, [](Markers& markers) { markers.value_of = "max"; });
     world.frame();
     EXPECT_EQ(world.names(), "") << "another value is no change of it";
     world.fires[0].max = NAN;
@@ -279,7 +279,7 @@ TEST(Tags, are_shown_for_a_while_after_a_change) {
     EXPECT_EQ(world.names(), "") << "what is no number does not change all the time";
 }
 
-TEST(Tags, get_smaller_and_fade_with_distance) {
+TEST(Markers, get_smaller_and_fade_with_distance) {
     struct Row {
         float away, scale, opacity;
     };
@@ -298,7 +298,7 @@ TEST(Tags, get_smaller_and_fade_with_distance) {
     }
 }
 
-TEST(Tags, stay_at_the_edge_with_an_arrow_that_points_the_right_way) {
+TEST(Markers, stay_at_the_edge_with_an_arrow_that_points_the_right_way) {
     Random random(9);
     const float size = 14;
     int at_edge = 0, behind = 0;
@@ -309,7 +309,7 @@ TEST(Tags, stay_at_the_edge_with_an_arrow_that_points_the_right_way) {
                                       static_cast<float>(random.between(-30, 30))};
         World world({{"a", at}}, {.at_edge = AtEdge::arrow, .edge_margin = margin, .arrow_size = size});
         world.frame();
-        DrawList list;
+        DisplayList list;
         world.hud.draw(list);
         const Projected seen = Camera(world.matrix).project({at[0], at[1], at[2]}, {1280, 720});
         const bool inside = seen.in_front && seen.at.x >= margin && seen.at.x <= 1280 - margin && seen.at.y >= margin &&
@@ -321,12 +321,12 @@ TEST(Tags, stay_at_the_edge_with_an_arrow_that_points_the_right_way) {
         ASSERT_GE(box->y, -0.01F);
         ASSERT_LE(box->bottom(), 720.01F);
         std::vector<Point> arrow;
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands())
-                if (command.kind == DrawCommand::Kind::polygon && command.color == rgb(0xf2efe6))
-                    arrow.assign(group.points_of(command).begin(), group.points_of(command).end());
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items())
+                if (item.kind == DisplayItem::Kind::polygon && item.color == rgb(0xf2efe6))
+                    arrow.assign(group.points_of(item).begin(), group.points_of(item).end());
         const auto panel = world.panel_of("a");
-        EXPECT_EQ(world.hud.text(world.hud.find(std::string(panel.id) + ".edge")), inside ? "false" : "true");
+        EXPECT_EQ(world.hud.text_of(world.hud.find(std::string(panel.id) + ".edge")), inside ? "false" : "true");
         if (inside) {
             EXPECT_TRUE(arrow.empty());
             continue;
@@ -350,13 +350,13 @@ TEST(Tags, stay_at_the_edge_with_an_arrow_that_points_the_right_way) {
     }
     EXPECT_GT(at_edge, 500);
     EXPECT_GT(behind, 300);
-    // Between the tag and its arrow there is a gap as large as half of the arrow.
+    // Between the marker and its arrow there is a gap as large as half of the arrow.
     World right({{"a", {900, 0, -10}}}, {.at_edge = AtEdge::arrow, .edge_margin = 30, .arrow_size = size});
     right.frame();
     EXPECT_NEAR(right.seen("a")->right(), 1280 - 30 - 1.5F * size, 0.01);
 }
 
-TEST(Tags, do_not_cover_nearer_ones_and_do_not_flicker) {
+TEST(Markers, do_not_cover_nearer_ones_and_do_not_flicker) {
     World world({{"near", {0, 0, -10}}, {"far", {0, 0, -12}}, {"beside", {-8, 0, -20}}});
     world.frame();
     world.frame();
@@ -381,7 +381,7 @@ TEST(Tags, do_not_cover_nearer_ones_and_do_not_flicker) {
     world.frame();
     world.frame();
     EXPECT_EQ(world.names(), "near beside");
-    EXPECT_TRUE(world.hud.change<Tags>(world.element, [](Tags& tags) { tags.declutter = false; }));
+    EXPECT_TRUE(world.hud.change<Markers>(world.element, [](Markers& markers) { markers.declutter = false; }));
     world.frame();
     EXPECT_EQ(world.names(), "near far beside") << "a change brings back what was hidden";
     // One that comes hides the farther one in the frame in which it is there.
@@ -397,25 +397,25 @@ TEST(Tags, do_not_cover_nearer_ones_and_do_not_flicker) {
     EXPECT_EQ(all.names(), "near far");
 }
 
-TEST(Tags, do_not_overlap_in_their_first_frame_and_take_their_arrows_along) {
+TEST(Markers, do_not_overlap_in_their_first_frame_and_take_their_arrows_along) {
     World world({{"near", {0, 0, -10}}, {"far", {0, 0, -12}}, {"beside", {-8, 0, -20}}});
     world.frame();
-    DrawList list;
+    DisplayList list;
     world.hud.draw(list);
     int drawn = 0;
-    for (const DrawGroup& group : list.groups())
-        for (const DrawCommand& command : group.commands())
-            drawn += command.kind == DrawCommand::Kind::text && command.color.alpha > 0 ? 1 : 0;
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items())
+            drawn += item.kind == DisplayItem::Kind::text && item.color.alpha > 0 ? 1 : 0;
     EXPECT_EQ(drawn, 3 * 2) << "three texts of each of the two that are not covered";
 
     World edge({{"a", {900, 0, -10}}}, {.at_edge = AtEdge::arrow}, "fade");
     const auto arrow = [&] {
         edge.hud.draw(list);
         double most = 0;
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands())
-                if (command.kind == DrawCommand::Kind::polygon && command.color.red == 0xf2)
-                    most = std::max(most, command.color.alpha / 255.0);
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items())
+                if (item.kind == DisplayItem::Kind::polygon && item.color.red == 0xf2)
+                    most = std::max(most, item.color.alpha / 255.0);
         return most;
     };
     edge.frame();
@@ -433,7 +433,7 @@ TEST(Tags, do_not_overlap_in_their_first_frame_and_take_their_arrows_along) {
     }
 }
 
-TEST(Tags, leave_where_their_things_ended) {
+TEST(Markers, leave_where_their_things_ended) {
     World world({{"a", {0, 0, -10}}}, {}, "fade");
     world.frame();
     world.frame();
@@ -451,15 +451,15 @@ TEST(Tags, leave_where_their_things_ended) {
     EXPECT_FALSE(world.seen("a"));
 }
 
-TEST(Tags, are_given_one_by_one_by_the_game) {
+TEST(Markers, are_given_one_by_one_by_the_game) {
     BoxMeasurer measurer;
     Sources sources;
     int shared = 5;
     sources.set("shared", watch(shared));
     Hud hud{HudDefinition{}, sources, &measurer};
     hud.resize({.size = {800, 600}});
-    const auto tags =
-        hud.add(tags_of({.id = "t", .parameters = {"name", "heat"}, .at_edge = AtEdge::clamp}, [](const auto& thing) {
+    const auto markers =
+        hud.add(markers_of({.id = "t", .parameters = {"name", "heat"}, .at_edge = AtEdge::clamp}, [](const auto& thing) {
             return nest(Panel{.plate = false},
                         Text{.id = "text", .value = thing("name"), .max = thing("heat"), .format = "{} {max}"});
         }));
@@ -468,7 +468,7 @@ TEST(Tags, are_given_one_by_one_by_the_game) {
         update(hud, 16ms);
         std::vector<std::string> all;
         for (const ElementRef ref : hud.elements())
-            if (hud[ref].kind == "text" && hud[ref].visible) all.emplace_back(hud.text(ref));
+            if (hud[ref].kind == "text" && hud[ref].visible) all.emplace_back(hud.text_of(ref));
         std::sort(all.begin(), all.end());
         return all;
     };
@@ -479,8 +479,8 @@ TEST(Tags, are_given_one_by_one_by_the_game) {
         Point at;
     };
     Enemy ana{"Ana", 3, {-200, 0}}, bo{"Bo", 4, {100, 50}};
-    const TagRef first = hud.tag(tags, watch_position(ana.at), {watch(ana.name), watch(ana.heat)});
-    const TagRef second = hud.tag(tags, watch_position([&] { return bo.at; }), {watch(bo.name), "shared"});
+    const MarkerRef first = hud.add_marker(markers, watch_position(ana.at), {watch(ana.name), watch(ana.heat)});
+    const MarkerRef second = hud.add_marker(markers, watch_position([&] { return bo.at; }), {watch(bo.name), "shared"});
     EXPECT_TRUE(hud.alive(first) && hud.alive(second));
     EXPECT_EQ(said(), (Said{"Ana 3", "Bo 5"}));
     ana.heat = 2;
@@ -490,7 +490,7 @@ TEST(Tags, are_given_one_by_one_by_the_game) {
     hud.remove(first);
     EXPECT_FALSE(hud.alive(first));
     const Point away{-300, -200};
-    const TagRef third = hud.tag(tags, watch_position(away), {constant("Cy"), 7});
+    const MarkerRef third = hud.add_marker(markers, watch_position(away), {constant("Cy"), 7});
     EXPECT_EQ(third.index, first.index) << "its place is used again";
     EXPECT_FALSE(hud.alive(first)) << "and a dead reference stays dead";
     hud.remove(first);
@@ -498,38 +498,38 @@ TEST(Tags, are_given_one_by_one_by_the_game) {
     hud.set_visible(third, false);
     EXPECT_EQ(said(), Said{"Bo 5"});
     hud.remove(third);
-    const TagRef fourth = hud.tag(tags, watch_position(away), {constant("Di"), 8});
+    const MarkerRef fourth = hud.add_marker(markers, watch_position(away), {constant("Di"), 8});
     EXPECT_EQ(fourth.index, third.index);
     EXPECT_EQ(said(), (Said{"Bo 5", "Di 8"})) << "what takes its place is not hidden with it";
-    EXPECT_FALSE(hud.tag(tags, watch_position(bo.at), {1}));
+    EXPECT_FALSE(hud.add_marker(markers, watch_position(bo.at), {1}));
     EXPECT_EQ(to_string(hud.problems().back()),
-              "error: tags 't' takes 2 values with each thing, and was given 1; they are in the order of "
+              "error: markers 't' takes 2 values with each thing, and was given 1; they are in the order of "
               "'parameters'");
-    EXPECT_FALSE(hud.tag(tags, watch_position(bo.at), {"shard", 1}));
+    EXPECT_FALSE(hud.add_marker(markers, watch_position(bo.at), {"shard", 1}));
     EXPECT_EQ(to_string(hud.problems().back()), "error: unknown source 'shard'; did you mean 'shared'?");
-    hud.remove(tags);
+    hud.remove(markers);
     EXPECT_FALSE(hud.alive(fourth));
 }
 
-TEST(Tags, refuse_what_they_cannot_show) {
+TEST(Markers, refuse_what_they_cannot_show) {
     std::vector<Fire> fires;
-    const auto problem_of = [&](const Tags& tags) {
+    const auto problem_of = [&](const Markers& markers) {
         Hud hud;
-        hud.add(tags);
+        hud.add(markers);
         return hud.problems().empty() ? "" : to_string(hud.problems().front());
     };
     const Source nowhere = watch_entries(fires, entry_field("name", &Fire::name));
     EXPECT_EQ(problem_of({.id = "t", .entries = nowhere}),
-              "error: 'entries' of tags 't' needs entries with places in the world; add "
+              "error: 'entries' of markers 't' needs entries with places in the world; add "
               "rapido::entry_position, in a "
               "trace the fields 'x' and 'y'");
     EXPECT_EQ(problem_of({.id = "t", .entries = fires_of(fires), .in_sight = "insight"}),
-              "error: 'in_sight' of tags 't': the entries have no field 'insight'; did you mean 'in_sight'?");
-    EXPECT_EQ(problem_of({.id = "t", .show = ShowTag::below_full}), "error: 'show' of tags 't' needs 'value_of'");
+              "error: 'in_sight' of markers 't': the entries have no field 'insight'; did you mean 'in_sight'?");
+    EXPECT_EQ(problem_of({.id = "t", .show = ShowMarker::below_full}), "error: 'show' of markers 't' needs 'value_of'");
     EXPECT_EQ(problem_of({.id = "t", .entries = fires_of(fires), .parameters = {"a"}}),
-              "error: 'parameters' of tags 't' must not be there where there is 'entries'");
+              "error: 'parameters' of markers 't' must not be there where there is 'entries'");
     EXPECT_EQ(problem_of({.id = "t", .parameters = {"a"}, .value_of = "b"}),
-              "error: 'value_of' of tags 't' is 'b', which is not in 'parameters'");
+              "error: 'value_of' of markers 't' is 'b', which is not in 'parameters'");
 }
 
 /// The texts that pop up, with the middle and the size of each, as they are drawn.
@@ -539,36 +539,36 @@ struct Seen {
     Color color;
 };
 std::vector<Seen> popped(const Hud& hud) {
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     std::vector<Seen> all;
-    for (const DrawGroup& group : list.groups())
-        for (const DrawCommand& command : group.commands())
-            if (command.kind == DrawCommand::Kind::text)
-                all.push_back({std::string(group.text_of(command)), command.baseline.x + command.width / 2,
-                               command.baseline.y, command.size, command.color});
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items())
+            if (item.kind == DisplayItem::Kind::text)
+                all.push_back({std::string(group.text_of(item)), item.baseline.x + item.width / 2,
+                               item.baseline.y, item.size, item.color});
     return all;
 }
 
 struct PopStage {
     BoxMeasurer measurer;
     Hud hud{HudDefinition{.design = {800, 600}}, {}, &measurer};
-    ElementRef popups;
-    explicit PopStage(Popups described) {
+    ElementRef pop_ups;
+    explicit PopStage(PopUps described) {
         described.id = "damage";
-        popups = hud.add(described);
+        pop_ups = hud.add(described);
         EXPECT_EQ(hud.problems(), Problems{});
         hud.resize({.size = {800, 600}});
         update(hud, 16ms);
     }
-    bool pop(double x, double y, const Value& value) { return hud.pop(popups, {.at = {x, y, 0}, .value = value}); }
+    bool pop_up(double x, double y, const Value& value) { return hud.pop_up(pop_ups, {.at = {x, y, 0}, .value = value}); }
     std::vector<Seen> frame(Seconds step = 0s) {
         update(hud, step);
         return popped(hud);
     }
 };
 
-TEST(Popups, of_one_moment_and_place_are_one_number) {
+TEST(PopUps, of_one_moment_and_place_are_one_number) {
     struct Popped {
         Nanoseconds at;
         double x;
@@ -592,12 +592,12 @@ TEST(Popups, of_one_moment_and_place_are_one_number) {
              // One that was merged is seen for the whole time from then on.
              {{{0ms, 0, 7}, {250ms, 0, 5}, {1150ms, 100, 1}}, {"12", "1"}},
          }) {
-        PopStage stage({.time = 1s, .spread = 0, .start_scale = 1, .merge_time = 300ms, .merge_distance = 20});
+        PopStage stage({.show_for = 1s, .spread = 0, .start_scale = 1, .merge_time = 300ms, .merge_distance = 20});
         std::vector<Seen> all;
         Nanoseconds now{0};
         for (const Popped& pop : row.popped) {
             if (pop.at > now) stage.frame(pop.at - std::exchange(now, pop.at));
-            EXPECT_TRUE(stage.pop(pop.x, 0, pop.value));
+            EXPECT_TRUE(stage.pop_up(pop.x, 0, pop.value));
         }
         all = stage.frame(96ms);
         std::stable_sort(all.begin(), all.end(), [](const Seen& a, const Seen& b) { return a.x < b.x; });
@@ -609,16 +609,16 @@ TEST(Popups, of_one_moment_and_place_are_one_number) {
     // What happens behind the camera happens at no place of the screen.
     PopStage stage({.merge_distance = 20});
     stage.hud.set_camera(Camera(looking({0, 0, 0}, {0, 0, -1}, 90, 4.0L / 3)));
-    stage.hud.pop(stage.popups, {.on_screen = Point{1, 1}, .value = 7});
-    stage.hud.pop(stage.popups, {.at = {0, 0, 10}, .value = 5});
+    stage.hud.pop_up(stage.pop_ups, {.on_screen = Point{1, 1}, .value = 7});
+    stage.hud.pop_up(stage.pop_ups, {.at = {0, 0, 10}, .value = 5});
     const auto seen = stage.frame();
     ASSERT_EQ(seen.size(), 1U);
     EXPECT_EQ(seen[0].text, "7");
 }
 
-TEST(Popups, rise_fade_and_are_gone) {
-    PopStage stage({.time = 1s, .rise = 40, .spread = 0, .start_scale = 1});
-    EXPECT_TRUE(stage.pop(100, -50, 37));
+TEST(PopUps, rise_fade_and_are_gone) {
+    PopStage stage({.show_for = 1s, .rise = 40, .spread = 0, .start_scale = 1});
+    EXPECT_TRUE(stage.pop_up(100, -50, 37));
     const float middle = stage.frame().at(0).y;
     float last = middle + 1;
     for (int i = 0; i <= 9; ++i) {
@@ -634,33 +634,33 @@ TEST(Popups, rise_fade_and_are_gone) {
     }
     EXPECT_TRUE(stage.frame(100ms).empty());
     stage.hud.set_reduced_motion(true);
-    stage.pop(100, -50, 37);
+    stage.pop_up(100, -50, 37);
     EXPECT_EQ(stage.frame().at(0).y, middle);
     EXPECT_EQ(stage.frame(900ms).at(0).y, middle) << "with reduced motion it stays";
     EXPECT_EQ(stage.frame().at(0).color.alpha, 255);
     EXPECT_TRUE(stage.frame(101ms).empty());
 }
 
-TEST(Popups, end_with_a_snap_and_go_on_while_they_are_hidden) {
+TEST(PopUps, end_with_a_snap_and_go_on_while_they_are_hidden) {
     PopStage stage({});
-    stage.pop(0, 0, 1);
+    stage.pop_up(0, 0, 1);
     EXPECT_EQ(stage.frame().size(), 1U);
-    stage.hud.set_visible(stage.popups, false);
+    stage.hud.set_visible(stage.pop_ups, false);
     EXPECT_EQ(stage.frame(500ms).size(), 0U);
-    stage.hud.set_visible(stage.popups, true);
+    stage.hud.set_visible(stage.pop_ups, true);
     EXPECT_EQ(stage.frame(300ms).size(), 1U) << "it is as old as if it had been seen";
     stage.hud.snap();
     EXPECT_EQ(stage.frame().size(), 0U);
-    stage.pop(0, 0, 2);
+    stage.pop_up(0, 0, 2);
     EXPECT_EQ(stage.frame(8s).size(), 0U) << "one long hitch";
 }
 
-TEST(Popups, are_the_same_at_every_frame_rate_and_follow_the_camera) {
+TEST(PopUps, are_the_same_at_every_frame_rate_and_follow_the_camera) {
     std::map<int, std::vector<Seen>> by_rate;
     for (const int rate : {1, 7, 30, 144}) {
-        PopStage stage({.time = 2s});
-        stage.pop(10, 20, 5);
-        stage.pop(200, 20, 6);
+        PopStage stage({.show_for = 2s});
+        stage.pop_up(10, 20, 5);
+        stage.pop_up(200, 20, 6);
         for (int i = 0; i < rate; ++i)
             stage.frame(Seconds{1.0 / rate});
         by_rate[rate] = popped(stage.hud);
@@ -671,27 +671,27 @@ TEST(Popups, are_the_same_at_every_frame_rate_and_follow_the_camera) {
         EXPECT_NEAR(seen[1].x, by_rate[1][1].x, 1e-3) << rate;
     }
     PopStage stage({});
-    stage.pop(10, 0, 5);
-    stage.hud.pop(stage.popups, {.on_screen = Point{50, 60}, .value = 6});
+    stage.pop_up(10, 0, 5);
+    stage.hud.pop_up(stage.pop_ups, {.on_screen = Point{50, 60}, .value = 6});
     const auto before = stage.frame();
     stage.hud.set_camera(Camera::flat({.center = {10, 0, 0}}));
     const auto after = stage.frame();
     EXPECT_NEAR(after[0].x, before[0].x - 10, 1e-3);
     EXPECT_EQ(after[1].x, before[1].x) << "a point of the screen stays";
-    EXPECT_FALSE(stage.pop(NAN, 0, 1));
+    EXPECT_FALSE(stage.pop_up(NAN, 0, 1));
     const auto text = stage.hud.add(Text{.id = "t", .format = "x"});
-    EXPECT_FALSE(stage.hud.pop(text, {.value = 1}));
-    EXPECT_EQ(to_string(stage.hud.problems().back()), "error: text 't' is no popups");
+    EXPECT_FALSE(stage.hud.pop_up(text, {.value = 1}));
+    EXPECT_EQ(to_string(stage.hud.problems().back()), "error: text 't' is no pop_ups");
 }
 
-TEST(Popups, are_never_more_than_the_most_and_look_as_their_amount) {
-    PopStage stage({.most = 10,
+TEST(PopUps, are_never_more_than_the_most_and_look_as_their_amount) {
+    PopStage stage({.at_most = 10,
                     .start_scale = 1,
                     .bands = {{.above = 100, .color = rgb(0xff0000), .format = "{}!", .scale = 2},
                               {.above = 1000, .below = 2000, .color = rgb(0x00ff00)}},
                     .size = 10});
     for (int i = 0; i < 500; ++i)
-        stage.pop((i % 25 - 12) * 30.0, (i / 25 - 10) * 25.0, i);
+        stage.pop_up((i % 25 - 12) * 30.0, (i / 25 - 10) * 25.0, i);
     const auto all = stage.frame();
     ASSERT_EQ(all.size(), 10U);
     for (std::size_t i = 0; i < 10; ++i) {
@@ -699,15 +699,15 @@ TEST(Popups, are_never_more_than_the_most_and_look_as_their_amount) {
         EXPECT_EQ(all[i].size, 20);
         EXPECT_EQ(to_string(all[i].color), "#ff0000");
     }
-    stage.pop(0, 290, -2000);
+    stage.pop_up(0, 290, -2000);
     EXPECT_EQ(stage.frame().back().text, "-2000!") << "amounts count without their sign, field by field";
     EXPECT_EQ(to_string(stage.frame().back().color), "#00ff00");
-    stage.pop(0, 290, 2001);
+    stage.pop_up(0, 290, 2001);
     EXPECT_EQ(to_string(stage.frame().back().color), "#ff0000");
     std::vector<float> starts;
     PopStage spread({.spread = 20, .merge_time = 0s});
     for (int i = 0; i < 8; ++i) {
-        spread.pop(0, 0, i);
+        spread.pop_up(0, 0, i);
         spread.frame(1ms);
     }
     for (const Seen& seen : spread.frame())
@@ -718,7 +718,7 @@ TEST(Popups, are_never_more_than_the_most_and_look_as_their_amount) {
         EXPECT_LE(std::abs(start), 20);
 }
 
-TEST(Tags, are_stamped_by_a_file_and_follow_a_trace) {
+TEST(Markers, are_stamped_by_a_file_and_follow_a_trace) {
     const auto definition = read_hud(R"(
         [component.fire]
         parameters = { heat = "source", distance = "source", tint = "color" }
@@ -728,14 +728,14 @@ TEST(Tags, are_stamped_by_a_file_and_follow_a_trace) {
         value = "$heat"
         color = "$tint"
         [[element]]
-        kind = "tags"
+        kind = "markers"
         id = "fires"
         entries = "fires"
         component = "fire"
         with = { tint = "#ff0000" }
-        most = 3
+        at_most = 3
         [[element]]
-        kind = "popups"
+        kind = "pop_ups"
         id = "damage"
         format = "-{}"
         bands = [{ above = 100, scale = 1.5, color = "#ff7a3c" }])",
@@ -755,7 +755,7 @@ TEST(Tags, are_stamped_by_a_file_and_follow_a_trace) {
         update(hud, 16ms);
         std::string all;
         for (const ElementRef ref : hud.elements())
-            if (hud[ref].kind == "text" && hud[ref].visible) all += std::string(hud.text(ref)) + " ";
+            if (hud[ref].kind == "text" && hud[ref].visible) all += std::string(hud.text_of(ref)) + " ";
         return all;
     };
     EXPECT_EQ(said(0s), "5 ");

@@ -16,7 +16,7 @@
 #include "tool/check_words.hpp"
 #include "tool/progress.hpp"
 #include "tool/report.hpp"
-#include "tool/sweep.hpp"
+#include "tool/ranges.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -27,7 +27,7 @@ constexpr Seconds longest_played{600};  ///< of a trace that is played for what 
 
 /// A language that a HUD is looked at in.
 struct Spoken {
-    std::string locale;
+    std::string tag;
     std::string file;  ///< of its translations; empty for none
     std::unique_ptr<AskedWords> words;
     std::optional<Language> language;  ///< nothing for the HUD as it is written
@@ -64,8 +64,8 @@ class Checker {
             check_flicker(checked, *played);
         }
         for (const Spoken& spoken : languages_)
-            if (spoken.words != nullptr) spoken.words->report(*definition, spoken.locale, spoken.file, findings_);
-        findings_.find_unused_acceptances(definition->accept_origins);
+            if (spoken.words != nullptr) spoken.words->report(*definition, spoken.tag, spoken.file, findings_);
+        findings_.find_unused_acceptances(definition->accept_locations);
         findings_.print(options_.json, out_);
         if (!options_.json) print_summary(game);
         return findings_.empty() ? Exit::fine : Exit::problems;
@@ -81,17 +81,17 @@ class Checker {
     /// A language with a fault is left out, and the others are looked at.
     void read_languages() {
         languages_.emplace_back();
-        const auto report = [this](const std::string& locale, const Problems& problems) {
+        const auto report = [this](const std::string& language, const Problems& problems) {
             for (const Problem& problem : problems)
-                findings_.add("language " + locale + to_string(problem), {problem});
+                findings_.add("language " + language + to_string(problem), {problem});
         };
-        for (std::size_t i = 0; i < options_.locales.size(); ++i) {
+        for (std::size_t i = 0; i < options_.languages.size(); ++i) {
             Spoken spoken;
-            spoken.locale = options_.locales[i];
+            spoken.tag = options_.languages[i];
             if (i < options_.translations.size()) spoken.file = options_.translations[i];
-            Result<Language> known = language_of(spoken.locale, spoken.file);
+            Result<Language> known = language_of(spoken.tag, spoken.file);
             if (!known) {
-                report(spoken.locale, known.problems());
+                report(spoken.tag, known.problems());
                 continue;
             }
             spoken.language = *std::move(known);
@@ -160,7 +160,7 @@ class Checker {
             if (const Status timed = check_timers(stage, checked, places, spoken); !timed) return timed;
             stage.show(0);
             for (const Size window : windows_) {
-                const Circumstances seen{window, scales_.front(), spoken.locale};
+                const Circumstances seen{window, scales_.front(), spoken.tag};
                 stage.resize(window, scales_.front());
                 Status compared;
                 const auto compare = [&] {
@@ -180,7 +180,7 @@ class Checker {
                        const std::string& when, bool is_drawn) {
         for (const Size window : windows_)
             for (const double scale : scales_) {
-                const Circumstances seen{.window = window, .scale = scale, .locale = spoken.locale, .when = when};
+                const Circumstances seen{.window = window, .scale = scale, .language = spoken.tag, .when = when};
                 stage.resize(window, scale);
                 look(stage, checked, places, seen, options_.smallest_text, findings_);
                 ++looks_;

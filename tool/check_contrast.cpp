@@ -67,9 +67,9 @@ int weight_of(const Element* element) {
         *element);
 }
 
-bool is_plain_text(const DrawCommand& command) {
-    return command.kind == DrawCommand::Kind::text && command.outline == 0 && command.blur == 0 &&
-           command.color.alpha > 0;
+bool is_plain_text(const DisplayItem& item) {
+    return item.kind == DisplayItem::Kind::text && item.outline == 0 && item.blur == 0 &&
+           item.color.alpha > 0;
 }
 
 /// Whether it is fainter than it and the panels around it say: what is dimmed with its group is not in use (WCAG 1.4.3 leaves it out).
@@ -124,23 +124,23 @@ Result<ContrastCheck::Canvas*> ContrastCheck::canvas(Size window) {
 }
 
 /// The lowest ratio of the texts of each group, and the highest one of its marks; negative where it has none.
-std::vector<ContrastCheck::Ratios> ContrastCheck::ratios(Canvas& canvas, const DrawList& list,
+std::vector<ContrastCheck::Ratios> ContrastCheck::ratios(Canvas& canvas, const DisplayList& list,
                                                          const std::vector<Mark>& marks) {
     // A text is to be read as a whole; of a picture it is enough that a part of it stands out.
     constexpr double of_text = 0.05, of_fill = 0.5, of_picture = 0.75;
     std::vector<Ratios> all;
     for (std::size_t at = 0; at < list.groups().size(); ++at) {
-        const DrawGroup& group = list.groups()[at];
+        const DisplayGroup& group = list.groups()[at];
         Ratios& found = all.emplace_back();
-        for (std::size_t i = 0; i < group.commands().size(); ++i) {
-            const DrawCommand& command = group.commands()[i];
+        for (std::size_t i = 0; i < group.items().size(); ++i) {
+            const DisplayItem& item = group.items()[i];
             const Mark mark = at < marks.size() ? marks[at] : Mark{};
-            const bool is_picture = command.kind == DrawCommand::Kind::image;
-            if (is_plain_text(command)) {
+            const bool is_picture = item.kind == DisplayItem::Kind::image;
+            if (is_plain_text(item)) {
                 if (const double ratio = ratio_of(canvas, group, i, of_text); ratio > 0)
                     found.text = found.text < 0 ? ratio : std::min(found.text, ratio);
-            } else if (mark.counts && command.blur == 0 &&
-                       (is_picture || !mark.color || is_like(command.color, *mark.color))) {
+            } else if (mark.counts && item.blur == 0 &&
+                       (is_picture || !mark.color || is_like(item.color, *mark.color))) {
                 found.mark = std::max(found.mark, ratio_of(canvas, group, i, is_picture ? of_picture : of_fill));
             }
             canvas.below.draw(group, i, 1);
@@ -150,9 +150,9 @@ std::vector<ContrastCheck::Ratios> ContrastCheck::ratios(Canvas& canvas, const D
 }
 
 /// The ratio that as large a part of its pixels does not reach.
-double ContrastCheck::ratio_of(Canvas& canvas, const DrawGroup& group, std::size_t command, double part) {
+double ContrastCheck::ratio_of(Canvas& canvas, const DisplayGroup& group, std::size_t item, double part) {
     canvas.alone.clear();
-    canvas.alone.draw(group, command, 1);
+    canvas.alone.draw(group, item, 1);
     const PixelRect drawn = canvas.alone.drawn();
     const std::span<const std::uint32_t> text = canvas.alone.pixels(), behind = canvas.below.pixels();
     const auto at = [&](int x, int y) {
@@ -178,7 +178,7 @@ double ContrastCheck::ratio_of(Canvas& canvas, const DrawGroup& group, std::size
 
 Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumstances& seen, Findings& findings) {
     constexpr int grays = 5;
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     const Result<Canvas*> found = canvas(seen.window);
     if (!found) return found.problems().front();
@@ -225,8 +225,8 @@ Status ContrastCheck::look(const Hud& hud, const Places& places, const Circumsta
                shown.kind == "image" ? "give it an outline, a shadow or a plate"
                                      : "let its color and its background differ more, or give it a border");
         double size = 0;
-        for (const DrawCommand& command : list.groups()[i].commands())
-            if (is_plain_text(command)) size = std::max(size, static_cast<double>(command.size));
+        for (const DisplayItem& item : list.groups()[i].items())
+            if (is_plain_text(item)) size = std::max(size, static_cast<double>(item.size));
         report(texts[i], wanted_ratio(size, weight_of(places.element(path))), "1.4.3",
                "give it an outline, a shadow or a plate");
     }

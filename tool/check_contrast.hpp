@@ -53,8 +53,8 @@ class ContrastCheck {
     };
     static Mark mark_of(const Hud& hud, ElementRef ref, const Places& places);
     Result<Canvas*> canvas(Size window);
-    std::vector<Ratios> ratios(Canvas& canvas, const DrawList& list, const std::vector<Mark>& marks);
-    double ratio_of(Canvas& canvas, const DrawGroup& group, std::size_t command, double part);
+    std::vector<Ratios> ratios(Canvas& canvas, const DisplayList& list, const std::vector<Mark>& marks);
+    double ratio_of(Canvas& canvas, const DisplayGroup& group, std::size_t command, double part);
 
     const Checked& checked_;
     Backdrop backdrop_;

@@ -35,7 +35,7 @@ bool is_laid_over(const Places& places, const std::string& first) {
     const std::size_t around = first.rfind('.');
     if (around == std::string::npos) return false;
     const Panel* const panel = panel_of(places.element(first.substr(0, around)));
-    return panel != nullptr && panel->layout == Layout::stack;
+    return panel != nullptr && panel->layout == Layout::free;
 }
 
 void find_overlaps(const std::vector<Seen>& all, const Places& places, const Circumstances& seen, Findings& findings) {
@@ -76,20 +76,20 @@ void find_overlaps(const std::vector<Seen>& all, const Places& places, const Cir
 }
 
 /// The size of the largest characters that are drawn of an element, in device pixels per em.
-float font_size_of(const DrawGroup& group) {
+float font_size_of(const DisplayGroup& group) {
     float largest = 0;
     const Transform& t = group.transform();
     const float scale = std::sqrt(std::abs(t.xx * t.yy - t.xy * t.yx));
-    for (const DrawCommand& command : group.commands())
-        if (command.kind == DrawCommand::Kind::text && command.outline == 0 && command.blur == 0)
-            largest = std::max(largest, command.size * scale);
+    for (const DisplayItem& item : group.items())
+        if (item.kind == DisplayItem::Kind::text && item.outline == 0 && item.blur == 0)
+            largest = std::max(largest, item.size * scale);
     return largest;
 }
 
 void find_small_texts(const Hud& hud, const Places& places, const Circumstances& seen, const SmallestText& smallest,
                       Findings& findings) {
     if (!smallest || seen.scale != 1) return;
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     const std::vector<ElementRef> order = hud.draw_order();
     const double wanted = (*smallest)[0] * static_cast<double>(seen.window.height) / (*smallest)[1];
@@ -113,17 +113,17 @@ void find_small_texts(const Hud& hud, const Places& places, const Circumstances&
 /// The numbers along a dial or a scale that are written over each other.
 void find_crowded_labels(const Hud& hud, const Places& places, const Circumstances& seen, Findings& findings) {
     constexpr float cap_height = 0.7F, hair = 1;
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     const std::vector<ElementRef> order = hud.draw_order();
     for (std::size_t i = 0; i < list.groups().size() && i < order.size(); ++i) {
         const Shown shown = hud[order[i]];
-        if (shown.kind != "dial" && shown.kind != "scale") continue;
+        if (shown.kind != "dial" && shown.kind != "ruler") continue;
         std::vector<Rect> labels;
-        for (const DrawCommand& command : list.groups()[i].commands())
-            if (command.kind == DrawCommand::Kind::text && command.outline == 0 && command.blur == 0)
-                labels.push_back({command.baseline.x, command.baseline.y - command.size * cap_height, command.width,
-                                  command.size * cap_height});
+        for (const DisplayItem& item : list.groups()[i].items())
+            if (item.kind == DisplayItem::Kind::text && item.outline == 0 && item.blur == 0)
+                labels.push_back({item.baseline.x, item.baseline.y - item.size * cap_height, item.width,
+                                  item.size * cap_height});
         Rect worst;
         for (std::size_t a = 0; a < labels.size(); ++a)
             for (std::size_t b = a + 1; b < labels.size(); ++b) {
@@ -151,7 +151,7 @@ std::set<std::string> effects_of(const Element& element) {
     std::set<std::string> names;
     std::visit(
         [&](const auto& any) {
-            for (const Trigger& trigger : any.effects)
+            for (const Trigger& trigger : any.triggers)
                 names.insert(trigger.effect);
             if constexpr (requires {
                               any.bands;
@@ -284,7 +284,7 @@ void find_held_flashes(const Hud& hud, const Places& places, const std::string& 
         // The strongest of its effects; none where it is the color of a band.
         const std::string effect = explained.effects.empty() ? "" : explained.effects.front();
         findings.add("flash " + places.first_of(explained.id) + " " + effect,
-                     {{places.of(explained.id, effect.empty() ? "bands" : "effects"),
+                     {{places.of(explained.id, effect.empty() ? "bands" : "triggers"),
                        explained.kind + " '" + explained.id + "' flashes more than three times in a second" +
                            (effect.empty() ? "" : " by effect '" + effect + "'") +
                            (time.empty() ? "" : ", at " + time + " s") + "; the HUD holds it still",

@@ -25,7 +25,7 @@ const DeclaredSource* find(const std::vector<DeclaredSource>& sources, const std
 }
 
 Location place_of(const HudDefinition& definition, std::size_t source, std::string_view field = {}) {
-    return source < definition.source_origins.size() ? definition.source_origins[source].of(field) : Location{};
+    return source < definition.source_locations.size() ? definition.source_locations[source].of(field) : Location{};
 }
 
 /// Whether a column of a trace can be what was declared; a column without a value can be anything.
@@ -35,7 +35,7 @@ bool fits(Value::Type column, SourceType declared) {
             return true;
         case Value::Type::text:
             return declared == SourceType::text;
-        case Value::Type::boolean:
+        case Value::Type::flag:
             return declared == SourceType::flag;
         case Value::Type::int64:
             return declared == SourceType::integer || declared == SourceType::number || declared == SourceType::time;
@@ -199,7 +199,7 @@ class PartsChecker {
             const Band& band = element.bands[i];
             const std::string field = "bands." + std::to_string(i);
             const std::string which = band.id.empty() ? std::to_string(i) : "'" + band.id + "'";
-            const bool is_ratio = band.of == BandOf::ratio || (band.of == BandOf::automatic && has_max);
+            const bool is_ratio = band.edge_unit == EdgeUnit::ratio || (band.edge_unit == EdgeUnit::automatic && has_max);
             std::optional<Limits> reached = range;
             if (is_ratio && range && most && most->low > 0)
                 reached = Limits{std::min(range->low / most->low, range->low / most->high),
@@ -215,7 +215,7 @@ class PartsChecker {
                            (band.above && above(*band.above) ? "it begins at " + plain_number(*band.above)
                                                              : "it ends at " + plain_number(*band.below)) +
                            ", and " + (is_ratio ? "the ratio" : "the value") + " is " + limits,
-                       is_ratio ? "edges are parts of the maximum; 'of = \"value\"' takes them as values"
+                       is_ratio ? "edges are parts of the maximum; 'edge_unit = \"value\"' takes them as values"
                                 : "move its edge, or declare the range that the game has");
             if (band.above && band.below && *band.above > *band.below)
                 report(ProblemCode::unreachable, field,
@@ -230,7 +230,7 @@ class PartsChecker {
                 report(ProblemCode::unreachable, field,
                        "never leaves band " + which + ": " + (is_ratio ? "the ratio" : "the value") + " is " + limits +
                            (i > 0 ? ", and the bands before it are not seen" : ""),
-                       is_ratio ? "edges are parts of the maximum; 'of = \"value\"' takes them as values"
+                       is_ratio ? "edges are parts of the maximum; 'edge_unit = \"value\"' takes them as values"
                                 : "move its edge, or give its look to the element itself");
             check_color(element, band, i, which);
         }
@@ -261,8 +261,8 @@ class PartsChecker {
             for (std::size_t mark = 0; mark < timer.marks.size(); ++mark) {
                 if (timer.marks[mark].at <= length) continue;
                 const std::string field = "marks." + std::to_string(mark);
-                const Location place = i < checked_.definition.timer_origins.size()
-                                           ? checked_.definition.timer_origins[i].of(field)
+                const Location place = i < checked_.definition.timer_locations.size()
+                                           ? checked_.definition.timer_locations[i].of(field)
                                            : Location{};
                 findings_.add("mark " + timer.id + field, {{place,
                                                             "timer '" + timer.id + "' never comes to its mark at " +
@@ -291,8 +291,8 @@ class PartsChecker {
             most = std::max(most, last - first + 1);
         }
         if (most <= FlashLimit::most) return;
-        const Location place = index < checked_.definition.effect_origins.size()
-                                   ? checked_.definition.effect_origins[index].location
+        const Location place = index < checked_.definition.effect_locations.size()
+                                   ? checked_.definition.effect_locations[index].location
                                    : Location{};
         findings_.add(
             "flash " + effect.id,

@@ -12,7 +12,7 @@ namespace rapido::tool {
 namespace {
 
 bool is_in_world(const std::string& kind) {
-    return kind == "tags" || kind == "popups";
+    return kind == "markers" || kind == "pop_ups";
 }
 
 /// How far a box reaches beyond another one, and beyond which of its edges.
@@ -102,7 +102,7 @@ void find_beyond(const Seen& one, const Screen& screen, const Places& places, co
     if (is_safe_only && !effect.empty()) return;  // it may, for a moment
     const auto [length, edge] = beyond(one.box, is_safe_only ? screen.safe : screen.whole);
     if (length <= 0.5F) return;
-    Finding finding{{places.of(one.path, effect.empty() ? "place" : "effects"),
+    Finding finding{{places.of(one.path, effect.empty() ? "place" : "triggers"),
                      one.name + (effect.empty() ? " leaves " : " leaves, by effect '" + effect + "', ") +
                          (is_safe_only ? "the safe area" : "the screen") + ": " + pixels(length) + " px beyond the " +
                          edge + " edge",
@@ -122,11 +122,11 @@ void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circu
     const Shown shown = hud[ref];
     const std::string path(shown.id);
     Finding finding{{places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
-                     "give it more room, a shorter text or 'compact' numbers", ProblemCode::no_room, Severity::warning},
+                     "give it more room, a shorter text or 'compact_digits' numbers", ProblemCode::no_room, Severity::warning},
                     path,
                     seen};
     // Of each language once.
-    findings.add("no_room " + places.first_of(path) + " " + seen.locale, std::move(finding),
+    findings.add("no_room " + places.first_of(path) + " " + seen.language, std::move(finding),
                  static_cast<double>(shows.size()));
 }
 

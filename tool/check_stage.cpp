@@ -19,27 +19,27 @@ Places::Places(const HudDefinition& definition, const Hud& hud) : definition_(de
     for (const ElementRef ref : hud.elements()) {
         const std::string path(hud[ref].id);
         const auto known = by_path_.find(path);
-        if (known == by_path_.end() || known->second >= definition.element_origins.size()) continue;
-        const Location& at = definition.element_origins[known->second].location;
+        if (known == by_path_.end() || known->second >= definition.element_locations.size()) continue;
+        const Location& at = definition.element_locations[known->second].location;
         if (at.line > 0) first_at_.try_emplace({at.file, at.line, at.column}, path);
     }
 }
 
 std::string Places::first_of(std::string_view path) const {
     const auto known = by_path_.find(path);
-    if (known == by_path_.end() || known->second >= definition_.element_origins.size()) return std::string(path);
-    const Location& at = definition_.element_origins[known->second].location;
+    if (known == by_path_.end() || known->second >= definition_.element_locations.size()) return std::string(path);
+    const Location& at = definition_.element_locations[known->second].location;
     const auto first = first_at_.find({at.file, at.line, at.column});
     return first != first_at_.end() ? first->second : std::string(path);
 }
 
 Location Places::of(std::string_view path, std::string_view field) const {
     const auto known = by_path_.find(path);
-    if (known == by_path_.end() || known->second >= definition_.element_origins.size()) {
+    if (known == by_path_.end() || known->second >= definition_.element_locations.size()) {
         const std::size_t around = path.rfind('.');
         return around == std::string_view::npos ? Location{} : of(path.substr(0, around));
     }
-    return definition_.element_origins[known->second].of(field);
+    return definition_.element_locations[known->second].of(field);
 }
 
 const Element* Places::element(std::string_view path) const {
@@ -75,7 +75,7 @@ void Stage::resize(Size window, double scale) {
     const auto inset = [&](float length) { return length * static_cast<float>(checked_.safe_area); };
     hud_->resize({.size = window,
                   .safe_area = {inset(window.height), inset(window.width), inset(window.height), inset(window.width)}});
-    hud_->set_scale(static_cast<float>(scale));
+    hud_->set_ui_scale(static_cast<float>(scale));
     hud_->update(0.0);
 }
 

@@ -25,7 +25,7 @@ bool has_words(std::string_view pattern) {
 
 /// Where a text is written.
 Location place_of(const HudDefinition& definition, std::string_view text) {
-    for (std::size_t i = 0; i < definition.elements.size() && i < definition.element_origins.size(); ++i) {
+    for (std::size_t i = 0; i < definition.elements.size() && i < definition.element_locations.size(); ++i) {
         const std::string field = std::visit(
             [&](const auto& any) -> std::string {
                 if constexpr (requires { any.format; })
@@ -41,7 +41,7 @@ Location place_of(const HudDefinition& definition, std::string_view text) {
                 return "";
             },
             definition.elements[i]);
-        if (!field.empty()) return definition.element_origins[i].of(field);
+        if (!field.empty()) return definition.element_locations[i].of(field);
     }
     return {};
 }
@@ -55,7 +55,7 @@ std::optional<Translation> AskedWords::find(std::string_view text) const {
     return is_there ? std::optional(known->second) : std::nullopt;
 }
 
-void AskedWords::report(const HudDefinition& definition, const std::string& locale, const std::string& file,
+void AskedWords::report(const HudDefinition& definition, const std::string& language, const std::string& file,
                         Findings& findings) const {
     std::vector<std::string_view> missing, unused;
     for (const auto& [text, is_there] : asked_)
@@ -64,11 +64,11 @@ void AskedWords::report(const HudDefinition& definition, const std::string& loca
         if (!asked_.contains(text)) unused.push_back(text);
     for (const std::string_view text : missing)
         findings.add(
-            "untranslated " + locale + " " + std::string(text),
-            {{place_of(definition, text), "\"" + std::string(text) + "\" has no translation into '" + locale + "'",
+            "untranslated " + language + " " + std::string(text),
+            {{place_of(definition, text), "\"" + std::string(text) + "\" has no translation into '" + language + "'",
               did_you_mean(text, unused), ProblemCode::untranslated, Severity::warning}});
     for (const std::string_view text : unused)
-        findings.add("unused " + locale + " " + std::string(text),
+        findings.add("unused " + language + " " + std::string(text),
                      {{{file},
                        "nothing of the HUD says \"" + std::string(text) + "\"",
                        did_you_mean(text, missing),

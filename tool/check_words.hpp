@@ -15,7 +15,7 @@ class AskedWords final : public Catalogue {
     std::optional<Translation> find(std::string_view text) const override;
 
     /// Texts with letters that have no translation, and translations that nothing has asked for.
-    void report(const HudDefinition& definition, const std::string& locale, const std::string& file,
+    void report(const HudDefinition& definition, const std::string& language, const std::string& file,
                 Findings& findings) const;
 
  private:

@@ -58,20 +58,20 @@ void add_sizes(CLI::App& command, std::vector<Size>& sizes, const std::string& h
 }
 template <class Scale>
 CLI::Option* add_scale(CLI::App& command, Scale& scale, const std::string& more = {}) {
-    return command.add_option("--scale", scale, "the player's size of everything, 0.25 to 4" + more)
+    return command.add_option("--ui-scale", scale, "the player's size of everything, 0.25 to 4" + more)
         ->check(CLI::Range(0.25, 4.0))
         ->check(check_finite);
 }
-CLI::Option* add_language(CLI::App& command, std::string& locale, std::string& translations) {
-    command.add_option("--locale", locale, "a language, a BCP 47 tag such as de")->type_name("TAG");
+CLI::Option* add_language(CLI::App& command, std::string& language, std::string& translations) {
+    command.add_option("--language", language, "a language, a BCP 47 tag such as de")->type_name("TAG");
     return command.add_option("--translations", translations, "texts in that language (TOML)")->type_name("FILE");
 }
-void add_languages(CLI::App& command, std::vector<std::string>& locales, std::vector<std::string>& translations,
+void add_languages(CLI::App& command, std::vector<std::string>& languages, std::vector<std::string>& translations,
                    const std::string& help) {
-    command.add_option("--locale", locales, help)->type_name("TAG")->take_all();
+    command.add_option("--language", languages, help)->type_name("TAG")->take_all();
     command
         .add_option("--translations", translations,
-                    "texts in that language (TOML); one for each --locale, in the same order")
+                    "texts in that language (TOML); one for each --language, in the same order")
         ->type_name("FILE")
         ->take_all();
 }
@@ -87,7 +87,7 @@ void add_background(CLI::App& command, std::string& background, const std::strin
 void add_replay(CLI::App& command, ReplayOptions& options) {
     command.add_option("hud", options.hud, "HUD file (TOML), or a recording")->required();
     command.add_option("--trace", options.trace, "trace (CSV or JSON Lines), or a recording")->type_name("FILE");
-    command.add_flag("--sweep", options.sweep,
+    command.add_flag("--ranges", options.ranges,
                      "without a trace: every source that the HUD declares goes through its range");
     command.add_option("--rate", options.rate, "frames a second; without it, one frame a row")
         ->check(CLI::Range(0.01, 10000.0))
@@ -97,7 +97,7 @@ void add_replay(CLI::App& command, ReplayOptions& options) {
         options.height = static_cast<int>(size.height);
     });
     add_scale(command, options.scale);
-    add_language(command, options.locale, options.translations);
+    add_language(command, options.language, options.translations);
     add_theme(command, options.theme);
     command.add_flag("--reduced-motion", options.reduced_motion, "no movement, only plain changes");
 }
@@ -113,7 +113,7 @@ CLI::App* add_check(CLI::App& app, CheckOptions& options) {
               "a size of the window; may be given again. Without it: the design's, 1920x1080, 800x600 and "
               "2560x1080");
     add_scale(*command, options.scales, "; may be given again")->take_all();
-    add_languages(*command, options.locales, options.translations,
+    add_languages(*command, options.languages, options.translations,
                   "a language besides the HUD as it is written, a BCP 47 tag; may be given again");
     add_background(*command, options.background, "a PNG image behind the HUD, over which its texts must be read");
     command
@@ -145,8 +145,8 @@ CLI::App* add_check(CLI::App& app, CheckOptions& options) {
         ->check(check_finite);
     command->add_flag("--json", options.json, "JSON Lines instead of texts");
     command->callback([&options] {
-        if (options.translations.size() > options.locales.size())
-            throw CLI::ValidationError("--translations", "needs a --locale for each");
+        if (options.translations.size() > options.languages.size())
+            throw CLI::ValidationError("--translations", "needs a --language for each");
     });
     return command;
 }
@@ -162,7 +162,7 @@ CLI::App* add_preview(CLI::App& app, PreviewOptions& options) {
         ->type_name("FILE");
     add_sizes(*command, options.sizes, "the size of the HUD; several, through which a key goes");
     add_scale(*command, options.scale);
-    add_languages(*command, options.locales, options.translations,
+    add_languages(*command, options.languages, options.translations,
                   "a language, a BCP 47 tag such as de; several, through which a key goes");
     add_theme(*command, options.theme);
     add_background(*command, options.background, "a PNG image behind the HUD");
@@ -170,12 +170,12 @@ CLI::App* add_preview(CLI::App& app, PreviewOptions& options) {
         ->type_name("SECONDS")
         ->check(CLI::NonNegativeNumber)
         ->check(check_finite);
-    command->add_flag("--paused", options.paused, "it stands still at first");
+    command->add_flag("--paused", options.paused, "it is paused at first");
     command->add_option("--set", options.set, "a value by hand, such as plane.water=300; may be given again")
         ->type_name("NAME=VALUE")
         ->take_all();
     command->add_option("--png", options.png, "a picture in place of a window")->type_name("FILE");
-    command->add_flag("--watch", options.watch, "writes the picture again at each save, until it is ended")
+    command->add_flag("--follow", options.follow, "writes the picture again at each save, until it is ended")
         ->needs("--png");
     command
         ->add_option_function<std::string>(
@@ -189,9 +189,9 @@ CLI::App* add_preview(CLI::App& app, PreviewOptions& options) {
     return command;
 }
 
-CLI::App* add_live(CLI::App& app, LiveOptions& options) {
+CLI::App* add_drive(CLI::App& app, DriveOptions& options) {
     CLI::App* const command = app.add_subcommand(
-        "live", "a HUD driven by any program that prints: JSON Lines on standard input, newest wins");
+        "drive", "a HUD driven by any program that prints: JSON Lines on standard input, newest wins");
     command->add_option("hud", options.hud, "HUD file (TOML)")->required();
     command->add_flag("--window", options.window, "in a window");
     command->add_option("--png", options.png, "a picture, written again while lines come, and at their end")
@@ -204,7 +204,7 @@ CLI::App* add_live(CLI::App& app, LiveOptions& options) {
     command->add_flag("--json", options.json, "the table as JSON Lines");
     add_size(*command, "size of the picture or of the window", [&options](Size size) { options.size = size; });
     add_scale(*command, options.scale);
-    add_language(*command, options.locale, options.translations)->needs("--locale");
+    add_language(*command, options.language, options.translations)->needs("--language");
     add_theme(*command, options.theme);
     add_background(*command, options.background, "a PNG image behind the picture");
     return command;
@@ -214,7 +214,7 @@ CLI::App* add_header(CLI::App& app, HeaderCommand& header) {
     CLI::App* const command =
         app.add_subcommand("header", "a C++ header with a typed field for each source that a HUD declares");
     command->add_option("hud", header.hud, "HUD file (TOML)")->required();
-    command->add_option("-o,--out", header.out, "the header to write; without it, standard output")->type_name("FILE");
+    command->add_option("--out", header.out, "the header to write; without it, standard output")->type_name("FILE");
     command->add_option("--type", header.options.type, "the name of the struct")
         ->type_name("NAME")
         ->capture_default_str();
@@ -231,7 +231,12 @@ CLI::App* add_format(CLI::App& app, FormatCommand& format) {
     command->add_option("hud", format.huds, "HUD files (TOML), which are written again")->required();
     CLI::Option* const print =
         command->add_flag("--print", format.print, "on standard output; the files stay as they are");
-    command->add_flag("--check", format.check, "only says which are not in order")->excludes(print);
+    CLI::Option* const check =
+        command->add_flag("--check", format.check, "only says which are not in order")->excludes(print);
+    command->add_option("--from", format.from, "the files are of this version: writes them in the names of today")
+        ->type_name("VERSION")
+        ->check(CLI::IsMember({"0.1"}))
+        ->excludes(check);
     return command;
 }
 

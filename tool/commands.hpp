@@ -5,7 +5,7 @@
 
 #include "tool/check.hpp"
 #include "tool/files.hpp"
-#include "tool/live.hpp"
+#include "tool/drive.hpp"
 #include "tool/preview.hpp"
 #include "tool/why.hpp"
 
@@ -23,7 +23,7 @@ std::string check_finite(const std::string& text);
 void add_replay(CLI::App& command, ReplayOptions& options);
 CLI::App* add_check(CLI::App& app, CheckOptions& options);
 CLI::App* add_preview(CLI::App& app, PreviewOptions& options);
-CLI::App* add_live(CLI::App& app, LiveOptions& options);
+CLI::App* add_drive(CLI::App& app, DriveOptions& options);
 CLI::App* add_header(CLI::App& app, HeaderCommand& command);
 CLI::App* add_format(CLI::App& app, FormatCommand& command);
 CLI::App* add_schema(CLI::App& app);

@@ -81,7 +81,7 @@ Exit format(const FormatCommand& command, std::ostream& out, std::ostream& err) 
             refuse(text.problems());
             continue;
         }
-        Result<std::string> made = format_hud(*text, hud);
+        Result<std::string> made = command.from.empty() ? format_hud(*text, hud) : upgrade_hud(*text, hud);
         // What is written ends its lines as what was read.
         if (made && has_carriage_returns(*text)) made = with_carriage_returns(*made);
         std::string note;

@@ -19,6 +19,7 @@ Exit header(const HeaderCommand& command, std::ostream& out, std::ostream& err);
 
 struct FormatCommand {
     std::vector<std::string> huds;
+    std::string from{};  ///< the version whose names they have; empty is that of today
     bool check = false;  ///< only says which are not in order
     bool print = false;  ///< on standard output, and the file stays as it is
 };

@@ -14,10 +14,10 @@ std::string size_text(Size size) {
     return std::to_string(static_cast<int>(size.width)) + "x" + std::to_string(static_cast<int>(size.height));
 }
 
-/// ` (800x600, locale de, scale 1.5, at 12.500 s)`
+/// ` (800x600, language de, scale 1.5, at 12.500 s)`
 std::string said(const Circumstances& seen, std::size_t others) {
     std::string text = size_text(seen.window);
-    if (!seen.locale.empty()) text += ", locale " + seen.locale;
+    if (!seen.language.empty()) text += ", language " + seen.language;
     if (!seen.theme.empty()) text += ", theme " + seen.theme;
     if (seen.scale != 1) text += ", scale " + plain_number(seen.scale);
     if (!seen.when.empty()) text += ", " + seen.when;
@@ -37,7 +37,7 @@ nlohmann::ordered_json json_of(const Finding& finding, std::size_t others) {
     if (finding.seen) {
         line["size"] = {finding.seen->window.width, finding.seen->window.height};
         line["scale"] = finding.seen->scale;
-        if (!finding.seen->locale.empty()) line["locale"] = finding.seen->locale;
+        if (!finding.seen->language.empty()) line["language"] = finding.seen->language;
         if (!finding.seen->theme.empty()) line["theme"] = finding.seen->theme;
         if (!finding.seen->when.empty()) line["when"] = finding.seen->when;
         line["other_cases"] = others;
@@ -66,7 +66,7 @@ const Accepted* Findings::acceptance(const Finding& finding) const {
     return known != accepted_.end() ? &*known : nullptr;
 }
 
-void Findings::find_unused_acceptances(const std::vector<Origin>& origins) {
+void Findings::find_unused_acceptances(const std::vector<Locations>& origins) {
     for (std::size_t i = 0; i < accepted_.size(); ++i) {
         const Accepted& accepted = accepted_[i];
         const bool is_used = std::any_of(kept_.begin(), kept_.end(),

@@ -18,7 +18,7 @@ namespace rapido::tool {
 struct Circumstances {
     Size window{};
     double scale = 1;
-    std::string locale{};  ///< empty for the HUD as it is written
+    std::string language{};  ///< empty for the HUD as it is written
     std::string theme{};   ///< empty for the first one
     std::string when{};    ///< `at 12.500 s`, `with plane.water = 3000`; empty where it does not matter
 };
@@ -36,7 +36,7 @@ class Findings {
     /// What is found from here on and stands in this list does not count; the list must outlive the findings.
     void accept(const std::vector<Accepted>& accepted) { accepted_ = accepted; }
     /// What of the list nothing was found of is a finding itself.
-    void find_unused_acceptances(const std::vector<Origin>& origins);
+    void find_unused_acceptances(const std::vector<Locations>& origins);
     /// `worse` is larger for what is worse; of equal ones the first is kept.
     void add(const std::string& same, Finding finding, double worse = 0);
     bool empty() const { return count() == 0; }

@@ -18,7 +18,7 @@ DeclaredSource source_of(const Trace::Column& column) {
     DeclaredSource source;
     source.name = column.name;
     source.type = column.type == Value::Type::text      ? SourceType::text
-                  : column.type == Value::Type::boolean ? SourceType::flag
+                  : column.type == Value::Type::flag ? SourceType::flag
                   : column.type == Value::Type::int64   ? SourceType::integer
                                                         : SourceType::number;
     bool any = false;
@@ -101,7 +101,7 @@ std::string_view field_of(std::string_view column, const DeclaredSource& source)
 std::string said(const Value& value) {
     if (!value.has_value()) return "no value";
     if (value.type() == Value::Type::text) return "'" + std::string(value.text()) + "'";
-    if (value.type() == Value::Type::boolean) return value.boolean() ? "true" : "false";
+    if (value.type() == Value::Type::flag) return value.flag() ? "true" : "false";
     return plain_number(value.number());
 }
 

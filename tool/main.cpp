@@ -8,7 +8,7 @@
 #include "base/nearest.hpp"
 #include "tool/commands.hpp"
 #include "tool/manual.hpp"
-#include "tool/names.hpp"
+#include "tool/sources.hpp"
 #include "tool/plain_output.hpp"
 #include "tool/play.hpp"
 #include "tool/plot.hpp"
@@ -36,16 +36,16 @@ std::optional<bool> is_recording(const std::string& path) {
 /// What goes together: a recording says itself what all else is asked for.
 void check_replay(const CLI::App& command, const ReplayOptions& options) {
     const std::optional<bool> known = is_recording(options.hud);
-    if (options.sweep && !options.trace.empty())
-        throw CLI::ValidationError("--sweep", "stands for a trace; leave one of both away");
-    if (options.sweep) return;
+    if (options.ranges && !options.trace.empty())
+        throw CLI::ValidationError("--ranges", "stands for a trace; leave one of both away");
+    if (options.ranges) return;
     const bool is_whole = known.value_or(options.trace.empty());
     if (is_whole && !options.trace.empty())
         throw CLI::ValidationError("--trace", "a recording holds its values; leave --trace away");
     if (!is_whole && options.trace.empty())
-        throw CLI::ValidationError("--trace", "or --sweep is required, unless HUD is a recording");
+        throw CLI::ValidationError("--trace", "or --ranges is required, unless HUD is a recording");
     if (!is_whole && !is_recording(options.trace).value_or(false)) return;
-    for (const char* const name : {"--rate", "--size", "--scale", "--locale", "--theme", "--reduced-motion"})
+    for (const char* const name : {"--rate", "--size", "--ui-scale", "--language", "--theme", "--reduced-motion"})
         if (command.count(name) > 0 && (command.get_name() == "play" || std::string_view(name) != "--size"))
             throw CLI::ValidationError(name, "is part of the recording, and cannot be chosen");
 }
@@ -127,7 +127,7 @@ int main(int count, char** arguments) {
     CLI::App* const demo_command =
         app.add_subcommand("demo", "the whole thing on the sample data: pictures, table, events");
     demo_command->add_option("--out", out, "the folder for pictures")->type_name("DIR")->capture_default_str();
-    demo_command->add_option("--sample", sample, "the folder of the sample data")
+    demo_command->add_option("--data", sample, "the folder of the sample data")
         ->type_name("DIR")
         ->check(CLI::ExistingDirectory);
 
@@ -169,11 +169,11 @@ int main(int count, char** arguments) {
     play_command->add_option("--background", options.background, "a PNG image behind the pictures")->type_name("FILE");
     play_command
         ->add_option_function<std::string>(
-            "--overlay",
+            "--point",
             [&options](const std::string& text) {
                 rapido::Point point;
                 if (std::sscanf(text.c_str(), "%f,%f", &point.x, &point.y) != 2)
-                    throw CLI::ValidationError("--overlay", "'" + text + "' is no point; write X,Y in pixels");
+                    throw CLI::ValidationError("--point", "'" + text + "' is no point; write X,Y in pixels");
                 options.overlay = point;
             },
             "boxes and ids over the pictures, and why the element at X,Y shows what it shows")
@@ -192,13 +192,13 @@ int main(int count, char** arguments) {
 
     PlotOptions plot;
     CLI::App* const plot_command =
-        app.add_subcommand("plot", "true, target and shown value of elements over time, and their effects");
+        app.add_subcommand("plot", "truth, target and shown value of elements over time, and their effects");
     add_replay(*plot_command, plot.replay);
     plot_command->add_option("--of", plot.of, "the id or path of an element; may be given again")
         ->type_name("ID")
         ->required()
         ->take_all();
-    plot_command->add_option("-o,--png", plot.png, "the picture to write")->type_name("FILE")->required();
+    plot_command->add_option("--png", plot.png, "the picture to write")->type_name("FILE")->required();
     plot_command->add_option("--from", plot.from, "seconds; without it, the first row")
         ->type_name("SECONDS")
         ->check(check_finite);
@@ -206,19 +206,19 @@ int main(int count, char** arguments) {
         ->type_name("SECONDS")
         ->check(check_finite);
 
-    rapido::tool::NamesOptions names;
-    CLI::App* const names_command =
-        app.add_subcommand("names", "the names that a HUD asks the game for, and those that it offers");
-    names_command->add_option("hud", names.hud, "HUD file (TOML)")->required();
-    names_command->add_flag("--json", names.json, "JSON Lines instead of columns");
+    rapido::tool::SourcesOptions names;
+    CLI::App* const sources_command =
+        app.add_subcommand("sources", "the names that a HUD asks the game for, and those that it offers");
+    sources_command->add_option("hud", names.hud, "HUD file (TOML)")->required();
+    sources_command->add_flag("--json", names.json, "JSON Lines instead of columns");
 
     rapido::tool::CheckOptions checked;
     CLI::App* const check_command = rapido::tool::add_check(app, checked);
 
     rapido::tool::PreviewOptions previewed;
     CLI::App* const preview_command = rapido::tool::add_preview(app, previewed);
-    rapido::tool::LiveOptions lived;
-    CLI::App* const live_command = rapido::tool::add_live(app, lived);
+    rapido::tool::DriveOptions lived;
+    CLI::App* const live_command = rapido::tool::add_drive(app, lived);
     rapido::tool::HeaderCommand header;
     CLI::App* const header_command = rapido::tool::add_header(app, header);
     rapido::tool::FormatCommand format;
@@ -247,7 +247,7 @@ int main(int count, char** arguments) {
     Exit exit = Exit::fine;
     if (*demo_command) {
         exit = demo(out, sample);
-    } else if (*names_command) {
+    } else if (*sources_command) {
         exit = rapido::tool::names(names, std::cout, std::cerr);
     } else if (*check_command) {
         exit = rapido::tool::check(checked, std::cout, std::cerr);

@@ -247,9 +247,9 @@ class Player {
             std::vector<Glyph> glyphs;
             const std::string text = seconds_text(time) + " s";
             const float wide = fonts.shape(font, 14, text, glyphs);
-            DrawGroup group;
+            DisplayGroup group;
             group.begin();
-            group.add_text(font, 14, {x, y + tall_ + 18}, wide, rgb(0xf2efe6, 0.7), text, glyphs, 1);
+            group.text(font, 14, {x, y + tall_ + 18}, wide, rgb(0xf2efe6, 0.7), text, glyphs, 1);
             sheet.draw(group);
         }
         const Status written = write_whole(options_.sheet, [&](const std::string& to) { return sheet.write_png(to); });
@@ -265,7 +265,7 @@ class Player {
     std::vector<Nanoseconds> at_;
     std::vector<TableRow> table_;
     std::vector<Event> events_;
-    DrawList list_, overlay_;
+    DisplayList list_, overlay_;
     Status too_much_;                               ///< of a picture that could not be drawn as a whole
     static constexpr float gap = 12, caption = 26;  ///< of the sheet
     float cell_ = 0, tall_ = 0;

@@ -76,7 +76,7 @@ class Plotter {
 
     Exit run() {
         if (!options_.png.ends_with(".png")) {
-            err_ << "error: -o " << options_.png << ": a plot is written as .png\n";
+            err_ << "error: --png " << options_.png << ": a plot is written as .png\n";
             return Exit::usage;
         }
         if (const Problems problems = replay_.open(); !problems.empty()) return report(problems);
@@ -286,7 +286,7 @@ class Plotter {
             const Color color = effect_colors[number % effect_colors.size()];
             const float y = one.area.bottom() + 4 + lane_height * static_cast<float>(run.lane);
             const float x = x_of(run.from), wide = std::max(x_of(run.to) - x, 3.0F);
-            group_.add_rect({x, y, wide, lane_height - 6}, 3, mix(color, paper, 0.35));
+            group_.rect({x, y, wide, lane_height - 6}, 3, mix(color, paper, 0.35));
             if (measure(run.name, 12, 600) + 10 < wide)
                 write(run.name, {x + 5, y + 12}, 0, 12, 600, paper);
             else if (is_first)
@@ -340,11 +340,11 @@ class Plotter {
         if (has_trail) legend("trail", trail_color);
         legend("shown", shown_color);
         legend("target", target_color);
-        legend("true", truth_color);
+        legend("truth", truth_color);
     }
 
     void line(const std::vector<Point>& points, float thickness, Color color) {
-        group_.add_line(points, thickness, color);
+        group_.line(points, thickness, color);
     }
 
     FontId font_of(int weight) {
@@ -360,7 +360,7 @@ class Plotter {
     /// `part` of its width stands left of the point.
     void write(std::string_view text, Point at, float part, float size, int weight, Color color) {
         const float width = measure(text, size, weight);
-        group_.add_text(font_of(weight), size, {at.x - width * part, at.y}, width, color, text, glyphs_, 1);
+        group_.text(font_of(weight), size, {at.x - width * part, at.y}, width, color, text, glyphs_, 1);
     }
 
     const PlotOptions& options_;
@@ -370,7 +370,7 @@ class Plotter {
     static constexpr float lane_height = 22;  ///< of effects
     static constexpr float text_height = 40;  ///< from the lines to the baseline of what could be read
     std::vector<Plotted> plotted_;
-    DrawGroup group_;
+    DisplayGroup group_;
     std::vector<Glyph> glyphs_;
 };
 

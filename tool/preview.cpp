@@ -13,7 +13,7 @@ namespace {
 /// A picture in place of a window, and with `watch` another one at each save.
 Exit write_pictures(PreviewSession& session, const PreviewOptions& options) {
     Exit exit = session.write_picture(options.png);
-    if (!options.watch) {
+    if (!options.follow) {
         session.report(session.running().problems());
         return session.running().problems().empty() ? exit : Exit::problems;
     }
@@ -40,7 +40,7 @@ Exit preview(const PreviewOptions& options, std::ostream& out, std::ostream& err
 #ifdef RAPIDO_WITH_WINDOW
     return preview_in_window(session, options);
 #else
-    err << "error: this build has no window; write pictures with --png F --watch\n";
+    err << "error: this build has no window; write pictures with --png F --follow\n";
     return Exit::usage;
 #endif
 }

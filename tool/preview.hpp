@@ -17,7 +17,7 @@ struct PreviewOptions {
     std::string trace{};  ///< empty: a sweep of what the HUD declares
     /// Of the window, through which a key goes; empty for the design's and three usual ones.
     std::vector<Size> sizes{};
-    std::vector<std::string> locales{};  ///< through which a key goes, besides the HUD as it is written
+    std::vector<std::string> languages{};  ///< through which a key goes, besides the HUD as it is written
     std::vector<std::string> translations{};
     std::string theme{};
     std::string background{};  ///< a picture; empty for a plain dusk
@@ -25,7 +25,7 @@ struct PreviewOptions {
     double at = 0;  ///< seconds at which it begins
     bool paused = false;
     std::string png{};               ///< the picture to write, in place of a window; with a window, what its key writes
-    bool watch = false;              ///< writes the picture again at each save
+    bool follow = false;              ///< writes the picture again at each save
     std::optional<Point> point{};    ///< explains the element there, and ends
     std::vector<std::string> set{};  ///< `plane.water=300`, by hand
 };

@@ -36,7 +36,7 @@ class PreviewFrame {
 
     PreviewFrame(Fonts& fonts, ImageFinder* images);
     void show(const Says& says, const Viewport& viewport, float pixel_ratio, Seconds step);
-    void draw(DrawList& list) const { hud_.draw(list); }
+    void draw(DisplayList& list) const { hud_.draw(list); }
 
  private:
     static constexpr std::size_t lines = 14, problem_lines = 8;

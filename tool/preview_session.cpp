@@ -10,7 +10,7 @@
 #include "rapido/picture.hpp"
 #include "tool/game_states.hpp"
 #include "tool/report.hpp"
-#include "tool/sweep.hpp"
+#include "tool/ranges.hpp"
 #include "tool/whole_file.hpp"
 
 namespace rapido::tool {
@@ -28,14 +28,14 @@ std::string size_text(Size size) {
 
 Problems PreviewSession::open() {
     languages_.emplace_back();
-    for (std::size_t i = 0; i < options_.locales.size(); ++i) {
+    for (std::size_t i = 0; i < options_.languages.size(); ++i) {
         Result<Language> known =
-            language_of(options_.locales[i], i < options_.translations.size() ? options_.translations[i] : "");
+            language_of(options_.languages[i], i < options_.translations.size() ? options_.translations[i] : "");
         if (!known) return known.problems();
         languages_.emplace_back(*std::move(known));
     }
     // What is asked for comes first.
-    language_ = options_.locales.empty() ? 0 : 1;
+    language_ = options_.languages.empty() ? 0 : 1;
     running_.read();
     if (!options_.trace.empty()) {
         Result<Trace> trace = Trace::read_file(options_.trace);
@@ -82,7 +82,7 @@ bool PreviewSession::follow() {
 SourceType PreviewSession::guessed(const std::string& name, const std::string& typed) const {
     const Value now = play_.value(name);
     if (now.type() == Value::Type::text) return SourceType::text;
-    if (now.type() == Value::Type::boolean) return SourceType::flag;
+    if (now.type() == Value::Type::flag) return SourceType::flag;
     if (now.is_integer() && value_of(typed, SourceType::integer)) return SourceType::integer;
     if (typed == "true" || typed == "false") return SourceType::flag;
     if (value_of(typed, SourceType::number)) return SourceType::number;
@@ -250,7 +250,7 @@ Exit PreviewSession::write_picture(const std::string& path) {
     picture.fill(dusk);
     if (!options_.background.empty())
         if (const Status drawn = picture.draw_image(options_.background); !drawn) return refuse(drawn.problem());
-    DrawList list;
+    DisplayList list;
     running_.hud().draw(list);
     picture.draw(list);
     if (!running_.problems().empty()) {
@@ -259,7 +259,7 @@ Exit PreviewSession::write_picture(const std::string& path) {
         PreviewFrame::Says problems = says();
         problems.has_bar = false;
         frame.show(problems, {.size = viewing_.size}, 1, Seconds{0});
-        DrawList around;
+        DisplayList around;
         frame.draw(around);
         picture.draw(around);
     }

@@ -31,7 +31,7 @@ class PreviewWindow {
         Hud behind({.design = {100, 100}, .fit = Fit::fill}, {}, &session_.running().fonts(),
                    &session_.running().images());
         put_background(behind);
-        DrawList background, list, overlay, around;
+        DisplayList background, list, overlay, around;
         while (window.next_frame()) {
             const float ratio = window.pixel_ratio();
             Size whole = window.viewport().size;

@@ -9,7 +9,7 @@
 
 #include "rapido/debug.hpp"
 #include "tool/report.hpp"
-#include "tool/sweep.hpp"
+#include "tool/ranges.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -27,10 +27,10 @@ Problems Replay::open() {
     if (!text) return text.problems();
     const IncludeReader includes = includes_of(std::filesystem::path(options_.hud).parent_path().string());
     const bool is_whole = Recording::is_recording(*text);
-    if (options_.sweep && is_whole)
-        return {{{options_.hud}, "is a recording, which has its own values", "leave --sweep away"}};
+    if (options_.ranges && is_whole)
+        return {{{options_.hud}, "is a recording, which has its own values", "leave --ranges away"}};
     Result<std::string> data = is_whole         ? std::move(text)
-                               : options_.sweep ? Result<std::string>(std::string())
+                               : options_.ranges ? Result<std::string>(std::string())
                                                 : read_text_file(options_.trace, largest_file);
     const auto with_those_of_hud = [&](Problems problems) {
         if (!is_whole)
@@ -40,7 +40,7 @@ Problems Replay::open() {
     };
     if (!data) return with_those_of_hud(data.problems());
     const std::string& name = is_whole ? options_.hud : options_.trace;
-    if (options_.sweep) {
+    if (options_.ranges) {
         const Result<HudDefinition> declared = read_hud(*text, options_.hud, includes);
         if (!declared) return declared.problems();
         Result<Trace> swept = sweep_of(*declared, options_.hud);
@@ -123,7 +123,7 @@ Replay::Played Replay::made(const HudDefinition& definition, Recorder* recorder)
 Problems Replay::set_up(Hud& hud) {
     if (recording_) return {};
     hud.set_reduced_motion(options_.reduced_motion);
-    hud.set_scale(static_cast<float>(options_.scale));
+    hud.set_ui_scale(static_cast<float>(options_.scale));
     hud.resize({.size = {static_cast<float>(options_.width), static_cast<float>(options_.height)}});
     if (!options_.theme.empty() && !hud.set_theme(options_.theme)) return {hud.problems().back()};
     return speak(hud);
@@ -163,8 +163,8 @@ Result<Language> Replay::language(std::string_view tag) const {
 
 /// Sets the language that was asked for, if one was.
 Problems Replay::speak(Hud& hud) {
-    if (options_.locale.empty() && options_.translations.empty()) return {};
-    const Result<Language> known = language(options_.locale);
+    if (options_.language.empty() && options_.translations.empty()) return {};
+    const Result<Language> known = language(options_.language);
     if (!known) return known.problems();
     const auto before = static_cast<std::ptrdiff_t>(hud.problems().size());
     hud.set_language(*known);

@@ -35,14 +35,14 @@ double tenth(float length) {
 std::string value_text(const Value& value) {
     if (!value.has_value()) return "-";
     if (value.type() == Value::Type::text) return std::string(value.text());
-    if (value.type() == Value::Type::boolean) return value.boolean() ? "true" : "false";
+    if (value.type() == Value::Type::flag) return value.flag() ? "true" : "false";
     return value.is_integer() ? std::to_string(value.int64()) : plain_number(value.number());
 }
 
 Json value_json(const Value& value) {
     if (!value.has_value()) return nullptr;
     if (value.type() == Value::Type::text) return std::string(value.text());
-    if (value.type() == Value::Type::boolean) return value.boolean();
+    if (value.type() == Value::Type::flag) return value.flag();
     if (value.type() == Value::Type::int64) return value.int64();
     return value.number();
 }

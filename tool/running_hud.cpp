@@ -36,7 +36,7 @@ void RunningHud::read() {
 }
 
 bool RunningHud::follow() {
-    if (!file_.saved()) return false;
+    if (!file_.has_changed()) return false;
     read();
     return true;
 }
@@ -53,7 +53,7 @@ void RunningHud::view(const Viewing& viewing) {
 
 void RunningHud::apply() {
     hud_->resize({.size = viewing_.size});
-    hud_->set_scale(viewing_.scale);
+    hud_->set_ui_scale(viewing_.scale);
     hud_->set_reduced_motion(viewing_.reduced_motion);
     if (!viewing_.theme.empty()) hud_->set_theme(viewing_.theme);
     if (viewing_.language) hud_->set_language(*viewing_.language);

@@ -45,8 +45,8 @@ nlohmann::json json_of(const Value& value) {
             return nullptr;
         case Value::Type::text:
             return std::string(value.text());
-        case Value::Type::boolean:
-            return value.boolean();
+        case Value::Type::flag:
+            return value.flag();
         case Value::Type::int64:
             return value.int64();
         default:

@@ -44,7 +44,7 @@ constexpr std::array pages{
     Page{ProblemCode::too_large,
          "There is more than a limit allows: files may come from anywhere, and must not take a game's memory "
          "or time.",
-         "Split the file, or take out what is not used. The limits stand in docs/hud-files.md.",
+         "Split the file, or take out what is not used. The limits stand in docs/trust.md.",
          "more than 4000 elements"},
     Page{ProblemCode::unknown_key, "The thing has no key of this name.",
          "Take the word of the hint. 'docs/reference.md' lists all keys of each kind.",
@@ -62,7 +62,7 @@ constexpr std::array pages{
          "The message says the range. Of a source: declare the range that the game really has.",
          "opacity = 80     # 0.8"},
     Page{ProblemCode::bad_id, "An id is empty, or is made of characters that ids do not have.",
-         "Use letters, digits and '_'.", "id = \"fuel gauge\"     # fuel_gauge"},
+         "Use letters, digits, '_' and '-'.", "id = \"fuel gauge\"     # fuel_gauge"},
     Page{ProblemCode::duplicate, "An id, a name or a key is taken by something before it.",
          "Give one of them another name. Ids need differ among siblings only.",
          "id = \"fuel\"     # twice in one panel"},
@@ -97,9 +97,9 @@ constexpr std::array pages{
          "Put the font file into the folder of the HUD and name it in 'font_files', or install the family.",
          "font_files = [\"fonts/Inter.ttf\"]"},
     Page{ProblemCode::missing_glyph, "No font has a character that is to be shown.",
-         "Add a family that has it behind the first: 'font = \"Inter, Noto Sans JP\"'; or give the locale a "
+         "Add a family that has it behind the first: 'font = \"Inter, Noto Sans JP\"'; or give the language a "
          "font of its own.",
-         "locale = [{ locale = \"ja\", font = \"Inter, Noto Sans JP\" }]"},
+         "language = [{ language = \"ja\", font = \"Inter, Noto Sans JP\" }]"},
     Page{ProblemCode::missing_image, "An image cannot be shown; a crossed box stands for it.",
          "Put the PNG file into the folder of the HUD, or correct its name.", "image = \"icons/drop.png\""},
     Page{ProblemCode::bad_call, "A call of the game cannot be answered, and does nothing.",
@@ -112,7 +112,7 @@ constexpr std::array pages{
     Page{ProblemCode::bad_step, "A step of time is negative, infinite or not a number; it counts as zero.",
          "Give 'update' the time since the last frame.", "hud.update(last - now)"},
     Page{ProblemCode::too_much, "One frame holds more than can be shown or told; the rest is left out.",
-         "Show less: cap lists with 'most', and let pop-ups merge.", ""},
+         "Show less: cap lists with 'at_most', and let pop-ups merge.", ""},
     Page{ProblemCode::wrong_size, "What is drawn was made for another size; it is drawn all the same, and not scaled.",
          "Call 'hud.resize' with the size of the window, and make the picture as large.", ""},
     Page{ProblemCode::no_room,
@@ -120,7 +120,7 @@ constexpr std::array pages{
          "cut off, made smaller or "
          "reaches beyond its box. The message has the text, both widths in design pixels, and the values "
          "that made it.",
-         "Give it more room ('max_size', a wider panel), fewer characters ('compact', another pattern, a "
+         "Give it more room ('max_size', a wider panel), fewer characters ('compact_digits', another pattern, a "
          "shorter translation), lines "
          "('wrap'), or let it shrink on purpose and check the size with '--smallest-text'.",
          "text 'acres' is drawn smaller, as it has less room than it needs: 140 of 190.8 px: \"1,000,000 "
@@ -128,16 +128,16 @@ constexpr std::array pages{
     Page{ProblemCode::overlap,
          "Two elements that are seen together lie over each other in part. What is wholly inside of another "
          "one is meant to be, and so is "
-         "what stands in a panel whose layout is 'stack'. Or the labels of a dial or a scale are written "
+         "what stands in a panel whose layout is 'free'. Or the labels of a dial or a scale are written "
          "over each other.",
          "Anchor one of them elsewhere, let both stand in a row or a column, or show only one at a time. At "
          "a player's scale above 1 "
-         "there is less room: check with '--scale 1.5'.",
+         "there is less room: check with '--ui-scale 1.5'.",
          "panel 'right' lies over panel 'left', on 27 by 60 px"},
     Page{ProblemCode::off_screen,
          "An element leaves the screen, or the safe area where '--safe-area' asks for one: as it stands, or "
          "by an effect that moves it. "
-         "What an effect does when an element enters or leaves does not count, and neither do tags, pop-ups "
+         "What an effect does when an element enters or leaves does not count, and neither do markers, pop-ups "
          "and what fills the screen.",
          "Offsets count inwards from the anchored edges: a negative one leads out. Give an effect less way, "
          "or another 'pivot'.",
@@ -174,7 +174,7 @@ constexpr std::array pages{
          "A value trembles at the edge of a band, which is entered more than three times within a second.",
          "Give the band a 'margin', beyond which the value must go to leave it, or let the value 'settle' "
          "first.",
-         "bands = [{ id = \"low\", below = 0.25, margin = 0.02 }]"},
+         "bands = [{ id = \"low\", below = 0.25, hysteresis = 0.02 }]"},
     Page{ProblemCode::flash,
          "An effect flashes more than three times in a second, which can start a seizure (WCAG 2.x, "
          "criterion 2.3.1). A HUD shows three of "
@@ -185,7 +185,7 @@ constexpr std::array pages{
          "Something can never show: a band outside of the declared range, a mark beyond the duration of its "
          "timer, an element that is "
          "never visible, all that a band lies over which is never left.",
-         "Correct the edge: where an element has a maximum, edges are parts of it, unless 'of = \"value\"'. "
+         "Correct the edge: where an element has a maximum, edges are parts of it, unless 'edge_unit = \"value\"'. "
          "Or declare the range that the "
          "game really has.",
          "image 'lamp' never comes into band 'melting': it begins at 200, and the value is 20 to 120"},

@@ -18,9 +18,9 @@ int main() {
     for (int frame = 0; frame < 60; ++frame) {  // a second of the game
         if (frame == 40) acres_saved += 480;    // nothing else to call: the change is seen
         water -= 2;
-        hud.update({.real = 1s / 60.0, .game = 1s / 60.0});
+        hud.update(1.0 / 60);
     }
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     Picture picture(1280, 720, fonts);
     picture.fill(rgb(0x10161c));

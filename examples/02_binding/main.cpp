@@ -68,7 +68,7 @@ int main() {
     for (const Problem& problem : hud.problems())
         std::printf("%s\n", to_string(problem).c_str());
 
-    hud.update({});
+    hud.update(0);
     print(hud, "first frame");
 
     acres = 2, gear = Gear::down, repair_cost = 1480, in_danger = 1, *enemy_health -= 12, paused = true;

@@ -28,14 +28,14 @@ std::vector<Element> gauge(const std::string& id, const std::string& caption, co
                    .plate = false},
              Text{.id = "caption", .format = caption, .color = color, .weight = 600, .size = 15},
              Text{.id = "amount",
-                  .value = rapido::name(id),
-                  .max = rapido::name(id + "_max"),
+                  .value = rapido::by_name(id),
+                  .max = rapido::by_name(id + "_max"),
                   .format = "{percent}%",
                   .weight = 600,
                   .size = 17}),
         Bar{.id = "bar",
-            .value = rapido::name(id),
-            .max = rapido::name(id + "_max"),
+            .value = rapido::by_name(id),
+            .max = rapido::by_name(id + "_max"),
             .place = {.size = {220, 14}},
             .color = color});
 }
@@ -77,10 +77,10 @@ int main(int count, char** arguments) {
         sources.set("hull", watch(pilot.hull));
         sources.set("hull_max", 100);
         Hud hud(definition, sources, &fonts);
-        hud.resize({.origin = {width * static_cast<float>(player), 0}, .size = {width, height}});
+        hud.resize({.size = {width, height}, .origin = {width * static_cast<float>(player), 0}});
         hud.update({.real = 16ms, .game = 16ms});
         if (!hud.problems().empty()) return 1;
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         picture.draw(list);
     }

@@ -43,7 +43,7 @@ int main(int count, char** arguments) {
         hud.update(0.0);
         for (const Problem& problem : hud.problems())
             std::fprintf(stderr, "%s: %s\n", look, to_string(problem).c_str());
-        DrawList list;
+        DisplayList list;
         hud.draw(list);
         for (int column = 0; column < 3; ++column) {
             Picture cell(width, height, fonts, &images);

@@ -64,7 +64,7 @@ int main(int count, char** arguments) {
 
     Picture sheet(2 * width + gap, 2 * height + gap, fonts);
     sheet.fill(rgb(0x808080));
-    DrawList list;
+    DisplayList list;
     int shots = 0;
     const auto shoot = [&] {
         hud.draw(list);

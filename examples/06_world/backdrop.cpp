@@ -43,16 +43,16 @@ void draw_sky_and_ridges(cairo_t* context, const std::array<float, 16>& matrix, 
         if (const auto far = project(matrix, {9000 * std::cos(way), 0, 9000 * std::sin(way)}, width, height))
             if (far->x > 0 && far->x < width) horizon = far->y;
     cairo_pattern_t* sky = cairo_pattern_create_linear(0, 0, 0, std::max(1.0, horizon));
-    cairo_pattern_add_color_stop_rgb(sky, 0, 0.15, 0.19, 0.33);
-    cairo_pattern_add_color_stop_rgb(sky, 0.7, 0.62, 0.42, 0.42);
-    cairo_pattern_add_color_stop_rgb(sky, 1, 0.95, 0.72, 0.48);
+    cairo_pattern_add_color_stop_rgb(sky, 0, 0.72, 0.76, 0.79);
+    cairo_pattern_add_color_stop_rgb(sky, 0.7, 0.85, 0.87, 0.87);
+    cairo_pattern_add_color_stop_rgb(sky, 1, 0.95, 0.95, 0.92);
     cairo_set_source(context, sky);
     cairo_paint(context);
     cairo_pattern_destroy(sky);
     cairo_pattern_t* ground = cairo_pattern_create_linear(0, horizon, 0, height);
-    cairo_pattern_add_color_stop_rgb(ground, 0, 0.36, 0.29, 0.27);
-    cairo_pattern_add_color_stop_rgb(ground, 0.25, 0.2, 0.2, 0.19);
-    cairo_pattern_add_color_stop_rgb(ground, 1, 0.1, 0.12, 0.12);
+    cairo_pattern_add_color_stop_rgb(ground, 0, 0.78, 0.77, 0.70);
+    cairo_pattern_add_color_stop_rgb(ground, 0.25, 0.62, 0.62, 0.49);
+    cairo_pattern_add_color_stop_rgb(ground, 1, 0.43, 0.47, 0.33);
     cairo_rectangle(context, 0, horizon, width, height - horizon);
     cairo_set_source(context, ground);
     cairo_fill(context);
@@ -61,13 +61,14 @@ void draw_sky_and_ridges(cairo_t* context, const std::array<float, 16>& matrix, 
         cairo_move_to(context, 0, horizon);
         for (int x = 0; x <= width; x += 4) {
             const double at = x * 0.013 + layer * 2.1;
-            const double high =
-                26 - layer * 12 + 9 * std::sin(at) + 6 * std::sin(at * 2.7 + 1) + 3 * std::sin(at * 6.1);
+            // Terraces: steps with a slope between them.
+            const double steps = 2 + 1.1 * std::sin(at) + 0.8 * std::sin(at * 2.7 + 1), whole = std::floor(steps);
+            const double high = (16 - layer * 6) * (whole + std::clamp((steps - whole - 0.8) / 0.2, 0.0, 1.0));
             cairo_line_to(context, x, horizon - std::max(0.0, high));
         }
         cairo_line_to(context, width, horizon);
         cairo_close_path(context);
-        cairo_set_source_rgb(context, 0.46 - layer * 0.14, 0.33 - layer * 0.09, 0.37 - layer * 0.09);
+        cairo_set_source_rgb(context, 0.86 - layer * 0.04, 0.85 - layer * 0.06, 0.80 - layer * 0.09);
         cairo_fill(context);
     }
 }
@@ -87,7 +88,7 @@ void draw_paths(cairo_t* context, const std::array<float, 16>& matrix, int width
                 begun ? cairo_line_to(context, seen->x, seen->y) : cairo_move_to(context, seen->x, seen->y);
                 begun = true;
             }
-            cairo_set_source_rgba(context, 0.95, 0.8, 0.6, 0.07);
+            cairo_set_source_rgba(context, 0.98, 0.97, 0.90, 0.16);
             cairo_stroke(context);
         }
 }
@@ -108,13 +109,13 @@ void draw_houses(cairo_t* context, const Seen& at) {
     const double size = 14 * 320 / at.distance;
     for (const double aside : {-1.1, 0.0, 0.9}) {
         const double x = at.x + aside * size, high = size * (aside == 0 ? 0.9 : 0.65);
-        cairo_set_source_rgb(context, 0.85, 0.78, 0.68);
+        cairo_set_source_rgb(context, 0.95, 0.94, 0.90);
         cairo_rectangle(context, x - size * 0.4, at.y - high * 0.6, size * 0.8, high * 0.6);
         cairo_fill(context);
         cairo_move_to(context, x - size * 0.5, at.y - high * 0.6);
         cairo_line_to(context, x, at.y - high * 1.15);
         cairo_line_to(context, x + size * 0.5, at.y - high * 0.6);
-        cairo_set_source_rgb(context, 0.55, 0.26, 0.2);
+        cairo_set_source_rgb(context, 0.74, 0.46, 0.33);
         cairo_fill(context);
     }
 }

@@ -1,6 +1,6 @@
-// Tags over a world, and numbers that pop up: the same fires and villages from three camera positions, and a drop of water in five moments.
+// Markers over a world, and numbers that pop up: the same fires and villages from three camera positions, and a drop of water in five moments.
 //
-//     06_world FOLDER_OF_THE_HUD      writes tags.png, popups.png and watches.png
+//     06_world FOLDER_OF_THE_HUD      writes markers.png, pop_ups.png and probes.png
 #include <rapido/debug.hpp>
 #include <rapido/file.hpp>
 #include <rapido/picture.hpp>
@@ -59,7 +59,7 @@ int main(int count, char** arguments) {
     Images images(folder);
     Hud hud(*definition, sources, &fonts, &images);
     const ElementRef drops = hud.find("drops");
-    DrawList list;
+    DisplayList list;
     const auto shoot = [&](const std::array<float, 16>& matrix, int width, int height) {
         hud.resize({.size = {static_cast<float>(width), static_cast<float>(height)}});
         hud.set_camera(Camera(matrix));
@@ -89,7 +89,7 @@ int main(int count, char** arguments) {
     for (int i = 0; i < 3; ++i) {
         const auto matrix = example::looking(shots[i].from, shots[i].to, 60, 16.0F / 9);
         eye = shots[i].from;
-        shoot(matrix, width, height);  // twice, so that each has measured its tags before they are told apart
+        shoot(matrix, width, height);  // twice, so that each has measured its markers before they are told apart
         sheet.draw(shoot(matrix, width, height), {static_cast<float>(i % 2 * (width + gap)),
                                                   static_cast<float>(i / 2 * (height + gap)), width, height});
     }
@@ -106,7 +106,7 @@ int main(int count, char** arguments) {
             if (!is_hit || frame < 2 || (frame + fire.number) % 3 != 0 || frame > 20) continue;
             const double water = fire.number % 4 == 0 ? 16 : 5;
             fire.heat = std::max(0.0, fire.heat - water);
-            hud.pop(drops, {.at = world_point(fire.at), .value = water});
+            hud.pop_up(drops, {.at = world_point(fire.at), .value = water});
         }
         const Picture picture = shoot(matrix, width, height);
         if (frame == 6 || frame == 16 || frame == 28 || frame == 50 || frame == 68) {
@@ -119,27 +119,27 @@ int main(int count, char** arguments) {
         }
     }
     // What a tester sees besides: any value in one line, in the corner in which the table covers least.
-    rapido::show_watches(hud);
+    rapido::show_probes(hud);
     double heat = 0;
     for (const Fire& fire : fires)
         heat += fire.heat;
     Picture watched(960, 540, fonts);
     for (int frame = 0; frame < 3; ++frame) {
-        RAPIDO_WATCH_AS("{:.1f} m", eye[1]);
-        RAPIDO_WATCH_IN("fires", fires.size());
-        RAPIDO_WATCH_IN_AS("fires", "{:.0f} °C", heat / 40);
-        RAPIDO_WATCH_IN("villages", villages.front().name);
-        RAPIDO_WATCH_IN("villages", villages.front().people);
+        RAPIDO_PROBE_AS("{:.1f} m", eye[1]);
+        RAPIDO_PROBE_IN("fires", fires.size());
+        RAPIDO_PROBE_IN_AS("fires", "{:.0f} °C", heat / 40);
+        RAPIDO_PROBE_IN("villages", villages.front().name);
+        RAPIDO_PROBE_IN("villages", villages.front().people);
         watched = shoot(matrix, 960, 540);
     }
     for (const Problem& problem : hud.problems())
         std::fprintf(stderr, "%s\n", to_string(problem).c_str());
     std::remove("backdrop.png");
     for (const auto& [picture, name] :
-         {std::pair(&sheet, "tags.png"), std::pair(&strip, "popups.png"), std::pair(&watched, "watches.png")})
+         {std::pair(&sheet, "markers.png"), std::pair(&strip, "pop_ups.png"), std::pair(&watched, "probes.png")})
         if (const Status written = picture->write_png(name); !written) {
             std::fprintf(stderr, "%s\n", to_string(written.problem()).c_str());
             return 1;
         }
-    std::puts("wrote tags.png, popups.png and watches.png");
+    std::puts("wrote markers.png, pop_ups.png and probes.png");
 }

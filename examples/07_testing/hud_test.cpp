@@ -38,7 +38,7 @@ struct Played {
             hud->update(to_seconds(time - before));
         }
     }
-    std::string_view text(std::string_view id) { return hud->text(hud->find(id)); }
+    std::string_view text(std::string_view id) { return hud->text_of(hud->find(id)); }
 };
 
 /// A few seconds that a tester has cut out of a recorded flight, and what must be seen of them.

@@ -63,7 +63,7 @@ int main(int count, char** arguments) {
                                     .value = watch(plane.drops),
                                     .format = "{} drops",
                                     .plural = {.one = "{} drop"},
-                                    .effects = {{.on = TriggerOn::gain, .effect = "swell"}},
+                                    .triggers = {{.on = TriggerOn::gain, .effect = "swell"}},
                                     .place = {.anchor = Anchor::top_right, .offset = {32, 24}},
                                     .size = 40,
                                     .shadow = Shadow{.offset = {0, 2}, .blur = 6}});
@@ -79,7 +79,7 @@ int main(int count, char** arguments) {
                  .format = "{:.0f} km/h",
                  .place = {.anchor = Anchor::bottom_left, .offset = {32, 60}}});
     SdlDrawer drawer(renderer, fonts);
-    DrawList list;
+    DisplayList list;
     for (int frame = 0; frames == 0 || frame < frames; ++frame) {
         bool quits = false, drops_water = frames > 0 && frame % 90 == 45;
         for (SDL_Event event; SDL_PollEvent(&event) != 0;) {
@@ -100,6 +100,6 @@ int main(int count, char** arguments) {
             std::fprintf(stderr, "%s\n", to_string(drawn.problem()).c_str());
         SDL_RenderPresent(renderer);
     }
-    std::printf("%s\n", std::string(hud.text(drops)).c_str());
+    std::printf("%s\n", std::string(hud.text_of(drops)).c_str());
     return surface == nullptr || SDL_SaveBMP(surface, arguments[2]) == 0 ? 0 : 1;
 }

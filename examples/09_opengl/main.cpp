@@ -56,7 +56,7 @@ int main(int count, char** arguments) {
     Status seen;
     {
         GlDrawer drawer(SDL_GL_GetProcAddress, fonts);
-        DrawList list;
+        DisplayList list;
         for (int frame = 0; frames == 0 || frame < frames; ++frame) {
             bool quits = false;
             for (SDL_Event event; SDL_PollEvent(&event) != 0;)
@@ -90,7 +90,7 @@ int main(int count, char** arguments) {
     SDL_GL_DeleteContext(context);
     SDL_DestroyWindow(window);
     if (!seen) std::fprintf(stderr, "%s\n", to_string(seen.problem()).c_str());
-    std::printf("%s\n", std::string(hud.text(hud.find("saved"))).c_str());
+    std::printf("%s\n", std::string(hud.text_of(hud.find("saved"))).c_str());
     SDL_Quit();
     return seen ? 0 : 1;
 }

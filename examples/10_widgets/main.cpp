@@ -47,9 +47,9 @@ int main() {
         fuel -= 0.4;
         mission.advance(1s / 60.0);
         hud.update(1 / 60.0);
-        if (hud.text_changed(score_text)) score_label.set(hud.text(score_text));
-        if (hud.text_changed(clock)) clock_label.set(hud.text(clock));
-        if (hud[fuel_bar].changed) fuel_gauge.set(*hud.fill(fuel_bar));
+        if (hud.text_changed(score_text)) score_label.set(hud.text_of(score_text));
+        if (hud.text_changed(clock)) clock_label.set(hud.text_of(clock));
+        if (hud[fuel_bar].changed) fuel_gauge.set(*hud.fill_of(fuel_bar));
         for (const Event& event : hud.events())
             std::printf("%s %s\n", std::string(to_string(event.kind)).c_str(), event.id.c_str());
     }

@@ -37,7 +37,7 @@ int main(int count, char** arguments) {
     hud.add(Text{.id = "fish",
                  .value = watch(fish),
                  .format = "{} fish",
-                 .effects = {{.on = TriggerOn::gain, .effect = "swell"}},
+                 .triggers = {{.on = TriggerOn::gain, .effect = "swell"}},
                  .place = {.anchor = Anchor::top_right, .offset = {20, 16}},
                  .size = 32,
                  .outline = Outline{.width = 2, .color = rgb(0x10161c)}});
@@ -53,7 +53,7 @@ int main(int count, char** arguments) {
 
     std::vector<std::uint32_t> screen(static_cast<std::size_t>(width * height));
     Picture layer(width, height, fonts);  // one, again and again
-    DrawList list;
+    DisplayList list;
     for (int frame = 0; frame < 90; ++frame) {
         if (frame % 30 == 20) ++fish;
         wind = 8 + 4 * std::sin(frame / 20.0);
@@ -75,9 +75,9 @@ int main(int count, char** arguments) {
     Images images;
     const auto image = images.add("screen", width, height, colors);
     Picture shot(width, height, fonts, &images);
-    DrawGroup group;
+    DisplayGroup group;
     group.begin();
-    group.add_image(*image, {0, 0, width, height}, {0, 0, width, height}, rgb(0xffffff), false);
+    group.image(*image, {0, 0, width, height}, {0, 0, width, height}, rgb(0xffffff), false);
     shot.draw(group);
     return shot.write_png(arguments[1]) ? 0 : 1;
 }

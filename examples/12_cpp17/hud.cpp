@@ -27,8 +27,8 @@ GameHud::~GameHud() = default;
 
 void GameHud::update(double seconds) {
     inside_->hud.update(seconds);
-    inside_->coins_text = inside_->hud.text(inside_->coins);
-    inside_->health_text = inside_->hud.text(inside_->health);
+    inside_->coins_text = inside_->hud.text_of(inside_->coins);
+    inside_->health_text = inside_->hud.text_of(inside_->health);
 }
 
 const char* GameHud::coins() const {

@@ -21,7 +21,7 @@ int main(int count, char** arguments) {
                  .value = watch(drops),
                  .format = "{} drops",
                  .plural = {.one = "{} drop"},
-                 .effects = {{.on = TriggerOn::gain, .effect = "swell"}},
+                 .triggers = {{.on = TriggerOn::gain, .effect = "swell"}},
                  .place = {.anchor = Anchor::top, .offset = {0, 40}},
                  .size = 56});
     hud.add(Bar{.id = "water",
@@ -34,7 +34,7 @@ int main(int count, char** arguments) {
                 .radius = 12});
 
     HudWindow window(fonts, nullptr, {.title = "Ember Ridge", .width = 960, .height = 540});
-    DrawList list;
+    DisplayList list;
     for (int frame = 0; window.next_frame() && (frames == 0 || frame < frames); ++frame) {
         for (const WindowEvent& event : window.events()) {
             if (event.kind == WindowEvent::Kind::press && water >= 600) {

@@ -1,4 +1,4 @@
-// A renderer of one's own: walks the draw list and writes it as characters, for a server that has no screen but a terminal.
+// A renderer of one's own: walks the display list and writes it as characters, for a server that has no screen but a terminal.
 //
 // One design pixel is one cell. The terminal is its own text engine, in which every character is as wide as the others.
 #include <rapido/rapido.hpp>
@@ -26,12 +26,12 @@ class Terminal {
  public:
     Terminal(int width, int height) : width_(width), cells_(static_cast<std::size_t>(width * height)) {}
 
-    void draw(const DrawList& list) {
+    void draw(const DisplayList& list) {
         cells_.assign(cells_.size(), {});
-        for (const DrawGroup& group : list.groups())
-            for (const DrawCommand& command : group.commands()) {
-                if (command.kind == DrawCommand::Kind::rect) draw_rect(group, command);
-                if (command.kind == DrawCommand::Kind::text) draw_text(group, command);
+        for (const DisplayGroup& group : list.groups())
+            for (const DisplayItem& item : group.items()) {
+                if (item.kind == DisplayItem::Kind::rect) draw_rect(group, item);
+                if (item.kind == DisplayItem::Kind::text) draw_text(group, item);
                 // A terminal has no borders, lines, polygons and images.
             }
     }
@@ -58,23 +58,23 @@ class Terminal {
         return column >= 0 && column < width_ && row >= 0 && index < cells_.size() ? &cells_[index] : nullptr;
     }
 
-    void draw_rect(const DrawGroup& group, const DrawCommand& command) {
-        const Rect &rect = command.rect, &clip = command.clip;
+    void draw_rect(const DisplayGroup& group, const DisplayItem& item) {
+        const Rect &rect = item.rect, &clip = item.clip;
         for (float y = rect.y; y < rect.y + rect.height; ++y)
             for (float x = rect.x; x < rect.x + rect.width; ++x) {
                 if (clip.width > 0 && (x + 0.5F < clip.x || x + 0.5F > clip.x + clip.width)) continue;
                 if (Cell* const cell = at(group.transform().apply({x, y})))
-                    cell->paper = mix(cell->paper, command.color, command.color.alpha);
+                    cell->paper = mix(cell->paper, item.color, item.color.alpha);
             }
     }
 
-    void draw_text(const DrawGroup& group, const DrawCommand& command) {
-        for (const Glyph& glyph : group.glyphs_of(command)) {
+    void draw_text(const DisplayGroup& group, const DisplayItem& item) {
+        for (const Glyph& glyph : group.glyphs_of(item)) {
             // A baseline is the lower edge of its row.
-            const Point point{command.baseline.x + glyph.offset.x, command.baseline.y - 1};
+            const Point point{item.baseline.x + glyph.offset.x, item.baseline.y - 1};
             if (Cell* const cell = at(group.transform().apply(point))) {
                 cell->character = static_cast<char>(glyph.id);
-                cell->ink = mix(cell->paper, command.color, command.color.alpha);
+                cell->ink = mix(cell->paper, item.color, item.color.alpha);
             }
         }
     }
@@ -107,7 +107,7 @@ int main() {
                 .place = {.anchor = Anchor::top_right, .offset = {2, 3}, .size = {44, 1}},
                 .radius = 0});
     Terminal terminal(64, 5);
-    DrawList list;
+    DisplayList list;
     for (const double now : {0.31, 0.87}) {
         load = now;
         hud.update(1.0);

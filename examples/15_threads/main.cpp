@@ -18,11 +18,11 @@ struct State {
     int drops = 0;
 };
 
-/// Two draw lists that go to and fro: one is filled while the other is drawn. `take` gives the newest one.
+/// Two display lists that go to and fro: one is filled while the other is drawn. `take` gives the newest one.
 class TwoLists {
  public:
     /// The list to fill; the game waits here while the other one is drawn and this one is not taken yet.
-    DrawList* to_fill() {
+    DisplayList* to_fill() {
         std::unique_lock lock(mutex_);
         changed_.wait(lock, [&] { return !is_full_; });
         return &lists_[filled_];
@@ -33,12 +33,12 @@ class TwoLists {
         changed_.notify_all();
     }
     /// A full list; the one that was taken before may be filled from now on. Nothing after the end.
-    const DrawList* take() {
+    const DisplayList* take() {
         std::unique_lock lock(mutex_);
         changed_.wait(lock, [&] { return is_full_ || is_over_; });
         if (!is_full_) return nullptr;
         is_full_ = false;
-        const DrawList* const taken = &lists_[filled_];
+        const DisplayList* const taken = &lists_[filled_];
         filled_ = 1 - filled_;
         changed_.notify_all();
         return taken;
@@ -52,7 +52,7 @@ class TwoLists {
  private:
     std::mutex mutex_;
     std::condition_variable changed_;
-    std::array<DrawList, 2> lists_;
+    std::array<DisplayList, 2> lists_;
     std::size_t filled_ = 0;
     bool is_full_ = false, is_over_ = false;
 };
@@ -82,7 +82,7 @@ int main() {
     Fonts fonts;  // measured with by the game's thread, drawn with by the other one
     std::thread renderer([&] {
         Picture picture(480, 120, fonts);
-        while (const DrawList* const list = lists.take()) {
+        while (const DisplayList* const list = lists.take()) {
             picture.fill(rgb(0x10161c));
             picture.draw(*list);
             ++drawn;

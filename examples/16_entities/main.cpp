@@ -1,4 +1,4 @@
-// An entity store of plain arrays, and a tag over each of its fires. What an entity has moves within the arrays when others die: a tag
+// An entity store of plain arrays, and a marker over each of its fires. What an entity has moves within the arrays when others die: a marker
 // follows the number of its entity, and never an address.
 #include <rapido/picture.hpp>
 #include <rapido/rapido.hpp>
@@ -59,7 +59,7 @@ int main() {
     Hud hud({.design = {640, 400}, .font = "Inter, sans-serif"}, {}, &fonts);
     hud.resize({.size = {640, 400}});
     hud.set_camera(Camera::flat({.center = {320, 200, 0}, .zoom = 1}));
-    hud.add(tags_of({.id = "fires", .entries = fires, .key = "number"}, [](const auto& fire) {
+    hud.add(markers_of({.id = "fires", .entries = fires, .key = "number"}, [](const auto& fire) {
         return nest(Panel{.layout = Layout::column, .gap = 2, .align = Align::center, .plate = false},
                     Text{.id = "heat", .value = fire("heat"), .format = "{:.0f} °C", .size = 15},
                     Bar{.id = "bar",
@@ -71,7 +71,7 @@ int main() {
                         .color = rgb(0xff7a3c)});
     }));
     hud.add(Text{.id = "count",
-                 .value = name("fires.count"),
+                 .value = by_name("fires.count"),
                  .format = "{} fires",
                  .place = {.anchor = Anchor::top_right, .offset = {24, 20}}});
 
@@ -84,7 +84,7 @@ int main() {
         }
         hud.update(1 / 60.0);
     }
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     Picture picture(640, 400, fonts);
     picture.fill(rgb(0x2a3644));

@@ -28,7 +28,7 @@ int main(int count, char** arguments) {
     values.plane.refilling = false;
     values.world.until_dusk = 90s;
     for (int frame = 0; frame < 3; ++frame) {
-        if (file.saved())
+        if (file.has_changed())
             for (const Problem& problem : file.reload(hud))
                 std::printf("%s\n", to_string(problem).c_str());
         if (frame == 1) values.world.village = "Alder Creek";
@@ -36,7 +36,7 @@ int main(int count, char** arguments) {
         hud.update(1.0);
         values.world.until_dusk = *values.world.until_dusk - 1s;
         for (const ElementRef element : hud.elements())
-            if (hud[element].visible) std::printf("  %s", std::string(hud.text(element)).c_str());
+            if (hud[element].visible) std::printf("  %s", std::string(hud.text_of(element)).c_str());
         std::printf("\n");
     }
 }

@@ -1,5 +1,5 @@
 // The small pictures of the sample HUD, of the gallery and of the looks: badges, an ember that flickers, a riveted frame, a jar,
-// a heart of a few pixels.
+// a drop of a few pixels.
 // Usage: ember_ridge_art FOLDER_OF_THE_HUD FOLDER_OF_THE_GALLERY FOLDER_OF_THE_LOOKS
 #include <cairo.h>
 
@@ -170,29 +170,31 @@ void pixels(cairo_t* on, std::initializer_list<std::string_view> rows,
     }
 }
 
-void pixel_heart(cairo_t* on, Tint body, Tint light) {
-    constexpr Tint edge{0.09, 0.1, 0.2};
-    pixels(on, {".##...##.", "#oo#.#oo#", "#owo#ooo#", "#ooooooo#", ".#ooooo#.", "..#ooo#..", "...#o#...", "....#...."},
+void pixel_drop(cairo_t* on, Tint body, Tint light) {
+    constexpr Tint edge{0.20, 0.13, 0.10};
+    pixels(on, {"....#....", "...#o#...", "...#o#...", "..#ooo#..", ".#owooo#.", ".#owooo#.", ".#ooooo#.", "..#####.."},
            [&](char c) {
                return c == '#' ? &edge : c == 'o' ? &body : c == 'w' ? &light : nullptr;
            });
 }
 
-/// A plate with a light edge, a dark one, and corners that are cut off; its middle is stretched.
+/// A plate of fired clay: corners with a notch of two steps, light from above, and a few grains; its middle is stretched.
 void pixel_plate(cairo_t* on) {
     cairo_set_antialias(on, CAIRO_ANTIALIAS_NONE);
-    constexpr Tint dark{0.06, 0.08, 0.17}, light{0.96, 0.91, 0.78}, shade{0.55, 0.5, 0.62}, inside{0.16, 0.2, 0.38};
+    constexpr Tint dark{0.24, 0.13, 0.09}, light{0.86, 0.58, 0.42}, shade{0.42, 0.23, 0.16}, inside{0.34, 0.18, 0.13};
+    const auto is_outside = [](int x, int y) {
+        const int across = std::min(x, 15 - x), down = std::min(y, 15 - y);
+        return std::min(across, down) < 0 || (across < 2 && down < 2) || (across < 3 && down < 1) || (across < 1 && down < 3);
+    };
     for (int y = 0; y < 16; ++y)
         for (int x = 0; x < 16; ++x) {
-            const int near = std::min(std::min(x, 15 - x), std::min(y, 15 - y));
-            const int corner = std::min(x, 15 - x) + std::min(y, 15 - y);
-            if (corner < 3) continue;
-            const bool is_low = y > x || y == 15 || x == 15;
-            const Tint& tint = near == 0 || corner == 3   ? dark
-                               : near == 1 || corner == 4 ? (is_low && x + y > 16 ? shade : light)
-                               : near == 2                ? dark
-                                                          : inside;
-            use(on, tint);
+            if (is_outside(x, y)) continue;
+            const auto touches = [&](int reach) {
+                return is_outside(x - reach, y) || is_outside(x + reach, y) || is_outside(x, y - reach) ||
+                       is_outside(x, y + reach);
+            };
+            const bool is_lit = is_outside(x, y - 2) || is_outside(x - 2, y);
+            use(on, touches(1) ? dark : touches(2) ? (is_lit ? light : shade) : inside);
             cairo_rectangle(on, x, y, 1, 1);
             cairo_fill(on);
         }
@@ -226,21 +228,29 @@ void spiral(cairo_t* on, int size) {
     cairo_surface_mark_dirty(surface);
 }
 
-/// An evening sky behind ridges, for bars that a picture fills.
-void sunset(cairo_t* on, double width, double height) {
-    cairo_pattern_t* const sky = cairo_pattern_create_linear(0, 0, width, 0);
-    cairo_pattern_add_color_stop_rgb(sky, 0, 0.16, 0.2, 0.42);
-    cairo_pattern_add_color_stop_rgb(sky, 0.55, 0.85, 0.42, 0.36);
-    cairo_pattern_add_color_stop_rgb(sky, 1, 1, 0.84, 0.5);
-    cairo_set_source(on, sky);
+/// Terraces of limestone above a jade-green bay, for bars that a picture fills.
+void terraces(cairo_t* on, double width, double height) {
+    cairo_pattern_t* const bay = cairo_pattern_create_linear(0, 0, width, 0);
+    cairo_pattern_add_color_stop_rgb(bay, 0, 0.05, 0.30, 0.29);
+    cairo_pattern_add_color_stop_rgb(bay, 0.55, 0.16, 0.56, 0.50);
+    cairo_pattern_add_color_stop_rgb(bay, 1, 0.72, 0.88, 0.80);
+    cairo_set_source(on, bay);
     cairo_paint(on);
-    cairo_pattern_destroy(sky);
-    use(on, slate);
-    cairo_move_to(on, 0, height);
-    for (int i = 0; i <= 18; ++i)
-        cairo_line_to(on, width * i / 18, height * (i % 2 == 0 ? 0.85 : 0.42 + 0.06 * (i % 5)));
-    cairo_line_to(on, width, height);
-    cairo_fill(on);
+    cairo_pattern_destroy(bay);
+    for (int level = 0; level < 3; ++level) {
+        use(on, {0.91 - 0.13 * level, 0.87 - 0.14 * level, 0.78 - 0.15 * level});
+        cairo_move_to(on, 0, height);
+        double x = 0, y = height * (0.34 + 0.22 * level);
+        for (int step = 0; x < width; ++step) {
+            cairo_line_to(on, x, y);
+            x += 14 + (step * 37 + level * 23) % 34;
+            cairo_line_to(on, x, y);
+            x += 3;
+            y = height * (0.30 + 0.22 * level + 0.05 * ((step * 5 + level * 2) % 4));
+        }
+        cairo_line_to(on, width, height);
+        cairo_fill(on);
+    }
 }
 
 }  // namespace
@@ -268,11 +278,11 @@ int main(int count, char** arguments) {
     draw(gallery + "/jar_empty.png", 96, 128, [](cairo_t* on) { jar(on, false); });
     draw(gallery + "/leaf.png", 96, 128, leaf);
     draw(looks + "/plate.png", 16, 16, pixel_plate);
-    draw(looks + "/heart.png", 9, 8, [](cairo_t* on) { pixel_heart(on, {0.91, 0.22, 0.27}, {1, 0.62, 0.6}); });
-    draw(looks + "/heart_empty.png", 9, 8, [](cairo_t* on) {
-        pixel_heart(on, {0.15, 0.19, 0.33}, {0.21, 0.26, 0.42});
+    draw(looks + "/drop.png", 9, 8, [](cairo_t* on) { pixel_drop(on, {0.27, 0.70, 0.75}, {0.80, 0.95, 0.94}); });
+    draw(looks + "/drop_empty.png", 9, 8, [](cairo_t* on) {
+        pixel_drop(on, {0.43, 0.26, 0.19}, {0.52, 0.33, 0.25});
     });
     draw(looks + "/spiral.png", 260, 260, [](cairo_t* on) { spiral(on, 260); });
-    draw(looks + "/sunset.png", 432, 48, [](cairo_t* on) { sunset(on, 432, 48); });
+    draw(looks + "/terraces.png", 432, 48, [](cairo_t* on) { terraces(on, 432, 48); });
     return written ? 0 : 1;
 }

@@ -18,7 +18,7 @@ Cockpit::Cockpit(const HudDefinition& instruments, const HudDefinition& over, co
       hits_(over_.find("hits")) {
     set_up(instruments_, limit);
     set_up(over_, limit);
-    if (player == 0) rapido::show_watches(over_, watch(settings_.watches));
+    if (player == 0) rapido::show_probes(over_, watch(settings_.probes));
 }
 
 Problems Cockpit::reload(const HudDefinition& instruments, const HudDefinition& over) {
@@ -95,37 +95,37 @@ void Cockpit::update(double real, double game) {
     for (Hud* const hud : {&instruments_, &over_}) {
         // What stands over the valley keeps clear of the instruments.
         const float instruments = hud == &over_ ? static_cast<float>(300 * design) : 0;
-        hud->resize({.origin = {static_cast<float>(view.area.x), static_cast<float>(view.area.y)},
-                     .size = size,
-                     .safe_area = {0, 0, instruments, 0}});
-        hud->set_scale(static_cast<float>(wanted));
+        hud->resize({.size = size,
+                     .origin = {static_cast<float>(view.area.x), static_cast<float>(view.area.y)},
+                     .safe_area = Insets::at_bottom(instruments)});
+        hud->set_ui_scale(static_cast<float>(wanted));
         hud->set_text_scale(static_cast<float>(settings_.texts / 100));
         hud->set_reduced_motion(settings_.reduced);
     }
     over_.set_camera(
         Camera::flat({.center = {view.middle.x, view.middle.y, 0}, .zoom = view.zoom / design, .y_up = true}));
     for (const Hit& hit : ridge_.hits)
-        if (hit.player == player_) over_.pop(hits_, {.at = {hit.at.x, hit.at.y + 14, 0}, .value = hit.amount});
+        if (hit.player == player_) over_.pop_up(hits_, {.at = {hit.at.x, hit.at.y + 14, 0}, .value = hit.amount});
     if (player_ == 0) {
         const Bomber& own = ridge_.bombers[0];
-        RAPIDO_WATCH_IN_AS("bomber", "{:.1f} m/s", own.climb);
-        RAPIDO_WATCH_IN_AS("bomber", "{:.0f} m", own.at.x);
-        RAPIDO_WATCH_IN("ridge", ridge_.blazes.size());
-        RAPIDO_WATCH_IN("ridge", ridge_.splashes.size());
+        RAPIDO_PROBE_IN_AS("bomber", "{:.1f} m/s", own.climb);
+        RAPIDO_PROBE_IN_AS("bomber", "{:.0f} m", own.at.x);
+        RAPIDO_PROBE_IN("ridge", ridge_.blazes.size());
+        RAPIDO_PROBE_IN("ridge", ridge_.splashes.size());
     }
     instruments_.update(step(real, game));
     over_.update(step(real, game));
 }
 
 void Cockpit::leave(SdlDrawer& drawer) const {
-    for (const DrawList* const list : {&over_list_, &instrument_list_, &overlay_list_})
+    for (const DisplayList* const list : {&over_list_, &instrument_list_, &overlay_list_})
         drawer.forget(*list);
 }
 
 Status Cockpit::draw(SdlDrawer& drawer, Point mouse) {
     instruments_.draw(instrument_list_);
     over_.draw(over_list_);
-    for (const DrawList* const list : {&over_list_, &instrument_list_})
+    for (const DisplayList* const list : {&over_list_, &instrument_list_})
         if (Status drawn = drawer.draw(*list); !drawn) return drawn;
     if (!settings_.overlay) return {};
     rapido::draw_overlay(instruments_, overlay_list_, mouse);

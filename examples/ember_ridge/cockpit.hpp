@@ -12,7 +12,7 @@ namespace ember_ridge {
 
 /// What the players have chosen, and how the game runs.
 struct Settings {
-    bool paused = false, slow = false, is_new = true, watches = false, overlay = false;
+    bool paused = false, slow = false, is_new = true, probes = false, overlay = false;
     bool reduced = false;
     double scale = 100, texts = 100;  ///< percent
     int players = 1, chosen = 0;
@@ -50,7 +50,7 @@ class Cockpit {
     std::size_t player_;
     rapido::Hud instruments_, over_;
     rapido::ElementRef hits_;
-    rapido::DrawList instrument_list_, over_list_, overlay_list_;
+    rapido::DisplayList instrument_list_, over_list_, overlay_list_;
 };
 
 }  // namespace ember_ridge

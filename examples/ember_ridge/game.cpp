@@ -3,7 +3,7 @@
 //     ember_ridge [--folder DIR]                                       a window, keyboard and gamepads
 //     ember_ridge --script F --shot SECONDS F.png [--players 2] ...    without one: what is pressed, and pictures
 //
-// A line of a script says what a player holds down from a time on: `2.5 1 right up drop`; `pause`, `slow`, `overlay` and `watches` switch.
+// A line of a script says what a player holds down from a time on: `2.5 1 right up drop`; `pause`, `slow`, `overlay` and `probes` switch.
 #include <rapido/picture.hpp>
 
 #include <cstdio>
@@ -45,7 +45,7 @@ class Game {
 
     /// HUD files that were saved while the game runs: what is still there goes on, and of a faulty file nothing is taken.
     void follow_files() {
-        const bool any = instruments_file_.saved() || over_file_.saved();
+        const bool any = instruments_file_.has_changed() || over_file_.has_changed();
         if (!any || !read(instruments_file_, instruments_) || !read(over_file_, over_)) return;
         for (Cockpit& cockpit : cockpits_)
             for (const rapido::Problem& problem : cockpit.reload(instruments_, over_))
@@ -164,7 +164,7 @@ void apply(Game& game, const Press& press) {
     for (const auto& [word, flag] : {std::pair("pause", &game.settings_.paused),
                                      {"slow", &game.settings_.slow},
                                      {"overlay", &game.settings_.overlay},
-                                     {"watches", &game.settings_.watches}})
+                                     {"probes", &game.settings_.probes}})
         if (says(word)) *flag = !*flag;
     if (press.player < 1 || press.player > game.controls_.size()) return;
     game.controls_[press.player - 1] = {says("left"), says("right"), says("up"), says("down"), says("drop")};
@@ -180,10 +180,10 @@ bool write_picture(SDL_Surface* surface, const rapido::Fonts& fonts, const std::
     rapido::Images images;
     const auto image = images.add("shot", surface->w, surface->h, pixels);
     rapido::Picture picture(surface->w, surface->h, fonts, &images);
-    rapido::DrawGroup group;
+    rapido::DisplayGroup group;
     group.begin();
     const rapido::Rect all{0, 0, static_cast<float>(surface->w), static_cast<float>(surface->h)};
-    group.add_image(*image, all, all, rapido::rgb(0xffffff), false);
+    group.image(*image, all, all, rapido::rgb(0xffffff), false);
     picture.draw(group);
     const rapido::Status written = picture.write_png(path);
     std::fprintf(stderr, "%s\n", written ? ("wrote " + path).c_str() : to_string(written.problem()).c_str());
@@ -241,7 +241,7 @@ Controls held(std::size_t player, SDL_GameController* pad) {
 void press(Game& game, SDL_Keycode key) {
     Settings& settings = game.settings_;
     if (key == SDLK_p || key == SDLK_ESCAPE) settings.paused = !settings.paused;
-    if (key == SDLK_F1) settings.watches = !settings.watches;
+    if (key == SDLK_F1) settings.probes = !settings.probes;
     if (key == SDLK_F2) settings.overlay = !settings.overlay;
     if (!settings.paused) return;
     if (key == SDLK_UP) game.choose(-1, 0);

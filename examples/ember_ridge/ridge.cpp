@@ -149,7 +149,7 @@ void Ridge::put_out(Blaze& blaze, std::size_t player) {
     bomber.score += 150 * bomber.combo;
     bomber.experience += 40 * bomber.combo;
     if (bomber.experience < bomber.next_rank) return;
-    bomber.rank = bomber.next_rank == 4000 ? "Tanker" : "Ridge Captain";
+    bomber.rank = bomber.next_rank == 4000 ? "Wingmate" : "Tanker";
     bomber.next_rank = bomber.next_rank == 4000 ? 5200 : 7500;
 }
 

@@ -36,7 +36,7 @@ struct Bomber {
     // What the pilot has done.
     int acres_saved = 0, score = 0, combo = 1;
     double since_fire = 99;  ///< seconds since the last one was put out
-    std::string rank = "Spotter";
+    std::string rank = "Skimmer";
     int experience = 3420, next_rank = 4000;
 };
 
@@ -85,7 +85,7 @@ class Ridge {
     bool evacuating = false, was_lost = false, is_won = false;
     double evacuation_left = 0;
     int repair_cost = 0;
-    double time_of_day = 19 * 3600 + 12 * 60;
+    double time_of_day = 11 * 3600 + 12 * 60;
     double played = 0;
 
     /// One step of the game's clock.

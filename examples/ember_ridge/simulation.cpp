@@ -115,7 +115,7 @@ void Game::score_points(int points) {
 void Game::gain_experience(int points) {
     pilot.experience += points;
     if (pilot.experience < pilot.next_rank) return;
-    pilot.rank = "Wingleader";
+    pilot.rank = "Wingmate";
     pilot.experience -= pilot.next_rank;
     pilot.next_rank = 6000;
 }

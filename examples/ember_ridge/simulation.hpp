@@ -38,13 +38,13 @@ struct Plane {
 };
 
 struct Pilot {
-    std::string rank = "Spotter";
+    std::string rank = "Skimmer";
     int experience = 3420;
     int next_rank = 4000;
 };
 
 struct World {
-    double time_of_day = 19 * 3600 + 12 * 60;  // seconds since midnight; a second of play is half a minute there
+    double time_of_day = 11 * 3600 + 12 * 60;  // seconds since midnight; a second of play is half a minute there
     std::vector<std::string> villages{"Alder Creek", "Pine Hollow", "Stonebridge"};
     std::size_t in_danger = 0;  // index of the village in danger
 };

@@ -102,32 +102,51 @@ void View::column(SDL_Renderer* renderer, int x, double top, double bottom, SDL_
 }
 
 void View::draw_sky(SDL_Renderer* renderer) const {
-    constexpr SDL_Color high{24, 32, 56, 255}, dusk{116, 74, 98, 255}, low{236, 150, 96, 255};
+    // An overcast noon: gray above, and nearly white where the sea begins.
+    constexpr SDL_Color high{176, 186, 194, 255}, middle_gray{204, 210, 212, 255}, low{236, 237, 232, 255};
     const double horizon = static_cast<double>(to_screen({0, 60}).y);
     for (int y = area.y; y < area.y + area.h; ++y) {
         const double part = std::clamp((y - area.y) / std::max(1.0, horizon - area.y), 0.0, 1.0);
-        const SDL_Color color = part < 0.55 ? mixed(high, dusk, part / 0.55) : mixed(dusk, low, (part - 0.55) / 0.45);
+        const SDL_Color color = part < 0.55 ? mixed(high, middle_gray, part / 0.55) : mixed(middle_gray, low, (part - 0.55) / 0.45);
         SDL_SetRenderDrawColor(renderer, color.r, color.g, color.b, 255);
         SDL_RenderDrawLine(renderer, area.x, y, area.x + area.w - 1, y);
     }
-    glow(renderer, {static_cast<float>(area.x + area.w * 0.68), static_cast<float>(horizon - 10)},
-         static_cast<float>(area.h) * 0.45F, {255, 206, 140, 120});
+    // Banks of cloud, which pass by slowly.
+    for (int bank = 0; bank < 14; ++bank) {
+        const double across = std::fmod(bank * 0.377 + 1 - middle.x * 0.00004 * (1 + bank % 3), 1.0);
+        const auto radius = static_cast<float>(area.h * (0.16 + 0.05 * (bank % 4)));
+        const Uint8 light = bank % 2 == 0 ? 250 : 168;
+        for (int part = -2; part <= 2; ++part)
+            glow(renderer,
+                 {static_cast<float>(area.x + (across * 1.4 - 0.2) * area.w) + static_cast<float>(part) * radius * 0.8F,
+                  static_cast<float>(area.y + (horizon - area.y) * (0.06 + 0.055 * bank))},
+                 radius, {light, light, light, 26});
+    }
 }
 
+/// Terraces of limestone, the farther the paler, each with a line of scrub along its edge.
 void View::draw_ridges(SDL_Renderer* renderer) const {
     struct Layer {
         double near, base, rise, width;
-        SDL_Color color;
+        SDL_Color stone, scrub;
     };
-    constexpr std::array layers{Layer{0.15, 120, 70, 260, {104, 72, 92, 255}},
-                                Layer{0.32, 74, 52, 180, {70, 54, 78, 255}},
-                                Layer{0.6, 34, 30, 120, {42, 40, 58, 255}}};
+    constexpr std::array layers{Layer{0.15, 104, 84, 330, {216, 218, 212, 255}, {176, 188, 172, 255}},
+                                Layer{0.32, 58, 66, 240, {222, 216, 200, 255}, {136, 150, 116, 255}},
+                                Layer{0.6, 22, 40, 150, {206, 197, 176, 255}, {106, 120, 80, 255}}};
     for (const Layer& layer : layers)
         for (int x = area.x; x < area.x + area.w; ++x) {
             const double across = (x - area.x - area.w / 2.0) / zoom + middle.x * layer.near + layer.base * 37;
-            const double height = layer.base + layer.rise * noise(across / layer.width * 3.1);
+            // Steps of equal height, with a slope between them.
+            const double steps = 2.2 * (1 + noise(across / layer.width * 3.1)), whole = std::floor(steps);
+            const double height = layer.base + layer.rise * 0.5 * (whole + std::clamp((steps - whole - 0.86) / 0.14, 0.0, 1.0));
             const double y = static_cast<double>(to_screen({0, height + middle.y * (1 - layer.near) * 0.35}).y);
-            column(renderer, x, y, area.y + area.h, layer.color);
+            const double bushes = (2.2 + 1.4 * std::sin(across * 0.7) + std::sin(across * 1.9)) * zoom * (0.3 + layer.near);
+            column(renderer, x, y - bushes, y + 3 * zoom * layer.near, layer.scrub);
+            column(renderer, x, y + 3 * zoom * layer.near, area.y + area.h, layer.stone);
+            // Layers of the stone.
+            for (int line = 1; line <= 5; ++line)
+                column(renderer, x, y + (5 + line * 9 + noise(across * 0.05 + line)) * zoom * layer.near,
+                       y + (6 + line * 9 + noise(across * 0.05 + line)) * zoom * layer.near, mixed(layer.stone, {120, 112, 98, 255}, 0.35 * layer.near + 0.05));
         }
 }
 
@@ -136,15 +155,17 @@ void View::draw_ground(SDL_Renderer* renderer) const {
         const double at = (x - area.x - area.w / 2.0) / zoom + middle.x;
         const double top = static_cast<double>(to_screen({at, Ridge::ground(at)}).y);
         if (Ridge::is_lake(at)) {
-            column(renderer, x, top, area.y + area.h, {34, 92, 112, 255});
-            column(renderer, x, top, top + 3, {128, 190, 196, 255});
+            column(renderer, x, top, area.y + area.h, {44, 138, 122, 255});
+            column(renderer, x, top, top + 3, {186, 226, 208, 255});
         } else {
             const bool is_field = at > Ridge::field_from && at < Ridge::field_to;
-            // Trees: a ragged edge over the ground.
-            const double trees =
-                is_field || at < 20 ? 0 : 7 + 4 * std::abs(std::sin(at * 0.9)) + 3 * std::abs(std::sin(at * 0.37));
-            column(renderer, x, top - trees * zoom * 0.6, area.y + area.h, {18, 26, 30, 255});
-            if (is_field) column(renderer, x, top, top + 4, {120, 118, 110, 255});
+            // Scrub: a round edge over the stone.
+            const double bushes =
+                is_field || at < 20 ? 0 : 4 + 2.5 * std::abs(std::sin(at * 0.41)) + 2 * std::abs(std::sin(at * 0.17));
+            column(renderer, x, top - bushes * zoom * 0.6, top + 3, {92, 106, 64, 255});
+            column(renderer, x, top + 2, area.y + area.h, {176, 166, 144, 255});
+            column(renderer, x, top + 14 * zoom + 6 * noise(at * 0.04), area.y + area.h, {148, 138, 118, 255});
+            if (is_field) column(renderer, x, top, top + 4, {92, 92, 88, 255});
         }
     }
 }
@@ -154,7 +175,7 @@ void View::draw_hamlet(SDL_Renderer* renderer, const Hamlet& hamlet) const {
         const Place base{hamlet.at.x + house * 17, Ridge::ground(hamlet.at.x + house * 17) + 2};
         const SDL_FPoint at = to_screen(base);
         const float wide = static_cast<float>(12 * zoom), high = static_cast<float>((8 + 3 * (house % 2)) * zoom);
-        const SDL_Color wall = hamlet.is_lost ? SDL_Color{30, 24, 24, 255} : SDL_Color{92, 78, 74, 255};
+        const SDL_Color wall = hamlet.is_lost ? SDL_Color{74, 68, 62, 255} : SDL_Color{240, 236, 224, 255};
         fill(renderer,
              {{at.x - wide / 2, at.y - high},
               {at.x + wide / 2, at.y - high},
@@ -162,15 +183,18 @@ void View::draw_hamlet(SDL_Renderer* renderer, const Hamlet& hamlet) const {
               {at.x - wide / 2, at.y}},
              wall);
         fill(renderer,
-             {{at.x - wide * 0.62F, at.y - high}, {at.x, at.y - high * 1.75F}, {at.x + wide * 0.62F, at.y - high}},
-             hamlet.is_lost ? SDL_Color{20, 18, 18, 255} : SDL_Color{136, 66, 52, 255});
+             {{at.x - wide * 0.58F, at.y - high * 1.18F},
+              {at.x + wide * 0.58F, at.y - high * 1.18F},
+              {at.x + wide * 0.58F, at.y - high},
+              {at.x - wide * 0.58F, at.y - high}},
+             hamlet.is_lost ? SDL_Color{52, 46, 42, 255} : SDL_Color{186, 116, 84, 255});
         if (hamlet.is_lost || hamlet.is_empty) continue;
         fill(renderer,
              {{at.x - wide * 0.15F, at.y - high * 0.72F},
               {at.x + wide * 0.15F, at.y - high * 0.72F},
               {at.x + wide * 0.15F, at.y - high * 0.3F},
               {at.x - wide * 0.15F, at.y - high * 0.3F}},
-             {255, 214, 130, 255});
+             {66, 92, 98, 255});
     }
 }
 
@@ -182,7 +206,7 @@ void View::draw_blaze(SDL_Renderer* renderer, const Blaze& blaze, double time) c
         glow(renderer,
              {at.x + static_cast<float>(rise * 30 * zoom + 5 * std::sin(puff * 2.0 + time)),
               at.y - static_cast<float>(rise * 90 * zoom) - size},
-             size * static_cast<float>(0.6 + rise * 1.3), {40, 36, 44, static_cast<Uint8>(70 * (1 - rise))});
+             size * static_cast<float>(0.6 + rise * 1.3), {92, 84, 74, static_cast<Uint8>(120 * (1 - rise))});
     }
     glow(renderer, {at.x, at.y - size * 0.4F}, size * 2.1F, {255, 110, 40, 130});
     for (int flame = -2; flame <= 2; ++flame) {
@@ -207,7 +231,7 @@ void View::draw_bomber(SDL_Renderer* renderer, const Bomber& bomber, double time
         const float across = x * way * z, down = -y * z;
         return SDL_FPoint{at.x + across * c - down * s, at.y + across * s + down * c};
     };
-    constexpr SDL_Color body{242, 239, 230, 255}, belly{255, 122, 60, 255}, dark{30, 38, 46, 255};
+    constexpr SDL_Color body{248, 248, 244, 255}, belly{16, 134, 138, 255}, dark{40, 52, 58, 255};
     fill(renderer, {point(-15, 2), point(-18, 9), point(-13, 9), point(-9, 3)}, belly);
     fill(renderer,
          {point(-16, 1), point(-15, 3.4F), point(8, 4), point(13, 2.4F), point(14, 0.4F), point(10, -2), point(-8, -2)},
@@ -222,7 +246,7 @@ void View::draw_bomber(SDL_Renderer* renderer, const Bomber& bomber, double time
     if (!bomber.scoops) return;
     for (int i = 0; i < 7; ++i)
         glow(renderer, point(static_cast<float>(-4 - 4 * i), -4 + 2 * static_cast<float>(std::sin(time * 20 + i))),
-             5 * z, {200, 230, 236, 90});
+             5 * z, {244, 252, 252, 120});
 }
 
 void View::draw(SDL_Renderer* renderer, const Ridge& ridge, double time) const {
@@ -236,7 +260,7 @@ void View::draw(SDL_Renderer* renderer, const Ridge& ridge, double time) const {
     for (const Blaze& blaze : ridge.blazes)
         draw_blaze(renderer, blaze, time);
     for (const Splash& splash : ridge.splashes)
-        glow(renderer, to_screen(splash.at), static_cast<float>(3.2 * zoom), {150, 216, 228, 150});
+        glow(renderer, to_screen(splash.at), static_cast<float>(3.2 * zoom), {228, 246, 250, 190});
     for (const Bomber& bomber : ridge.bombers)
         draw_bomber(renderer, bomber, time);
     SDL_RenderSetClipRect(renderer, nullptr);

@@ -1,6 +1,6 @@
-// The room `draw`: the draw list.
+// The room `draw`: the display list.
 #pragma once
 
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/draw/image_finder.hpp"
 #include "rapido/draw/shape.hpp"

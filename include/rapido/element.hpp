@@ -1,6 +1,7 @@
 // The room `element`: the list of kinds.
 #pragma once
 
+#include <initializer_list>
 #include <string>
 #include <type_traits>
 #include <utility>
@@ -13,20 +14,20 @@
 #include "rapido/element/image.hpp"
 #include "rapido/element/level.hpp"
 #include "rapido/element/list.hpp"
+#include "rapido/element/markers.hpp"
 #include "rapido/element/notice.hpp"
 #include "rapido/element/panel.hpp"
 #include "rapido/element/pips.hpp"
-#include "rapido/element/popups.hpp"
+#include "rapido/element/pop_ups.hpp"
 #include "rapido/element/ring.hpp"
-#include "rapido/element/scale.hpp"
-#include "rapido/element/tags.hpp"
+#include "rapido/element/ruler.hpp"
 #include "rapido/element/text.hpp"
 
 namespace rapido {
 
 /// The description of one element, of any kind.
 using Element =
-    std::variant<Panel, Text, Bar, Ring, Level, Pips, Dial, Scale, Graph, Image, Notice, List, Tags, Popups>;
+    std::variant<Panel, Text, Bar, Ring, Level, Pips, Dial, Ruler, Graph, Image, Notice, List, Markers, PopUps>;
 
 /// Returns a panel and what stands inside, in this order, to be added together. `inside` of each of the others becomes the path of
 /// the panel, with what it was before behind it; a list is what another `nest` returns. A component of a game is a function that
@@ -57,8 +58,13 @@ std::vector<Element> nest(Panel panel, Inner&&... inner) {
     return all;
 }
 
+/// The same for elements in braces: `nest(panel, {a, b})`.
+inline std::vector<Element> nest(Panel panel, std::initializer_list<Element> inner) {
+    return nest(std::move(panel), std::vector<Element>(inner));
+}
+
 namespace detail {
-/// A list or tags, with their panels.
+/// A list or markers, with their panels.
 template <class Kind, class MakePanel>
 std::vector<Element> with_panels(Kind described, MakePanel&& make_panel) {
     const std::string path = described.inside + (described.inside.empty() ? "" : ".") + described.id;
@@ -68,7 +74,7 @@ std::vector<Element> with_panels(Kind described, MakePanel&& make_panel) {
         const std::string id = std::to_string(number);
         const std::string at = path + "." + id;
         std::vector<Element> made{
-            make_panel([&](std::string_view field) { return name(at + "." + std::string(field)); })};
+            make_panel([&](std::string_view field) { return by_name(at + "." + std::string(field)); })};
         // What stands inside names the panel as it was made.
         const std::string before = std::visit(
             [](const auto& any) { return any.inside + (any.inside.empty() ? "" : ".") + any.id; }, made.front());
@@ -102,16 +108,16 @@ std::vector<Element> list_of(List list, MakePanel&& make_panel) {
     return detail::with_panels(std::move(list), std::forward<MakePanel>(make_panel));
 }
 
-/// Returns tags with their panels, to be added together, in the same way:
+/// Returns markers with their panels, to be added together, in the same way:
 ///
-///     hud.add(rapido::tags_of({.id = "fires", .entries = "fires", .at_edge = rapido::AtEdge::arrow}, [](const auto& fire) {
+///     hud.add(rapido::markers_of({.id = "fires", .entries = "fires", .at_edge = rapido::AtEdge::arrow}, [](const auto& fire) {
 ///         return rapido::nest(rapido::Panel{.layout = rapido::Layout::column},
 ///                             rapido::Text{.id = "heat", .value = fire("heat")},
 ///                             rapido::Text{.id = "away", .value = fire("distance"), .format = "{:.0f} m"});
 ///     }));
 template <class MakePanel>
-std::vector<Element> tags_of(Tags tags, MakePanel&& make_panel) {
-    return detail::with_panels(std::move(tags), std::forward<MakePanel>(make_panel));
+std::vector<Element> markers_of(Markers markers, MakePanel&& make_panel) {
+    return detail::with_panels(std::move(markers), std::forward<MakePanel>(make_panel));
 }
 
 }  // namespace rapido

@@ -38,7 +38,7 @@ IncludeReader includes_of(const std::string& folder);
 ///     rapido::HudFile file("hud.toml");
 ///     rapido::Hud hud(*file.read(), sources, &fonts, &images);
 ///     while (running) {
-///         if (file.saved()) show(file.reload(hud));  // of a faulty file nothing is taken, and the HUD stays as it was
+///         if (file.has_changed()) show(file.reload(hud));  // of a faulty file nothing is taken, and the HUD stays as it was
 ///         hud.update(dt);
 ///     }
 ///
@@ -53,7 +53,7 @@ class HudFile {
     /// Whether any of the files differs from what was read last, and is as it was when it was looked at before: what is being written is waited
     /// for. True before it was read. To be called in each frame. The files are looked at twenty times a second, which takes some
     /// microseconds for each; in between, the answer is false.
-    bool saved();
+    bool has_changed();
     /// Reads it now, and gives it to a HUD that runs: see `Hud::reload`. Returns what is wrong with it; with an error among it, nothing has
     /// changed.
     Problems reload(Hud& hud);
@@ -96,6 +96,9 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
 /// four in front of what stands in a list over several lines. Tables stay where they are, as their order is that of drawing. A problem for a
 /// text that is no TOML; formatting twice is the same as once.
 Result<std::string> format_hud(std::string_view text, const std::string& name);
+/// Writes a HUD file of version 0.1 in the words of today, in canonical order, with its comments: see docs/upgrading.md. A problem for a
+/// text that is no TOML. A file that is of today must not be given, as some words have changed places.
+Result<std::string> upgrade_hud(std::string_view text, const std::string& name);
 
 /// Reads a file of translations (TOML): a key is a text of a HUD, its value the translated pattern, or a
 /// table of patterns by plural category of which `other` must be there. Patterns are checked; every fault in
@@ -137,7 +140,7 @@ class Trace {
     };
 
     /// Reads CSV as of RFC 4180. The first row names the columns: `time` in seconds, perhaps `game_time`, and
-    /// sources. Times never go back. A column holds integers, numbers, booleans (`true`, `false`) or texts:
+    /// sources. Times never go back. A column holds integers, numbers, flags (`true`, `false`) or texts:
     /// what its cells have in common; one that begins with a number holds numbers.
     static Result<Trace> read_csv(std::string_view text, const std::string& name);
     /// Reads JSON Lines: an object a line, with the same names. `null` is no value; a name that a line leaves out keeps the

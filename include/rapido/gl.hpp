@@ -13,7 +13,7 @@
 
 namespace rapido {
 
-/// Draws draw lists into the present framebuffer, over what is there:
+/// Draws display lists into the present framebuffer, over what is there:
 ///
 ///     rapido::GlDrawer drawer(SDL_GL_GetProcAddress, fonts, &images);   // with a current context, here and in all calls
 ///     Status drawn = drawer.draw(list, width, height);                  // of the framebuffer, in pixels
@@ -92,7 +92,7 @@ class GlDrawer {
     GlDrawer& operator=(const GlDrawer&) = delete;
 
     /// A problem where the context lacks something.
-    Status draw(const DrawList& list, int width, int height) {
+    Status draw(const DisplayList& list, int width, int height) {
         if (!missing_.empty())
             return Problem{{}, "OpenGL has no " + missing_, "OpenGL 3.3 or OpenGL ES 3 is needed", ProblemCode::unfit};
         Drawn& drawn = lists_.try_emplace(&list, atlas_).first->second;
@@ -128,7 +128,7 @@ class GlDrawer {
     }
 
     /// Forgets a list that is gone.
-    void forget(const DrawList& list) {
+    void forget(const DisplayList& list) {
         const auto known = lists_.find(&list);
         if (known == lists_.end()) return;
         if (missing_.empty()) free(known->second);
@@ -426,7 +426,7 @@ class GlDrawer {
     std::vector<unsigned> switches_;  ///< that this context has; blending is the first
     bool is_compatible_ = false;      ///< it has what is older than shaders
     std::vector<Texture> textures_;
-    std::unordered_map<const DrawList*, Drawn> lists_;
+    std::unordered_map<const DisplayList*, Drawn> lists_;
 };
 
 }  // namespace rapido

@@ -1,4 +1,4 @@
-// Draw lists as textured triangles, for any GPU.
+// Display lists as textured triangles, for any GPU.
 #pragma once
 
 #include <array>
@@ -65,7 +65,7 @@ class MeshAtlas {
     std::shared_ptr<State> state_;
 };
 
-/// The triangles of one draw list at a time. Only what changed is made again, and where nothing did, nothing is allocated.
+/// The triangles of one display list at a time. Only what changed is made again, and where nothing did, nothing is allocated.
 class Mesh {
  public:
     explicit Mesh(MeshAtlas& atlas);
@@ -73,7 +73,7 @@ class Mesh {
     Mesh(Mesh&&) noexcept;
     Mesh& operator=(Mesh&&) noexcept;
 
-    void draw(const DrawList& list);
+    void draw(const DisplayList& list);
 
     std::span<const MeshVertex> vertices() const;
     /// Three for each triangle. They only ever grow: the first so many of a buffer stay as they are.

@@ -4,4 +4,4 @@
 #include "rapido/pace/pace.hpp"
 #include "rapido/pace/pacer.hpp"
 #include "rapido/pace/settle.hpp"
-#include "rapido/pace/window.hpp"
+#include "rapido/pace/interval.hpp"

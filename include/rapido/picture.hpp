@@ -16,7 +16,7 @@
 
 namespace rapido {
 
-/// An image in memory that draw lists are drawn on. It begins transparent.
+/// An image in memory that display lists are drawn on. It begins transparent.
 class Picture {
  public:
     /// Between 1 and 16384 pixels each way; other sizes are limited to that. `fonts` must be the measurer of the HUDs that
@@ -27,7 +27,7 @@ class Picture {
     Picture(Picture&&) noexcept;
     Picture& operator=(Picture&&) noexcept;
 
-    /// A problem where the picture could not be made in its size, where a draw list was made for another size (its HUD was never
+    /// A problem where the picture could not be made in its size, where a display list was made for another size (its HUD was never
     /// resized, or to more than there is; it is drawn all the same, unscaled), or was too much to draw: about a second's work is
     /// drawn of each.
     const Status& status() const;
@@ -36,13 +36,13 @@ class Picture {
     void fill(Color color);
     /// Draws a PNG file over the whole, as CSS `object-fit: cover` does. A problem if it cannot be read.
     Status draw_image(const std::string& path);
-    void draw(const DrawList& list);
+    void draw(const DisplayList& list);
     /// Another picture, scaled to fill `into`.
     void draw(const Picture& picture, const Rect& into);
     /// Commands of your own.
-    void draw(const DrawGroup& group);
+    void draw(const DisplayGroup& group);
     /// Some commands of a group, of which there may be fewer.
-    void draw(const DrawGroup& group, std::size_t first, std::size_t count);
+    void draw(const DisplayGroup& group, std::size_t first, std::size_t count);
 
     int width() const;
     int height() const;
@@ -67,8 +67,8 @@ class Picture {
     Status write_png(const std::string& path) const;
 
  private:
-    friend Status write_svg(const DrawList&, int, int, const Fonts&, const std::string&, const Images*);
-    static Status write_svg(const DrawList& list, int width, int height, const Fonts& fonts, const Images* images,
+    friend Status write_svg(const DisplayList&, int, int, const Fonts&, const std::string&, const Images*);
+    static Status write_svg(const DisplayList& list, int width, int height, const Fonts& fonts, const Images* images,
                             const std::string& path);
     struct State;
     std::unique_ptr<State> state_;
@@ -76,7 +76,7 @@ class Picture {
 
 /// The same drawing as an SVG file, with texts as outlines: sharp at every size, on a transparent ground. Sizes are limited
 /// as for pictures; a problem if it cannot be written.
-Status write_svg(const DrawList& list, int width, int height, const Fonts& fonts, const std::string& path,
+Status write_svg(const DisplayList& list, int width, int height, const Fonts& fonts, const std::string& path,
                  const Images* images = nullptr);
 
 }  // namespace rapido

@@ -22,7 +22,7 @@ namespace rapido {
 ///     rapido::Hud hud(definition, sources, &fonts);
 ///     rapido::record(hud, &writer);
 ///
-/// The first line holds the HUD itself. Played again, it shows the same: equal draw lists, to the bit, with the same fonts, pictures and
+/// The first line holds the HUD itself. Played again, it shows the same: equal display lists, to the bit, with the same fonts, pictures and
 /// languages.
 class RecordingWriter final : public Recorder {
  public:

@@ -17,7 +17,7 @@
 
 namespace rapido {
 
-/// Draws draw lists on an `SDL_Renderer`, over what is there:
+/// Draws display lists on an `SDL_Renderer`, over what is there:
 ///
 ///     rapido::SdlDrawer drawer(renderer, fonts, &images);
 ///     hud.draw(list);
@@ -42,7 +42,7 @@ class SdlDrawer {
     SdlDrawer& operator=(const SdlDrawer&) = delete;
 
     /// A problem where a texture or the drawing failed, with the words of SDL.
-    Status draw(const DrawList& list) {
+    Status draw(const DisplayList& list) {
         Mesh& mesh = meshes_.try_emplace(&list, atlas_).first->second;
         mesh.draw(list);
         if (!upload()) return problem("cannot make a texture");
@@ -74,7 +74,7 @@ class SdlDrawer {
     }
 
     /// Forgets a list that is gone.
-    void forget(const DrawList& list) { meshes_.erase(&list); }
+    void forget(const DisplayList& list) { meshes_.erase(&list); }
 
     /// Makes all textures anew when something is drawn next: after SDL_RENDER_DEVICE_RESET, and SDL_RENDER_TARGETS_RESET of a renderer that
     /// loses them.
@@ -223,7 +223,7 @@ class SdlDrawer {
     SDL_BlendMode premultiplied_;
     bool blends_ = true;  ///< as the atlas is
     std::vector<Texture> textures_;
-    std::unordered_map<const DrawList*, Mesh> meshes_;
+    std::unordered_map<const DisplayList*, Mesh> meshes_;
     std::vector<std::uint8_t> straight_;
 };
 

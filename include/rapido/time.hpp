@@ -2,5 +2,5 @@
 #pragma once
 
 #include "rapido/time/clock.hpp"
-#include "rapido/time/frame_meter.hpp"
+#include "rapido/time/frame_counter.hpp"
 #include "rapido/time/game_timer.hpp"

@@ -11,7 +11,7 @@
 #include "rapido/base/color.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/base/units.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/draw/image_finder.hpp"
 #include "rapido/fonts.hpp"
 #include "rapido/layout/place.hpp"
@@ -89,9 +89,9 @@ class HudWindow {
     /// Paints all over.
     void clear(Color color);
     /// Draws a list over what is there. A list that is drawn in each frame keeps its triangles.
-    void draw(const DrawList& list);
+    void draw(const DisplayList& list);
     /// Forgets a list that is destroyed before the window.
-    void forget(const DrawList& list);
+    void forget(const DisplayList& list);
     /// What was drawn in this frame, before it is shown: row by row from the top, four bytes a pixel, red, green, blue and alpha. Slow.
     std::vector<std::uint8_t> read_pixels() const;
 

@@ -96,7 +96,7 @@ void Rasterizer::add_rounded(const Rect& rect, float given_radius, bool as_hole)
     end_contour(as_hole);
 }
 
-void Rasterizer::add_line(std::span<const Point> points, float thickness) {
+void Rasterizer::line(std::span<const Point> points, float thickness) {
     const float half = thickness / 2;
     const auto circle = [&](Point middle) {
         const int steps = std::clamp(static_cast<int>(std::ceil(5 * std::sqrt(half * scale_))), 8, 64);

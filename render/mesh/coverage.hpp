@@ -40,7 +40,7 @@ class Rasterizer {
     /// A closed outline. With `as_hole`, it is taken away from others around it.
     void add(std::span<const Point> points, bool as_hole = false);
     /// A line through points, with round ends and corners.
-    void add_line(std::span<const Point> points, float thickness);
+    void line(std::span<const Point> points, float thickness);
     void add_rounded(const Rect& rect, float radius, bool as_hole = false);
     /// The outline of a glyph whose baseline starts at a point, at a size in pixels; false for one without.
     bool add_glyph(FT_Face face, std::uint32_t glyph, Point at, float size);

@@ -1,4 +1,4 @@
-// From the commands of a group to quads.
+// From the items of a group to quads.
 #pragma once
 
 #include <algorithm>
@@ -55,7 +55,7 @@ struct GroupMesh {
 /// Makes the triangles of a group.
 class GroupMaker {
  public:
-    GroupMaker(AtlasPages& atlas, const DrawGroup& group, GroupMesh& into)
+    GroupMaker(AtlasPages& atlas, const DisplayGroup& group, GroupMesh& into)
         : atlas_(atlas), group_(group), into_(into), adds_light_(group.blend == Blend::add) {
         const Transform& t = group.transform();
         moves_only_ = t.xx == 1 && t.xy == 0 && t.yx == 0 && t.yy == 1;
@@ -87,13 +87,13 @@ class GroupMaker {
     void begin_quad(std::uint32_t page);
     /// Corners in the order of a `GroupMesh`.
     void add_quad(std::uint32_t page, const std::array<Point, 4>& at, const std::array<Point, 4>& texture,
-                  const DrawCommand& command, float part);
+                  const DisplayItem& item, float part);
     static std::array<Point, 4> corners(const Bounds& b) {
         return {Point{b.left, b.top}, Point{b.right, b.top}, Point{b.left, b.bottom}, Point{b.right, b.bottom}};
     }
 
-    /// The color of a command at a point of the screen.
-    Color color_at(const DrawCommand& command, Point at) const;
+    /// The color of a item at a point of the screen.
+    Color color_at(const DisplayItem& item, Point at) const;
     static Color between(Color a, Color b, float part);
 
     /// Texels over whole pixels, as far as they lie inside of edges that may cut through pixels. A flip mirrors them.
@@ -101,11 +101,11 @@ class GroupMaker {
         int x, y, width, height;
     };
     void add_texels(AtlasIndex index, const Cell& cell, const PixelRect& texels, bool flip_x, bool flip_y,
-                    const Bounds& inside, const DrawCommand& command);
+                    const Bounds& inside, const DisplayItem& item);
 
     /// A rectangle, exactly as far as it covers pixels. A gradient along an axis is divided where it begins and ends.
-    void add_solid(const Bounds& rect, const DrawCommand& command);
-    void add_plain(const Bounds& rect, const DrawCommand& command);
+    void add_solid(const Bounds& rect, const DisplayItem& item);
+    void add_plain(const Bounds& rect, const DisplayItem& item);
 
     // --- What is made once and kept
 
@@ -131,11 +131,11 @@ class GroupMaker {
         return index;
     }
 
-    /// A shape that is made in one piece: `make` adds it to the rasterizer, in the pixels of the draw list. It is blurred, and drawn
+    /// A shape that is made in one piece: `make` adds it to the rasterizer, in the pixels of the display list. It is blurred, and drawn
     /// through the transform.
     template <class Make>
-    void add_shape(AtlasKey key, const Rect& bounds, const DrawCommand& command, const Bounds& clip, Make make) {
-        const int reach = command.blur > 0 ? blur_reach(command.blur * scale_) : 1;
+    void add_shape(AtlasKey key, const Rect& bounds, const DisplayItem& item, const Bounds& clip, Make make) {
+        const int reach = item.blur > 0 ? blur_reach(item.blur * scale_) : 1;
         // Where only a shift is left, the shape is made for where it falls on the pixels.
         const Point shift = moves_only_ ? Point{group_.transform().dx, group_.transform().dy} : Point{};
         const float left = std::floor((bounds.x + shift.x) * scale_) - static_cast<float>(reach);
@@ -146,7 +146,7 @@ class GroupMaker {
         if (!(right > left && bottom > top && right - left < most && bottom - top < most)) return;
         const int width = static_cast<int>(right - left), height = static_cast<int>(bottom - top);
         const Point origin{left / scale_ - shift.x, top / scale_ - shift.y};
-        key.add(command.blur);
+        key.add(item.blur);
         key.add(scale_);
         key.add(width);
         key.add(height);
@@ -163,18 +163,18 @@ class GroupMaker {
             atlas_.rasterizer.begin(origin, scale_);
             make(atlas_.rasterizer);
             atlas_.rasterizer.fill(atlas_.coverage);
-            if (command.blur > 0)
-                blur_opacity(atlas_.coverage.bytes.data(), width, height, width, command.blur * scale_);
+            if (item.blur > 0)
+                blur_opacity(atlas_.coverage.bytes.data(), width, height, width, item.blur * scale_);
             atlas_.put_coverage(index);
         }
         const PixelRect whole{0, 0, width, height};
         if (moves_only_) {
             add_texels(index, {static_cast<int>(left), static_cast<int>(top), width, height}, whole, false, false, clip,
-                       command);
+                       item);
             return;
         }
         add_turned(index, {origin.x, origin.y, static_cast<float>(width) / scale_, static_cast<float>(height) / scale_},
-                   command, clip);
+                   item, clip);
     }
     void add_points(AtlasKey& key, std::span<const Point> points, Point origin) const {
         for (const Point& point : points)
@@ -183,38 +183,38 @@ class GroupMaker {
     }
 
     /// A rectangle of the group, through its transform, with all of an entry over it.
-    void add_turned(AtlasIndex index, const Rect& rect, const DrawCommand& command, const Bounds& clip);
+    void add_turned(AtlasIndex index, const Rect& rect, const DisplayItem& item, const Bounds& clip);
 
     // --- Commands
 
-    void draw(const DrawCommand& command);
+    void draw(const DisplayItem& item);
 
-    /// The clip of a command, where it has one, on the screen for what only moves, and in the group for all else.
-    Bounds clip_of(const DrawCommand& command) const;
+    /// The clip of a item, where it has one, on the screen for what only moves, and in the group for all else.
+    Bounds clip_of(const DisplayItem& item) const;
 
-    void draw_rect(const DrawCommand& command);
+    void draw_rect(const DisplayItem& item);
 
-    void draw_border(const DrawCommand& command);
+    void draw_border(const DisplayItem& item);
 
     /// A rectangle with round corners, or a line along its inside: four corners, of which one is made, and what lies between them.
-    void add_sliced(const Rect& rect, float radius, float thickness, const DrawCommand& command, const Bounds& clip);
+    void add_sliced(const Rect& rect, float radius, float thickness, const DisplayItem& item, const Bounds& clip);
 
     static void add_ring(Rasterizer& on, Point origin, const Rect& rect, float radius, float thickness);
 
-    void draw_points(const DrawCommand& command);
+    void draw_points(const DisplayItem& item);
     static bool is_rect(std::span<const Point> p);
     static Rect bounds_of_points(std::span<const Point> points);
 
-    void draw_text(const DrawCommand& command);
+    void draw_text(const DisplayItem& item);
     FT_Face face(FontId font) const { return static_cast<FT_Face>(atlas_.fonts.face(font)); }
-    static Point at(const DrawCommand& command, const Glyph& glyph) {
-        return {command.baseline.x + glyph.offset.x, command.baseline.y + glyph.offset.y};
+    static Point at(const DisplayItem& item, const Glyph& glyph) {
+        return {item.baseline.x + glyph.offset.x, item.baseline.y + glyph.offset.y};
     }
 
     /// Characters are made for four places within a pixel, each way.
-    void draw_glyph(const DrawCommand& command, const Glyph& glyph, const Bounds& clip);
+    void draw_glyph(const DisplayItem& item, const Glyph& glyph, const Bounds& clip);
 
-    std::vector<std::array<int, 2>>& glyph_origins() const { return atlas_.glyph_origins; }
+    std::vector<std::array<int, 2>>& glyph_locations() const { return atlas_.glyph_locations; }
     AtlasIndex make_glyph(const AtlasKey& key, const Glyph& glyph, float size, float outline, Point part);
 
     // --- Images
@@ -225,31 +225,31 @@ class GroupMaker {
     AtlasIndex image_part(ImageId image, const PixelRect& part, bool as_silhouette);
     const std::uint8_t* texel_of(ImageId image, Size size, int x, int y) const;
 
-    void draw_image(const DrawCommand& command);
+    void draw_image(const DisplayItem& item);
 
     /// Over its rectangle, whose edges may cut through pixels.
-    void add_image(AtlasIndex index, const DrawCommand& command, const Bounds& clip, bool only_light);
+    void image(AtlasIndex index, const DisplayItem& item, const Bounds& clip, bool only_light);
 
     /// A polygon whose opacity is that of an image over its rectangle.
-    void draw_masked(const DrawCommand& command, std::span<const Point> points);
+    void draw_masked(const DisplayItem& item, std::span<const Point> points);
 
-    void draw_baked(const DrawCommand& command, Size size, std::span<const Point> cut);
+    void draw_baked(const DisplayItem& item, Size size, std::span<const Point> cut);
 
     /// What one quad cannot do is drawn here, pixel by pixel, and kept as an image of the size in which it is seen.
-    void bake(const DrawCommand& command, const Rect& bounds, std::span<const Point> cut, const Rect& source,
+    void bake(const DisplayItem& item, const Rect& bounds, std::span<const Point> cut, const Rect& source,
               bool has_image);
 
     /// Four channels of an image at a place that may lie between pixels.
     std::array<float, 4> sampled(ImageId image, Size size, const Rect& part, Point at, bool smooth) const;
 
     /// Fills `coverage` with opacities, and `texels` with colors.
-    void draw_pixels(const DrawCommand& command, std::span<const Point> cut, const Rect& source, bool has_image,
+    void draw_pixels(const DisplayItem& item, std::span<const Point> cut, const Rect& source, bool has_image,
                      Point origin, int width, int height);
-    /// How far a pixel of a map is drawn: see `DrawCommand::map`.
-    static float reached(const DrawCommand& command, const std::array<float, 4>& texel);
+    /// How far a pixel of a map is drawn: see `DisplayItem::map`.
+    static float reached(const DisplayItem& item, const std::array<float, 4>& texel);
 
     AtlasPages& atlas_;
-    const DrawGroup& group_;
+    const DisplayGroup& group_;
     GroupMesh& into_;
     bool adds_light_;
     bool moves_only_;

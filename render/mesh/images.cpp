@@ -49,43 +49,43 @@ const std::uint8_t* GroupMaker::texel_of(ImageId image, Size size, int x, int y)
     return atlas_.image_pixels[image].data() + at * 4;
 }
 
-void GroupMaker::draw_image(const DrawCommand& command) {
-    const Rect& rect = command.rect;
+void GroupMaker::draw_image(const DisplayItem& item) {
+    const Rect& rect = item.rect;
     Size size;
-    if (rect.width <= 0 || rect.height <= 0 || !read_image(command.image, size)) return;
-    const std::span<const Point> cut = group_.points_of(command);
-    const bool is_turned = !moves_only_ || !command.transform.is_identity();
-    const bool is_simple = !command.has_mask && !command.has_map && command.blur <= 0 && command.smooth &&
+    if (rect.width <= 0 || rect.height <= 0 || !read_image(item.image, size)) return;
+    const std::span<const Point> cut = group_.points_of(item);
+    const bool is_turned = !moves_only_ || !item.transform.is_identity();
+    const bool is_simple = !item.has_mask && !item.has_map && item.blur <= 0 && item.smooth &&
                            (cut.empty() || (is_rect(cut) && !is_turned));
-    if (!is_simple) return draw_baked(command, size, cut);
-    const PixelRect part{static_cast<int>(command.source.x), static_cast<int>(command.source.y),
-                         std::max(1, static_cast<int>(command.source.width)),
-                         std::max(1, static_cast<int>(command.source.height))};
+    if (!is_simple) return draw_baked(item, size, cut);
+    const PixelRect part{static_cast<int>(item.source.x), static_cast<int>(item.source.y),
+                         std::max(1, static_cast<int>(item.source.width)),
+                         std::max(1, static_cast<int>(item.source.height))};
     Bounds clip = everywhere;
     if (!cut.empty()) clip = bounds_of(moved(bounds_of_points(cut)));
-    const auto put = [&](bool as_silhouette, const DrawCommand& as, bool only_light) {
-        const AtlasIndex index = image_part(command.image, part, as_silhouette);
-        if (index != nowhere) add_image(index, as, clip, only_light);
+    const auto put = [&](bool as_silhouette, const DisplayItem& as, bool only_light) {
+        const AtlasIndex index = image_part(item.image, part, as_silhouette);
+        if (index != nowhere) image(index, as, clip, only_light);
     };
-    if (command.silhouette) return put(true, command, false);
-    if (!(command.tint.part > 0)) return put(false, command, false);
+    if (item.silhouette) return put(true, item, false);
+    if (!(item.tint.part > 0)) return put(false, item, false);
     // Its own colors and those of the tint, each as far as it counts: the second adds no opacity.
-    DrawCommand own = command, tinted = command;
-    const float rest = 1 - command.tint.part;
+    DisplayItem own = item, tinted = item;
+    const float rest = 1 - item.tint.part;
     for (std::uint8_t Color::*const channel : {&Color::red, &Color::green, &Color::blue}) {
-        own.color.*channel = static_cast<std::uint8_t>(static_cast<float>(command.color.*channel) * rest + 0.5F);
+        own.color.*channel = static_cast<std::uint8_t>(static_cast<float>(item.color.*channel) * rest + 0.5F);
         tinted.color.*channel =
-            static_cast<std::uint8_t>(static_cast<float>(command.tint.color.*channel) * command.tint.part + 0.5F);
+            static_cast<std::uint8_t>(static_cast<float>(item.tint.color.*channel) * item.tint.part + 0.5F);
     }
     put(false, own, false);
     put(true, tinted, true);
 }
 
 /// Over its rectangle, whose edges may cut through pixels.
-void GroupMaker::add_image(AtlasIndex index, const DrawCommand& command, const Bounds& clip, bool only_light) {
+void GroupMaker::image(AtlasIndex index, const DisplayItem& item, const Bounds& clip, bool only_light) {
     const AtlasEntry& entry = atlas_.entries[index];
     const AtlasPages::Page& page = atlas_.pages[entry.page];
-    const Rect& rect = command.rect;
+    const Rect& rect = item.rect;
     const auto u = [&](float part) {
         return (static_cast<float>(entry.at.x + 1) + part * static_cast<float>(entry.at.width - 2)) /
                static_cast<float>(page.width);
@@ -95,7 +95,7 @@ void GroupMaker::add_image(AtlasIndex index, const DrawCommand& command, const B
                static_cast<float>(page.height);
     };
     const bool before = std::exchange(adds_light_, adds_light_ || only_light);
-    if (moves_only_ && command.transform.is_identity()) {
+    if (moves_only_ && item.transform.is_identity()) {
         const Rect at = moved(rect);
         const Bounds inside = common_part(bounds_of(at), clip);
         std::array<Span, 3> columns, rows;
@@ -108,36 +108,36 @@ void GroupMaker::add_image(AtlasIndex index, const DrawCommand& command, const B
                 const auto across = [&](float along) { return u(std::clamp((along - at.x) / at.width, 0.0F, 1.0F)); };
                 const auto down = [&](float along) { return v(std::clamp((along - at.y) / at.height, 0.0F, 1.0F)); };
                 add_quad(entry.page, corners({x.from, y.from, x.to, y.to}),
-                         corners({across(x.from), down(y.from), across(x.to), down(y.to)}), command, x.part * y.part);
+                         corners({across(x.from), down(y.from), across(x.to), down(y.to)}), item, x.part * y.part);
             }
     } else {
         std::array<Point, 4> at = corners(bounds_of(rect));
         for (Point& corner : at)
-            corner = moved(command.transform.apply(corner));
-        add_quad(entry.page, at, corners({u(0), v(0), u(1), v(1)}), command, 1);
+            corner = moved(item.transform.apply(corner));
+        add_quad(entry.page, at, corners({u(0), v(0), u(1), v(1)}), item, 1);
     }
     adds_light_ = before;
     use(index);
 }
 
 /// A polygon whose opacity is that of an image over its rectangle.
-void GroupMaker::draw_masked(const DrawCommand& command, std::span<const Point> points) {
+void GroupMaker::draw_masked(const DisplayItem& item, std::span<const Point> points) {
     Size size;
-    if (!read_image(command.mask, size)) return;
-    bake(command, bounds_of_points(points), points, {}, false);
+    if (!read_image(item.mask, size)) return;
+    bake(item, bounds_of_points(points), points, {}, false);
 }
 
-void GroupMaker::draw_baked(const DrawCommand& command, Size size, std::span<const Point> cut) {
+void GroupMaker::draw_baked(const DisplayItem& item, Size size, std::span<const Point> cut) {
     (void)size;
-    bake(command, command.rect, cut, command.source, true);
+    bake(item, item.rect, cut, item.source, true);
 }
 
 /// What one quad cannot do is drawn here, pixel by pixel, and kept as an image of the size in which it is seen.
-void GroupMaker::bake(const DrawCommand& command, const Rect& bounds, std::span<const Point> cut, const Rect& source,
+void GroupMaker::bake(const DisplayItem& item, const Rect& bounds, std::span<const Point> cut, const Rect& source,
                       bool has_image) {
-    const Transform own = has_image ? command.transform : Transform{};
+    const Transform own = has_image ? item.transform : Transform{};
     const bool is_turned = !moves_only_ || !own.is_identity();
-    const int reach = command.blur > 0 ? blur_reach(command.blur) : 1;
+    const int reach = item.blur > 0 ? blur_reach(item.blur) : 1;
     const Point shift = is_turned ? Point{} : Point{group_.transform().dx, group_.transform().dy};
     const float left = std::floor(bounds.x + shift.x) - static_cast<float>(reach),
                 top = std::floor(bounds.y + shift.y) - static_cast<float>(reach);
@@ -146,24 +146,24 @@ void GroupMaker::bake(const DrawCommand& command, const Rect& bounds, std::span<
     if (!(right > left && bottom > top && right - left < 4096 && bottom - top < 4096)) return;
     const int width = static_cast<int>(right - left), height = static_cast<int>(bottom - top);
     const Point origin{left - shift.x, top - shift.y};
-    const bool as_mask = !has_image || command.silhouette || command.blur > 0;
+    const bool as_mask = !has_image || item.silhouette || item.blur > 0;
     AtlasKey key = key_of(Made::baked);
-    key.add(has_image ? command.image : nowhere);
-    key.add(command.has_mask ? command.mask : nowhere);
-    key.add(command.has_map ? command.map : nowhere);
+    key.add(has_image ? item.image : nowhere);
+    key.add(item.has_mask ? item.mask : nowhere);
+    key.add(item.has_map ? item.map : nowhere);
     for (const float number :
-         {source.x, source.y, source.width, source.height, command.rect.x - left, command.rect.y - top,
-          command.rect.width, command.rect.height, command.blur, command.map_from * 256, command.map_to * 256,
-          command.map_softness * 256, shift.x - std::floor(shift.x), shift.y - std::floor(shift.y)})
+         {source.x, source.y, source.width, source.height, item.rect.x - left, item.rect.y - top,
+          item.rect.width, item.rect.height, item.blur, item.map_from * 256, item.map_to * 256,
+          item.map_softness * 256, shift.x - std::floor(shift.x), shift.y - std::floor(shift.y)})
         key.add(number);
-    key.add(static_cast<int>(command.smooth) + 2 * static_cast<int>(as_mask));
+    key.add(static_cast<int>(item.smooth) + 2 * static_cast<int>(as_mask));
     add_points(key, cut, {left, top});
     key.add(width);
     key.add(height);
     if (!as_mask) {
-        key.add(command.color.red << 16 | command.color.green << 8 | command.color.blue);
-        key.add(command.tint.color.red << 16 | command.tint.color.green << 8 | command.tint.color.blue);
-        key.add(command.tint.part * 16);
+        key.add(item.color.red << 16 | item.color.green << 8 | item.color.blue);
+        key.add(item.tint.color.red << 16 | item.tint.color.green << 8 | item.tint.color.blue);
+        key.add(item.tint.part * 16);
     }
     AtlasIndex index = atlas_.find(key);
     if (index == nowhere) {
@@ -172,16 +172,16 @@ void GroupMaker::bake(const DrawCommand& command, const Rect& bounds, std::span<
             is_complete = false;
             return;
         }
-        draw_pixels(command, cut, source, has_image, origin, width, height);
+        draw_pixels(item, cut, source, has_image, origin, width, height);
         if (as_mask) {
-            if (command.blur > 0) blur_opacity(atlas_.coverage.bytes.data(), width, height, width, command.blur);
+            if (item.blur > 0) blur_opacity(atlas_.coverage.bytes.data(), width, height, width, item.blur);
             atlas_.put_coverage(index);
         } else {
             atlas_.put(index, atlas_.texels.data());
         }
     }
-    DrawCommand as = command;
-    if (!as_mask) as.color = {255, 255, 255, command.color.alpha};
+    DisplayItem as = item;
+    if (!as_mask) as.color = {255, 255, 255, item.color.alpha};
     if (!is_turned)
         return add_texels(index, {static_cast<int>(left), static_cast<int>(top), width, height}, {0, 0, width, height},
                           false, false, everywhere, as);
@@ -226,9 +226,9 @@ std::array<float, 4> GroupMaker::sampled(ImageId image, Size size, const Rect& p
 }
 
 /// Fills `coverage` with opacities, and `texels` with colors.
-void GroupMaker::draw_pixels(const DrawCommand& command, std::span<const Point> cut, const Rect& source, bool has_image,
+void GroupMaker::draw_pixels(const DisplayItem& item, std::span<const Point> cut, const Rect& source, bool has_image,
                              Point origin, int width, int height) {
-    const Rect& rect = command.rect;
+    const Rect& rect = item.rect;
     atlas_.coverage.reset(width, height);
     atlas_.rasterizer.begin(origin);
     if (!cut.empty())
@@ -238,9 +238,9 @@ void GroupMaker::draw_pixels(const DrawCommand& command, std::span<const Point> 
     atlas_.rasterizer.fill(atlas_.coverage);
     atlas_.texels.resize(static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4);
     Size image_size, mask_size, map_size;
-    const bool has_mask = command.has_mask && read_image(command.mask, mask_size);
-    const bool has_map = command.has_map && read_image(command.map, map_size);
-    const bool is_there = has_image && read_image(command.image, image_size);
+    const bool has_mask = item.has_mask && read_image(item.mask, mask_size);
+    const bool has_map = item.has_map && read_image(item.map, map_size);
+    const bool is_there = has_image && read_image(item.image, image_size);
     for (int y = 0; y < height; ++y)
         for (int x = 0; x < width; ++x) {
             const auto at = static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x);
@@ -251,33 +251,33 @@ void GroupMaker::draw_pixels(const DrawCommand& command, std::span<const Point> 
                                  (origin.y + static_cast<float>(y) + 0.5F - rect.y) / rect.height};
                 const auto over = [&](ImageId image, Size size, const Rect& of) {
                     return sampled(image, size, of, {of.x + part.x * of.width, of.y + part.y * of.height},
-                                   command.smooth);
+                                   item.smooth);
                 };
-                if (is_there) color = over(command.image, image_size, source);
+                if (is_there) color = over(item.image, image_size, source);
                 if (has_mask)
-                    opacity *= over(command.mask, mask_size, {0, 0, mask_size.width, mask_size.height})[3] / 255;
+                    opacity *= over(item.mask, mask_size, {0, 0, mask_size.width, mask_size.height})[3] / 255;
                 if (has_map)
-                    opacity *= reached(command, over(command.map, map_size, {0, 0, map_size.width, map_size.height}));
+                    opacity *= reached(item, over(item.map, map_size, {0, 0, map_size.width, map_size.height}));
             }
-            const std::array<std::uint8_t, 3> factors{command.color.red, command.color.green, command.color.blue};
-            const std::array<std::uint8_t, 3> tints{command.tint.color.red, command.tint.color.green,
-                                                    command.tint.color.blue};
+            const std::array<std::uint8_t, 3> factors{item.color.red, item.color.green, item.color.blue};
+            const std::array<std::uint8_t, 3> tints{item.tint.color.red, item.tint.color.green,
+                                                    item.tint.color.blue};
             for (std::size_t i = 0; i < 3; ++i) {
                 const float own = color[i] * static_cast<float>(factors[i]) / 255;
                 const float tinted = static_cast<float>(tints[i]) * color[3] / 255;
                 atlas_.texels[at * 4 + i] =
-                    static_cast<std::uint8_t>((own + (tinted - own) * command.tint.part) * opacity + 0.5F);
+                    static_cast<std::uint8_t>((own + (tinted - own) * item.tint.part) * opacity + 0.5F);
             }
             atlas_.texels[at * 4 + 3] = static_cast<std::uint8_t>(color[3] * opacity + 0.5F);
             atlas_.coverage.bytes[at] = atlas_.texels[at * 4 + 3];
         }
 }
 
-/// How far a pixel of a map is drawn: see `DrawCommand::map`.
-float GroupMaker::reached(const DrawCommand& command, const std::array<float, 4>& texel) {
+/// How far a pixel of a map is drawn: see `DisplayItem::map`.
+float GroupMaker::reached(const DisplayItem& item, const std::array<float, 4>& texel) {
     if (texel[3] <= 0) return 0;
     const float gray = (0.2126F * texel[0] + 0.7152F * texel[1] + 0.0722F * texel[2]) / texel[3];
-    return map_opacity(gray, command.map_from, command.map_to, command.map_softness);
+    return map_opacity(gray, item.map_from, item.map_to, item.map_softness);
 }
 
 }  // namespace rapido

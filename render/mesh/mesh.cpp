@@ -44,10 +44,10 @@ struct Mesh::State {
             {}, "the atlas of this mesh has gone", "keep the atlas longer than its meshes", ProblemCode::bad_call};
     }
 
-    void draw(const DrawList& list) {
+    void draw(const DisplayList& list) {
         if (atlas.is_gone) return draw_nothing();
         ++atlas.clock;
-        const std::span<const DrawGroup> given = list.groups();
+        const std::span<const DisplayGroup> given = list.groups();
         bool is_other = false;
         if (list.structure() != structure || given.size() != groups.size()) {
             release_all();
@@ -82,7 +82,7 @@ struct Mesh::State {
         }
     }
 
-    void make(const DrawGroup& given, GroupMesh& group) {
+    void make(const DisplayGroup& given, GroupMesh& group) {
         group.vertices.clear();
         group.runs.clear();
         // What it draws again stays where it is.
@@ -126,7 +126,7 @@ Mesh::~Mesh() = default;
 Mesh::Mesh(Mesh&&) noexcept = default;
 Mesh& Mesh::operator=(Mesh&&) noexcept = default;
 
-void Mesh::draw(const DrawList& list) {
+void Mesh::draw(const DisplayList& list) {
     state_->draw(list);
 }
 std::span<const MeshVertex> Mesh::vertices() const {

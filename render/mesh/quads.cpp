@@ -42,20 +42,20 @@ void GroupMaker::begin_quad(std::uint32_t page) {
 
 /// Corners in the order of a `GroupMesh`.
 void GroupMaker::add_quad(std::uint32_t page, const std::array<Point, 4>& at, const std::array<Point, 4>& texture,
-                          const DrawCommand& command, float part) {
+                          const DisplayItem& item, float part) {
     begin_quad(page);
     for (std::size_t i = 0; i < 4; ++i)
-        into_.vertices.push_back({at[i], texture[i], seen(color_at(command, at[i]), part)});
+        into_.vertices.push_back({at[i], texture[i], seen(color_at(item, at[i]), part)});
 }
 
-/// The color of a command at a point of the screen.
-Color GroupMaker::color_at(const DrawCommand& command, Point at) const {
-    if (!command.has_gradient) return command.color;
-    const Point from = moved(command.gradient_from), to = moved(command.gradient_to);
+/// The color of a item at a point of the screen.
+Color GroupMaker::color_at(const DisplayItem& item, Point at) const {
+    if (!item.has_gradient) return item.color;
+    const Point from = moved(item.gradient_from), to = moved(item.gradient_to);
     const float x = to.x - from.x, y = to.y - from.y;
     const float length = x * x + y * y;
     const float part = length > 0 ? std::clamp(((at.x - from.x) * x + (at.y - from.y) * y) / length, 0.0F, 1.0F) : 0;
-    return between(command.color, command.end_color, part);
+    return between(item.color, item.end_color, part);
 }
 
 Color GroupMaker::between(Color a, Color b, float part) {
@@ -67,7 +67,7 @@ Color GroupMaker::between(Color a, Color b, float part) {
 }
 
 void GroupMaker::add_texels(AtlasIndex index, const Cell& cell, const PixelRect& texels, bool flip_x, bool flip_y,
-                            const Bounds& inside, const DrawCommand& command) {
+                            const Bounds& inside, const DisplayItem& item) {
     const AtlasEntry& entry = atlas_.entries[index];
     const AtlasPages::Page& page = atlas_.pages[entry.page];
     std::array<Span, 3> columns, rows;
@@ -90,16 +90,16 @@ void GroupMaker::add_texels(AtlasIndex index, const Cell& cell, const PixelRect&
                 return texture(at, top, cell.height, entry.at.y + texels.y, texels.height, flip_y, page.height);
             };
             add_quad(entry.page, corners({x.from, y.from, x.to, y.to}),
-                     corners({u(x.from), v(y.from), u(x.to), v(y.to)}), command, x.part * y.part);
+                     corners({u(x.from), v(y.from), u(x.to), v(y.to)}), item, x.part * y.part);
         }
     use(index);
 }
 
 /// A rectangle, exactly as far as it covers pixels. A gradient along an axis is divided where it begins and ends.
-void GroupMaker::add_solid(const Bounds& rect, const DrawCommand& command) {
+void GroupMaker::add_solid(const Bounds& rect, const DisplayItem& item) {
     if (rect.is_empty()) return;
-    if (command.has_gradient) {
-        const Point from = moved(command.gradient_from), to = moved(command.gradient_to);
+    if (item.has_gradient) {
+        const Point from = moved(item.gradient_from), to = moved(item.gradient_to);
         const bool along_x = from.y == to.y, along_y = from.x == to.x;
         if (along_x || along_y) {
             const float low = along_x ? std::min(from.x, to.x) : std::min(from.y, to.y);
@@ -111,16 +111,16 @@ void GroupMaker::add_solid(const Bounds& rect, const DrawCommand& command) {
                 if (next > at)
                     add_plain(
                         along_x ? Bounds{at, rect.top, next, rect.bottom} : Bounds{rect.left, at, rect.right, next},
-                        command);
+                        item);
                 at = next;
             }
             return;
         }
     }
-    add_plain(rect, command);
+    add_plain(rect, item);
 }
 
-void GroupMaker::add_plain(const Bounds& rect, const DrawCommand& command) {
+void GroupMaker::add_plain(const Bounds& rect, const DisplayItem& item) {
     std::array<Span, 3> columns, rows;
     const int column_count = spans_of(std::floor(rect.left), std::ceil(rect.right), rect.left, rect.right, columns);
     const int row_count = spans_of(std::floor(rect.top), std::ceil(rect.bottom), rect.top, rect.bottom, rows);
@@ -129,12 +129,12 @@ void GroupMaker::add_plain(const Bounds& rect, const DrawCommand& command) {
             const Span& x = columns[static_cast<std::size_t>(c)];
             const Span& y = rows[static_cast<std::size_t>(r)];
             add_quad(0, corners({x.from, y.from, x.to, y.to}), {atlas_.white, atlas_.white, atlas_.white, atlas_.white},
-                     command, x.part * y.part);
+                     item, x.part * y.part);
         }
 }
 
 /// A rectangle of the group, through its transform, with all of an entry over it.
-void GroupMaker::add_turned(AtlasIndex index, const Rect& rect, const DrawCommand& command, const Bounds& clip) {
+void GroupMaker::add_turned(AtlasIndex index, const Rect& rect, const DisplayItem& item, const Bounds& clip) {
     const AtlasEntry& entry = atlas_.entries[index];
     const AtlasPages::Page& page = atlas_.pages[entry.page];
     const Bounds whole = bounds_of(rect), part = common_part(whole, clip);
@@ -150,7 +150,7 @@ void GroupMaker::add_turned(AtlasIndex index, const Rect& rect, const DrawComman
     std::array<Point, 4> at = corners(part);
     for (Point& corner : at)
         corner = moved(corner);
-    add_quad(entry.page, at, corners({u(part.left), v(part.top), u(part.right), v(part.bottom)}), command, 1);
+    add_quad(entry.page, at, corners({u(part.left), v(part.top), u(part.right), v(part.bottom)}), item, 1);
     use(index);
 }
 

@@ -4,70 +4,70 @@
 namespace rapido {
 
 void GroupMaker::make() {
-    for (const DrawCommand& command : group_.commands())
-        draw(command);
+    for (const DisplayItem& item : group_.items())
+        draw(item);
 }
 
-void GroupMaker::draw(const DrawCommand& command) {
-    switch (command.kind) {
-        case DrawCommand::Kind::rect:
-            return draw_rect(command);
-        case DrawCommand::Kind::border:
-            return draw_border(command);
-        case DrawCommand::Kind::text:
-            return draw_text(command);
-        case DrawCommand::Kind::line:
-            return draw_points(command);
-        case DrawCommand::Kind::polygon:
-            return draw_points(command);
-        case DrawCommand::Kind::image:
-            return draw_image(command);
+void GroupMaker::draw(const DisplayItem& item) {
+    switch (item.kind) {
+        case DisplayItem::Kind::rect:
+            return draw_rect(item);
+        case DisplayItem::Kind::border:
+            return draw_border(item);
+        case DisplayItem::Kind::text:
+            return draw_text(item);
+        case DisplayItem::Kind::line:
+            return draw_points(item);
+        case DisplayItem::Kind::polygon:
+            return draw_points(item);
+        case DisplayItem::Kind::image:
+            return draw_image(item);
     }
 }
 
-/// The clip of a command, where it has one, on the screen for what only moves, and in the group for all else.
-Bounds GroupMaker::clip_of(const DrawCommand& command) const {
-    const bool is_cut = command.clip.width > 0 && command.clip != command.rect;
+/// The clip of a item, where it has one, on the screen for what only moves, and in the group for all else.
+Bounds GroupMaker::clip_of(const DisplayItem& item) const {
+    const bool is_cut = item.clip.width > 0 && item.clip != item.rect;
     if (!is_cut) return everywhere;
-    return bounds_of(moves_only_ ? moved(command.clip) : command.clip);
+    return bounds_of(moves_only_ ? moved(item.clip) : item.clip);
 }
 
-void GroupMaker::draw_rect(const DrawCommand& command) {
-    if (command.rect.width <= 0 || command.rect.height <= 0) return;
-    const Bounds clip = clip_of(command);
-    const float radius = std::clamp(command.radius, 0.0F, std::min(command.rect.width, command.rect.height) / 2);
-    if (command.blur > 0 || !moves_only_) {
+void GroupMaker::draw_rect(const DisplayItem& item) {
+    if (item.rect.width <= 0 || item.rect.height <= 0) return;
+    const Bounds clip = clip_of(item);
+    const float radius = std::clamp(item.radius, 0.0F, std::min(item.rect.width, item.rect.height) / 2);
+    if (item.blur > 0 || !moves_only_) {
         AtlasKey key = key_of(Made::shape);
-        for (const float number : {command.rect.width, command.rect.height, radius})
+        for (const float number : {item.rect.width, item.rect.height, radius})
             key.add(number);
-        return add_shape(key, command.rect, command, clip,
-                         [&](Rasterizer& on) { on.add_rounded(command.rect, radius); });
+        return add_shape(key, item.rect, item, clip,
+                         [&](Rasterizer& on) { on.add_rounded(item.rect, radius); });
     }
-    const Rect rect = moved(command.rect);
-    if (radius <= 0) return add_solid(common_part(bounds_of(rect), clip), command);
-    add_sliced(rect, radius, 0, command, clip);
+    const Rect rect = moved(item.rect);
+    if (radius <= 0) return add_solid(common_part(bounds_of(rect), clip), item);
+    add_sliced(rect, radius, 0, item, clip);
 }
 
-void GroupMaker::draw_border(const DrawCommand& command) {
-    const Rect& rect = command.rect;
-    const float thickness = command.thickness;
+void GroupMaker::draw_border(const DisplayItem& item) {
+    const Rect& rect = item.rect;
+    const float thickness = item.thickness;
     if (rect.width <= 0 || rect.height <= 0 || !(thickness > 0)) return;
-    const float radius = std::clamp(command.radius, 0.0F, std::min(rect.width, rect.height) / 2);
-    if (command.blur > 0 || !moves_only_) {
+    const float radius = std::clamp(item.radius, 0.0F, std::min(rect.width, rect.height) / 2);
+    if (item.blur > 0 || !moves_only_) {
         AtlasKey key = key_of(Made::shape);
         for (const float number : {rect.width, rect.height, radius, thickness})
             key.add(number);
-        return add_shape(key, rect, command, everywhere, [&](Rasterizer& on) {
+        return add_shape(key, rect, item, everywhere, [&](Rasterizer& on) {
             on.add_rounded(rect, radius);
             on.add_rounded(rect.inset({thickness, thickness, thickness, thickness}), std::max(radius - thickness, 0.0F),
                            true);
         });
     }
-    add_sliced(moved(rect), radius, thickness, command, everywhere);
+    add_sliced(moved(rect), radius, thickness, item, everywhere);
 }
 
 /// A rectangle with round corners, or a line along its inside: four corners, of which one is made, and what lies between them.
-void GroupMaker::add_sliced(const Rect& rect, float radius, float thickness, const DrawCommand& command,
+void GroupMaker::add_sliced(const Rect& rect, float radius, float thickness, const DisplayItem& item,
                             const Bounds& clip) {
     const int left = static_cast<int>(std::floor(rect.x)), top = static_cast<int>(std::floor(rect.y));
     const int right = static_cast<int>(std::ceil(rect.right())), bottom = static_cast<int>(std::ceil(rect.bottom()));
@@ -83,7 +83,7 @@ void GroupMaker::add_sliced(const Rect& rect, float radius, float thickness, con
                                          [&](Rasterizer& on) { add_ring(on, origin, rect, radius, thickness); });
         if (index == nowhere) return;
         const Cell cell{left, top, right - left, bottom - top};
-        return add_texels(index, cell, {0, 0, cell.width, cell.height}, false, false, clip, command);
+        return add_texels(index, cell, {0, 0, cell.width, cell.height}, false, false, clip, item);
     }
     // How far the edges are from those of the pixels.
     const float from_left = rect.x - static_cast<float>(left), from_top = rect.y - static_cast<float>(top);
@@ -100,14 +100,14 @@ void GroupMaker::add_sliced(const Rect& rect, float radius, float thickness, con
         });
         if (index == nowhere) return;
         add_texels(index, {is_right ? right - side : left, is_bottom ? bottom - side : top, side, side},
-                   {0, 0, side, side}, is_right, is_bottom, clip, command);
+                   {0, 0, side, side}, is_right, is_bottom, clip, item);
     };
     for (const bool is_bottom : {false, true})
         for (const bool is_right : {false, true})
             add_corner(is_right, is_bottom);
     const float inner_left = static_cast<float>(left + side), inner_right = static_cast<float>(right - side);
     const float inner_top = static_cast<float>(top + side), inner_bottom = static_cast<float>(bottom - side);
-    const auto add_part = [&](const Bounds& part) { add_solid(common_part(part, clip), command); };
+    const auto add_part = [&](const Bounds& part) { add_solid(common_part(part, clip), item); };
     if (thickness > 0) {
         add_part({inner_left, rect.y, inner_right, rect.y + thickness});
         add_part({inner_left, rect.bottom() - thickness, inner_right, rect.bottom()});
@@ -128,25 +128,25 @@ void GroupMaker::add_ring(Rasterizer& on, Point origin, const Rect& rect, float 
                        true);
 }
 
-void GroupMaker::draw_points(const DrawCommand& command) {
-    const std::span<const Point> points = group_.points_of(command);
+void GroupMaker::draw_points(const DisplayItem& item) {
+    const std::span<const Point> points = group_.points_of(item);
     if (points.empty()) return;
-    const bool is_line = command.kind == DrawCommand::Kind::line;
-    if (!is_line && command.has_mask) return draw_masked(command, points);
-    if (!is_line && moves_only_ && command.blur <= 0 && is_rect(points)) {
+    const bool is_line = item.kind == DisplayItem::Kind::line;
+    if (!is_line && item.has_mask) return draw_masked(item, points);
+    if (!is_line && moves_only_ && item.blur <= 0 && is_rect(points)) {
         const auto [low, high] =
             std::minmax_element(points.begin(), points.end(), [](Point a, Point b) { return a.x + a.y < b.x + b.y; });
-        return add_solid(bounds_of(moved(Rect{low->x, low->y, high->x - low->x, high->y - low->y})), command);
+        return add_solid(bounds_of(moved(Rect{low->x, low->y, high->x - low->x, high->y - low->y})), item);
     }
-    const float around = is_line ? command.thickness / 2 : 0;
+    const float around = is_line ? item.thickness / 2 : 0;
     const Rect bounds = bounds_of_points(points).inset({-around, -around, -around, -around});
     AtlasKey key = key_of(Made::shape);
-    key.add(static_cast<int>(command.kind));
-    key.add(command.thickness);
+    key.add(static_cast<int>(item.kind));
+    key.add(item.thickness);
     add_points(key, points, {std::floor(bounds.x), std::floor(bounds.y)});
-    add_shape(key, bounds, command, everywhere, [&](Rasterizer& on) {
+    add_shape(key, bounds, item, everywhere, [&](Rasterizer& on) {
         if (is_line)
-            on.add_line(points, command.thickness);
+            on.line(points, item.thickness);
         else
             on.add(points);
     });
@@ -165,63 +165,63 @@ Rect GroupMaker::bounds_of_points(std::span<const Point> points) {
     return {all.left, all.top, all.right - all.left, all.bottom - all.top};
 }
 
-void GroupMaker::draw_text(const DrawCommand& command) {
-    const std::span<const Glyph> glyphs = group_.glyphs_of(command);
-    const Bounds clip = clip_of(command);
+void GroupMaker::draw_text(const DisplayItem& item) {
+    const std::span<const Glyph> glyphs = group_.glyphs_of(item);
+    const Bounds clip = clip_of(item);
     // What covers itself is made in one piece: light of several characters, and lines that are seen through.
-    if (command.blur > 0 || (command.outline > 0 && command.color.alpha < 255)) {
-        const float around = command.size + command.outline;
-        const Rect bounds{command.baseline.x - around / 2, command.baseline.y - around - command.size / 4,
-                          command.width + around, 2 * around};
+    if (item.blur > 0 || (item.outline > 0 && item.color.alpha < 255)) {
+        const float around = item.size + item.outline;
+        const Rect bounds{item.baseline.x - around / 2, item.baseline.y - around - item.size / 4,
+                          item.width + around, 2 * around};
         AtlasKey key = key_of(Made::text);
-        key.add(command.size);
-        key.add(command.outline);
-        key.add(command.baseline.x - std::floor(command.baseline.x));
-        key.add(command.baseline.y - std::floor(command.baseline.y));
+        key.add(item.size);
+        key.add(item.outline);
+        key.add(item.baseline.x - std::floor(item.baseline.x));
+        key.add(item.baseline.y - std::floor(item.baseline.y));
         for (const Glyph& glyph : glyphs) {
             key.add(std::uint64_t{glyph.id} << 32U | glyph.font);
             key.add(glyph.offset.x);
             key.add(glyph.offset.y);
         }
-        return add_shape(key, bounds, command, clip, [&](Rasterizer& on) {
+        return add_shape(key, bounds, item, clip, [&](Rasterizer& on) {
             for (const Glyph& glyph : glyphs)
-                on.add_glyph(face(glyph.font), glyph.id, at(command, glyph), command.size);
-            on.widen(command.outline);
+                on.add_glyph(face(glyph.font), glyph.id, at(item, glyph), item.size);
+            on.widen(item.outline);
         });
     }
     for (const Glyph& glyph : glyphs)
-        draw_glyph(command, glyph, clip);
+        draw_glyph(item, glyph, clip);
 }
 
 /// Characters are made for four places within a pixel, each way.
-void GroupMaker::draw_glyph(const DrawCommand& command, const Glyph& glyph, const Bounds& clip) {
+void GroupMaker::draw_glyph(const DisplayItem& item, const Glyph& glyph, const Bounds& clip) {
     constexpr float places = 4;
-    const float size = command.size * scale_;
+    const float size = item.size * scale_;
     if (!(size > 0.25F) || size > 2000) return;
-    Point begin = at(command, glyph);
+    Point begin = at(item, glyph);
     if (moves_only_) begin = moved(begin);
     const float x = std::round(begin.x * scale_ * places) / places, y = std::round(begin.y * scale_ * places) / places;
     const float whole_x = std::floor(x), whole_y = std::floor(y);
     AtlasKey key = key_of(Made::glyph);
     key.add(std::uint64_t{glyph.id} << 32U | glyph.font);
     key.add(size);
-    key.add(command.outline * scale_);
+    key.add(item.outline * scale_);
     key.add(x - whole_x);
     key.add(y - whole_y);
     AtlasIndex index = atlas_.find(key);
-    if (index == nowhere) index = make_glyph(key, glyph, size, command.outline * scale_, {x - whole_x, y - whole_y});
+    if (index == nowhere) index = make_glyph(key, glyph, size, item.outline * scale_, {x - whole_x, y - whole_y});
     if (index == nowhere) return;
     const AtlasEntry& entry = atlas_.entries[index];
-    const auto [left, top] = glyph_origins()[index];
+    const auto [left, top] = glyph_locations()[index];
     if (entry.at.width == 0) return;
     const PixelRect all{0, 0, entry.at.width, entry.at.height};
     const int cell_x = static_cast<int>(whole_x) + left, cell_y = static_cast<int>(whole_y) + top;
     if (moves_only_)
-        return add_texels(index, {cell_x, cell_y, all.width, all.height}, all, false, false, clip, command);
+        return add_texels(index, {cell_x, cell_y, all.width, all.height}, all, false, false, clip, item);
     add_turned(index,
                {static_cast<float>(cell_x) / scale_, static_cast<float>(cell_y) / scale_,
                 static_cast<float>(all.width) / scale_, static_cast<float>(all.height) / scale_},
-               command, clip);
+               item, clip);
 }
 
 AtlasIndex GroupMaker::make_glyph(const AtlasKey& key, const Glyph& glyph, float size, float outline, Point part) {
@@ -244,8 +244,8 @@ AtlasIndex GroupMaker::make_glyph(const AtlasKey& key, const Glyph& glyph, float
         on.widen(outline);
     });
     if (index == nowhere) return nowhere;
-    if (glyph_origins().size() <= index) glyph_origins().resize(index + 1);
-    glyph_origins()[index] = {left, top};
+    if (glyph_locations().size() <= index) glyph_locations().resize(index + 1);
+    glyph_locations()[index] = {left, top};
     return index;
 }
 

@@ -42,7 +42,7 @@ struct PixelSize {
 /// A PNG image of at most so many pixels; the stream is at its beginning.
 Result<Surface> read_png(std::istream& file, std::size_t most);
 
-/// How opaque a picture is that is drawn by a map: see `DrawCommand::map`.
+/// How opaque a picture is that is drawn by a map: see `DisplayItem::map`.
 Surface between_grays(cairo_surface_t* map, float from, float to, float softness);
 
 /// A part of an image, its colors multiplied and then mixed with a tint.

@@ -51,34 +51,34 @@ constexpr double most_blurred = 16e6;
 constexpr double longest_kept = 32000;  // Cairo makes no longer picture
 constexpr double most_kept = 16e6;
 
-/// The box of what a command draws, before the transform of its group; generous for a text.
-Rect bounds_of(const DrawCommand& command, const DrawGroup& group) {
-    Rect box = command.rect;
-    if (command.kind == DrawCommand::Kind::text) {
-        const float around = command.size + command.outline;
-        return {command.baseline.x - around, command.baseline.y - around - command.size / 2, command.width + 2 * around,
-                2 * around + command.size / 2};
+/// The box of what a item draws, before the transform of its group; generous for a text.
+Rect bounds_of(const DisplayItem& item, const DisplayGroup& group) {
+    Rect box = item.rect;
+    if (item.kind == DisplayItem::Kind::text) {
+        const float around = item.size + item.outline;
+        return {item.baseline.x - around, item.baseline.y - around - item.size / 2, item.width + 2 * around,
+                2 * around + item.size / 2};
     }
-    if (command.kind == DrawCommand::Kind::polygon || command.kind == DrawCommand::Kind::line) {
-        const std::span<const Point> points = group.points_of(command);
+    if (item.kind == DisplayItem::Kind::polygon || item.kind == DisplayItem::Kind::line) {
+        const std::span<const Point> points = group.points_of(item);
         if (points.empty()) return {};
         const auto [left, right] =
             std::minmax_element(points.begin(), points.end(), [](Point a, Point b) { return a.x < b.x; });
         const auto [top, bottom] =
             std::minmax_element(points.begin(), points.end(), [](Point a, Point b) { return a.y < b.y; });
-        const float line = command.kind == DrawCommand::Kind::line ? command.thickness / 2 : 0;
+        const float line = item.kind == DisplayItem::Kind::line ? item.thickness / 2 : 0;
         box = Rect{left->x, top->y, right->x - left->x, bottom->y - top->y}.inset({-line, -line, -line, -line});
     }
     return box;
 }
 
-/// The area of what a command draws, as far as it is on the picture; generous where a transform turns it.
-Rect seen_bounds(const DrawCommand& command, const DrawGroup& group) {
-    const Rect box = bounds_of(command, group);
+/// The area of what a item draws, as far as it is on the picture; generous where a transform turns it.
+Rect seen_bounds(const DisplayItem& item, const DisplayGroup& group) {
+    const Rect box = bounds_of(item, group);
     float left = std::numeric_limits<float>::max(), right = -left, top = left, bottom = -left;
     for (const Point corner : {Point{box.x, box.y}, Point{box.right(), box.y}, Point{box.x, box.bottom()},
                                Point{box.right(), box.bottom()}}) {
-        const Point at = group.transform().apply(command.transform.apply(corner));
+        const Point at = group.transform().apply(item.transform.apply(corner));
         left = std::min(left, at.x);
         right = std::max(right, at.x);
         top = std::min(top, at.y);
@@ -86,41 +86,41 @@ Rect seen_bounds(const DrawCommand& command, const DrawGroup& group) {
     }
     return {left, top, right - left, bottom - top};
 }
-double covered_by(const DrawCommand& command, const DrawGroup& group, const Rect& picture) {
-    const Rect seen = seen_bounds(command, group);
+double covered_by(const DisplayItem& item, const DisplayGroup& group, const Rect& picture) {
+    const Rect seen = seen_bounds(item, group);
     const float wide = std::min(seen.right(), picture.width) - std::max(seen.x, 0.0F);
     const float high = std::min(seen.bottom(), picture.height) - std::max(seen.y, 0.0F);
     return wide > 0 && high > 0 ? static_cast<double>(wide) * static_cast<double>(high) : 0;
 }
 
 /// About how many nanoseconds a group takes.
-double cost_of(const DrawGroup& group, const Rect& picture) {
+double cost_of(const DisplayGroup& group, const Rect& picture) {
     double cost = 0;
-    for (const DrawCommand& command : group.commands()) {
-        const bool has_points = command.point_count > 0;
-        cost += (has_points ? 8000 : 1000) + 200.0 * command.point_count;
-        const double covered = covered_by(command, group, picture);
-        if (command.blur > 0) cost += 20 * covered + 200.0 * command.blur * command.blur;
-        switch (command.kind) {
-            case DrawCommand::Kind::text: {
-                const double letter = static_cast<double>(command.size) * static_cast<double>(command.size);
+    for (const DisplayItem& item : group.items()) {
+        const bool has_points = item.point_count > 0;
+        cost += (has_points ? 8000 : 1000) + 200.0 * item.point_count;
+        const double covered = covered_by(item, group, picture);
+        if (item.blur > 0) cost += 20 * covered + 200.0 * item.blur * item.blur;
+        switch (item.kind) {
+            case DisplayItem::Kind::text: {
+                const double letter = static_cast<double>(item.size) * static_cast<double>(item.size);
                 const double whole = static_cast<double>(picture.width) * static_cast<double>(picture.height);
-                cost += command.glyph_count * (command.outline > 0 ? 3 : 1) * (20'000 + std::min(letter, whole));
+                cost += item.glyph_count * (item.outline > 0 ? 3 : 1) * (20'000 + std::min(letter, whole));
                 break;
             }
-            case DrawCommand::Kind::image:
+            case DisplayItem::Kind::image:
                 // Other colors take a copy of the part, a mask a picture of its own.
-                cost += covered * (command.has_mask ? 12 : 3) +
-                        0.02 * static_cast<double>(command.source.width) * static_cast<double>(command.source.height);
-                if (command.color != rgb(0xffffff, command.color.alpha / 255.0) || command.tint.part > 0)
+                cost += covered * (item.has_mask ? 12 : 3) +
+                        0.02 * static_cast<double>(item.source.width) * static_cast<double>(item.source.height);
+                if (item.color != rgb(0xffffff, item.color.alpha / 255.0) || item.tint.part > 0)
                     cost +=
-                        8.0 * static_cast<double>(command.source.width) * static_cast<double>(command.source.height);
+                        8.0 * static_cast<double>(item.source.width) * static_cast<double>(item.source.height);
                 break;
-            case DrawCommand::Kind::border:
+            case DisplayItem::Kind::border:
                 cost += std::min(covered, 20'000.0);
                 break;
             default:
-                cost += covered * (command.has_gradient || command.has_mask ? 3 : 1) + (command.has_mask ? 300'000 : 0);
+                cost += covered * (item.has_gradient || item.has_mask ? 3 : 1) + (item.has_mask ? 300'000 : 0);
         }
     }
     return cost;
@@ -196,7 +196,7 @@ struct Picture::State {
     }
 
     /// A HUD of another size would be seen in a corner, or only in part.
-    void check_viewport(const DrawList& list) {
+    void check_viewport(const DisplayList& list) {
         const Rect canvas = whole();
         const std::string size = pixels(canvas.width) + " x " + pixels(canvas.height);
         const Viewport viewport = list.viewport().value_or(Viewport{});
@@ -213,10 +213,10 @@ struct Picture::State {
     }
     static std::string pixels(float length) { return std::to_string(std::lround(length)); }
 
-    void draw(const DrawList& list) {
+    void draw(const DisplayList& list) {
         check_viewport(list);
         double cost = 0;
-        for (const DrawGroup& group : list.groups()) {
+        for (const DisplayGroup& group : list.groups()) {
             cost += cost_of(group, whole());
             if (cost > most_cost) {
                 status = Problem{{},
@@ -226,22 +226,22 @@ struct Picture::State {
                                  Severity::warning};
                 return;
             }
-            draw(group, group.commands());
+            draw(group, group.items());
         }
     }
 
-    void draw(const DrawGroup& group, std::span<const DrawCommand> commands) {
+    void draw(const DisplayGroup& group, std::span<const DisplayItem> items) {
         const Transform& t = group.transform();
         const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
         cairo_save(context.get());
         cairo_transform(context.get(), &matrix);
         cairo_set_operator(context.get(), group.blend == Blend::add ? CAIRO_OPERATOR_ADD : CAIRO_OPERATOR_OVER);
-        for (const DrawCommand& command : commands) {
-            mark(seen_bounds(command, group), command.blur > 0 ? blur_reach(command.blur) : 1);
-            if (command.blur > 0 || keeps_outline(group, command))
-                draw_kept(group, command);
+        for (const DisplayItem& item : items) {
+            mark(seen_bounds(item, group), item.blur > 0 ? blur_reach(item.blur) : 1);
+            if (item.blur > 0 || keeps_outline(group, item))
+                draw_kept(group, item);
             else
-                draw_sharp(group, command);
+                draw_sharp(group, item);
         }
         cairo_restore(context.get());
     }
@@ -263,42 +263,42 @@ struct Picture::State {
         drawn = {x, y, std::max(drawn.x + drawn.width, right) - x, std::max(drawn.y + drawn.height, bottom) - y};
     }
 
-    void draw_sharp(const DrawGroup& group, const DrawCommand& command) {
-        set_source(command);
-        switch (command.kind) {
-            case DrawCommand::Kind::rect:
-                draw_rect(command);
+    void draw_sharp(const DisplayGroup& group, const DisplayItem& item) {
+        set_source(item);
+        switch (item.kind) {
+            case DisplayItem::Kind::rect:
+                draw_rect(item);
                 break;
-            case DrawCommand::Kind::border:
-                draw_border(command);
+            case DisplayItem::Kind::border:
+                draw_border(item);
                 break;
-            case DrawCommand::Kind::text:
-                draw_text(group, command);
+            case DisplayItem::Kind::text:
+                draw_text(group, item);
                 break;
-            case DrawCommand::Kind::line:
-                draw_line(group, command);
+            case DisplayItem::Kind::line:
+                draw_line(group, item);
                 break;
-            case DrawCommand::Kind::polygon:
-                draw_polygon(group, command);
+            case DisplayItem::Kind::polygon:
+                draw_polygon(group, item);
                 break;
-            case DrawCommand::Kind::image:
-                draw_image(group, command);
+            case DisplayItem::Kind::image:
+                draw_image(group, item);
                 break;
         }
     }
 
     /// A line around characters takes ten times as long as they do, so that its opacity is kept, too. In an SVG file it stays an
     /// outline, and where it is turned or scaled it would not be sharp.
-    bool keeps_outline(const DrawGroup& group, const DrawCommand& command) const {
-        return command.outline > 0 && group.transform().is_identity() &&
+    bool keeps_outline(const DisplayGroup& group, const DisplayItem& item) const {
+        return item.outline > 0 && group.transform().is_identity() &&
                cairo_surface_get_type(surface.get()) == CAIRO_SURFACE_TYPE_IMAGE;
     }
 
     /// The opacity of what is drawn sharp is blurred, and its color drawn through that. What was made before in the same way, such
     /// as the shadow of a text that rests, is kept.
-    void draw_kept(const DrawGroup& group, const DrawCommand& command) {
-        const Rect bounds = bounds_of(command, group);
-        const int reach = command.blur > 0 ? blur_reach(command.blur) : 1;
+    void draw_kept(const DisplayGroup& group, const DisplayItem& item) {
+        const Rect bounds = bounds_of(item, group);
+        const int reach = item.blur > 0 ? blur_reach(item.blur) : 1;
         const double left = std::floor(static_cast<double>(bounds.x)) - reach;
         const double top = std::floor(static_cast<double>(bounds.y)) - reach;
         const double columns = std::ceil(static_cast<double>(bounds.right())) + reach - left;
@@ -309,14 +309,14 @@ struct Picture::State {
             kept.clear();
             kept_pixels = 0;
         }
-        Surface& soft = kept[key_of(group, command, left, top)];
+        Surface& soft = kept[key_of(group, item, left, top)];
         if (soft == nullptr) {
             kept_pixels += columns * rows;
             soft.reset(cairo_image_surface_create(CAIRO_FORMAT_A8, static_cast<int>(columns), static_cast<int>(rows)));
             Context sharp(cairo_create(soft.get()));
             cairo_translate(sharp.get(), -left, -top);
             context.swap(sharp);
-            DrawCommand opaque = command;
+            DisplayItem opaque = item;
             opaque.color = {0, 0, 0, 255};
             opaque.has_gradient = false;
             opaque.silhouette = true;
@@ -324,14 +324,14 @@ struct Picture::State {
             draw_sharp(group, opaque);
             context.swap(sharp);
             sharp.reset();
-            if (command.blur > 0) blur_opacity(soft.get(), command.blur);
+            if (item.blur > 0) blur_opacity(soft.get(), item.blur);
         }
-        set_color(context.get(), command.color);
+        set_color(context.get(), item.color);
         cairo_mask_surface(context.get(), soft.get(), left, top);
     }
 
     /// Equal for what looks the same when it is blurred: positions count to an eighth of a pixel.
-    static std::string key_of(const DrawGroup& group, const DrawCommand& command, double left, double top) {
+    static std::string key_of(const DisplayGroup& group, const DisplayItem& item, double left, double top) {
         std::string key;
         const auto add = [&](double number) {
             const auto rounded = static_cast<std::int32_t>(std::lround(std::clamp(number, -1e8, 1e8) * 8));
@@ -341,47 +341,47 @@ struct Picture::State {
             add(static_cast<double>(point.x) - left);
             add(static_cast<double>(point.y) - top);
         };
-        add(static_cast<double>(command.kind));
-        for (const float number : {command.blur, command.outline, command.size, command.radius, command.thickness})
+        add(static_cast<double>(item.kind));
+        for (const float number : {item.blur, item.outline, item.size, item.radius, item.thickness})
             add(static_cast<double>(number));
-        for (const Rect& rect : {command.rect, command.clip}) {
+        for (const Rect& rect : {item.rect, item.clip}) {
             add_point({rect.x, rect.y});
             add_point({rect.right(), rect.bottom()});
         }
-        add_point(command.baseline);
-        for (const Point& point : group.points_of(command))
+        add_point(item.baseline);
+        for (const Point& point : group.points_of(item))
             add_point(point);
-        for (const Glyph& glyph : group.glyphs_of(command)) {
+        for (const Glyph& glyph : group.glyphs_of(item)) {
             add(glyph.id);
             add(glyph.font);
             add(static_cast<double>(glyph.offset.x));
             add(static_cast<double>(glyph.offset.y));
         }
-        if (command.kind == DrawCommand::Kind::image || command.has_mask) {
-            for (const float number : {command.source.x, command.source.y, command.source.width, command.source.height,
-                                       command.transform.xx, command.transform.xy, command.transform.dx,
-                                       command.transform.yx, command.transform.yy, command.transform.dy})
+        if (item.kind == DisplayItem::Kind::image || item.has_mask) {
+            for (const float number : {item.source.x, item.source.y, item.source.width, item.source.height,
+                                       item.transform.xx, item.transform.xy, item.transform.dx,
+                                       item.transform.yx, item.transform.yy, item.transform.dy})
                 add(static_cast<double>(number));
-            add(command.image);
-            add(command.has_mask ? command.mask + 1.0 : 0.0);
-            add(command.has_map ? command.map + 1.0 : 0.0);
+            add(item.image);
+            add(item.has_mask ? item.mask + 1.0 : 0.0);
+            add(item.has_map ? item.map + 1.0 : 0.0);
             // Finer than a gray level.
-            for (const float part : {command.map_from, command.map_to, command.map_softness})
+            for (const float part : {item.map_from, item.map_to, item.map_softness})
                 add(4096 * static_cast<double>(part));
         }
         return key;
     }
 
-    void set_source(const DrawCommand& command) {
-        if (!command.has_gradient) return set_color(context.get(), command.color);
-        const Pattern gradient(cairo_pattern_create_linear(command.gradient_from.x, command.gradient_from.y,
-                                                           command.gradient_to.x, command.gradient_to.y));
+    void set_source(const DisplayItem& item) {
+        if (!item.has_gradient) return set_color(context.get(), item.color);
+        const Pattern gradient(cairo_pattern_create_linear(item.gradient_from.x, item.gradient_from.y,
+                                                           item.gradient_to.x, item.gradient_to.y));
         const auto add_stop = [&](double at, Color color) {
             cairo_pattern_add_color_stop_rgba(gradient.get(), at, color.red / 255.0, color.green / 255.0,
                                               color.blue / 255.0, color.alpha / 255.0);
         };
-        add_stop(0, command.color);
-        add_stop(1, command.end_color);
+        add_stop(0, item.color);
+        add_stop(1, item.end_color);
         cairo_set_source(context.get(), gradient.get());
     }
 
@@ -392,9 +392,9 @@ struct Picture::State {
         cairo_close_path(context.get());
     }
 
-    void draw_polygon(const DrawGroup& group, const DrawCommand& command) {
-        add_path(group.points_of(command));
-        if (const Pattern mask = mask_of(command)) {
+    void draw_polygon(const DisplayGroup& group, const DisplayItem& item) {
+        add_path(group.points_of(item));
+        if (const Pattern mask = mask_of(item)) {
             cairo_save(context.get());
             cairo_clip(context.get());
             cairo_mask(context.get(), mask.get());
@@ -405,72 +405,72 @@ struct Picture::State {
     }
 
     /// Null where there is none.
-    Pattern mask_of(const DrawCommand& command) {
-        if (!command.has_mask || images == nullptr) return nullptr;
-        cairo_surface_t* const mask = images->surface(command.mask);
+    Pattern mask_of(const DisplayItem& item) {
+        if (!item.has_mask || images == nullptr) return nullptr;
+        cairo_surface_t* const mask = images->surface(item.mask);
         if (mask == nullptr) return nullptr;
         const Rect all{0, 0, static_cast<float>(cairo_image_surface_get_width(mask)),
                        static_cast<float>(cairo_image_surface_get_height(mask))};
-        return over_rect(mask, all, command);
+        return over_rect(mask, all, item);
     }
 
     /// What of an image is drawn by its map; null where it has none.
-    Pattern map_of(const DrawCommand& command) {
-        if (!command.has_map || images == nullptr) return nullptr;
-        cairo_surface_t* const map = images->surface(command.map);
+    Pattern map_of(const DisplayItem& item) {
+        if (!item.has_map || images == nullptr) return nullptr;
+        cairo_surface_t* const map = images->surface(item.map);
         if (map == nullptr) return nullptr;
-        if (command.map != mapped.map || command.map_from != mapped.from || command.map_to != mapped.to ||
-            command.map_softness != mapped.softness)
-            mapped = {command.map, command.map_from, command.map_to, command.map_softness,
-                      between_grays(map, command.map_from, command.map_to, command.map_softness)};
+        if (item.map != mapped.map || item.map_from != mapped.from || item.map_to != mapped.to ||
+            item.map_softness != mapped.softness)
+            mapped = {item.map, item.map_from, item.map_to, item.map_softness,
+                      between_grays(map, item.map_from, item.map_to, item.map_softness)};
         const Rect all{0, 0, static_cast<float>(cairo_image_surface_get_width(map)),
                        static_cast<float>(cairo_image_surface_get_height(map))};
-        return over_rect(mapped.opacity.get(), all, command);
+        return over_rect(mapped.opacity.get(), all, item);
     }
 
-    /// A part of an image, as a pattern that lies over the rectangle of the command.
-    static Pattern over_rect(cairo_surface_t* part, const Rect& source, const DrawCommand& command) {
+    /// A part of an image, as a pattern that lies over the rectangle of the item.
+    static Pattern over_rect(cairo_surface_t* part, const Rect& source, const DisplayItem& item) {
         Pattern pattern(cairo_pattern_create_for_surface(part));
-        const double across = source.width / static_cast<double>(command.rect.width);
-        const double down = source.height / static_cast<double>(command.rect.height);
-        const cairo_matrix_t matrix{across, 0, 0, down, -command.rect.x * across, -command.rect.y * down};
+        const double across = source.width / static_cast<double>(item.rect.width);
+        const double down = source.height / static_cast<double>(item.rect.height);
+        const cairo_matrix_t matrix{across, 0, 0, down, -item.rect.x * across, -item.rect.y * down};
         cairo_pattern_set_matrix(pattern.get(), &matrix);
-        cairo_pattern_set_filter(pattern.get(), command.smooth ? CAIRO_FILTER_GOOD : CAIRO_FILTER_NEAREST);
+        cairo_pattern_set_filter(pattern.get(), item.smooth ? CAIRO_FILTER_GOOD : CAIRO_FILTER_NEAREST);
         cairo_pattern_set_extend(pattern.get(), CAIRO_EXTEND_PAD);
         return pattern;
     }
 
-    void draw_image(const DrawGroup& group, const DrawCommand& command) {
-        const Rect& rect = command.rect;
+    void draw_image(const DisplayGroup& group, const DisplayItem& item) {
+        const Rect& rect = item.rect;
         if (images == nullptr || rect.width <= 0 || rect.height <= 0) return;
-        cairo_surface_t* const whole = images->surface(command.image);
+        cairo_surface_t* const whole = images->surface(item.image);
         if (whole == nullptr) return;
-        const bool as_it_is = !command.silhouette && command.color.red == 255 && command.color.green == 255 &&
-                              command.color.blue == 255 && !(command.tint.part > 0);
-        const Rect& from = command.source;
+        const bool as_it_is = !item.silhouette && item.color.red == 255 && item.color.green == 255 &&
+                              item.color.blue == 255 && !(item.tint.part > 0);
+        const Rect& from = item.source;
         // A surface of its own, so that what lies beside the part does not bleed into its edges.
         const Surface part =
             as_it_is ? Surface(cairo_surface_create_for_rectangle(whole, from.x, from.y, from.width, from.height))
-            : command.silhouette ? recolored(whole, from, {}, command.color, 1)
-                                 : recolored(whole, from, command.color, command.tint.color, command.tint.part);
-        const Pattern pattern = over_rect(part.get(), from, command);
-        const Transform& t = command.transform;
+            : item.silhouette ? recolored(whole, from, {}, item.color, 1)
+                                 : recolored(whole, from, item.color, item.tint.color, item.tint.part);
+        const Pattern pattern = over_rect(part.get(), from, item);
+        const Transform& t = item.transform;
         const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};
         cairo_t* const on = context.get();
         cairo_save(on);
         cairo_transform(on, &matrix);
-        if (command.point_count > 0) {
-            add_path(group.points_of(command));
+        if (item.point_count > 0) {
+            add_path(group.points_of(item));
             cairo_clip(on);
         }
         cairo_rectangle(on, rect.x, rect.y, rect.width, rect.height);
         cairo_clip(on);
-        const Pattern map = map_of(command);
-        const Pattern mask = mask_of(command);
+        const Pattern map = map_of(item);
+        const Pattern mask = mask_of(item);
         if (map) cairo_push_group(on);
         if (mask) cairo_push_group(on);
         cairo_set_source(on, pattern.get());
-        cairo_paint_with_alpha(on, command.color.alpha / 255.0);
+        cairo_paint_with_alpha(on, item.color.alpha / 255.0);
         if (mask) {
             cairo_pop_group_to_source(on);
             cairo_mask(on, mask.get());
@@ -482,45 +482,45 @@ struct Picture::State {
         cairo_restore(on);
     }
 
-    void draw_rect(const DrawCommand& command) {
-        if (command.rect.width <= 0 || command.rect.height <= 0) return;
+    void draw_rect(const DisplayItem& item) {
+        if (item.rect.width <= 0 || item.rect.height <= 0) return;
         cairo_save(context.get());
-        if (command.clip != command.rect) {
-            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width, command.clip.height);
+        if (item.clip != item.rect) {
+            cairo_rectangle(context.get(), item.clip.x, item.clip.y, item.clip.width, item.clip.height);
             cairo_clip(context.get());
         }
-        rounded_path(context.get(), command.rect, command.radius);
+        rounded_path(context.get(), item.rect, item.radius);
         cairo_fill(context.get());
         cairo_restore(context.get());
     }
 
-    void draw_border(const DrawCommand& command) {
-        const float half = command.thickness / 2;
-        rounded_path(context.get(), command.rect.inset({half, half, half, half}), command.radius - half);
-        cairo_set_line_width(context.get(), command.thickness);
+    void draw_border(const DisplayItem& item) {
+        const float half = item.thickness / 2;
+        rounded_path(context.get(), item.rect.inset({half, half, half, half}), item.radius - half);
+        cairo_set_line_width(context.get(), item.thickness);
         cairo_set_line_join(context.get(), CAIRO_LINE_JOIN_MITER);
         cairo_stroke(context.get());
     }
 
-    void draw_line(const DrawGroup& group, const DrawCommand& command) {
+    void draw_line(const DisplayGroup& group, const DisplayItem& item) {
         cairo_new_path(context.get());
-        for (const Point& point : group.points_of(command))
+        for (const Point& point : group.points_of(item))
             cairo_line_to(context.get(), point.x, point.y);
-        cairo_set_line_width(context.get(), command.thickness);
+        cairo_set_line_width(context.get(), item.thickness);
         cairo_set_line_cap(context.get(), CAIRO_LINE_CAP_ROUND);
         cairo_set_line_join(context.get(), CAIRO_LINE_JOIN_ROUND);
         cairo_stroke(context.get());
     }
 
-    void draw_text(const DrawGroup& group, const DrawCommand& command) {
+    void draw_text(const DisplayGroup& group, const DisplayItem& item) {
         cairo_save(context.get());
-        if (command.clip.width > 0) {
-            cairo_rectangle(context.get(), command.clip.x, command.clip.y, command.clip.width, command.clip.height);
+        if (item.clip.width > 0) {
+            cairo_rectangle(context.get(), item.clip.x, item.clip.y, item.clip.width, item.clip.height);
             cairo_clip(context.get());
         }
-        const std::span<const Glyph> all = group.glyphs_of(command);
+        const std::span<const Glyph> all = group.glyphs_of(item);
         // The line and what is inside of it cover each other, and must not be seen through each other.
-        const bool is_seen_through = command.outline > 0 && command.color.alpha < 255;
+        const bool is_seen_through = item.outline > 0 && item.color.alpha < 255;
         if (is_seen_through) {
             cairo_push_group_with_content(context.get(), CAIRO_CONTENT_ALPHA);
             cairo_set_source_rgba(context.get(), 0, 0, 0, 1);
@@ -529,13 +529,13 @@ struct Picture::State {
             const FontId font = all[i].font;
             glyphs.clear();
             for (; i < all.size() && all[i].font == font; ++i)
-                glyphs.push_back({all[i].id, static_cast<double>(command.baseline.x + all[i].offset.x),
-                                  static_cast<double>(command.baseline.y + all[i].offset.y)});
-            draw_glyphs(font, command.size, command.outline);
+                glyphs.push_back({all[i].id, static_cast<double>(item.baseline.x + all[i].offset.x),
+                                  static_cast<double>(item.baseline.y + all[i].offset.y)});
+            draw_glyphs(font, item.size, item.outline);
         }
         if (is_seen_through) {
             const Pattern letters(cairo_pop_group(context.get()));
-            set_color(context.get(), command.color);
+            set_color(context.get(), item.color);
             cairo_mask(context.get(), letters.get());
         }
         cairo_restore(context.get());
@@ -676,16 +676,16 @@ Status Picture::draw_image(const std::string& path) {
     return {};
 }
 
-void Picture::draw(const DrawList& list) {
+void Picture::draw(const DisplayList& list) {
     state_->draw(list);
 }
 
-void Picture::draw(const DrawGroup& group) {
-    state_->draw(group, group.commands());
+void Picture::draw(const DisplayGroup& group) {
+    state_->draw(group, group.items());
 }
 
-void Picture::draw(const DrawGroup& group, std::size_t first, std::size_t count) {
-    const std::span<const DrawCommand> all = group.commands();
+void Picture::draw(const DisplayGroup& group, std::size_t first, std::size_t count) {
+    const std::span<const DisplayItem> all = group.items();
     first = std::min(first, all.size());
     state_->draw(group, all.subspan(first, std::min(count, all.size() - first)));
 }
@@ -723,7 +723,7 @@ Status Picture::write_png(const std::string& path) const {
     return file.finish(cairo_surface_write_to_png_stream(state_->surface.get(), FileWriter::write, &file));
 }
 
-Status Picture::write_svg(const DrawList& list, int width, int height, const Fonts& fonts, const Images* images,
+Status Picture::write_svg(const DisplayList& list, int width, int height, const Fonts& fonts, const Images* images,
                           const std::string& path) {
     FileWriter file(path);
     Surface surface(cairo_svg_surface_create_for_stream(FileWriter::write, &file, std::clamp(width, 1, largest),
@@ -732,14 +732,14 @@ Status Picture::write_svg(const DrawList& list, int width, int height, const Fon
     cairo_svg_surface_set_document_unit(written, CAIRO_SVG_UNIT_PX);
     const std::unique_ptr<Picture::State> state =
         State::on(std::move(surface), fonts, images != nullptr ? images->state_.get() : nullptr);
-    for (const DrawGroup& group : list.groups())
-        state->draw(group, group.commands());
+    for (const DisplayGroup& group : list.groups())
+        state->draw(group, group.items());
     state->context.reset();
     cairo_surface_finish(written);
     return file.finish(cairo_surface_status(written));
 }
 
-Status write_svg(const DrawList& list, int width, int height, const Fonts& fonts, const std::string& path,
+Status write_svg(const DisplayList& list, int width, int height, const Fonts& fonts, const std::string& path,
                  const Images* images) {
     return Picture::write_svg(list, width, height, fonts, images, path);
 }

@@ -212,11 +212,11 @@ void HudWindow::clear(Color color) {
     SDL_RenderClear(state_->renderer);
 }
 
-void HudWindow::draw(const DrawList& list) {
+void HudWindow::draw(const DisplayList& list) {
     if (state_->drawer != nullptr) state_->status = state_->drawer->draw(list);
 }
 
-void HudWindow::forget(const DrawList& list) {
+void HudWindow::forget(const DisplayList& list) {
     if (state_->drawer != nullptr) state_->drawer->forget(list);
 }
 

@@ -16,14 +16,14 @@ const std::vector<Band>& bands_of(const Readouts& readouts, ElementIndex index) 
 void Parts::equip(ElementContext& context) const {
     context.measurer = layouter.measurer();
     context.images = images;
-    context.font = locales.font(settings.language.get());
+    context.font = languages.font(settings.language.get());
     context.text_scale = settings.text_scale;
     context.find_effect = [this](std::string_view name, Problem& problem) { return effects.find(name, problem); };
     context.find_style = [this](std::string_view name, Problem& problem) { return text_styles.find(name, problem); };
 }
 
-ElementRef Hud::State::add(const Element& element, const Origin* origin) {
-    NewElement made(*this, element, origin);
+ElementRef Hud::State::add(const Element& element, const Locations* locations) {
+    NewElement made(*this, element, locations);
     made.check();
     made.bind();
     made.make();
@@ -77,13 +77,13 @@ Notice plate_of(const Notice& log, std::string_view id, const std::string& path)
     Notice plate = log;
     plate.id = id;
     plate.inside = path;
-    plate.at_once = 1;
-    plate.gap = Seconds{0};
+    plate.at_most = 1;
+    plate.time_between = Seconds{0};
     plate.messages.clear();
-    plate.pictures.clear();
+    plate.inline_images.clear();
     plate.place = {.anchor = log.place.anchor.value_or(Anchor::top), .max_size = log.place.max_size};
     // The log does all of this for its plates.
-    plate.effects.clear();
+    plate.triggers.clear();
     plate.group.clear();
     plate.visible = {};
     plate.opacity = plate.scale = 1;
@@ -97,16 +97,16 @@ Notice plate_of(const Notice& log, std::string_view id, const std::string& path)
 void Hud::State::add_plates(ElementIndex log, const Notice& notice) {
     if (!is_log(notice)) return;
     std::vector<ElementIndex> plates;
-    for (int number = 1; number <= std::min(notice.at_once, 50); ++number)
+    for (int number = 1; number <= std::min(notice.at_most, 50); ++number)
         plates.push_back(add(plate_of(notice, std::to_string(number), elements[log].path), nullptr).index);
     notices.set_plates(log, notice, plates);
 }
 
 /// The elements whose events post messages of a notice.
-void Hud::State::find_speakers(ElementIndex index, const Origin* origin) {
+void Hud::State::find_speakers(ElementIndex index, const Locations* locations) {
     RunningNotice* const notice = notices.find(index);
     if (notice == nullptr) return;
-    ElementContext context(problems, elements[index].name(), origin, formats);
+    ElementContext context(problems, elements[index].name(), locations, formats);
     for (std::size_t i = 0; i < notice->posts.size(); ++i) {
         RunningNotice::Post& post = notice->posts[i];
         if (post.speaker.empty()) continue;

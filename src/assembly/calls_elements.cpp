@@ -16,7 +16,7 @@ void apply(const Add& call, CallStage& at) {
         at.hud.add(style);
     for (const Timer& timer : call.hud.timers)
         at.hud.add(timer);
-    for (const Meter& meter : call.hud.meters)
+    for (const FrameMeter& meter : call.hud.frame_meters)
         at.hud.add(meter);
     for (const Effect& effect : call.hud.effects)
         at.hud.add(effect);
@@ -44,14 +44,14 @@ struct Remove {
 };
 constexpr std::array remove_fields{
     field<&Remove::element>("element", element_help),
-    field<&Remove::thing>("thing", "The number of a tagged thing, in place of an element."),
+    field<&Remove::thing>("thing", "The number of a marked thing, in place of an element."),
 };
 void apply(const Remove& call, CallStage& at) {
     if (call.thing) return at.hud.remove(at.thing(*call.thing));
     if (call.element) at.hud.remove(at.element(*call.element));
 }
 constexpr auto remove_call =
-    call_kind<Remove>("remove", "Takes an element away, or a thing that is tagged.", remove_fields);
+    call_kind<Remove>("remove", "Takes an element away, or a thing that is marked.", remove_fields);
 
 struct Leave {
     std::string element{}, effect{};
@@ -128,8 +128,8 @@ bool Hud::add(const Timer& timer) {
     return index != no_timer;
 }
 
-bool Hud::add(const Meter& meter) {
-    return add_one(*state_, meter, &HudDefinition::meters);
+bool Hud::add(const FrameMeter& meter) {
+    return add_one(*state_, meter, &HudDefinition::frame_meters);
 }
 
 bool Hud::add(const Effect& effect) {
@@ -143,13 +143,13 @@ void Hud::remove(ElementRef ref) {
     state_->kill(index);
 }
 
-void Hud::remove(TagRef tag) {
+void Hud::remove(MarkerRef marker) {
     if (!state_->may(remove_call)) return;
-    GameThings* const things = state_->things_of(tag);
+    GameThings* const things = state_->things_of(marker);
     if (things == nullptr) return;
-    state_->note(remove_call, [&] { return Remove{.thing = state_->recording->number_of(tag)}; });
-    if (state_->recording != nullptr) state_->recording->remove(tag);
-    things->remove(tag.index);
+    state_->note(remove_call, [&] { return Remove{.thing = state_->recording->number_of(marker)}; });
+    if (state_->recording != nullptr) state_->recording->remove(marker);
+    things->remove(marker.index);
 }
 
 void Hud::leave(ElementRef ref, std::string_view effect) {

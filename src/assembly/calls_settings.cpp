@@ -89,16 +89,16 @@ void apply(const Resize& call, CallStage& at) {
 }
 constexpr auto resize_call = call_kind<Resize>("resize", "Fills another part of the window.", resize_fields);
 
-struct SetScale {
+struct SetUiScale {
     float scale = 1;
 };
 constexpr std::array set_scale_fields{
-    required_field<&SetScale::scale>("scale", "The player's size of everything.", {"", 0.25, 4}),
+    required_field<&SetUiScale::scale>("scale", "The player's size of everything.", {"", 0.25, 4}),
 };
-void apply(const SetScale& call, CallStage& at) {
-    at.hud.set_scale(call.scale);
+void apply(const SetUiScale& call, CallStage& at) {
+    at.hud.set_ui_scale(call.scale);
 }
-constexpr auto set_scale_call = call_kind<SetScale>("set_scale", "Shows all larger.", set_scale_fields);
+constexpr auto set_ui_scale_call = call_kind<SetUiScale>("set_ui_scale", "Shows all larger.", set_scale_fields);
 
 struct SetTextScale {
     float scale = 1;
@@ -126,7 +126,7 @@ constexpr auto set_cost_call = call_kind<SetCost>("set_cost", "Tells what the la
 constexpr std::array<const CallKind*, 9> settings_kinds{
     &set_reduced_motion_call, &set_interval_call,   &set_flash_limit_call,
     &set_flash_settings_call, &set_language_call,   &resize_call,
-    &set_scale_call,          &set_text_scale_call, &set_cost_call};
+    &set_ui_scale_call,          &set_text_scale_call, &set_cost_call};
 
 }  // namespace
 
@@ -147,10 +147,10 @@ void Hud::set_reduced_motion(bool reduced) {
 bool Hud::set_interval(std::string_view meter, Seconds interval) {
     if (!state_->may(set_interval_call)) return false;
     state_->note(set_interval_call, [&] { return SetInterval{std::string(meter), interval}; });
-    if (state_->meters.set_interval(meter, interval)) return true;
+    if (state_->frame_meters.set_interval(meter, interval)) return true;
     state_->problems.report({{},
-                             "no meter '" + std::string(meter) + "'",
-                             did_you_mean(meter, state_->meters.names()),
+                             "no frame meter '" + std::string(meter) + "'",
+                             did_you_mean(meter, state_->frame_meters.names()),
                              ProblemCode::unknown_name});
     return false;
 }
@@ -199,7 +199,7 @@ void Hud::set_language(const Language& language) {
 }
 
 void Hud::State::set_language(const Language& given) {
-    settings.language = std::make_shared<const Language>(locales.with_names(given));
+    settings.language = std::make_shared<const Language>(languages.with_names(given));
     layouter.set_right_to_left(given.right_to_left);
     // Last, as it may be the one that was given.
     settings.language_of_game = std::make_shared<const Language>(given);
@@ -211,15 +211,15 @@ void Hud::resize(const Viewport& viewport) {
     const auto length = [](float given) { return given > 0 && std::isfinite(given) ? given : 0.0F; };
     const auto place = [](float given) { return std::isfinite(given) ? given : 0.0F; };
     const Insets& safe = viewport.safe_area;
-    state_->layouter.set_viewport({{place(viewport.origin.x), place(viewport.origin.y)},
-                                   {length(viewport.size.width), length(viewport.size.height)},
+    state_->layouter.set_viewport({{length(viewport.size.width), length(viewport.size.height)},
+                                   {place(viewport.origin.x), place(viewport.origin.y)},
                                    {length(safe.top), length(safe.right), length(safe.bottom), length(safe.left)}});
 }
 
-void Hud::set_scale(float scale) {
-    if (!state_->may(set_scale_call)) return;
-    state_->note(set_scale_call, [&] { return SetScale{scale}; });
-    state_->layouter.set_scale(scale >= 0.25F ? std::min(scale, 4.0F) : scale > 0 ? 0.25F : 1.0F);
+void Hud::set_ui_scale(float scale) {
+    if (!state_->may(set_ui_scale_call)) return;
+    state_->note(set_ui_scale_call, [&] { return SetUiScale{scale}; });
+    state_->layouter.set_ui_scale(scale >= 0.25F ? std::min(scale, 4.0F) : scale > 0 ? 0.25F : 1.0F);
 }
 
 void Hud::set_text_scale(float scale) {

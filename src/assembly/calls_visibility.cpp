@@ -15,7 +15,7 @@ struct SetVisible {
 constexpr std::array set_visible_fields{
     field<&SetVisible::element>("element", "The path of the element; without any of these, the whole HUD."),
     field<&SetVisible::group>("group", "The id of a group, in place of an element."),
-    field<&SetVisible::thing>("thing", "The number of a tagged thing, in place of an element."),
+    field<&SetVisible::thing>("thing", "The number of a marked thing, in place of an element."),
     required_field<&SetVisible::visible>("visible", "Whether it is shown."),
 };
 void apply(const SetVisible& call, CallStage& at) {
@@ -25,7 +25,7 @@ void apply(const SetVisible& call, CallStage& at) {
     at.hud.set_visible(call.visible);
 }
 constexpr auto set_visible_call = call_kind<SetVisible>(
-    "set_visible", "Shows or hides an element, a group, the tag of a thing, or all.", set_visible_fields);
+    "set_visible", "Shows or hides an element, a group, the marker of a thing, or all.", set_visible_fields);
 
 struct SetOpacity {
     std::optional<std::string> element{}, group{};
@@ -77,13 +77,13 @@ void Hud::set_visible(bool visible) {
     state_->visibility.set_all_by_game(visible, {});
 }
 
-void Hud::set_visible(TagRef tag, bool visible) {
+void Hud::set_visible(MarkerRef marker, bool visible) {
     if (!state_->may(set_visible_call)) return;
-    GameThings* const things = state_->things_of(tag);
+    GameThings* const things = state_->things_of(marker);
     if (things == nullptr) return;
     state_->note(set_visible_call,
-                 [&] { return SetVisible{.thing = state_->recording->number_of(tag), .visible = visible}; });
-    things->set_visible(tag.index, visible);
+                 [&] { return SetVisible{.thing = state_->recording->number_of(marker), .visible = visible}; });
+    things->set_visible(marker.index, visible);
 }
 
 void Hud::set_opacity(ElementRef ref, float opacity) {

@@ -1,6 +1,6 @@
-// What a game says of its world: the camera, things that are tagged, amounts that pop up.
+// What a game says of its world: the camera, things that are marked, amounts that pop up.
 #include "base/nearest.hpp"
-#include "element/popups_body.hpp"
+#include "element/pop_ups_body.hpp"
 #include "hud/call.hpp"
 #include "hud/state.hpp"
 
@@ -21,38 +21,38 @@ void apply(const SetCamera& call, CallStage& at) {
 constexpr auto set_camera_call =
     call_kind<SetCamera>("set_camera", "Says how the game looks at its world.", set_camera_fields);
 
-struct TagThing {
+struct AddMarker {
     std::string element{};
     std::uint64_t thing = 0;
 };
-constexpr std::array tag_fields{
-    field<&TagThing::element>("element", "The path of the tags."),
-    required_field<&TagThing::thing>("thing", "The number of the thing, counted from 0 on."),
+constexpr std::array add_marker_fields{
+    field<&AddMarker::element>("element", "The path of the markers."),
+    required_field<&AddMarker::thing>("thing", "The number of the thing, counted from 0 on."),
 };
-void apply(const TagThing& call, CallStage& at) {
-    at.tag(call.thing, at.element(call.element));
+void apply(const AddMarker& call, CallStage& at) {
+    at.add_marker(call.thing, at.element(call.element));
 }
-constexpr auto tag_call = call_kind<TagThing>("tag", "Tags a thing of the world.", tag_fields);
+constexpr auto add_marker_call = call_kind<AddMarker>("add_marker", "Marks a thing of the world.", add_marker_fields);
 
-struct PopUp {
+struct PopUpCall {
     std::string element{};
     std::array<double, 3> at{};
     std::optional<Point> on_screen{};
     KeptValue value{};
 };
-constexpr std::array pop_fields{
-    field<&PopUp::element>("element", "The path of the popups."),
-    required_field<&PopUp::at>("at", "The place in the world: x, y, z."),
-    field<&PopUp::on_screen>("on_screen", "The place on the screen, in place of one in the world.", {"px", -1e6, 1e6}),
-    field<&PopUp::value>("value", "The amount."),
+constexpr std::array pop_up_fields{
+    field<&PopUpCall::element>("element", "The path of the pop_ups."),
+    required_field<&PopUpCall::at>("at", "The place in the world: x, y, z."),
+    field<&PopUpCall::on_screen>("on_screen", "The place on the screen, in place of one in the world.", {"px", -1e6, 1e6}),
+    field<&PopUpCall::value>("value", "The amount."),
 };
-void apply(const PopUp& call, CallStage& at) {
+void apply(const PopUpCall& call, CallStage& at) {
     const WorldPoint place{call.at[0], call.at[1], call.at[2]};
-    at.hud.pop(at.element(call.element), {.at = place, .on_screen = call.on_screen, .value = call.value.get()});
+    at.hud.pop_up(at.element(call.element), {.at = place, .on_screen = call.on_screen, .value = call.value.get()});
 }
-constexpr auto pop_call = call_kind<PopUp>("pop", "Lets an amount pop up.", pop_fields, {.lasts = false});
+constexpr auto pop_up_call = call_kind<PopUpCall>("pop_up", "Lets an amount pop up.", pop_up_fields, {.lasts = false});
 
-constexpr std::array<const CallKind*, 3> world_kinds{&set_camera_call, &tag_call, &pop_call};
+constexpr std::array<const CallKind*, 3> world_kinds{&set_camera_call, &add_marker_call, &pop_up_call};
 
 }  // namespace
 
@@ -70,16 +70,16 @@ void Hud::set_camera(const Camera& camera) {
     state_->camera = camera;
 }
 
-TagRef Hud::tag(ElementRef ref, const PositionSource& at, std::span<const Source> values) {
-    if (!state_->may(tag_call)) return {};
-    const auto refuse = [this](std::string message, std::string hint) -> TagRef {
+MarkerRef Hud::add_marker(ElementRef ref, const PositionSource& at, std::span<const Source> values) {
+    if (!state_->may(add_marker_call)) return {};
+    const auto refuse = [this](std::string message, std::string hint) -> MarkerRef {
         state_->problems.report({{}, std::move(message), std::move(hint), ProblemCode::bad_call});
         return {};
     };
     const ElementIndex index = state_->elements.living(ref);
     GameThings* const things = index != no_element ? state_->lists.things(index) : nullptr;
     if (things == nullptr)
-        return refuse("only tags without 'entries' take things one by one",
+        return refuse("only markers without 'entries' take things one by one",
                       "a container that they have is followed by itself");
     const std::size_t wanted = things->fields().size() - 1;  // without their key
     if (values.size() != wanted)
@@ -95,39 +95,39 @@ TagRef Hud::tag(ElementRef ref, const PositionSource& at, std::span<const Source
                           did_you_mean(value.name(), state_->bindings.sources().names()));
     }
     const std::uint32_t thing = things->add(at, bound);
-    const TagRef made{ref.index, ref.generation, thing, things->generation(thing), ref.hud};
-    state_->note(tag_call, [&] {
-        return TagThing{state_->elements[index].path, state_->recording->add(made, at, bound)};
+    const MarkerRef made{ref.index, ref.generation, thing, things->generation(thing), ref.hud};
+    state_->note(add_marker_call, [&] {
+        return AddMarker{state_->elements[index].path, state_->recording->add(made, at, bound)};
     });
     return made;
 }
 
 /// The things that a reference is one of; null for a dead one.
-GameThings* Hud::State::things_of(const TagRef& tag) {
-    const ElementIndex index = elements.living({tag.element, tag.element_generation, tag.hud});
+GameThings* Hud::State::things_of(const MarkerRef& marker) {
+    const ElementIndex index = elements.living({marker.element, marker.element_generation, marker.hud});
     GameThings* const things = index != no_element ? lists.things(index) : nullptr;
-    return things != nullptr && things->is_there(tag.index, tag.generation) ? things : nullptr;
+    return things != nullptr && things->is_there(marker.index, marker.generation) ? things : nullptr;
 }
 
-bool Hud::alive(TagRef tag) const {
-    return state_->things_of(tag) != nullptr;
+bool Hud::alive(MarkerRef marker) const {
+    return state_->things_of(marker) != nullptr;
 }
 
-bool Hud::pop(ElementRef ref, const Pop& pop) {
-    const ElementIndex index = state_->target(pop_call, ref);
+bool Hud::pop_up(ElementRef ref, const PopUp& pop) {
+    const ElementIndex index = state_->target(pop_up_call, ref);
     if (index == no_element) return false;
     const RunningElement& element = state_->elements[index];
-    state_->note(pop_call, [&] {
-        return PopUp{.element = element.path,
+    state_->note(pop_up_call, [&] {
+        return PopUpCall{.element = element.path,
                      .at = {pop.at.x, pop.at.y, pop.at.z},
                      .on_screen = pop.on_screen,
                      .value = pop.value};
     });
-    if (PopupsBody* const popups = element.body->popups()) {
+    if (PopUpsBody* const pop_ups = element.body->pop_ups()) {
         state_->keep_finished(index);
-        return popups->add(pop, state_->time.now(element.clock), state_->camera, state_->layouter.screen().size);
+        return pop_ups->add(pop, state_->time.now(element.clock), state_->camera, state_->layouter.screen().size);
     }
-    state_->problems.report({{}, element.name() + " is no popups", "", ProblemCode::bad_call});
+    state_->problems.report({{}, element.name() + " is no pop_ups", "", ProblemCode::bad_call});
     return false;
 }
 

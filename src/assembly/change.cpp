@@ -44,8 +44,8 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     if (elements.panel(std::string(inside_of(description))) != running.inside)
         return refuse("its panel cannot change while it runs");
     const Notice* const log = std::get_if<Notice>(&description);
-    if (log != nullptr && log->at_once != std::get_if<Notice>(running.description.get())->at_once)
-        return refuse("its 'at_once' cannot change while it runs");
+    if (log != nullptr && log->at_most != std::get_if<Notice>(running.description.get())->at_most)
+        return refuse("its 'at_most' cannot change while it runs");
 
     const Element wanted = layered(description, running.layer_of_game.get());
     NewElement made(*this, wanted, nullptr, index);
@@ -137,8 +137,8 @@ void Hud::State::follow_theme() {
     effects.follow_theme(themes);
     themes.apply(font, nullptr, "font");
     const bool other_styles = text_styles.follow_theme(themes);
-    const bool other_font = font.value() != locales.of_all.font;
-    locales.of_all.font = font;
+    const bool other_font = font.value() != languages.of_all.font;
+    languages.of_all.font = font;
     for (ElementIndex index = 0; index < elements.count(); ++index) {
         if (!elements[index].is_living()) continue;
         const Element& description = *elements[index].description;

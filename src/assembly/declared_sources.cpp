@@ -14,7 +14,7 @@ bool is_of(SourceType type, const Value& value) {
         case SourceType::text:
             return value.type() == Value::Type::text;
         case SourceType::flag:
-            return value.type() == Value::Type::boolean;
+            return value.type() == Value::Type::flag;
         case SourceType::integer:
         case SourceType::entries:
             return value.is_integer();
@@ -69,8 +69,8 @@ std::optional<Problem> fault_of(const DeclaredSource& source, const std::string&
 
 }  // namespace
 
-std::optional<Problem> fault_of(const DeclaredSource& source, const Origin* origin) {
-    const auto at = [&](const std::string& field) { return origin != nullptr ? origin->of(field) : Location{}; };
+std::optional<Problem> fault_of(const DeclaredSource& source, const Locations* locations) {
+    const auto at = [&](const std::string& field) { return locations != nullptr ? locations->of(field) : Location{}; };
     const std::string owner = "source '" + source.name + "'";
     if (auto fault = fault_of(source, owner, [&](std::string_view field) { return at(std::string(field)); }))
         return fault;

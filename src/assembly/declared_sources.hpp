@@ -7,7 +7,7 @@
 
 namespace rapido {
 
-/// Returns what is wrong with a declared source: a range or a sample that is none of its type. `origin` is null where it was written in C++.
-std::optional<Problem> fault_of(const DeclaredSource& source, const Origin* origin);
+/// Returns what is wrong with a declared source: a range or a sample that is none of its type. `locations` is null where it was written in C++.
+std::optional<Problem> fault_of(const DeclaredSource& source, const Locations* locations);
 
 }  // namespace rapido

@@ -15,7 +15,7 @@ template <class T>
 struct Wanted {
     const T& now;
     const T* before = nullptr;  ///< with the same id; null for one that is added
-    const Origin* origin = nullptr;
+    const Locations* locations = nullptr;
 
     bool is_added() const { return before == nullptr; }
     /// It is added or says something else.
@@ -28,7 +28,7 @@ struct Difference {
     std::vector<const T*> gone;     ///< in their order before
     std::vector<Wanted<T>> wanted;  ///< in their order now
 
-    Difference(const std::vector<T>& before, const std::vector<T>& now, const std::vector<Origin>& origins) {
+    Difference(const std::vector<T>& before, const std::vector<T>& now, const std::vector<Locations>& origins) {
         const auto find = [](const std::vector<T>& all, const std::string& id) {
             const auto found = std::find_if(all.begin(), all.end(), [&](const T& one) { return one.id == id; });
             return found != all.end() ? &*found : nullptr;
@@ -36,7 +36,7 @@ struct Difference {
         for (const T& old : before)
             if (find(now, old.id) == nullptr) gone.push_back(&old);
         for (std::size_t i = 0; i < now.size(); ++i)
-            wanted.push_back({now[i], find(before, now[i].id), origin_at(origins, i)});
+            wanted.push_back({now[i], find(before, now[i].id), locations_at(origins, i)});
     }
 };
 

@@ -30,7 +30,7 @@ bool check_id(const std::string& id, const Bindings& bindings, ElementContext& c
     return is_free(id, bindings, context);
 }
 
-const Location& Origin::of(std::string_view field) const {
+const Location& Locations::of(std::string_view field) const {
     while (!field.empty()) {
         for (const auto& [name, place] : fields)
             if (name == field) return place;
@@ -44,9 +44,9 @@ namespace {
 /// All that a definition says; where it was written does not count.
 constexpr std::tuple said{
     &HudDefinition::design,        &HudDefinition::fit,         &HudDefinition::whole_scale, &HudDefinition::margin,
-    &HudDefinition::mirror,        &HudDefinition::flash_limit, &HudDefinition::font,        &HudDefinition::locales,
+    &HudDefinition::mirror,        &HudDefinition::flash_limit, &HudDefinition::font,        &HudDefinition::languages,
     &HudDefinition::compact_names, &HudDefinition::font_files,  &HudDefinition::styles,      &HudDefinition::themes,
-    &HudDefinition::sources,       &HudDefinition::timers,      &HudDefinition::meters,      &HudDefinition::effects,
+    &HudDefinition::sources,       &HudDefinition::timers,      &HudDefinition::frame_meters,      &HudDefinition::effects,
     &HudDefinition::groups,        &HudDefinition::accept,      &HudDefinition::elements};
 constexpr std::size_t where_written = 12;  ///< so many members
 static_assert(std::tuple_size_v<decltype(said)> + where_written == member_count<HudDefinition>);
@@ -71,7 +71,7 @@ Hud::State::State() {
         if (offer_cost(name) || lists.offer(name, problem)) return true;
         return problem.message.empty() && pending.offer(name, problem);
     };
-    effects.draw_alone = [this](ElementIndex index, DrawGroup& into) { draw_body(index, into); };
+    effects.draw_alone = [this](ElementIndex index, DisplayGroup& into) { draw_body(index, into); };
 }
 
 Hud::Hud() : state_(std::make_unique<State>()) {}
@@ -103,15 +103,15 @@ Result<Hud> Hud::make(const HudDefinition& definition, const Sources& sources, T
 
 void Hud::State::make(const HudDefinition& definition) {
     keep(definition);
-    const auto context_of = [this](std::string name, const Origin* origin) {
-        return ElementContext(problems, std::move(name), origin, formats);
+    const auto context_of = [this](std::string name, const Locations* locations) {
+        return ElementContext(problems, std::move(name), locations, formats);
     };
-    ElementContext top = context_of("the HUD", &definition.origin);
+    ElementContext top = context_of("the HUD", &definition.locations);
     top.check_numbers(top_table, &definition);
     const bool fine = !top.failed();
     for (std::size_t i = 0; i < definition.sources.size(); ++i) {
         bindings.declare(definition.sources[i].name);
-        if (auto fault = fault_of(definition.sources[i], origin_at(definition.source_origins, i)))
+        if (auto fault = fault_of(definition.sources[i], locations_at(definition.source_locations, i)))
             problems.report(*std::move(fault));
     }
     set_screen(definition, fine);
@@ -124,24 +124,24 @@ void Hud::State::make(const HudDefinition& definition) {
     Themed<std::string> checked = definition.font;
     themes.apply(checked, top.report_theme(), "font");
     check_font(font, layouter.measurer(), top);
-    for (std::size_t i = 0; i < definition.locales.size(); ++i) {
-        const LocaleOptions& options = definition.locales[i];
-        ElementContext context = context_of("locale '" + options.locale + "'", origin_at(definition.locale_origins, i));
-        if (options.locale.empty())
-            problems.report({context.place_of("locale"), "a locale without a tag", "", ProblemCode::missing_key});
+    for (std::size_t i = 0; i < definition.languages.size(); ++i) {
+        const LanguageOptions& options = definition.languages[i];
+        ElementContext context = context_of("language '" + options.language + "'", locations_at(definition.language_locations, i));
+        if (options.language.empty())
+            problems.report({context.place_of("language"), "a language without a tag", "", ProblemCode::missing_key});
         if (!options.font.empty()) check_font(options.font, layouter.measurer(), context);
     }
     elements.announce(definition.elements);
     lists.announce(definition.elements);
     std::vector<ElementRef> added;
     for (std::size_t i = 0; i < definition.elements.size(); ++i)
-        added.push_back(add(definition.elements[i], origin_at(definition.element_origins, i)));
+        added.push_back(add(definition.elements[i], locations_at(definition.element_locations, i)));
     for (const ElementRef ref : added)
         if (ref) elements[ref.index].is_of_definition = true;
     // The events of an element may post messages of a notice that stands before it.
     for (std::size_t i = 0; i < added.size(); ++i)
         if (const ElementIndex index = elements.living(added[i]); index != no_element)
-            find_speakers(index, origin_at(definition.element_origins, i));
+            find_speakers(index, locations_at(definition.element_locations, i));
 }
 
 void Hud::State::set_screen(const HudDefinition& definition, bool fine) {
@@ -153,42 +153,42 @@ void Hud::State::set_screen(const HudDefinition& definition, bool fine) {
     set_flashes(settings.flashes_of_game, definition.flash_limit);
 }
 
-TimerIndex Hud::State::add(const Timer& timer, const Origin* origin) {
-    ElementContext context(problems, "timer '" + timer.id + "'", origin, formats);
+TimerIndex Hud::State::add(const Timer& timer, const Locations* locations) {
+    ElementContext context(problems, "timer '" + timer.id + "'", locations, formats);
     context.check_numbers(timer_table, &timer);
     if (const TimerIndex again = context.failed() ? no_timer : timers.begin_again(timer); again != no_timer)
         return again;
     return check_id(timer.id, bindings, context) ? timers.add(timer) : no_timer;
 }
 
-void Hud::State::connect(TimerIndex index, const Timer& timer, const Origin* origin) {
+void Hud::State::connect(TimerIndex index, const Timer& timer, const Locations* locations) {
     if (index == no_timer) return;
-    ElementContext context(problems, "timer '" + timer.id + "'", origin, formats);
-    const SourceIndex start = context.connect(timer.start, "start", bindings);
-    const SourceIndex pause = context.connect(timer.pause, "pause", bindings);
+    ElementContext context(problems, "timer '" + timer.id + "'", locations, formats);
+    const SourceIndex start = context.connect(timer.start_when, "start_when", bindings);
+    const SourceIndex pause = context.connect(timer.pause_when, "pause_when", bindings);
     const SourceIndex speed = context.connect(timer.speed, "speed", bindings);
     timers.obey(index, start, pause, speed);
 }
 
 /// A timer that runs is started, paused and sped up by other sources from now on.
-void Hud::State::reconnect(TimerIndex index, const Timer& timer, const Origin* origin) {
-    ElementContext context(problems, "timer '" + timer.id + "'", origin, formats);
-    const SourceIndex start = context.connect(timer.start, "start", bindings);
-    const SourceIndex pause = context.connect(timer.pause, "pause", bindings);
+void Hud::State::reconnect(TimerIndex index, const Timer& timer, const Locations* locations) {
+    ElementContext context(problems, "timer '" + timer.id + "'", locations, formats);
+    const SourceIndex start = context.connect(timer.start_when, "start_when", bindings);
+    const SourceIndex pause = context.connect(timer.pause_when, "pause_when", bindings);
     const SourceIndex speed = context.connect(timer.speed, "speed", bindings);
     timers.rebind(index, start, pause, speed);
 }
 
-bool Hud::State::add(const Meter& meter, const Origin* origin) {
-    ElementContext context(problems, "meter '" + meter.id + "'", origin, formats);
-    context.check_numbers(meter_table, &meter);
+bool Hud::State::add(const FrameMeter& meter, const Locations* locations) {
+    ElementContext context(problems, "frame meter '" + meter.id + "'", locations, formats);
+    context.check_numbers(frame_meter_table, &meter);
     if (!check_id(meter.id, bindings, context)) return false;
-    meters.add(meter);
+    frame_meters.add(meter);
     return true;
 }
 
-bool Hud::State::add(const Theme& theme, const Origin* origin) {
-    ElementContext context(problems, "theme '" + theme.id + "'", origin, formats);
+bool Hud::State::add(const Theme& theme, const Locations* locations) {
+    ElementContext context(problems, "theme '" + theme.id + "'", locations, formats);
     context.check_id(theme.id);
     for (const auto& [name, radius] : theme.radius)
         if (!(radius >= 0 && static_cast<double>(radius) <= largest_length))
@@ -201,8 +201,8 @@ bool Hud::State::add(const Theme& theme, const Origin* origin) {
     return true;
 }
 
-bool Hud::State::add(const TextStyle& style, const Origin* origin) {
-    ElementContext context(problems, "style '" + style.id + "'", origin, formats);
+bool Hud::State::add(const TextStyle& style, const Locations* locations) {
+    ElementContext context(problems, "style '" + style.id + "'", locations, formats);
     context.check_numbers(text_style_table, &style);
     if (style.id.empty()) context.report("id", "is empty", {}, ProblemCode::bad_id);
     if (context.failed()) return false;
@@ -212,20 +212,20 @@ bool Hud::State::add(const TextStyle& style, const Origin* origin) {
     return true;
 }
 
-bool Hud::State::add(const Effect& effect, const Origin* origin) {
-    ElementContext context(problems, "effect '" + effect.id + "'", origin, formats);
+bool Hud::State::add(const Effect& effect, const Locations* locations) {
+    ElementContext context(problems, "effect '" + effect.id + "'", locations, formats);
     context.check_numbers(effect_table, &effect);
     Effect themed = effect;
     themes.apply(effect_table, &themed, context.report_theme());
-    if (!effects.define(themed, !context.failed(), origin)) return false;
+    if (!effects.define(themed, !context.failed(), locations)) return false;
     if (themed.particles.image.empty()) return true;
     equip(context);
     effects.set_picture(themed.id, ImageLook::find(themed.particles.image, "particles.image", {}, context));
     return true;
 }
 
-std::optional<RunningGroup> Hud::State::running(const Group& group, const Origin* origin, bool is_new) {
-    ElementContext context(problems, "group '" + group.id + "'", origin, formats);
+std::optional<RunningGroup> Hud::State::running(const Group& group, const Locations* locations, bool is_new) {
+    ElementContext context(problems, "group '" + group.id + "'", locations, formats);
     context.check_numbers(group_table, &group);
     context.check_id(group.id);
     if (is_new && visibility.find(group.id) != no_group)
@@ -242,8 +242,8 @@ std::optional<RunningGroup> Hud::State::running(const Group& group, const Origin
     return std::nullopt;
 }
 
-bool Hud::State::add(const Group& group, const Origin* origin) {
-    std::optional<RunningGroup> made = running(group, origin, true);
+bool Hud::State::add(const Group& group, const Locations* locations) {
+    std::optional<RunningGroup> made = running(group, locations, true);
     if (!made) return false;
     for (const SourceIndex source : {made->visible, made->dimmed})
         bindings.depend(source, {no_element, Dependent::Role::look});

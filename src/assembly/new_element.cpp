@@ -13,7 +13,7 @@ CommonFields CommonFields::of(const Element& element) {
                                 .max = {},
                                 .visible = description.visible,
                                 .plan = {},
-                                .effects = description.effects,
+                                .triggers = description.triggers,
                                 .place = description.place,
                                 .group = description.group,
                                 .layer = description.layer,
@@ -62,7 +62,7 @@ CommonFields common_of(const Elements& elements, const Element& element) {
 
 }  // namespace
 
-NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin, ElementIndex replaces)
+NewElement::NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces)
     : themed(themed_copy(hud.themes, element)),
       common(common_of(hud.elements, themed ? *themed : element)),
       kind(kind_of(element)),
@@ -71,7 +71,7 @@ NewElement::NewElement(Parts& hud, const Element& element, const Origin* origin,
       given_(element),
       element_(themed ? *themed : element),
       replaces_(replaces),
-      context_(hud.problems, std::string(kind.name()) + " '" + path + "'", origin, hud.formats) {
+      context_(hud.problems, std::string(kind.name()) + " '" + path + "'", locations, hud.formats) {
     context_.bound = [this](const Source& source) { return hud_.bindings.bound(source); };
     hud.equip(context_);
 }
@@ -148,7 +148,7 @@ void NewElement::check_pace() {
     const Pace& pace = common.plan.pace;
     if (pace.quantize > 0) context_.report("pace.quantize", "needs a number, and this source is a text");
     if (pace.smallest_change > 0) context_.report("pace.smallest_change", "needs a number, and this source is a text");
-    if (pace.window != WindowKind::last) context_.report("pace.window", "of a text can only be 'last'");
+    if (pace.pick != Pick::last) context_.report("pace.pick", "of a text can only be 'last'");
 }
 
 void NewElement::check_bands() {
@@ -175,25 +175,25 @@ void NewElement::make_effects() {
     const Effect* const enter = context_.ending_effect(common.enter, "enter");
     const Effect* const leave = context_.ending_effect(common.leave, "leave");
     conditions.has_effects = enter != nullptr || leave != nullptr;
-    if (common.effects.empty() && !of_bands && !conditions.has_effects) return;
+    if (common.triggers.empty() && !of_bands && !conditions.has_effects) return;
     effects = std::make_unique<ElementEffects>();
     effects->enter = enter;
     effects->leave = leave;
-    for (std::size_t i = 0; i < common.effects.size(); ++i)
+    for (std::size_t i = 0; i < common.triggers.size(); ++i)
         make_trigger(i);
     for (std::size_t i = 0; i < bands.size(); ++i)
         effects->of_bands.push_back(context_.effect(bands[i].effect, "bands." + std::to_string(i) + ".effect"));
 }
 
 void NewElement::make_trigger(std::size_t index) {
-    const Trigger& trigger = common.effects[index];
+    const Trigger& trigger = common.triggers[index];
     const std::vector<Band>& bands = common.plan.bands;
-    const std::string field = "effects." + std::to_string(index);
+    const std::string field = "triggers." + std::to_string(index);
     ElementEffects::Trigger& made = effects->triggers.emplace_back();
     Problem problem;
     made.effect = hud_.effects.find(trigger.effect, problem);
     if (made.effect == nullptr) context_.report(field + ".effect", problem.message, problem.hint, problem.code);
-    made.full_change = trigger.full_change;
+    made.full_strength_at = trigger.full_strength_at;
     made.on.on = trigger.on;
     if (trigger.at) made.on.mark = to_nanoseconds(*trigger.at).count();
     made.on.bands = bands_named(bands, trigger.band);
@@ -230,9 +230,9 @@ void NewElement::make_notice(NoticeBody& notice_body) {
     const auto length_of = [](const Effect* played) {
         return played != nullptr ? played->duration * std::max(played->repeat, 1) : Seconds{0};
     };
-    const int at_once = std::clamp(described.at_once, 1, 50);
-    notice->queue = NoticeQueue(length_of(enter), length_of(leave), is_log(described) ? Seconds{0} : course.gap,
-                                static_cast<std::size_t>(at_once));
+    const int at_most = std::clamp(described.at_most, 1, 50);
+    notice->queue = NoticeQueue(length_of(enter), length_of(leave), is_log(described) ? Seconds{0} : course.time_between,
+                                static_cast<std::size_t>(at_most));
     const Messages& messages = notice_body.messages();
     for (std::size_t i = 0; i < messages.declared(); ++i) {
         RunningNotice::Post& post = notice->posts.emplace_back();

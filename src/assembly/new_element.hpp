@@ -13,7 +13,7 @@ struct CommonFields {
     Source max;
     Source visible;
     TravelPlan plan;
-    std::vector<Trigger> effects;
+    std::vector<Trigger> triggers;
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place;
     std::string group{};
@@ -29,7 +29,7 @@ struct CommonFields {
 class NewElement {
  public:
     /// With `replaces`, the one that takes the place of a running element of the same path.
-    NewElement(Parts& hud, const Element& element, const Origin* origin, ElementIndex replaces = no_element);
+    NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces = no_element);
 
     void check();
     void bind();

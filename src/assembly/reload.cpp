@@ -10,18 +10,18 @@ namespace {
 
 /// A timer without what it is started, paused and sped up by.
 Timer without_sources(Timer timer) {
-    timer.start = timer.pause = timer.speed = {};
+    timer.start_when = timer.pause_when = timer.speed = {};
     return timer;
 }
 
 bool have_same_sources(const Timer& a, const Timer& b) {
-    return a.start == b.start && a.pause == b.pause && a.speed == b.speed;
+    return a.start_when == b.start_when && a.pause_when == b.pause_when && a.speed == b.speed;
 }
 
 /// How many messages a log shows at once is fixed while it runs; other elements show none.
-int at_once(const Element& element) {
+int at_most(const Element& element) {
     const Notice* const notice = std::get_if<Notice>(&element);
-    return notice != nullptr ? notice->at_once : 0;
+    return notice != nullptr ? notice->at_most : 0;
 }
 
 }  // namespace
@@ -32,7 +32,7 @@ std::vector<std::string> Hud::State::names_of_game() const {
     if (made_of != nullptr) {
         for (const Timer& timer : made_of->timers)
             owners.push_back(timer.id);
-        for (const Meter& meter : made_of->meters)
+        for (const FrameMeter& meter : made_of->frame_meters)
             owners.push_back(meter.id);
     }
     for (const ElementIndex index : elements.by_rank())
@@ -77,7 +77,7 @@ bool Hud::State::reload(const HudDefinition& definition, const Hud& made) {
     const bool all = !(definition.themes == before.themes && definition.styles == before.styles &&
                        definition.effects == before.effects && definition.groups == before.groups &&
                        definition.font == before.font && definition.font_files == before.font_files &&
-                       definition.locales == before.locales && definition.compact_names == before.compact_names);
+                       definition.languages == before.languages && definition.compact_names == before.compact_names);
     reload_elements(definition, made, all);
     keep(definition);
     return all;
@@ -89,37 +89,37 @@ void Hud::State::renew_those_of_game() {
 }
 
 void Hud::State::become(const HudDefinition& now, const HudDefinition& before, bool is_made) {
-    const Difference themes_of(before.themes, now.themes, now.theme_origins);
+    const Difference themes_of(before.themes, now.themes, now.theme_locations);
     for (const Theme* const old : themes_of.gone)
         themes.remove(old->id);
     std::vector<std::string> order;
     for (const Wanted<Theme>& theme : themes_of.wanted) {
-        add(theme.now, theme.origin);
+        add(theme.now, theme.locations);
         order.push_back(theme.now.id);
     }
     themes.order(order);
-    const Difference styles(before.styles, now.styles, now.style_origins);
+    const Difference styles(before.styles, now.styles, now.style_locations);
     for (const TextStyle* const old : styles.gone)
         text_styles.remove(old->id);
     for (const Wanted<TextStyle>& style : styles.wanted)
-        add(style.now, style.origin);
+        add(style.now, style.locations);
     font = now.font;
     themes.apply(font, nullptr, "font");
-    locales = {{.font = font.value(), .compact_names = now.compact_names}, now.locales};
+    languages = {{.font = font.value(), .compact_names = now.compact_names}, now.languages};
     if (settings.language_of_game != nullptr)
         set_language(*settings.language_of_game);
     else
         settings.language =
-            now.compact_names.empty() ? nullptr : std::make_shared<const Language>(locales.with_names(Language{}));
+            now.compact_names.empty() ? nullptr : std::make_shared<const Language>(languages.with_names(Language{}));
     // Whatever is named comes before what names it: a timer by another one, a group by a timer and by effects.
     become_timed(now, before, is_made);
-    const Difference all_effects(before.effects, now.effects, now.effect_origins);
+    const Difference all_effects(before.effects, now.effects, now.effect_locations);
     for (const Effect* const old : all_effects.gone)
         effects.undefine(old->id);
     for (const Wanted<Effect>& effect : all_effects.wanted) {
         if (!effect.differs()) continue;
         if (!effect.is_added()) effects.undefine(effect.now.id);
-        add(effect.now, effect.origin);
+        add(effect.now, effect.locations);
     }
     effects.follow_theme(themes);
     // Groups name effects: with others they are other groups.
@@ -131,7 +131,7 @@ void Hud::State::become_grouped(const HudDefinition& now, const HudDefinition& b
     for (const RunningGroup& group : visibility.groups())
         for (const SourceIndex source : {group.visible, group.dimmed})
             bindings.forget(source, no_element);
-    const Difference groups(before.groups, now.groups, now.group_origins);
+    const Difference groups(before.groups, now.groups, now.group_locations);
     for (const Group* const old : groups.gone)
         if (const GroupIndex index = visibility.find(old->id); index != no_group) {
             bindings.release(visibility.group(index).visible);
@@ -139,7 +139,7 @@ void Hud::State::become_grouped(const HudDefinition& now, const HudDefinition& b
             visibility.retire(index);
         }
     for (const Wanted<Group>& wanted : groups.wanted) {
-        std::optional<RunningGroup> made = running(wanted.now, wanted.origin, is_made);
+        std::optional<RunningGroup> made = running(wanted.now, wanted.locations, is_made);
         if (!made) continue;
         const GroupIndex index = visibility.find(made->id);
         if (index == no_group) {
@@ -160,7 +160,7 @@ void Hud::State::become_grouped(const HudDefinition& now, const HudDefinition& b
 }
 
 void Hud::State::become_timed(const HudDefinition& now, const HudDefinition& before, bool is_made) {
-    const Difference all(before.timers, now.timers, now.timer_origins);
+    const Difference all(before.timers, now.timers, now.timer_locations);
     for (const Timer* const old : all.gone)
         timers.retire(timers.find(old->id));
     std::vector<TimerIndex> added;
@@ -170,22 +170,22 @@ void Hud::State::become_timed(const HudDefinition& now, const HudDefinition& bef
         if (!timer.is_added())
             timers.change(index, timer.now, !(without_sources(*timer.before) == without_sources(timer.now)));
         else if (index == no_timer)
-            added.back() = add(timer.now, timer.origin);
+            added.back() = add(timer.now, timer.locations);
     }
     for (std::size_t i = 0; i < added.size(); ++i) {
         const Wanted<Timer>& timer = all.wanted[i];
         if (added[i] != no_timer)
-            connect(added[i], timer.now, timer.origin);
+            connect(added[i], timer.now, timer.locations);
         else if (!is_made && (timer.is_added() || !have_same_sources(*timer.before, timer.now)))
-            reconnect(timers.find(timer.now.id), timer.now, timer.origin);
+            reconnect(timers.find(timer.now.id), timer.now, timer.locations);
     }
     // A meter that is gone goes on: it costs nothing, and may come back.
-    const Difference all_meters(before.meters, now.meters, now.meter_origins);
-    for (const Wanted<Meter>& meter : all_meters.wanted) {
+    const Difference all_meters(before.frame_meters, now.frame_meters, now.frame_meter_locations);
+    for (const Wanted<FrameMeter>& meter : all_meters.wanted) {
         if (meter.is_added() && (is_made || !bindings.is_told(meter.now.id + ".rate")))
-            add(meter.now, meter.origin);
+            add(meter.now, meter.locations);
         else if (meter.differs())
-            meters.set_interval(meter.now.id, meter.now.interval);
+            frame_meters.set_interval(meter.now.id, meter.now.interval);
     }
 }
 
@@ -199,7 +199,7 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
         if (!element.is_living() || !element.is_of_definition) continue;
         const auto now = by_path.find(element.path);
         const bool goes_on = now != by_path.end() && now->second->kind == element.kind &&
-                             at_once(*now->second->description) == at_once(*element.description);
+                             at_most(*now->second->description) == at_most(*element.description);
         if (!goes_on) kill(index);
     }
     elements.announce(definition.elements);
@@ -209,7 +209,7 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
     for (int pass = 0; pass < 2; ++pass)
         for (std::size_t i = 0; i < wanted.size(); ++i) {
             const RunningElement& model = made.state_->elements[wanted[i]];
-            const Origin* const origin = origin_at(definition.element_origins, i);
+            const Locations* const locations = locations_at(definition.element_locations, i);
             const ElementIndex there = elements.at(model.path);
             if (there != no_element) {
                 if (pass > 0 || (!all && *elements[there].description == *model.description) ||
@@ -217,7 +217,7 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
                     continue;
                 kill(there);
             }
-            add(*model.description, origin);
+            add(*model.description, locations);
             added.push_back(i);
         }
     std::vector<ElementIndex> order;
@@ -230,7 +230,7 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
     elements.rank(order);
     for (const std::size_t i : added)
         if (const ElementIndex index = elements.at(made.state_->elements[wanted[i]].path); index != no_element)
-            find_speakers(index, origin_at(definition.element_origins, i));
+            find_speakers(index, locations_at(definition.element_locations, i));
 }
 
 }  // namespace rapido

@@ -21,7 +21,7 @@ namespace rapido {
 
 /// How a field is written in a file.
 enum class FieldType : std::uint8_t {
-    boolean,
+    flag,
     integer,
     number,  ///< a float
     real,    ///< a double
@@ -106,7 +106,7 @@ struct KnownFieldType {
     static constexpr FieldType type = Type;
 };
 // clang-format off
-template <> struct FieldTypeOf<bool> : KnownFieldType<FieldType::boolean> {};
+template <> struct FieldTypeOf<bool> : KnownFieldType<FieldType::flag> {};
 template <> struct FieldTypeOf<int> : KnownFieldType<FieldType::integer> {};
 template <> struct FieldTypeOf<float> : KnownFieldType<FieldType::number> {};
 template <> struct FieldTypeOf<double> : KnownFieldType<FieldType::real> {};

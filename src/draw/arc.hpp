@@ -3,7 +3,7 @@
 
 #include <vector>
 
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 
 namespace rapido {
 

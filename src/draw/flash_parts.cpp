@@ -42,40 +42,40 @@ Rect around(const Rect& a, const Rect& b) {
     return {x, y, std::max(a.right(), b.right()) - x, std::max(a.bottom(), b.bottom()) - y};
 }
 
-/// One command as a part; of no area where it draws nothing that counts.
-FlashPart part_of(const DrawGroup& group, const DrawCommand& command) {
-    FlashPart part{.color = command.color, .box = command.rect, .area = 0};
+/// One item as a part; of no area where it draws nothing that counts.
+FlashPart part_of(const DisplayGroup& group, const DisplayItem& item) {
+    FlashPart part{.color = item.color, .box = item.rect, .area = 0};
     const auto length_of = [](std::span<const Point> points) {
         float length = 0;
         for (std::size_t i = 1; i < points.size(); ++i)
             length += std::hypot(points[i].x - points[i - 1].x, points[i].y - points[i - 1].y);
         return length;
     };
-    switch (command.kind) {
-        case DrawCommand::Kind::rect:
-        case DrawCommand::Kind::image: {
-            const bool is_cut = command.kind == DrawCommand::Kind::rect && command.clip.width > 0;
-            if (is_cut) part.box = common(command.rect, command.clip);
+    switch (item.kind) {
+        case DisplayItem::Kind::rect:
+        case DisplayItem::Kind::image: {
+            const bool is_cut = item.kind == DisplayItem::Kind::rect && item.clip.width > 0;
+            if (is_cut) part.box = common(item.rect, item.clip);
             part.area = part.box.width * part.box.height;
             break;
         }
-        case DrawCommand::Kind::border:
-            part.area = 2 * (command.rect.width + command.rect.height) * command.thickness;
+        case DisplayItem::Kind::border:
+            part.area = 2 * (item.rect.width + item.rect.height) * item.thickness;
             break;
-        case DrawCommand::Kind::text:
-            part.box = {command.baseline.x, command.baseline.y - command.size * 0.8F, command.width, command.size};
+        case DisplayItem::Kind::text:
+            part.box = {item.baseline.x, item.baseline.y - item.size * 0.8F, item.width, item.size};
             part.area = part.box.width * part.box.height * ink;
             break;
-        case DrawCommand::Kind::line:
-            part.box = box_of(group.points_of(command));
-            part.area = length_of(group.points_of(command)) * command.thickness;
+        case DisplayItem::Kind::line:
+            part.box = box_of(group.points_of(item));
+            part.area = length_of(group.points_of(item)) * item.thickness;
             break;
-        case DrawCommand::Kind::polygon:
-            part.box = box_of(group.points_of(command));
-            part.area = area_of(group.points_of(command));
+        case DisplayItem::Kind::polygon:
+            part.box = box_of(group.points_of(item));
+            part.area = area_of(group.points_of(item));
             break;
     }
-    if (command.color.alpha == 0) part.area = 0;
+    if (item.color.alpha == 0) part.area = 0;
     return part;
 }
 
@@ -86,12 +86,12 @@ double distance(const FlashPart& a, const FlashPart& b) {
 
 }  // namespace
 
-void add_flash_parts(const DrawGroup& group, std::vector<FlashPart>& into) {
+void add_flash_parts(const DisplayGroup& group, std::vector<FlashPart>& into) {
     constexpr std::size_t most_covered = 64;
-    for (const DrawCommand& command : group.commands()) {
-        FlashPart part = part_of(group, command);
+    for (const DisplayItem& item : group.items()) {
+        FlashPart part = part_of(group, item);
         if (!(part.area > 0)) continue;
-        const bool covers = command.kind == DrawCommand::Kind::rect && command.color.alpha > 230;
+        const bool covers = item.kind == DisplayItem::Kind::rect && item.color.alpha > 230;
         for (std::size_t i = into.size() - std::min(into.size(), most_covered); covers && i < into.size(); ++i) {
             const Rect both = common(into[i].box, part.box);
             const float whole = into[i].box.width * into[i].box.height;

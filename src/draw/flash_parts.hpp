@@ -3,13 +3,13 @@
 
 #include <vector>
 
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/look/flash_limit.hpp"
 
 namespace rapido {
 
 /// Adds a part for each command, in device pixels, and takes from those before it what it covers.
-void add_flash_parts(const DrawGroup& group, std::vector<FlashPart>& into);
+void add_flash_parts(const DisplayGroup& group, std::vector<FlashPart>& into);
 /// Of several parts of like color one, so that few are left.
 void join_flash_parts(const std::vector<FlashPart>& parts, std::vector<FlashPart>& joined);
 

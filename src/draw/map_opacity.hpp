@@ -5,7 +5,7 @@
 
 namespace rapido {
 
-/// See `DrawCommand::has_map`: 0 to 1, by the gray of the map, 0 to 1. At the ends all of it is drawn, or nothing, also without a soft edge.
+/// See `DisplayItem::has_map`: 0 to 1, by the gray of the map, 0 to 1. At the ends all of it is drawn, or nothing, also without a soft edge.
 inline float map_opacity(float gray, float from, float to, float softness) {
     // A hair at least, so that there is something to divide by.
     const float edge = std::max(softness, 1e-6F);

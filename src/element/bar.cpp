@@ -9,18 +9,19 @@
 #include "element/fill_body.hpp"
 #include "element/image_look.hpp"
 #include "element/kinds.hpp"
+#include "element/ticks.hpp"
 
 namespace rapido {
 template <>
 inline constexpr std::array<std::string_view, 3> choices_of<ImageFill>{"reveal", "stretch", "tile"};
 template <>
-inline constexpr std::array<std::string_view, 3> choices_of<PartOf>{"rest", "fill", "end"};
+inline constexpr std::array<std::string_view, 3> choices_of<PartWhere>{"rest", "fill", "end"};
 
 namespace {
 
 constexpr std::array part_fields{
     required_field<&BarPart::value>("value", "The amount."),
-    field<&BarPart::of>("of", "Where in the bar the part is."),
+    field<&BarPart::where>("where", "Where in the bar the part is."),
     field<&BarPart::color>("color", "The color of the part."),
 };
 static_assert(part_fields.size() == member_count<BarPart>);
@@ -40,12 +41,12 @@ constexpr std::array own_fields{
     field<&Bar::direction>("direction", "The direction in which the fill grows with the value."),
     field<&Bar::color>("color", "The color of the fill."),
     field<&Bar::end_color>("end_color", "The color of the full end, for a gradient."),
-    field<&Bar::image>("image", "A picture in place of the color of the fill."),
-    field<&Bar::image_fill>("image_fill", "How that picture fills the bar."),
-    field<&Bar::slice>("slice", "The pixels of that picture along each edge that are not stretched across.",
+    field<&Bar::image>("image", "An image in place of the color of the fill."),
+    field<&Bar::image_fill>("image_fill", "How that image fills the bar."),
+    field<&Bar::slice>("slice", "The pixels of that image along each edge that are not stretched across.",
                        {"px", 0, largest_length}),
-    field<&Bar::image_color>("image_color", "The color that the colors of the picture are multiplied by."),
-    field<&Bar::smooth>("smooth", "Whether pixels of the picture are blended."),
+    field<&Bar::image_color>("image_color", "The color that the colors of the image are multiplied by."),
+    field<&Bar::smooth>("smooth", "Whether pixels of the image are blended."),
     field<&Bar::background>("background", "The color of the part that is not filled."),
     field<&Bar::radius>("radius", "The radius of the corners.", {"px", 0, largest_length}),
     field<&Bar::border>("border", "The width of the line along the edge; zero draws none.", {"px", 0, largest_length}),
@@ -54,7 +55,7 @@ constexpr std::array own_fields{
     field<&Bar::segments>("segments", "How many segments there are, each lit or not; zero means one piece.",
                           {"", 0, 1000}),
     field<&Bar::segment_gap>("segment_gap", "The gap between two segments.", {"px", 0, largest_length}),
-    field<&Bar::ticks>("ticks", "Lines across the element at values.", {.most = 1000}),
+    field<&Bar::ticks>("ticks", "Lines across the element at values."),
     field<&Bar::parts>("parts", "Other amounts in the same bar.", {.most = 32}),
 };
 constexpr auto fields = joined(own_fields, following_fields<Bar>, placed_fields<Bar>, entering_fields<Bar>);
@@ -62,7 +63,7 @@ static_assert(fields.size() == member_count<Bar> + flat_motions);
 
 class BarBody final : public FillBody {
  public:
-    BarBody(const Bar& bar, ImageLook image)
+    BarBody(const Bar& bar, ImageLook image, BodyContext& context)
         : FillBody(bar.color, bar.trail.color, bar.end_color),
           image_(std::move(image)),
           image_fill_(bar.image_fill),
@@ -76,10 +77,11 @@ class BarBody final : public FillBody {
           border_(bar.border),
           padding_(bar.padding),
           segments_(std::clamp(bar.segments, 0, 1000)),
-          segment_gap_(bar.segment_gap),
-          ticks_(bar.ticks) {
+          segment_gap_(bar.segment_gap) {
+        if (!bar.ticks.at.empty() || bar.ticks.every > 0)
+            ticks_ = std::make_unique<TickRow>(bar.ticks, TickRow::across, context);
         for (const BarPart& part : bar.parts)
-            parts_.push_back({part.of, part.color, 0, 0});
+            parts_.push_back({part.where, part.color, 0, 0});
     }
 
     static void check(BodyContext& context) { check_types(context, "a bar"); }
@@ -95,10 +97,11 @@ class BarBody final : public FillBody {
         const double max = shown.max.number();
         const bool rescaled = max != max_ && !(std::isnan(max) && std::isnan(max_));
         max_ = max;
+        if (ticks_ != nullptr && (rescaled || ticks_->all().empty())) ticks_->measure(nullptr, 0, max_);
         for (Part& part : parts_)
             part.fill = fill_of(part.value, max);
         const Change news = FillBody::show(shown, trail);
-        const bool others = std::exchange(parts_changed_, false) || (rescaled && !(ticks_.empty() && parts_.empty()));
+        const bool others = std::exchange(parts_changed_, false) || (rescaled && (ticks_ != nullptr || !parts_.empty()));
         return std::max(news, look_if(others));
     }
 
@@ -107,7 +110,7 @@ class BarBody final : public FillBody {
     Face face(const Rect& box, float scale) const override {
         return {box, std::min(radius_ * scale, std::min(box.width, box.height) / 2)};
     }
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         const Rect edges = on_pixels(at.box);
         const float border = border_ > 0 ? std::max(1.0F, std::round(border_ * at.scale)) : 0;
         const float inset = border + std::round(padding_ * at.scale);
@@ -117,26 +120,27 @@ class BarBody final : public FillBody {
                       at.seen(direction_),
                       segment_gap_ * at.scale,
                       least_length(at.scale)};
-        if (inset > 0) into.add_rect(edges, radius_ * at.scale, background_);
+        if (inset > 0) into.rect(edges, radius_ * at.scale, background_);
         if (inset <= 0 || segments_ > 0) paint(canvas, 0, 1, background_);
         paint_fill(
             [&](double from, double to, Color color, const Color* end_color) {
-                // What was lost has no picture.
+                // What was lost has no image.
                 const bool is_fill = from <= 0;
                 if (image_ && is_fill) return paint_picture(canvas, to, at);
                 paint(canvas, from, to, color, end_color);
             },
             [&] { paint_stripes(canvas, at.scale); });
         draw_parts(canvas);
-        for (const Tick& tick : ticks_)
-            if (tick.at > 0 && tick.at < max_)
-                canvas.draw_across(tick.at / max_, std::max(1.0F, tick.thickness * at.scale), tick.color);
-        if (border > 0) into.add_border(edges, radius_ * at.scale, border, border_color_);
+        if (ticks_ != nullptr)
+            for (const TickRow::Tick& tick : ticks_->all())
+                if (tick.at > 0 && tick.at < max_)
+                    canvas.draw_across(tick.at / max_, std::max(1.0F, tick.thickness * at.scale), tick.color);
+        if (border > 0) into.border(edges, radius_ * at.scale, border, border_color_);
     }
 
  private:
     struct Part {
-        PartOf of;
+        PartWhere where;
         Color color;
         double value;
         double fill;
@@ -144,7 +148,7 @@ class BarBody final : public FillBody {
 
     /// Where a bar is filled, in device pixels.
     struct Canvas {
-        DrawGroup& into;
+        DisplayGroup& into;
         Rect inner;
         float radius;
         Direction direction;
@@ -174,19 +178,19 @@ class BarBody final : public FillBody {
             const bool forwards = direction == Direction::right || direction == Direction::down;
             into.shade_last(end_color, forwards ? start : end, forwards ? end : start);
         }
-        /// Cuts the last command, a picture, to a part of the bar.
+        /// Cuts the last command, an image, to a part of the bar.
         void cut_to(const Rect& part) const { into.cut_last(corners_of(part)); }
         void draw_across(double part, float thickness, Color color) const {
             const float middle = static_cast<float>(part) * length();
             const Rect line = on_pixels(between(middle - thickness / 2, middle + thickness / 2));
-            into.add_rect(line, 0, color);
+            into.rect(line, 0, color);
         }
     };
 
     void paint_stripes(const Canvas& canvas, float scale) const {
         const float length = honest_length(fill_, canvas.length(), canvas.least);
         for_each_stripe_of(length, scale, [&](float from, float to) {
-            canvas.into.add_rect(canvas.inner, canvas.radius, stripe_color, canvas.between(from, to));
+            canvas.into.rect(canvas.inner, canvas.radius, stripe_color, canvas.between(from, to));
         });
     }
 
@@ -199,7 +203,7 @@ class BarBody final : public FillBody {
                 };
                 const float end = std::max(edge(i) + 1, edge(i + 1) - std::max(1.0F, std::round(canvas.gap)));
                 const Rect box = canvas.between(edge(i), std::min(end, canvas.length()));
-                canvas.into.add_rect(box, std::min(canvas.radius, (edge(i + 1) - edge(i)) / 4), color);
+                canvas.into.rect(box, std::min(canvas.radius, (edge(i + 1) - edge(i)) / 4), color);
                 if (end_color != nullptr) canvas.shade(*end_color);
             });
             return;
@@ -208,11 +212,11 @@ class BarBody final : public FillBody {
         const Rect part =
             canvas.between(honest_length(from, length, canvas.least), honest_length(to, length, canvas.least));
         if (part.width <= 0 || part.height <= 0) return;
-        canvas.into.add_rect(canvas.inner, canvas.radius, color, part);
+        canvas.into.rect(canvas.inner, canvas.radius, color, part);
         if (end_color != nullptr) canvas.shade(*end_color);
     }
 
-    /// The picture up to a part of the whole, or to the last segment that is lit.
+    /// The image up to a part of the whole, or to the last segment that is lit.
     void paint_picture(const Canvas& canvas, double to, const DrawPlace& at) const {
         double part = to;
         if (segments_ > 0) {
@@ -250,14 +254,14 @@ class BarBody final : public FillBody {
     void draw_parts(const Canvas& canvas) const {
         double rest = fill_, fill = fill_, end = 1, room = 1;
         for (const Part& part : parts_)
-            if (part.of == PartOf::end) room -= part.fill;
+            if (part.where == PartWhere::end) room -= part.fill;
         for (const Part& part : parts_) {
             if (!(part.fill > 0)) continue;
-            if (part.of == PartOf::rest) {
+            if (part.where == PartWhere::rest) {
                 const double from = std::max(0.0, std::min(rest, room - part.fill));
                 paint(canvas, from, std::max(from, std::min(room, from + part.fill)), part.color);
                 rest = from + part.fill;
-            } else if (part.of == PartOf::fill) {
+            } else if (part.where == PartWhere::fill) {
                 const double from = std::max(0.0, fill - part.fill);
                 paint(canvas, from, fill, part.color);
                 fill = from;
@@ -282,7 +286,7 @@ class BarBody final : public FillBody {
     float padding_;
     int segments_;
     float segment_gap_;
-    std::vector<Tick> ticks_;
+    std::unique_ptr<TickRow> ticks_;  ///< null without any
     std::vector<Part> parts_;
     double max_ = 1;
     bool parts_changed_ = false;
@@ -301,7 +305,9 @@ std::vector<FurtherSource> further_sources(const Bar& bar) {
 
 std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
     BarBody::check(context);
-    return std::make_unique<BarBody>(bar, ImageLook::find(bar.image, "image", {}, context));
+    if (!bar.ticks.format.empty() || !bar.ticks.labels.empty())
+        context.report("ticks", "of a bar has no numbers: leave 'format' and 'labels' away", {}, ProblemCode::contradiction);
+    return std::make_unique<BarBody>(bar, ImageLook::find(bar.image, "image", {}, context), context);
 }
 
 const Kind& describe(const Bar&) {

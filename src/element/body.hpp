@@ -9,7 +9,7 @@
 
 #include "base/fields.hpp"
 #include "look/flash_looks.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element.hpp"
 #include "rapido/layout/camera.hpp"
 #include "rapido/layout/flow.hpp"
@@ -190,7 +190,7 @@ class Body {
     /// Where elements inside may stand, and how; null for a kind that holds none.
     virtual Rect content_of(const Rect& box) const { return box; }
     virtual const Arrangement* arrangement() const { return nullptr; }
-    virtual void draw(const DrawPlace& at, DrawGroup& into) const = 0;
+    virtual void draw(const DrawPlace& at, DisplayGroup& into) const = 0;
 
     /// What light runs over, in its box: a rectangle with round corners, in pixels.
     struct Face {
@@ -209,7 +209,7 @@ class Body {
     /// Itself, if it is a notice: what it says is decided by the frame.
     virtual NoticeBody* notice() { return nullptr; }
     /// Itself, if amounts pop up in it.
-    virtual class PopupsBody* popups() { return nullptr; }
+    virtual class PopUpsBody* pop_ups() { return nullptr; }
 };
 
 /// The face of something round, in the middle of its box.

@@ -38,7 +38,7 @@ constexpr std::array own_fields{
     field<&Dial::thickness>("thickness", "The thickness of the line along the scale.", {"px", 0, largest_length}),
     field<&Dial::line_color>("line_color", "The color of that line."),
     field<&Dial::zones>("zones", "Parts of the scale in other colors.", {.most = 64}),
-    field<&Dial::marks>("marks", "Marks and numbers along the scale."),
+    field<&Dial::ticks>("ticks", "Ticks and numbers along the scale."),
     field<&Dial::needle>("needle", "The needle that points at the value."),
     field<&Dial::color>("color", "The color of the needle."),
     field<&Dial::background>("background", "The color of the disc behind the dial."),
@@ -53,14 +53,14 @@ Point beside(Point middle, float degrees, float far, float aside) {
     return {on.x + std::cos(angle) * aside, on.y + std::sin(angle) * aside};
 }
 
-void add_disc(Point middle, float radius, Color color, DrawGroup& into) {
-    into.add_rect({middle.x - radius, middle.y - radius, 2 * radius, 2 * radius}, radius, color);
+void add_disc(Point middle, float radius, Color color, DisplayGroup& into) {
+    into.rect({middle.x - radius, middle.y - radius, 2 * radius, 2 * radius}, radius, color);
 }
 
 class DialBody final : public PointerBody {
  public:
     DialBody(const Dial& dial, BodyContext& context)
-        : PointerBody(dial.color, dial.min, dial.wraps, dial.marks, context),
+        : PointerBody(dial.color, dial.min, dial.wraps, dial.ticks, context),
           start_(dial.start),
           sweep_(dial.sweep),
           thickness_(dial.thickness),
@@ -72,12 +72,12 @@ class DialBody final : public PointerBody {
     static void check(BodyContext& context) { check_types(context, "a dial"); }
 
     Size measure(TextMeasurer* measurer, Size) override {
-        marks_.measure(measurer, min_, max_);
+        ticks_.measure(measurer, min_, max_);
         return {};
     }
 
     Face face(const Rect& box, float) const override { return round_face(box); }
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         const Rect& box = at.box;
         const float radius = std::min(box.width, box.height) / 2;
         const Point middle{box.x + box.width / 2, box.y + box.height / 2};
@@ -85,9 +85,9 @@ class DialBody final : public PointerBody {
         add_disc(middle, radius, background_, into);
         const float line = std::min(radius, thickness_ * at.scale);
         if (line > 0) {
-            into.add_arc({middle, radius, radius - line, start_, start_ + sweep_, false}, line_color_);
+            into.arc({middle, radius, radius - line, start_, start_ + sweep_, false}, line_color_);
             for (const Zone& zone : zones_)
-                into.add_arc(
+                into.arc(
                     {middle, radius, radius - line, angle_of(part_of(zone.from)), angle_of(part_of(zone.to)), false},
                     zone.color);
         }
@@ -98,32 +98,31 @@ class DialBody final : public PointerBody {
  private:
     float angle_of(double part) const { return start_ + sweep_ * static_cast<float>(part); }
 
-    void draw_marks(Point middle, float outer, float scale, DrawGroup& into) const {
-        const ScaleMarks& look = marks_.look();
+    void draw_marks(Point middle, float outer, float scale, DisplayGroup& into) const {
         const bool closes = wraps_ || std::abs(sweep_) >= 360;
-        for (const Marks::Mark& mark : marks_.all()) {
+        for (const TickRow::Tick& tick : ticks_.all()) {
             // All round, the end is where the beginning is.
-            if (closes && mark.at >= max_) continue;
-            const float angle = angle_of(part_of(mark.at));
-            const float length = (mark.is_long ? 2 : 1) * look.length * scale;
-            const float half = (mark.is_long ? 1.0F : 0.6F) * scale;
+            if ((closes && tick.at >= max_) || tick.at < min_ || tick.at > max_) continue;
+            const float angle = angle_of(part_of(tick.at));
+            const float length = ticks_.length_of(tick) * scale;
+            const float half = tick.thickness / 2 * scale;
             const std::array corners{beside(middle, angle, outer, -half), beside(middle, angle, outer, half),
                                      beside(middle, angle, outer - length, half),
                                      beside(middle, angle, outer - length, -half)};
-            into.add_polygon(corners, look.color);
-            if (!is_marked(mark)) continue;
-            // As far from the mark as the number reaches towards it.
+            into.polygon(corners, tick.color);
+            if (!is_numbered(tick)) continue;
+            // As far from the tick as the number reaches towards it.
             const Point way = point_at({0, 0}, 1, angle);
-            const float room = (std::abs(way.x) * marks_.numbers().width_of(mark.number) +
-                                std::abs(way.y) * 0.73F * marks_.numbers().height()) /
+            const float room = (std::abs(way.x) * ticks_.numbers().width_of(tick.number) +
+                                std::abs(way.y) * 0.73F * ticks_.numbers().height()) /
                                    2 +
                                4;
-            const Point at = point_at(middle, outer - (marks_.long_length() + room) * scale, angle);
-            marks_.numbers().draw(mark.number, at, {0.5F, 0.5F}, scale, look.color, into);
+            const Point at = point_at(middle, outer - (ticks_.long_length() + room) * scale, angle);
+            ticks_.numbers().draw(tick.number, at, {0.5F, 0.5F}, scale, tick.color, into);
         }
     }
 
-    void draw_needle(Point middle, float radius, float scale, DrawGroup& into) const {
+    void draw_needle(Point middle, float radius, float scale, DisplayGroup& into) const {
         const float angle = angle_of(fill_);
         const float half = needle_.width * scale / 2;
         const float tip = std::max(0.5F, half / 5);
@@ -131,7 +130,7 @@ class DialBody final : public PointerBody {
         const std::array corners{beside(middle, angle, length, -tip),    beside(middle, angle, length, tip),
                                  beside(middle, angle, 0, half),         beside(middle, angle, tail, half / 2),
                                  beside(middle, angle, tail, -half / 2), beside(middle, angle, 0, -half)};
-        into.add_polygon(corners, color_);
+        into.polygon(corners, color_);
         if (needle_.hub > 0) add_disc(middle, needle_.hub * scale, color_, into);
     }
 

@@ -11,7 +11,7 @@ Transform transform_of(const Pose& pose, const Rect& box, float scale, Point piv
     return Transform::around(fixed, pose.scale, pose.rotation, {pose.offset.x * scale, pose.offset.y * scale});
 }
 
-void draw_dots(const EffectPlayer& player, Nanoseconds now, const Rect& box, float scale, DrawGroup& into) {
+void draw_dots(const EffectPlayer& player, Nanoseconds now, const Rect& box, float scale, DisplayGroup& into) {
     const std::optional<EffectPlayer::FlyingDots> flying = player.dots(now);
     if (!flying) return;
     const auto& [dots, pose, seed] = *flying;
@@ -26,7 +26,7 @@ void draw_dots(const EffectPlayer& player, Nanoseconds now, const Rect& box, flo
         const double far = static_cast<double>(pose.offset.x * scale) * (0.55 + 0.45 * chance(~seed, number));
         const float x = middle.x + static_cast<float>(far * std::cos(turn));
         const float y = middle.y + static_cast<float>(far * std::sin(turn));
-        into.add_rect({x - size / 2, y - size / 2, size, size}, size / 2, color);
+        into.rect({x - size / 2, y - size / 2, size, size}, size / 2, color);
     }
 }
 
@@ -41,7 +41,7 @@ struct Particle {
     double by_chance(std::uint32_t which) const { return chance(emission.seed + 0x9e37U * (which + 1), number); }
 };
 
-void draw_particle(const Particle& particle, const ImageLook* picture, const Rect& box, float scale, DrawGroup& into) {
+void draw_particle(const Particle& particle, const ImageLook* picture, const Rect& box, float scale, DisplayGroup& into) {
     const Particles& all = particle.emission.effect->particles;
     const auto part = static_cast<float>(std::clamp(particle.age / all.life.count(), 0.0, 1.0));
     const double turn =
@@ -63,15 +63,15 @@ void draw_particle(const Particle& particle, const ImageLook* picture, const Rec
     if (!(size > 0) || color.alpha == 0) return;
     const Rect dot{at.x - size / 2, at.y - size / 2, size, size};
     if (picture != nullptr && picture->image())
-        into.add_image(*picture->image(), picture->frame(0), dot, color);
+        into.image(*picture->image(), picture->frame(0), dot, color);
     else
-        into.add_rect(dot, size / 2, color);
+        into.rect(dot, size / 2, color);
 }
 
 }  // namespace
 
 void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* picture, Nanoseconds now, const Rect& box,
-                    float scale, int& left, DrawGroup& into) {
+                    float scale, int& left, DisplayGroup& into) {
     const Particles& all = emission.effect->particles;
     const double life = all.life.count();
     const double passed = to_seconds(now - emission.start).count();

@@ -2,18 +2,18 @@
 #pragma once
 
 #include "element/image_look.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/look/effect_player.hpp"
 
 namespace rapido {
 
 /// The dots of an effect around the middle of a box, if it has some.
-void draw_dots(const EffectPlayer& player, Nanoseconds now, const Rect& box, float scale, DrawGroup& into);
+void draw_dots(const EffectPlayer& player, Nanoseconds now, const Rect& box, float scale, DisplayGroup& into);
 
-/// The particles that fly, as dots or as pictures: at most so many of an element, the youngest.
+/// The particles that fly, as dots or as images: at most so many of an element, the youngest.
 inline constexpr int most_particles = 1000;
 void draw_particles(const EffectPlayer::Emission& emission, const ImageLook* picture, Nanoseconds now, const Rect& box,
-                    float scale, int& left, DrawGroup& into);
+                    float scale, int& left, DisplayGroup& into);
 
 /// Around the pivot of the pose, or without one a point of the box as parts of its size; `scale` is device pixels per design
 /// pixel.

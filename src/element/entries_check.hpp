@@ -1,4 +1,4 @@
-// What lists and tags check of the entries that they are given.
+// What lists and markers check of the entries that they are given.
 #pragma once
 
 #include <algorithm>

@@ -33,12 +33,12 @@ template <>
 inline constexpr std::array<std::string_view, 9> choices_of<Anchor>{
     "top_left", "top", "top_right", "left", "center", "right", "bottom_left", "bottom", "bottom_right"};
 template <>
-inline constexpr std::array<std::string_view, 4> choices_of<Layout>{"stack", "row", "column", "grid"};
+inline constexpr std::array<std::string_view, 4> choices_of<Layout>{"free", "row", "column", "grid"};
 template <>
 inline constexpr std::array<std::string_view, 6> choices_of<Align>{"anchor", "start",   "center",
                                                                    "end",    "stretch", "baseline"};
 template <>
-inline constexpr std::array<std::string_view, 4> choices_of<Justify>{"start", "center", "end", "space_between"};
+inline constexpr std::array<std::string_view, 4> choices_of<Justify>{"start", "center", "end", "space-between"};
 template <>
 inline constexpr std::array<std::string_view, 5> choices_of<TextAlign>{"automatic", "start", "center", "end", "digits"};
 template <>
@@ -50,11 +50,11 @@ inline constexpr std::array<std::string_view, 3> choices_of<WhenNoValue>{"placeh
 template <>
 inline constexpr std::array<std::string_view, 4> choices_of<MotionKind>{"instant", "tween", "spring", "roll"};
 template <>
-inline constexpr std::array<std::string_view, 4> choices_of<WindowKind>{"last", "average", "minimum", "maximum"};
+inline constexpr std::array<std::string_view, 4> choices_of<Pick>{"last", "average", "minimum", "maximum"};
 template <>
-inline constexpr std::array<std::string_view, 3> choices_of<BandOf>{"automatic", "value", "ratio"};
+inline constexpr std::array<std::string_view, 3> choices_of<EdgeUnit>{"automatic", "value", "ratio"};
 template <>
-inline constexpr std::array<std::string_view, 3> choices_of<BandOn>{"target", "truth", "shown"};
+inline constexpr std::array<std::string_view, 3> choices_of<BandReads>{"target", "truth", "shown"};
 template <>
 inline constexpr std::array<std::string_view, 2> choices_of<FillPattern>{"plain", "stripes"};
 template <>
@@ -78,21 +78,21 @@ inline constexpr std::array motion_fields{
     field<&Motion::easing>("easing", "The shape of a flight from rest, of a tween or a roll."),
     field<&Motion::damping>("damping", "The damping ratio of a spring; 1 is critical.", {"", 0.05, 20}),
     field<&Motion::shortest>("shortest", "The time that a roll takes for a jump of one unit.", {"s", 0, 3600}),
-    field<&Motion::full_jump>("full_jump", "The jump for which a roll takes its whole duration.", {"", 1, 1e18}),
+    field<&Motion::full_duration_at>("full_duration_at", "The jump for which a roll takes its whole duration.", {"", 1, 1e18}),
 };
 inline constexpr std::array pace_fields{
     field<&Pace::settle>("settle", "A change passes when the value has been quiet for so long.", {"s", 0, 3600}),
     field<&Pace::settle_cap>("settle_cap", "The longest wait; zero means four times settle.", {"s", 0, 3600}),
     field<&Pace::interval>("interval", "Changes pass at multiples of this time.", {"s", 0, 3600}),
-    field<&Pace::window>("window", "Which of the values in an interval passes."),
+    field<&Pace::pick>("pick", "Which of the values in an interval passes."),
     field<&Pace::quantize>("quantize", "The value passes as the nearest multiple of this.", {"", 0, 1e18}),
     field<&Pace::smallest_change>("smallest_change", "A smaller change is held back.", {"", 0, 1e18}),
 };
 inline constexpr std::array trail_fields{
-    field<&BarTrail::delay>("delay", "The time before the trail drains; zero means no trail.", {"s", 0, 3600}),
-    field<&BarTrail::duration>("duration", "The time that the trail takes to drain.", {"s", 0, 3600}),
-    field<&BarTrail::easing>("easing", "The shape of the drain."),
-    field<&BarTrail::color>("color", "The color of what was lost."),
+    field<&Trail::delay>("delay", "The time before the trail drains; zero means no trail.", {"s", 0, 3600}),
+    field<&Trail::duration>("duration", "The time that the trail takes to drain.", {"s", 0, 3600}),
+    field<&Trail::easing>("easing", "The shape of the drain."),
+    field<&Trail::color>("color", "The color of what was lost."),
 };
 inline constexpr std::array place_fields{
     field<&Place::anchor>("anchor",
@@ -120,7 +120,7 @@ inline constexpr std::array plural_fields{
 static_assert(plural_fields.size() == member_count<PluralForms>);
 static_assert(motion_fields.size() == member_count<Motion>);
 static_assert(pace_fields.size() == member_count<Pace>);
-static_assert(trail_fields.size() == member_count<BarTrail>);
+static_assert(trail_fields.size() == member_count<Trail>);
 static_assert(place_fields.size() == member_count<Place>);
 
 template <>
@@ -129,9 +129,9 @@ inline constexpr std::array band_fields{
     field<&Band::id>("id", "The name of the band in the events band_enter and band_leave."),
     field<&Band::above>("above", "The value is inside at this amount or more.", {"", -1e300, 1e300}),
     field<&Band::below>("below", "The value is inside at this amount or less.", {"", -1e300, 1e300}),
-    field<&Band::margin>("margin", "How far beyond its edge a value must be to leave the band.", {"", 0, 1e300}),
-    field<&Band::of>("of", "What the edges mean: amounts, or parts of the maximum."),
-    field<&Band::on>("on", "The value that the band reads: true, let through by pace, or shown."),
+    field<&Band::hysteresis>("hysteresis", "How far beyond its edge a value must be to leave the band.", {"", 0, 1e300}),
+    field<&Band::edge_unit>("edge_unit", "What the edges mean: amounts, or parts of the maximum."),
+    field<&Band::reads>("reads", "The value that the band reads: true, let through by pace, or shown."),
     field<&Band::color>("color", "The color of the element inside the band."),
     field<&Band::fade>("fade", "How long the change of color takes.", {"s", 0, 3600}),
     field<&Band::visible>("visible", "Whether the element is shown inside the band, whatever its source says."),
@@ -149,19 +149,19 @@ inline constexpr Table table_of<Band>{"band", band_fields};
 template <>
 inline constexpr Table table_of<Pace>{"pace", pace_fields};
 template <>
-inline constexpr Table table_of<BarTrail>{"trail", trail_fields};
+inline constexpr Table table_of<Trail>{"trail", trail_fields};
 inline constexpr std::array trigger_fields{
     field<&Trigger::on>("on", "What starts the effect."),
     required_field<&Trigger::effect>("effect", "The id of the effect that starts."),
     field<&Trigger::band>("band", "The id of the band, for band_enter and band_leave; without it any band counts."),
     field<&Trigger::timer>("timer", "The timer, for start, mark and end."),
     field<&Trigger::at>("at", "The mark; without it any mark counts.", {"s", 0, 1e9}),
-    field<&Trigger::full_change>(
-        "full_change", "The gain or loss that plays at full strength; smaller ones play weaker.", {"", 0, 1e300}),
+    field<&Trigger::full_strength_at>(
+        "full_strength_at", "The gain or loss that plays at full strength; smaller ones play weaker.", {"", 0, 1e300}),
 };
 static_assert(trigger_fields.size() == member_count<Trigger>);
 template <>
-inline constexpr Table table_of<Trigger>{"effects", trigger_fields};
+inline constexpr Table table_of<Trigger>{"trigger", trigger_fields};
 template <>
 inline constexpr Table table_of<PluralForms>{"plural", plural_fields};
 template <>
@@ -169,8 +169,9 @@ inline constexpr Table table_of<Place>{"place", place_fields};
 
 inline constexpr std::array tick_fields{
     required_field<&Tick::at>("at", "The value."),
-    field<&Tick::thickness>("thickness", "The thickness of the line.", {"px", 0, largest_length}),
-    field<&Tick::color>("color", "The color of the line."),
+    field<&Tick::thickness>("thickness", "The thickness of the line, which replaces the usual one.",
+                            {"px", 0, largest_length}),
+    field<&Tick::color>("color", "The color of the line, which replaces that of all."),
 };
 static_assert(tick_fields.size() == member_count<Tick>);
 template <>
@@ -182,27 +183,28 @@ inline constexpr std::array stop_fields{
 };
 static_assert(stop_fields.size() == member_count<ColorStop>);
 template <>
-inline constexpr Table table_of<ColorStop>{"colors", stop_fields};
+inline constexpr Table table_of<ColorStop>{"color", stop_fields};
 inline constexpr std::array label_fields{
-    required_field<&MarkLabel::at>("at", "The value."),
-    required_field<&MarkLabel::text>("text", "The text in place of its number."),
+    required_field<&TickLabel::at>("at", "The value."),
+    required_field<&TickLabel::text>("text", "The text in place of its number."),
 };
-static_assert(label_fields.size() == member_count<MarkLabel>);
+static_assert(label_fields.size() == member_count<TickLabel>);
 template <>
-inline constexpr Table table_of<MarkLabel>{"labels", label_fields};
-inline constexpr std::array scale_marks_fields{
-    field<&ScaleMarks::every>("every", "The step between two marks; zero draws none.", {"", 0, 1e300}),
-    field<&ScaleMarks::long_every>("long_every", "The step between two long marks.", {"", 0, 1e300}),
-    field<&ScaleMarks::format>(
+inline constexpr Table table_of<TickLabel>{"label", label_fields};
+inline constexpr std::array ticks_fields{
+    field<&Ticks::at>("at", "Values with a tick.", {.most = 1000}),
+    field<&Ticks::every>("every", "The step between two ticks; zero draws none.", {"", 0, 1e300}),
+    field<&Ticks::long_every>("long_every", "The step between two long ticks.", {"", 0, 1e300}),
+    field<&Ticks::format>(
         "format", "The pattern for the number at each long mark, or at each mark if there are no long ones."),
-    field<&ScaleMarks::labels>("labels", "Texts in place of numbers.", {.most = 64}),
-    field<&ScaleMarks::length>("length", "The length of a short mark.", {"px", 0, largest_length}),
-    field<&ScaleMarks::size>("size", "The size of the numbers.", {"px", 1, largest_length}),
-    field<&ScaleMarks::color>("color", "The color of the marks and of the numbers."),
+    field<&Ticks::labels>("labels", "Texts in place of numbers.", {.most = 64}),
+    field<&Ticks::length>("length", "The length of a short tick.", {"px", 0, largest_length}),
+    field<&Ticks::size>("size", "The size of the numbers.", {"px", 1, largest_length}),
+    field<&Ticks::color>("color", "The color of the ticks and of the numbers; without it, that of the kind."),
 };
-static_assert(scale_marks_fields.size() == member_count<ScaleMarks>);
+static_assert(ticks_fields.size() == member_count<Ticks>);
 template <>
-inline constexpr Table table_of<ScaleMarks>{"marks", scale_marks_fields};
+inline constexpr Table table_of<Ticks>{"ticks", ticks_fields};
 inline constexpr std::array zone_fields{
     required_field<&Zone::from>("from", "The value at which the zone begins."),
     required_field<&Zone::to>("to", "The value at which the zone ends."),
@@ -212,7 +214,7 @@ static_assert(zone_fields.size() == member_count<Zone>);
 template <>
 inline constexpr Table table_of<Zone>{"zone", zone_fields};
 template <>
-inline constexpr std::array<std::string_view, 5> choices_of<ImageFit>{"fill", "contain", "cover", "none", "scale_down"};
+inline constexpr std::array<std::string_view, 5> choices_of<ImageFit>{"fill", "contain", "cover", "none", "scale-down"};
 inline constexpr std::array frames_fields{
     field<&Frames::count>("count", "How many frames the image has.", {"", 1, 1000}),
     field<&Frames::columns>("columns", "How many frames stand in a row of the image; zero means all of them.",
@@ -231,8 +233,8 @@ template <class Kind>
 inline constexpr std::array following_fields{
     field<&Kind::pace>("pace", "When the shown value may change."),
     field<&Kind::motion, &Motions::both>("motion", "How the shown value follows."),
-    field<&Kind::motion, &Motions::rise>("rise", "Replaces the motion when the value rises."),
-    field<&Kind::motion, &Motions::fall>("fall", "Replaces the motion when the value falls."),
+    field<&Kind::motion, &Motions::up>("motion_up", "Replaces the motion when the value rises."),
+    field<&Kind::motion, &Motions::down>("motion_down", "Replaces the motion when the value falls."),
     field<&Kind::motion, &Motions::max>("max_motion", "How the shown maximum follows."),
     field<&Kind::motion, &Motions::cycle>("cycle", "The values that come round again; zero is none.", {"", 0, 1e18}),
     field<&Kind::bands>("bands", "Ranges of the value in which the element looks different.", {.most = 32}),
@@ -284,7 +286,7 @@ inline constexpr std::array lettering_fields{
 /// What every element has.
 template <class Kind>
 inline constexpr std::array placed_fields{
-    field<&Kind::effects>("effects", "What starts effects on the element.", {.most = 32}),
+    field<&Kind::triggers>("triggers", "What starts effects on the element.", {.most = 32}),
     field<&Kind::place>("place", "Where the element stands."),
     field<&Kind::inside>("inside", "The panel that the element stands in; empty is the screen."),
     field<&Kind::group>("group", "The group that the element is shown, hidden, dimmed and snapped with."),

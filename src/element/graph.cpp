@@ -7,7 +7,7 @@
 #include "element/fields.hpp"
 #include "element/fill_body.hpp"
 #include "element/kinds.hpp"
-#include "element/marks.hpp"
+#include "element/ticks.hpp"
 
 namespace rapido {
 
@@ -22,12 +22,10 @@ constexpr std::array own_fields{
     field<&Graph::min>("min", "The value at the lower edge.", {"", -1e300, 1e300}),
     field<&Graph::max>("max", "The value at the upper edge; without it the graph fits what is in sight."),
     field<&Graph::span>("span", "The time from the left edge to the right edge.", {"s", 0.01, 3600}),
-    field<&Graph::samples>("samples", "Into how many pieces that time is divided.", {"", 2, 1000}),
+    field<&Graph::resolution>("resolution", "Into how many pieces that time is divided.", {"", 2, 1000}),
     field<&Graph::type>("type", "How the graph is drawn."),
     field<&Graph::thickness>("thickness", "The thickness of the line.", {"px", 0, largest_length}),
-    field<&Graph::ticks>("ticks", "Lines across the element at values.", {.most = 1000}),
-    field<&Graph::tick_format>("tick_format", "The pattern for the number at each tick."),
-    field<&Graph::size>("size", "The size of those numbers.", {"px", 1, largest_length}),
+    field<&Graph::ticks>("ticks", "Lines across the element at values, with numbers."),
     field<&Graph::color>("color", "The color of the graph."),
     field<&Graph::background>("background", "The color behind the element."),
 };
@@ -145,12 +143,11 @@ class GraphBody final : public Body {
           has_max_(graph.max),
           type_(graph.type),
           thickness_(graph.thickness),
-          ticks_(graph.ticks),
-          numbers_(graph.tick_format, "tick_format", graph.size, context),
+          ticks_(graph.ticks, TickRow::across, context),
           color_(graph.color),
           background_(graph.background),
-          record_(std::max(Nanoseconds{1}, to_nanoseconds(graph.span) / std::max(graph.samples, 2)),
-                  static_cast<std::size_t>(std::clamp(graph.samples, 2, 1000)), graph.min) {}
+          record_(std::max(Nanoseconds{1}, to_nanoseconds(graph.span) / std::max(graph.resolution, 2)),
+                  static_cast<std::size_t>(std::clamp(graph.resolution, 2, 1000)), graph.min) {}
 
     static void check(BodyContext& context) {
         const std::string message = "a graph needs a number, and this source is a text";
@@ -159,7 +156,7 @@ class GraphBody final : public Body {
     }
 
     void set_language(const Language* language, BodyContext& context) override {
-        numbers_.set_language(language, context);
+        ticks_.set_language(language, context);
         stale_ = true;
     }
     Change set_look(const Look& look) override {
@@ -171,7 +168,7 @@ class GraphBody final : public Body {
         value_ = shown.value.number();
         const double max = shown.max.number();
         const bool differs = has_max_ && max != top_ && max > min_ && std::isfinite(max);
-        if (differs) top_ = max;
+        if (differs) set_top(max);
         return std::exchange(stale_, false) ? Change::size : look_if(differs);
     }
 
@@ -210,20 +207,18 @@ class GraphBody final : public Body {
         if (finer_ != nullptr) finer_->advance(at.now, held_, value_);
         held_ = value_;
         if (is_full && !has_max_) find_top();
+        if (at.shown && ticks_.has_steps() && std::exchange(stale_, false)) return Change::size;
         return look_if(is_full && at.shown);
     }
 
     Size measure(TextMeasurer* measurer, Size) override {
-        std::vector<double> values;
-        for (const Tick& tick : ticks_)
-            values.push_back(tick.at);
-        numbers_.shape(measurer, values);
+        ticks_.measure(measurer, min_, top_);
         return {};
     }
 
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         const Rect box = on_pixels(at.box);
-        into.add_rect(box, 2 * at.scale, background_);
+        into.rect(box, 2 * at.scale, background_);
         if (!(top_ > min_)) return;
         draw_ticks(box, at.scale, into);
         const auto count = static_cast<float>(record_.size());
@@ -248,9 +243,13 @@ class GraphBody final : public Body {
         double most = 0;
         for (std::size_t i = 0; i < record_.size(); ++i)
             if (piece(i).any) most = std::max(most, static_cast<double>(piece(i).high));
-        for (const Tick& tick : ticks_)
+        for (const Tick& tick : ticks_.at_values())
             most = std::max(most, tick.at - min_);
-        top_ = min_ + rounded_up(most);
+        set_top(min_ + rounded_up(most));
+    }
+    void set_top(double top) {
+        stale_ = stale_ || (top != top_ && ticks_.has_steps());
+        top_ = top;
     }
 
     float y_of(const Rect& box, double value) const {
@@ -260,26 +259,26 @@ class GraphBody final : public Body {
 
     float y_of_piece(const Rect& box, float above) const { return y_of(box, min_ + static_cast<double>(above)); }
 
-    void draw_ticks(const Rect& box, float scale, DrawGroup& into) const {
-        for (std::size_t i = 0; i < ticks_.size(); ++i) {
-            const Tick& tick = ticks_[i];
+    void draw_ticks(const Rect& box, float scale, DisplayGroup& into) const {
+        const Numbers& numbers = ticks_.numbers();
+        for (const TickRow::Tick& tick : ticks_.all()) {
             if (!(tick.at > min_) || !(tick.at < top_)) continue;
             const float thickness = std::max(1.0F, std::round(tick.thickness * scale / 2));
             const float y = std::round(y_of(box, tick.at));
-            into.add_rect({box.x, y, box.width, thickness}, 0, tick.color);
-            if (i >= numbers_.count()) continue;
+            into.rect({box.x, y, box.width, thickness}, 0, tick.color);
+            if (tick.number >= numbers.count()) continue;
             Color color = tick.color;
             color.alpha = 255;
             // Above the line where there is room, else below it.
-            const bool above = y - box.y > (numbers_.height() + 4) * scale;
-            numbers_.draw(i, {box.x + 4 * scale, above ? y - 3 * scale : y + thickness + 3 * scale},
+            const bool above = y - box.y > (numbers.height() + 4) * scale;
+            numbers.draw(tick.number, {box.x + 4 * scale, above ? y - 3 * scale : y + thickness + 3 * scale},
                           {0, above ? 1.0F : 0.0F}, scale, color, into);
         }
     }
 
     /// Pieces without a gap between them.
     void draw_run(const Rect& box, std::size_t from, std::size_t to, float width, const DrawPlace& at,
-                  DrawGroup& into) const {
+                  DisplayGroup& into) const {
         const float scale = at.scale;
         const auto x_of = [&](std::size_t index) { return box.x + static_cast<float>(index) * width; };
         const float line = std::max(1.0F, thickness_ * scale);
@@ -288,7 +287,7 @@ class GraphBody final : public Body {
                 const float y = y_of_piece(box, piece(i).high);
                 const float least = std::min(y, box.bottom() - least_length(scale));
                 const float left = std::round(x_of(i)), right = std::max(left + 1, std::round(x_of(i + 1)) - 1);
-                if (piece(i).high > 0) into.add_rect({left, least, right - left, box.bottom() - least}, 0, color_);
+                if (piece(i).high > 0) into.rect({left, least, right - left, box.bottom() - least}, 0, color_);
             }
             return;
         }
@@ -311,10 +310,10 @@ class GraphBody final : public Body {
             Color shade = color_, faint = color_;
             shade.alpha = static_cast<std::uint8_t>(color_.alpha * 0.55);
             faint.alpha = static_cast<std::uint8_t>(color_.alpha * 0.10);
-            into.add_polygon(area, shade);
+            into.polygon(area, shade);
             into.shade_last(faint, {box.x, box.y}, {box.x, box.bottom()});
         }
-        if (top.size() > 1) into.add_line(top, line, color_);
+        if (top.size() > 1) into.line(top, line, color_);
     }
 
     double min_;
@@ -322,8 +321,7 @@ class GraphBody final : public Body {
     double top_ = 1;
     GraphType type_;
     float thickness_;
-    std::vector<Tick> ticks_;
-    Numbers numbers_;
+    TickRow ticks_;
     Color color_;
     Color background_;
     Record record_;
@@ -331,7 +329,7 @@ class GraphBody final : public Body {
     double value_ = std::numeric_limits<double>::quiet_NaN();  ///< shown from now on
     double held_ = std::numeric_limits<double>::quiet_NaN();   ///< shown until now
     bool begun_ = false;
-    bool stale_ = true;  ///< its numbers are not shaped yet, or in another language
+    bool stale_ = true;  ///< its ticks are not laid out yet, for another top, or in another language
 };
 
 }  // namespace

@@ -14,14 +14,14 @@
 
 namespace rapido {
 
-inline constexpr std::array cover_fields{
-    field<&Cover::color>("color", "The color of the cover."),
-    field<&Cover::start>("start", "Where the covered part ends, clockwise from the top.", {"degrees", -36000, 36000}),
-    field<&Cover::clockwise>("clockwise", "Whether the image is uncovered clockwise."),
+inline constexpr std::array lid_fields{
+    field<&Lid::color>("color", "The color of the lid."),
+    field<&Lid::start>("start", "Where the covered part ends, clockwise from the top.", {"degrees", -36000, 36000}),
+    field<&Lid::clockwise>("clockwise", "Whether the image is uncovered clockwise."),
 };
-static_assert(cover_fields.size() == member_count<Cover>);
+static_assert(lid_fields.size() == member_count<Lid>);
 template <>
-inline constexpr Table table_of<Cover>{"cover", cover_fields};
+inline constexpr Table table_of<Lid>{"lid", lid_fields};
 
 namespace {
 
@@ -30,8 +30,8 @@ constexpr std::array own_fields{
     required_field<&Image::image>("image", "A PNG file in the folder of the HUD."),
     field<&Image::value>("value", "The value that chooses the frame, and the bands."),
     field<&Image::max>("max", "The value of the last frame."),
-    field<&Image::images>("images", "Pictures of which the value, a number from 0, chooses one.", {.most = 1000}),
-    field<&Image::cover>("cover", "A cover over as much of the image as the value is of its maximum."),
+    field<&Image::images>("images", "Images of which the value, a number from 0, chooses one.", {.most = 1000}),
+    field<&Image::lid>("lid", "A lid over as much of the image as the value is of its maximum."),
     field<&Image::frames>("frames", "The frames of an animation in the image."),
     field<&Image::fit>("fit", "How the image fills its box."),
     field<&Image::slice>("slice", "The pixels of the image along each edge that are not stretched across.",
@@ -53,8 +53,8 @@ class ImageBody final : public Body {
           color_(image.color),
           smooth_(image.smooth),
           has_value_(image.value),
-          cover_(image.cover),
-          picks_frame_(image.value && !image.cover && image.images.empty()) {
+          lid_(image.lid),
+          picks_frame_(image.value && !image.lid && image.images.empty()) {
         for (std::size_t i = 0; i < image.images.size(); ++i)
             of_values_.push_back(ImageLook::find(image.images[i], "images", image.frames, context));
         for (std::size_t i = 0; i < image.bands.size(); ++i)
@@ -92,17 +92,17 @@ class ImageBody final : public Body {
 
     Size measure(TextMeasurer*, Size) override { return look().size(); }
 
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         const Size own = look().size();
         const bool sliced = slice_ != Insets{} && look().image();
         if (sliced) return look().draw_slices(at.box, frame_, slice_, color_, smooth_, at, into);
         const Rect all = ImageLook::fitted(at.box, own, fit_, at.scale);
-        if (cover_ && fill_ > 0) return draw_covered(all, at, into);
+        if (lid_ && fill_ > 0) return draw_covered(all, at, into);
         draw_picture(all, at, into);
     }
 
     std::optional<double> fill() const override {
-        return (picks_frame_ && own_.frame_count() > 1) || cover_ ? std::optional(fill_) : std::nullopt;
+        return (picks_frame_ && own_.frame_count() > 1) || lid_ ? std::optional(fill_) : std::nullopt;
     }
     Color color() const override { return color_; }
 
@@ -111,8 +111,8 @@ class ImageBody final : public Body {
         if (band_ < of_bands_.size() && of_bands_[band_]) return of_bands_[band_];
         return has_value_ && chosen_ < of_values_.size() ? of_values_[chosen_] : own_;
     }
-    /// The picture, or as much of it as lies inside of `part`, a polygon.
-    bool draw_picture(const Rect& all, const DrawPlace& at, DrawGroup& into, bool is_part = false) const {
+    /// The image, or as much of it as lies inside of `part`, a polygon.
+    bool draw_picture(const Rect& all, const DrawPlace& at, DisplayGroup& into, bool is_part = false) const {
         if (!look().draw(all, frame_, color_, smooth_, at, into)) return false;
         std::vector<Point>&points = at.room->points, &cut = at.room->cut;
         const Rect& box = at.box;
@@ -132,7 +132,7 @@ class ImageBody final : public Body {
         if (mask_.image()) into.mask_last(*mask_.image(), all);
         return true;
     }
-    /// A part of a circle around the picture that reaches beyond its corners, from one angle to another, in degrees.
+    /// A part of a circle around the image that reaches beyond its corners, from one angle to another, in degrees.
     static void write_part(const Rect& box, Point tip, double from, double to, std::vector<Point>& points) {
         constexpr double degree = std::numbers::pi / 180;
         const Point middle{box.x + box.width / 2, box.y + box.height / 2};
@@ -145,17 +145,17 @@ class ImageBody final : public Body {
                               middle.y - static_cast<float>(radius * std::cos(angle))});
         }
     }
-    /// What is covered is the picture itself in another color, and not a second one on top of it: at its soft edges the first would
+    /// What is covered is the image itself in another color, and not a second one on top of it: at its soft edges the first would
     /// shine through. What is not covered reaches a pixel below it, so that nothing is seen between the two.
-    void draw_covered(const Rect& box, const DrawPlace& at, DrawGroup& into) const {
-        const Color color = cover_->color.value();
+    void draw_covered(const Rect& box, const DrawPlace& at, DisplayGroup& into) const {
+        const Color color = lid_->color.value();
         const Tint tint{color, static_cast<float>(color.alpha) / 255};
         if (fill_ >= 1) {
             if (draw_picture(box, at, into)) into.tint_last(tint);
             return;
         }
-        const double way = 360 * fill_ * (cover_->clockwise ? -1 : 1);
-        const auto start = static_cast<double>(cover_->start);
+        const double way = 360 * fill_ * (lid_->clockwise ? -1 : 1);
+        const auto start = static_cast<double>(lid_->start);
         const Point middle{box.x + box.width / 2, box.y + box.height / 2};
         const double inwards = (start + way / 2) * std::numbers::pi / 180;
         const Point below{middle.x + 1.5F * static_cast<float>(std::sin(inwards)),
@@ -178,7 +178,7 @@ class ImageBody final : public Body {
     Color color_;
     bool smooth_;
     bool has_value_;
-    std::optional<Cover> cover_;
+    std::optional<Lid> lid_;
     bool picks_frame_;                  ///< the value chooses a frame
     std::vector<ImageLook> of_values_;  ///< by the number that the value is
     std::size_t chosen_ = 0;

@@ -63,30 +63,30 @@ Rect ImageLook::fitted(const Rect& box, Size own, ImageFit fit, float scale) {
 }
 
 void ImageLook::draw_fitted(const Rect& box, ImageFit fit, int frame_number, Color color, bool smooth,
-                            const DrawPlace& at, DrawGroup& into) const {
+                            const DrawPlace& at, DisplayGroup& into) const {
     draw_cut(image_ ? fitted(box, size_, fit, at.scale) : box, box, frame_number, color, smooth, at, into);
 }
 
 bool ImageLook::draw_cut(const Rect& rect, const Rect& box, int frame_number, Color color, bool smooth,
-                         const DrawPlace& at, DrawGroup& into) const {
+                         const DrawPlace& at, DisplayGroup& into) const {
     if (!draw(rect, frame_number, color, smooth, at, into)) return false;
     if (!lies_in(rect, box)) into.cut_last(corners_of(box));
     return true;
 }
 
 bool ImageLook::draw(const Rect& rect, int frame_number, Color color, bool smooth, const DrawPlace& at,
-                     DrawGroup& into) const {
+                     DisplayGroup& into) const {
     if (!named_) return false;
     if (!image_) {
         draw_missing(rect, at, into);
         return false;
     }
-    into.add_image(*image_, frame(frame_number), rect, color, smooth);
+    into.image(*image_, frame(frame_number), rect, color, smooth);
     return true;
 }
 
 void ImageLook::draw_slices(const Rect& rect, int frame_number, const Insets& slice, Color color, bool smooth,
-                            const DrawPlace& at, DrawGroup& into, std::span<const Point> cut) const {
+                            const DrawPlace& at, DisplayGroup& into, std::span<const Point> cut) const {
     const Rect edges = on_pixels(rect);
     const Rect source = frame(frame_number);
     const float across = slice.left + slice.right, down = slice.top + slice.bottom;
@@ -109,22 +109,22 @@ void ImageLook::draw_slices(const Rect& rect, int frame_number, const Insets& sl
             };
             const Rect from = part(0), to = part(1);
             if (from.width <= 0 || from.height <= 0 || to.width <= 0 || to.height <= 0) continue;
-            into.add_image(*image_, from, to, color, smooth);
+            into.image(*image_, from, to, color, smooth);
             if (!cut.empty()) into.cut_last(cut);
         }
 }
 
-void ImageLook::draw_missing(const Rect& rect, const DrawPlace& at, DrawGroup& into) {
+void ImageLook::draw_missing(const Rect& rect, const DrawPlace& at, DisplayGroup& into) {
     constexpr Color color = rgb(0xffc24a, 0.8);
     const float line = std::max(1.0F, std::round(1.5F * at.scale));
     const Rect edges = on_pixels(rect);
     const Rect inner = edges.inset({line, line, line, line});
-    into.add_rect(edges, 0, rgb(0x10161c, 0.6));
-    into.add_border(edges, 0, line, color);
+    into.rect(edges, 0, rgb(0x10161c, 0.6));
+    into.border(edges, 0, line, color);
     const std::array down{Point{inner.x, inner.y}, Point{inner.right(), inner.bottom()}};
     const std::array up{Point{inner.x, inner.bottom()}, Point{inner.right(), inner.y}};
-    into.add_line(down, line, color);
-    into.add_line(up, line, color);
+    into.line(down, line, color);
+    into.line(up, line, color);
 }
 
 }  // namespace rapido

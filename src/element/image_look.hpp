@@ -25,21 +25,21 @@ class ImageLook {
     int frame_at(Nanoseconds time) const;
 
     /// A frame, or the crossed box, over `rect`. True if it is the last command, for what else is to be done to it.
-    bool draw(const Rect& rect, int frame, Color color, bool smooth, const DrawPlace& at, DrawGroup& into) const;
-    /// Where a picture of a size is in a box.
+    bool draw(const Rect& rect, int frame, Color color, bool smooth, const DrawPlace& at, DisplayGroup& into) const;
+    /// Where an image of a size is in a box.
     static Rect fitted(const Rect& box, Size own, ImageFit fit, float scale);
     /// A frame over `rect`, cut off where that is beyond the box. True if it is the last command.
     bool draw_cut(const Rect& rect, const Rect& box, int frame, Color color, bool smooth, const DrawPlace& at,
-                  DrawGroup& into) const;
+                  DisplayGroup& into) const;
     /// A frame in a box, cut off where it is larger.
     void draw_fitted(const Rect& box, ImageFit fit, int frame, Color color, bool smooth, const DrawPlace& at,
-                     DrawGroup& into) const;
+                     DisplayGroup& into) const;
     /// A frame as nine slices over `rect`: three columns and three rows, of which `slice` gives the outer ones in pixels of
     /// the image; in a box that is too small for its corners they shrink together. With a polygon, only what lies inside it.
     void draw_slices(const Rect& rect, int frame, const Insets& slice, Color color, bool smooth, const DrawPlace& at,
-                     DrawGroup& into, std::span<const Point> cut = {}) const;
+                     DisplayGroup& into, std::span<const Point> cut = {}) const;
     /// The crossed box.
-    static void draw_missing(const Rect& rect, const DrawPlace& at, DrawGroup& into);
+    static void draw_missing(const Rect& rect, const DrawPlace& at, DisplayGroup& into);
 
  private:
     bool named_ = false;

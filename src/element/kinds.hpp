@@ -11,7 +11,7 @@ namespace rapido {
 struct Abilities {
     bool has_fill = false;         ///< bands may give it a pattern
     bool takes_format = false;     ///< bands may give it a format
-    bool takes_image = false;      ///< bands may give it a picture
+    bool takes_image = false;      ///< bands may give it an image
     bool holds_children = false;   ///< other elements stand inside
     bool counts = false;           ///< what it has not shown yet of its value can be asked for
     bool tells = false;            ///< it tells sources with its path before their names
@@ -38,13 +38,13 @@ const Kind& describe(const Ring&);
 const Kind& describe(const Level&);
 const Kind& describe(const Pips&);
 const Kind& describe(const Dial&);
-const Kind& describe(const Scale&);
+const Kind& describe(const Ruler&);
 const Kind& describe(const Graph&);
 const Kind& describe(const Image&);
 const Kind& describe(const Notice&);
 const Kind& describe(const List&);
-const Kind& describe(const Tags&);
-const Kind& describe(const Popups&);
+const Kind& describe(const Markers&);
+const Kind& describe(const PopUps&);
 
 /// Returns the kind of an aggregate. Its file has a `make_body`, and a `further_sources` if it has such.
 template <class Aggregate>

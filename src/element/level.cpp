@@ -11,7 +11,7 @@
 namespace rapido {
 
 template <>
-inline constexpr std::array<std::string_view, 2> choices_of<FillBy>{"level", "area"};
+inline constexpr std::array<std::string_view, 2> choices_of<FillBy>{"extent", "area"};
 
 namespace {
 
@@ -37,17 +37,17 @@ constexpr std::array own_fields{
     field<&Level::max>("max", "The value at which the element is full."),
     field<&Level::trail>("trail", "A second level that shows what was just lost."),
     field<&Level::shape>("shape", "The shape that is filled."),
-    field<&Level::outline>("outline", "The corners of a shape, as parts of the box, which replace the shape.",
+    field<&Level::corners>("corners", "The corners of a shape, as parts of the box, which replace the shape.",
                            {"", -10, 10}),
-    field<&Level::image>("image", "A picture that is seen up to the level, which replaces the shape."),
-    field<&Level::empty_image>("empty_image", "A picture of the empty shape, drawn below."),
-    field<&Level::image_fit>("image_fit", "How the picture, the mask or the map fills the box."),
-    field<&Level::slice>("slice", "The pixels of both pictures along each edge that are not stretched across.",
+    field<&Level::image>("image", "An image that is seen up to the level, which replaces the shape."),
+    field<&Level::empty_image>("empty_image", "An image of the empty shape, drawn below."),
+    field<&Level::image_fit>("image_fit", "How the image, the mask or the fill map fills the box."),
+    field<&Level::slice>("slice", "The pixels of both images along each edge that are not stretched across.",
                          {"px", 0, largest_length}),
-    field<&Level::mask>("mask", "A picture that is filled with color, which replaces the shape."),
-    field<&Level::map>("map", "A gray picture that says at which fill each pixel is reached."),
-    field<&Level::map_softness>("map_softness", "How soft the edge of a fill along a map is.", {"", 0, 1}),
-    field<&Level::frames>("frames", "The frames of the picture."),
+    field<&Level::mask>("mask", "An image that is filled with color, which replaces the shape."),
+    field<&Level::fill_map>("fill_map", "A gray image that says at which fill each pixel is reached."),
+    field<&Level::fill_map_softness>("fill_map_softness", "How soft the edge of a fill along a map is.", {"", 0, 1}),
+    field<&Level::frames>("frames", "The frames of the image."),
     field<&Level::direction>("direction", "The direction in which the element fills."),
     field<&Level::fill_by>("fill_by", "How a fill fraction maps to the shape."),
     field<&Level::wave>("wave", "The wave of the surface."),
@@ -78,8 +78,8 @@ class LevelBody final : public FillBody {
           image_fit_(level.image_fit),
           slice_(level.slice),
           mask_(ImageLook::find(level.mask, "mask", {}, context)),
-          map_(ImageLook::find(level.map, "map", {}, context)),
-          map_softness_(std::clamp(level.map_softness, 0.0F, 1.0F)),
+          map_(ImageLook::find(level.fill_map, "fill_map", {}, context)),
+          map_softness_(std::clamp(level.fill_map_softness, 0.0F, 1.0F)),
           direction_(level.direction),
           fill_by_(level.fill_by),
           wave_(level.wave),
@@ -87,20 +87,20 @@ class LevelBody final : public FillBody {
           border_color_(level.border_color),
           border_(level.border),
           padding_(level.padding),
-          is_circle_(level.shape == Shape::circle && level.outline.empty() && level.image.empty() &&
-                     level.mask.empty() && level.map.empty()),
+          is_circle_(level.shape == Shape::circle && level.corners.empty() && level.image.empty() &&
+                     level.mask.empty() && level.fill_map.empty()),
           areas_(areas_of(context)) {}
 
     static bool check(const Level& level, BodyContext& context) {
         check_types(context, "a level");
-        const std::size_t corners = level.outline.size();
+        const std::size_t corners = level.corners.size();
         const bool usable = (corners == 0 || (corners >= 3 && corners <= 256)) &&
-                            std::all_of(level.outline.begin(), level.outline.end(), [](const Point& corner) {
+                            std::all_of(level.corners.begin(), level.corners.end(), [](const Point& corner) {
                                 return std::isfinite(corner.x) && std::isfinite(corner.y);
                             });
-        if (level.slice != Insets{} && (!level.mask.empty() || !level.map.empty()))
-            context.report("slice", "must not be there where there is 'mask' or 'map'", {}, ProblemCode::contradiction);
-        if (!usable) context.report("outline", "must be 3 to 256 points, or none", {}, ProblemCode::out_of_range);
+        if (level.slice != Insets{} && (!level.mask.empty() || !level.fill_map.empty()))
+            context.report("slice", "must not be there where there is 'mask' or 'fill_map'", {}, ProblemCode::contradiction);
+        if (!usable) context.report("corners", "must be 3 to 256 points, or none", {}, ProblemCode::out_of_range);
         return usable;
     }
 
@@ -125,7 +125,7 @@ class LevelBody final : public FillBody {
     Face face(const Rect& box, float scale) const override {
         return is_circle_ ? round_face(box) : FillBody::face(box, scale);
     }
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         if (image_ && !image_.image()) return ImageLook::draw_missing(at.box, at, into);
         if (mask_ && !mask_.image()) return ImageLook::draw_missing(at.box, at, into);
         if (map_ && !map_.image()) return ImageLook::draw_missing(at.box, at, into);
@@ -133,7 +133,7 @@ class LevelBody final : public FillBody {
         const float border = border_ > 0 ? std::max(1.0F, border_ * at.scale) : 0;
         const float inset = is_picture() ? 0 : border + padding_ * at.scale;
         const Canvas canvas(*this, whole.inset({inset, inset, inset, inset}), at, into);
-        if (!is_picture() && inset > 0) into.add_polygon(outline_in(whole, at), background_);
+        if (!is_picture() && inset > 0) into.polygon(outline_in(whole, at), background_);
         if (empty_image_ && is_sliced() && empty_image_.image())
             empty_image_.draw_slices(whole, std::min(frame_, empty_image_.frame_count() - 1), slice_, rgb(0xffffff),
                                      true, at, into);
@@ -152,19 +152,19 @@ class LevelBody final : public FillBody {
 
  private:
     static ShapeOutline outline_for(const Level& level) {
-        if (!level.image.empty() || !level.mask.empty() || !level.map.empty()) return outline_of(Shape::box);
-        return level.outline.empty() ? outline_of(level.shape) : ShapeOutline{level.outline, 0};
+        if (!level.image.empty() || !level.mask.empty() || !level.fill_map.empty()) return outline_of(Shape::box);
+        return level.corners.empty() ? outline_of(level.shape) : ShapeOutline{level.corners, 0};
     }
     bool is_picture() const { return image_ || mask_ || map_; }
     bool is_sliced() const { return slice_ != Insets{} && image_; }
-    /// Where all of the shape or the picture is, which may be more than the box.
+    /// Where all of the shape or the image is, which may be more than the box.
     Rect whole_in(const DrawPlace& at) const {
         if (!is_picture()) return fitted_box(at.box, outline_.aspect);
         if (is_sliced()) return at.box;
         const ImageLook& picture = image_ ? image_ : map_ ? map_ : mask_;
         return ImageLook::fitted(at.box, picture.size(), image_fit_, at.scale);
     }
-    /// Of a picture by how opaque it is, of a shape by its outline.
+    /// Of an image by how opaque it is, of a shape by its outline.
     AreaLevels areas_of(BodyContext& context) const {
         const ImageLook& picture = image_ ? image_ : map_ ? map_ : mask_;
         if (is_picture() && picture.image()) {
@@ -188,17 +188,17 @@ class LevelBody final : public FillBody {
                 {box.x + (flips(at) ? 1 - corner.x : corner.x) * box.width, box.y + corner.y * box.height});
         return points;
     }
-    void draw_border(const Rect& whole, float border, const DrawPlace& at, DrawGroup& into) const {
+    void draw_border(const Rect& whole, float border, const DrawPlace& at, DisplayGroup& into) const {
         const float half = border / 2;
         std::vector<Point>& line = outline_in(whole.inset({half, half, half, half}), at);
         line.push_back(line.front());
-        into.add_line(line, border, border_color_);
+        into.line(line, border, border_color_);
     }
 
     /// Where it is filled.
     class Canvas {
      public:
-        Canvas(const LevelBody& body, const Rect& box, const DrawPlace& at, DrawGroup& into)
+        Canvas(const LevelBody& body, const Rect& box, const DrawPlace& at, DisplayGroup& into)
             : body_(body),
               box_(box),
               is_cropped_(body.is_picture() && !lies_in(box, at.box)),
@@ -219,9 +219,9 @@ class LevelBody final : public FillBody {
                 first_ = std::min(first_, corner.y);
                 last_ = std::max(last_, corner.y);
             }
-            // A picture has its border in itself.
+            // An image has its border in itself.
             const float padding = body.padding_ * at.scale;
-            if (body.is_picture() && body.fill_by_ == FillBy::level && last_ - first_ > 2 * padding) {
+            if (body.is_picture() && body.fill_by_ == FillBy::extent && last_ - first_ > 2 * padding) {
                 first_ += padding;
                 last_ -= padding;
             }
@@ -256,7 +256,7 @@ class LevelBody final : public FillBody {
                 body_.image_.draw(box_, body_.frame_, color, true, at_, into_);
                 into_.cut_last(part);
             } else {
-                into_.add_polygon(part, color);
+                into_.polygon(part, color);
                 if (end_color != nullptr) into_.shade_last(*end_color, to_device({0, first_}), to_device({0, last_}));
             }
             // A mask alone gives the color its shape: its own colors are not seen.
@@ -284,7 +284,7 @@ class LevelBody final : public FillBody {
                 if (part.size() < 3) return;
                 for (Point& point : part)
                     point = to_device(point);
-                into_.add_polygon(part, stripe_color);
+                into_.polygon(part, stripe_color);
             });
         }
 
@@ -297,7 +297,7 @@ class LevelBody final : public FillBody {
         double level_of(double fill) const {
             if (fill <= 0 || fill >= 1) return fill;
             const AreaLevels& areas = body_.areas_;
-            // Of a picture that is cut off at its ends, what is seen counts.
+            // Of an image that is cut off at its ends, what is seen counts.
             const double before = areas.area_of(seen_from_), seen = areas.area_of(seen_to_) - before;
             const auto level_of_area = [&](double part) {
                 return (areas.level_of(before + part * seen) - seen_from_) / (seen_to_ - seen_from_);
@@ -320,12 +320,12 @@ class LevelBody final : public FillBody {
         }
 
         const LevelBody& body_;
-        Rect box_;  ///< of all of the picture
+        Rect box_;  ///< of all of the image
         bool is_cropped_;
         Rect seen_;                           ///< of what is not cut off
         double seen_from_ = 0, seen_to_ = 1;  ///< parts of the way through all of it
         const DrawPlace& at_;
-        DrawGroup& into_;
+        DisplayGroup& into_;
         Axis axis_;
         std::vector<Point>& outline_;  ///< { across, along }
         float first_ = 1e9F, last_ = -1e9F;

@@ -17,7 +17,7 @@ constexpr std::array own_fields{
     field<&List::key>("key", "The field by which entries are told apart; without it, their position in the container."),
     field<&List::sort>("sort", "The field by which entries are ordered; without it, as in the container."),
     field<&List::sort_order>("sort_order", "In which direction they are ordered."),
-    field<&List::most>("most", "How many entries are shown at most.", {"", 1, 200}),
+    field<&List::at_most>("at_most", "How many entries are shown at most.", {"", 1, 200}),
     field<&List::place_motion>("place_motion", "How an entry travels to another place."),
     field<&List::layout>("layout", "How the entries are arranged."),
     field<&List::gap>("gap", "The room between neighbors in a row, a column or a grid.", {"px", 0, largest_length}),
@@ -43,7 +43,7 @@ class ListBody final : public Body {
 
     Size measure(TextMeasurer*, Size content) override { return content; }
     const Arrangement* arrangement() const override { return &arrangement_; }
-    void draw(const DrawPlace&, DrawGroup&) const override {}
+    void draw(const DrawPlace&, DisplayGroup&) const override {}
     Color color() const override { return {}; }
 
  private:
@@ -55,7 +55,7 @@ class ListBody final : public Body {
 bool operator==(const List&, const List&) = default;
 
 int panels_of(const List& list) {
-    return panels_for(list.most);
+    return panels_for(list.at_most);
 }
 
 std::vector<FurtherSource> further_sources(const List& list) {

@@ -8,7 +8,7 @@ namespace rapido {
 
 Messages::Messages(const Notice& notice, BodyContext& context)
     : around_{notice.font.value(), notice.weight, notice.italic, notice.size} {
-    for (const TextPicture& picture : notice.pictures) {
+    for (const InlineImage& picture : notice.inline_images) {
         looks_.add_choice(picture, around_, context);
         pictures_.push_back(picture.name);
     }
@@ -94,7 +94,7 @@ std::string Messages::spoken(std::size_t index) const {
     std::string text(text_of(index));
     const std::span<const TextPiece> pieces = all_[index].text->pieces();
     for (std::size_t i = pieces.size(); i-- > 0;)
-        if (pieces[i].is_picture) text.replace(pieces[i].begin, pieces[i].end - pieces[i].begin, pieces[i].name);
+        if (pieces[i].is_image) text.replace(pieces[i].begin, pieces[i].end - pieces[i].begin, pieces[i].name);
     return text;
 }
 

@@ -45,13 +45,13 @@ class Messages {
     const Said* said(std::size_t index) const;
     const Message& message(std::size_t index) const { return all_[index].message; }
     std::string_view text_of(std::size_t index) const { return all_[index].text->text(); }
-    /// The same with the names of pictures in their place.
+    /// The same with the names of images in their place.
     std::string spoken(std::size_t index) const;
     /// As many as the description declares.
     std::size_t declared() const { return declared_; }
 
     void set_language(const Language* language, BodyContext& context);
-    /// The values of the messages that are declared, each with its condition, and of the pictures.
+    /// The values of the messages that are declared, each with its condition, and of the images.
     void update(std::span<const Value> values);
     /// The looks of the pieces of all of them, and another number for other looks.
     const PieceLooks& looks() const { return looks_; }

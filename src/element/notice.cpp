@@ -25,7 +25,7 @@ constexpr std::array message_fields{
     field<&Message::at>("at", "The mark; without it any mark counts.", {"s", 0, 1e9}),
     field<&Message::priority>("priority", "A message of higher priority goes first.", {"", -1000, 1000}),
     field<&Message::lasting>("lasting", "The message stays until it is taken away."),
-    field<&Message::time>("time", "The time on screen, which replaces the time that it takes to read.", {"s", 0, 3600}),
+    field<&Message::show_for>("show_for", "The time on screen, which replaces the time that it takes to read.", {"s", 0, 3600}),
     field<&Message::expires>("expires", "A message that has waited for so long is skipped; zero means never.",
                              {"s", 0, 3600}),
     field<&Message::color>("color", "Replaces the color of the notice."),
@@ -53,15 +53,15 @@ namespace {
 constexpr std::array own_fields{
     required_field<&Notice::id>("id", "The name of the element, unique among its siblings."),
     field<&Notice::messages>("messages", "The messages that the notice can say without being told to.", {.most = 2000}),
-    field<&Notice::pictures>("pictures", "Pictures of the messages that are chosen by a value.", {.most = 16}),
+    field<&Notice::inline_images>("inline_images", "Images of the messages that are chosen by a value.", {.most = 16}),
     field<&Notice::enter>("enter", "The effect with which a message appears."),
     field<&Notice::leave>("leave", "The effect with which a message leaves, played backwards."),
-    field<&Notice::gap>("gap", "The pause between two messages.", {"s", 0, 3600}),
+    field<&Notice::time_between>("time_between", "The pause between two messages.", {"s", 0, 3600}),
     field<&Notice::reading>("reading", "How long a message stays on screen."),
     field<&Notice::show_count>("show_count", "Whether ×3 stands behind a message that stands for three equal ones."),
-    field<&Notice::at_once>("at_once", "How many messages are shown at once, in a column.", {"", 1, 50}),
+    field<&Notice::at_most>("at_most", "How many messages are shown at once, in a column.", {"", 1, 50}),
     field<&Notice::newest>("newest", "On which side of the others a new message appears."),
-    field<&Notice::spacing>("spacing", "The room between two messages.", {"px", 0, largest_length}),
+    field<&Notice::gap>("gap", "The room between two messages.", {"px", 0, largest_length}),
     field<&Notice::place_motion>("place_motion", "How messages make room for each other."),
     field<&Notice::padding>("padding", "The room between the edges and the text.", {"px", 0, largest_length}),
     field<&Notice::color>("color", "The color of the text."),
@@ -88,13 +88,13 @@ std::vector<FurtherSource> further_sources(const Notice& notice) {
         sources.push_back({name + "value", notice.messages[i].value});
         sources.push_back({name + "when", notice.messages[i].when});
     }
-    for (std::size_t i = 0; i < notice.pictures.size(); ++i)
-        sources.push_back({"pictures." + std::to_string(i) + ".value", notice.pictures[i].value});
+    for (std::size_t i = 0; i < notice.inline_images.size(); ++i)
+        sources.push_back({"inline_images." + std::to_string(i) + ".value", notice.inline_images[i].value});
     return sources;
 }
 
 NoticeBody::NoticeBody(const Notice& notice, TextBlock block, std::shared_ptr<Messages> messages)
-    : course_{notice.enter, notice.leave, notice.gap, notice.reading},
+    : course_{notice.enter, notice.leave, notice.time_between, notice.reading},
       block_(std::move(block)),
       messages_(std::move(messages)),
       own_color_(notice.color),
@@ -106,7 +106,7 @@ NoticeBody::NoticeBody(const Notice& notice, TextBlock block, std::shared_ptr<Me
       show_count_(notice.show_count),
       weight_(notice.weight),
       italic_(notice.italic),
-      column_{.layout = Layout::column, .gap = notice.spacing},
+      column_{.layout = Layout::column, .gap = notice.gap},
       is_log_(is_log(notice)),
       uses_hud_font_(notice.font.value().empty()) {
     const float most = notice.place.max_size.width;
@@ -186,11 +186,11 @@ bool NoticeBody::set_width(TextMeasurer* measurer, float width) {
     return !is_log_ && block_.fit(measurer, width - padding_.left - padding_.right);
 }
 
-void NoticeBody::draw(const DrawPlace& at, DrawGroup& into) const {
+void NoticeBody::draw(const DrawPlace& at, DisplayGroup& into) const {
     if (is_log_) return;
     const Rect edges = on_pixels(at.box);
-    into.add_rect(edges, radius_ * at.scale, background_);
-    if (border_ > 0) into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)), color_);
+    into.rect(edges, radius_ * at.scale, background_);
+    if (border_ > 0) into.border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)), color_);
     const Insets padding{padding_.top * at.scale, padding_.right * at.scale, padding_.bottom * at.scale,
                          padding_.left * at.scale};
     DrawPlace inner = at;

@@ -17,7 +17,7 @@ const Table& message_table();
 
 /// Whether it shows several messages at once, each on a plate of its own.
 inline bool is_log(const Notice& notice) {
-    return notice.at_once > 1;
+    return notice.at_most > 1;
 }
 
 class NoticeBody final : public Body {
@@ -27,7 +27,7 @@ class NoticeBody final : public Body {
     /// How its messages come and go.
     struct Course {
         std::string enter, leave;  ///< names of effects
-        Seconds gap;
+        Seconds time_between;
         ReadingTime reading;
     };
     const Course& course() const { return course_; }
@@ -45,7 +45,7 @@ class NoticeBody final : public Body {
     Change show(const FieldValues&, double) override;
     Size measure(TextMeasurer* measurer, Size content) override;
     const Arrangement* arrangement() const override { return is_log_ ? &column_ : nullptr; }
-    void draw(const DrawPlace& at, DrawGroup& into) const override;
+    void draw(const DrawPlace& at, DisplayGroup& into) const override;
     bool set_width(TextMeasurer* measurer, float width) override;
     std::string fault_of_room() const override { return is_log_ ? std::string() : block_.fault_of_room(); }
     std::string_view text() const override { return text_; }

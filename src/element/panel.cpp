@@ -22,7 +22,7 @@ constexpr std::array own_fields{
     field<&Panel::end_color>("end_color", "The color that a gradient goes to."),
     field<&Panel::gradient>("gradient", "Which way the gradient goes."),
     field<&Panel::image>("image", "A PNG file in the folder of the HUD that replaces the plate."),
-    field<&Panel::image_fit>("image_fit", "How the picture fills the plate, where it is not sliced."),
+    field<&Panel::image_fit>("image_fit", "How the image fills the plate, where it is not sliced."),
     field<&Panel::slice>("slice", "The pixels of the image along each edge that are not stretched across.",
                          {"px", 0, largest_length}),
     field<&Panel::image_color>("image_color", "The color that the colors of the image are multiplied by."),
@@ -70,14 +70,14 @@ class PanelBody final : public Body {
     Face face(const Rect& box, float scale) const override {
         return {box, std::min(radius_ * scale, std::min(box.width, box.height) / 2)};
     }
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         if (!plate_) return;
         const Rect edges = on_pixels(at.box);
         const float radius = radius_ * at.scale;
         if (shadow_ && !image_) {
             const Rect below{edges.x + shadow_->offset.x * at.scale, edges.y + shadow_->offset.y * at.scale,
                              edges.width, edges.height};
-            into.add_rect(below, radius, shadow_->color);
+            into.rect(below, radius, shadow_->color);
             into.blur_last(shadow_->blur * at.scale);
         }
         if (image_) {
@@ -86,17 +86,17 @@ class PanelBody final : public Body {
             else
                 image_.draw_fitted(edges, image_fit_, 0, image_color_, smooth_, at, into);
         } else {
-            into.add_rect(edges, radius, color_);
+            into.rect(edges, radius, color_);
             if (end_color_) shade(edges, at.seen(gradient_), into);
         }
         if (border_ > 0)
-            into.add_border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)), border_color_);
+            into.border(edges, radius_ * at.scale, std::max(1.0F, std::round(border_ * at.scale)), border_color_);
     }
 
     Color color() const override { return color_; }
 
  private:
-    void shade(const Rect& box, Direction way, DrawGroup& into) const {
+    void shade(const Rect& box, Direction way, DisplayGroup& into) const {
         const Point first{box.x, box.y};
         const Point across{box.right(), box.y};
         const Point down{box.x, box.bottom()};

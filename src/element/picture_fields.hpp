@@ -1,4 +1,4 @@
-// The description of a picture of a text that is chosen by a value.
+// The description of an image of a text that is chosen by a value.
 #pragma once
 
 #include "element/fields.hpp"
@@ -7,13 +7,13 @@
 namespace rapido {
 
 inline constexpr std::array picture_fields{
-    required_field<&TextPicture::name>("name", "The name of the piece, as in {<name/>}."),
-    required_field<&TextPicture::value>("value", "The number of the picture, from 0."),
-    required_field<&TextPicture::images>("images", "The files of the pictures."),
+    required_field<&InlineImage::name>("name", "The name of the piece, as in {#name/}."),
+    required_field<&InlineImage::value>("value", "The number of the image, from 0."),
+    required_field<&InlineImage::images>("images", "The files of the images."),
 };
-static_assert(picture_fields.size() == member_count<TextPicture>);
+static_assert(picture_fields.size() == member_count<InlineImage>);
 
 template <>
-inline constexpr Table table_of<TextPicture>{"pictures", picture_fields};
+inline constexpr Table table_of<InlineImage>{"inline_image", picture_fields};
 
 }  // namespace rapido

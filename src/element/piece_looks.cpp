@@ -21,8 +21,8 @@ std::optional<FontId> find_font(const std::string& family, int weight, bool ital
 
 void PieceLooks::find(const Format& format, const Around& around, std::string_view field, BodyContext& context) {
     for (const Format::PieceUse& use : format.piece_uses()) {
-        if (look({0, 0, use.name, use.is_picture}) != nullptr) continue;
-        if (use.is_picture) {
+        if (look({0, 0, use.name, use.is_image}) != nullptr) continue;
+        if (use.is_image) {
             known_.push_back(
                 {std::string(use.name), true, picture_of(std::string(use.name), around, field, context), {}});
             continue;
@@ -47,7 +47,7 @@ PieceLook PieceLooks::picture_of(const std::string& name, const Around& around, 
                                  BodyContext& context) {
     PieceLook made;
     made.size = around.size * context.text_scale;
-    made.is_picture = true;
+    made.is_image = true;
     if (context.images == nullptr) return made;
     const std::string file = name.find('.') == std::string::npos ? name + ".png" : name;
     const Result<ImageId> image = context.images->find(file);
@@ -61,13 +61,13 @@ PieceLook PieceLooks::picture_of(const std::string& name, const Around& around, 
     return made;
 }
 
-void PieceLooks::add_choice(const TextPicture& picture, const Around& around, BodyContext& context) {
+void PieceLooks::add_choice(const InlineImage& picture, const Around& around, BodyContext& context) {
     Known known{picture.name, true, {}, {}};
     for (const std::string& image : picture.images)
-        known.choices.push_back(picture_of(image, around, "pictures", context));
-    known.look.is_picture = true;
+        known.choices.push_back(picture_of(image, around, "inline_images", context));
+    known.look.is_image = true;
     if (known.choices.empty())
-        context.report("pictures", "of '" + picture.name + "' has no images", {}, ProblemCode::missing_key);
+        context.report("inline_images", "of '" + picture.name + "' has no images", {}, ProblemCode::missing_key);
     else
         known.look = known.choices.front();
     known_.push_back(std::move(known));
@@ -87,7 +87,7 @@ bool PieceLooks::choose(std::string_view name, double number) {
 
 const PieceLook* PieceLooks::look(const TextPiece& piece) const {
     const auto found = std::find_if(known_.begin(), known_.end(), [&](const Known& known) {
-        return known.is_picture == piece.is_picture && known.name == piece.name;
+        return known.is_image == piece.is_image && known.name == piece.name;
     });
     return found != known_.end() ? &found->look : nullptr;
 }

@@ -1,4 +1,4 @@
-// How the pieces of a text look, and the pictures among them.
+// How the pieces of a text look, and the images among them.
 #pragma once
 
 #include <optional>
@@ -10,14 +10,14 @@
 
 namespace rapido {
 
-/// How the characters of one piece of a text look, or the picture that it is.
+/// How the characters of one piece of a text look, or the image that it is.
 struct PieceLook {
     std::optional<FontId> font;
     float size = 24;
     std::optional<Color> color;  ///< without one, that of the text
     std::optional<ImageId> image;
     Size image_size;
-    bool is_picture = false;  ///< `image` is missing where this is set without one
+    bool is_image = false;  ///< `image` is missing where this is set without one
 };
 
 /// The looks of the pieces that the patterns of a text name.
@@ -31,11 +31,11 @@ class PieceLooks {
         float size = 24;
     };
 
-    /// Finds the style or the picture of every piece; one that there is not is reported.
+    /// Finds the style or the image of every piece; one that there is not is reported.
     void find(const Format& format, const Around& around, std::string_view field, BodyContext& context);
-    /// Adds a picture that is one of several.
-    void add_choice(const TextPicture& picture, const Around& around, BodyContext& context);
-    /// Shows the picture of this number in pieces of this name. True if that is another one than before.
+    /// Adds an image that is one of several.
+    void add_choice(const InlineImage& picture, const Around& around, BodyContext& context);
+    /// Shows the image of this number in pieces of this name. True if that is another one than before.
     bool choose(std::string_view name, double number);
     const PieceLook* look(const TextPiece& piece) const;
     bool empty() const { return known_.empty(); }
@@ -43,7 +43,7 @@ class PieceLooks {
  private:
     struct Known {
         std::string name;
-        bool is_picture;
+        bool is_image;
         PieceLook look;
         std::vector<PieceLook> choices{};  ///< of which `look` is one
     };

@@ -17,23 +17,23 @@ namespace {
 constexpr std::array extra_fields{
     required_field<&ExtraPips::value>("value", "How many of these pips there are."),
     field<&ExtraPips::shape>("shape", "The shape, which replaces that of the others."),
-    field<&ExtraPips::image>("image", "A picture that replaces the shape."),
+    field<&ExtraPips::image>("image", "An image that replaces the shape."),
     field<&ExtraPips::color>("color", "The color of these pips."),
 };
 static_assert(extra_fields.size() == member_count<ExtraPips>);
-constexpr std::array shine_fields{
-    field<&PipShine::effect>("effect", "The effect that runs over all full pips."),
-    field<&PipShine::every>("every", "The shine starts at multiples of this time.", {"s", 0.1, 3600}),
-    field<&PipShine::step>("step", "The time from one pip to the next.", {"s", 0, 60}),
+constexpr std::array in_turn_fields{
+    field<&PipsInTurn::effect>("effect", "The effect that runs over all full pips."),
+    field<&PipsInTurn::every>("every", "The shine starts at multiples of this time.", {"s", 0.1, 3600}),
+    field<&PipsInTurn::step>("step", "The time from one pip to the next.", {"s", 0, 60}),
 };
-static_assert(shine_fields.size() == member_count<PipShine>);
+static_assert(in_turn_fields.size() == member_count<PipsInTurn>);
 
 }  // namespace
 
 template <>
 inline constexpr Table table_of<ExtraPips>{"extra", extra_fields};
 template <>
-inline constexpr Table table_of<PipShine>{"shine", shine_fields};
+inline constexpr Table table_of<PipsInTurn>{"in_turn", in_turn_fields};
 
 namespace {
 
@@ -42,11 +42,11 @@ constexpr std::array own_fields{
     required_field<&Pips::value>("value", "How many pips are full."),
     field<&Pips::max>("max", "How many pips there are; without it, as many as are full."),
     field<&Pips::shape>("shape", "The shape of each pip."),
-    field<&Pips::image>("image", "A picture of a full pip, which replaces the shape."),
-    field<&Pips::empty_image>("empty_image", "A picture of an empty pip."),
-    field<&Pips::frames>("frames", "The frames of the picture, from empty to full."),
-    field<&Pips::image_fit>("image_fit", "How a picture fills the size of a pip."),
-    field<&Pips::smooth>("smooth", "Whether pixels of pictures are blended."),
+    field<&Pips::image>("image", "An image of a full pip, which replaces the shape."),
+    field<&Pips::empty_image>("empty_image", "An image of an empty pip."),
+    field<&Pips::frames>("frames", "The frames of the image, from empty to full."),
+    field<&Pips::image_fit>("image_fit", "How an image fills the size of a pip."),
+    field<&Pips::smooth>("smooth", "Whether pixels of images are blended."),
     field<&Pips::pip_size>("pip_size", "The size of each pip.", {"px", 1, largest_length}),
     field<&Pips::gap>("gap", "The gap between two pips.", {"px", 0, largest_length}),
     field<&Pips::per_row>("per_row", "How many pips stand in a row; zero means all.", {"", 0, 200}),
@@ -57,7 +57,7 @@ constexpr std::array own_fields{
     field<&Pips::appear>("appear", "The effect on a pip that was not there before."),
     field<&Pips::gain>("gain", "The effect on what of a pip becomes full."),
     field<&Pips::loss>("loss", "The effect on what was full, played backwards."),
-    field<&Pips::shine>("shine", "An effect that runs over all full pips, one after the other."),
+    field<&Pips::in_turn>("in_turn", "An effect that runs over all full pips, one after the other."),
     field<&Pips::last>("last", "The effect on the last full pip that is left."),
     field<&Pips::colors>("colors", "The color of full pips from the pip of a number on, counted from 1.", {.most = 64}),
     field<&Pips::color>("color", "The color of full pips."),
@@ -95,9 +95,9 @@ class PipsBody final : public FillBody {
                  .appear = context.effect(pips.appear, "appear"),
                  .gain = context.effect(pips.gain, "gain"),
                  .loss = context.effect(pips.loss, "loss"),
-                 .shine = context.effect(pips.shine.effect, "shine.effect"),
-                 .shine_every = to_nanoseconds(pips.shine.every),
-                 .shine_step = to_nanoseconds(pips.shine.step),
+                 .shine = context.effect(pips.in_turn.effect, "in_turn.effect"),
+                 .shine_every = to_nanoseconds(pips.in_turn.every),
+                 .shine_step = to_nanoseconds(pips.in_turn.step),
                  .last = context.effect(pips.last, "last")},
           colors_(pips.colors) {
         kinds_.push_back({.shape = pips.shape,
@@ -204,7 +204,7 @@ class PipsBody final : public FillBody {
                 static_cast<float>(rows) * (pip_size_.height + gap_) - gap_};
     }
 
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         if (too_many_) return draw_bar(at, into);
         int number = 0;
         for (const Kind& kind : kinds_)
@@ -256,7 +256,7 @@ class PipsBody final : public FillBody {
     }
 
     void draw_pip(const Kind& kind, const Pip& pip, Color color, const Rect& rect, const DrawPlace& at,
-                  DrawGroup& into) const {
+                  DisplayGroup& into) const {
         const Pose pose = pip.player.pose(now_);
         const Pose rest = pip.runs == PipChange::appear ? pose : Pose{};
         if (&kind == &kinds_[0]) draw_empty(kind, pip, rect, rest, at, into);
@@ -273,7 +273,7 @@ class PipsBody final : public FillBody {
     }
 
     void draw_empty(const Kind& kind, const Pip& pip, const Rect& rect, const Pose& pose, const DrawPlace& at,
-                    DrawGroup& into) const {
+                    DisplayGroup& into) const {
         const Transform transform = transform_of(pose, rect, at.scale);
         if (kind.image || kind.empty_image) {
             // The first of several frames is the look of an empty one, unless there is another image for that.
@@ -291,10 +291,10 @@ class PipsBody final : public FillBody {
         points.clear();
         for (const Point& corner : outline.points)
             points.push_back(transform.apply({box.x + corner.x * box.width, box.y + corner.y * box.height}));
-        into.add_polygon(points, seen_in(pose, background_));
+        into.polygon(points, seen_in(pose, background_));
         if (border_ <= 0) return;
         points.push_back(points.front());
-        into.add_line(points, std::max(1.0F, border_ * at.scale), seen_in(pose, border_color_));
+        into.line(points, std::max(1.0F, border_ * at.scale), seen_in(pose, border_color_));
     }
 
     Rect box_in(const Rect& rect, const ImageLook& image, const DrawPlace& at) const {
@@ -303,7 +303,7 @@ class PipsBody final : public FillBody {
 
     /// From one part of a pip to another one.
     void draw_part(const Kind& kind, Color color, const Rect& rect, float from, float to, const Pose& pose,
-                   const DrawPlace& at, DrawGroup& into) const {
+                   const DrawPlace& at, DisplayGroup& into) const {
         if (!(to > from)) return;
         const Transform transform = transform_of(pose, rect, at.scale);
         const Color seen = seen_in(pose, color);
@@ -350,10 +350,10 @@ class PipsBody final : public FillBody {
         for (Point& point : moved)
             point = transform.apply(point);
         if (pose.glow > 0) {
-            into.add_polygon(moved, light_of(pose, color));
+            into.polygon(moved, light_of(pose, color));
             into.blur_last(glow_radius * at.scale);
         }
-        into.add_polygon(moved, seen);
+        into.polygon(moved, seen);
         draw_stripes(points, box, pose, transform, nullptr, at, into);
     }
 
@@ -367,7 +367,7 @@ class PipsBody final : public FillBody {
 
     /// The light of a shine, only where the pip is.
     static void draw_stripes(const std::vector<Point>& points, const Rect& box, const Pose& pose,
-                             const Transform& transform, const ImageLook* image, const DrawPlace& at, DrawGroup& into) {
+                             const Transform& transform, const ImageLook* image, const DrawPlace& at, DisplayGroup& into) {
         if (pose.shine < 0) return;
         std::vector<Point>&cut = at.room->cut, &turned = at.room->turned, &strip = at.room->line;
         for_each_stripe(box, pose.shine, [&](const ShineStripe& stripe) {
@@ -379,7 +379,7 @@ class PipsBody final : public FillBody {
             if (strip.size() < 3) return;
             for (Point& point : strip)
                 point = image != nullptr ? Point{point.y, point.x} : transform.apply({point.y, point.x});
-            if (image == nullptr) return into.add_polygon(strip, rgb(0xffffff, 0.1));
+            if (image == nullptr) return into.polygon(strip, rgb(0xffffff, 0.1));
             if (!image->draw(box, image->frame_count() - 1, rgb(0xffffff, 0.1), true, at, into)) return;
             into.cut_last(strip);
             into.tint_last({rgb(0xffffff), 1});
@@ -387,12 +387,12 @@ class PipsBody final : public FillBody {
         });
     }
 
-    void draw_bar(const DrawPlace& at, DrawGroup& into) const {
+    void draw_bar(const DrawPlace& at, DisplayGroup& into) const {
         const Rect edges = on_pixels(at.box);
-        into.add_rect(edges, 0, background_);
+        into.rect(edges, 0, background_);
         const float length = honest_length(has_max_ ? fill_ : 1, edges.width, least_length(at.scale));
         if (length > 0)
-            into.add_rect({at.mirrored ? edges.right() - length : edges.x, edges.y, length, edges.height}, 0, color_);
+            into.rect({at.mirrored ? edges.right() - length : edges.x, edges.y, length, edges.height}, 0, color_);
     }
 
     bool has_max_;

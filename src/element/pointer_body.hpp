@@ -2,21 +2,21 @@
 #pragma once
 
 #include "element/fill_body.hpp"
-#include "element/marks.hpp"
+#include "element/ticks.hpp"
 
 namespace rapido {
 
 class PointerBody : public FillBody {
  public:
-    PointerBody(Color color, double min, bool wraps, const ScaleMarks& marks, BodyContext& context)
-        : FillBody(color, color), min_(min), wraps_(wraps), marks_(marks, context) {}
+    PointerBody(Color color, double min, bool wraps, const Ticks& ticks, BodyContext& context)
+        : FillBody(color, color), min_(min), wraps_(wraps), ticks_(ticks, TickRow::along_a_scale, context) {}
 
     void take_over(Body& other) override {
         FillBody::take_over(other);
         points_ = static_cast<const PointerBody&>(other).points_;
     }
     void set_language(const Language* language, BodyContext& context) override {
-        marks_.set_language(language, context);
+        ticks_.set_language(language, context);
         stale_ = true;
     }
     Change show(const FieldValues& shown, double) override {
@@ -43,17 +43,17 @@ class PointerBody : public FillBody {
         const double length = max_ - min_;
         return length > 0 && std::isfinite(length) ? std::clamp((value - min_) / length, 0.0, 1.0) : 0;
     }
-    bool is_marked(const Marks::Mark& mark) const { return mark.number < marks_.numbers().count(); }
+    bool is_numbered(const TickRow::Tick& tick) const { return tick.number < ticks_.numbers().count(); }
 
     double min_;
     double max_ = 1;
     bool wraps_;
     bool points_ = false;  ///< at a value
     double value_ = 0;
-    Marks marks_;
+    TickRow ticks_;
 
  private:
-    bool stale_ = true;  ///< the marks are not laid out yet, or in another language
+    bool stale_ = true;  ///< the ticks are not laid out yet, or in another language
 };
 
 }  // namespace rapido

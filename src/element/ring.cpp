@@ -42,7 +42,7 @@ class RingBody final : public FillBody {
           round_ends_(ring.round_ends) {}
 
     Face face(const Rect& box, float) const override { return round_face(box); }
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         const Rect& box = at.box;
         const float outer = std::min(box.width, box.height) / 2;
         const Point middle{box.x + box.width / 2, box.y + box.height / 2};
@@ -65,18 +65,18 @@ class RingBody final : public FillBody {
         return std::abs(sweep_) * std::numbers::pi_v<float> / 180 * whole.outer;
     }
 
-    void paint_stripes(const Arc& whole, float least, float scale, DrawGroup& into) const {
+    void paint_stripes(const Arc& whole, float least, float scale, DisplayGroup& into) const {
         const float around = length_around(whole);
         for_each_stripe_of(honest_length(fill_, around, least), scale, [&](float from, float to) {
             Arc stripe = whole;
             stripe.from = start_ + sweep_ * (from / around);
             stripe.to = start_ + sweep_ * (to / around);
             stripe.round_ends = false;
-            into.add_arc(stripe, stripe_color);
+            into.arc(stripe, stripe_color);
         });
     }
 
-    void paint(const Arc& whole, float gap, float least, double from, double to, Color color, DrawGroup& into) const {
+    void paint(const Arc& whole, float gap, float least, double from, double to, Color color, DisplayGroup& into) const {
         const float around = length_around(whole);
         const auto degrees = [&](float length) { return around > 0 ? start_ + sweep_ * (length / around) : start_; };
         const auto draw_arc = [&](float begin, float end, bool round_ends) {
@@ -84,7 +84,7 @@ class RingBody final : public FillBody {
             arc.from = begin;
             arc.to = end;
             arc.round_ends = round_ends;
-            into.add_arc(arc, color);
+            into.arc(arc, color);
         };
         if (segments_ <= 0) {
             // The end as such, so that a quarter ends where a quarter does.

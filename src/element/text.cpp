@@ -19,12 +19,12 @@ constexpr std::array own_fields{
     field<&Text::value>("value", "What {} shows."),
     field<&Text::max>("max", "What {max} shows."),
     field<&Text::values>("values", "Sources for fields of the format with names of their own, {hp}.", {.most = 8}),
-    field<&Text::pictures>("pictures", "Pictures of the format that are chosen by a value.", {.most = 16}),
+    field<&Text::inline_images>("inline_images", "Images of the format that are chosen by a value.", {.most = 16}),
     field<&Text::format>("format", "The pattern: literal text and fields with ISO C++ format specs."),
     field<&Text::plural>("plural", "Other patterns for other plural categories."),
     field<&Text::placeholder>("placeholder", "What stands in place of a field that has no value."),
     field<&Text::rounding>("rounding", "How the digits that are not shown are rounded."),
-    field<&Text::compact>("compact", "The significant digits of 12.3K; zero writes numbers in full.", {"", 0, 15}),
+    field<&Text::compact_digits>("compact_digits", "The significant digits of 12.3K; zero writes numbers in full.", {"", 0, 15}),
     field<&Text::drop_zero_parts>("drop_zero_parts",
                                   "A duration is written without its leading zero parts: 42, 1:07, 1:02:03."),
     field<&Text::time_of_day>("time_of_day", "Hours begin again after 24."),
@@ -78,7 +78,7 @@ struct Patterns {
     std::unique_ptr<const PluralForms> plural;  ///< null where one pattern counts for all
     std::vector<std::string> of_bands;          ///< empty where a band has none
     std::vector<std::string> names;             ///< of its further values
-    std::vector<TextPicture> pictures;          ///< chosen by values
+    std::vector<InlineImage> pictures;          ///< chosen by values
     bool has_value;
     bool has_max;
     bool asks_for_rounding;
@@ -96,7 +96,7 @@ struct Patterns {
             of_bands.push_back(band.format);
         for (const NamedSource& named : text.values)
             names.push_back(named.name);
-        for (const TextPicture& picture : text.pictures)
+        for (const InlineImage& picture : text.inline_images)
             pictures.push_back({picture.name, {}, picture.images});
     }
 };
@@ -160,7 +160,7 @@ class TextBody final : public Body {
     std::optional<float> aligned_at() const override { return aligned_at_; }
     bool set_width(TextMeasurer* measurer, float width) override { return block_.fit(measurer, width); }
 
-    void draw(const DrawPlace& at, DrawGroup& into) const override {
+    void draw(const DrawPlace& at, DisplayGroup& into) const override {
         const float part = aligned_at_ ? align_ : at.column_side.value_or(align_);
         if (!aligns_digits_) return block_.draw(at, part, color_, into);
         DrawPlace in_line = at;
@@ -225,7 +225,7 @@ class TextBody final : public Body {
                             BodyContext& context) {
         const std::vector<std::string_view> names = patterns.name_views();
         Forms forms;
-        for (const TextPicture& picture : patterns.pictures)
+        for (const InlineImage& picture : patterns.pictures)
             forms.looks.add_choice(picture, patterns.around, context);
         const auto made = [&](const std::string& pattern, const PluralForms* plural, std::string_view field) {
             return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field, names,
@@ -283,7 +283,7 @@ class TextBody final : public Body {
         reserved_ = {};
         if (!(range_.low < range_.high)) return;
         const bool is_whole = value_type_ == Value::Type::int64 || value_type_ == Value::Type::uint64;
-        const bool of_all = options_.compact > 0 || patterns_.plural != nullptr || max_.has_value();
+        const bool of_all = options_.compact_digits > 0 || patterns_.plural != nullptr || max_.has_value();
         FormattedText probe = shown().copy();
         // All digits are as wide as each other, so that texts are told apart by all else.
         std::vector<std::pair<std::string, std::vector<TextPiece>>> texts;
@@ -329,7 +329,7 @@ class TextBody final : public Body {
     NumberText* number_ = nullptr;  ///< what its own form writes into
     Value max_;
     std::vector<Value> named_;
-    std::vector<double> chosen_;  ///< the numbers of its pictures
+    std::vector<double> chosen_;  ///< the numbers of its images
     /// What the widest texts of the declared range need: as a whole, and before and after the end of the whole digits.
     struct Reserved {
         float width = 0, before = 0, after = 0;
@@ -347,8 +347,8 @@ std::vector<FurtherSource> further_sources(const Text& text) {
     std::vector<FurtherSource> sources;
     for (const NamedSource& named : text.values)
         sources.push_back({"values." + named.name, named.value});
-    for (std::size_t i = 0; i < text.pictures.size(); ++i)
-        sources.push_back({"pictures." + std::to_string(i) + ".value", text.pictures[i].value});
+    for (std::size_t i = 0; i < text.inline_images.size(); ++i)
+        sources.push_back({"inline_images." + std::to_string(i) + ".value", text.inline_images[i].value});
     return sources;
 }
 
@@ -363,7 +363,7 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
         context.report("range", "goes from high to low", {}, ProblemCode::contradiction);
     const TextOptions options{.rounding = rounding_for(text.rounding, context.value_use, bool(text.max)),
                               .placeholder = text.placeholder,
-                              .compact = std::clamp(text.compact, 0, 15),
+                              .compact_digits = std::clamp(text.compact_digits, 0, 15),
                               .drop_zero_parts = text.drop_zero_parts,
                               .time_of_day = text.time_of_day,
                               .seconds_left = context.value_use == detail::ValueUse::time_left};

@@ -175,7 +175,7 @@ std::size_t TextBlock::next_edge(std::size_t byte) const {
 
 /// Shapes a part in one look, into `shaped_part_`. Returns its width.
 float TextBlock::shape_segment(TextMeasurer& measurer, std::string_view text, const PieceLook* look) {
-    if (look != nullptr && look->is_picture) {
+    if (look != nullptr && look->is_image) {
         if (look->image && look->image_size.height > 0)
             return look->size * look->image_size.width / look->image_size.height;
         return look->size;
@@ -238,7 +238,7 @@ TextBlock::Line& TextBlock::next_line(std::size_t begin, std::size_t end) {
     return line;
 }
 
-void TextBlock::add_line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end) {
+void TextBlock::line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end) {
     const std::string_view seen = without_spaces_behind(text.substr(begin, end - begin));
     Line& line = next_line(begin, begin + seen.size());
     line.width = shape(measurer, seen, begin);
@@ -274,6 +274,7 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
     glyphs_.clear();
     segments_.clear();
     line_count_ = 0;
+    breaks_words_ = false;
     ends_.clear();
     measurer.find_line_ends(text, ends_);
     if (ends_.empty() || ends_.back().at < text.size()) ends_.push_back({text.size(), false});
@@ -301,24 +302,26 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
         if (limit == no_limit)
             end = ends_[last].at;
         else if (const std::size_t part = end_of_word(measurer, text, begin, ends_[word].at, limit);
-                 part < ends_[word].at)
+                 part < ends_[word].at) {
             end = part;
-        else
+            breaks_words_ = true;
+        } else {
             end = ends_[last_that(word, last, word_around(begin + usual_bytes(limit)), has_room)].at;
+        }
         if (line_count_ + 1 == most && end < text.size()) {
             // What has no line of its own is left out behind an ellipsis.
             const std::string_view rest = text.substr(begin, text.find('\n', begin) - begin);
-            add_line(measurer, text, begin, end);
+            line(measurer, text, begin, end);
             return cut(measurer, lines_[line_count_ - 1], rest, limit);
         }
-        add_line(measurer, text, begin, end);
+        line(measurer, text, begin, end);
         begin = end;
     }
     if (line_count_ == 0 || (text.ends_with('\n') && line_count_ < most))
-        add_line(measurer, text, text.size(), text.size());
+        line(measurer, text, text.size(), text.size());
 }
 
-/// With `balance`, lines are as equal as they can be without becoming more.
+/// With `balance`, lines are as equal as they can be without becoming more, and without breaking a word for it.
 void TextBlock::break_as_wanted(TextMeasurer& measurer, std::string_view text, float room) {
     broken_at_ = room;
     break_lines(measurer, text, room);
@@ -326,13 +329,14 @@ void TextBlock::break_as_wanted(TextMeasurer& measurer, std::string_view text, f
         text.size() > longest_balanced || room == no_limit)
         return;
     const std::size_t count = line_count_;
+    const bool must_break = breaks_words_;
     float narrow = room / static_cast<float>(count);
     float wide = room;
     constexpr int steps = 8;  // to a two hundredth of the room
     for (int i = 0; i < steps; ++i) {
         const float middle = (narrow + wide) / 2;
         break_lines(measurer, text, middle);
-        (line_count_ > count ? narrow : wide) = middle;
+        (line_count_ > count || (breaks_words_ && !must_break) ? narrow : wide) = middle;
     }
     break_lines(measurer, text, wide);
 }
@@ -495,9 +499,9 @@ float TextBlock::spare_of(const Line& line, const DrawPlace& at) const {
     return at.box.width - line.width * at.scale * shrink_;
 }
 
-/// The parts of a line: in their own colors, or all in one. Pictures are drawn with the own colors alone.
+/// The parts of a line: in their own colors, or all in one. Images are drawn with the own colors alone.
 void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part, Point offset,
-                              std::optional<Color> color, Color own, DrawGroup& into) const {
+                              std::optional<Color> color, Color own, DisplayGroup& into) const {
     const float scale = at.scale * shrink_;
     const float before = at.mirrored ? 1 - part : part;
     // What goes beyond its box does so at its end.
@@ -513,14 +517,14 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
         const Segment& segment = segments_[line.first_segment + i];
         const PieceLook* const own_look = look(segment.look);
         const Point start{x + offset.x + segment.x * scale, baseline + offset.y};
-        if (own_look != nullptr && own_look->is_picture) {
+        if (own_look != nullptr && own_look->is_image) {
             if (!color) draw_picture(*own_look, start, scale, at, into);
             continue;
         }
         const FontId font = own_look != nullptr && own_look->font ? *own_look->font : *look_.font;
         const float size = own_look != nullptr ? own_look->size : look_.size;
         const Color seen = color ? *color : own_look != nullptr && own_look->color ? *own_look->color : own;
-        into.add_text(font, size * scale, start, segment.width * scale, seen,
+        into.text(font, size * scale, start, segment.width * scale, seen,
                       drawn.substr(segment.begin, segment.end - segment.begin),
                       std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count), scale);
     }
@@ -528,19 +532,19 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
 
 /// As high as the characters are large, around the middle of capital letters.
 void TextBlock::draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at,
-                             DrawGroup& into) const {
+                             DisplayGroup& into) const {
     constexpr float middle_of_capitals = 0.36F;
     const float high = look.size * scale;
     const float wide =
         look.image && look.image_size.height > 0 ? high * look.image_size.width / look.image_size.height : high;
     const Rect box{baseline.x, baseline.y - middle_of_capitals * high - high / 2, wide, high};
     if (look.image)
-        into.add_image(*look.image, {0, 0, look.image_size.width, look.image_size.height}, box, rgb(0xffffff));
+        into.image(*look.image, {0, 0, look.image_size.width, look.image_size.height}, box, rgb(0xffffff));
     else
         ImageLook::draw_missing(box, at, into);
 }
 
-void TextBlock::draw(const DrawPlace& at, float part, Color color, DrawGroup& into) const {
+void TextBlock::draw(const DrawPlace& at, float part, Color color, DisplayGroup& into) const {
     if (!can_measure(at.measurer)) return;
     const float scale = at.scale * shrink_;
     const auto offset_of = [&](std::size_t line, Point by) {
@@ -552,20 +556,20 @@ void TextBlock::draw(const DrawPlace& at, float part, Color color, DrawGroup& in
     // What lies below one line lies below the characters of all of them.
     if (look_.shadow)
         for (std::size_t i = 0; i < line_count_; ++i) {
-            const std::size_t first = into.commands().size();
+            const std::size_t first = into.items().size();
             draw_segments(lines_[i], at, part, offset_of(i, look_.shadow->offset), look_.shadow->color, color, into);
             into.soften_from(first, look_.outline ? look_.outline->width * scale : 0, look_.shadow->blur * scale);
             clip_from(first, lines_[i]);
         }
     if (look_.outline)
         for (std::size_t i = 0; i < line_count_; ++i) {
-            const std::size_t first = into.commands().size();
+            const std::size_t first = into.items().size();
             draw_segments(lines_[i], at, part, offset_of(i, {}), look_.outline->color, color, into);
             into.soften_from(first, look_.outline->width * scale, 0);
             clip_from(first, lines_[i]);
         }
     for (std::size_t i = 0; i < line_count_; ++i) {
-        const std::size_t first = into.commands().size();
+        const std::size_t first = into.items().size();
         draw_segments(lines_[i], at, part, offset_of(i, {}), std::nullopt, color, into);
         clip_from(first, lines_[i]);
     }

@@ -67,7 +67,7 @@ class TextBlock {
     /// It gets this much room. True if it is of another height then.
     bool fit(TextMeasurer* measurer, float width);
     /// In its box; what is left of the width of each line is split by `part`: 0 puts it to the start.
-    void draw(const DrawPlace& at, float part, Color color, DrawGroup& into) const;
+    void draw(const DrawPlace& at, float part, Color color, DisplayGroup& into) const;
 
  private:
     std::string lack() const;
@@ -107,7 +107,7 @@ class TextBlock {
     float shape_segment(TextMeasurer& measurer, std::string_view text, const PieceLook* look);
     void take_shaped(Line& line);
     Line& next_line(std::size_t begin, std::size_t end);
-    void add_line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end);
+    void line(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end);
     void break_lines(TextMeasurer& measurer, std::string_view text, float room);
     void break_as_wanted(TextMeasurer& measurer, std::string_view text, float room);
     std::size_t usual_bytes(float room) const;
@@ -122,8 +122,8 @@ class TextBlock {
     float widest_room() const;
     float spare_of(const Line& line, const DrawPlace& at) const;
     void draw_segments(const Line& line, const DrawPlace& at, float part, Point offset, std::optional<Color> color,
-                       Color own, DrawGroup& into) const;
-    void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at, DrawGroup& into) const;
+                       Color own, DisplayGroup& into) const;
+    void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at, DisplayGroup& into) const;
 
     Lettering look_;
     std::string language_;
@@ -137,6 +137,7 @@ class TextBlock {
     bool is_seen_ = false;
     std::vector<Line> lines_;
     std::size_t line_count_ = 0;  ///< of those; the others are kept for their memory
+    bool breaks_words_ = false;   ///< one that has no room in a line
     std::vector<Glyph> glyphs_, shaped_, shaped_part_;
     std::vector<Segment> segments_, segments_shaped_;
     std::vector<Piece> pieces_;             ///< of the text as it is seen

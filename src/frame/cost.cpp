@@ -1,4 +1,4 @@
-// What a frame cost, and where the table of watches goes.
+// What a frame cost, and where the table of probes goes.
 #include <algorithm>
 #include <array>
 
@@ -8,7 +8,7 @@ namespace rapido {
 
 bool Hud::State::offer_cost(const std::string& name) {
     if (name == "hud.flash_limited") {
-        flash_source = bindings.add_told(name, Value::Type::boolean);
+        flash_source = bindings.add_told(name, Value::Type::flag);
         return true;
     }
     constexpr std::array<std::string_view, 3> names{"hud.update_time", "hud.draw_time", "hud.render_time"};
@@ -26,11 +26,11 @@ void Hud::State::tell_cost() {
         if (cost_sources[i] != no_source) bindings.tell(cost_sources[i], Value(times[i]));
 }
 
-void Hud::State::place_watches() {
-    if (watches == nullptr) return;
-    const std::optional<Anchor> corner = watches->better_corner(*this);
+void Hud::State::place_probes() {
+    if (probes == nullptr) return;
+    const std::optional<Anchor> corner = probes->better_corner(*this);
     if (!corner) return;
-    const ElementIndex table = elements.at("watches");
+    const ElementIndex table = elements.at("probes");
     Element moved = *elements[table].description;
     std::get_if<Panel>(&moved)->place.anchor = *corner;
     change(table, moved);

@@ -14,7 +14,7 @@ void Hud::State::update(Step step) {
     follow_names();
     if (recording != nullptr) recording->note_timers();
     advance_clocks(step);
-    if (watches != nullptr) watches->begin_frame(to_seconds(time.step()));
+    if (probes != nullptr) probes->begin_frame(to_seconds(time.step()));
     read_sources();
     follow(Readouts::Lane::ordinary);
     follow_pending();
@@ -25,10 +25,10 @@ void Hud::State::update(Step step) {
     readouts.advance_bodies(time, effects.flashes(), camera, problems);
     layouter.lay_out();
     moving_order.advance(time.now());
-    lists.place_tags({camera, layouter.screen()},
+    lists.place_markers({camera, layouter.screen()},
                      [this](ElementIndex panel) { return effects.pose(panel, time.now()).opacity; });
     effects.look_at_flashes(time.now());
-    place_watches();
+    place_probes();
     write_events();
     tell_failures();
     if (recording != nullptr) recording->keep_timers();
@@ -71,7 +71,7 @@ void Hud::State::advance_clocks(Step step) {
                          Severity::warning});
     effects.begin_frame(time.now() - time.now(ClockKind::game));
     timers.advance(time);
-    meters.advance(time);
+    frame_meters.advance(time);
 }
 
 void Hud::State::read_sources() {
@@ -80,7 +80,7 @@ void Hud::State::read_sources() {
     lists.tell({camera, layouter.screen()}, time.now());
     timers.obey(time);
     timers.tell();
-    meters.tell(time);
+    frame_meters.tell(time);
     tell_cost();
     bindings.tell_derived();
     bindings.note_changes(time.now());
@@ -210,16 +210,16 @@ void Hud::State::keep_all_finished() {
         keep_finished(index);
 }
 
-void Hud::State::draw(DrawList& list) {
+void Hud::State::draw(DisplayList& list) {
     const std::span<const ElementIndex> order = elements.draw_order();
     list.viewport_ = layouter.viewport();
     if (list.structure_ != elements.structure()) {
         list.structure_ = elements.structure();
         list.groups_.assign(order.size(), {});
     }
-    std::size_t commands = 0, glyphs = 0, points = 0;
+    std::size_t items = 0, glyphs = 0, points = 0;
     for (std::size_t i = 0; i < order.size(); ++i) {
-        DrawGroup& group = list.groups_[i];
+        DisplayGroup& group = list.groups_[i];
         const Finished::Kept* const kept = finished.find(order[i]);
         const std::uint64_t revision = kept != nullptr ? kept->group.revision : elements.hot(order[i]).revision;
         if (group.revision != revision && kept != nullptr) {
@@ -228,10 +228,10 @@ void Hud::State::draw(DrawList& list) {
             group.revision = revision;
             draw(order[i], group);
         }
-        commands += group.commands().size();
+        items += group.items().size();
         glyphs += group.glyph_count();
         points += group.point_count();
-        if (commands <= DrawList::most_commands && glyphs <= DrawList::most_glyphs && points <= DrawList::most_points)
+        if (items <= DisplayList::most_items && glyphs <= DisplayList::most_glyphs && points <= DisplayList::most_points)
             continue;
         for (; i < order.size(); ++i)
             list.groups_[i] = {};
@@ -244,7 +244,7 @@ void Hud::State::draw(DrawList& list) {
 }
 
 /// What an element draws by itself, without what effects do to it.
-void Hud::State::draw_body(ElementIndex index, DrawGroup& group) {
+void Hud::State::draw_body(ElementIndex index, DisplayGroup& group) {
     elements[index].body->draw({.box = layouter.device_box(index),
                                 .scale = layouter.screen().scale,
                                 .mirrored = layouter.mirrored(),
@@ -255,7 +255,7 @@ void Hud::State::draw_body(ElementIndex index, DrawGroup& group) {
 }
 
 /// All that an element draws, into a group that is empty or out of date.
-void Hud::State::draw(ElementIndex index, DrawGroup& group) {
+void Hud::State::draw(ElementIndex index, DisplayGroup& group) {
     if (!visibility.is_drawn(index) || layouter.measurer() == nullptr) return group.begin();
     const Moved moved = effects.moved(index, time.now());
     group.begin(visibility.opacity(index) * moved.opacity, moved.tint, moved.transform);
@@ -279,7 +279,7 @@ void Hud::update(Step step) {
     if (state_->may("update")) state_->update(step);
 }
 
-void Hud::draw(DrawList& list) const {
+void Hud::draw(DisplayList& list) const {
     if (state_->is_between_frames("draw")) state_->draw(list);
 }
 

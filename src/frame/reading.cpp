@@ -100,14 +100,14 @@ const Shown Hud::operator[](ElementRef ref) const {
     return shown;
 }
 
-std::string_view Hud::text(ElementRef ref) const {
+std::string_view Hud::text_of(ElementRef ref) const {
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return {};
     const Finished::Kept* const kept = state_->finished.find(index);
     return kept != nullptr ? kept->text : state_->elements[index].body->text();
 }
 
-std::optional<double> Hud::fill(ElementRef ref) const {
+std::optional<double> Hud::fill_of(ElementRef ref) const {
     const ElementIndex index = state_->elements.living(ref);
     if (index == no_element) return std::nullopt;
     const Finished::Kept* const kept = state_->finished.find(index);

@@ -23,9 +23,9 @@ template <> struct FieldTypeOf<KeptValue> : KnownFieldType<FieldType::value> {};
 template <> struct FieldTypeOf<HudDefinition> : KnownFieldType<FieldType::part> {};
 // clang-format on
 /// The types of values, and any.
-enum class GivenType : std::uint8_t { any, boolean, int64, uint64, float32, float64, text, duration };
+enum class GivenType : std::uint8_t { any, flag, int64, uint64, float32, float64, text, duration };
 template <>
-inline constexpr std::array<std::string_view, 8> choices_of<GivenType>{"any",     "boolean", "int64", "uint64",
+inline constexpr std::array<std::string_view, 8> choices_of<GivenType>{"any",     "flag", "int64", "uint64",
                                                                        "float32", "float64", "text",  "duration"};
 template <>
 inline constexpr std::array<std::string_view, 3> choices_of<detail::ValueUse>{"amount", "time_left", "time_passed"};
@@ -40,9 +40,9 @@ class CallStage {
     ElementRef element(const std::string& path) { return hud.find(path); }
     virtual Language language(const std::string& tag) = 0;
     virtual FlashLimit& flash_limit() = 0;
-    /// Tags a thing that has this number from now on, or gives what tags it.
-    virtual void tag(std::uint64_t thing, ElementRef tags) = 0;
-    virtual TagRef thing(std::uint64_t thing) = 0;
+    /// Marks a thing that has this number from now on, or gives what marks it.
+    virtual void add_marker(std::uint64_t thing, ElementRef markers) = 0;
+    virtual MarkerRef thing(std::uint64_t thing) = 0;
     /// Gives the timers of the game that are new with this call to the HUD.
     virtual void add_timers() = 0;
     /// What is wrong with a call, where the HUD itself does not keep it.

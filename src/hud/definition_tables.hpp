@@ -18,7 +18,7 @@ template <>
 inline constexpr std::array<std::string_view, 4> choices_of<TimerState::Run>{"stopped", "running", "paused", "ended"};
 template <>
 inline constexpr std::array<std::string_view, 6> choices_of<Fit>{"edges", "contain", "cover",
-                                                                 "fill",  "none",    "scale_down"};
+                                                                 "fill",  "none",    "scale-down"};
 template <>
 inline constexpr std::array<std::string_view, 2> choices_of<FlashRule>{"area", "any_size"};
 template <>
@@ -58,7 +58,7 @@ inline constexpr std::array particles_fields{
     field<&Particles::end_size>("end_size", "The size at the end.", {"px", 0, 1000}),
     field<&Particles::color>("color", "The color at birth."),
     field<&Particles::end_color>("end_color", "The color at the end; without it, they fade."),
-    field<&Particles::image>("image", "A picture in place of a dot."),
+    field<&Particles::image>("image", "An image in place of a dot."),
 };
 static_assert(particles_fields.size() == member_count<Particles>);
 template <>
@@ -93,22 +93,22 @@ inline constexpr std::array timer_fields{
     field<&Timer::kind>("kind", "Whether the timer counts down or up."),
     field<&Timer::duration>("duration", "The time that a countdown counts from, and at which a stopwatch ends.",
                             {"s", 0, 1e9}),
-    field<&Timer::begin>("begin", "The time that a stopwatch begins at.", {"s", 0, 1e9}),
-    field<&Timer::start>("start", "The timer runs from the full duration each time this becomes true."),
-    field<&Timer::pause>("pause", "The timer stands still while this is true."),
+    field<&Timer::elapsed>("elapsed", "The time that a stopwatch begins at.", {"s", 0, 1e9}),
+    field<&Timer::start_when>("start_when", "The timer runs from the full duration each time this becomes true."),
+    field<&Timer::pause_when>("pause_when", "The timer stands still while this is true."),
     field<&Timer::speed>("speed", "How fast the timer runs; 1 is as fast as its clock."),
     field<&Timer::loop>("loop", "The timer begins again at its end."),
     field<&Timer::marks>("marks", "Moments that are reported as events.", {.most = 1000}),
     field<&Timer::clock>("clock", "The clock that the timer follows."),
 };
-inline constexpr std::array meter_fields{
-    required_field<&Meter::id>("id",
+inline constexpr std::array frame_meter_fields{
+    required_field<&FrameMeter::id>("id",
                                "The name of the meter, which gives the sources ID.rate, ID.frame_time, "
                                "ID.average, ID.worst and ID.low."),
-    field<&Meter::interval>("interval", "The time over which frames are counted.", {"s", 0.001, 3600}),
+    field<&FrameMeter::interval>("interval", "The time over which frames are counted.", {"s", 0.001, 3600}),
 };
 static_assert(timer_fields.size() == member_count<Timer>);
-static_assert(meter_fields.size() == member_count<Meter>);
+static_assert(frame_meter_fields.size() == member_count<FrameMeter>);
 inline constexpr std::array group_fields{
     required_field<&Group::id>("id", "The name by which others refer to it."),
     field<&Group::visible>("visible", "The elements of the group are shown while this is true."),
@@ -133,19 +133,19 @@ inline constexpr std::array source_fields{
 static_assert(source_fields.size() + 2 == member_count<DeclaredSource>);
 inline constexpr Table source_table{"source", source_fields};
 inline constexpr Table timer_table{"timer", timer_fields};
-inline constexpr Table meter_table{"meter", meter_fields};
+inline constexpr Table frame_meter_table{"frame_meter", frame_meter_fields};
 
 /// A power of ten is counted in a byte, and each name is for three of them.
 inline constexpr std::size_t most_names = 40;
 
-inline constexpr std::array locale_fields{
-    required_field<&LocaleOptions::locale>("locale", "The BCP 47 tag of the language."),
-    field<&LocaleOptions::font>("font", "A family or a list of families that replaces the HUD's."),
-    field<&LocaleOptions::compact_names>("compact_names", "Names in compact numbers that replace those of the HUD.",
+inline constexpr std::array language_fields{
+    required_field<&LanguageOptions::language>("language", "The BCP 47 tag of the language."),
+    field<&LanguageOptions::font>("font", "A family or a list of families that replaces the HUD's."),
+    field<&LanguageOptions::compact_names>("compact_names", "Names in compact numbers that replace those of the HUD.",
                                          {.most = most_names}),
 };
-static_assert(locale_fields.size() == member_count<LocaleOptions>);
-inline constexpr Table locale_table{"locale", locale_fields};
+static_assert(language_fields.size() == member_count<LanguageOptions>);
+inline constexpr Table language_table{"language", language_fields};
 
 inline constexpr std::array accepted_fields{
     field<&Accepted::element>("element", "The path of the element; without one, what belongs to no element."),

@@ -54,8 +54,8 @@ const Effect* Effects::find(std::string_view name, Problem& problem) const {
     return nullptr;
 }
 
-bool Effects::define(const Effect& effect, bool fine, const Origin* origin) {
-    const auto place = [&](std::string_view field) { return origin != nullptr ? origin->of(field) : Location{}; };
+bool Effects::define(const Effect& effect, bool fine, const Locations* locations) {
+    const auto place = [&](std::string_view field) { return locations != nullptr ? locations->of(field) : Location{}; };
     const auto refuse = [&](std::string_view field, std::string message) {
         problems_.report({place(field), std::move(message), ""});
         return false;
@@ -303,7 +303,7 @@ void Effects::start(ElementIndex index, const Happening& happening) {
         if (!trigger.on.waits_for(happening)) continue;
         // Only a gain or a loss has an amount.
         const double part =
-            trigger.full_change > 0 && happening.amount != 0 ? std::abs(happening.amount) / trigger.full_change : 1;
+            trigger.full_strength_at > 0 && happening.amount != 0 ? std::abs(happening.amount) / trigger.full_strength_at : 1;
         begin(trigger.effect, static_cast<float>(std::min(part, 1.0)), EffectCause::trigger);
     }
     const bool entered = happening.kind == HappeningKind::band_enter;
@@ -492,14 +492,14 @@ Moved Effects::moved_in_design(ElementIndex index, Nanoseconds now) const {
     return moved(index, now, 1, [this](ElementIndex at) { return layouter_.box(at); });
 }
 
-void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DrawGroup& into) const {
+void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DisplayGroup& into) const {
     const ElementEffects* const own = on_[index].own.get();
     if (own == nullptr || own->player.resting()) return;
     const float scale = layouter_.screen().scale;
     if (const Pose here = own->player.pose(now); here.shine >= 0) {
         const Body::Face face = elements_[index].body->face(box, scale);
         for_each_stripe(face.rect, here.shine, [&](const ShineStripe& stripe) {
-            into.add_rect(face.rect, face.radius, rgb(0xffffff, 0.07),
+            into.rect(face.rect, face.radius, rgb(0xffffff, 0.07),
                           {stripe.left, face.rect.y, stripe.right - stripe.left, face.rect.height});
         });
     }

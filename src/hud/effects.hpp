@@ -37,7 +37,7 @@ struct ElementEffects {
     struct Trigger {
         CompiledTrigger on;
         const Effect* effect = nullptr;
-        double full_change = 0;
+        double full_strength_at = 0;
     };
     EffectPlayer player;
     std::vector<Trigger> triggers;
@@ -60,12 +60,12 @@ class Effects final : public FlashLooks {
     // Between frames
 
     /// Adds an effect of the HUD; `fine` if its numbers are in their ranges. False, with a problem, if it cannot be played.
-    bool define(const Effect& effect, bool fine, const Origin* origin);
+    bool define(const Effect& effect, bool fine, const Locations* locations);
     /// Nothing is called by this name any more, but for a built-in effect; what runs goes on.
     void undefine(std::string_view id);
     /// Returns the HUD's own effect of a name, or the built-in one; null, with a problem, for none.
     const Effect* find(std::string_view name, Problem& problem) const;
-    /// The picture of the particles of an effect that was defined.
+    /// The image of the particles of an effect that was defined.
     void set_picture(std::string_view id, ImageLook picture);
     /// Gives the names of colors in effects the values of the present theme.
     void follow_theme(const Themes& themes);
@@ -100,7 +100,7 @@ class Effects final : public FlashLooks {
     bool is_limited() const { return is_limited_; }
     bool was_limited() const { return was_limited_; }
     /// Draws what an element is at rest; set by the HUD.
-    std::function<void(ElementIndex, DrawGroup&)> draw_alone;
+    std::function<void(ElementIndex, DisplayGroup&)> draw_alone;
 
     // In a frame
 
@@ -147,7 +147,7 @@ class Effects final : public FlashLooks {
     /// In design pixels.
     Moved moved_in_design(ElementIndex index, Nanoseconds now) const;
     /// Draws what an effect draws besides: a stripe of light, dots.
-    void draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DrawGroup& into) const;
+    void draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DisplayGroup& into) const;
 
  private:
     struct Leaving {
@@ -218,7 +218,7 @@ class Effects final : public FlashLooks {
     FlashLimit* limit_ = &own_limit_;
     std::unordered_map<ElementIndex, SeenLook> looks_;  ///< of what flashes
     std::vector<ElementIndex> wanted_looks_;
-    DrawGroup scratch_;
+    DisplayGroup scratch_;
     std::vector<FlashPart> scratch_parts_;
     FlashLook scratch_look_;
     Nanoseconds ahead_of_game_{0};

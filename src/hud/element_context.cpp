@@ -14,8 +14,8 @@ bool is_id(std::string_view id) {
     return !id.empty() && std::all_of(id.begin(), id.end(), allowed);
 }
 
-bool fits(const LocaleOptions& options, const Language& language) {
-    return language.tag == options.locale || language.tag.starts_with(options.locale + "-");
+bool fits(const LanguageOptions& options, const Language& language) {
+    return language.tag == options.language || language.tag.starts_with(options.language + "-");
 }
 
 }  // namespace
@@ -31,17 +31,17 @@ Result<Format> Formats::parse(const std::string& pattern) {
     return parsed;
 }
 
-std::string_view Locales::font(const Language* language) const {
+std::string_view LanguageTable::font(const Language* language) const {
     std::string_view found = of_all.font;
     if (language == nullptr) return found;
-    for (const LocaleOptions& known : by_locale)
+    for (const LanguageOptions& known : by_language)
         if (fits(known, *language) && !known.font.empty()) found = known.font;
     return found;
 }
 
-Language Locales::with_names(Language language) const {
+Language LanguageTable::with_names(Language language) const {
     const std::vector<std::string>* names = &of_all.compact_names;
-    for (const LocaleOptions& known : by_locale)
+    for (const LanguageOptions& known : by_language)
         if (fits(known, language) && !known.compact_names.empty()) names = &known.compact_names;
     if (!names->empty()) language.numbers.compact = NumberStyle::compact_by(*names);
     return language;
@@ -79,7 +79,7 @@ void ElementContext::report(Problem problem) {
 }
 
 Location ElementContext::place_of(std::string_view field) const {
-    return origin_ != nullptr && !problems_.is_full() ? origin_->of(field) : Location{};
+    return locations_ != nullptr && !problems_.is_full() ? locations_->of(field) : Location{};
 }
 
 SourceIndex ElementContext::connect(const Source& source, std::string_view field, Bindings& bindings) {

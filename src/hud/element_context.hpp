@@ -24,9 +24,9 @@ class Formats {
 };
 
 /// What of a HUD depends on its language: for each field the last that fits the language and has it counts.
-struct Locales {
-    LocaleOptions of_all{.font = "sans-serif"};
-    std::vector<LocaleOptions> by_locale;
+struct LanguageTable {
+    LanguageOptions of_all{.font = "sans-serif"};
+    std::vector<LanguageOptions> by_language;
 
     /// Null is no language.
     std::string_view font(const Language* language) const;
@@ -37,8 +37,8 @@ struct Locales {
 /// Reports faults of one thing in a HUD with its name and its place.
 class ElementContext final : public BodyContext {
  public:
-    ElementContext(ProblemLog& problems, std::string name, const Origin* origin, Formats& formats)
-        : problems_(problems), name_(std::move(name)), origin_(origin), formats_(formats) {}
+    ElementContext(ProblemLog& problems, std::string name, const Locations* locations, Formats& formats)
+        : problems_(problems), name_(std::move(name)), locations_(locations), formats_(formats) {}
 
     Result<Format> format(const std::string& pattern, std::string_view field,
                           std::span<const std::string_view> names = {}) override;
@@ -73,13 +73,13 @@ class ElementContext final : public BodyContext {
 
     ProblemLog& problems_;
     std::string name_;
-    const Origin* origin_;
+    const Locations* locations_;
     Formats& formats_;
     bool failed_ = false;
 };
 
-/// The origin of the one with this index, null where it was written in C++.
-inline const Origin* origin_at(const std::vector<Origin>& origins, std::size_t index) {
+/// The locations of the one with this index, null where it was written in C++.
+inline const Locations* locations_at(const std::vector<Locations>& origins, std::size_t index) {
     return index < origins.size() ? &origins[index] : nullptr;
 }
 

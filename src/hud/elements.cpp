@@ -30,7 +30,7 @@ void Elements::announce(const std::vector<Element>& elements) {
             std::visit(
                 [&](const auto& description) {
                     // A notice holds others only where it is a log.
-                    if constexpr (requires { description.at_once; })
+                    if constexpr (requires { is_log(description); })
                         if (!is_log(description)) return;
                     if (describe(description).can.*ability) announce_one(description.inside, description.id);
                 },

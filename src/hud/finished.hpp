@@ -19,7 +19,7 @@ class Finished {
         Shown shown;  ///< without its views, which are into what stands below
         std::string text;
         KeptValue truth, target, value;
-        DrawGroup group;  ///< as it was drawn
+        DisplayGroup group;  ///< as it was drawn
     };
 
     /// Null for an element that no call has changed, and inside a frame.

@@ -1,4 +1,4 @@
-// Things of the world that a game tags one by one.
+// Things of the world that a game marks one by one.
 #pragma once
 
 #include <optional>
@@ -9,7 +9,7 @@
 
 namespace rapido {
 
-/// The entries of tags without a container. Their memory is used again.
+/// The entries of markers without a container. Their memory is used again.
 class GameThings final : public detail::EntryReader {
  public:
     explicit GameThings(const std::vector<std::string>& names) { set_names(names); }

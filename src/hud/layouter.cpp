@@ -20,7 +20,7 @@ void Layouter::set_viewport(const Viewport& viewport) {
     screen_dirty_ = true;
 }
 
-void Layouter::set_scale(float scale) {
+void Layouter::set_ui_scale(float scale) {
     options_.ui_scale = scale;
     screen_dirty_ = true;
 }
@@ -265,7 +265,7 @@ Point Layouter::pivot(ElementIndex index) const {
     Point part{horizontal_part(anchor), vertical_part(anchor)};
     const ElementIndex parent = elements_[index].parent;
     const Arrangement* const around = parent != no_element ? elements_[parent].body->arrangement() : nullptr;
-    if (around != nullptr && around->layout != Layout::stack) {
+    if (around != nullptr && around->layout != Layout::free) {
         const bool is_row = around->layout != Layout::column;
         float& along = is_row ? part.x : part.y;
         float& across = is_row ? part.y : part.x;

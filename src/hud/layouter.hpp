@@ -20,7 +20,7 @@ class Layouter {
     /// The screen is fitted like this from the next update on; the player's scale stays.
     void set_options(const FitOptions& options, bool mirrors);
     void set_viewport(const Viewport& viewport);
-    void set_scale(float scale);
+    void set_ui_scale(float scale);
     /// Whether the language is written from right to left.
     void set_right_to_left(bool right_to_left);
 

@@ -60,7 +60,7 @@ void Lists::change(ElementIndex index, const Element& description) {
 
 void Lists::set(RunningList& list, const Element& description) {
     if (const List* const described = std::get_if<List>(&description)) set(list, *described);
-    if (const Tags* const described = std::get_if<Tags>(&description)) set(list, *described);
+    if (const Markers* const described = std::get_if<Markers>(&description)) set(list, *described);
     for (Told& told : list.told) {
         told.field = find_field(list.reader, told.name);
         bindings_.set_told_type(told.path, type_of(list, told));
@@ -77,7 +77,7 @@ void Lists::set_entries(RunningList& list, const Source& entries, int most, int 
 }
 
 void Lists::set(RunningList& list, const List& description) {
-    set_entries(list, description.entries, description.most, panels_of(description));
+    set_entries(list, description.entries, description.at_most, panels_of(description));
     list.key = find_field(list.reader, description.key);
     list.sort = find_field(list.reader, description.sort);
     list.descends = description.sort_order == SortOrder::descending;
@@ -119,12 +119,12 @@ bool Lists::offer(const std::string& name, Problem& problem) {
     }
     if (number > list->slots.size()) return false;
     const std::size_t found = number > 0 ? find_field(list->reader, field) : no_field;
-    const bool is_of_tags = list->tags != nullptr && (field == "distance" || field == "at_edge");
-    if (number > 0 && found == no_field && field != "rank" && !is_of_tags && list->reader != nullptr) {
+    const bool is_of_markers = list->markers != nullptr && (field == "distance" || field == "at_edge");
+    if (number > 0 && found == no_field && field != "rank" && !is_of_markers && list->reader != nullptr) {
         problem.code = ProblemCode::unknown_source;
         problem.message = "the entries of " + elements_[list->element].name() + " have no field '" + field + "'";
         std::vector<std::string_view> names{"rank"};
-        if (list->tags != nullptr) names.insert(names.end(), {"distance", "at_edge"});
+        if (list->markers != nullptr) names.insert(names.end(), {"distance", "at_edge"});
         for (const detail::EntryReader::Field& known : list->reader->fields())
             names.push_back(known.name);
         problem.hint = did_you_mean(field, names);
@@ -145,8 +145,8 @@ void Lists::put(std::vector<Told>& all, Told told) {
 
 std::optional<Value::Type> Lists::type_of(const RunningList& list, const Told& told) {
     if (told.field != no_field) return list.reader->fields()[told.field].type;
-    if (list.tags != nullptr && told.name == "distance") return Value::Type::float64;
-    if (list.tags != nullptr && told.name == "at_edge") return Value::Type::boolean;
+    if (list.markers != nullptr && told.name == "distance") return Value::Type::float64;
+    if (list.markers != nullptr && told.name == "at_edge") return Value::Type::flag;
     const bool is_count = told.slot == of_list || told.name == "rank";
     return is_count ? std::optional(Value::Type::int64) : std::nullopt;
 }
@@ -192,15 +192,15 @@ void Lists::tell(RunningList& list, const View& view, Nanoseconds now) {
     for (const Slot& slot : list.slots)
         if (slot.panel != no_element) ++panels;
     std::size_t shown = std::min({count, list.most, panels});
-    if (list.tags != nullptr)
+    if (list.markers != nullptr)
         rank_things(list, count, shown, view, now);
     else
         rank(list, count, shown);
     shown = list.ranking.size();
     give_panels(list, shown);
-    if (list.tags != nullptr) find_places(list, view);
+    if (list.markers != nullptr) find_places(list, view);
     tell_fields(list, count, shown);
-    if (list.tags == nullptr) arrange(list);
+    if (list.markers == nullptr) arrange(list);
     list.snaps = false;
 }
 
@@ -299,13 +299,13 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
         list.by_rank[rank] = free;
         visibility_.set_by_list(slot.panel, true);
         snap_inside(slot.panel);
-        if (list.tags == nullptr) order_.snap(list.element, slot.panel);
+        if (list.markers == nullptr) order_.snap(list.element, slot.panel);
     }
     if (!list.snaps) return;
     for (const Slot& slot : list.slots) {
         if (slot.panel == no_element) continue;
         snap_inside(slot.panel);
-        if (list.tags == nullptr) order_.snap(list.element, slot.panel);
+        if (list.markers == nullptr) order_.snap(list.element, slot.panel);
     }
 }
 
@@ -324,9 +324,9 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
         if (rank == not_ranked && !is_followed) continue;
         if (told.field == no_field) {
             if (told.name == "rank") bindings_.tell(told.source, Value(static_cast<std::int64_t>(rank + 1)));
-            if (list.tags != nullptr && told.name == "distance")
-                bindings_.tell(told.source, Value(list.tags->distance(list.ranking[rank])));
-            if (list.tags != nullptr && told.name == "at_edge")
+            if (list.markers != nullptr && told.name == "distance")
+                bindings_.tell(told.source, Value(list.markers->distance(list.ranking[rank])));
+            if (list.markers != nullptr && told.name == "at_edge")
                 bindings_.tell(told.source, Value(list.slots[told.slot].is_at_edge));
             continue;
         }
@@ -362,8 +362,8 @@ void Lists::snap_inside(ElementIndex panel) {
     }
 }
 
-void Lists::set(RunningList& list, const Tags& description) {
-    set_entries(list, description.entries, description.most, panels_of(description));
+void Lists::set(RunningList& list, const Markers& description) {
+    set_entries(list, description.entries, description.at_most, panels_of(description));
     if (description.entries) {
         list.things.reset();
     } else if (list.things == nullptr) {
@@ -377,8 +377,8 @@ void Lists::set(RunningList& list, const Tags& description) {
     list.in_sight = find_field(list.reader, description.in_sight);
     list.value = find_field(list.reader, description.value_of);
     list.max = find_field(list.reader, description.max_of);
-    if (list.tags == nullptr) list.tags = std::make_unique<TagRanking>();
-    list.tags->set(description);
+    if (list.markers == nullptr) list.markers = std::make_unique<MarkerRanking>();
+    list.markers->set(description);
 }
 
 GameThings* Lists::things(ElementIndex index) {
@@ -388,8 +388,8 @@ GameThings* Lists::things(ElementIndex index) {
 
 /// The nearest of those that may be shown.
 void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view, Nanoseconds now) {
-    TagRanking& ranking = *list.tags;
-    const Tags& tags = ranking.tags();
+    MarkerRanking& ranking = *list.markers;
+    const Markers& markers = ranking.markers();
     SeenThings& things = ranking.things();
     list.ranking.clear();
     list.wanted.assign(count, 0);
@@ -404,9 +404,9 @@ void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown,
         if (!into.empty()) bindings_.read_numbers(*list.reader, field, into);
     };
     read(true, list.in_sight, things.in_sight);
-    read(tags.show != ShowTag::always, list.value, things.values);
-    read(tags.show == ShowTag::below_full, list.max, things.maxima);
-    if (tags.show == ShowTag::after_change) {
+    read(markers.show != ShowMarker::always, list.value, things.values);
+    read(markers.show == ShowMarker::below_full, list.max, things.maxima);
+    if (markers.show == ShowMarker::after_change) {
         things.keys.resize(count);
         if (list.key != no_field) bindings_.read(*list.reader, list.key, {}, std::span(list.keys).first(count));
         for (std::size_t i = 0; i < count; ++i)
@@ -419,51 +419,51 @@ void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown,
 
 void Lists::find_places(RunningList& list, const View& view) {
     for (Slot& slot : list.slots)
-        if (slot.is_followed && slot.entry < list.tags->things().places.size())
-            slot.place = list.tags->things().places[slot.entry];
+        if (slot.is_followed && slot.entry < list.markers->things().places.size())
+            slot.place = list.markers->things().places[slot.entry];
     for (std::size_t rank = 0; rank < list.ranking.size(); ++rank) {
         const std::size_t number = list.by_rank[rank];
         Slot& slot = list.slots[number];
-        slot.place = list.tags->things().places[list.ranking[rank]];
+        slot.place = list.markers->things().places[list.ranking[rank]];
         // One that was never laid out will be about as large as the others.
         const Rect own = layouter_.box(slot.panel);
         slot.is_new = own.width <= 0;
-        has_new_tags_ = has_new_tags_ || slot.is_new;
+        has_new_markers_ = has_new_markers_ || slot.is_new;
         slot.waits = false;
-        slot.distance = list.tags->distance(list.ranking[rank]);
+        slot.distance = list.markers->distance(list.ranking[rank]);
         if (own.width > 0) list.usual_size = {own.width, own.height};
         const Size size = own.width > 0 ? Size{own.width, own.height} : list.usual_size;
-        const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
+        const std::optional<MarkerPlace> place = list.markers->place(slot.place, size, view);
         slot.is_at_edge = place && place->is_at_edge;
-        if (!list.tags->tags().declutter && std::exchange(slot.is_covered, false))
+        if (!list.markers->markers().declutter && std::exchange(slot.is_covered, false))
             visibility_.set_by_list(slot.panel, true);
-        if (!place || !list.tags->tags().declutter) continue;
+        if (!place || !list.markers->markers().declutter) continue;
         seen_.push_back({.list = &list,
                          .slot = number,
                          .layer = elements_[list.element].layer,
                          .distance = slot.distance,
-                         .box = list.tags->box(*place, size)});
+                         .box = list.markers->box(*place, size)});
     }
 }
 
-/// Calls `cover` for each tag, the nearest of the highest layer first; one that is shown then is in the way of the others.
+/// Calls `cover` for each marker, the nearest of the highest layer first; one that is shown then is in the way of the others.
 template <class Cover>
 void Lists::cover_farther(Cover cover) {
     constexpr float margin = 3;  // design pixels
-    std::sort(seen_.begin(), seen_.end(), [](const SeenTag& a, const SeenTag& b) {
+    std::sort(seen_.begin(), seen_.end(), [](const SeenMarker& a, const SeenMarker& b) {
         if (a.layer != b.layer) return a.layer > b.layer;
         if (a.distance != b.distance) return a.distance < b.distance;
         return std::pair(a.list->element, a.slot) < std::pair(b.list->element, b.slot);
     });
     covered_.clear();
-    for (const SeenTag& tag : seen_) {
-        Slot& slot = tag.list->slots[tag.slot];
+    for (const SeenMarker& marker : seen_) {
+        Slot& slot = marker.list->slots[marker.slot];
         const float grow = slot.is_covered ? margin : -margin;
-        const Rect box{tag.box.x - grow, tag.box.y - grow, tag.box.width + 2 * grow, tag.box.height + 2 * grow};
+        const Rect box{marker.box.x - grow, marker.box.y - grow, marker.box.width + 2 * grow, marker.box.height + 2 * grow};
         const bool is_covered = std::any_of(covered_.begin(), covered_.end(), [&](const Rect& other) {
             return box.x < other.right() && other.x < box.right() && box.y < other.bottom() && other.y < box.bottom();
         });
-        if (!is_covered) covered_.push_back(tag.box);
+        if (!is_covered) covered_.push_back(marker.box);
         cover(slot, is_covered);
     }
     seen_.clear();
@@ -480,50 +480,50 @@ void Lists::declutter() {
 
 /// Of those that are there for the first time it is known only after layout how large they are.
 void Lists::declutter_new(const View& view) {
-    if (!std::exchange(has_new_tags_, false)) return;
+    if (!std::exchange(has_new_markers_, false)) return;
     for (const auto& list : all_) {
-        if (list->tags == nullptr || !list->tags->tags().declutter) continue;
+        if (list->markers == nullptr || !list->markers->markers().declutter) continue;
         for (std::size_t number = 0; number < list->slots.size(); ++number) {
             const Slot& slot = list->slots[number];
             if (slot.panel == no_element || !slot.is_taken || !visibility_.is_drawn(slot.panel)) continue;
             const Rect own = layouter_.box(slot.panel);
             const Size size{own.width, own.height};
-            if (const std::optional<TagPlace> place = list->tags->place(slot.place, size, view))
+            if (const std::optional<MarkerPlace> place = list->markers->place(slot.place, size, view))
                 seen_.push_back({.list = list.get(),
                                  .slot = number,
                                  .layer = elements_[list->element].layer,
                                  .distance = slot.distance,
-                                 .box = list->tags->box(*place, size)});
+                                 .box = list->markers->box(*place, size)});
         }
     }
     cover_farther([](Slot& slot, bool is_covered) { slot.waits = slot.is_new && is_covered; });
 }
 
-void Lists::place_tags(const View& view, const std::function<float(ElementIndex)>& opacity_of) {
+void Lists::place_markers(const View& view, const std::function<float(ElementIndex)>& opacity_of) {
     declutter_new(view);
     for (const auto& list : all_)
-        if (list->tags != nullptr) place_tags(*list, view, opacity_of);
+        if (list->markers != nullptr) place_markers(*list, view, opacity_of);
 }
 
-void Lists::place_tags(RunningList& list, const View& view, const std::function<float(ElementIndex)>& opacity_of) {
+void Lists::place_markers(RunningList& list, const View& view, const std::function<float(ElementIndex)>& opacity_of) {
     list.arrows.clear();
     for (const Slot& slot : list.slots) {
         if (slot.panel == no_element || !visibility_.is_drawn(slot.panel)) continue;
         const Rect own = layouter_.box(slot.panel);
         const Size size{own.width, own.height};
-        const std::optional<TagPlace> place = list.tags->place(slot.place, size, view);
+        const std::optional<MarkerPlace> place = list.markers->place(slot.place, size, view);
         if (!place || slot.waits) {
             // One that leaves while its place is not seen any more, or that has no room.
             elements_.carry(slot.panel, {.opacity = 0});
             continue;
         }
-        const Rect box = list.tags->box(*place, size);
+        const Rect box = list.markers->box(*place, size);
         elements_.carry(slot.panel,
                         {.shift = {box.x - own.x, box.y - own.y}, .scale = place->scale, .opacity = place->opacity});
-        if (place->is_at_edge && list.tags->tags().at_edge == AtEdge::arrow)
+        if (place->is_at_edge && list.markers->markers().at_edge == AtEdge::arrow)
             list.arrows.push_back({place->tip, place->way, place->opacity * opacity_of(slot.panel)});
     }
-    if (static_cast<TagsBody&>(*elements_[list.element].body)
+    if (static_cast<MarkersBody&>(*elements_[list.element].body)
             .set_arrows(list.arrows, view.screen.origin, view.screen.scale))
         elements_.mark_changed(list.element);
 }

@@ -8,12 +8,12 @@
 #include <unordered_map>
 #include <vector>
 
-#include "element/tags_body.hpp"
+#include "element/markers_body.hpp"
 #include "hud/bindings.hpp"
 #include "hud/game_things.hpp"
 #include "hud/moving_order.hpp"
 #include "hud/readouts.hpp"
-#include "hud/tag_ranking.hpp"
+#include "hud/marker_ranking.hpp"
 #include "hud/visibility.hpp"
 #include "rapido/value/entries.hpp"
 
@@ -33,7 +33,7 @@ class Lists {
 
     /// Makes lists known that will be added, so that earlier elements may name their sources.
     void announce(const std::vector<Element>& elements);
-    /// Does nothing for an element that is neither a list nor tags.
+    /// Does nothing for an element that is neither a list nor markers.
     void add(ElementIndex index, const Element& description);
     void change(ElementIndex index, const Element& description);
     void remove(ElementIndex index);
@@ -46,9 +46,9 @@ class Lists {
 
     /// Reads the entries and tells what is shown of them.
     void tell(const View& view, Nanoseconds now);
-    /// After layout: carries the panels of tags to where their things are seen.
-    void place_tags(const View& view, const std::function<float(ElementIndex)>& opacity_of);
-    /// The things that the game gives to tags; null for what has a container, and for other elements.
+    /// After layout: carries the panels of markers to where their things are seen.
+    void place_markers(const View& view, const std::function<float(ElementIndex)>& opacity_of);
+    /// The things that the game gives to markers; null for what has a container, and for other elements.
     GameThings* things(ElementIndex index);
 
  private:
@@ -62,7 +62,7 @@ class Lists {
         bool is_taken = false;
         std::size_t entry = 0;     ///< where its entry was in the container
         bool is_followed = false;  ///< it leaves, and its entry is still there
-        // Of tags.
+        // Of markers.
         WorldPoint place{};  ///< of its thing, also when that is gone
         bool is_at_edge = false;
         bool is_covered = false;  ///< by a nearer one
@@ -88,12 +88,12 @@ class Lists {
         bool snaps = true;
         std::vector<Slot> slots;
         std::vector<Told> told;  ///< by name
-        // Of tags.
-        std::unique_ptr<TagRanking> tags;              ///< null for a list
+        // Of markers.
+        std::unique_ptr<MarkerRanking> markers;              ///< null for a list
         std::unique_ptr<GameThings> things;            ///< null where there is a container
         std::size_t in_sight = 0, value = 0, max = 0;  ///< fields
         Size usual_size;                               ///< of a panel
-        std::vector<TagsBody::Arrow> arrows;
+        std::vector<MarkersBody::Arrow> arrows;
         // Of this frame, by entry.
         std::vector<KeptValue> keys, sorted_by, values;
         std::vector<std::uint8_t> wanted;
@@ -105,8 +105,8 @@ class Lists {
         std::vector<ElementIndex> others;          ///< what stands in it besides, before the panels
     };
 
-    /// A tag that may cover others, as it would be seen.
-    struct SeenTag {
+    /// A marker that may cover others, as it would be seen.
+    struct SeenMarker {
         RunningList* list;
         std::size_t slot;
         int layer;
@@ -117,13 +117,13 @@ class Lists {
     void set(RunningList& list, const Element& description);
     void set_entries(RunningList& list, const Source& entries, int most, int panels);
     void set(RunningList& list, const List& description);
-    void set(RunningList& list, const Tags& description);
+    void set(RunningList& list, const Markers& description);
     static void put(std::vector<Told>& all, Told told);
     static std::optional<Value::Type> type_of(const RunningList& list, const Told& told);
     RunningList* find(ElementIndex index);
     void tell(RunningList& list, const View& view, Nanoseconds now);
     void rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view, Nanoseconds now);
-    void place_tags(RunningList& list, const View& view, const std::function<float(ElementIndex)>& opacity_of);
+    void place_markers(RunningList& list, const View& view, const std::function<float(ElementIndex)>& opacity_of);
     void find_places(RunningList& list, const View& view);
     void declutter();
     void declutter_new(const View& view);
@@ -143,8 +143,8 @@ class Lists {
     MovingOrder& order_;
     std::vector<std::unique_ptr<RunningList>> all_;
     std::set<std::string> announced_;  ///< paths
-    std::vector<SeenTag> seen_;        ///< of all tags, in this frame
-    bool has_new_tags_ = false;        ///< one is there for the first time
+    std::vector<SeenMarker> seen_;        ///< of all markers, in this frame
+    bool has_new_markers_ = false;        ///< one is there for the first time
     std::vector<Rect> covered_;        ///< by those that are shown
     /// By path, what lists have told that are gone, or are to come: one at this path tells it.
     std::unordered_map<std::string, std::vector<Told>> without_list_;

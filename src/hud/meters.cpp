@@ -2,10 +2,10 @@
 
 namespace rapido {
 
-void Meters::add(const Meter& meter) {
+void FrameMeters::add(const FrameMeter& meter) {
     Running& made = meters_.emplace_back();
     made.id = meter.id;
-    made.meter = FrameMeter(meter.interval);
+    made.meter = FrameCounter(meter.interval);
     made.rate = bindings_.add_told(meter.id + ".rate", Value::Type::float64);
     made.frame_time = bindings_.add_told(meter.id + ".frame_time", Value::Type::duration);
     made.average = bindings_.add_told(meter.id + ".average", Value::Type::duration);
@@ -13,7 +13,7 @@ void Meters::add(const Meter& meter) {
     made.low = bindings_.add_told(meter.id + ".low", Value::Type::float64);
 }
 
-bool Meters::set_interval(std::string_view id, Seconds interval) {
+bool FrameMeters::set_interval(std::string_view id, Seconds interval) {
     for (Running& running : meters_) {
         if (running.id != id) continue;
         running.meter.set_interval(interval);
@@ -22,20 +22,20 @@ bool Meters::set_interval(std::string_view id, Seconds interval) {
     return false;
 }
 
-std::vector<std::string_view> Meters::names() const {
+std::vector<std::string_view> FrameMeters::names() const {
     std::vector<std::string_view> names;
     for (const Running& running : meters_)
         names.push_back(running.id);
     return names;
 }
 
-void Meters::advance(const FrameTime& time) {
+void FrameMeters::advance(const FrameTime& time) {
     const Seconds step = to_seconds(time.step());
     for (Running& running : meters_)
         if (step.count() > 0) running.meter.advance(step);
 }
 
-void Meters::tell(const FrameTime& time) {
+void FrameMeters::tell(const FrameTime& time) {
     for (const Running& running : meters_) {
         const std::optional<double> rate = running.meter.rate();
         bindings_.tell(running.rate, rate ? Value(*rate) : Value());

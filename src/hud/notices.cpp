@@ -141,7 +141,7 @@ void Notices::post(RunningNotice& notice, std::size_t index, Nanoseconds at) {
     const Message& message = messages.message(index);
     notice.queue.post({.key = static_cast<std::uint32_t>(index),
                        .priority = message.priority,
-                       .time = message.time.value_or(notice.body->course().reading.of(messages.text_of(index))),
+                       .show_for = message.show_for.value_or(notice.body->course().reading.of(messages.text_of(index))),
                        .lasting = message.lasting,
                        .expires = message.expires},
                       at);

@@ -6,7 +6,7 @@
 
 #include "hud/call.hpp"
 #include "hud/elements.hpp"
-#include "rapido/element/tags.hpp"
+#include "rapido/element/markers.hpp"
 
 namespace rapido {
 
@@ -24,11 +24,11 @@ class HudRecording {
     virtual void call(const CallKind& kind, const void* given) = 0;
     /// An element is gone, and with it its things.
     virtual void forget(ElementIndex index) = 0;
-    /// A thing was tagged: its number.
-    virtual std::uint64_t add(const TagRef& tag, const PositionSource& at,
+    /// A thing was marked: its number.
+    virtual std::uint64_t add(const MarkerRef& marker, const PositionSource& at,
                               const std::vector<detail::Binding>& values) = 0;
-    virtual std::optional<std::uint64_t> number_of(const TagRef& tag) const = 0;
-    virtual void remove(const TagRef& tag) = 0;
+    virtual std::optional<std::uint64_t> number_of(const MarkerRef& marker) const = 0;
+    virtual void remove(const MarkerRef& marker) = 0;
 
     // In a frame
 
@@ -41,9 +41,9 @@ class HudRecording {
 };
 
 /// A table of what the game watches, which is an element of the HUD.
-class WatchTable {
+class ProbeTable {
  public:
-    virtual ~WatchTable() = default;
+    virtual ~ProbeTable() = default;
     virtual void begin_frame(Seconds step) = 0;
     /// After the layout: the corner into which the table goes; nothing where it stays.
     virtual std::optional<Anchor> better_corner(const Parts& hud) = 0;

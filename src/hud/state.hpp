@@ -33,7 +33,7 @@ struct Parts {
     Lists lists{elements, bindings, visibility, readouts, layouter, moving_order};
     PendingAmounts pending{elements, bindings, readouts};
     Timers timers{bindings, happenings, readouts};
-    Meters meters{bindings};
+    FrameMeters frame_meters{bindings};
     Effects effects{settings, elements, visibility, readouts, layouter, problems};
     Notices notices{elements, moving_order};
     Events events;
@@ -43,7 +43,7 @@ struct Parts {
     Themes themes;
     TextStyles text_styles;
     Themed<std::string> font;  ///< of texts that name none
-    Locales locales;
+    LanguageTable languages;
     Camera camera;  ///< of the game
     ImageFinder* images = nullptr;
     std::size_t timers_of_game = 0;  ///< how many of those in the sources are known
@@ -60,7 +60,7 @@ struct Parts {
     std::array<Point, 4> corners(ElementIndex index) const;
     /// The one that is drawn last there, of those that hold no others before those that do; no element for none.
     ElementIndex element_under(Point point) const;
-    /// Where an element is drawn, in design pixels: tags, and what is on its way, are not where they are laid out.
+    /// Where an element is drawn, in design pixels: markers, and what is on its way, are not where they are laid out.
     Rect seen_box(ElementIndex index) const;
 };
 
@@ -74,24 +74,24 @@ struct Hud::State : Parts {
 
     std::unique_ptr<HudDefinition> made_of;   ///< without its elements; null for a HUD that began empty
     std::unique_ptr<HudRecording> recording;  ///< null where nobody records
-    std::unique_ptr<WatchTable> watches;      ///< null where none are shown
+    std::unique_ptr<ProbeTable> probes;      ///< null where none are shown
     bool was_called = false;
 
     // From a description to what runs.
     void make(const HudDefinition& definition);
     void set_screen(const HudDefinition& definition, bool fine);
     void set_language(const Language& given);
-    ElementRef add(const Element& element, const Origin* origin);
-    TimerIndex add(const Timer& timer, const Origin* origin);
-    void connect(TimerIndex index, const Timer& timer, const Origin* origin);
-    void reconnect(TimerIndex index, const Timer& timer, const Origin* origin);
-    bool add(const Meter& meter, const Origin* origin);
-    bool add(const Effect& effect, const Origin* origin);
-    bool add(const Group& group, const Origin* origin);
+    ElementRef add(const Element& element, const Locations* locations);
+    TimerIndex add(const Timer& timer, const Locations* locations);
+    void connect(TimerIndex index, const Timer& timer, const Locations* locations);
+    void reconnect(TimerIndex index, const Timer& timer, const Locations* locations);
+    bool add(const FrameMeter& meter, const Locations* locations);
+    bool add(const Effect& effect, const Locations* locations);
+    bool add(const Group& group, const Locations* locations);
     /// The group as it runs; nothing, with problems, for one that cannot be. Its sources do not depend yet.
-    std::optional<RunningGroup> running(const Group& group, const Origin* origin, bool is_new);
-    bool add(const Theme& theme, const Origin* origin);
-    bool add(const TextStyle& style, const Origin* origin);
+    std::optional<RunningGroup> running(const Group& group, const Locations* locations, bool is_new);
+    bool add(const Theme& theme, const Locations* locations);
+    bool add(const TextStyle& style, const Locations* locations);
     /// Shows the values of the present theme everywhere.
     void follow_theme();
     /// Gives a running element another description of the same kind and id: what goes on is not interrupted. False, with problems,
@@ -121,10 +121,10 @@ struct Hud::State : Parts {
     /// Follows names that the game has set since the last frame.
     void follow_names();
     void add_plates(ElementIndex log, const Notice& notice);
-    void find_speakers(ElementIndex notice, const Origin* origin);
+    void find_speakers(ElementIndex notice, const Locations* locations);
     void kill(ElementIndex index);
     void snap(ElementIndex index);
-    GameThings* things_of(const TagRef& tag);
+    GameThings* things_of(const MarkerRef& marker);
     /// Tells a context the types of what an element shows, where they are known.
     void know_types(ElementIndex index, ElementContext& context) const;
     /// Lets an element speak the present language.
@@ -142,7 +142,7 @@ struct Hud::State : Parts {
     void run_effects();
     bool offer_cost(const std::string& name);
     void tell_cost();
-    void place_watches();
+    void place_probes();
     void write_events();
     void tell_failures();
     /// What is bound to this getter, in words.
@@ -154,10 +154,10 @@ struct Hud::State : Parts {
     void keep_all_finished();
     Shown shown(ElementIndex index) const;
 
-    void draw(DrawList& list);
-    void draw(ElementIndex index, DrawGroup& group);
+    void draw(DisplayList& list);
+    void draw(ElementIndex index, DisplayGroup& group);
     void set_flashes(const FlashSettings& of_game, FlashRule of_file);
-    void draw_body(ElementIndex index, DrawGroup& group);
+    void draw_body(ElementIndex index, DisplayGroup& group);
     /// False, with a problem, while a getter of the HUD is being read.
     bool is_between_frames(std::string_view call);
     /// Whether the game may call this now.
@@ -179,12 +179,12 @@ struct Hud::State : Parts {
     RunningGroup* find_group(std::string_view id);
 };
 
-/// How the library `rapido::debug` looks into a HUD, and makes a draw list of its own.
+/// How the library `rapido::debug` looks into a HUD, and makes a display list of its own.
 struct detail::HudAccess {
     using State = Hud::State;
     static State& of(const Hud& hud) { return *hud.state_; }
     /// The only group of a list that is drawn anew.
-    static DrawGroup& only_group(DrawList& list, const std::optional<Viewport>& viewport) {
+    static DisplayGroup& only_group(DisplayList& list, const std::optional<Viewport>& viewport) {
         list.viewport_ = viewport;
         list.structure_ = 0;
         list.groups_.resize(1);

@@ -26,7 +26,7 @@ TimerIndex Timers::add(RunningTimer made) {
     made.left = told(".left", Value::Type::duration, detail::ValueUse::time_left);
     made.elapsed = told(".elapsed", Value::Type::duration, detail::ValueUse::time_passed);
     made.duration = told(".duration", Value::Type::duration);
-    made.running = told(".running", Value::Type::boolean);
+    made.running = told(".running", Value::Type::flag);
     indices_.emplace(made.id, static_cast<TimerIndex>(timers_.size()));
     timers_.push_back(std::move(made));
     return static_cast<TimerIndex>(timers_.size() - 1);
@@ -264,7 +264,7 @@ void Timers::mark_edges(RunningTimer& timer) {
         const double max = by_duration ? duration.count() : 0;
         const bool shows_left = readouts_.value_source(index) == timer.left;
         const bool same_way = shows_left == timer.timer->counts_down();
-        for (const BandOn on : {BandOn::target, BandOn::truth})
+        for (const BandReads on : {BandReads::target, BandReads::truth})
             for (const double edge : readouts_.bands(index)->edges(on, max)) {
                 const Seconds at = same_way ? Seconds{edge} : duration - Seconds{edge};
                 all.push_back({.at = at});

@@ -10,7 +10,7 @@
 #include "hud/frame_time.hpp"
 #include "hud/happenings.hpp"
 #include "rapido/hud/definition.hpp"
-#include "rapido/time/frame_meter.hpp"
+#include "rapido/time/frame_counter.hpp"
 #include "rapido/time/game_timer.hpp"
 
 namespace rapido {
@@ -22,7 +22,7 @@ class OwnedTimer final : public GameTimer {
  public:
     explicit OwnedTimer(const Timer& timer)
         : GameTimer(timer.kind == TimerKind::countdown ? Direction::down : Direction::up,
-                    timer.duration.value_or(Seconds{timer.kind == TimerKind::countdown ? 60.0 : 0.0}), timer.begin) {}
+                    timer.duration.value_or(Seconds{timer.kind == TimerKind::countdown ? 60.0 : 0.0}), timer.elapsed) {}
 };
 
 struct TimerPosition {
@@ -116,11 +116,11 @@ class Timers {
 };
 
 /// Owns the meters of a HUD.
-class Meters {
+class FrameMeters {
  public:
-    explicit Meters(Bindings& bindings) : bindings_(bindings) {}
+    explicit FrameMeters(Bindings& bindings) : bindings_(bindings) {}
 
-    void add(const Meter& meter);
+    void add(const FrameMeter& meter);
     /// A meter counts over another interval from now on. False where there is none of this id.
     bool set_interval(std::string_view id, Seconds interval);
     std::vector<std::string_view> names() const;
@@ -130,7 +130,7 @@ class Meters {
  private:
     struct Running {
         std::string id{};
-        FrameMeter meter{Seconds{1}};
+        FrameCounter meter{Seconds{1}};
         SourceIndex rate = no_source, frame_time = no_source;
         SourceIndex average = no_source, worst = no_source, low = no_source;
     };

@@ -93,7 +93,7 @@ struct EveryNth {
 
 Size Flow::measure(const Arrangement& arrangement, std::span<const FlowItem> items) {
     Size size;
-    if (arrangement.layout == Layout::stack) {
+    if (arrangement.layout == Layout::free) {
         for (const FlowItem& item : items) {
             const Size room = room_for(item.size, *item.place);
             size = {std::max(size.width, room.width), std::max(size.height, room.height)};
@@ -121,7 +121,7 @@ Size Flow::measure(const Arrangement& arrangement, std::span<const FlowItem> ite
 void Flow::arrange(const Arrangement& arrangement, const Rect& area, std::span<const FlowItem> items,
                    std::span<Rect> boxes) {
     switch (arrangement.layout) {
-        case Layout::stack:
+        case Layout::free:
             for (std::size_t i = 0; i < items.size(); ++i) {
                 Place place = *items[i].place;
                 if (place.grow > 0) place.stretch = Stretch::both;

@@ -19,14 +19,14 @@ bool BandSet::inside_next(std::size_t index, const Value& value, const Value& ma
         amount = most > 0 && std::isfinite(most) ? amount / most : std::numeric_limits<double>::quiet_NaN();
     }
     if (std::isnan(amount) || (!band.below && !band.above)) return false;
-    const double margin = inside_[index] != 0 ? std::max(band.margin, 0.0) : 0.0;
+    const double margin = inside_[index] != 0 ? std::max(band.hysteresis, 0.0) : 0.0;
     return (!band.below || amount <= *band.below + margin) && (!band.above || amount >= *band.above - margin);
 }
 
-void BandSet::update(BandOn on, const Value& value, const Value& max, Nanoseconds now,
+void BandSet::update(BandReads on, const Value& value, const Value& max, Nanoseconds now,
                      std::vector<BandChange>& changes) {
     for (std::size_t i = 0; i < bands_->size(); ++i) {
-        if ((*bands_)[i].on != on) continue;
+        if ((*bands_)[i].reads != on) continue;
         const bool next = inside_next(i, value, max);
         if (next == inside(i)) continue;
         inside_[i] = next ? 1 : 0;
@@ -35,9 +35,9 @@ void BandSet::update(BandOn on, const Value& value, const Value& max, Nanosecond
     }
 }
 
-bool BandSet::would_change(BandOn on, const Value& value, const Value& max) const {
+bool BandSet::would_change(BandReads on, const Value& value, const Value& max) const {
     for (std::size_t i = 0; i < bands_->size(); ++i)
-        if ((*bands_)[i].on == on && inside_next(i, value, max) != inside(i)) return true;
+        if ((*bands_)[i].reads == on && inside_next(i, value, max) != inside(i)) return true;
     return false;
 }
 
@@ -53,22 +53,22 @@ void BandSet::take_over(const BandSet& before) {
     }
 }
 
-bool BandSet::reads(BandOn on) const {
+bool BandSet::reads(BandReads on) const {
     for (const Band& band : *bands_)
-        if (band.on == on) return true;
+        if (band.reads == on) return true;
     return false;
 }
 
-std::vector<double> BandSet::edges(BandOn on, double max) const {
+std::vector<double> BandSet::edges(BandReads on, double max) const {
     std::vector<double> edges;
     for (const Band& band : *bands_) {
-        if (band.on != on || (is_ratio(band) && !(max > 0))) continue;
+        if (band.reads != on || (is_ratio(band) && !(max > 0))) continue;
         const double unit = is_ratio(band) ? max : 1;
         if (band.below)
-            for (const double edge : {*band.below, *band.below + band.margin})
+            for (const double edge : {*band.below, *band.below + band.hysteresis})
                 edges.push_back(edge * unit);
         if (band.above)
-            for (const double edge : {*band.above, *band.above - band.margin})
+            for (const double edge : {*band.above, *band.above - band.hysteresis})
                 edges.push_back(edge * unit);
     }
     return edges;

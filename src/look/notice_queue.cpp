@@ -33,7 +33,7 @@ void NoticeQueue::post(const PostedMessage& message, Nanoseconds now) {
         renew(*place.shown);
         const Nanoseconds appeared = std::max(now, place.entered + enter_);
         place.entered = appeared - enter_;
-        place.leaves_at = message.lasting ? Nanoseconds::max() : appeared + to_nanoseconds(message.time);
+        place.leaves_at = message.lasting ? Nanoseconds::max() : appeared + to_nanoseconds(message.show_for);
         return;
     }
     const auto same = std::find_if(waiting_.begin(), waiting_.end(),
@@ -143,7 +143,7 @@ void NoticeQueue::begin(Place& place, Nanoseconds at) {
     place.entered = at;
     place.gone_at.reset();
     const PostedMessage& message = place.shown->message;
-    place.leaves_at = message.lasting ? Nanoseconds::max() : at + enter_ + to_nanoseconds(message.time);
+    place.leaves_at = message.lasting ? Nanoseconds::max() : at + enter_ + to_nanoseconds(message.show_for);
     tell(NoticeChange::Kind::enter, place, at);
 }
 

@@ -24,7 +24,7 @@ double seconds(Nanoseconds time) {
 double roll_duration(double jump, const Motion& motion) {
     const double longest = motion.duration.count();
     const double shortest = std::min(motion.shortest.count(), longest);
-    const double decades = std::log10(std::max(motion.full_jump, 1.0));
+    const double decades = std::log10(std::max(motion.full_duration_at, 1.0));
     const double part = decades > 0 ? std::log10(std::max(jump, 1.0)) / decades : 1;
     return shortest + (longest - shortest) * std::min(part, 1.0);
 }

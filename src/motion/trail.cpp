@@ -5,13 +5,13 @@
 
 namespace rapido {
 
-void Trail::snap(double value) {
+void MovingTrail::snap(double value) {
     target_ = end_ = value;
     waiting_ = false;
     flight_.land();
 }
 
-void Trail::set_target(double target, double shown, Nanoseconds now, bool instantly) {
+void MovingTrail::set_target(double target, double shown, Nanoseconds now, bool instantly) {
     advance(now, instantly);
     if (target < target_) {
         if (!(end_ + flight_.distance(now) > shown)) {
@@ -25,7 +25,7 @@ void Trail::set_target(double target, double shown, Nanoseconds now, bool instan
     target_ = target;
 }
 
-void Trail::advance(Nanoseconds now, bool instantly) {
+void MovingTrail::advance(Nanoseconds now, bool instantly) {
     if (instantly) flight_.land();
     if (!waiting_ || now < due_) return;
     waiting_ = false;
@@ -33,7 +33,7 @@ void Trail::advance(Nanoseconds now, bool instantly) {
     end_ = lost_to_;
 }
 
-double Trail::at(Nanoseconds now, double shown) const {
+double MovingTrail::at(Nanoseconds now, double shown) const {
     return std::max(shown, end_ + flight_.distance(now));
 }
 

@@ -7,7 +7,7 @@ namespace rapido {
 
 Pacer::Pacer(const Pace& pace) : pace_(pace) {
     if (pace.settle > Seconds{0}) settle_.emplace(pace.settle, pace.settle_cap);
-    if (pace.interval > Seconds{0}) window_.emplace(pace.interval, pace.window);
+    if (pace.interval > Seconds{0}) window_.emplace(pace.interval, pace.pick);
 }
 
 void Pacer::set(const Value& value, Nanoseconds now, const Value& max, bool at_once) {

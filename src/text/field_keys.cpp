@@ -33,7 +33,7 @@ Key infinity_key(bool negative) {
 }
 
 bool is_integral(const Value& value) {
-    return value.is_integer() || value.type() == Value::Type::boolean;
+    return value.is_integer() || value.type() == Value::Type::flag;
 }
 
 bool is_finite_number(const Value& value) {
@@ -173,7 +173,7 @@ Key FieldWriter::key_in(const Format& format, std::size_t index, const FieldValu
 Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& values) const {
     const Spec& spec = piece.spec;
     // The common case first: an integer as it is.
-    if (piece.field == FieldName::value && values.value.type() == Value::Type::int64 && options_.compact == 0 &&
+    if (piece.field == FieldName::value && values.value.type() == Value::Type::int64 && options_.compact_digits == 0 &&
         !shows_fraction(spec) && !spec.is_time())
         return integer_key(values.value.int64());
 
@@ -186,17 +186,17 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
             return {};
         case Value::Type::text:
             return {.bits = 0, .kind = Kind::text};
-        case Value::Type::boolean:
+        case Value::Type::flag:
             if (spec.type == 0 || spec.type == 's')
-                return {.bits = amount.value.boolean() ? 1U : 0U, .kind = Kind::boolean};
-            return {.bits = amount.value.boolean() ? 1U : 0U, .kind = Kind::digits};
+                return {.bits = amount.value.flag() ? 1U : 0U, .kind = Kind::flag};
+            return {.bits = amount.value.flag() ? 1U : 0U, .kind = Kind::digits};
         default:
             break;
     }
     if (std::isnan(amount.value.number())) return {};
     if (!is_finite_number(amount.value)) return infinity_key(amount.value.number() < 0);
     if (spec.is_time()) return time_key(spec, amount, rounding);
-    if (options_.compact > 0 && spec.type == 0) return compact_key(amount, rounding);
+    if (options_.compact_digits > 0 && spec.type == 0) return compact_key(amount, rounding);
     if (amount.value.type() == Value::Type::duration && is_default(spec)) {
         // Time that is left, or has passed, is counted in whole seconds.
         const bool is_counted = rounding == Rounding::up || rounding == Rounding::down;
@@ -329,7 +329,7 @@ Key FieldWriter::compact_digits(const DecimalDigits& given, Rounding rounding) c
         // Beyond the last name it is written with an exponent, or in full where that is no wider.
         const int named = numbers_.compact.empty() ? 15 : static_cast<int>(numbers_.compact.size()) + 3;
         if (power >= named) {
-            const int exponent_width = options_.compact + (options_.compact > 1 ? 1 : 0) + 4;
+            const int exponent_width = options_.compact_digits + (options_.compact_digits > 1 ? 1 : 0) + 4;
             const int full_width = power + 1 + (numbers_.primary_group > 0 ? power / 3 : 0);
             const auto full =
                 power < 18 && full_width <= exponent_width ? round_digits(digits, 0, rounding) : std::nullopt;
@@ -343,7 +343,7 @@ Key FieldWriter::compact_digits(const DecimalDigits& given, Rounding rounding) c
             drop = numbers_.compact[form].drop;
         }
         const int whole = power + 1 - drop;
-        const int places = drop == 0 ? 0 : std::max(0, options_.compact - whole);
+        const int places = drop == 0 ? 0 : std::max(0, options_.compact_digits - whole);
         // An amount beyond 10^18 units of its last digit is shown with fewer of them.
         const int kept = std::max(whole, 0) + places > 18 ? 0 : places;
         const auto rounded = round_digits(digits, kept - drop, rounding);

@@ -144,7 +144,7 @@ void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, cons
         case Kind::sign:
             out += key.negative ? std::string_view(numbers_.minus) : sign_of(spec, false);
             return;
-        case Kind::boolean:
+        case Kind::flag:
             return pad(spec, "", key.bits != 0 ? "true" : "false", '<', out);
         case Kind::text:
             return pad(spec, "", text_of(piece, values), '<', out);
@@ -200,8 +200,8 @@ std::string_view FieldWriter::real_text(const Spec& spec, const Key& key, Buffer
             break;
         default:
             // A compact number beyond all names; and what is too large for a key of digits, but no longer than a line.
-            if (options_.compact > 0 && spec.precision < 0) {
-                end = written(std::chars_format::scientific, options_.compact - 1);
+            if (options_.compact_digits > 0 && spec.precision < 0) {
+                end = written(std::chars_format::scientific, options_.compact_digits - 1);
                 break;
             }
             if (spec.precision < 0 && !spec.alternate && magnitude < 1e21 && magnitude >= 1) {
@@ -258,7 +258,7 @@ std::string_view FieldWriter::time_text(const Spec& spec, const Key& key, Buffer
 }
 
 void FieldWriter::number(const Spec& spec, const Key& key, std::string_view digits, std::string& out) const {
-    const bool is_compact = options_.compact > 0 && spec.type == 0 && key.kind == Kind::digits;
+    const bool is_compact = options_.compact_digits > 0 && spec.type == 0 && key.kind == Kind::digits;
     if (spec.localized || is_compact) {
         const std::string_view sign = key.negative       ? std::string_view(numbers_.minus)
                                       : spec.sign == '+' ? std::string_view(numbers_.plus)
@@ -292,7 +292,7 @@ std::string FieldWriter::localized(const Spec& spec, const Key& key, std::string
     const auto primary = static_cast<std::size_t>(numbers_.primary_group);
     const auto secondary = static_cast<std::size_t>(numbers_.secondary_group);
     // CLDR: compact numbers take separators from five digits on.
-    const auto minimum = static_cast<std::size_t>(std::max(numbers_.minimum_grouping, options_.compact > 0 ? 2 : 1));
+    const auto minimum = static_cast<std::size_t>(std::max(numbers_.minimum_grouping, options_.compact_digits > 0 ? 2 : 1));
     const bool grouped = !is_time && primary > 0 && whole >= primary + minimum &&
                          (spec.type == 0 || std::string_view("dfFgG").find(spec.type) != std::string_view::npos);
     // The word of a power agrees with the number before it: 4.00 thousands, not 4000.

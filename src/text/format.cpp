@@ -14,11 +14,16 @@ constexpr std::size_t longest_pattern = 4096;
 constexpr std::size_t deepest_piece = 8;
 constexpr std::size_t most_markup = 64;
 /// The object replacement character, U+FFFC.
-constexpr std::string_view picture_character = "\xef\xbf\xbc";
+constexpr std::string_view image_character = "\xef\xbf\xbc";
 constexpr std::array<std::string_view, 8> field_names{"value", "max",   "percent", "ratio",
                                                       "left",  "delta", "sign",    "named"};
 /// Those that a pattern may use.
 constexpr std::span<const std::string_view> own_names = std::span(field_names).first<7>();
+
+std::string_view trimmed(std::string_view text) {
+    text.remove_prefix(std::min(text.find_first_not_of(' '), text.size()));
+    return text.substr(0, text.find_last_not_of(' ') + 1);
+}
 
 /// Cuts a pattern into literals and fields.
 class PatternParser {
@@ -43,7 +48,10 @@ class PatternParser {
                 return *problem_;
             }
         }
-        if (!open_.empty()) return fault(open_.back(), "a styled piece without its end", "write '{</>}' behind it");
+        if (!open_.empty()) {
+            const Format::Parsed::Markup& last = parsed_.markup[open_.back()];
+            return fault(last.offset, "a styled piece without its end", "write '{/" + last.name + "}' behind it");
+        }
         parsed_.tail = std::move(literal_);
         return std::move(parsed_);
     }
@@ -61,33 +69,37 @@ class PatternParser {
         return false;
     }
 
-    /// `{<style>}`, `{</>}` and `{<picture/>}`.
+    /// `{#style}`, `{/style}` and `{#image/}`, the markup of MessageFormat 2 (UTS #35, part 9), without options and attributes.
     bool parse_markup(std::size_t begin, std::size_t close) {
         using Markup = Format::Parsed::Markup;
-        std::string_view inside = pattern_.substr(begin + 1, close - begin - 1);
-        const bool is_closed = inside.ends_with('>');
-        inside = inside.substr(1, inside.size() - (is_closed ? 2 : 1));
-        Markup markup{.before = parsed_.pieces.size(), .at = literal_.size(), .offset = begin, .name = {}};
-        if (inside == "/") {
-            markup.kind = Markup::Kind::end;
-            if (open_.empty()) return fail(begin, "'{</>}' without a piece that it ends");
-            open_.pop_back();
-        } else if (inside.ends_with('/')) {
-            markup.kind = Markup::Kind::picture;
-            inside.remove_suffix(1);
-            literal_ += picture_character;
-        } else {
-            open_.push_back(begin);
-            if (open_.size() > deepest_piece) return fail(begin, "pieces are nested more than 8 deep");
-        }
+        std::string_view inside = trimmed(pattern_.substr(begin + 1, close - begin - 1));
+        const bool is_end = inside.front() == '/', is_image = !is_end && inside.size() > 1 && inside.back() == '/';
+        inside = trimmed(inside.substr(1, inside.size() - (is_image ? 2 : 1)));
         const auto allowed = [](char c) {
             return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '-' ||
                    c == '.';
         };
-        if (!is_closed || (inside != "/" && (inside.empty() || !std::all_of(inside.begin(), inside.end(), allowed))))
+        if (inside.empty() || !std::all_of(inside.begin(), inside.end(), allowed))
             return fail(begin, "'" + utf8::shortened(pattern_.substr(begin, close + 1 - begin)) + "' is no piece",
-                        "write {<style>}, {</>} or {<picture/>}, or '{{' for the brace itself");
-        if (markup.kind != Markup::Kind::end) markup.name = inside;
+                        "write {#style}, {/style} or {#image/}, or '{{' for the brace itself");
+        Markup markup{.before = parsed_.pieces.size(), .at = literal_.size(), .offset = begin, .name = {}};
+        if (is_end) {
+            const std::string end = "'{/" + std::string(inside) + "}'";
+            if (open_.empty()) return fail(begin, end + " without a piece that it ends");
+            if (const std::string& last = parsed_.markup[open_.back()].name; last != inside)
+                return fail(begin, end + " where the last piece is '" + last + "'", "write '{/" + last + "}' first");
+            markup.kind = Markup::Kind::end;
+            open_.pop_back();
+        } else {
+            markup.name = inside;
+            if (is_image) {
+                markup.kind = Markup::Kind::image;
+                literal_ += image_character;
+            } else {
+                open_.push_back(parsed_.markup.size());
+                if (open_.size() > deepest_piece) return fail(begin, "pieces are nested more than 8 deep");
+            }
+        }
         parsed_.markup.push_back(std::move(markup));
         if (parsed_.markup.size() > most_markup) return fail(begin, "a format has at most 64 pieces");
         at_ = close + 1;
@@ -99,8 +111,12 @@ class PatternParser {
         const std::size_t close = pattern_.find('}', begin);
         if (close == std::string_view::npos)
             return fail(begin, "'{' without a '}' after it", "write '{{' for the brace itself");
-        if (pattern_[begin + 1] == '<') return parse_markup(begin, close);
         const std::string_view inside = pattern_.substr(begin + 1, close - begin - 1);
+        const char first = trimmed(inside).empty() ? '\0' : trimmed(inside).front();
+        if (first == '#' || first == '/') return parse_markup(begin, close);
+        if (first == '<')
+            return fail(begin, "'" + utf8::shortened(pattern_.substr(begin, close + 1 - begin)) + "' is of version 0.1",
+                        "write {#style}, {/style} and {#image/}, or let 'rapido format --from 0.1' do so");
         const std::size_t colon = std::min(inside.find(':'), inside.size());
         const std::string_view name = inside.substr(0, colon);
 
@@ -158,7 +174,7 @@ class PatternParser {
     std::span<const std::string_view> names_;
     std::size_t at_ = 0;
     std::string literal_;
-    std::vector<std::size_t> open_;  ///< where pieces begin that have not ended
+    std::vector<std::size_t> open_;  ///< pieces that have not ended, by their place in the markup
     Format::Parsed parsed_;
     std::optional<Problem> problem_;
 };
@@ -177,7 +193,7 @@ std::vector<Format::PieceUse> Format::piece_uses() const {
     std::vector<PieceUse> uses;
     for (const Parsed::Markup& markup : parsed_->markup)
         if (markup.kind != Parsed::Markup::Kind::end)
-            uses.push_back({markup.name, markup.kind == Parsed::Markup::Kind::picture, markup.offset});
+            uses.push_back({markup.name, markup.kind == Parsed::Markup::Kind::image, markup.offset});
     return uses;
 }
 

@@ -18,9 +18,9 @@ struct Format::Parsed {
         std::string spec_text;
         std::size_t offset = 0;
     };
-    /// The beginning or the end of a styled piece, or a picture, in the literal text before a field or in the tail.
+    /// The beginning or the end of a styled piece, or an image, in the literal text before a field or in the tail.
     struct Markup {
-        enum class Kind : std::uint8_t { begin, end, picture };
+        enum class Kind : std::uint8_t { begin, end, image };
         Kind kind = Kind::begin;
         std::size_t before = 0;  ///< the field; the count of fields for the tail
         std::size_t at = 0;      ///< bytes into the literal text

@@ -61,7 +61,7 @@ void FormattedText::take_back() {
 /// Hands over the characters that were just made, if one number in them is all that may change.
 void FormattedText::hand_over(const FieldValues& values) {
     const auto& pieces = format_.parsed_->pieces;
-    if (number_ == nullptr || forms_ != nullptr || options_.compact > 0 || !format_.parsed_->markup.empty()) return;
+    if (number_ == nullptr || forms_ != nullptr || options_.compact_digits > 0 || !format_.parsed_->markup.empty()) return;
     std::size_t shown = pieces.size();
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         const bool is_value = pieces[i].field == FieldName::value;
@@ -103,7 +103,7 @@ void FormattedText::hand_over(const FieldValues& values) {
 
 std::optional<int> FormattedText::places(std::optional<Value::Type> type) const {
     const auto& pieces = format_.parsed_->pieces;
-    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact > 0) return std::nullopt;
+    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact_digits > 0) return std::nullopt;
     const Spec& spec = pieces[0].spec;
     const bool integer = spec.type == 'd' || (spec.type == 0 && spec.precision < 0);
     const bool fixed = (spec.type == 'f' || spec.type == 'F') && spec.precision <= 15;
@@ -213,10 +213,10 @@ void FormattedText::mark(const Format& form, std::size_t before, std::size_t fro
             open_pieces_.pop_back();
             continue;
         }
-        const bool is_picture = markup.kind == MarkupKind::picture;
-        constexpr std::size_t picture_bytes = 3;
-        pieces_.push_back({at, is_picture ? at + picture_bytes : at, markup.name, is_picture});
-        if (!is_picture) open_pieces_.push_back(pieces_.size() - 1);
+        const bool is_image = markup.kind == MarkupKind::image;
+        constexpr std::size_t image_bytes = 3;
+        pieces_.push_back({at, is_image ? at + image_bytes : at, markup.name, is_image});
+        if (!is_image) open_pieces_.push_back(pieces_.size() - 1);
     }
 }
 

@@ -192,12 +192,12 @@ std::string spec_mismatch(const Spec& spec, Value::Type type) {
             if (spec.is_time() || !one_of_types(spec.type, "s")) return found + shown;
             if (spec.sign != '-' || spec.alternate || spec.zero) return "a sign, '#' or '0' does not suit a text";
             return {};
-        case Value::Type::boolean:
+        case Value::Type::flag:
             if (spec.is_time() || !one_of_types(spec.type,
                                                 "s"
                                                 "bBdoxX"))
                 return found + shown;
-            if (spec.precision >= 0) return "a precision does not suit a boolean";
+            if (spec.precision >= 0) return "a precision does not suit a flag";
             return {};
         case Value::Type::int64:
         case Value::Type::uint64:

@@ -14,7 +14,7 @@ const Motions at_once;
 }  // namespace
 
 bool TravelPlan::is_direct() const {
-    return pace == Pace{} && motions.is_instant() && motions.max.kind == MotionKind::instant && trail == BarTrail{} &&
+    return pace == Pace{} && motions.is_instant() && motions.max.kind == MotionKind::instant && trail == Trail{} &&
            bands.empty();
 }
 
@@ -24,7 +24,7 @@ std::size_t TravelPlan::hash() const {
     const auto add_motion = [&](const Motion& motion) {
         add(static_cast<double>(motion.kind));
         add(motion.duration.count());
-        add(motion.full_jump);
+        add(motion.full_duration_at);
     };
     add_motion(motions.both);
     add_motion(motions.towards(true));
@@ -41,7 +41,7 @@ std::size_t TravelPlan::hash() const {
     for (const Band& band : bands) {
         add(band.below.value_or(-1));
         add(band.above.value_or(-1));
-        add(band.margin);
+        add(band.hysteresis);
         hash = hash * 31 + std::hash<std::string>{}(band.id);
         hash = hash * 31 + std::hash<std::string>{}(band.format);
         if (!band.color) continue;
@@ -62,7 +62,7 @@ Travel::Travel(std::shared_ptr<const TravelPlan> plan) : plan_(std::move(plan)) 
 void Travel::make_trail(const Value& value) {
     trail_.reset();
     if (plan_->trail.delay > Seconds{0})
-        trail_ = std::make_unique<Trail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
+        trail_ = std::make_unique<MovingTrail>(plan_->trail.delay, tween(plan_->trail.duration, plan_->trail.easing));
     if (trail_ != nullptr && value.is_number()) trail_->snap(value.number());
 }
 
@@ -102,8 +102,8 @@ void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, 
         set_target(pacer_ != nullptr ? pacer_->passed() : value, now, reduced);
     }
     const Motions& motions = plan_->motions;
-    const bool same_way = motions.both == before->motions.both && motions.rise == before->motions.rise &&
-                          motions.fall == before->motions.fall;
+    const bool same_way = motions.both == before->motions.both && motions.up == before->motions.up &&
+                          motions.down == before->motions.down;
     if (!same_way) value_.set_target(value_.target(), now, reduced ? at_once : motions);
     if (!(motions.max == before->motions.max)) {
         if (motions.max.kind == MotionKind::instant) {
@@ -120,8 +120,8 @@ void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, 
     if (looks_ == nullptr) return;
     // A source that is new has no value before the next read, which is silent then, too.
     if (!value.has_value() || (plan_->has_max && !max.has_value())) return;
-    update_bands(BandOn::truth, value, max, now, true);
-    update_bands(BandOn::target, target(), max, now, true);
+    update_bands(BandReads::truth, value, max, now, true);
+    update_bands(BandReads::target, target(), max, now, true);
     update_shown_bands(now, true);
     looks_->begun = true;
 }
@@ -136,7 +136,7 @@ void Travel::snap(const Value& value, const Value& max, Nanoseconds now) {
     if (trail_ != nullptr) trail_->snap(value.number());
     if (looks_ == nullptr) return;
     looks_->begun = false;
-    for (const BandOn on : {BandOn::truth, BandOn::target, BandOn::shown})
+    for (const BandReads on : {BandReads::truth, BandReads::target, BandReads::shown})
         update_bands(on, value, max, now, true);
     looks_->begun = true;
 }
@@ -146,16 +146,16 @@ void Travel::read(const Value& value, const Value& max, Nanoseconds now, bool re
         max_->set_target(max, now, reduced ? at_once : Motions(plan_->motions.max));
     const bool max_changed = !(source_max_ == max);
     source_max_ = max;
-    update_bands(BandOn::truth, value, max, now, reduced);
+    update_bands(BandReads::truth, value, max, now, reduced);
     if (pacer_ == nullptr) {
         set_target(value, now, reduced);
     } else {
-        const bool must_pass = looks_ != nullptr && looks_->bands.would_change(BandOn::target, value, max);
+        const bool must_pass = looks_ != nullptr && looks_->bands.would_change(BandReads::target, value, max);
         pacer_->set(value, now, max, must_pass);
         take_passed(now, reduced);
     }
     if (looks_ == nullptr) return;
-    if (max_changed || !looks_->begun) update_bands(BandOn::target, target(), max, now, reduced);
+    if (max_changed || !looks_->begun) update_bands(BandReads::target, target(), max, now, reduced);
     update_shown_bands(now, reduced);
     looks_->begun = true;
 }
@@ -171,17 +171,17 @@ void Travel::advance(Nanoseconds now, bool reduced) {
 
 void Travel::pass_edge(const Value& value, const Value& max, Nanoseconds at, bool reduced) {
     if (looks_ == nullptr || !looks_->begun) return;
-    update_bands(BandOn::truth, value, max, at, reduced);
-    update_bands(BandOn::target, value, max, at, reduced);
+    update_bands(BandReads::truth, value, max, at, reduced);
+    update_bands(BandReads::target, value, max, at, reduced);
 }
 
 void Travel::update_shown_bands(Nanoseconds now, bool reduced) {
-    if (looks_->bands.reads(BandOn::shown))
-        update_bands(BandOn::shown, value_.at(now), shown_max(now, source_max_), now, reduced);
+    if (looks_->bands.reads(BandReads::shown))
+        update_bands(BandReads::shown, value_.at(now), shown_max(now, source_max_), now, reduced);
 }
 
 /// The first look is there silently; after that a change of color may fade.
-void Travel::update_bands(BandOn on, const Value& value, const Value& max, Nanoseconds now, bool reduced) {
+void Travel::update_bands(BandReads on, const Value& value, const Value& max, Nanoseconds now, bool reduced) {
     if (looks_ == nullptr) return;
     const std::size_t before = looks_->changes.size();
     looks_->bands.update(on, value, max, now, looks_->changes);
@@ -247,7 +247,7 @@ void Travel::set_target(const Value& target, Nanoseconds now, bool reduced) {
         else
             trail_->set_target(target.number(), value_.number_at(now), now, reduced);
     }
-    update_bands(BandOn::target, target, source_max_, now, reduced);
+    update_bands(BandReads::target, target, source_max_, now, reduced);
     const Motion* const own = looks_ != nullptr ? looks_->bands.motion() : nullptr;
     if (reduced || own == nullptr)
         value_.set_target(next, now, reduced ? at_once : plan_->motions);

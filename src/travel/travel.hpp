@@ -18,7 +18,7 @@ namespace rapido {
 struct TravelPlan {
     Pace pace;
     Motions motions;
-    BarTrail trail;
+    Trail trail;
     std::vector<Band> bands;
     bool has_max = false;
     Color color;  ///< outside all bands
@@ -114,7 +114,7 @@ class Travel {
     void make_trail(const Value& value);
     void make_looks();
     bool has_motion_alone() const;
-    void update_bands(BandOn on, const Value& value, const Value& max, Nanoseconds now, bool reduced);
+    void update_bands(BandReads on, const Value& value, const Value& max, Nanoseconds now, bool reduced);
     void update_shown_bands(Nanoseconds now, bool reduced);
     void take_passed(Nanoseconds now, bool reduced);
     void set_target(const Value& target, Nanoseconds now, bool reduced);
@@ -128,7 +128,7 @@ class Travel {
     Value delta_;
     std::unique_ptr<Pacer> pacer_;
     std::unique_ptr<MovingValue> max_;  ///< null where it follows at once
-    std::unique_ptr<Trail> trail_;
+    std::unique_ptr<MovingTrail> trail_;
     std::unique_ptr<Looks> looks_;
     Value source_max_;  ///< what the maximum is, whatever is shown of it
 };

@@ -90,7 +90,7 @@ Binding Binding::counting_down() const {
 }
 
 std::optional<Value::Type> Binding::type() const {
-    if (negated_) return Value::Type::boolean;
+    if (negated_) return Value::Type::flag;
     if (scaled_ && type_ && *type_ != Value::Type::text) return Value::Type::float64;
     return type_;
 }

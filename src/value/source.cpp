@@ -5,7 +5,7 @@
 namespace rapido {
 
 namespace {
-constexpr auto by_name = [](const auto& entry, std::string_view name) { return entry.name < name; };
+constexpr auto name_is_less = [](const auto& entry, std::string_view name) { return entry.name < name; };
 /// A text of its own.
 class KeptText final : public detail::Getter {
  public:
@@ -26,7 +26,7 @@ Sources::Sources() : table_(std::make_shared<Table>()) {}
 void Sources::set(std::string_view name, Source source) {
     auto& entries = table_->entries;
     const std::uint64_t revision = ++table_->revision;
-    const auto at = std::lower_bound(entries.begin(), entries.end(), name, by_name);
+    const auto at = std::lower_bound(entries.begin(), entries.end(), name, name_is_less);
     if (at != entries.end() && at->name == name) {
         at->source = std::move(source);
         at->revision = revision;
@@ -51,7 +51,7 @@ void Sources::set(std::string_view name, const GameTimer& timer, ClockKind clock
 
 const Sources::Entry* Sources::entry(std::string_view name) const {
     const auto& entries = table_->entries;
-    const auto at = std::lower_bound(entries.begin(), entries.end(), name, by_name);
+    const auto at = std::lower_bound(entries.begin(), entries.end(), name, name_is_less);
     return at != entries.end() && at->name == name ? &*at : nullptr;
 }
 

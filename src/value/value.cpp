@@ -10,7 +10,7 @@ __extension__ using Wide = __int128;
 
 double Value::other_number() const {
     switch (type_) {
-        case Type::boolean:
+        case Type::flag:
         case Type::int64:
             return static_cast<double>(integer_);
         case Type::uint64:
@@ -83,8 +83,8 @@ std::string_view to_string(Value::Type type) {
     switch (type) {
         case Value::Type::none:
             return "no value";
-        case Value::Type::boolean:
-            return "boolean";
+        case Value::Type::flag:
+            return "flag";
         case Value::Type::int64:
         case Value::Type::uint64:
             return "integer";

@@ -83,12 +83,12 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     HudDefinition definition;
     definition.timers.push_back({.id = "t", .duration = 1h});
     definition.timers.push_back({.id = "loop", .duration = 200ms, .loop = true, .marks = {{150ms}, {100ms, 20ms}}});
-    definition.meters.push_back({.id = "f", .interval = 100ms});
+    definition.frame_meters.push_back({.id = "f", .interval = 100ms});
     Hud hud(definition, {}, &measurer);
     hud.add(Panel{.id = "p", .visible = watch(visible)});
     hud.add(Text{.id = "score", .value = watch(score), .format = "{} points", .inside = "p"});
     hud.add(Text{.id = "rolling", .value = watch(score), .format = "{:L} {delta}", .motion = tween(400ms)});
-    hud.add(Text{.id = "compact", .value = watch(score), .compact = 3});
+    hud.add(Text{.id = "compact", .value = watch(score), .compact_digits = 3});
     hud.add(Text{.id = "fuel", .value = watch(fuel), .max = 1000, .format = "{:.1f}/{max:.0f} {percent}%"});
     hud.add(Text{.id = "plural", .value = watch(score), .format = "{} acres", .plural = {.one = "{} acre"}});
     hud.add(Text{.id = "village", .value = watch(village)});
@@ -104,9 +104,9 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     hud.add(Bar{.id = "hull",
                 .value = watch(fuel),
                 .max = 1000,
-                .pace = {.interval = 50ms, .window = WindowKind::average, .quantize = 5},
+                .pace = {.interval = 50ms, .pick = Pick::average, .quantize = 5},
                 .motion = {.both = spring(200ms, 0.6F),
-                           .fall = tween(100ms, *Easing::parse("linear(0, 0.2, 1)")),
+                           .down = tween(100ms, *Easing::parse("linear(0, 0.2, 1)")),
                            .max = tween(100ms)},
                 .trail = {.delay = 100ms}});
     hud.add(Text{.id = "total", .value = watch(score), .pace = {.settle = 40ms}, .motion = roll(300ms)});
@@ -119,7 +119,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                 .value = watch(fuel),
                 .max = 1000,
                 .bands = {{.below = 0.7, .effect = "pulse"}},
-                .effects = {{.on = TriggerOn::loss, .effect = "flash"}, {.on = TriggerOn::gain, .effect = "shine"}}});
+                .triggers = {{.on = TriggerOn::loss, .effect = "flash"}, {.on = TriggerOn::gain, .effect = "shine"}}});
     const auto moved = hud.add(Text{.id = "settling", .value = watch(village), .pace = {.settle = 30ms}});
     hud.add(Panel{.id = "grid", .layout = Layout::grid, .gap = 4, .columns = 2, .align = Align::baseline});
     hud.add(Panel{.id = "row", .layout = Layout::row, .inside = "grid"});
@@ -134,8 +134,8 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                 .value = watch(fuel),
                 .max = 1000,
                 .segments = 12,
-                .ticks = {{.at = 500}},
-                .parts = {{.value = watch(score)}, {.value = 10, .of = PartOf::end}}});
+                .ticks = {.at = {{.at = 500}}},
+                .parts = {{.value = watch(score)}, {.value = 10, .where = PartWhere::end}}});
     hud.add(Ring{.id = "ring", .value = watch(fuel), .max = 1000, .motion = tween(300ms), .round_ends = true});
     hud.add(Notice{.id = "news",
                    .messages = {{.id = "low", .text = "Low: {}", .value = watch(score), .when = watch(visible)},
@@ -148,19 +148,19 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
                  .extra = {{.value = 2}},
                  .gain = "swell",
                  .loss = "fade",
-                 .shine = {.effect = "shine", .every = 100ms, .step = 10ms},
+                 .in_turn = {.effect = "shine", .every = 100ms, .step = 10ms},
                  .border = 1});
     hud.add(Dial{.id = "dial",
                  .value = watch(fuel),
                  .max = 1000,
                  .motion = spring(200ms),
-                 .marks = {.every = 100, .format = "{:.0f}"}});
-    hud.add(Scale{.id = "scale",
+                 .ticks = {.every = 100, .format = "{:.0f}"}});
+    hud.add(Ruler{.id = "scale",
                   .value = watch(fuel),
                   .max = 1000,
                   .colors = {{0, rgb(0x38b6c9)}, {1000, rgb(0xff7a3c)}},
-                  .marks = {.every = 250, .format = "{:.0f}"}});
-    hud.add(Graph{.id = "graph", .value = watch(fuel), .span = 1s, .samples = 40, .ticks = {{.at = 500}}});
+                  .ticks = {.every = 250, .format = "{:.0f}"}});
+    hud.add(Graph{.id = "graph", .value = watch(fuel), .span = 1s, .resolution = 40, .ticks = {.at = {{.at = 500}}}});
     struct Pilot {
         std::string name;
         int score;
@@ -173,7 +173,7 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
          .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_field("score", &Pilot::score)),
          .key = "name",
          .sort = "score",
-         .most = 6},
+         .at_most = 6},
         [](const auto& entry) {
             return nest(Panel{.layout = Layout::row, .enter = "fade"}, Text{.id = "name", .value = entry("name")},
                         Bar{.id = "score", .value = entry("score"), .max = 100, .motion = tween(50ms)});
@@ -184,31 +184,31 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
         double heat = 0;
     };
     std::vector<Thing> things(1000);
-    std::array<TagRef, 1000> tagged;
-    const auto tags =
-        hud.add(tags_of({.id = "tags",
+    std::array<MarkerRef, 1000> marked;
+    const auto markers =
+        hud.add(markers_of({.id = "markers",
                          .parameters = {"heat"},
                          .at_edge = AtEdge::arrow,
-                         .show = ShowTag::after_change,
+                         .show = ShowMarker::after_change,
                          .value_of = "heat"},
                         [](const auto& thing) {
                             return nest(Panel{.enter = "fade"}, Bar{.id = "bar", .value = thing("heat"), .max = 100});
                         }));
-    const auto popups = hud.add(Popups{.id = "pops", .most = 100, .bands = {{.above = 50, .format = "{}!"}}});
+    const auto pop_ups = hud.add(PopUps{.id = "pops", .at_most = 100, .bands = {{.above = 50, .format = "{}!"}}});
     const auto change_things = [&](int i) {
         for (int k = 0; k < 100; ++k) {
             const auto index = static_cast<std::size_t>((i * 37 + k) % 1000);
             things[index].at = {static_cast<float>(index % 40) * 30 - 600, static_cast<float>(index / 40) * 40 - 150};
             things[index].heat = (i + k) % 90;
-            if (hud.alive(tagged[index]))
-                hud.remove(tagged[index]);
+            if (hud.alive(marked[index]))
+                hud.remove(marked[index]);
             else
-                tagged[index] = hud.tag(tags, watch_position(things[index].at), {watch(things[index].heat)});
-            hud.pop(popups, {.at = world_point(things[index].at), .value = k});
+                marked[index] = hud.add_marker(markers, watch_position(things[index].at), {watch(things[index].heat)});
+            hud.pop_up(pop_ups, {.at = world_point(things[index].at), .value = k});
         }
     };
     ASSERT_EQ(hud.problems(), Problems{});
-    DrawList list;
+    DisplayList list;
     const auto frame = [&](int i) {
         score = (i * 7919) % 1'000'000;
         fuel = 500 + 400.0 * ((i * 31) % 97) / 97;
@@ -245,7 +245,7 @@ TEST(Growth, ends_when_elements_patterns_and_problems_come_and_go) {
     double value = 0;
     Hud hud(definition, {}, &measurer);
     const ElementRef notice = hud.find("n");
-    DrawList list;
+    DisplayList list;
     int round = 0;
     const auto pass = [&] {
         ++round;
@@ -256,13 +256,13 @@ TEST(Growth, ends_when_elements_patterns_and_problems_come_and_go) {
             hud.add(Bar{.id = "b",
                         .value = Source("t.left").scaled(0.1 * round),
                         .bands = {{.id = "x", .below = 5, .color = color, .effect = "pulse"}},
-                        .effects = {{.on = TriggerOn::mark, .effect = "shake", .timer = "t"}},
+                        .triggers = {{.on = TriggerOn::mark, .effect = "shake", .timer = "t"}},
                         .color = color}),
             hud.add(Text{.id = "c", .value = watch(value), .format = "{} in " + number, .motion = roll(300ms)}),
             hud.add(Text{.id = "d", .value = "t.elapsed", .format = "{:.1%S}", .bands = {{.above = 0.01 * round}}}),
         };
-        hud.add(Text{.id = "e", .value = rapido::name("no." + number)});
-        hud.notify(notice, {.text = "message " + number, .time = 20ms});
+        hud.add(Text{.id = "e", .value = rapido::by_name("no." + number)});
+        hud.notify(notice, {.text = "message " + number, .show_for = 20ms});
         if (round % 50 == 0) hud.snap();
         value += round;
         for (int i = 0; i < 3; ++i) {
@@ -291,8 +291,8 @@ TEST(Growth, ends_when_definitions_come_and_go) {
     definition.timers.push_back({.id = "timer"});
     definition.effects = {{.id = "glimmer", .repeat = 2}, {.id = "blinks", .repeat = 0}};
     definition.elements = {
-        Text{.id = "text", .value = name("water"), .effects = {{.effect = "glimmer"}}, .group = "group"},
-        Pips{.id = "pips", .value = name("water"), .max = 5, .gain = "glimmer"}};
+        Text{.id = "text", .value = by_name("water"), .triggers = {{.effect = "glimmer"}}, .group = "group"},
+        Pips{.id = "pips", .value = by_name("water"), .max = 5, .gain = "glimmer"}};
     Sources sources;
     sources.set("water", watch(water));
     LineMeasurer measurer;
@@ -327,7 +327,7 @@ TEST(SteadyFrame, of_triangles_allocates_nothing_either) {
                      .place = {.offset = {5, 20.0F * static_cast<float>(i)}}});
     hud.add(Bar{.id = "bar", .value = watch(number), .max = 99, .place = {.offset = {200, 5}}});
     hud.add(Ring{.id = "ring", .value = watch(number), .max = 99, .place = {.offset = {200, 50}, .size = {60, 60}}});
-    DrawList list;
+    DisplayList list;
     const auto frames = [&](int count) {
         for (int i = 0; i < count; ++i) {
             number = 10 + i % 30;

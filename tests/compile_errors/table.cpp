@@ -45,13 +45,13 @@ int main() {
     rapido::Bar{.id = "a", .value = 1, .visible = game.paused};
     // duration: write rapido::watch(x) to follow it, or rapido::constant(x) for its present value
     rapido::Text{.id = "a", .value = game.left};
-    // string: write rapido::watch(s) to show the text, rapido::name(s) for the name of a source
+    // string: write rapido::watch(s) to show the text, rapido::by_name(s) for the name of a source
     rapido::Text{.id = "a", .value = game.village};
-    // string_sum: write rapido::watch(s) to show the text, rapido::name(s) for the name of a source
+    // string_sum: write rapido::watch(s) to show the text, rapido::by_name(s) for the name of a source
     rapido::Text{.id = "a", .value = "villages." + game.village};
-    // char_pointer: write rapido::watch(s) to show the text, rapido::name(s) for the name of a source
+    // char_pointer: write rapido::watch(s) to show the text, rapido::by_name(s) for the name of a source
     rapido::Text{.id = "a", .value = game.rank};
-    // char_array: write rapido::watch(s) to show the text, rapido::name(s) for the name of a source
+    // char_array: write rapido::watch(s) to show the text, rapido::by_name(s) for the name of a source
     rapido::Text{.id = "a", .value = game.pilot};
     // bare_callable: a callable by itself is no source: write rapido::watch(callable)
     rapido::Text{.id = "a", .value = [&] { return game.score; }};

@@ -17,14 +17,14 @@ int main() {
     rapido::Hud hud(*definition, sources, &fonts);
     hud.resize({.size = {320, 200}});
     hud.update(0.016);
-    rapido::DrawList list;
+    rapido::DisplayList list;
     hud.draw(list);
     rapido::Picture picture(320, 200, fonts);
     picture.draw(list);
     rapido::MeshAtlas atlas(fonts);
     rapido::Mesh mesh(atlas);
     mesh.draw(list);
-    const std::string text(hud.text(hud.find("a")));
+    const std::string text(hud.text_of(hud.find("a")));
     std::printf("%s, %zu triangles\n", text.c_str(), mesh.indices().size() / 3);
     return text == "1200 acres saved" && mesh.indices().size() >= 13 * 6 ? 0 : 1;
 }

@@ -24,18 +24,18 @@ int main(int count, char** arguments) {
     // Two letters of Hebrew, a number, three letters: they go to the left, the number to the right. Inter has none of the letters.
     hud.add(rapido::Text{.id = "b", .format = "\u05d0\u05d1 12 \u05d2\u05d3\u05d4", .place = {.offset = {16, 64}}});
     hud.update(0.016);
-    rapido::DrawList list;
+    rapido::DisplayList list;
     hud.draw(list);
     rapido::MeshAtlas atlas(fonts);
     rapido::Mesh mesh(atlas);
     mesh.draw(list);
     std::string order;
-    for (const rapido::DrawGroup& group : list.groups())
-        for (const rapido::DrawCommand& command : group.commands())
-            if (group.text_of(command).find("12") != std::string_view::npos)
-                for (const rapido::Glyph& glyph : group.glyphs_of(command))
+    for (const rapido::DisplayGroup& group : list.groups())
+        for (const rapido::DisplayItem& item : group.items())
+            if (group.text_of(item).find("12") != std::string_view::npos)
+                for (const rapido::Glyph& glyph : group.glyphs_of(item))
                     order += glyph.id != 0 ? 'x' : '-';
-    const std::string text(hud.text(ref));
+    const std::string text(hud.text_of(ref));
     std::printf("%s, %zu triangles, %s\n", text.c_str(), mesh.indices().size() / 3, order.c_str());
     return mesh.indices().size() >= 12 * 6 && order == "---xxxx--" ? 0 : 1;
 }

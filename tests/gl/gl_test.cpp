@@ -118,7 +118,7 @@ TEST_P(GlDrawerTest, draws_as_a_picture_does_and_leaves_the_state_as_it_was) {
     gl<void(float, float, float, float)>("glClearColor")(48 / 255.0F, 72 / 255.0F, 88 / 255.0F, 1);
 
     GlDrawer drawer(SDL_GL_GetProcAddress, Stage::fonts(), &images, is_es);
-    DrawList list;
+    DisplayList list;
     for (int frame = 0; frame < 4; ++frame) {
         value = 0.3 + 0.2 * frame;  // pages and vertices change
         hud.update(0.3);
@@ -189,7 +189,7 @@ TEST(SdlDrawer, draws_with_a_renderer_that_blends_as_the_atlas_is) {
                   .blend = Blend::add});
     hud.add(Ring{.id = "r", .value = 0.6, .place = {.offset = {20, 190}, .size = {120, 120}}, .rotation = 20});
     hud.update(0.1);
-    DrawList list;
+    DisplayList list;
     hud.draw(list);
     {
         SdlDrawer drawer(renderer, Stage::fonts());
@@ -213,7 +213,7 @@ TEST(SdlDrawer, draws_with_a_renderer_that_blends_as_the_atlas_is) {
 
 TEST(GlDrawer, says_what_a_context_lacks) {
     GlDrawer drawer([](const char*) -> void* { return nullptr; }, Stage::fonts());
-    const Status drawn = drawer.draw(DrawList{}, 10, 10);
+    const Status drawn = drawer.draw(DisplayList{}, 10, 10);
     EXPECT_EQ(to_string(drawn.problem()), "error: OpenGL has no glCreateShader; OpenGL 3.3 or OpenGL ES 3 is needed");
 }
 

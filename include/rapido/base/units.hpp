@@ -1,15 +1,49 @@
-// Units and geometry. Design pixels in descriptions and layout, device pixels in a draw list; y grows
+// Units and geometry. Design pixels in descriptions and layout, device pixels in a display list; y grows
 // downwards.
 #pragma once
 
 #include <algorithm>
 #include <chrono>
+#include <compare>
+#include <concepts>
 #include <cstdint>
+#include <type_traits>
 
 namespace rapido {
 
-/// A length of time in seconds. Every std::chrono literal converts: `600ms`, `0.5s`.
-using Seconds = std::chrono::duration<double>;
+/// A length of time in seconds, wherever one is wanted: a number of seconds, `0.6`, or any std::chrono duration, `600ms`.
+class Seconds {
+ public:
+    constexpr Seconds() = default;
+    template <class Number>
+    requires(std::is_arithmetic_v<Number> && !std::same_as<Number, bool>) constexpr Seconds(Number seconds)
+        : count_(static_cast<double>(seconds)) {}
+    template <class Rep, class Period>
+    constexpr Seconds(std::chrono::duration<Rep, Period> time) : count_(std::chrono::duration<double>(time).count()) {}
+
+    /// Returns the number of seconds.
+    constexpr double count() const { return count_; }
+    /// Converts to a duration of std::chrono, which an integral one cuts off: `std::chrono::milliseconds(time)`.
+    template <class Rep, class Period>
+    explicit constexpr operator std::chrono::duration<Rep, Period>() const {
+        return std::chrono::duration_cast<std::chrono::duration<Rep, Period>>(std::chrono::duration<double>(count_));
+    }
+
+    constexpr Seconds operator-() const { return -count_; }
+    constexpr Seconds& operator+=(Seconds other) { return *this = *this + other; }
+    constexpr Seconds& operator-=(Seconds other) { return *this = *this - other; }
+    friend constexpr Seconds operator+(Seconds a, Seconds b) { return a.count_ + b.count_; }
+    friend constexpr Seconds operator-(Seconds a, Seconds b) { return a.count_ - b.count_; }
+    friend constexpr Seconds operator*(Seconds a, double b) { return a.count_ * b; }
+    friend constexpr Seconds operator*(double a, Seconds b) { return a * b.count_; }
+    friend constexpr Seconds operator/(Seconds a, double b) { return a.count_ / b; }
+    friend constexpr double operator/(Seconds a, Seconds b) { return a.count_ / b.count_; }
+    friend constexpr bool operator==(Seconds a, Seconds b) { return a.count_ == b.count_; }
+    friend constexpr std::partial_ordering operator<=>(Seconds a, Seconds b) { return a.count_ <=> b.count_; }
+
+ private:
+    double count_ = 0;
+};
 
 /// An instant or a length on a clock of a HUD: whole nanoseconds since the clock began.
 using Nanoseconds = std::chrono::nanoseconds;
@@ -19,7 +53,7 @@ using Nanoseconds = std::chrono::nanoseconds;
 Nanoseconds to_nanoseconds(Seconds time);
 
 constexpr Seconds to_seconds(Nanoseconds time) {
-    return std::chrono::duration_cast<Seconds>(time);
+    return time;
 }
 
 struct Point {
@@ -42,12 +76,23 @@ struct Size {
     friend constexpr bool operator==(const Size&, const Size&) = default;
 };
 
-/// Distances inwards from the four edges of a box.
+/// Distances inwards from the four edges of a box, as many as in CSS: `12` on all sides, `{12, 16}` vertically and horizontally, and
+/// `{1, 2, 3, 4}` from the top clockwise.
 struct Insets {
     float top = 0;
     float right = 0;
     float bottom = 0;
     float left = 0;
+
+    constexpr Insets() = default;
+    constexpr Insets(float all) : Insets(all, all) {}
+    constexpr Insets(float vertical, float horizontal) : Insets(vertical, horizontal, vertical, horizontal) {}
+    constexpr Insets(float from_top, float from_right, float from_bottom, float from_left)
+        : top(from_top), right(from_right), bottom(from_bottom), left(from_left) {}
+    static constexpr Insets at_top(float distance) { return {distance, 0, 0, 0}; }
+    static constexpr Insets at_right(float distance) { return {0, distance, 0, 0}; }
+    static constexpr Insets at_bottom(float distance) { return {0, 0, distance, 0}; }
+    static constexpr Insets at_left(float distance) { return {0, 0, 0, distance}; }
     friend constexpr bool operator==(const Insets&, const Insets&) = default;
 };
 

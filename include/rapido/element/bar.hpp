@@ -6,8 +6,9 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
+#include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
@@ -20,7 +21,7 @@
 namespace rapido {
 
 /// Where a part of a bar is.
-enum class PartOf : std::uint8_t {
+enum class PartWhere : std::uint8_t {
     rest,  ///< from the end of the fill on: a shield, what a heal would give
     fill,  ///< the last part of the fill: what something would cost
     end,   ///< the last part of the whole bar: what is reserved and cannot be filled
@@ -30,12 +31,12 @@ enum class PartOf : std::uint8_t {
 /// the fill lies over the end of it, so that it is always seen.
 struct BarPart {
     Source value{};
-    PartOf of = PartOf::rest;
+    PartWhere where = PartWhere::rest;
     Themed<Color> color = rgb(0xf2efe6, 0.5);
     friend bool operator==(const BarPart&, const BarPart&) = default;
 };
 
-/// How a picture fills a bar.
+/// How an image fills a bar.
 enum class ImageFill : std::uint8_t {
     reveal,   ///< it lies over the whole bar and is seen as far as the bar is filled
     stretch,  ///< it lies over the fill and grows with it
@@ -51,9 +52,9 @@ struct Bar {
     Source max = 1;
     Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    BarTrail trail{};
+    Trail trail{};
     std::vector<Band> bands{};          ///< ranges of the value in which the element looks different
-    std::vector<Trigger> effects{};     ///< what starts effects
+    std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};         ///< by itself 160 x 12; 12 x 160 where it fills upwards or downwards
@@ -63,14 +64,14 @@ struct Bar {
     Themed<Color> color = rgb(0x38b6c9);
     /// The color of the full end: a gradient over the whole bar, outside of bands.
     std::optional<Themed<Color>> end_color{};
-    std::string image{};                       ///< a picture in place of the color of the fill
-    ImageFill image_fill = ImageFill::reveal;  ///< how that picture fills
-    /// The color that the colors of the picture are multiplied by; inside a band with a color it is that one.
+    std::string image{};                       ///< an image in place of the color of the fill
+    ImageFill image_fill = ImageFill::reveal;  ///< how that image fills
+    /// The color that the colors of the image are multiplied by; inside a band with a color it is that one.
     Themed<Color> image_color = rgb(0xffffff);
-    /// How many pixels of that picture along each edge keep their size: of the fill where it is stretched, of the whole where it is
+    /// How many pixels of that image along each edge keep their size: of the fill where it is stretched, of the whole where it is
     /// revealed. A tile has none.
     Insets slice{};
-    bool smooth = true;  ///< whether pixels of the picture are blended
+    bool smooth = true;  ///< whether pixels of the image are blended
     Themed<Color> background = rgb(0x000000, 0.45);
     Themed<float> radius = 3;  ///< the radius of the corners, at most half the smaller side
     float border = 0;          ///< the width of the line along the edge; zero draws none
@@ -78,7 +79,7 @@ struct Bar {
     float padding = 0;          ///< the room between the border and the fill
     int segments = 0;           ///< how many segments there are, each lit or not; zero means one piece
     float segment_gap = 2;      ///< the gap between two segments, design pixels
-    std::vector<Tick> ticks{};  ///< lines across the bar; none is drawn at 0 and at the maximum
+    Ticks ticks{};              ///< lines across the bar; none is drawn at 0 and at the maximum
     std::vector<BarPart> parts{};
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside
     float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside

@@ -16,14 +16,6 @@ enum class WhenNoValue : std::uint8_t {
     remove,       ///< it is removed when the value that it had is gone
 };
 
-/// A line across a bar, a scale or a graph at a value.
-struct Tick {
-    double at = 0;        ///< the value, in its units; outside of what is shown nothing is drawn
-    float thickness = 2;  ///< design pixels
-    Themed<Color> color = rgb(0x10161c, 0.7);
-    friend bool operator==(const Tick&, const Tick&) = default;
-};
-
 /// A line around the characters of a text, outside of them and below them.
 struct Outline {
     float width = 2;  ///< design pixels

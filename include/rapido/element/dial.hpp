@@ -6,9 +6,9 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
-#include "rapido/element/scale_marks.hpp"
+#include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
@@ -38,7 +38,7 @@ struct Dial {
     Pace pace{};                ///< when the shown value may change
     Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     std::vector<Band> bands{};  ///< ranges of the value in which the needle looks different
-    std::vector<Trigger> effects{};     ///< what starts effects
+    std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};         ///< by itself 120 x 120
@@ -50,7 +50,7 @@ struct Dial {
     float thickness = 4;   ///< the thickness of the line along the scale and of its zones, design pixels
     Themed<Color> line_color = rgb(0xf2efe6, 0.35);
     std::vector<Zone> zones{};
-    ScaleMarks marks{};
+    Ticks ticks{};
     Needle needle{};
     Themed<Color> color = rgb(0xff7a3c);  ///< the color of the needle
     Themed<Color> background = rgb(0x000000, 0.45);

@@ -6,8 +6,9 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
+#include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
@@ -20,7 +21,7 @@ namespace rapido {
 
 enum class GraphType : std::uint8_t { line, area, columns };
 
-/// A value over time, with the newest at the right end in every layout. The time is divided into `samples` equal pieces, each of
+/// A value over time, with the newest at the right end in every layout. The time is divided into `resolution` equal pieces, each of
 /// which shows the smallest and the largest value in it, so that a peak of one frame is seen at every frame rate. Where there was
 /// no value there is a gap.
 struct Graph {
@@ -32,19 +33,17 @@ struct Graph {
     Pace pace{};                ///< when the shown value may change
     Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     std::vector<Band> bands{};  ///< ranges of the value in which the graph has another color
-    std::vector<Trigger> effects{};     ///< what starts effects
+    std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock along its lower edge
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};         ///< by itself 160 x 48
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Seconds span{10};      ///< the time from the left edge to the right edge
-    int samples = 120;     ///< how many pieces that time is divided into, 2 to 1000
+    int resolution = 120;    ///< how many pieces that time is divided into, 2 to 1000
     GraphType type = GraphType::area;
     float thickness = 1.5F;     ///< the thickness of the line, design pixels
-    std::vector<Tick> ticks{};  ///< lines across it at values
-    std::string tick_format{};  ///< a pattern for the number at each tick; empty means no numbers
-    float size = 11;            ///< the size of those numbers, design pixels per em
+    Ticks ticks{};              ///< lines across it at values, with numbers
     Themed<Color> color = rgb(0x38b6c9);
     Themed<Color> background = rgb(0x000000, 0.45);
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside

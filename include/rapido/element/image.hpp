@@ -1,4 +1,4 @@
-// A picture: an icon, a frame around others, an animation.
+// An image: an icon, a frame around others, an animation.
 #pragma once
 
 #include <optional>
@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
@@ -29,12 +29,12 @@ struct Frames {
     friend bool operator==(const Frames&, const Frames&) = default;
 };
 
-/// A cover over an image that goes round it like a hand, such as the time until it can be used again.
-struct Cover {
+/// A lid over an image that goes round it like a hand, such as the time until it can be used again.
+struct Lid {
     Themed<Color> color = rgb(0x10161c, 0.7);
     float start = 0;        ///< degrees clockwise from the top: where the covered part ends
     bool clockwise = true;  ///< which way it opens
-    friend bool operator==(const Cover&, const Cover&) = default;
+    friend bool operator==(const Lid&, const Lid&) = default;
 };
 
 /// A PNG image, or one that the game has added. It is as large as its pixels, one to a design pixel, or as its place says.
@@ -47,7 +47,7 @@ struct Image {
     Pace pace{};                ///< when the shown value may change
     Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     std::vector<Band> bands{};  ///< ranges of the value with another color or another image
-    std::vector<Trigger> effects{};     ///< what starts effects
+    std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion, fades and frames follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};
@@ -56,7 +56,7 @@ struct Image {
     /// With them the value is the number of the one that is shown, from 0: below the first it is the first, beyond the last the last.
     /// Without a value, `image` is shown.
     std::vector<std::string> images{};
-    std::optional<Cover> cover{};  ///< with it the value, as a part of the maximum, is how much of the image is covered
+    std::optional<Lid> lid{};  ///< with it the value, as a part of the maximum, is how much of the image is covered
     Frames frames{};
     ImageFit fit = ImageFit::contain;
     /// How many pixels of the image along each edge keep their size: edges are stretched along, the middle both ways.

@@ -1,4 +1,4 @@
-// A shape or a picture that is filled up to a level.
+// A shape or an image that is filled up to a level.
 #pragma once
 
 #include <optional>
@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/bar.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
@@ -22,7 +22,7 @@ namespace rapido {
 
 /// How a fill fraction maps to the shape.
 enum class FillBy : std::uint8_t {
-    level,  ///< by height: half a fill reaches half of the way from the empty end to the full one, as on a measuring glass
+    extent,  ///< by height: half a fill reaches half of the way from the empty end to the full one, as on a measuring glass
     area,  ///< by area: half a fill covers half of the area of the shape
 };
 
@@ -34,7 +34,7 @@ struct Wave {
     friend bool operator==(const Wave&, const Wave&) = default;
 };
 
-/// A tank, a drop, a flask, a thermometer: a shape or a picture that is filled as far as the value goes. The fill, and what is
+/// A tank, a drop, a flask, a thermometer: a shape or an image that is filled as far as the value goes. The fill, and what is
 /// shown without a value, are those of a `Bar`. The fill is honest to two design pixels, and to as much area as is seen at a
 /// glance where the shape is narrow.
 struct Level {
@@ -44,9 +44,9 @@ struct Level {
     Source max = 1;
     Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    BarTrail trail{};
+    Trail trail{};
     std::vector<Band> bands{};          ///< ranges of the value in which the element looks different
-    std::vector<Trigger> effects{};     ///< what starts effects
+    std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion, fades, waves and frames follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};         ///< by itself 64 x 64
@@ -54,29 +54,29 @@ struct Level {
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Shape shape = Shape::circle;
     /// Replaces `shape` by a polygon: its 3 to 256 corners as fractions of the box, y down. Empty means `shape` counts.
-    std::vector<Point> outline{};
-    std::string image{};        ///< replaces `shape`: a picture that is revealed up to the level
-    std::string empty_image{};  ///< the same picture empty, drawn below it
+    std::vector<Point> corners{};
+    std::string image{};        ///< replaces `shape`: an image that is revealed up to the level
+    std::string empty_image{};  ///< the same image empty, drawn below it
     ImageFit image_fit =
-        ImageFit::contain;  ///< how the picture, the mask or the map fills the box; what is outside of it is cut off
+        ImageFit::contain;  ///< how the image, the mask or the fill map fills the box; what is outside of it is cut off
     /// How many pixels of both along each edge keep their size, so that they fill the whole box, as of an `Image`.
     Insets slice{};
-    std::string mask{};  ///< replaces `shape`: a picture that is filled with `color` where it is opaque
-    /// A gray picture that says at which fill each of its pixels is reached: black is empty, white is full. It replaces direction and
+    std::string mask{};  ///< replaces `shape`: an image that is filled with `color` where it is opaque
+    /// A gray image that says at which fill each of its pixels is reached: black is empty, white is full. It replaces direction and
     /// shape; what is filled is `image`, or without one `color` as far as the map is opaque.
-    std::string map{};
-    float map_softness = 0.02F;  ///< how soft the edge of such a fill is, as a part of the way
+    std::string fill_map{};
+    float fill_map_softness = 0.02F;  ///< how soft the edge of such a fill is, as a part of the way
     Frames frames{};             ///< the frames of `image`
     Direction direction = Direction::up;
-    FillBy fill_by = FillBy::level;
+    FillBy fill_by = FillBy::extent;
     Wave wave{};
-    Themed<Color> color = rgb(0x38b6c9);  ///< the color of the fill, which those of a picture are multiplied by
+    Themed<Color> color = rgb(0x38b6c9);  ///< the color of the fill, which those of an image are multiplied by
     /// The color of the full end of a shape: a gradient over the whole shape, outside of bands.
     std::optional<Themed<Color>> end_color{};
     Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of a shape and a mask where they are not filled
     float border = 0;                                ///< the width of the line along a shape; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.6);
-    /// The room between that line and the fill; for a picture that fills by level, the room before the empty end and behind
+    /// The room between that line and the fill; for an image that fills by level, the room before the empty end and behind
     /// the full one.
     float padding = 0;
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside

@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/flow.hpp"
@@ -33,7 +33,7 @@ struct List {
     /// The field by which they are ordered, numbers by amount and texts by code point; empty: as they are.
     std::string sort{};
     SortOrder sort_order = SortOrder::ascending;  ///< equal ones as they are; those without a value last
-    int most = 8;                                 ///< how many are shown, 1 to 200: the first in that order
+    int at_most = 8;                                 ///< how many are shown, 1 to 200: the first in that order
     Motion place_motion = tween(Seconds{0.25});   ///< how an entry travels to another place
     Place place{};
     Layout layout = Layout::column;
@@ -42,7 +42,7 @@ struct List {
     int columns = 2;                 ///< how many columns a grid has
     Align align = Align::anchor;
     Justify justify = Justify::start;
-    std::vector<Trigger> effects{};  ///< what starts effects: timers only; they move what stands inside, too
+    std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move what stands inside, too
     std::string inside{};            ///< the panel that the element stands in; empty is the screen
     std::string group{};             ///< the group that it is shown, hidden and dimmed with
     float opacity = 1;               ///< 0 to 1, of it and of what stands inside

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/text.hpp"
 #include "rapido/element/trigger.hpp"
@@ -31,7 +31,7 @@ struct Message {
     std::optional<Seconds> at{};    ///< which mark; without it, any
     int priority = 0;               ///< a message of higher priority goes first, and interrupts one of lower priority
     bool lasting = false;           ///< stays until it is taken away: a banner
-    std::optional<Seconds> time{};  ///< the time on screen; without it, as long as the text takes to read
+    std::optional<Seconds> show_for{};  ///< the time on screen; without it, as long as the text takes to read
     Seconds expires{10};            ///< it is skipped when it has waited for so long; zero: never
     std::optional<Themed<Color>> color{};  ///< instead of the notice's
     friend bool operator==(const Message&, const Message&) = default;
@@ -43,23 +43,23 @@ enum class Newest : std::uint8_t { last, first };
 /// A plate that shows messages, one at a time. It is hidden while there is no message, and as large as the message. See
 /// `NoticeQueue` for the order of messages.
 ///
-/// With `at_once` it is a log: a column of so many plates, its elements `1`, `2` and so on, each as large as its message. A message is said by a
+/// With `at_most` it is a log: a column of so many plates, its elements `1`, `2` and so on, each as large as its message. A message is said by a
 /// plate that is free, else by one that shows a message of lower priority, else by the one for which the fewest wait. Events have the id
 /// of the log. What stands inside besides is above the messages.
 struct Notice {
     std::string id{};
     std::vector<Message> messages{};             ///< what it can say of itself
-    std::vector<TextPicture> pictures{};         ///< pictures of the messages that are chosen by a value
+    std::vector<InlineImage> inline_images{};         ///< images of the messages that are chosen by a value
     std::string enter = "fade";                  ///< an effect, on appearing; empty for none
     std::string leave = "fade";                  ///< an effect, backwards, on leaving; empty for none
-    Seconds gap{0.25};                           ///< between two messages of one plate; of a log, none
+    Seconds time_between{0.25};                           ///< between two messages of one plate; of a log, none
     ReadingTime reading{};                       ///< how long a message stays
     bool show_count = true;                      ///< ` ×3` behind one that stands for three equal ones
-    int at_once = 1;                             ///< how many messages are shown at once, 1 to 50; fixed while it runs
+    int at_most = 1;                             ///< how many messages are shown at once, 1 to 50; fixed while it runs
     Newest newest = Newest::last;                ///< of several, where a new one appears
-    float spacing = 4;                           ///< between two of them, design pixels
+    float gap = 4;                               ///< between two of them, design pixels
     Motion place_motion = tween(Seconds{0.25});  ///< how they make room for each other
-    std::vector<Trigger> effects{};              ///< what starts effects: timers only
+    std::vector<Trigger> triggers{};             ///< what starts effects: timers only
     Place place{};                               ///< without an anchor, at the top, 96 design pixels below the edge
     Insets padding{10, 18, 10, 18};              ///< between the edges and the text
     Themed<Color> color = rgb(0xf2efe6);         ///< the color of the text

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
 #include "rapido/element/trigger.hpp"
@@ -21,7 +21,7 @@ namespace rapido {
 struct Panel {
     std::string id{};
     Place place{};
-    Layout layout = Layout::stack;
+    Layout layout = Layout::free;
     float gap = 0;                   ///< between neighbors in a row, a column or a grid, design pixels
     std::optional<float> row_gap{};  ///< between the rows of a grid, instead
     int columns = 2;                 ///< how many columns a grid has
@@ -32,16 +32,16 @@ struct Panel {
     Themed<Color> color = rgb(0x10161c, 0.8);
     std::optional<Themed<Color>> end_color{};  ///< a gradient from `color` to it, along `gradient`
     Direction gradient = Direction::down;
-    std::string image{};                        ///< replaces the plate: a picture, stretched over it
-    ImageFit image_fit = ImageFit::fill;        ///< how the picture fills the plate, where it is not sliced
-    Insets slice{};                             ///< how many pixels of the picture along each edge keep their size
-    Themed<Color> image_color = rgb(0xffffff);  ///< the color that those of the picture are multiplied by
-    bool smooth = true;                         ///< whether pixels of the picture are blended
+    std::string image{};                        ///< replaces the plate: an image, stretched over it
+    ImageFit image_fit = ImageFit::fill;        ///< how the image fills the plate, where it is not sliced
+    Insets slice{};                             ///< how many pixels of the image along each edge keep their size
+    Themed<Color> image_color = rgb(0xffffff);  ///< the color that those of the image are multiplied by
+    bool smooth = true;                         ///< whether pixels of the image are blended
     std::optional<Shadow> shadow{};             ///< below the plate
     Themed<float> radius = 6;                   ///< the radius of the corners, at most half the smaller side
     float border = 0;                           ///< the width of the line along the edge; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.16);
-    std::vector<Trigger> effects{};  ///< what starts effects: timers only; they move what stands inside, too
+    std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move what stands inside, too
     std::string inside{};            ///< the panel that the element stands in; empty is the screen
     std::string group{};             ///< the group that it is shown, hidden and dimmed with
     float opacity = 1;               ///< 0 to 1, of it and of what stands inside

@@ -6,10 +6,10 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
-#include "rapido/element/scale_marks.hpp"
+#include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
@@ -24,17 +24,17 @@ namespace rapido {
 struct ExtraPips {
     Source value{};
     std::optional<Shape> shape{};  ///< replaces the shape of the others
-    std::string image{};           ///< replaces the shape by a picture
+    std::string image{};           ///< replaces the shape by an image
     Themed<Color> color = rgb(0xffc24a);
     friend bool operator==(const ExtraPips&, const ExtraPips&) = default;
 };
 
 /// An effect that runs over all full pips one after the other, again and again, in step with all others on this clock.
-struct PipShine {
+struct PipsInTurn {
     std::string effect{};  ///< empty for none
     Seconds every{6};      ///< it starts at multiples of this
     Seconds step{0.08};    ///< the time from one pip to the next
-    friend bool operator==(const PipShine&, const PipShine&) = default;
+    friend bool operator==(const PipsInTurn&, const PipsInTurn&) = default;
 };
 
 /// As many pips as the maximum, as many of them full as the value: honest to a step, as a `Bar` is to its segments. More
@@ -46,18 +46,18 @@ struct Pips {
     Pace pace{};                ///< when the shown value may change
     Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     std::vector<Band> bands{};  ///< ranges of the value in which the pips have another color
-    std::vector<Trigger> effects{};     ///< what starts effects on all of them as one
+    std::vector<Trigger> triggers{};    ///< what starts effects on all of them as one
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Shape shape = Shape::circle;
-    std::string image{};        ///< replaces the shape by a picture of a full one; with frames, from empty to full
-    std::string empty_image{};  ///< a picture of an empty pip
+    std::string image{};        ///< replaces the shape by an image of a full one; with frames, from empty to full
+    std::string empty_image{};  ///< an image of an empty pip
     Frames frames{};            ///< the frames of `image`; their rate does not count
-    ImageFit image_fit = ImageFit::contain;  ///< how a picture fills `pip_size`; what is outside of it is cut off
-    bool smooth = true;                      ///< whether pixels of pictures are blended; false takes the nearest one
+    ImageFit image_fit = ImageFit::contain;  ///< how an image fills `pip_size`; what is outside of it is cut off
+    bool smooth = true;                      ///< whether pixels of images are blended; false takes the nearest one
     Size pip_size{20, 20};
     float gap = 6;    ///< between two pips, design pixels
     int per_row = 0;  ///< zero: all in one row
@@ -68,11 +68,11 @@ struct Pips {
     std::string appear{};  ///< an effect on a pip that was not there; empty for none
     std::string gain{};    ///< an effect on what of a pip becomes full
     std::string loss{};    ///< an effect, backwards, on what was full
-    PipShine shine{};
+    PipsInTurn in_turn{};
     std::string last{};  ///< an effect on the one that is full alone, for as long as it is if it has no end
     /// The color of full pips from the pip of a number on, the first is 1; outside of bands.
     std::vector<ColorStop> colors{};
-    Themed<Color> color = rgb(0xf2efe6);  ///< the color of full pips, which those of a picture are multiplied by
+    Themed<Color> color = rgb(0xf2efe6);  ///< the color of full pips, which those of an image are multiplied by
     Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of empty pips
     float border = 0;                                ///< the width of the line along each shape; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.6);

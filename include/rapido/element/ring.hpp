@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/bar.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
@@ -27,9 +27,9 @@ struct Ring {
     Source max = 1;
     Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    BarTrail trail{};
+    Trail trail{};
     std::vector<Band> bands{};          ///< ranges of the value in which the element looks different
-    std::vector<Trigger> effects{};     ///< what starts effects
+    std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};         ///< by itself 64 x 64

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/measurer.hpp"
@@ -55,13 +55,13 @@ enum class Overflow : std::uint8_t {
     shrink,    ///< the whole of it, smaller
 };
 
-/// The picture of a piece `{<name/>}` by a value: 0 is the first one, below it the first and beyond the last the last. The button of the
+/// The image of a piece `{#name/}` by a value: 0 is the first one, below it the first and beyond the last the last. The button of the
 /// device that the player uses, the rank behind a name.
-struct TextPicture {
+struct InlineImage {
     std::string name{};
     Source value{};
     std::vector<std::string> images{};  ///< PNG files in the folder of the HUD
-    friend bool operator==(const TextPicture&, const TextPicture&) = default;
+    friend bool operator==(const InlineImage&, const InlineImage&) = default;
 };
 
 /// A counter, a score, a time or a caption: a pattern and the values that it shows. The element is as large as its text.
@@ -71,12 +71,12 @@ struct Text {
     Source max{};    ///< what `{max}` shows
     /// What other fields show: `{hp}` for `{{"hp", watch(hull)}}`; as they are, without motion.
     std::vector<NamedSource> values{};
-    std::vector<TextPicture> pictures{};      ///< pictures of the format that are chosen by a value
+    std::vector<InlineImage> inline_images{};      ///< images of the format that are chosen by a value
     std::string format = "{}";                ///< see `Format`; a key into the translations
     PluralForms plural{};                     ///< other patterns for other plural categories
     std::string placeholder = "--";           ///< stands in place of a field that has no value
     Rounding rounding = Rounding::automatic;  ///< how the digits that are not shown are rounded
-    int compact = 0;                          ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
+    int compact_digits = 0;                          ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
     bool drop_zero_parts = false;             ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;                 ///< hours begin again after 24
     Limits range{};                           ///< what the value can be: the width of the widest text in it is reserved
@@ -84,7 +84,7 @@ struct Text {
     Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     Seconds text_interval{0};   ///< while it moves, characters change at multiples of it; at rest at once
     std::vector<Band> bands{};  ///< ranges of the value in which the element looks different
-    std::vector<Trigger> effects{};     ///< what starts effects
+    std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;
     Place place{};

@@ -8,7 +8,7 @@
 
 namespace rapido {
 
-/// How a piece of a text looks, by name: `{<warning>}...{</>}` in a pattern. What is not given is as in the text around it.
+/// How a piece of a text looks, by name: `{#warning}...{/warning}` in a pattern. What is not given is as in the text around it.
 struct TextStyle {
     std::string id{};
     std::optional<Themed<Color>> color{};  ///< bands change pieces without a color of their own

@@ -21,17 +21,17 @@ namespace rapido {
 enum class TimerKind : std::uint8_t { countdown, stopwatch };
 
 /// A timer that the HUD advances itself; see `GameTimer`. It gives the sources `ID.left`, `ID.elapsed`,
-/// `ID.duration` (durations; a stopwatch without a duration has no time left) and `ID.running` (a boolean), and the
+/// `ID.duration` (durations; a stopwatch without a duration has no time left) and `ID.running` (a flag), and the
 /// events `start`, `mark` and `end`, the last two at their exact time.
 struct Timer {
     std::string id{};
     TimerKind kind = TimerKind::countdown;
     std::optional<Seconds> duration{};  ///< without it, a countdown takes a minute and a stopwatch has no end
-    Seconds begin{0};                   ///< the time that a stopwatch begins at
+    Seconds elapsed{0};                 ///< the time that a stopwatch begins at
     /// The timer runs from the full duration each time this becomes true; without a source, from the time at which the
     /// HUD was made.
-    Source start{};
-    Source pause{};             ///< the timer stands still while this is true
+    Source start_when{};
+    Source pause_when{};        ///< the timer stands still while this is true
     Source speed{};             ///< how fast the timer runs; without a source, 1
     bool loop = false;          ///< the timer begins again at its end
     std::vector<Mark> marks{};  ///< moments that are reported
@@ -42,10 +42,10 @@ struct Timer {
 /// Gives the sources `ID.rate`, the frames a second by the real clock, which has no value until the first interval has passed,
 /// `ID.frame_time`, the duration of the last frame, `ID.average` and `ID.worst`, the average and the longest of the last interval, and
 /// `ID.low`, the frames a second of the frame that is longer than 99 % of the last thousand (the 1 % low).
-struct Meter {
+struct FrameMeter {
     std::string id{};
     Seconds interval{0.5};  ///< the time over which frames are counted, at least a millisecond
-    friend bool operator==(const Meter&, const Meter&) = default;
+    friend bool operator==(const FrameMeter&, const FrameMeter&) = default;
 };
 
 /// Elements that are shown, hidden, dimmed and snapped together: a cutscene, a menu, spectating.
@@ -70,11 +70,11 @@ struct Theme {
 };
 
 /// What is different in the languages of a tag: `ja` counts for `ja-JP`, too.
-struct LocaleOptions {
-    std::string locale{};  ///< a BCP 47 tag
+struct LanguageOptions {
+    std::string language{};  ///< a BCP 47 tag
     std::string font{};    ///< a family or a list of families, which replaces the HUD's; empty keeps it
     std::vector<std::string> compact_names{};  ///< replace those of the HUD and of the language, unless empty
-    friend bool operator==(const LocaleOptions&, const LocaleOptions&) = default;
+    friend bool operator==(const LanguageOptions&, const LanguageOptions&) = default;
 };
 
 /// What a value of the game is.
@@ -84,11 +84,11 @@ enum class SourceType : std::uint8_t {
     flag,     ///< true or false
     text,
     time,     ///< a duration or a time of day, in seconds where it is written as a number
-    entries,  ///< a container of things, each with the same fields, for lists and tags
+    entries,  ///< a container of things, each with the same fields, for lists and markers
 };
 
 /// What a HUD expects of the game under a name: `[source."plane.water"]` in a file. From it come a preview without the game (`rapido play
-/// --sweep`) and the list of names (`rapido names`). Until the game offers the name, the readouts that ask for it have no value, and that is no
+/// --ranges`) and the list of names (`rapido sources`). Until the game offers the name, the readouts that ask for it have no value, and that is no
 /// problem.
 struct DeclaredSource {
     std::string name{};
@@ -112,7 +112,7 @@ struct Accepted {
 };
 
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).
-struct Origin {
+struct Locations {
     Location location{};
     std::vector<std::pair<std::string, Location>> fields{};
 
@@ -131,7 +131,7 @@ struct HudDefinition {
     FlashRule flash_limit = FlashRule::area;  ///< which flashes count; see docs/effects.md
     Themed<std::string> font = "sans-serif";  ///< the family of texts that name none, or a list: `Inter, Noto Sans`
     /// For each field the last that fits the language and has it counts.
-    std::vector<LocaleOptions> locales{};
+    std::vector<LanguageOptions> languages{};
     /// Names of one's own in compact numbers, each for three more powers of ten: `["k", "M", "G"]`. Empty means those of the
     /// language.
     std::vector<std::string> compact_names{};
@@ -141,7 +141,7 @@ struct HudDefinition {
     std::vector<Theme> themes{};      ///< a name that one of them lacks is that of the first
     std::vector<DeclaredSource> sources{};
     std::vector<Timer> timers{};
-    std::vector<Meter> meters{};
+    std::vector<FrameMeter> frame_meters{};
     std::vector<Effect> effects{};  ///< besides the built-in ones; one with the same id replaces it
     std::vector<Group> groups{};
     std::vector<Accepted> accept{};   ///< for `rapido check`; a HUD takes no notice of it
@@ -150,17 +150,17 @@ struct HudDefinition {
     // Where it was written: this does not count where two definitions are compared.
     std::vector<std::string> files{};  ///< the HUD file and those that it includes; empty where it was written in C++
     // As long as what they belong to, or empty where it was written in C++.
-    Origin origin{};
-    std::vector<Origin> style_origins{};
-    std::vector<Origin> theme_origins{};
-    std::vector<Origin> source_origins{};
-    std::vector<Origin> timer_origins{};
-    std::vector<Origin> meter_origins{};
-    std::vector<Origin> effect_origins{};
-    std::vector<Origin> group_origins{};
-    std::vector<Origin> locale_origins{};
-    std::vector<Origin> accept_origins{};
-    std::vector<Origin> element_origins{};
+    Locations locations{};
+    std::vector<Locations> style_locations{};
+    std::vector<Locations> theme_locations{};
+    std::vector<Locations> source_locations{};
+    std::vector<Locations> timer_locations{};
+    std::vector<Locations> frame_meter_locations{};
+    std::vector<Locations> effect_locations{};
+    std::vector<Locations> group_locations{};
+    std::vector<Locations> language_locations{};
+    std::vector<Locations> accept_locations{};
+    std::vector<Locations> element_locations{};
 
     friend bool operator==(const HudDefinition& a, const HudDefinition& b);
 };

@@ -34,7 +34,7 @@ struct Event {
 /// A message that a notice shows from now on, to be spoken by a screen reader.
 struct Announcement {
     std::string id{};    ///< the path of the notice
-    std::string text{};  ///< in the language of the HUD; a picture in it is its name
+    std::string text{};  ///< in the language of the HUD; an image in it is its name
     int priority = 0;    ///< of the message: one above zero may interrupt what is being spoken
     friend bool operator==(const Announcement&, const Announcement&) = default;
 };

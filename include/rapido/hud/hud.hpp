@@ -9,7 +9,7 @@
 #include <string_view>
 #include <vector>
 
-#include "rapido/draw/draw_list.hpp"
+#include "rapido/draw/display_list.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/hud/event.hpp"
 #include "rapido/layout/camera.hpp"
@@ -82,7 +82,7 @@ struct FrameCost {
 ///     const auto acres = hud.add(rapido::Text{.id = "acres", .value = rapido::watch(acres_saved)});
 ///     while (running) {
 ///         hud.update({.real = frame, .game = frame});
-///         if (hud.text_changed(acres)) label.set_text(hud.text(acres));
+///         if (hud.text_changed(acres)) label.set_text(hud.text_of(acres));
 ///     }
 ///
 /// A HUD belongs to one thread. It never throws, prints or reads a clock. One that was moved from is empty, like a new one.
@@ -119,7 +119,7 @@ class Hud {
     /// elements that are added after it and for `play`. False, with a problem, if it cannot be, or if there is one with this id.
     bool add(const Group& group);
     bool add(const Timer& timer);
-    bool add(const Meter& meter);
+    bool add(const FrameMeter& meter);
     bool add(const Effect& effect);
     /// Adds a style for pieces of texts that are added after it, or replaces the one of its id.
     bool add(const TextStyle& style);
@@ -195,9 +195,8 @@ class Hud {
     /// One frame: clocks and timers, sources, events, motion, texts, layout. A step that is negative or not
     /// finite counts as zero, with a problem.
     void update(Step step);
-    /// The same with one step in seconds for both clocks, for a game without a pause: `hud.update(dt)`.
+    /// The same with one step for both clocks, for a game without a pause: `hud.update(dt)`, in seconds, or `hud.update(16ms)`.
     void update(Seconds step) { update(Step{.real = step, .game = step}); }
-    void update(double seconds) { update(Seconds{seconds}); }
 
     /// Takes the present as given, at the next update after it has read its sources: after loading a saved
     /// game, a respawn, a change of level. Nothing travels, nothing is reported, what was in flight has
@@ -225,23 +224,23 @@ class Hud {
 
     /// How the game looks at its world from the next update on, until the next call: see `Camera`.
     void set_camera(const Camera& camera);
-    /// Tags a thing of the world, whose place and values are read in each update; `values` are in the order of `Tags::parameters`. What is
-    /// watched must live until `remove`. Dead, with a problem, for an element that is no tags or has entries, and for other values
+    /// Marks a thing of the world, whose place and values are read in each update; `values` are in the order of `Markers::parameters`. What is
+    /// watched must live until `remove`. Dead, with a problem, for an element that is no markers or has entries, and for other values
     /// than it wants.
-    TagRef tag(ElementRef tags, const PositionSource& at, std::span<const Source> values = {});
-    TagRef tag(ElementRef tags, const PositionSource& at, std::initializer_list<Source> values) {
-        return tag(tags, at, std::span(values.begin(), values.size()));
+    MarkerRef add_marker(ElementRef markers, const PositionSource& at, std::span<const Source> values = {});
+    MarkerRef add_marker(ElementRef markers, const PositionSource& at, std::initializer_list<Source> values) {
+        return add_marker(markers, at, std::span(values.begin(), values.size()));
     }
-    /// Whether the thing is tagged: it was not removed, nor were its tags.
-    bool alive(TagRef tag) const;
-    /// The thing is gone: its tag leaves where it was. A dead reference is ignored.
-    void remove(TagRef tag);
-    /// Shows or hides the tag of a thing.
-    void set_visible(TagRef tag, bool visible);
+    /// Whether the thing is marked: it was not removed, nor were its markers.
+    bool alive(MarkerRef marker) const;
+    /// The thing is gone: its marker leaves where it was. A dead reference is ignored.
+    void remove(MarkerRef marker);
+    /// Shows or hides the marker of a thing.
+    void set_visible(MarkerRef marker, bool visible);
 
     /// Lets an amount pop up; the camera and the screen of the last update say where a point of the world is, and later cameras move it. False
-    /// for a dead element and one that is no popups, which is a problem, and for a place that is not finite.
-    bool pop(ElementRef popups, const Pop& pop);
+    /// for a dead element and one that is no pop_ups, which is a problem, and for a place that is not finite.
+    bool pop_up(ElementRef pop_ups, const PopUp& pop);
 
     /// Lets a meter count over another interval from now on; what it shows stays until the next one closes. False, with a problem, for an
     /// unknown meter.
@@ -272,11 +271,11 @@ class Hud {
     /// untranslated.
     void set_language(const Language& language);
 
-    /// The part of the window to fill. Takes effect in `draw` and `Shown::box` at the next update.
+    /// The part of the window to fill: `hud.resize({1920, 1080})`, or with an origin and a safe area. Takes effect in `draw` and `Shown::box` at the next update.
     void resize(const Viewport& viewport);
 
     /// The player's size of everything, 0.25 to 4, limited to that; 1 at first. Takes effect like `resize`.
-    void set_scale(float scale);
+    void set_ui_scale(float scale);
     /// The player's size of texts alone, 0.5 to 3, limited to that; 1 at first. What stands around them follows. Costs as much as adding
     /// all elements.
     void set_text_scale(float scale);
@@ -287,9 +286,9 @@ class Hud {
     /// ask for that part alone.
     const Shown operator[](ElementRef element) const;
     /// `Shown::text`, empty for a dead element. Valid until the next update.
-    std::string_view text(ElementRef element) const;
+    std::string_view text_of(ElementRef element) const;
     /// `Shown::fill`, nothing for an element that has none.
-    std::optional<double> fill(ElementRef element) const;
+    std::optional<double> fill_of(ElementRef element) const;
     /// `Shown::text_changed`: a game with widgets of its own sets only those.
     bool text_changed(ElementRef element) const;
     /// Returns the element that is drawn last at a point of the window, in device pixels, one that holds no others before those that do; dead
@@ -300,7 +299,7 @@ class Hud {
     void set_cost(const FrameCost& cost);
     /// All elements, in the order in which they were added.
     std::vector<ElementRef> elements() const;
-    /// All elements, in the order in which the last update has them drawn: the groups of a draw list that was drawn since are theirs.
+    /// All elements, in the order in which the last update has them drawn: the groups of a display list that was drawn since are theirs.
     std::vector<ElementRef> draw_order() const;
 
     /// What happened in the last update, by time, timers before values; valid until the next one. One update tells a thousand
@@ -316,7 +315,7 @@ class Hud {
     GameTimer* timer(std::string_view id);
     /// Returns all timers that this HUD advances as they are now, to be saved with a game: plain values.
     std::vector<TimerState> save_timers() const;
-    /// Puts timers where they were: nothing is reported, and a timer whose `start` is true does not begin again. A timer of
+    /// Puts timers where they were: nothing is reported, and a timer whose `start_when` is true does not begin again. A timer of
     /// an id that this HUD does not have is a problem, and the others are restored.
     bool restore_timers(std::span<const TimerState> timers);
     /// Gives a timer that the game advances, by this clock, the sources of a timer, and reports its events; any
@@ -325,7 +324,7 @@ class Hud {
     bool add_timer(const std::string& id, const GameTimer& timer, ClockKind clock = ClockKind::game);
 
     /// Brings `list` up to date with the last update: rewrites only the groups of elements that changed since it was last drawn.
-    void draw(DrawList& list) const;
+    void draw(DisplayList& list) const;
 
     /// How often the characters of a text were written since the HUD was made: an unchanged text adds
     /// nothing.

@@ -11,7 +11,7 @@
 namespace rapido {
 
 enum class Layout : std::uint8_t {
-    stack,   ///< each at its own anchor, over each other
+    free,    ///< each at its own anchor, over each other
     row,     ///< side by side
     column,  ///< below each other
     grid,    ///< row by row; each in a cell as wide as its column and as high as its row
@@ -32,7 +32,7 @@ enum class Justify : std::uint8_t { start, center, end, space_between };
 
 /// How boxes are arranged; lengths in design pixels.
 struct Arrangement {
-    Layout layout = Layout::stack;
+    Layout layout = Layout::free;
     float gap = 0;                   ///< between neighbors
     std::optional<float> row_gap{};  ///< between the rows of a grid, instead
     int columns = 2;                 ///< how many columns a grid has, at least 1

@@ -23,10 +23,10 @@ struct Place {
     Size size{};
     /// At most so large; zero: without a limit. What a text does then is its `overflow`.
     Size max_size{};
-    /// Its part of the spare room along a row or column, or of the columns of a grid, as in CSS `flex-grow`. In a stack, above zero, it is as
+    /// Its part of the spare room along a row or column, or of the columns of a grid, as in CSS `flex-grow`. In a `free` layout, above zero, it is as
     /// large as there is room.
     float grow = 0;
-    /// As wide or high as the screen or the panel, less the margins: across a row or column, in a stack and on the screen. Along
+    /// As wide or high as the screen or the panel, less the margins: across a row or column, in a `free` layout and on the screen. Along
     /// a row or column it takes a part of the spare room, as with a `grow` of 1.
     Stretch stretch = Stretch::none;
     /// The room that is kept between the element and the edges of its area. Along a row or column it does not count.
@@ -39,8 +39,8 @@ struct Place {
 
 /// The part of a window that a HUD fills, in device pixels. Negative or non-finite measures count as zero.
 struct Viewport {
-    Point origin{};
     Size size{1280, 720};
+    Point origin{};
     Insets safe_area{};  ///< what a screen's corners, cut-outs or overscan may hide along each edge
     friend bool operator==(const Viewport&, const Viewport&) = default;
 };

@@ -14,7 +14,7 @@
 namespace rapido {
 
 /// What the edges of a band mean.
-enum class BandOf : std::uint8_t {
+enum class EdgeUnit : std::uint8_t {
     automatic,  ///< the ratio where the element has a maximum, else the value
     value,      ///< the value; a duration in seconds
     ratio,      ///< value over maximum: 0.25 is a quarter
@@ -22,7 +22,7 @@ enum class BandOf : std::uint8_t {
 
 /// Which value of its element a band compares with its edges: the target that pace let through, the true value of the
 /// source, or the value shown by motion.
-enum class BandOn : std::uint8_t { target, truth, shown };
+enum class BandReads : std::uint8_t { target, truth, shown };
 
 /// How the fill of a bar, a ring or a level is drawn.
 enum class FillPattern : std::uint8_t {
@@ -31,7 +31,7 @@ enum class FillPattern : std::uint8_t {
 };
 
 /// One part of the range of a value, and how an element looks while the value is in it. A field that is not given changes
-/// nothing. A value enters a band at its edge and leaves it only when it is more than `margin` beyond the edge, so that a
+/// nothing. A value enters a band at its edge and leaves it only when it is more than `hysteresis` beyond the edge, so that a
 /// value that trembles at the edge changes the look once. A value that starts between these two edges is outside; so are
 /// "no value", NaN, and a ratio without a positive, finite maximum. Where bands overlap, the one listed last wins, field by
 /// field.
@@ -39,9 +39,9 @@ struct Band {
     std::string id{};               ///< named by the events `band_enter` and `band_leave`; without one there are none
     std::optional<double> above{};  ///< inside at this or more
     std::optional<double> below{};  ///< inside at this or less; with both, between them
-    double margin = 0;              ///< how far beyond its edge a value must be to leave
-    BandOf of = BandOf::automatic;
-    BandOn on = BandOn::target;
+    double hysteresis = 0;              ///< how far beyond its edge a value must be to leave
+    EdgeUnit edge_unit = EdgeUnit::automatic;
+    BandReads reads = BandReads::target;
     std::optional<Themed<Color>> color{};
     Seconds fade{0};  ///< how long the change to this color, and back, takes
     std::optional<bool> visible{};
@@ -63,22 +63,22 @@ struct BandChange {
 
 /// Tracks which bands a value is in.
 ///
-///     rapido::BandSet bands{{{.below = 0.25, .margin = 0.02, .color = amber}}, true};
-///     bands.update(rapido::BandOn::target, hull, max, now, changes);
+///     rapido::BandSet bands{{{.below = 0.25, .hysteresis = 0.02, .color = amber}}, true};
+///     bands.update(rapido::BandReads::target, hull, max, now, changes);
 class BandSet {
  public:
-    /// With `has_max`, the edges of bands that are `BandOf::automatic` are ratios.
+    /// With `has_max`, the edges of bands that are `EdgeUnit::automatic` are ratios.
     BandSet(std::vector<Band> bands, bool has_max);
     /// The same, for a list of bands that several sets share.
     BandSet(std::shared_ptr<const std::vector<Band>> bands, bool has_max);
 
-    /// Takes the value that bands with this `on` read from `now` on, and appends the bands that it enters and leaves, in
+    /// Takes the value that bands with this `reads` read from `now` on, and appends the bands that it enters and leaves, in
     /// the order of the list.
-    void update(BandOn on, const Value& value, const Value& max, Nanoseconds now, std::vector<BandChange>& changes);
+    void update(BandReads on, const Value& value, const Value& max, Nanoseconds now, std::vector<BandChange>& changes);
     /// Returns whether `update` with this value would append anything.
-    bool would_change(BandOn on, const Value& value, const Value& max) const;
-    /// Returns whether any band has this `on`.
-    bool reads(BandOn on) const;
+    bool would_change(BandReads on, const Value& value, const Value& max) const;
+    /// Returns whether any band has this `reads`.
+    bool reads(BandReads on) const;
 
     /// Takes over which bands the value is in from a set before this one: those of the same id, or without one at the same place with
     /// the same edges.
@@ -89,9 +89,9 @@ class BandSet {
     Nanoseconds since(std::size_t band) const { return since_[band]; }
     const std::vector<Band>& bands() const { return *bands_; }
 
-    /// Returns all edges of the bands with this `on`, those for leaving too, in units of the value. Edges that are ratios are
+    /// Returns all edges of the bands with this `reads`, those for leaving too, in units of the value. Edges that are ratios are
     /// multiplied by `max`, and left out if `max` is not above zero.
-    std::vector<double> edges(BandOn on, double max) const;
+    std::vector<double> edges(BandReads on, double max) const;
 
     // Of the last band inside that changes it; without one, null, nothing or the count of bands.
     const Color* color() const;
@@ -103,7 +103,7 @@ class BandSet {
 
  private:
     bool is_ratio(const Band& band) const {
-        return band.of == BandOf::ratio || (band.of == BandOf::automatic && has_max_);
+        return band.edge_unit == EdgeUnit::ratio || (band.edge_unit == EdgeUnit::automatic && has_max_);
     }
     std::size_t last_with(std::string Band::*text) const;
     bool inside_next(std::size_t band, const Value& value, const Value& max) const;

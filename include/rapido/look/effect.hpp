@@ -55,7 +55,7 @@ struct Particles {
     float end_size = 0;     ///< the same at the end
     Themed<Color> color = rgb(0xffc24a);
     std::optional<Themed<Color>> end_color{};  ///< the color at the end; without it, they fade
-    std::string image{};                       ///< a picture in place of a dot, multiplied by the color
+    std::string image{};                       ///< an image in place of a dot, multiplied by the color
     friend bool operator==(const Particles&, const Particles&) = default;
 };
 

@@ -28,7 +28,7 @@ struct ReadingTime {
 struct PostedMessage {
     std::uint32_t key = 0;  ///< messages with the same key are merged
     int priority = 0;       ///< a message of higher priority goes first, and interrupts one of lower priority
-    Seconds time{4};        ///< the time on screen between entering and leaving
+    Seconds show_for{4};    ///< the time on screen between entering and leaving
     bool lasting = false;   ///< stays until it is taken away
     Seconds expires{0};     ///< a message that has waited longer is skipped; zero: never
     friend bool operator==(const PostedMessage&, const PostedMessage&) = default;

@@ -19,12 +19,12 @@ enum class MotionKind : std::uint8_t { instant, tween, spring, roll };
 struct Motion {
     MotionKind kind = MotionKind::instant;
     /// The duration of a tween from rest; the settling time of a spring, after which it stays within 2 % of a jump from
-    /// rest; the duration of a roll over `full_jump` or more. Zero is instant.
+    /// rest; the duration of a roll over `full_duration_at` or more. Zero is instant.
     Seconds duration{0.3};
     Easing easing = Easing::ease_out();  ///< the shape of a flight from rest of a tween or a roll
     float damping = 1;  ///< the damping ratio of a spring, 0.05 to 20: below 1 it swings, at 1 it is critically damped
     Seconds shortest{0.1};  ///< the duration of a roll over one unit or less
-    double full_jump =
+    double full_duration_at =
         1000;  ///< for a roll, in units of the value; between one unit and this the logarithm of the jump counts
     /// Converts to the motions of an element whose value rises and falls alike.
     operator Motions() const;
@@ -49,19 +49,19 @@ inline Motion roll(Seconds longest) {
 }
 
 /// The motions of an element: `.motion = tween(600ms)`, or where value and maximum move in several ways
-/// `.motion = {.both = spring(200ms), .fall = instant()}`. In a file they are the keys `motion`, `rise`, `fall` and
+/// `.motion = {.both = spring(200ms), .down = instant()}`. In a file they are the keys `motion`, `motion_up`, `motion_down` and
 /// `max_motion` of the element itself.
 struct Motions {
     Motion both{};
-    std::optional<Motion> rise{};  ///< replaces `both` to a larger target
-    std::optional<Motion> fall{};  ///< replaces `both` to a smaller target
+    std::optional<Motion> up{};  ///< replaces `both` to a larger target
+    std::optional<Motion> down{};  ///< replaces `both` to a smaller target
     Motion max{};                  ///< the motion of the shown maximum
     /// The values that come round again, such as 360 for a heading in degrees: the way from 359 to 1 is 2. Zero is none. Shown are
     /// values of 0 to `cycle`, or of half of it to either side of 0 where the target or the start is less than 0.
     double cycle = 0;
 
     const Motion& towards(bool larger) const {
-        const std::optional<Motion>& own = larger ? rise : fall;
+        const std::optional<Motion>& own = larger ? up : down;
         return own ? *own : both;
     }
     /// Whether the value is shown at once, whichever way it goes.
@@ -73,7 +73,7 @@ struct Motions {
 };
 
 inline Motion::operator Motions() const {
-    return {.both = *this, .rise = {}, .fall = {}, .max = {}, .cycle = 0};
+    return {.both = *this, .up = {}, .down = {}, .max = {}, .cycle = 0};
 }
 
 }  // namespace rapido

@@ -7,7 +7,7 @@
 namespace rapido {
 
 /// The target is kept exactly, in its own type, and only the distance to it as a double, so that an integer lands on the
-/// integer over the whole range of 64 bits. Texts, booleans and "no value" change at once; a text is a view, as in
+/// integer over the whole range of 64 bits. Texts, flags and "no value" change at once; a text is a view, as in
 /// `Value`. Times that are passed in must not decrease.
 class MovingValue {
  public:

@@ -8,21 +8,21 @@ namespace rapido {
 
 /// A second bar that shows how much was just lost: it stays for the delay, which each further loss restarts,
 /// and then drains to the value. Under losses that do not stop, it drains all the same: twice the delay after the first of them at most.
-struct BarTrail {
+struct Trail {
     Seconds delay{0};       ///< before the trail drains; zero means no trail
     Seconds duration{0.5};  ///< how long the trail takes to drain
     Easing easing = Easing::ease_in_out();
     Themed<Color> color = rgb(0xff7a3c);
-    friend bool operator==(const BarTrail&, const BarTrail&) = default;
+    friend bool operator==(const Trail&, const Trail&) = default;
 };
 
 /// A number that stays where the value was, and drains to where the value is once nothing more was lost for a while. Several
 /// quick losses join into one; a loss while the trail drains lets it drain on and starts a new delay. A gain changes
 /// nothing: the value overtakes the trail, which is never below it. Times that are passed in must not decrease.
-class Trail {
+class MovingTrail {
  public:
     /// After `delay` the trail travels by the motion `drain`; an instant one makes it disappear at once.
-    Trail(Seconds delay, Motion drain) : delay_(to_nanoseconds(delay)), drain_(std::move(drain)) {}
+    MovingTrail(Seconds delay, Motion drain) : delay_(to_nanoseconds(delay)), drain_(std::move(drain)) {}
 
     /// Puts the trail at `value`: nothing was lost.
     void snap(double value);

@@ -5,14 +5,14 @@
 #include <optional>
 
 #include "rapido/pace/settle.hpp"
-#include "rapido/pace/window.hpp"
+#include "rapido/pace/interval.hpp"
 
 namespace rapido {
 
 /// Applies settle, window, quantize and smallest change, in this order. A value passes at its exact time, even between two
 /// frames. Times that are passed in must not decrease.
 ///
-///     rapido::Pacer pacer{{.interval = 500ms, .window = rapido::WindowKind::average}};
+///     rapido::Pacer pacer{{.interval = 500ms, .pick = rapido::Pick::average}};
 ///     pacer.set(frame_time, now);                       // in every frame
 ///     while (const auto passed = pacer.take(now)) show(passed->value);
 class Pacer {
@@ -51,7 +51,7 @@ class Pacer {
 
     Pace pace_;
     std::optional<Settle> settle_;
-    std::optional<Window> window_;
+    std::optional<Interval> window_;
     KeptValue source_;
     KeptValue windowed_;  ///< what the window gave last
     KeptValue passed_;

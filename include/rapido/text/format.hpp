@@ -51,8 +51,11 @@ enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, s
 /// spec of `%H`, `%I`, `%M`, `%S`, `%p`, `%T`, `%R` and literal text, with a precision for fractions of a
 /// second (`{:.1%M:%S}`); so does a plain number, as seconds.
 ///
-/// `{<warning>}` begins a piece in the style of that name and `{</>}` ends it, at most 8 deep; `{<coin/>}` is the picture of that
-/// name on the line. Only patterns and translations are read so: what a value says is shown as it is, braces and all.
+/// Markup is that of Unicode MessageFormat 2 (Unicode Technical Standard 35, part 9): `{#warning}` begins a piece in the style of that
+/// name and `{/warning}` ends it; `{#coin/}` is the image of that name on the line. Spaces may stand inside of the braces. Pieces are
+/// nested, at most 8 deep, and end in the order in which that standard recommends: the last one first. There are no options and no
+/// attributes, a name is an id, and a brace is escaped as in ISO C++, `{{`. Only patterns and translations are read so: what a value
+/// says is shown as it is, braces and all.
 ///
 /// Departures from ISO, so that a HUD is readable: the largest unit of a duration is not reduced (75 minutes
 /// under `%M:%S` is `75:00`), a time is rounded before it is split, negative zero shows no sign, an infinity
@@ -68,10 +71,10 @@ class Format {
         std::size_t offset = 0;  ///< where the field begins in the pattern, in bytes
     };
 
-    /// A styled piece or a picture of a pattern.
+    /// A styled piece or an image of a pattern.
     struct PieceUse {
         std::string_view name;
-        bool is_picture = false;
+        bool is_image = false;
         std::size_t offset = 0;  ///< where it begins in the pattern, in bytes
     };
 
@@ -82,7 +85,7 @@ class Format {
                                 std::span<const std::string_view> names = {});
 
     std::vector<Use> uses() const;
-    /// Returns the pieces that need a style or a picture of their name.
+    /// Returns the pieces that need a style or an image of their name.
     std::vector<PieceUse> piece_uses() const;
     /// Whether some field needs the maximum.
     bool uses_max() const;

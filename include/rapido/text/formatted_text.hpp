@@ -17,17 +17,17 @@ class NumberText;
 struct TextOptions {
     Rounding rounding = Rounding::automatic;
     std::string placeholder = "--";  ///< stands in place of a field that has no value
-    int compact = 0;                 ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
+    int compact_digits = 0;                 ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
     bool drop_zero_parts = false;    ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;        ///< hours of a duration begin again after 24
     bool seconds_left = false;       ///< a number under `{}` is a time that is left: whole seconds
 };
 
-/// A part of a text in a style of its own, or a picture on its line.
+/// A part of a text in a style of its own, or an image on its line.
 struct TextPiece {
-    std::size_t begin = 0, end = 0;  ///< bytes; of a picture those of U+FFFC
-    std::string_view name{};         ///< of the style or the picture
-    bool is_picture = false;
+    std::size_t begin = 0, end = 0;  ///< bytes; of an image those of U+FFFC
+    std::string_view name{};         ///< of the style or the image
+    bool is_image = false;
     friend bool operator==(const TextPiece&, const TextPiece&) = default;
 };
 
@@ -53,7 +53,7 @@ class FormattedText {
 
     /// Returns the characters, which are valid until the next update.
     std::string_view text() const;
-    /// Returns the styled pieces and the pictures of the text, in the order in which they begin: where they overlap, the later one
+    /// Returns the styled pieces and the images of the text, in the order in which they begin: where they overlap, the later one
     /// counts. Valid until the next update.
     std::span<const TextPiece> pieces() const { return pieces_; }
     /// Lets a `NumberText`, which must outlive this text, write and hold the characters where only one number of them
@@ -75,7 +75,7 @@ class FormattedText {
 
     /// What is visible of one field: its digits, not its value.
     struct Key {
-        enum class Kind : std::uint8_t { placeholder, infinity, digits, whole, real, boolean, text, sign };
+        enum class Kind : std::uint8_t { placeholder, infinity, digits, whole, real, flag, text, sign };
         std::uint64_t bits = 0;
         Kind kind = Kind::placeholder;
         bool negative = false;

@@ -24,7 +24,7 @@ struct CompactForm {
     friend bool operator==(const CompactForm&, const CompactForm&) = default;
 };
 
-/// The small table that the core knows of a language: numbers under `L` and `compact`, and plural forms. The
+/// The small table that the core knows of a language: numbers under `L` and `compact_digits`, and plural forms. The
 /// default is English. `rapido::number_style("de")` in rapido/locale.hpp makes one out of CLDR.
 struct NumberStyle {
     std::array<std::string, 10> digits{"0", "1", "2", "3", "4", "5", "6", "7", "8", "9"};

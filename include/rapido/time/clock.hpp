@@ -14,9 +14,9 @@ struct Step {
     Seconds game{0};
 };
 
-/// Returns a step from seconds: `hud.update(step(dt, dt * time_scale))`.
-constexpr Step step(double real, double game) {
-    return {.real = Seconds{real}, .game = Seconds{game}};
+/// Returns a step: `hud.update(step(dt, dt * time_scale))`.
+constexpr Step step(Seconds real, Seconds game) {
+    return {.real = real, .game = game};
 }
 
 enum class ClockKind : std::uint8_t { real, game };

@@ -42,7 +42,7 @@ struct TimerState {
     double speed = 1;
     Run run = Run::stopped;
     bool loop = false;
-    bool held = false;  ///< paused by the source `pause` of a HUD
+    bool held = false;  ///< paused by the source `pause_when` of a HUD
     friend bool operator==(const TimerState&, const TimerState&) = default;
 };
 

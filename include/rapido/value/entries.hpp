@@ -194,14 +194,14 @@ detail::EntryField<Projection> entry_field(std::string name, Projection projecti
     return {std::move(name), std::move(projection)};
 }
 
-/// Says where the entries of a container are in the world, for `Tags`: a member, a member function without arguments, or a callable on
+/// Says where the entries of a container are in the world, for `Markers`: a member, a member function without arguments, or a callable on
 /// an entry, which gives what has x, y and perhaps z, or two or three numbers by index.
 template <class Projection>
 detail::EntryPosition<Projection> entry_position(Projection projection) {
     return {std::move(projection)};
 }
 
-/// Binds a `List` or `Tags` to a container of the game, which may be anything that a range-based `for` goes through, and names the fields
+/// Binds a `List` or `Markers` to a container of the game, which may be anything that a range-based `for` goes through, and names the fields
 /// of its entries:
 ///
 ///     sources.set("pilots", rapido::watch_entries(pilots, rapido::entry_field("name", &Pilot::name),

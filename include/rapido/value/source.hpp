@@ -36,7 +36,7 @@ concept WrittenSource =
 ///
 /// - `watch(x)` follows the game's own state.
 /// - A literal such as `"plane.water"` is a name, looked up in the `Sources` that the HUD is made with, and negated by a leading
-///   `!`; `name(s)` is the same for a name in a variable.
+///   `!`; `by_name(s)` is the same for a name in a variable.
 /// - A number or a duration that is written where it is used, as `.max = 100` or `.max = 90s`, is a constant; `constant(x)` is
 ///   the same for a variable.
 ///
@@ -61,7 +61,7 @@ class Source {
                              std::is_convertible_v<T, const char*>) {
             static_assert(!sizeof(T),
                           "a text that is no literal is no source by itself: write rapido::watch(s) to show the text, "
-                          "rapido::name(s) for the name of a source, or rapido::constant(s) for its present "
+                          "rapido::by_name(s) for the name of a source, or rapido::constant(s) for its present "
                           "characters");
         } else if constexpr (std::is_invocable_v<const Bare&>) {
             static_assert(!sizeof(T), "a callable by itself is no source: write rapido::watch(callable)");
@@ -107,7 +107,7 @@ struct NamedSource {
 };
 
 /// Returns the source that a game offers under a name, as a literal does: for names in variables.
-inline Source name(std::string_view name) {
+inline Source by_name(std::string_view name) {
     return Source(detail::Binding::named(name));
 }
 

@@ -16,6 +16,8 @@ template <class T>
 inline constexpr bool is_duration = false;
 template <class Rep, class Period>
 inline constexpr bool is_duration<std::chrono::duration<Rep, Period>> = true;
+template <>
+inline constexpr bool is_duration<Seconds> = true;
 
 /// One value of one of the types that a HUD can show, or no value. It has sixteen bytes. A text is a view, which is valid as
 /// long as the string that it was made from. A `Value` variable may itself be watched: its type may then change while
@@ -24,11 +26,11 @@ class Value {
  public:
     // As wide as the rest, so that a copy is two whole words: one byte at the end would be copied by stores that
     // overlap, and the next read of it would wait for them.
-    enum class Type : std::uint32_t { none, boolean, int64, uint64, float32, float64, text, duration };
+    enum class Type : std::uint32_t { none, flag, int64, uint64, float32, float64, text, duration };
 
     /// Makes no value: an element shows its placeholder.
     constexpr Value() = default;
-    constexpr Value(std::same_as<bool> auto value) : integer_(value ? 1 : 0), type_(Type::boolean) {}
+    constexpr Value(std::same_as<bool> auto value) : integer_(value ? 1 : 0), type_(Type::flag) {}
     constexpr Value(std::signed_integral auto value) : integer_(value), type_(Type::int64) {}
     template <std::unsigned_integral T>
     requires(!std::same_as<T, bool>) constexpr Value(T value) : natural_(value), type_(Type::uint64) {}
@@ -56,6 +58,8 @@ class Value {
         }
     }
 
+    Value(Seconds time) : Value(to_nanoseconds(time)) {}
+
     constexpr Type type() const { return type_; }
     constexpr bool has_value() const { return type_ != Type::none; }
     constexpr bool is_integer() const { return type_ == Type::int64 || type_ == Type::uint64; }
@@ -64,7 +68,7 @@ class Value {
     constexpr bool is_number() const { return type_ != Type::none && type_ != Type::text; }
 
     // Each of these is for its own type only.
-    constexpr bool boolean() const { return integer_ != 0; }
+    constexpr bool flag() const { return integer_ != 0; }
     constexpr std::int64_t int64() const { return integer_; }
     constexpr std::uint64_t uint64() const { return natural_; }
     constexpr double real() const { return real_; }
@@ -107,7 +111,7 @@ Value difference(const Value& a, const Value& b);
 /// Returns whether the amount `a` is less than `b`; integers are compared as integers. False if one has no amount.
 bool less(const Value& a, const Value& b);
 
-/// Returns the word for a type: "no value", "boolean", "integer", "number", "text", "duration".
+/// Returns the word for a type: "no value", "flag", "integer", "number", "text", "duration".
 std::string_view to_string(Value::Type type);
 
 }  // namespace rapido
