@@ -211,7 +211,7 @@ void PreviewSession::toggle_reduced_motion() {
 PreviewFrame::Says PreviewSession::says() const {
     PreviewFrame::Says says;
     says.file = options_.hud;
-    says.state = std::string(is_playing_ ? "playing" : "standing") +
+    says.state = std::string(is_playing_ ? "playing" : "paused") +
                  (speeds[speed_] == 1 ? "" : " at " + said(Value(speeds[speed_])) + " x");
     const Nanoseconds whole = play_.last() - play_.first();
     const auto seconds = [](Nanoseconds time) {

@@ -172,7 +172,7 @@ void pixels(cairo_t* on, std::initializer_list<std::string_view> rows,
 
 void pixel_drop(cairo_t* on, Tint body, Tint light) {
     constexpr Tint edge{0.20, 0.13, 0.10};
-    pixels(on, {"....#....", "...#o#...", "...#o#...", "..#ooo#..", ".#owooo#.", ".#owooo#.", ".#ooooo#.", "..#####.."},
+    pixels(on, {"....#....", "...#o#...", "..#ooo#..", ".#ooooo#.", "#owooooo#", "#owooooo#", ".#ooooo#.", "..#####.."},
            [&](char c) {
                return c == '#' ? &edge : c == 'o' ? &body : c == 'w' ? &light : nullptr;
            });

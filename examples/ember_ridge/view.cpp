@@ -112,14 +112,14 @@ void View::draw_sky(SDL_Renderer* renderer) const {
         SDL_RenderDrawLine(renderer, area.x, y, area.x + area.w - 1, y);
     }
     // Banks of cloud, which pass by slowly.
-    for (int bank = 0; bank < 14; ++bank) {
-        const double across = std::fmod(bank * 0.377 + 1 - middle.x * 0.00004 * (1 + bank % 3), 1.0);
+    for (int bank = 0; bank < 8; ++bank) {
+        const double across = std::fmod(bank * 0.3819 + 1 - middle.x * 0.00004 * (1 + bank % 3), 1.0);
         const auto radius = static_cast<float>(area.h * (0.16 + 0.05 * (bank % 4)));
         const Uint8 light = bank % 2 == 0 ? 250 : 168;
-        for (int part = -2; part <= 2; ++part)
+        for (int part = -1; part <= 1; ++part)
             glow(renderer,
                  {static_cast<float>(area.x + (across * 1.4 - 0.2) * area.w) + static_cast<float>(part) * radius * 0.8F,
-                  static_cast<float>(area.y + (horizon - area.y) * (0.06 + 0.055 * bank))},
+                  static_cast<float>(area.y + (horizon - area.y) * (0.06 + 0.095 * bank))},
                  radius, {light, light, light, 26});
     }
 }
@@ -138,13 +138,13 @@ void View::draw_ridges(SDL_Renderer* renderer) const {
             const double across = (x - area.x - area.w / 2.0) / zoom + middle.x * layer.near + layer.base * 37;
             // Steps of equal height, with a slope between them.
             const double steps = 2.2 * (1 + noise(across / layer.width * 3.1)), whole = std::floor(steps);
-            const double height = layer.base + layer.rise * 0.5 * (whole + std::clamp((steps - whole - 0.86) / 0.14, 0.0, 1.0));
+            const double height = layer.base + layer.rise * 0.5 * (whole + std::clamp((steps - whole - 0.97) / 0.03, 0.0, 1.0));
             const double y = static_cast<double>(to_screen({0, height + middle.y * (1 - layer.near) * 0.35}).y);
             const double bushes = (2.2 + 1.4 * std::sin(across * 0.7) + std::sin(across * 1.9)) * zoom * (0.3 + layer.near);
             column(renderer, x, y - bushes, y + 3 * zoom * layer.near, layer.scrub);
             column(renderer, x, y + 3 * zoom * layer.near, area.y + area.h, layer.stone);
             // Layers of the stone.
-            for (int line = 1; line <= 5; ++line)
+            for (int line = 1; line <= 2 && layer.near > 0.2; ++line)
                 column(renderer, x, y + (5 + line * 9 + noise(across * 0.05 + line)) * zoom * layer.near,
                        y + (6 + line * 9 + noise(across * 0.05 + line)) * zoom * layer.near, mixed(layer.stone, {120, 112, 98, 255}, 0.35 * layer.near + 0.05));
         }

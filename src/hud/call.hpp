@@ -75,9 +75,9 @@ struct KnownCall : CallKind {};
 /// Describes a call. `apply(const Call&, CallStage&)` beside it plays it; where it has a member function `lacks`, that names a field that it
 /// cannot do without.
 template <class Call>
-constexpr KnownCall<Call> call_kind(std::string_view name, std::string_view help, std::span<const Field> fields = {},
+constexpr KnownCall<Call> call_kind(std::string_view name, std::string_view help, std::span<const Field> described = {},
                                     CallTraits traits = {}) {
-    return {{.table = {name, fields},
+    return {{.table = {name, described},
              .help = help,
              .traits = traits,
              .make = []() -> std::shared_ptr<void> { return std::make_shared<Call>(); },
