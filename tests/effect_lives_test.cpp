@@ -31,7 +31,7 @@ TEST(Effect, of_a_group_is_one_for_each_way_unless_an_element_has_its_own) {
     definition.groups = {{.id = "g", .visible = watch(visible), .enter = "in", .leave = "out"}};
     BoxMeasurer measurer;
     Hud hud(definition, {}, &measurer);
-    hud.resize({1280, 720});
+    hud.resize({.size = {1280, 720}});
     const auto text = hud.add(Text{.id = "t", .format = "x", .group = "g"});
     const auto own = hud.add(Text{.id = "own", .format = "x", .group = "g", .enter = "in"});
     update(hud, 16ms);

@@ -210,7 +210,7 @@ TEST(FlashLimit, counts_what_is_gone_at_the_end_of_an_effect_that_does_not_fade)
 
 TEST(FlashLimit, follows_its_settings_while_an_effect_runs) {
     Hud hud(large(), {}, &Stage::fonts());
-    hud.resize({1024, 768});
+    hud.resize({.size = {1024, 768}});
     hud.set_flash_settings({.ground = rgb(0x000000)});
     Bar small = banner("small");
     small.place.size = {60, 60};

@@ -118,7 +118,7 @@ TEST(Text, that_is_balanced_has_as_many_lines_and_the_narrowest_of_them) {
         while (narrow > static_cast<int>(longest) * 10 && lines_in(broken_at(words, narrow - 10)) == lines_in(greedy))
             narrow -= 10;
         Hud hud{HudDefinition{}, {}, &measurer};
-        hud.resize({1280, 720});
+        hud.resize({.size = {1280, 720}});
         hud.add(Text{.id = "t",
                      .format = text,
                      .place = {.max_size = {static_cast<float>(width), 0}},
