@@ -91,6 +91,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
     } else if (definition || formatted.problems().front().code == ProblemCode::other) {
         __builtin_trap();
     }
+    // A file that was upgraded is in canonical order.
+    if (const Result<std::string> upgraded = upgrade_hud(text, "hud.toml")) {
+        const Result<std::string> again = format_hud(*upgraded, "hud.toml");
+        if (!again || *again != *upgraded) __builtin_trap();
+    }
     if (!definition) return 0;
     BoxMeasurer measurer;
     AnyImages images;
