@@ -245,8 +245,8 @@ std::vector<Case> frame_cases() {
         {"whole frame, at rest", "by hand, with a check of each value", 1.5, true, ours<false>, by_hand<false, true>},
         {"whole frame, all moving", "by hand, with a check of each value", 1, true, ours<true>, by_hand<true, true>},
         {"a font of the game, to be measured with", "one of the machine, found", 0.2, true, own_font, machine_font},
-        {"sample HUD read, to its first display list, fonts aside", "a font of the machine, found", 0, true, first_frame,
-         machine_font},
+        {"sample HUD read, to its first display list, fonts aside", "a font of the machine, found", 0, true,
+         first_frame, machine_font},
     };
 }
 

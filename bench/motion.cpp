@@ -198,8 +198,8 @@ void bare_timers(benchmark::State& state) {
 
 constexpr std::size_t effect_count = 200;
 const Effect lurch{.id = "lurch",
-                    .duration = length,
-                    .keyframes = {{.at = 0.3, .scale = 1.2F, .rotation = 10.0F}, {.at = 0.7, .scale = 0.9F}}};
+                   .duration = length,
+                   .keyframes = {{.at = 0.3, .scale = 1.2F, .rotation = 10.0F}, {.at = 0.7, .scale = 0.9F}}};
 
 void hud_effects(benchmark::State& state) {
     HudDefinition definition;

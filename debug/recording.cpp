@@ -151,7 +151,8 @@ static std::uint64_t key_of(const MarkerRef& marker) {
     return std::uint64_t{marker.element} << 32U | marker.index;
 }
 
-std::uint64_t RunningRecording::add(const MarkerRef& marker, const PositionSource& at, const std::vector<Binding>& values) {
+std::uint64_t RunningRecording::add(const MarkerRef& marker, const PositionSource& at,
+                                    const std::vector<Binding>& values) {
     places_[key_of(marker)] = things_.size();
     things_.push_back({.number = thing_count_,
                        .marker = marker,

@@ -33,7 +33,8 @@ class RunningRecording final : public HudRecording {
     void name(HudDefinition& definition) override;
     void call(const CallKind& kind, const void* given) override;
     void forget(ElementIndex index) override;
-    std::uint64_t add(const MarkerRef& marker, const PositionSource& at, const std::vector<detail::Binding>& values) override;
+    std::uint64_t add(const MarkerRef& marker, const PositionSource& at,
+                      const std::vector<detail::Binding>& values) override;
     std::optional<std::uint64_t> number_of(const MarkerRef& marker) const override;
     void remove(const MarkerRef& marker) override;
 

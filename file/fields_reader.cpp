@@ -54,10 +54,10 @@ void FieldsReader::unknown_field(const toml::key& key, const Table& description,
     const std::string whole = (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + owner.name;
     const std::string_view now = renamed_key(description.name, key.str());
     if (owner.style != nullptr && prefix.empty())
-        return fail(ProblemCode::unknown_key, *owner.style,
-                    whole + " takes no '" + utf8::shortened(key.str()) + "' from a style",
-                    now.empty() ? "use a style with fields of " + std::string(description.name) + " alone"
-                                : renamed_hint(now));
+        return fail(
+            ProblemCode::unknown_key, *owner.style,
+            whole + " takes no '" + utf8::shortened(key.str()) + "' from a style",
+            now.empty() ? "use a style with fields of " + std::string(description.name) + " alone" : renamed_hint(now));
     std::vector<std::string_view> names;
     if (prefix.empty()) names = owner.other_keys;
     for (const Field& known : description.fields)

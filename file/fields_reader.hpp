@@ -40,7 +40,8 @@ class FieldsReader {
         const toml::node* style = nullptr;
     };
 
-    void read(const toml::table& table, const Table& description, void* aggregate, const Owner& owner, Locations& locations) {
+    void read(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
+              Locations& locations) {
         read_fields(table, description, aggregate, owner, "", locations);
     }
     /// Reports the fields that must be there, and are in none of these tables: the last is the owner's own.

@@ -214,8 +214,8 @@ void HudReader::read_option(const toml::key& key, const toml::node& node) {
     const FieldsReader::Owner owner{std::string(top_table.name)};
     if (const Field* known = top_table.find(key.str()))
         return reader_.read_field(*known, node, &definition, owner, std::string(key.str()), definition.locations);
-    std::vector<std::string_view> names{"element", "timer",     "frame_meter", "effect", "language",  "group",
-                                        "style",   "component", "theme", "source", "include", "accept"};
+    std::vector<std::string_view> names{"element", "timer",     "frame_meter", "effect", "language", "group",
+                                        "style",   "component", "theme",       "source", "include",  "accept"};
     for (const Field& field : top_table.fields)
         names.push_back(field.name);
     const std::string_view now = renamed_key(top_table.name, key.str());

@@ -40,7 +40,8 @@ void HudReader::read_text_style(const toml::key& key, const toml::table& table) 
     const auto included = std::find_if(definition.styles.begin(), definition.styles.end(),
                                        [&](const TextStyle& other) { return other.id == style.id; });
     if (included != definition.styles.end()) {
-        definition.style_locations[static_cast<std::size_t>(included - definition.styles.begin())] = std::move(locations);
+        definition.style_locations[static_cast<std::size_t>(included - definition.styles.begin())] =
+            std::move(locations);
         *included = std::move(style);
         return;
     }
@@ -75,7 +76,8 @@ void HudReader::check_style(const std::string& name, const toml::table& table) {
 
 /// The fields of the styles that a table names, in their order. Returns the tables.
 std::vector<const toml::table*> HudReader::read_styles_of(const toml::table& table, const Table& description,
-                                                          void* aggregate, const std::string& name, Locations& locations) {
+                                                          void* aggregate, const std::string& name,
+                                                          Locations& locations) {
     std::vector<const toml::table*> read;
     const toml::node* const names = table.get("style");
     if (names == nullptr) return read;

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <map>
 #include <utility>
 #include <vector>
 
@@ -65,14 +66,10 @@ constexpr std::array keys{
 
 /// The owner is the key that the word is the value of.
 constexpr std::array words{
-    Renamed{"kind", "scale", "ruler"},
-    Renamed{"kind", "tags", "markers"},
-    Renamed{"kind", "popups", "pop_ups"},
-    Renamed{"layout", "stack", "free"},
-    Renamed{"fill_by", "level", "extent"},
-    Renamed{"justify", "space_between", "space-between"},
-    Renamed{"fit", "scale_down", "scale-down"},
-    Renamed{"image_fit", "scale_down", "scale-down"},
+    Renamed{"kind", "scale", "ruler"},          Renamed{"kind", "tags", "markers"},
+    Renamed{"kind", "popups", "pop_ups"},       Renamed{"layout", "stack", "free"},
+    Renamed{"fill_by", "level", "extent"},      Renamed{"justify", "space_between", "space-between"},
+    Renamed{"fit", "scale_down", "scale-down"}, Renamed{"image_fit", "scale_down", "scale-down"},
 };
 
 constexpr std::array calls{
@@ -83,8 +80,8 @@ constexpr std::array calls{
 
 template <std::size_t count>
 std::string_view find(const std::array<Renamed, count>& all, std::string_view owner, std::string_view before) {
-    const auto found = std::find_if(
-        all.begin(), all.end(), [&](const Renamed& one) { return one.owner == owner && one.before == before; });
+    const auto found = std::find_if(all.begin(), all.end(),
+                                    [&](const Renamed& one) { return one.owner == owner && one.before == before; });
     return found != all.end() ? found->now : std::string_view();
 }
 
@@ -107,18 +104,63 @@ void set_bare(std::string& text, std::string_view now) {
     text = is_quoted ? text.front() + std::string(now) + text.back() : std::string(now);
 }
 
+/// Upgrades the sections of a file, in their order.
 class Upgrade {
  public:
     void upgrade_section(Section& section) {
-        for (const auto& [before, now] :
-             {std::pair("[[meter]]", "[[frame_meter]]"), std::pair("[[locale]]", "[[language]]")})
-            if (section.header == before) section.header = now;
         upgrade_kind(section.items);
-        const bool is_style = section.header.starts_with("[style.");
-        upgrade_items(section.items, order_of(section), is_style);
+        if (section.header.empty()) return upgrade_items(section.items, order_of(section));
+        const std::string brackets = section.header.starts_with("[[") ? "[[" : "[";
+        const std::string_view name =
+            std::string_view(section.header).substr(brackets.size(), section.header.size() - 2 * brackets.size());
+        std::string path;
+        Inside inside{order_of({}), false};
+        const std::vector<std::string_view> parts = toml_text::parts_of(name);
+        for (std::size_t i = 0; i < parts.size(); ++i) {
+            const std::string part = renamed(parts[i], inside);
+            path += (path.empty() ? "" : ".") + part;
+            const auto open = open_.find(path);
+            const bool is_last = i + 1 == parts.size();
+            if (!is_last && open != open_.end())
+                inside = open->second;
+            else if (bare(parts.front()) == "style")
+                inside = i == 0 ? Inside{} : i == 1 ? Inside{{}, true} : next(inside, part, {});
+            else if (bare(parts.front()) == "component" && i < 2)
+                inside = {order_of(Section{.header = "[component.c]"}), false};
+            else
+                inside = next(inside, part, section.items);
+        }
+        open_.insert_or_assign(path, inside);
+        section.header = brackets + path + (brackets.size() == 2 ? "]]" : "]");
+        upgrade_items(section.items, inside.order, inside.is_style);
     }
 
  private:
+    /// The table that a header, or the parts of a key before the last, lead into.
+    struct Inside {
+        Order order{};
+        bool is_style = false;
+    };
+
+    static Inside next(const Inside& around, std::string_view part, const std::vector<Item>& items) {
+        // A style has the keys of any kind; which of them has tables inside is asked of the first that has this one.
+        if (around.is_style) {
+            for (const Kind* const kind : all_kinds())
+                if (kind->table->find(bare(part)) != nullptr)
+                    return {order_inside({{}, kind->table, {}}, bare(part), items), false};
+        }
+        return {order_inside(around.order, bare(part), items), false};
+    }
+
+    /// One part of a key, by its new name where it has one.
+    static std::string renamed(std::string_view part, const Inside& around, const TextValue& value = {}) {
+        const Table* const table = around.order.table;
+        const std::string_view now = around.is_style    ? renamed_in_style(bare(part), value)
+                                     : table == nullptr ? std::string_view()
+                                                        : renamed_key(table->name, bare(part));
+        return std::string(now.empty() ? part : now);
+    }
+
     static void upgrade_kind(std::vector<Item>& items) {
         for (Item& item : items)
             if (bare(item.key) == "kind") upgrade_plain("kind", item.value.text);
@@ -131,7 +173,8 @@ class Upgrade {
     }
 
     static TextValue* find_value(std::vector<Item>& items, std::string_view key) {
-        const auto found = std::find_if(items.begin(), items.end(), [key](const Item& item) { return bare(item.key) == key; });
+        const auto found =
+            std::find_if(items.begin(), items.end(), [key](const Item& item) { return bare(item.key) == key; });
         return found != items.end() ? &found->value : nullptr;
     }
 
@@ -145,8 +188,8 @@ class Upgrade {
         }
         if (!is_graph) return;
         for (const auto& [before, now] : {std::pair("tick_format", "format"), std::pair("size", "size")}) {
-            const auto known =
-                std::find_if(items.begin(), items.end(), [before = before](const Item& item) { return bare(item.key) == before; });
+            const auto known = std::find_if(items.begin(), items.end(),
+                                            [before = before](const Item& item) { return bare(item.key) == before; });
             if (known == items.end()) continue;
             Item moved{.key = now, .value = std::move(known->value)};
             items.erase(known);
@@ -160,13 +203,16 @@ class Upgrade {
         const std::string_view owner = order.table != nullptr ? order.table->name : std::string_view();
         if (is_style || owner == "bar" || owner == "graph") upgrade_ticks(items, owner == "graph");
         for (Item& item : items) {
-            // Of a dotted key, the first part is one of this table.
-            const std::size_t dot = std::min(item.key.find('.'), item.key.size());
-            const std::string_view key = bare(std::string_view(item.key).substr(0, dot));
-            const std::string_view now =
-                is_style ? renamed_in_style(key, item.value) : owner.empty() ? std::string_view() : renamed_key(owner, key);
-            if (!now.empty()) item.key = std::string(now) + item.key.substr(dot);
-            upgrade_value(item.value, order_inside(order, bare(item.key), item.value.items), bare(item.key));
+            // The parts of a dotted key lead into tables.
+            std::string key, last;
+            Inside inside{order, is_style};
+            for (const std::string_view part : toml_text::parts_of(item.key)) {
+                last = renamed(part, inside, item.value);
+                key += (key.empty() ? "" : ".") + last;
+                inside = next(inside, last, item.value.items);
+            }
+            item.key = key;
+            upgrade_value(item.value, inside.order, bare(last));
         }
     }
 
@@ -181,6 +227,8 @@ class Upgrade {
         if (is_element) upgrade_kind(value.items);
         upgrade_items(value.items, is_element ? order_of_element(value.items) : order);
     }
+
+    std::map<std::string, Inside, std::less<>> open_;  ///< by the header that was read last
 };
 
 }  // namespace

@@ -216,6 +216,33 @@ std::string_view bare(std::string_view text) {
     return text;
 }
 
+std::vector<std::string_view> parts_of(std::string_view key) {
+    std::vector<std::string_view> parts;
+    char quote = 0;
+    std::size_t begin = 0;
+    const auto add = [&](std::size_t end) {
+        std::string_view part = key.substr(begin, end - begin);
+        part.remove_prefix(std::min(part.find_first_not_of(" \t"), part.size()));
+        part.remove_suffix(part.size() - std::min(part.find_last_not_of(" \t") + 1, part.size()));
+        parts.push_back(part);
+        begin = end + 1;
+    };
+    for (std::size_t i = 0; i < key.size(); ++i) {
+        if (quote != 0) {
+            if (key[i] == '\\' && quote == '"')
+                ++i;
+            else if (key[i] == quote)
+                quote = 0;
+        } else if (key[i] == '"' || key[i] == '\'') {
+            quote = key[i];
+        } else if (key[i] == '.') {
+            add(i);
+        }
+    }
+    add(key.size());
+    return parts;
+}
+
 const TextValue* find(const std::vector<Item>& items, std::string_view key) {
     for (const Item& item : items)
         if (bare(item.key) == key) return &item.value;

@@ -50,6 +50,8 @@ Text take_apart(std::string_view text);
 
 /// A text in quotes that holds nothing special, or a bare one.
 std::string_view bare(std::string_view text);
+/// The parts of a dotted key, or of what stands between the brackets of a header, each as it is written.
+std::vector<std::string_view> parts_of(std::string_view key);
 /// The value of a key; null where it is not there.
 const TextValue* find(const std::vector<Item>& items, std::string_view key);
 

@@ -32,7 +32,8 @@ void try_format(std::string_view text) {
                          Value(Nanoseconds{-1})};
     for (const int compact : {0, 3})
         for (const Rounding rounding : {Rounding::nearest, Rounding::up, Rounding::honest}) {
-            FormattedText shown(*format, {.rounding = rounding, .compact_digits = compact, .drop_zero_parts = compact > 0});
+            FormattedText shown(*format,
+                                {.rounding = rounding, .compact_digits = compact, .drop_zero_parts = compact > 0});
             for (const Value& value : values)
                 for (const Value& max : values)
                     shown.update({.value = value, .max = max, .delta = value});

@@ -257,15 +257,16 @@ bands = [
                       .marks = {{45s}, {15s}, {5s, 1s}},
                       .clock = ClockKind::real};
     EXPECT_EQ(read->timers.at(0), timer);
-    const Text text{.id = "a",
-                    .value = "t.left",
-                    .motion = {.up = spring(500ms, 0.7F)},
-                    .bands = {{.id = "late", .below = 10, .hysteresis = 1, .color = amber, .fade = 200ms, .visible = true},
-                              {.above = 5,
-                               .edge_unit = EdgeUnit::value,
-                               .reads = BandReads::truth,
-                               .format = "! {}",
-                               .motion = Motion{.kind = MotionKind::roll}}}};
+    const Text text{
+        .id = "a",
+        .value = "t.left",
+        .motion = {.up = spring(500ms, 0.7F)},
+        .bands = {{.id = "late", .below = 10, .hysteresis = 1, .color = amber, .fade = 200ms, .visible = true},
+                  {.above = 5,
+                   .edge_unit = EdgeUnit::value,
+                   .reads = BandReads::truth,
+                   .format = "! {}",
+                   .motion = Motion{.kind = MotionKind::roll}}}};
     EXPECT_EQ(read->elements.at(0), Element(text));
 
     const auto bad = read_hud(R"([[timer]]
@@ -281,16 +282,17 @@ bands = [{ below = "low" }, 7, { reads = "shwon" }]
     std::vector<std::string> texts;
     for (const Problem& problem : bad.problems())
         texts.push_back(to_string(problem));
-    EXPECT_EQ(texts, (std::vector<std::string>{
-                         "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
-                         "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
-                         "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
-                         "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
-                         "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
-                         "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
-                         "hud.toml:8:42: error: 'bands.2.reads' of bar 'b' is 'shwon'; expected one of target, truth or "
-                         "shown; "
-                         "did you mean 'shown'?"}));
+    EXPECT_EQ(texts,
+              (std::vector<std::string>{
+                  "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
+                  "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
+                  "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
+                  "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
+                  "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
+                  "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
+                  "hud.toml:8:42: error: 'bands.2.reads' of bar 'b' is 'shwon'; expected one of target, truth or "
+                  "shown; "
+                  "did you mean 'shown'?"}));
 }
 
 }  // namespace

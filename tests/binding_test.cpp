@@ -405,8 +405,8 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
     hud.add(
         Text{.id = "part", .value = watch(shared, [](const Pilot&) -> int { throw std::runtime_error("a part"); })});
     hud.add(Text{.id = "gear", .value = watch(gear)});
-    const ElementRef fires = hud.add(
-        markers_of(Markers{.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "mark", .format = "x"}); }));
+    const ElementRef fires = hud.add(markers_of(
+        Markers{.id = "fires"}, [](const auto&) { return nest(Panel{}, Text{.id = "mark", .format = "x"}); }));
     hud.add_marker(fires, watch_position([]() -> Point { throw std::runtime_error("a place"); }), {});
     update(hud, 16ms);
     update(hud, 16ms);

@@ -98,12 +98,12 @@ TEST(Change, of_a_source_takes_its_value_as_given) {
 TEST(Change, keeps_bands_effects_and_trails) {
     double hull = 100;
     Hud hud;
-    const auto bar =
-        hud.add(Bar{.id = "hull",
-                    .value = watch(hull),
-                    .max = 100,
-                    .trail = {.delay = 400ms},
-                    .bands = {{.id = "low", .below = 25, .hysteresis = 10, .edge_unit = EdgeUnit::value, .color = amber}}});
+    const auto bar = hud.add(
+        Bar{.id = "hull",
+            .value = watch(hull),
+            .max = 100,
+            .trail = {.delay = 400ms},
+            .bands = {{.id = "low", .below = 25, .hysteresis = 10, .edge_unit = EdgeUnit::value, .color = amber}}});
     update(hud, 16ms);
     hull = 20;
     update(hud, 16ms);

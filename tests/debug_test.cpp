@@ -111,11 +111,11 @@ TEST(Probes, keep_clear_of_tags_where_those_are_seen) {
     std::vector<WorldPoint> fires{fire};
     Hud hud{HudDefinition{}, {}, &measurer};
     hud.add(markers_of({.id = "fires",
-                     .entries = watch_entries(fires, entry_position([](const WorldPoint& at) { return at; })),
-                     .at_most = 1},
-                    [](const auto&) {
-                        return nest(Panel{}, Bar{.id = "heat", .value = 1, .place = {.size = {120, 40}}});
-                    }));
+                        .entries = watch_entries(fires, entry_position([](const WorldPoint& at) { return at; })),
+                        .at_most = 1},
+                       [](const auto&) {
+                           return nest(Panel{}, Bar{.id = "heat", .value = 1, .place = {.size = {120, 40}}});
+                       }));
     show_probes(hud);
     for (int i = 0; i < 65; ++i) {
         RAPIDO_PROBE(fire.x);
@@ -271,10 +271,11 @@ TEST(Overlay, shows_boxes_ids_and_why) {
     EXPECT_EQ(why[2], "source");
     EXPECT_EQ(why[3].substr(0, 26), "reads a constant: 7, since");
     // What moves is found where it is drawn.
-    const auto markers = hud.add(markers_of({.id = "t", .parameters = {"v"}, .pivot = Anchor::center}, [](const auto& thing) {
-        return nest(Panel{.place = {.size = {40, 20}}, .plate = false},
-                    Bar{.id = "bar", .value = thing("v"), .place = {.size = {40, 20}}});
-    }));
+    const auto markers =
+        hud.add(markers_of({.id = "t", .parameters = {"v"}, .pivot = Anchor::center}, [](const auto& thing) {
+            return nest(Panel{.place = {.size = {40, 20}}, .plate = false},
+                        Bar{.id = "bar", .value = thing("v"), .place = {.size = {40, 20}}});
+        }));
     const Point at{100, 100};
     hud.add_marker(markers, watch_position(at), {0.5});
     update(hud, 1s);

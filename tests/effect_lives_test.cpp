@@ -23,8 +23,10 @@ TEST(Effect, from_rest_is_exactly_its_keyframes) {
 }
 
 TEST(Effect, of_a_group_is_one_for_each_way_unless_an_element_has_its_own) {
-    const Effect in{.id = "in", .duration = 1s, .keyframes = {{.at = 0, .offset = Point{0, -20}, .easing = Easing::linear()}}};
-    const Effect out{.id = "out", .duration = 1s, .keyframes = {{.at = 0, .offset = Point{30, 0}, .easing = Easing::linear()}}};
+    const Effect in{
+        .id = "in", .duration = 1s, .keyframes = {{.at = 0, .offset = Point{0, -20}, .easing = Easing::linear()}}};
+    const Effect out{
+        .id = "out", .duration = 1s, .keyframes = {{.at = 0, .offset = Point{30, 0}, .easing = Easing::linear()}}};
     HudDefinition definition;
     definition.effects = {in, out};
     bool visible = true;

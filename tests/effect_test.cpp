@@ -248,7 +248,7 @@ TEST(Effect, starts_by_what_happens_to_a_value_or_a_timer) {
                 .value = watch(hull),
                 .bands = {{.id = "low", .below = 1, .effect = "glwo"}},
                 .triggers = {{.on = TriggerOn::band_enter, .effect = "hit", .band = "lwo"},
-                            {.on = TriggerOn::end, .effect = "hit"}}});
+                             {.on = TriggerOn::end, .effect = "hit"}}});
     std::vector<std::string> messages;
     for (std::size_t i = 1; i < hud.problems().size(); ++i)
         messages.push_back(to_string(hud.problems()[i]));

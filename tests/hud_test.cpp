@@ -172,7 +172,8 @@ TEST(Hud, hides_a_panel_with_what_stands_inside_and_leaves_it_current) {
 
 HudDefinition with_timer() {
     HudDefinition definition;
-    definition.timers.push_back({.id = "evacuation", .duration = 45s, .start_when = "evacuating", .pause_when = "held"});
+    definition.timers.push_back(
+        {.id = "evacuation", .duration = 45s, .start_when = "evacuating", .pause_when = "held"});
     definition.frame_meters.push_back({.id = "frames"});
     definition.elements = {
         Text{.id = "left", .value = "evacuation.left", .format = "{:%M:%S}", .rounding = Rounding::up},

@@ -125,7 +125,8 @@ TEST(Text, that_is_balanced_has_as_many_lines_and_the_narrowest_of_them) {
                      .size = 20,
                      .wrap = Wrap::balance});
         update(hud, 16ms);
-        EXPECT_EQ(joined(lines_of(hud)), lines_in(greedy) > 0 ? broken_at(words, narrow) : greedy) << text << " in " << width;
+        EXPECT_EQ(joined(lines_of(hud)), lines_in(greedy) > 0 ? broken_at(words, narrow) : greedy)
+            << text << " in " << width;
     }
 }
 

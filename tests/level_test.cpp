@@ -200,8 +200,8 @@ TEST(Level, fits_its_picture_into_its_box) {
     mapped.image_fit = ImageFit::cover;
     Stage stage(Panel{.id = "none", .plate = false});
     stage.image("m", 4, 2,
-                    {rgb(0x000000), rgb(0x404040), rgb(0xc0c0c0), rgb(0xffffff), rgb(0x000000), rgb(0x404040),
-                     rgb(0xc0c0c0), rgb(0xffffff)});
+                {rgb(0x000000), rgb(0x404040), rgb(0xc0c0c0), rgb(0xffffff), rgb(0x000000), rgb(0x404040),
+                 rgb(0xc0c0c0), rgb(0xffffff)});
     stage.hud.add(mapped);
     stage.pass(0s);
     const Picture picture = stage.shot();

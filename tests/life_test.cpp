@@ -41,8 +41,12 @@ std::vector<Way> all_ways() {
             if (frame >= 50) game.*what = before;
         };
     };
-    const std::vector<Band> ratio{
-        {.id = "low", .below = 0.3, .edge_unit = EdgeUnit::ratio, .color = rgb(0xff0000), .fade = 200ms, .effect = "hop"}};
+    const std::vector<Band> ratio{{.id = "low",
+                                   .below = 0.3,
+                                   .edge_unit = EdgeUnit::ratio,
+                                   .color = rgb(0xff0000),
+                                   .fade = 200ms,
+                                   .effect = "hop"}};
     return {
         {"a text at rest", of(Text{.format = "{:.0f} {#loud}L{/loud}"}), {}},
         {"a text in flight", of(Text{.motion = tween(700ms)}), jump},
@@ -172,7 +176,8 @@ std::vector<Way> all_ways() {
          },
          [](Game&, Hud& hud, int frame) {
              if (frame == 5 || frame == 17 || frame == 18 || frame == 50)
-                 hud.notify(hud.find("e"), {.text = "{#loud}shot{/loud} {}", .value = constant(frame), .show_for = 600ms});
+                 hud.notify(hud.find("e"),
+                            {.text = "{#loud}shot{/loud} {}", .value = constant(frame), .show_for = 600ms});
          }},
         {"amounts that pop up", [](Game&) { return std::vector<Element>{PopUps{.id = "e"}}; },
          [](Game&, Hud& hud, int frame) {
@@ -202,14 +207,14 @@ std::vector<Way> all_ways() {
         {"markers",
          [](Game& game) {
              return markers_of(Markers{.id = "e",
-                                 .entries = watch_entries(game.pilots, entry_field("name", &Pilot::name),
-                                                          entry_position(&Pilot::at)),
-                                 .key = "name",
-                                 .at_most = 3},
-                            [](const auto& entry) {
-                                return nest(Panel{.enter = "arrive", .leave = "arrive"},
-                                            Text{.id = "name", .value = entry("name")});
-                            });
+                                       .entries = watch_entries(game.pilots, entry_field("name", &Pilot::name),
+                                                                entry_position(&Pilot::at)),
+                                       .key = "name",
+                                       .at_most = 3},
+                               [](const auto& entry) {
+                                   return nest(Panel{.enter = "arrive", .leave = "arrive"},
+                                               Text{.id = "name", .value = entry("name")});
+                               });
          },
          [](Game& game, Hud& hud, int frame) {
              if (frame == 0) hud.set_camera(Camera::flat({.center = {2, 1, 0}, .zoom = 60}));

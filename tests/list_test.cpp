@@ -176,8 +176,9 @@ TEST(List, follows_a_container_that_changes_in_every_way) {
         Random random(seed);
         const bool is_sorted = seed % 2 == 0;
         std::vector<Pilot> pilots;
-        Board board(pilots_of(pilots),
-                    {.key = "name", .sort = is_sorted ? "score" : "", .sort_order = SortOrder::descending, .at_most = 6});
+        Board board(
+            pilots_of(pilots),
+            {.key = "name", .sort = is_sorted ? "score" : "", .sort_order = SortOrder::descending, .at_most = 6});
         int born = 0;
         std::map<std::string, ElementRef> before;
         for (int frame = 0; frame < 600; ++frame) {
@@ -513,7 +514,8 @@ TEST(List, closes_up_when_a_row_has_left_whatever_the_frames_are) {
     const Effect out{.id = "out", .duration = 500ms, .keyframes = {{.at = 0, .opacity = 0.0F}}};
     BoxMeasurer measurer;
     Hud hud{HudDefinition{.effects = {out}}, {}, &measurer};
-    const List list{.id = "board", .entries = pilots_of(pilots), .key = "name", .place_motion = tween(1s, Easing::linear())};
+    const List list{
+        .id = "board", .entries = pilots_of(pilots), .key = "name", .place_motion = tween(1s, Easing::linear())};
     hud.add(list_of(list, [](const auto& entry) {
         return nest(Panel{.plate = false, .leave = "out"}, Text{.id = "name", .value = entry("name")});
     }));

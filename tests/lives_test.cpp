@@ -221,7 +221,8 @@ TEST(Timers, take_marks_and_amounts_at_the_ends_of_all_numbers) {
             for (const TimerKind kind : {TimerKind::countdown, TimerKind::stopwatch}) {
                 Hud hud;
                 hud.add(Timer{.id = "t", .kind = kind, .duration = 10s, .marks = {{Seconds{at}, Seconds{every}}}});
-                hud.add(Bar{.id = "b", .value = by_name("t.left"), .max = by_name("t.duration"), .bands = {{.below = 0.5}}});
+                hud.add(Bar{
+                    .id = "b", .value = by_name("t.left"), .max = by_name("t.duration"), .bands = {{.below = 0.5}}});
                 for (const double step : {0.0, 1.0, 8.0, 1e9, 1e300})
                     hud.update({.real = Seconds{step}, .game = Seconds{step}});
                 EXPECT_GE(hud.timer("t")->left().count(), 0);

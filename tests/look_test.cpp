@@ -24,7 +24,7 @@ TEST(Picture, blurs_as_a_gaussian_does) {
         DisplayGroup group;
         group.begin();
         group.rect({150, 100, 300, 400}, 0,
-                       white);  // its left and its upper edge are far from the others
+                   white);  // its left and its upper edge are far from the others
         group.blur_last(radius);
         picture.draw(group);
         for (int step = -40; step <= 40; ++step) {
@@ -301,7 +301,7 @@ TEST(Looks, of_the_demo_show_the_same_six_readouts_without_a_problem) {
     sources.set("fuel", watch(fuel));
     sources.set("crew", watch(crew));
     sources.set("time_left", watch(time_left));
-    for (const char* const look : {"dusk", "paper", "neon", "pixel"}) {
+    for (const char* const look : {"slate", "paper", "neon", "pixel"}) {
         const Result<HudDefinition> definition = read_hud_file(folder + "/" + look + ".toml");
         ASSERT_TRUE(definition) << to_string(definition.problems().front());
         Hud hud(*definition, sources, &fonts, &images);

@@ -222,7 +222,8 @@ const CompactCase compact_cases[]{
 TEST(Compact, never_widens_at_a_boundary) {
     for (const CompactCase& row : compact_cases) {
         const auto text = [&](int digits, Rounding rounding) {
-            std::string shown_text = shown("{}", {.value = row.value}, {.rounding = rounding, .compact_digits = digits});
+            std::string shown_text =
+                shown("{}", {.value = row.value}, {.rounding = rounding, .compact_digits = digits});
             std::erase(shown_text, ',');
             return shown_text;
         };
@@ -256,7 +257,8 @@ TEST(Compact, with_names_of_its_own_goes_on_beyond_them_and_is_no_wider_than_in_
                                                            {1e9, 1, "1e+09"},
                                                            {1'234'567'890, 12, "1,234,567,890"},
                                                            {5e15, 2, "5.0e+15"}})
-        EXPECT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact_digits = digits}, &style), text);
+        EXPECT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact_digits = digits}, &style),
+                  text);
 }
 
 TEST(Numbers, at_the_ends_of_what_there_is_are_still_numbers) {
@@ -342,7 +344,8 @@ TEST(Language, writes_compact_numbers_as_icu_does) {
             const int whole = static_cast<int>(std::to_string(value).size()) - style.compact[form].drop;
             if (!in_full && whole > 3) continue;  // beyond three digits ICU shows zeros, we show the digits
             ++checked;
-            ASSERT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact_digits = 3}, &style), expected)
+            ASSERT_EQ(shown("{}", {.value = value}, {.rounding = Rounding::nearest, .compact_digits = 3}, &style),
+                      expected)
                 << tag << " " << value;
         }
         EXPECT_GT(checked, 1000) << tag;

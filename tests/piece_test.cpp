@@ -32,18 +32,23 @@ TEST(Format, takes_pieces_apart_and_tells_what_is_none) {
              {"{ #a }x{ #b/ }{ /a }", "x" + image + " a=0-4 b/=1-4"},
              {"x{/a}", "h.toml:1:2: error: format \"x{/a}\": '{/a}' without a piece that it ends"},
              {"{#a}x{#b}y{/a}{/b}",
-              "h.toml:1:11: error: format \"{#a}x{#b}y{/a}{/b}\": '{/a}' where the last piece is 'b'; write '{/b}' first"},
+              "h.toml:1:11: error: format \"{#a}x{#b}y{/a}{/b}\": '{/a}' where the last piece is 'b'; write '{/b}' "
+              "first"},
              {"{#a b}{/a}",
-              "h.toml:1:1: error: format \"{#a b}{/a}\": '{#a b}' is no piece; write {#style}, {/style} or {#image/}, or "
+              "h.toml:1:1: error: format \"{#a b}{/a}\": '{#a b}' is no piece; write {#style}, {/style} or {#image/}, "
+              "or "
               "'{{' for the brace itself"},
              {"{#/}",
-              "h.toml:1:1: error: format \"{#/}\": '{#/}' is no piece; write {#style}, {/style} or {#image/}, or '{{' for "
+              "h.toml:1:1: error: format \"{#/}\": '{#/}' is no piece; write {#style}, {/style} or {#image/}, or '{{' "
+              "for "
               "the brace itself"},
              {"{/}",
-              "h.toml:1:1: error: format \"{/}\": '{/}' is no piece; write {#style}, {/style} or {#image/}, or '{{' for "
+              "h.toml:1:1: error: format \"{/}\": '{/}' is no piece; write {#style}, {/style} or {#image/}, or '{{' "
+              "for "
               "the brace itself"},
              {"{<a>}x{</>}",
-              "h.toml:1:1: error: format \"{<a>}x{</>}\": '{<a>}' is of version 0.1; write {#style}, {/style} and {#image/}, "
+              "h.toml:1:1: error: format \"{<a>}x{</>}\": '{<a>}' is of version 0.1; write {#style}, {/style} and "
+              "{#image/}, "
               "or let 'rapido format --from 0.1' do so"},
              {"{#a}{#a}{#a}{#a}{#a}{#a}{#a}{#a}{#a}",
               "h.toml:1:33: error: format \"{#a}{#a}{#a}{#a}{#a}{#a}{#a}{#a}{#a}\": pieces are "

@@ -220,7 +220,8 @@ TEST(HudFile, refuses_lists_without_end) {
     }
     EXPECT_EQ(says(graphs), "hud.toml:1:3: error: 10001 of 'element'; at most 4000");
     const std::string bar = "[[element]]\nkind = 'bar'\nid = 'b'\nvalue = 1\nticks = { at = [";
-    EXPECT_EQ(says(bar + ticks + "] }\n"), "hud.toml:5:16: error: 'ticks.at' of bar 'b' has 10001 entries; at most 1000");
+    EXPECT_EQ(says(bar + ticks + "] }\n"),
+              "hud.toml:5:16: error: 'ticks.at' of bar 'b' has 10001 entries; at most 1000");
     const std::string level = "[[element]]\nkind = 'level'\nid = 'l'\nvalue = 1\ncorners = [";
     EXPECT_EQ(says(level + points + "]\n"), "hud.toml:5:11: error: 'corners' of level 'l' has more than 10000 entries");
 }

@@ -133,11 +133,11 @@ struct Game {
                         Text{.id = "score", .value = entry("score"), .motion = tween(500ms)});
         }));
         put(markers_of({.id = "pilots",
-                     .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_position(&Pilot::at)),
-                     .at_most = 4},
-                    [](const auto& entry) { return nest(Panel{}, Text{.id = "name", .value = entry("name")}); }));
+                        .entries = watch_entries(pilots, entry_field("name", &Pilot::name), entry_position(&Pilot::at)),
+                        .at_most = 4},
+                       [](const auto& entry) { return nest(Panel{}, Text{.id = "name", .value = entry("name")}); }));
         put(markers_of({.id = "fires", .parameters = {"heat"}, .at_most = 3, .at_edge = AtEdge::arrow},
-                    [](const auto& entry) { return nest(Panel{}, Bar{.id = "heat", .value = entry("heat")}); }));
+                       [](const auto& entry) { return nest(Panel{}, Bar{.id = "heat", .value = entry("heat")}); }));
         return made;
     }
 
@@ -524,9 +524,9 @@ TEST(Recording, is_cut_to_a_moment_that_is_played_alike_again) {
 TEST(Recording, begins_before_all_other_calls) {
     std::ostringstream file;
     RecordingWriter writer(file);
-    for (const auto& call :
-         std::vector<std::function<void(Hud&)>>{[](Hud& hud) { hud.update(0.1); }, [](Hud& hud) { hud.set_ui_scale(2); },
-                                                [](Hud& hud) { hud.add(Text{.id = "a"}); }}) {
+    for (const auto& call : std::vector<std::function<void(Hud&)>>{[](Hud& hud) { hud.update(0.1); },
+                                                                   [](Hud& hud) { hud.set_ui_scale(2); },
+                                                                   [](Hud& hud) { hud.add(Text{.id = "a"}); }}) {
         Hud hud;
         call(hud);
         EXPECT_FALSE(record(hud, &writer));
@@ -578,7 +578,8 @@ TEST(Recording, names_the_line_of_what_is_wrong) {
     for (const Row& row : std::vector<Row>{
              {"", "r.jsonl: error: is empty"},
              {"{}", "r.jsonl:1:1: error: this is no recording; its first line begins with {\"recording\": 2"},
-             {R"({"recording":3,"hud":""})", "r.jsonl:1:1: error: is a recording of version 3; this reads versions 1 and 2"},
+             {R"({"recording":3,"hud":""})",
+              "r.jsonl:1:1: error: is a recording of version 3; this reads versions 1 and 2"},
              {R"({"recording":2})", "r.jsonl:1:1: error: has no 'hud'"},
              {R"({"recording":2,"hud":"[[element]]\nkind = \"txt\""})", "unknown kind 'txt'"},
              {first + "\n\n[1]", "r.jsonl:3:1: error: expected an object"},
@@ -885,9 +886,9 @@ TEST(Recording, reads_nothing_more_of_what_is_gone) {
     ASSERT_TRUE(record(hud, &writer));
     const ElementRef fires = hud.find("fires");
     ASSERT_TRUE(hud.alive(hud.add_marker(fires, watch_position([&] {
-                                      return Point{static_cast<float>(++place_reads), 0};
-                                  }),
-                                  {})));
+                                             return Point{static_cast<float>(++place_reads), 0};
+                                         }),
+                                         {})));
     update(hud, 16ms);
     EXPECT_GT(value_reads, 0);
     EXPECT_GT(place_reads, 0);

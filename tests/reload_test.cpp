@@ -112,8 +112,8 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
     // Another order, another size, a new element, a longer timer, and no text any more.
     const std::string fuel = "[[element]]\nkind = \"text\"\nid = \"fuel\"\nformat = \"FUEL\"\n";
     const Problems none =
-        hud.reload(read("timer = [{ id = \"drop\", duration = 60, start_when = \"burning\" }]\nmargin = 8\n" + fuel + gauge +
-                        "place = { size = [300, 20] }\n"));
+        hud.reload(read("timer = [{ id = \"drop\", duration = 60, start_when = \"burning\" }]\nmargin = 8\n" + fuel +
+                        gauge + "place = { size = [300, 20] }\n"));
     EXPECT_TRUE(none.empty());
     EXPECT_TRUE(hud.alive(tank) && hud.alive(own));
     EXPECT_FALSE(hud.alive(left));
@@ -181,7 +181,8 @@ TEST(Reload, takes_each_part_of_a_definition) {
              return std::string(is_own ? "own" : "built-in");
          },
          "own", "built-in"},
-        {"names of compact numbers", "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact_digits = 2",
+        {"names of compact numbers",
+         "compact_names = [\"k\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact_digits = 2",
          "compact_names = [\"T\"]\nELEMENTvalue = 2500\nformat = \"{}\"\ncompact_digits = 2", said, "2.5k", "2.5T"},
         {"a language, with what the HUD says of it",
          "language = [{ language = \"de\", compact_names = [\"Tsd\"] }]\nELEMENTvalue = 2500\nformat = \"{} "

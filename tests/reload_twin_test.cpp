@@ -37,7 +37,8 @@ TEST(ReloadTwin, of_a_timer_that_a_reload_takes_out_and_puts_back_begins_anew) {
                 if (i == 20) start = true;
                 if (i == 40) hold = true;
                 update(of, 50ms);
-                all += std::string(of.text_of(of.find("left"))) + " " + std::string(of.text_of(of.find("passed"))) + "\n";
+                all +=
+                    std::string(of.text_of(of.find("left"))) + " " + std::string(of.text_of(of.find("passed"))) + "\n";
                 for (const Event& event : of.events())
                     all += std::string(to_string(event.kind)) + " " + event.detail + "\n";
             }
@@ -160,7 +161,8 @@ class AnyDefinition {
                                       .color = color(),
                                       .fade = 100ms,
                                       .effect = one_of({"hop", ""})});
-            if (random_.below(4) == 0) kind.bands.push_back({.above = 0.2, .edge_unit = EdgeUnit::ratio, .color = color()});
+            if (random_.below(4) == 0)
+                kind.bands.push_back({.above = 0.2, .edge_unit = EdgeUnit::ratio, .color = color()});
         }
         if (random_.below(3) == 0) kind.triggers = {{.on = TriggerOn::loss, .effect = "hop"}};
         return kind;

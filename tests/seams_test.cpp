@@ -77,7 +77,7 @@ TEST(Effects, that_weigh_a_change_play_at_full_strength_for_anything_else) {
                                  .value = watch(hull),
                                  .max = 10,
                                  .triggers = {{.on = TriggerOn::empty, .effect = "swell", .full_strength_at = 100},
-                                             {.on = TriggerOn::loss, .effect = "shake", .full_strength_at = 100}}});
+                                              {.on = TriggerOn::loss, .effect = "shake", .full_strength_at = 100}}});
     update(hud, 16ms);
     hull = 0;
     update(hud, 16ms);
@@ -260,7 +260,8 @@ TEST(Bodies, that_live_in_time_may_go_and_others_take_their_places) {
         std::vector<ElementRef> made{
             hud.add(Graph{.id = "graph", .value = watch(value), .max = 100, .span = 1s, .resolution = 10}),
             hud.add(Level{.id = "level", .value = watch(value), .max = 100, .wave = {.height = 4}}),
-            hud.add(Pips{.id = "pips", .value = watch(value), .max = 5, .in_turn = {.effect = "shine", .every = 100ms}}),
+            hud.add(
+                Pips{.id = "pips", .value = watch(value), .max = 5, .in_turn = {.effect = "shine", .every = 100ms}}),
         };
         for (int i = 0; i < 3; ++i) {
             update(hud, 60ms);

@@ -248,8 +248,8 @@ TEST(Check, finds_in_each_hud_what_is_wrong_with_it_once) {
         {"a language with a fault beside another one",
          heat + text("a", "format = \"Heat {}\""),
          {"\"Heat {}\" has no translation into 'de'", "CLDR knows no language 'xx'"},
-         "--language xx --translations " + made.write("xx.toml", "\"Heat {}\" = 3\n") + " --language de --translations " +
-             made.write("de.toml", "")},
+         "--language xx --translations " + made.write("xx.toml", "\"Heat {}\" = 3\n") +
+             " --language de --translations " + made.write("de.toml", "")},
     };
     for (const Row& row : rows) {
         const std::vector<nlohmann::json> found =

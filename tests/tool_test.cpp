@@ -249,7 +249,7 @@ TEST(Tool, draws_the_overlay_over_pictures) {
 
 TEST(Tool, plays_in_another_theme) {
     std::map<std::string, std::string> colors;
-    for (const std::string theme : {"dusk", "clear", "contrast"}) {
+    for (const std::string theme : {"slate", "clear", "contrast"}) {
         const Ran ran = run_tool(play("--table --at 104 --json --theme " + theme));
         ASSERT_EQ(ran.exit, 0) << ran.out;
         const std::size_t caption = ran.out.find("\"saved.head.caption\"");
@@ -257,10 +257,10 @@ TEST(Tool, plays_in_another_theme) {
         colors[theme] = ran.out.substr(color + 9, 7);
     }
     EXPECT_EQ(colors,
-              (std::map<std::string, std::string>{{"clear", "#56b4e9"}, {"contrast", "#a8ff60"}, {"dusk", "#8fce5a"}}));
-    const Ran ran = run_tool(play("--table --theme dsk"));
+              (std::map<std::string, std::string>{{"clear", "#56b4e9"}, {"contrast", "#a8ff60"}, {"slate", "#8fce5a"}}));
+    const Ran ran = run_tool(play("--table --theme slte"));
     EXPECT_EQ(ran.exit, 1);
-    EXPECT_NE(ran.out.find("error: no theme 'dsk'; did you mean 'dusk'?"), std::string::npos) << ran.out;
+    EXPECT_NE(ran.out.find("error: no theme 'slte'; did you mean 'slate'?"), std::string::npos) << ran.out;
 }
 
 TEST(Tool, plays_in_another_language) {
@@ -291,8 +291,8 @@ TEST(Tool, plots_true_target_and_shown_value) {
                                          "motion = { kind = \"tween\", duration = 1, easing = \"linear\" }\n");
     const std::string trace = folder.write("t.csv", "time,v\n0,1\n1,101\n4,101\n");
     const auto plot = [&](const std::string& more, const std::string& of = "water") {
-        return run_tool("plot " + hud + " --trace " + trace + " --rate 100 --of " + of + " --png " + folder.path("p.png") +
-                        more);
+        return run_tool("plot " + hud + " --trace " + trace + " --rate 100 --of " + of + " --png " +
+                        folder.path("p.png") + more);
     };
     ASSERT_EQ(plot("").exit, 0);
     Fonts fonts;

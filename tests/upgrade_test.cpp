@@ -75,6 +75,18 @@ TEST(Upgrade, gives_each_key_and_word_its_new_name) {
          element("panel", "element = [{ kind = \"ruler\", id = \"s\", value = 1, ticks = { every = 2 } }]")},
         {"[component.gauge]\nlayout = \"stack\"\n\n[[component.gauge.element]]\nkind = \"tags\"\nid = \"t\"\nmost = 2\n",
          "[component.gauge]\nlayout = \"free\"\n\n[[component.gauge.element]]\nkind = \"markers\"\nid = \"t\"\nat_most = 2\n"},
+        // By dotted keys, and below headers of their own.
+        {element("bar", "value = \"v\"\nrise.kind = \"roll\"\nrise.full_jump = 9\npace.window = \"average\""),
+         element("bar", "value = \"v\"\nmotion_up.kind = \"roll\"\nmotion_up.full_duration_at = 9\npace.pick = \"average\"")},
+        {element("bar", "value = \"v\"\n\n[element.rise]\nkind = \"roll\"\nfull_jump = 9\n\n[[element.bands]]\nbelow = 1\nmargin = 2"),
+         element("bar", "value = \"v\"\n\n[element.motion_up]\nkind = \"roll\"\nfull_duration_at = 9\n\n[[element.bands]]\n"
+                        "below = 1\nhysteresis = 2")},
+        {element("panel", "\n[[element.element]]\nkind = \"tags\"\nid = \"t\"\nmost = 2\n\n[[element.element.effects]]\non = \"gain\"\n"
+                          "full_change = 3"),
+         element("panel", "\n[[element.element]]\nkind = \"markers\"\nid = \"t\"\nat_most = 2\n\n[[element.element.triggers]]\n"
+                          "on = \"gain\"\nfull_strength_at = 3")},
+        {"[style.big]\npace.window = \"last\"\n\n[style.big.rise]\nfull_jump = 2\n",
+         "[style.big]\npace.pick = \"last\"\n\n[style.big.motion_up]\nfull_duration_at = 2\n"},
         {"[style.big]\ncompact = 3\noutline = { width = 1 }\neffects = [{ on = \"gain\", effect = \"swell\" }]\n",
          "[style.big]\ncompact_digits = 3\noutline = { width = 1 }\ntriggers = [{ on = \"gain\", effect = \"swell\" }]\n"},
     };

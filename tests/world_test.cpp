@@ -235,9 +235,10 @@ TEST(Markers, of_a_higher_layer_stay_before_nearer_ones) {
         BoxMeasurer measurer;
         Hud hud{HudDefinition{}, {}, &measurer};
         for (const auto& [id, fires, at] : {std::tuple("n", &near, 0), std::tuple("f", &far, layer)})
-            hud.add(markers_of({.id = id, .entries = fires_of(*fires), .key = "name", .layer = at}, [](const auto& fire) {
-                return nest(Panel{.place = {.size = {100, 20}}}, Text{.id = "name", .value = fire("name")});
-            }));
+            hud.add(
+                markers_of({.id = id, .entries = fires_of(*fires), .key = "name", .layer = at}, [](const auto& fire) {
+                    return nest(Panel{.place = {.size = {100, 20}}}, Text{.id = "name", .value = fire("name")});
+                }));
         hud.resize({.size = {1280, 720}});
         hud.set_camera(Camera(looking({0, 0, 0}, {0, 0, -1}, 90, 16.0L / 9)));
         for (int i = 0; i < 3; ++i)
@@ -458,8 +459,8 @@ TEST(Markers, are_given_one_by_one_by_the_game) {
     sources.set("shared", watch(shared));
     Hud hud{HudDefinition{}, sources, &measurer};
     hud.resize({.size = {800, 600}});
-    const auto markers =
-        hud.add(markers_of({.id = "t", .parameters = {"name", "heat"}, .at_edge = AtEdge::clamp}, [](const auto& thing) {
+    const auto markers = hud.add(
+        markers_of({.id = "t", .parameters = {"name", "heat"}, .at_edge = AtEdge::clamp}, [](const auto& thing) {
             return nest(Panel{.plate = false},
                         Text{.id = "text", .value = thing("name"), .max = thing("heat"), .format = "{} {max}"});
         }));
@@ -545,8 +546,8 @@ std::vector<Seen> popped(const Hud& hud) {
     for (const DisplayGroup& group : list.groups())
         for (const DisplayItem& item : group.items())
             if (item.kind == DisplayItem::Kind::text)
-                all.push_back({std::string(group.text_of(item)), item.baseline.x + item.width / 2,
-                               item.baseline.y, item.size, item.color});
+                all.push_back({std::string(group.text_of(item)), item.baseline.x + item.width / 2, item.baseline.y,
+                               item.size, item.color});
     return all;
 }
 
@@ -561,7 +562,9 @@ struct PopStage {
         hud.resize({.size = {800, 600}});
         update(hud, 16ms);
     }
-    bool pop_up(double x, double y, const Value& value) { return hud.pop_up(pop_ups, {.at = {x, y, 0}, .value = value}); }
+    bool pop_up(double x, double y, const Value& value) {
+        return hud.pop_up(pop_ups, {.at = {x, y, 0}, .value = value});
+    }
     std::vector<Seen> frame(Seconds step = 0s) {
         update(hud, step);
         return popped(hud);

@@ -15,8 +15,8 @@
 #include "tool/check_parts.hpp"
 #include "tool/check_words.hpp"
 #include "tool/progress.hpp"
-#include "tool/report.hpp"
 #include "tool/ranges.hpp"
+#include "tool/report.hpp"
 
 namespace rapido::tool {
 namespace {

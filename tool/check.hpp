@@ -17,7 +17,7 @@ struct CheckOptions {
     std::string trace{};                          ///< empty for none
     std::vector<Size> sizes{};                    ///< of windows; empty for the design and three usual ones
     std::vector<double> scales{};                 ///< the player's; empty is 1
-    std::vector<std::string> languages{};           ///< BCP 47; besides the HUD as it is written
+    std::vector<std::string> languages{};         ///< BCP 47; besides the HUD as it is written
     std::vector<std::string> translations{};      ///< files, for the languages in the same order
     std::string background{};                     ///< a picture behind the HUD; empty for none
     std::optional<std::array<double, 2>> gray{};  ///< without a picture: from which gray to which, 0 to 1

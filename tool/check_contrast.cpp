@@ -68,8 +68,7 @@ int weight_of(const Element* element) {
 }
 
 bool is_plain_text(const DisplayItem& item) {
-    return item.kind == DisplayItem::Kind::text && item.outline == 0 && item.blur == 0 &&
-           item.color.alpha > 0;
+    return item.kind == DisplayItem::Kind::text && item.outline == 0 && item.blur == 0 && item.color.alpha > 0;
 }
 
 /// Whether it is fainter than it and the panels around it say: what is dimmed with its group is not in use (WCAG 1.4.3 leaves it out).

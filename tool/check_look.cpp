@@ -122,8 +122,8 @@ void find_crowded_labels(const Hud& hud, const Places& places, const Circumstanc
         std::vector<Rect> labels;
         for (const DisplayItem& item : list.groups()[i].items())
             if (item.kind == DisplayItem::Kind::text && item.outline == 0 && item.blur == 0)
-                labels.push_back({item.baseline.x, item.baseline.y - item.size * cap_height, item.width,
-                                  item.size * cap_height});
+                labels.push_back(
+                    {item.baseline.x, item.baseline.y - item.size * cap_height, item.width, item.size * cap_height});
         Rect worst;
         for (std::size_t a = 0; a < labels.size(); ++a)
             for (std::size_t b = a + 1; b < labels.size(); ++b) {

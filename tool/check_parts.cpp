@@ -199,7 +199,8 @@ class PartsChecker {
             const Band& band = element.bands[i];
             const std::string field = "bands." + std::to_string(i);
             const std::string which = band.id.empty() ? std::to_string(i) : "'" + band.id + "'";
-            const bool is_ratio = band.edge_unit == EdgeUnit::ratio || (band.edge_unit == EdgeUnit::automatic && has_max);
+            const bool is_ratio =
+                band.edge_unit == EdgeUnit::ratio || (band.edge_unit == EdgeUnit::automatic && has_max);
             std::optional<Limits> reached = range;
             if (is_ratio && range && most && most->low > 0)
                 reached = Limits{std::min(range->low / most->low, range->low / most->high),

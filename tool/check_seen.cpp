@@ -121,10 +121,11 @@ void find_lack(const Hud& hud, ElementRef ref, const Places& places, const Circu
     if (explained.lacks.empty()) return;
     const Shown shown = hud[ref];
     const std::string path(shown.id);
-    Finding finding{{places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
-                     "give it more room, a shorter text or 'compact_digits' numbers", ProblemCode::no_room, Severity::warning},
-                    path,
-                    seen};
+    Finding finding{
+        {places.of(path), Places::name(shown) + " " + explained.lacks + ": " + shows,
+         "give it more room, a shorter text or 'compact_digits' numbers", ProblemCode::no_room, Severity::warning},
+        path,
+        seen};
     // Of each language once.
     findings.add("no_room " + places.first_of(path) + " " + seen.language, std::move(finding),
                  static_cast<double>(shows.size()));

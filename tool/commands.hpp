@@ -4,8 +4,8 @@
 #include <CLI/CLI.hpp>
 
 #include "tool/check.hpp"
-#include "tool/files.hpp"
 #include "tool/drive.hpp"
+#include "tool/files.hpp"
 #include "tool/preview.hpp"
 #include "tool/why.hpp"
 

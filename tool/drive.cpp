@@ -15,8 +15,8 @@
 #include "file/recording_lines.hpp"
 #include "rapido/locale.hpp"
 #include "rapido/picture.hpp"
-#include "tool/languages.hpp"
 #include "tool/drive_values.hpp"
+#include "tool/languages.hpp"
 #include "tool/report.hpp"
 #include "tool/running_hud.hpp"
 #include "tool/whole_file.hpp"
@@ -90,7 +90,8 @@ class Stage final : public CallStage {
     FlashLimit& flash_limit() override { return limit_; }
     void add_marker(std::uint64_t number, ElementRef) override { thing(number); }
     MarkerRef thing(std::uint64_t) override {
-        tell({{{}, "things cannot be marked one by one by lines", "give the markers 'entries'", ProblemCode::bad_call}});
+        tell(
+            {{{}, "things cannot be marked one by one by lines", "give the markers 'entries'", ProblemCode::bad_call}});
         return {};
     }
     void add_timers() override {}

@@ -19,8 +19,8 @@ struct Circumstances {
     Size window{};
     double scale = 1;
     std::string language{};  ///< empty for the HUD as it is written
-    std::string theme{};   ///< empty for the first one
-    std::string when{};    ///< `at 12.500 s`, `with plane.water = 3000`; empty where it does not matter
+    std::string theme{};     ///< empty for the first one
+    std::string when{};      ///< `at 12.500 s`, `with plane.water = 3000`; empty where it does not matter
 };
 
 struct Finding {

@@ -17,10 +17,10 @@ DeclaredSource source_of(const Trace::Column& column) {
     constexpr std::size_t most_texts = 50;
     DeclaredSource source;
     source.name = column.name;
-    source.type = column.type == Value::Type::text      ? SourceType::text
-                  : column.type == Value::Type::flag ? SourceType::flag
-                  : column.type == Value::Type::int64   ? SourceType::integer
-                                                        : SourceType::number;
+    source.type = column.type == Value::Type::text    ? SourceType::text
+                  : column.type == Value::Type::flag  ? SourceType::flag
+                  : column.type == Value::Type::int64 ? SourceType::integer
+                                                      : SourceType::number;
     bool any = false;
     for (const Trace::Change& change : column.changes) {
         if (!change.value.has_value()) continue;

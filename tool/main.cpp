@@ -8,11 +8,11 @@
 #include "base/nearest.hpp"
 #include "tool/commands.hpp"
 #include "tool/manual.hpp"
-#include "tool/sources.hpp"
 #include "tool/plain_output.hpp"
 #include "tool/play.hpp"
 #include "tool/plot.hpp"
 #include "tool/report.hpp"
+#include "tool/sources.hpp"
 
 namespace {
 

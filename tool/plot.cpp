@@ -343,9 +343,7 @@ class Plotter {
         legend("truth", truth_color);
     }
 
-    void line(const std::vector<Point>& points, float thickness, Color color) {
-        group_.line(points, thickness, color);
-    }
+    void line(const std::vector<Point>& points, float thickness, Color color) { group_.line(points, thickness, color); }
 
     FontId font_of(int weight) {
         Fonts& fonts = replay_.fonts();

@@ -20,12 +20,12 @@ struct PreviewOptions {
     std::vector<std::string> languages{};  ///< through which a key goes, besides the HUD as it is written
     std::vector<std::string> translations{};
     std::string theme{};
-    std::string background{};  ///< a picture; empty for a plain dusk
+    std::string background{};  ///< a picture; empty for a plain backdrop
     double scale = 1;
     double at = 0;  ///< seconds at which it begins
     bool paused = false;
     std::string png{};               ///< the picture to write, in place of a window; with a window, what its key writes
-    bool follow = false;              ///< writes the picture again at each save
+    bool follow = false;             ///< writes the picture again at each save
     std::optional<Point> point{};    ///< explains the element there, and ends
     std::vector<std::string> set{};  ///< `plane.water=300`, by hand
 };

@@ -9,14 +9,14 @@
 #include "rapido/debug.hpp"
 #include "rapido/picture.hpp"
 #include "tool/game_states.hpp"
-#include "tool/report.hpp"
 #include "tool/ranges.hpp"
+#include "tool/report.hpp"
 #include "tool/whole_file.hpp"
 
 namespace rapido::tool {
 namespace {
 
-constexpr Color dusk = rgb(0x39485a);
+constexpr Color backdrop = rgb(0x39485a);
 constexpr std::array<double, 6> speeds{0.1, 0.25, 0.5, 1, 2, 4};
 constexpr std::array<float, 6> scales{0.75F, 1, 1.25F, 1.5F, 2, 3};
 
@@ -247,7 +247,7 @@ Exit PreviewSession::explain() {
 Exit PreviewSession::write_picture(const std::string& path) {
     const int width = static_cast<int>(viewing_.size.width), height = static_cast<int>(viewing_.size.height);
     Picture picture(width, height, running_.fonts(), &running_.images());
-    picture.fill(dusk);
+    picture.fill(backdrop);
     if (!options_.background.empty())
         if (const Status drawn = picture.draw_image(options_.background); !drawn) return refuse(drawn.problem());
     DisplayList list;

@@ -14,7 +14,7 @@
 namespace rapido::tool {
 namespace {
 
-constexpr Color dusk = rgb(0x39485a);
+constexpr Color backdrop = rgb(0x39485a);
 constexpr Seconds note_time{3};
 
 class PreviewWindow {
@@ -48,7 +48,7 @@ class PreviewWindow {
             behind.draw(background);
             frame.show(says(), window.viewport(), ratio, window.elapsed());
             frame.draw(around);
-            window.clear(dusk);
+            window.clear(backdrop);
             window.draw(background);
             window.draw(list);
             if (shows_boxes_ || pinned_) {
@@ -68,7 +68,7 @@ class PreviewWindow {
  private:
     void put_background(Hud& behind) {
         if (options_.background.empty()) {
-            behind.add(Panel{.id = "dusk",
+            behind.add(Panel{.id = "backdrop",
                              .place = {.stretch = Stretch::both},
                              .color = rgb(0x55677a),
                              .end_color = rgb(0x1d252e),

@@ -8,8 +8,8 @@
 #include <filesystem>
 
 #include "rapido/debug.hpp"
-#include "tool/report.hpp"
 #include "tool/ranges.hpp"
+#include "tool/report.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -29,9 +29,9 @@ Problems Replay::open() {
     const bool is_whole = Recording::is_recording(*text);
     if (options_.ranges && is_whole)
         return {{{options_.hud}, "is a recording, which has its own values", "leave --ranges away"}};
-    Result<std::string> data = is_whole         ? std::move(text)
+    Result<std::string> data = is_whole          ? std::move(text)
                                : options_.ranges ? Result<std::string>(std::string())
-                                                : read_text_file(options_.trace, largest_file);
+                                                 : read_text_file(options_.trace, largest_file);
     const auto with_those_of_hud = [&](Problems problems) {
         if (!is_whole)
             for (const Problem& problem : read_hud(*text, options_.hud, includes).problems())

@@ -22,9 +22,9 @@ enum class Exit { fine = 0, problems = 1, usage = 2 };
 struct ReplayOptions {
     std::string hud;               ///< a HUD file, or a recording, which holds its HUD
     std::string trace;             ///< a trace, or a recording of a HUD like this; empty for a recording
-    bool ranges = false;            ///< what the HUD declares of its sources stands for a trace
+    bool ranges = false;           ///< what the HUD declares of its sources stands for a trace
     std::optional<double> rate{};  ///< frames a second; without it, one frame a row
-    std::string language{};          ///< a BCP 47 tag; empty is English
+    std::string language{};        ///< a BCP 47 tag; empty is English
     std::string theme{};           ///< of the HUD file; empty is its first one
     std::string translations{};    ///< a file of them
     bool reduced_motion = false;

@@ -44,8 +44,7 @@ constexpr std::array pages{
     Page{ProblemCode::too_large,
          "There is more than a limit allows: files may come from anywhere, and must not take a game's memory "
          "or time.",
-         "Split the file, or take out what is not used. The limits stand in docs/trust.md.",
-         "more than 4000 elements"},
+         "Split the file, or take out what is not used. The limits stand in docs/trust.md.", "more than 4000 elements"},
     Page{ProblemCode::unknown_key, "The thing has no key of this name.",
          "Take the word of the hint. 'docs/reference.md' lists all keys of each kind.",
          "formt = \"{} acres\"     # format"},

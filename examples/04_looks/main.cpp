@@ -31,7 +31,7 @@ int main(int count, char** arguments) {
     Picture sheet(3 * width + 2 * gap, 4 * height + 3 * gap, fonts);
     sheet.fill(rgb(0x808080));
     int row = 0;
-    for (const char* const look : {"dusk", "paper", "neon", "pixel"}) {
+    for (const char* const look : {"slate", "paper", "neon", "pixel"}) {
         const Result<HudDefinition> definition = read_hud_file(folder + "/" + look + ".toml");
         if (!definition) {
             for (const Problem& problem : definition.problems())

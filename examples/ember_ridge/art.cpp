@@ -184,7 +184,8 @@ void pixel_plate(cairo_t* on) {
     constexpr Tint dark{0.24, 0.13, 0.09}, light{0.86, 0.58, 0.42}, shade{0.42, 0.23, 0.16}, inside{0.34, 0.18, 0.13};
     const auto is_outside = [](int x, int y) {
         const int across = std::min(x, 15 - x), down = std::min(y, 15 - y);
-        return std::min(across, down) < 0 || (across < 2 && down < 2) || (across < 3 && down < 1) || (across < 1 && down < 3);
+        return std::min(across, down) < 0 || (across < 2 && down < 2) || (across < 3 && down < 1) ||
+               (across < 1 && down < 3);
     };
     for (int y = 0; y < 16; ++y)
         for (int x = 0; x < 16; ++x) {
@@ -279,9 +280,7 @@ int main(int count, char** arguments) {
     draw(gallery + "/leaf.png", 96, 128, leaf);
     draw(looks + "/plate.png", 16, 16, pixel_plate);
     draw(looks + "/drop.png", 9, 8, [](cairo_t* on) { pixel_drop(on, {0.27, 0.70, 0.75}, {0.80, 0.95, 0.94}); });
-    draw(looks + "/drop_empty.png", 9, 8, [](cairo_t* on) {
-        pixel_drop(on, {0.43, 0.26, 0.19}, {0.52, 0.33, 0.25});
-    });
+    draw(looks + "/drop_empty.png", 9, 8, [](cairo_t* on) { pixel_drop(on, {0.43, 0.26, 0.19}, {0.52, 0.33, 0.25}); });
     draw(looks + "/spiral.png", 260, 260, [](cairo_t* on) { spiral(on, 260); });
     draw(looks + "/terraces.png", 432, 48, [](cairo_t* on) { terraces(on, 432, 48); });
     return written ? 0 : 1;

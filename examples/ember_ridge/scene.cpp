@@ -19,7 +19,8 @@ constexpr double full_turn = 2 * std::numbers::pi;
 struct Tint {
     double red, green, blue, alpha = 1;
 };
-constexpr Tint limestone{0.90, 0.87, 0.79}, shaded_stone{0.66, 0.63, 0.57}, scrub{0.40, 0.45, 0.29}, haze{0.85, 0.88, 0.88};
+constexpr Tint limestone{0.90, 0.87, 0.79}, shaded_stone{0.66, 0.63, 0.57}, scrub{0.40, 0.45, 0.29},
+    haze{0.85, 0.88, 0.88};
 constexpr Tint white{0.97, 0.97, 0.95}, teal{0.05, 0.52, 0.54}, ember{1.0, 0.45, 0.14};
 
 Tint mix(Tint a, Tint b, double part) {
@@ -99,11 +100,22 @@ class Scene : Painter {
     void paint() {
         sky();
         // Far headlands, nearly as light as the sky.
-        cliff({.from = width * 1.02, .to = width * 0.52, .top = horizon - 84, .bottom = horizon + 4, .levels = 2, .far = 0.72});
+        cliff({.from = width * 1.02,
+               .to = width * 0.52,
+               .top = horizon - 84,
+               .bottom = horizon + 4,
+               .levels = 2,
+               .far = 0.72});
         cliff({.from = -60, .to = width * 0.44, .top = horizon - 130, .bottom = horizon + 6, .levels = 2, .far = 0.58});
         bay();
-        cliff({.from = width * 1.03, .to = width * 0.78, .top = horizon - 260, .bottom = horizon + 120, .levels = 4, .far = 0.26});
-        cliff({.from = -80, .to = width * 0.27, .top = horizon - 240, .bottom = horizon + 150, .levels = 4, .far = 0.20});
+        cliff({.from = width * 1.03,
+               .to = width * 0.78,
+               .top = horizon - 260,
+               .bottom = horizon + 120,
+               .levels = 4,
+               .far = 0.26});
+        cliff(
+            {.from = -80, .to = width * 0.27, .top = horizon - 240, .bottom = horizon + 150, .levels = 4, .far = 0.20});
         village(width * 0.83, horizon - 96);
         fires();
         smoke();
@@ -126,7 +138,8 @@ class Scene : Painter {
         for (int i = 0; i < 150; ++i) {
             const double down = std::pow(unit(), 0.8), y = horizon * 0.96 * down;
             const double across = between(180, 620) * (1.1 - 0.5 * down), light = between(0.70, 0.99);
-            patch(between(-200, width + 200), y, across, across * (0.26 - 0.16 * down), {light, light, light * 0.995, 0.20});
+            patch(between(-200, width + 200), y, across, across * (0.26 - 0.16 * down),
+                  {light, light, light * 0.995, 0.20});
         }
     }
 
@@ -136,7 +149,8 @@ class Scene : Painter {
         for (int i = 0; i < 46; ++i) {
             const double down = unit();
             const double y = horizon + 14 + down * down * (height - horizon);
-            patch(between(0, width), y, between(150, 520), 5 + 26 * down, mix({0.86, 0.95, 0.90, 0.20}, {0.05, 0.30, 0.28, 0.22}, unit()));
+            patch(between(0, width), y, between(150, 520), 5 + 26 * down,
+                  mix({0.86, 0.95, 0.90, 0.20}, {0.05, 0.30, 0.28, 0.22}, unit()));
         }
         // Ripples of the wind.
         for (int i = 0; i < 900; ++i) {
@@ -151,7 +165,8 @@ class Scene : Painter {
     void reflection(const Cliff& all) {
         const double deep = (all.bottom - all.top) * 0.55;
         for (double y = all.bottom; y < all.bottom + deep; y += 3) {
-            const double part = (y - all.bottom) / deep, end = all.to + (all.to > all.from ? 1 : -1) * 24 * rough(y, 46, all.top);
+            const double part = (y - all.bottom) / deep,
+                         end = all.to + (all.to > all.from ? 1 : -1) * 24 * rough(y, 46, all.top);
             cairo_rectangle(context_, std::min(all.from, end), y, std::abs(end - all.from), 2.2);
             fill({0.72, 0.76, 0.68, 0.42 * (1 - part) * (1 - all.far)});
         }
@@ -184,7 +199,8 @@ class Scene : Painter {
             const double left = std::min(all.from, end), right = std::max(all.from, end) + tall;
             const Tint line = mix(shaded_stone, haze, all.far);
             for (int i = 0; i < static_cast<int>((right - left) / 7); ++i) {  // cracks
-                const double x = between(left, right), y = top + between(0, tall), down = between(tall * 0.1, tall * 0.6);
+                const double x = between(left, right), y = top + between(0, tall),
+                             down = between(tall * 0.1, tall * 0.6);
                 cairo_move_to(context_, x, y);
                 cairo_line_to(context_, x + between(-6, 6), y + down);
                 use({line.red * 0.78, line.green * 0.77, line.blue * 0.75, 0.30});
@@ -204,7 +220,8 @@ class Scene : Painter {
             // Scrub along the edge, and in the shade at its foot.
             for (int i = 0; i < static_cast<int>(std::abs(end - all.from) / (3.4 * grow)); ++i) {
                 const double x = all.from + (end - all.from) * unit();
-                const double size = between(5, 20) * grow, y = top + rough(x, 520, seed) * 26 * grow + between(-3, 9) * grow;
+                const double size = between(5, 20) * grow,
+                             y = top + rough(x, 520, seed) * 26 * grow + between(-3, 9) * grow;
                 ellipse(x, y - size * 0.3, size, size * 0.72);
                 fill(mix(mix(scrub, {0.25, 0.31, 0.20}, unit()), haze, all.far));
             }
@@ -214,7 +231,8 @@ class Scene : Painter {
     /// Flat-roofed houses on a terrace.
     void village(double x, double y) {
         for (int i = 0; i < 17; ++i) {
-            const double at = x + between(0, 330), wide = between(24, 46), tall = between(22, 44), foot = y + between(-6, 16);
+            const double at = x + between(0, 330), wide = between(24, 46), tall = between(22, 44),
+                         foot = y + between(-6, 16);
             cairo_rectangle(context_, at, foot - tall, wide, tall);
             fill_down(foot - tall, mix(white, limestone, unit()), foot, {0.80, 0.76, 0.69});
             cairo_rectangle(context_, at - 2, foot - tall - 4, wide + 4, 5);
@@ -232,8 +250,10 @@ class Scene : Painter {
             const double size = between(5, 15);
             patch(x, y, size * 3.4, size * 2.2, {ember.red, ember.green, ember.blue, 0.55});
             cairo_move_to(context_, x - size * 0.5, y + size * 0.3);
-            cairo_curve_to(context_, x - size * 0.7, y - size * 0.5, x, y - size * 0.6, x + between(-4, 6), y - size * 1.7);
-            cairo_curve_to(context_, x + size * 0.2, y - size * 0.7, x + size * 0.8, y - size * 0.4, x + size * 0.5, y + size * 0.3);
+            cairo_curve_to(context_, x - size * 0.7, y - size * 0.5, x, y - size * 0.6, x + between(-4, 6),
+                           y - size * 1.7);
+            cairo_curve_to(context_, x + size * 0.2, y - size * 0.7, x + size * 0.8, y - size * 0.4, x + size * 0.5,
+                           y + size * 0.3);
             fill(mix(ember, {1, 0.85, 0.42}, unit()));
         }
     }
@@ -290,7 +310,8 @@ class Scene : Painter {
             ellipse(side * 0.79, 0.068, 0.031, 0.022);
             fill(teal);
             // The wing, with a teal tip.
-            quad({side * 0.04, -0.185, side * 1.02, -0.165, side * 1.02, -0.135, side * 0.04, -0.105}, side < 0 ? white : mix(white, shade, 0.25));
+            quad({side * 0.04, -0.185, side * 1.02, -0.165, side * 1.02, -0.135, side * 0.04, -0.105},
+                 side < 0 ? white : mix(white, shade, 0.25));
             quad({side * 0.04, -0.130, side * 1.02, -0.143, side * 1.02, -0.135, side * 0.04, -0.105}, shade);
             quad({side * 0.90, -0.1675, side * 1.03, -0.165, side * 1.03, -0.134, side * 0.90, -0.1305}, teal);
             // An engine, and the disc of its propeller.

@@ -107,7 +107,8 @@ void View::draw_sky(SDL_Renderer* renderer) const {
     const double horizon = static_cast<double>(to_screen({0, 60}).y);
     for (int y = area.y; y < area.y + area.h; ++y) {
         const double part = std::clamp((y - area.y) / std::max(1.0, horizon - area.y), 0.0, 1.0);
-        const SDL_Color color = part < 0.55 ? mixed(high, middle_gray, part / 0.55) : mixed(middle_gray, low, (part - 0.55) / 0.45);
+        const SDL_Color color =
+            part < 0.55 ? mixed(high, middle_gray, part / 0.55) : mixed(middle_gray, low, (part - 0.55) / 0.45);
         SDL_SetRenderDrawColor(renderer, color.r, color.g, color.b, 255);
         SDL_RenderDrawLine(renderer, area.x, y, area.x + area.w - 1, y);
     }
@@ -138,15 +139,18 @@ void View::draw_ridges(SDL_Renderer* renderer) const {
             const double across = (x - area.x - area.w / 2.0) / zoom + middle.x * layer.near + layer.base * 37;
             // Steps of equal height, with a slope between them.
             const double steps = 2.2 * (1 + noise(across / layer.width * 3.1)), whole = std::floor(steps);
-            const double height = layer.base + layer.rise * 0.5 * (whole + std::clamp((steps - whole - 0.97) / 0.03, 0.0, 1.0));
+            const double height =
+                layer.base + layer.rise * 0.5 * (whole + std::clamp((steps - whole - 0.97) / 0.03, 0.0, 1.0));
             const double y = static_cast<double>(to_screen({0, height + middle.y * (1 - layer.near) * 0.35}).y);
-            const double bushes = (2.2 + 1.4 * std::sin(across * 0.7) + std::sin(across * 1.9)) * zoom * (0.3 + layer.near);
+            const double bushes =
+                (2.2 + 1.4 * std::sin(across * 0.7) + std::sin(across * 1.9)) * zoom * (0.3 + layer.near);
             column(renderer, x, y - bushes, y + 3 * zoom * layer.near, layer.scrub);
             column(renderer, x, y + 3 * zoom * layer.near, area.y + area.h, layer.stone);
             // Layers of the stone.
             for (int line = 1; line <= 2 && layer.near > 0.2; ++line)
                 column(renderer, x, y + (5 + line * 9 + noise(across * 0.05 + line)) * zoom * layer.near,
-                       y + (6 + line * 9 + noise(across * 0.05 + line)) * zoom * layer.near, mixed(layer.stone, {120, 112, 98, 255}, 0.35 * layer.near + 0.05));
+                       y + (6 + line * 9 + noise(across * 0.05 + line)) * zoom * layer.near,
+                       mixed(layer.stone, {120, 112, 98, 255}, 0.35 * layer.near + 0.05));
         }
 }
 

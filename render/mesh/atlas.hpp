@@ -71,7 +71,7 @@ struct AtlasPages {
     int page_size;
     std::vector<Page> pages;
     std::vector<AtlasEntry> entries;
-    std::vector<std::array<int, 2>> glyph_locations;        ///< by entry: from the baseline to the upper left corner
+    std::vector<std::array<int, 2>> glyph_locations;      ///< by entry: from the baseline to the upper left corner
     std::vector<std::vector<std::uint8_t>> image_pixels;  ///< by image, read once
     std::vector<AtlasIndex> free_entries;
     std::unordered_map<AtlasKey, AtlasIndex, AtlasKeyHash> known;

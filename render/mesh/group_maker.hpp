@@ -163,8 +163,7 @@ class GroupMaker {
             atlas_.rasterizer.begin(origin, scale_);
             make(atlas_.rasterizer);
             atlas_.rasterizer.fill(atlas_.coverage);
-            if (item.blur > 0)
-                blur_opacity(atlas_.coverage.bytes.data(), width, height, width, item.blur * scale_);
+            if (item.blur > 0) blur_opacity(atlas_.coverage.bytes.data(), width, height, width, item.blur * scale_);
             atlas_.put_coverage(index);
         }
         const PixelRect whole{0, 0, width, height};

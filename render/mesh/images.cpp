@@ -151,10 +151,9 @@ void GroupMaker::bake(const DisplayItem& item, const Rect& bounds, std::span<con
     key.add(has_image ? item.image : nowhere);
     key.add(item.has_mask ? item.mask : nowhere);
     key.add(item.has_map ? item.map : nowhere);
-    for (const float number :
-         {source.x, source.y, source.width, source.height, item.rect.x - left, item.rect.y - top,
-          item.rect.width, item.rect.height, item.blur, item.map_from * 256, item.map_to * 256,
-          item.map_softness * 256, shift.x - std::floor(shift.x), shift.y - std::floor(shift.y)})
+    for (const float number : {source.x, source.y, source.width, source.height, item.rect.x - left, item.rect.y - top,
+                               item.rect.width, item.rect.height, item.blur, item.map_from * 256, item.map_to * 256,
+                               item.map_softness * 256, shift.x - std::floor(shift.x), shift.y - std::floor(shift.y)})
         key.add(number);
     key.add(static_cast<int>(item.smooth) + 2 * static_cast<int>(as_mask));
     add_points(key, cut, {left, top});
@@ -250,18 +249,15 @@ void GroupMaker::draw_pixels(const DisplayItem& item, std::span<const Point> cut
                 const Point part{(origin.x + static_cast<float>(x) + 0.5F - rect.x) / rect.width,
                                  (origin.y + static_cast<float>(y) + 0.5F - rect.y) / rect.height};
                 const auto over = [&](ImageId image, Size size, const Rect& of) {
-                    return sampled(image, size, of, {of.x + part.x * of.width, of.y + part.y * of.height},
-                                   item.smooth);
+                    return sampled(image, size, of, {of.x + part.x * of.width, of.y + part.y * of.height}, item.smooth);
                 };
                 if (is_there) color = over(item.image, image_size, source);
-                if (has_mask)
-                    opacity *= over(item.mask, mask_size, {0, 0, mask_size.width, mask_size.height})[3] / 255;
+                if (has_mask) opacity *= over(item.mask, mask_size, {0, 0, mask_size.width, mask_size.height})[3] / 255;
                 if (has_map)
                     opacity *= reached(item, over(item.map, map_size, {0, 0, map_size.width, map_size.height}));
             }
             const std::array<std::uint8_t, 3> factors{item.color.red, item.color.green, item.color.blue};
-            const std::array<std::uint8_t, 3> tints{item.tint.color.red, item.tint.color.green,
-                                                    item.tint.color.blue};
+            const std::array<std::uint8_t, 3> tints{item.tint.color.red, item.tint.color.green, item.tint.color.blue};
             for (std::size_t i = 0; i < 3; ++i) {
                 const float own = color[i] * static_cast<float>(factors[i]) / 255;
                 const float tinted = static_cast<float>(tints[i]) * color[3] / 255;

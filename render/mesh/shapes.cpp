@@ -40,8 +40,7 @@ void GroupMaker::draw_rect(const DisplayItem& item) {
         AtlasKey key = key_of(Made::shape);
         for (const float number : {item.rect.width, item.rect.height, radius})
             key.add(number);
-        return add_shape(key, item.rect, item, clip,
-                         [&](Rasterizer& on) { on.add_rounded(item.rect, radius); });
+        return add_shape(key, item.rect, item, clip, [&](Rasterizer& on) { on.add_rounded(item.rect, radius); });
     }
     const Rect rect = moved(item.rect);
     if (radius <= 0) return add_solid(common_part(bounds_of(rect), clip), item);
@@ -171,8 +170,8 @@ void GroupMaker::draw_text(const DisplayItem& item) {
     // What covers itself is made in one piece: light of several characters, and lines that are seen through.
     if (item.blur > 0 || (item.outline > 0 && item.color.alpha < 255)) {
         const float around = item.size + item.outline;
-        const Rect bounds{item.baseline.x - around / 2, item.baseline.y - around - item.size / 4,
-                          item.width + around, 2 * around};
+        const Rect bounds{item.baseline.x - around / 2, item.baseline.y - around - item.size / 4, item.width + around,
+                          2 * around};
         AtlasKey key = key_of(Made::text);
         key.add(item.size);
         key.add(item.outline);
@@ -216,8 +215,7 @@ void GroupMaker::draw_glyph(const DisplayItem& item, const Glyph& glyph, const B
     if (entry.at.width == 0) return;
     const PixelRect all{0, 0, entry.at.width, entry.at.height};
     const int cell_x = static_cast<int>(whole_x) + left, cell_y = static_cast<int>(whole_y) + top;
-    if (moves_only_)
-        return add_texels(index, {cell_x, cell_y, all.width, all.height}, all, false, false, clip, item);
+    if (moves_only_) return add_texels(index, {cell_x, cell_y, all.width, all.height}, all, false, false, clip, item);
     add_turned(index,
                {static_cast<float>(cell_x) / scale_, static_cast<float>(cell_y) / scale_,
                 static_cast<float>(all.width) / scale_, static_cast<float>(all.height) / scale_},

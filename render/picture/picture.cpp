@@ -113,8 +113,7 @@ double cost_of(const DisplayGroup& group, const Rect& picture) {
                 cost += covered * (item.has_mask ? 12 : 3) +
                         0.02 * static_cast<double>(item.source.width) * static_cast<double>(item.source.height);
                 if (item.color != rgb(0xffffff, item.color.alpha / 255.0) || item.tint.part > 0)
-                    cost +=
-                        8.0 * static_cast<double>(item.source.width) * static_cast<double>(item.source.height);
+                    cost += 8.0 * static_cast<double>(item.source.width) * static_cast<double>(item.source.height);
                 break;
             case DisplayItem::Kind::border:
                 cost += std::min(covered, 20'000.0);
@@ -358,9 +357,9 @@ struct Picture::State {
             add(static_cast<double>(glyph.offset.y));
         }
         if (item.kind == DisplayItem::Kind::image || item.has_mask) {
-            for (const float number : {item.source.x, item.source.y, item.source.width, item.source.height,
-                                       item.transform.xx, item.transform.xy, item.transform.dx,
-                                       item.transform.yx, item.transform.yy, item.transform.dy})
+            for (const float number :
+                 {item.source.x, item.source.y, item.source.width, item.source.height, item.transform.xx,
+                  item.transform.xy, item.transform.dx, item.transform.yx, item.transform.yy, item.transform.dy})
                 add(static_cast<double>(number));
             add(item.image);
             add(item.has_mask ? item.mask + 1.0 : 0.0);
@@ -452,7 +451,7 @@ struct Picture::State {
         const Surface part =
             as_it_is ? Surface(cairo_surface_create_for_rectangle(whole, from.x, from.y, from.width, from.height))
             : item.silhouette ? recolored(whole, from, {}, item.color, 1)
-                                 : recolored(whole, from, item.color, item.tint.color, item.tint.part);
+                              : recolored(whole, from, item.color, item.tint.color, item.tint.part);
         const Pattern pattern = over_rect(part.get(), from, item);
         const Transform& t = item.transform;
         const cairo_matrix_t matrix{t.xx, t.yx, t.xy, t.yy, t.dx, t.dy};

@@ -126,7 +126,7 @@ constexpr auto set_cost_call = call_kind<SetCost>("set_cost", "Tells what the la
 constexpr std::array<const CallKind*, 9> settings_kinds{
     &set_reduced_motion_call, &set_interval_call,   &set_flash_limit_call,
     &set_flash_settings_call, &set_language_call,   &resize_call,
-    &set_ui_scale_call,          &set_text_scale_call, &set_cost_call};
+    &set_ui_scale_call,       &set_text_scale_call, &set_cost_call};
 
 }  // namespace
 

@@ -43,7 +43,8 @@ struct PopUpCall {
 constexpr std::array pop_up_fields{
     field<&PopUpCall::element>("element", "The path of the pop_ups."),
     required_field<&PopUpCall::at>("at", "The place in the world: x, y, z."),
-    field<&PopUpCall::on_screen>("on_screen", "The place on the screen, in place of one in the world.", {"px", -1e6, 1e6}),
+    field<&PopUpCall::on_screen>("on_screen", "The place on the screen, in place of one in the world.",
+                                 {"px", -1e6, 1e6}),
     field<&PopUpCall::value>("value", "The amount."),
 };
 void apply(const PopUpCall& call, CallStage& at) {
@@ -119,9 +120,9 @@ bool Hud::pop_up(ElementRef ref, const PopUp& pop) {
     const RunningElement& element = state_->elements[index];
     state_->note(pop_up_call, [&] {
         return PopUpCall{.element = element.path,
-                     .at = {pop.at.x, pop.at.y, pop.at.z},
-                     .on_screen = pop.on_screen,
-                     .value = pop.value};
+                         .at = {pop.at.x, pop.at.y, pop.at.z},
+                         .on_screen = pop.on_screen,
+                         .value = pop.value};
     });
     if (PopUpsBody* const pop_ups = element.body->pop_ups()) {
         state_->keep_finished(index);

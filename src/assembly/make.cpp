@@ -43,10 +43,10 @@ namespace {
 
 /// All that a definition says; where it was written does not count.
 constexpr std::tuple said{
-    &HudDefinition::design,        &HudDefinition::fit,         &HudDefinition::whole_scale, &HudDefinition::margin,
-    &HudDefinition::mirror,        &HudDefinition::flash_limit, &HudDefinition::font,        &HudDefinition::languages,
-    &HudDefinition::compact_names, &HudDefinition::font_files,  &HudDefinition::styles,      &HudDefinition::themes,
-    &HudDefinition::sources,       &HudDefinition::timers,      &HudDefinition::frame_meters,      &HudDefinition::effects,
+    &HudDefinition::design,        &HudDefinition::fit,         &HudDefinition::whole_scale,  &HudDefinition::margin,
+    &HudDefinition::mirror,        &HudDefinition::flash_limit, &HudDefinition::font,         &HudDefinition::languages,
+    &HudDefinition::compact_names, &HudDefinition::font_files,  &HudDefinition::styles,       &HudDefinition::themes,
+    &HudDefinition::sources,       &HudDefinition::timers,      &HudDefinition::frame_meters, &HudDefinition::effects,
     &HudDefinition::groups,        &HudDefinition::accept,      &HudDefinition::elements};
 constexpr std::size_t where_written = 12;  ///< so many members
 static_assert(std::tuple_size_v<decltype(said)> + where_written == member_count<HudDefinition>);
@@ -126,7 +126,8 @@ void Hud::State::make(const HudDefinition& definition) {
     check_font(font, layouter.measurer(), top);
     for (std::size_t i = 0; i < definition.languages.size(); ++i) {
         const LanguageOptions& options = definition.languages[i];
-        ElementContext context = context_of("language '" + options.language + "'", locations_at(definition.language_locations, i));
+        ElementContext context =
+            context_of("language '" + options.language + "'", locations_at(definition.language_locations, i));
         if (options.language.empty())
             problems.report({context.place_of("language"), "a language without a tag", "", ProblemCode::missing_key});
         if (!options.font.empty()) check_font(options.font, layouter.measurer(), context);

@@ -231,8 +231,9 @@ void NewElement::make_notice(NoticeBody& notice_body) {
         return played != nullptr ? played->duration * std::max(played->repeat, 1) : Seconds{0};
     };
     const int at_most = std::clamp(described.at_most, 1, 50);
-    notice->queue = NoticeQueue(length_of(enter), length_of(leave), is_log(described) ? Seconds{0} : course.time_between,
-                                static_cast<std::size_t>(at_most));
+    notice->queue =
+        NoticeQueue(length_of(enter), length_of(leave), is_log(described) ? Seconds{0} : course.time_between,
+                    static_cast<std::size_t>(at_most));
     const Messages& messages = notice_body.messages();
     for (std::size_t i = 0; i < messages.declared(); ++i) {
         RunningNotice::Post& post = notice->posts.emplace_back();

@@ -200,7 +200,7 @@ void DisplayGroup::map_last(ImageId map, float from, float to, float softness) {
 }
 
 void DisplayGroup::text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
-                         std::span<const Glyph> glyphs, float scale) {
+                        std::span<const Glyph> glyphs, float scale) {
     DisplayItem item;
     item.kind = DisplayItem::Kind::text;
     item.color = color;

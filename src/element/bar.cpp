@@ -101,7 +101,8 @@ class BarBody final : public FillBody {
         for (Part& part : parts_)
             part.fill = fill_of(part.value, max);
         const Change news = FillBody::show(shown, trail);
-        const bool others = std::exchange(parts_changed_, false) || (rescaled && (ticks_ != nullptr || !parts_.empty()));
+        const bool others =
+            std::exchange(parts_changed_, false) || (rescaled && (ticks_ != nullptr || !parts_.empty()));
         return std::max(news, look_if(others));
     }
 
@@ -306,7 +307,8 @@ std::vector<FurtherSource> further_sources(const Bar& bar) {
 std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
     BarBody::check(context);
     if (!bar.ticks.format.empty() || !bar.ticks.labels.empty())
-        context.report("ticks", "of a bar has no numbers: leave 'format' and 'labels' away", {}, ProblemCode::contradiction);
+        context.report("ticks", "must have no numbers: leave 'format' and 'labels' away", {},
+                       ProblemCode::contradiction);
     return std::make_unique<BarBody>(bar, ImageLook::find(bar.image, "image", {}, context), context);
 }
 

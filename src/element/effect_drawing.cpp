@@ -41,7 +41,8 @@ struct Particle {
     double by_chance(std::uint32_t which) const { return chance(emission.seed + 0x9e37U * (which + 1), number); }
 };
 
-void draw_particle(const Particle& particle, const ImageLook* picture, const Rect& box, float scale, DisplayGroup& into) {
+void draw_particle(const Particle& particle, const ImageLook* picture, const Rect& box, float scale,
+                   DisplayGroup& into) {
     const Particles& all = particle.emission.effect->particles;
     const auto part = static_cast<float>(std::clamp(particle.age / all.life.count(), 0.0, 1.0));
     const double turn =

@@ -78,7 +78,8 @@ inline constexpr std::array motion_fields{
     field<&Motion::easing>("easing", "The shape of a flight from rest, of a tween or a roll."),
     field<&Motion::damping>("damping", "The damping ratio of a spring; 1 is critical.", {"", 0.05, 20}),
     field<&Motion::shortest>("shortest", "The time that a roll takes for a jump of one unit.", {"s", 0, 3600}),
-    field<&Motion::full_duration_at>("full_duration_at", "The jump for which a roll takes its whole duration.", {"", 1, 1e18}),
+    field<&Motion::full_duration_at>("full_duration_at", "The jump for which a roll takes its whole duration.",
+                                     {"", 1, 1e18}),
 };
 inline constexpr std::array pace_fields{
     field<&Pace::settle>("settle", "A change passes when the value has been quiet for so long.", {"s", 0, 3600}),
@@ -129,7 +130,8 @@ inline constexpr std::array band_fields{
     field<&Band::id>("id", "The name of the band in the events band_enter and band_leave."),
     field<&Band::above>("above", "The value is inside at this amount or more.", {"", -1e300, 1e300}),
     field<&Band::below>("below", "The value is inside at this amount or less.", {"", -1e300, 1e300}),
-    field<&Band::hysteresis>("hysteresis", "How far beyond its edge a value must be to leave the band.", {"", 0, 1e300}),
+    field<&Band::hysteresis>("hysteresis", "How far beyond its edge a value must be to leave the band.",
+                             {"", 0, 1e300}),
     field<&Band::edge_unit>("edge_unit", "What the edges mean: amounts, or parts of the maximum."),
     field<&Band::reads>("reads", "The value that the band reads: true, let through by pace, or shown."),
     field<&Band::color>("color", "The color of the element inside the band."),
@@ -195,8 +197,8 @@ inline constexpr std::array ticks_fields{
     field<&Ticks::at>("at", "Values with a tick.", {.most = 1000}),
     field<&Ticks::every>("every", "The step between two ticks; zero draws none.", {"", 0, 1e300}),
     field<&Ticks::long_every>("long_every", "The step between two long ticks.", {"", 0, 1e300}),
-    field<&Ticks::format>(
-        "format", "The pattern for the number at each long mark, or at each mark if there are no long ones."),
+    field<&Ticks::format>("format",
+                          "The pattern for the number at each long mark, or at each mark if there are no long ones."),
     field<&Ticks::labels>("labels", "Texts in place of numbers.", {.most = 64}),
     field<&Ticks::length>("length", "The length of a short tick.", {"px", 0, largest_length}),
     field<&Ticks::size>("size", "The size of the numbers.", {"px", 1, largest_length}),

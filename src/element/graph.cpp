@@ -272,7 +272,7 @@ class GraphBody final : public Body {
             // Above the line where there is room, else below it.
             const bool above = y - box.y > (numbers.height() + 4) * scale;
             numbers.draw(tick.number, {box.x + 4 * scale, above ? y - 3 * scale : y + thickness + 3 * scale},
-                          {0, above ? 1.0F : 0.0F}, scale, color, into);
+                         {0, above ? 1.0F : 0.0F}, scale, color, into);
         }
     }
 

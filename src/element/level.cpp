@@ -99,7 +99,8 @@ class LevelBody final : public FillBody {
                                 return std::isfinite(corner.x) && std::isfinite(corner.y);
                             });
         if (level.slice != Insets{} && (!level.mask.empty() || !level.fill_map.empty()))
-            context.report("slice", "must not be there where there is 'mask' or 'fill_map'", {}, ProblemCode::contradiction);
+            context.report("slice", "must not be there where there is 'mask' or 'fill_map'", {},
+                           ProblemCode::contradiction);
         if (!usable) context.report("corners", "must be 3 to 256 points, or none", {}, ProblemCode::out_of_range);
         return usable;
     }

@@ -22,19 +22,21 @@ constexpr std::array own_fields{
     required_field<&Markers::id>("id", "The name of the element, unique among its siblings."),
     field<&Markers::entries>("entries", "The entries of a container of the game that have places in the world."),
     field<&Markers::parameters>("parameters", "The names of the sources that the game gives with each thing."),
-    field<&Markers::key>("key", "The field by which entries are told apart; without it, their position in the container."),
+    field<&Markers::key>("key",
+                         "The field by which entries are told apart; without it, their position in the container."),
     field<&Markers::at_most>("at_most", "How many markers are shown at most: the nearest.", {"", 1, 200}),
     field<&Markers::at_edge>("at_edge", "What becomes of a marker whose thing is not on the screen."),
     field<&Markers::edge_margin>("edge_margin", "The room between the edges and what is kept there.",
-                              {"px", 0, largest_length}),
+                                 {"px", 0, largest_length}),
     field<&Markers::pivot>("pivot", "The point of a marker that lies where the thing is seen."),
     field<&Markers::offset>("offset", "How far from there a marker stands."),
-    field<&Markers::reference_distance>("reference_distance", "The distance at which a marker has its own size; zero is any.",
-                                     any_distance),
+    field<&Markers::reference_distance>("reference_distance",
+                                        "The distance at which a marker has its own size; zero is any.", any_distance),
     field<&Markers::min_scale>("min_scale", "The smallest scale of a marker.", {"", 0, 100}),
     field<&Markers::max_scale>("max_scale", "The largest scale of a marker.", {"", 0, 100}),
     field<&Markers::fade_from>("fade_from", "The distance at which a marker begins to fade.", any_distance),
-    field<&Markers::fade_to>("fade_to", "The distance from which on a marker is not shown; zero is none.", any_distance),
+    field<&Markers::fade_to>("fade_to", "The distance from which on a marker is not shown; zero is none.",
+                             any_distance),
     field<&Markers::in_sight>("in_sight", "The field that is false while something stands before the thing."),
     field<&Markers::show>("show", "When a marker is shown."),
     field<&Markers::value_of>("value_of", "The field whose changes, or fill, decide that."),
@@ -91,11 +93,13 @@ std::vector<FurtherSource> further_sources(const Markers& markers) {
 }
 
 std::unique_ptr<Body> make_body(const Markers& markers, BodyContext& context) {
-    const EntriesCheck entries = EntriesCheck::of(markers.entries, !markers.parameters.empty() || !markers.entries, context);
+    const EntriesCheck entries =
+        EntriesCheck::of(markers.entries, !markers.parameters.empty() || !markers.entries, context);
     entries.check_field(markers.key, "key");
-    for (const auto& [name, field] : {std::pair(&markers.in_sight, "in_sight"), std::pair(&markers.value_of, "value_of"),
-                                      std::pair(&markers.max_of, "max_of")}) {
-        const bool is_given = std::find(markers.parameters.begin(), markers.parameters.end(), *name) != markers.parameters.end();
+    for (const auto& [name, field] : {std::pair(&markers.in_sight, "in_sight"),
+                                      std::pair(&markers.value_of, "value_of"), std::pair(&markers.max_of, "max_of")}) {
+        const bool is_given =
+            std::find(markers.parameters.begin(), markers.parameters.end(), *name) != markers.parameters.end();
         if (!markers.entries && !name->empty() && !is_given)
             context.report(field, "is '" + *name + "', which is not in 'parameters'", {}, ProblemCode::unknown_name);
         entries.check_field(*name, field);

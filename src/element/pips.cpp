@@ -367,7 +367,8 @@ class PipsBody final : public FillBody {
 
     /// The light of a shine, only where the pip is.
     static void draw_stripes(const std::vector<Point>& points, const Rect& box, const Pose& pose,
-                             const Transform& transform, const ImageLook* image, const DrawPlace& at, DisplayGroup& into) {
+                             const Transform& transform, const ImageLook* image, const DrawPlace& at,
+                             DisplayGroup& into) {
         if (pose.shine < 0) return;
         std::vector<Point>&cut = at.room->cut, &turned = at.room->turned, &strip = at.room->line;
         for_each_stripe(box, pose.shine, [&](const ShineStripe& stripe) {

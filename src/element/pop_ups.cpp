@@ -57,7 +57,8 @@ Value sum(const Value& a, const Value& b) {
 
 bool operator==(const PopUps&, const PopUps&) = default;
 
-PopUpsBody::PopUpsBody(const PopUps& pop_ups, Lettering lettering) : pop_ups_(pop_ups), lettering_(std::move(lettering)) {
+PopUpsBody::PopUpsBody(const PopUps& pop_ups, Lettering lettering)
+    : pop_ups_(pop_ups), lettering_(std::move(lettering)) {
     pool_.reserve(static_cast<std::size_t>(std::clamp(pop_ups.at_most, 1, 500)));
 }
 

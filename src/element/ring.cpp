@@ -76,7 +76,8 @@ class RingBody final : public FillBody {
         });
     }
 
-    void paint(const Arc& whole, float gap, float least, double from, double to, Color color, DisplayGroup& into) const {
+    void paint(const Arc& whole, float gap, float least, double from, double to, Color color,
+               DisplayGroup& into) const {
         const float around = length_around(whole);
         const auto degrees = [&](float length) { return around > 0 ? start_ + sweep_ * (length / around) : start_; };
         const auto draw_arc = [&](float begin, float end, bool round_ends) {

@@ -32,7 +32,7 @@ constexpr std::array own_fields{
     field<&Ruler::max>("max", "The value at which the scale ends."),
     field<&Ruler::direction>("direction", "The direction in which the scale ends."),
     field<&Ruler::visible_span>("visible_span", "How much of the scale is seen at once, with the value in the middle.",
-                          {"", 0, 1e300}),
+                                {"", 0, 1e300}),
     field<&Ruler::neutral>("neutral", "The value from which the fill begins.", {"", -1e300, 1e300}),
     field<&Ruler::colors>("colors", "Colors along the whole scale, at values.", {.most = 64}),
     field<&Ruler::thickness>("thickness", "The thickness of the strip.", {"px", 0, largest_length}),
@@ -68,7 +68,8 @@ class RulerBody final : public PointerBody {
         if (!std::is_sorted(ruler.colors.begin(), ruler.colors.end(), by_value))
             context.report("colors", "must stand in order of 'at'", {}, ProblemCode::contradiction);
         if (ruler.visible_span > 0 && ruler.neutral)
-            context.report("visible_span", "must not be there where there is 'neutral'", {}, ProblemCode::contradiction);
+            context.report("visible_span", "must not be there where there is 'neutral'", {},
+                           ProblemCode::contradiction);
         if (ruler.motion.cycle > 0 && ruler.visible_span > ruler.motion.cycle)
             context.report("visible_span", "must not be more than 'cycle'", {}, ProblemCode::contradiction);
     }
@@ -214,8 +215,7 @@ class RulerBody final : public PointerBody {
         double low = std::min(rest, fill_), high = std::max(rest, fill_);
         if (high - low < least) (fill_ > rest ? high : low) = fill_ > rest ? low + least : high - least;
         const Color color = is_in_band() ? color_ : color_at(value_);
-        into.rect(strip.between(0, 1), radius_ * scale, color,
-                      strip.between(std::max(0.0, low), std::min(1.0, high)));
+        into.rect(strip.between(0, 1), radius_ * scale, color, strip.between(std::max(0.0, low), std::min(1.0, high)));
     }
 
     void draw_pointer(const Strip& strip, double part, float size, Color color, float scale, DisplayGroup& into) const {

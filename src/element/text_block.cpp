@@ -525,8 +525,8 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
         const float size = own_look != nullptr ? own_look->size : look_.size;
         const Color seen = color ? *color : own_look != nullptr && own_look->color ? *own_look->color : own;
         into.text(font, size * scale, start, segment.width * scale, seen,
-                      drawn.substr(segment.begin, segment.end - segment.begin),
-                      std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count), scale);
+                  drawn.substr(segment.begin, segment.end - segment.begin),
+                  std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count), scale);
     }
 }
 

@@ -123,7 +123,8 @@ class TextBlock {
     float spare_of(const Line& line, const DrawPlace& at) const;
     void draw_segments(const Line& line, const DrawPlace& at, float part, Point offset, std::optional<Color> color,
                        Color own, DisplayGroup& into) const;
-    void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at, DisplayGroup& into) const;
+    void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at,
+                      DisplayGroup& into) const;
 
     Lettering look_;
     std::string language_;

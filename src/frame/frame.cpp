@@ -26,7 +26,7 @@ void Hud::State::update(Step step) {
     layouter.lay_out();
     moving_order.advance(time.now());
     lists.place_markers({camera, layouter.screen()},
-                     [this](ElementIndex panel) { return effects.pose(panel, time.now()).opacity; });
+                        [this](ElementIndex panel) { return effects.pose(panel, time.now()).opacity; });
     effects.look_at_flashes(time.now());
     place_probes();
     write_events();
@@ -231,7 +231,8 @@ void Hud::State::draw(DisplayList& list) {
         items += group.items().size();
         glyphs += group.glyph_count();
         points += group.point_count();
-        if (items <= DisplayList::most_items && glyphs <= DisplayList::most_glyphs && points <= DisplayList::most_points)
+        if (items <= DisplayList::most_items && glyphs <= DisplayList::most_glyphs &&
+            points <= DisplayList::most_points)
             continue;
         for (; i < order.size(); ++i)
             list.groups_[i] = {};

@@ -25,7 +25,7 @@ template <> struct FieldTypeOf<HudDefinition> : KnownFieldType<FieldType::part> 
 /// The types of values, and any.
 enum class GivenType : std::uint8_t { any, flag, int64, uint64, float32, float64, text, duration };
 template <>
-inline constexpr std::array<std::string_view, 8> choices_of<GivenType>{"any",     "flag", "int64", "uint64",
+inline constexpr std::array<std::string_view, 8> choices_of<GivenType>{"any",     "flag",    "int64", "uint64",
                                                                        "float32", "float64", "text",  "duration"};
 template <>
 inline constexpr std::array<std::string_view, 3> choices_of<detail::ValueUse>{"amount", "time_left", "time_passed"};

@@ -103,8 +103,8 @@ inline constexpr std::array timer_fields{
 };
 inline constexpr std::array frame_meter_fields{
     required_field<&FrameMeter::id>("id",
-                               "The name of the meter, which gives the sources ID.rate, ID.frame_time, "
-                               "ID.average, ID.worst and ID.low."),
+                                    "The name of the meter, which gives the sources ID.rate, ID.frame_time, "
+                                    "ID.average, ID.worst and ID.low."),
     field<&FrameMeter::interval>("interval", "The time over which frames are counted.", {"s", 0.001, 3600}),
 };
 static_assert(timer_fields.size() == member_count<Timer>);
@@ -142,7 +142,7 @@ inline constexpr std::array language_fields{
     required_field<&LanguageOptions::language>("language", "The BCP 47 tag of the language."),
     field<&LanguageOptions::font>("font", "A family or a list of families that replaces the HUD's."),
     field<&LanguageOptions::compact_names>("compact_names", "Names in compact numbers that replace those of the HUD.",
-                                         {.most = most_names}),
+                                           {.most = most_names}),
 };
 static_assert(language_fields.size() == member_count<LanguageOptions>);
 inline constexpr Table language_table{"language", language_fields};

@@ -302,8 +302,9 @@ void Effects::start(ElementIndex index, const Happening& happening) {
     for (const ElementEffects::Trigger& trigger : own.triggers) {
         if (!trigger.on.waits_for(happening)) continue;
         // Only a gain or a loss has an amount.
-        const double part =
-            trigger.full_strength_at > 0 && happening.amount != 0 ? std::abs(happening.amount) / trigger.full_strength_at : 1;
+        const double part = trigger.full_strength_at > 0 && happening.amount != 0
+                                ? std::abs(happening.amount) / trigger.full_strength_at
+                                : 1;
         begin(trigger.effect, static_cast<float>(std::min(part, 1.0)), EffectCause::trigger);
     }
     const bool entered = happening.kind == HappeningKind::band_enter;
@@ -500,7 +501,7 @@ void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, Di
         const Body::Face face = elements_[index].body->face(box, scale);
         for_each_stripe(face.rect, here.shine, [&](const ShineStripe& stripe) {
             into.rect(face.rect, face.radius, rgb(0xffffff, 0.07),
-                          {stripe.left, face.rect.y, stripe.right - stripe.left, face.rect.height});
+                      {stripe.left, face.rect.y, stripe.right - stripe.left, face.rect.height});
         });
     }
     draw_dots(own->player, now, box, scale, into);

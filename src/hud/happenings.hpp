@@ -15,7 +15,7 @@ enum class HappeningKind : std::uint8_t {
     mark,  ///< the detail is the mark, in nanoseconds
     end,
     skipped,  ///< the detail is how many were
-    // Of the true value of an element.
+    // Of the truth of an element.
     gain,  ///< the amount is the change
     loss,
     empty,

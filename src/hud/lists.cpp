@@ -459,7 +459,8 @@ void Lists::cover_farther(Cover cover) {
     for (const SeenMarker& marker : seen_) {
         Slot& slot = marker.list->slots[marker.slot];
         const float grow = slot.is_covered ? margin : -margin;
-        const Rect box{marker.box.x - grow, marker.box.y - grow, marker.box.width + 2 * grow, marker.box.height + 2 * grow};
+        const Rect box{marker.box.x - grow, marker.box.y - grow, marker.box.width + 2 * grow,
+                       marker.box.height + 2 * grow};
         const bool is_covered = std::any_of(covered_.begin(), covered_.end(), [&](const Rect& other) {
             return box.x < other.right() && other.x < box.right() && box.y < other.bottom() && other.y < box.bottom();
         });

@@ -11,9 +11,9 @@
 #include "element/markers_body.hpp"
 #include "hud/bindings.hpp"
 #include "hud/game_things.hpp"
+#include "hud/marker_ranking.hpp"
 #include "hud/moving_order.hpp"
 #include "hud/readouts.hpp"
-#include "hud/marker_ranking.hpp"
 #include "hud/visibility.hpp"
 #include "rapido/value/entries.hpp"
 
@@ -89,7 +89,7 @@ class Lists {
         std::vector<Slot> slots;
         std::vector<Told> told;  ///< by name
         // Of markers.
-        std::unique_ptr<MarkerRanking> markers;              ///< null for a list
+        std::unique_ptr<MarkerRanking> markers;        ///< null for a list
         std::unique_ptr<GameThings> things;            ///< null where there is a container
         std::size_t in_sight = 0, value = 0, max = 0;  ///< fields
         Size usual_size;                               ///< of a panel
@@ -143,8 +143,8 @@ class Lists {
     MovingOrder& order_;
     std::vector<std::unique_ptr<RunningList>> all_;
     std::set<std::string> announced_;  ///< paths
-    std::vector<SeenMarker> seen_;        ///< of all markers, in this frame
-    bool has_new_markers_ = false;        ///< one is there for the first time
+    std::vector<SeenMarker> seen_;     ///< of all markers, in this frame
+    bool has_new_markers_ = false;     ///< one is there for the first time
     std::vector<Rect> covered_;        ///< by those that are shown
     /// By path, what lists have told that are gone, or are to come: one at this path tells it.
     std::unordered_map<std::string, std::vector<Told>> without_list_;

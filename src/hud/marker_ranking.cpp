@@ -113,7 +113,8 @@ bool MarkerRanking::may_show(std::size_t i, Nanoseconds now) {
     if (!things_.in_sight.empty() && things_.in_sight[i] == 0) return false;
     if (markers_.show == ShowMarker::always) return true;
     if (things_.values.empty()) return false;  // the entries lack the field
-    if (markers_.show == ShowMarker::below_full) return !things_.maxima.empty() && things_.values[i] < things_.maxima[i];
+    if (markers_.show == ShowMarker::below_full)
+        return !things_.maxima.empty() && things_.values[i] < things_.maxima[i];
     const Nanoseconds changed = before_[i].changed;
     return changed != Nanoseconds::min() && now - changed < to_nanoseconds(markers_.show_for);
 }
@@ -173,7 +174,8 @@ std::optional<MarkerPlace> MarkerRanking::place(const WorldPoint& thing, Size si
     if (!is_somewhere(thing) || (!seen.in_front && markers_.at_edge == AtEdge::hide)) return std::nullopt;
     const double distance = std::abs(seen.distance);
     MarkerPlace place{.at = {}, .scale = scale_at(distance), .opacity = opacity_at(distance)};
-    if (seen.in_front) place.at = {seen.at.x + markers_.offset.x * place.scale, seen.at.y + markers_.offset.y * place.scale};
+    if (seen.in_front)
+        place.at = {seen.at.x + markers_.offset.x * place.scale, seen.at.y + markers_.offset.y * place.scale};
     if (markers_.at_edge == AtEdge::hide) return place;
     const Rect edge = edge_of(view.screen, markers_.edge_margin);
     if (seen.in_front && holds(edge, seen.at)) {

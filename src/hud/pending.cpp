@@ -62,7 +62,7 @@ void PendingAmounts::tell(const FrameTime& time) {
         tell(amount, time);
 }
 
-/// Total shown and pending add up to the true value. What pace still holds back counts as gains and losses as
+/// Total shown and pending add up to the truth. What pace still holds back counts as gains and losses as
 /// they came; what travels already, by the way that it travels.
 void PendingAmounts::tell(Amount& amount, const FrameTime& time) {
     const Readout* const total = amount.total == no_element ? nullptr : &readouts_[amount.total];

@@ -243,7 +243,7 @@ void Readouts::tell_simple(ElementIndex index, HotElement& hot, const Value& val
         happenings_.add({.time = now, .kind = HappeningKind::empty, .subject = index});
 }
 
-/// Keeps the true value, and returns the one before. A text may be gone by the next frame, and no event asks for it.
+/// Keeps the truth, and returns the one before. A text may be gone by the next frame, and no event asks for it.
 Value Readouts::keep_truth(ElementIndex index, const Value& value) {
     return std::exchange(all_[index].truth, value.type() == Value::Type::text ? Value("") : value);
 }

@@ -56,7 +56,7 @@ class Readouts {
     void release(ElementIndex index);
     /// Gives back the sources of those that were removed.
     void free_removed();
-    /// Somebody asks for the true value of an element, and for its change.
+    /// Somebody asks for the truth of an element, and for its change.
     void must_know(ElementIndex index);
     /// It is shown anew in the next update.
     void refresh_next(ElementIndex index);
@@ -84,7 +84,7 @@ class Readouts {
     std::span<const ElementIndex> take_changes(Lane lane);
     /// Follows those no more that were removed in this frame.
     void drop_dead();
-    /// Compares true values with those before, and tells gains, losses, empty and full.
+    /// Compares the truth of each element with the one before, and tells gains, losses, empty and full.
     void tell_changes(Lane lane, const FrameTime& time);
     /// Gives the values to pace, bands and motion. Returns those that took the present as given.
     std::span<const ElementIndex> aim(Lane lane, const FrameTime& time);

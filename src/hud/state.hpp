@@ -74,7 +74,7 @@ struct Hud::State : Parts {
 
     std::unique_ptr<HudDefinition> made_of;   ///< without its elements; null for a HUD that began empty
     std::unique_ptr<HudRecording> recording;  ///< null where nobody records
-    std::unique_ptr<ProbeTable> probes;      ///< null where none are shown
+    std::unique_ptr<ProbeTable> probes;       ///< null where none are shown
     bool was_called = false;
 
     // From a description to what runs.

@@ -187,8 +187,7 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
         case Value::Type::text:
             return {.bits = 0, .kind = Kind::text};
         case Value::Type::flag:
-            if (spec.type == 0 || spec.type == 's')
-                return {.bits = amount.value.flag() ? 1U : 0U, .kind = Kind::flag};
+            if (spec.type == 0 || spec.type == 's') return {.bits = amount.value.flag() ? 1U : 0U, .kind = Kind::flag};
             return {.bits = amount.value.flag() ? 1U : 0U, .kind = Kind::digits};
         default:
             break;

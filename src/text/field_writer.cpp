@@ -292,7 +292,8 @@ std::string FieldWriter::localized(const Spec& spec, const Key& key, std::string
     const auto primary = static_cast<std::size_t>(numbers_.primary_group);
     const auto secondary = static_cast<std::size_t>(numbers_.secondary_group);
     // CLDR: compact numbers take separators from five digits on.
-    const auto minimum = static_cast<std::size_t>(std::max(numbers_.minimum_grouping, options_.compact_digits > 0 ? 2 : 1));
+    const auto minimum =
+        static_cast<std::size_t>(std::max(numbers_.minimum_grouping, options_.compact_digits > 0 ? 2 : 1));
     const bool grouped = !is_time && primary > 0 && whole >= primary + minimum &&
                          (spec.type == 0 || std::string_view("dfFgG").find(spec.type) != std::string_view::npos);
     // The word of a power agrees with the number before it: 4.00 thousands, not 4000.

@@ -61,7 +61,8 @@ void FormattedText::take_back() {
 /// Hands over the characters that were just made, if one number in them is all that may change.
 void FormattedText::hand_over(const FieldValues& values) {
     const auto& pieces = format_.parsed_->pieces;
-    if (number_ == nullptr || forms_ != nullptr || options_.compact_digits > 0 || !format_.parsed_->markup.empty()) return;
+    if (number_ == nullptr || forms_ != nullptr || options_.compact_digits > 0 || !format_.parsed_->markup.empty())
+        return;
     std::size_t shown = pieces.size();
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         const bool is_value = pieces[i].field == FieldName::value;

@@ -185,15 +185,15 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     };
     std::vector<Thing> things(1000);
     std::array<MarkerRef, 1000> marked;
-    const auto markers =
-        hud.add(markers_of({.id = "markers",
-                         .parameters = {"heat"},
-                         .at_edge = AtEdge::arrow,
-                         .show = ShowMarker::after_change,
-                         .value_of = "heat"},
-                        [](const auto& thing) {
-                            return nest(Panel{.enter = "fade"}, Bar{.id = "bar", .value = thing("heat"), .max = 100});
-                        }));
+    const auto markers = hud.add(markers_of({.id = "markers",
+                                             .parameters = {"heat"},
+                                             .at_edge = AtEdge::arrow,
+                                             .show = ShowMarker::after_change,
+                                             .value_of = "heat"},
+                                            [](const auto& thing) {
+                                                return nest(Panel{.enter = "fade"},
+                                                            Bar{.id = "bar", .value = thing("heat"), .max = 100});
+                                            }));
     const auto pop_ups = hud.add(PopUps{.id = "pops", .at_most = 100, .bands = {{.above = 50, .format = "{}!"}}});
     const auto change_things = [&](int i) {
         for (int k = 0; k < 100; ++k) {

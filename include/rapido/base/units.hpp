@@ -73,6 +73,9 @@ struct WorldPoint {
 struct Size {
     float width = 0;
     float height = 0;
+
+    constexpr Size() = default;
+    constexpr Size(float width_of_it, float height_of_it) : width(width_of_it), height(height_of_it) {}
     friend constexpr bool operator==(const Size&, const Size&) = default;
 };
 

@@ -174,7 +174,7 @@ class DisplayGroup {
     void glow(float radius, Color color);
     /// `glyphs` are at a size that is multiplied by `scale`.
     void text(FontId font, float size, Point baseline, float width, Color color, std::string_view text,
-                  std::span<const Glyph> glyphs, float scale);
+              std::span<const Glyph> glyphs, float scale);
 
  private:
     void add(DisplayItem item);

@@ -76,10 +76,10 @@ struct Bar {
     Themed<float> radius = 3;  ///< the radius of the corners, at most half the smaller side
     float border = 0;          ///< the width of the line along the edge; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.6);
-    float padding = 0;          ///< the room between the border and the fill
-    int segments = 0;           ///< how many segments there are, each lit or not; zero means one piece
-    float segment_gap = 2;      ///< the gap between two segments, design pixels
-    Ticks ticks{};              ///< lines across the bar; none is drawn at 0 and at the maximum
+    float padding = 0;      ///< the room between the border and the fill
+    int segments = 0;       ///< how many segments there are, each lit or not; zero means one piece
+    float segment_gap = 2;  ///< the gap between two segments, design pixels
+    Ticks ticks{};          ///< lines across the bar; none is drawn at 0 and at the maximum
     std::vector<BarPart> parts{};
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside
     float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside

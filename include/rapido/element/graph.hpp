@@ -40,10 +40,10 @@ struct Graph {
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Seconds span{10};      ///< the time from the left edge to the right edge
-    int resolution = 120;    ///< how many pieces that time is divided into, 2 to 1000
+    int resolution = 120;  ///< how many pieces that time is divided into, 2 to 1000
     GraphType type = GraphType::area;
-    float thickness = 1.5F;     ///< the thickness of the line, design pixels
-    Ticks ticks{};              ///< lines across it at values, with numbers
+    float thickness = 1.5F;  ///< the thickness of the line, design pixels
+    Ticks ticks{};           ///< lines across it at values, with numbers
     Themed<Color> color = rgb(0x38b6c9);
     Themed<Color> background = rgb(0x000000, 0.45);
     float opacity = 1;   ///< 0 to 1, of it and of what stands inside

@@ -66,7 +66,7 @@ struct Level {
     /// shape; what is filled is `image`, or without one `color` as far as the map is opaque.
     std::string fill_map{};
     float fill_map_softness = 0.02F;  ///< how soft the edge of such a fill is, as a part of the way
-    Frames frames{};             ///< the frames of `image`
+    Frames frames{};                  ///< the frames of `image`
     Direction direction = Direction::up;
     FillBy fill_by = FillBy::extent;
     Wave wave{};

@@ -33,7 +33,7 @@ struct List {
     /// The field by which they are ordered, numbers by amount and texts by code point; empty: as they are.
     std::string sort{};
     SortOrder sort_order = SortOrder::ascending;  ///< equal ones as they are; those without a value last
-    int at_most = 8;                                 ///< how many are shown, 1 to 200: the first in that order
+    int at_most = 8;                              ///< how many are shown, 1 to 200: the first in that order
     Motion place_motion = tween(Seconds{0.25});   ///< how an entry travels to another place
     Place place{};
     Layout layout = Layout::column;
@@ -43,10 +43,10 @@ struct List {
     Align align = Align::anchor;
     Justify justify = Justify::start;
     std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move what stands inside, too
-    std::string inside{};            ///< the panel that the element stands in; empty is the screen
-    std::string group{};             ///< the group that it is shown, hidden and dimmed with
-    float opacity = 1;               ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;              ///< degrees clockwise around its middle, of it and of what stands inside
+    std::string inside{};             ///< the panel that the element stands in; empty is the screen
+    std::string group{};              ///< the group that it is shown, hidden and dimmed with
+    float opacity = 1;                ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;               ///< degrees clockwise around its middle, of it and of what stands inside
     float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it

@@ -41,20 +41,21 @@ enum class ShowMarker : std::uint8_t {
 /// values are taken as given. One that is gone leaves where it was, as its panel says.
 struct Markers {
     std::string id{};
-    Source entries{};                       ///< `watch_entries`, or its name; without it, things come by `Hud::add_marker`
+    Source entries{};  ///< `watch_entries`, or its name; without it, things come by `Hud::add_marker`
     std::vector<std::string> parameters{};  ///< the names of the sources that `Hud::add_marker` gives, in their order
     std::string key{};                      ///< the field by which entries are told apart; empty is their position
-    int at_most = 40;                          ///< how many are shown, 1 to 200: the nearest
+    int at_most = 40;                       ///< how many are shown, 1 to 200: the nearest
     AtEdge at_edge = AtEdge::hide;
     float edge_margin = 24;         ///< the room between the edges of the screen and what is kept there, design pixels
     Anchor pivot = Anchor::bottom;  ///< the point of the panel that lies where the thing is seen
     Point offset{};                 ///< how far from there, design pixels, right and down; it scales with the marker
-    double reference_distance = 0;  ///< where a marker has its own size: at twice the distance half of it; zero is at any
-    float min_scale = 0.5F;         ///< it gets no smaller
-    float max_scale = 1;            ///< and no larger
-    double fade_from = 0;           ///< the distance at which a marker begins to fade
-    double fade_to = 0;             ///< the distance from which on it is not shown; zero is none
-    std::string in_sight{};         ///< the field that is false while something stands before it; empty is none
+    double reference_distance =
+        0;                   ///< where a marker has its own size: at twice the distance half of it; zero is at any
+    float min_scale = 0.5F;  ///< it gets no smaller
+    float max_scale = 1;     ///< and no larger
+    double fade_from = 0;    ///< the distance at which a marker begins to fade
+    double fade_to = 0;      ///< the distance from which on it is not shown; zero is none
+    std::string in_sight{};  ///< the field that is false while something stands before it; empty is none
     ShowMarker show = ShowMarker::always;
     std::string value_of{};  ///< the field whose changes, or fill, decide that
     std::string max_of{};    ///< the field with its maximum
@@ -63,18 +64,18 @@ struct Markers {
     float arrow_size = 14;   ///< the length of an arrow, design pixels
     Themed<Color> arrow_color = rgb(0xf2efe6);
     std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move all of them
-    Place place{};                   ///< does not count: they stand where the world is seen
-    std::string inside{};            ///< the panel that the element stands in; empty is the screen
-    std::string group{};             ///< the group that it is shown, hidden and dimmed with
-    float opacity = 1;               ///< 0 to 1, of all of them
-    float rotation = 0;              ///< degrees clockwise around its middle
-    float scale = 1;                 ///< of all of them, around the point by which it is held in its place
-    Blend blend = Blend::normal;     ///< how its colors are put over those below
-    std::optional<Glow> glow{};      ///< a soft light around it
-    int layer = 0;                   ///< among siblings, a higher layer is drawn later
-    Source visible{};                ///< they are shown while this is true; without a source, always
-    std::string enter{};             ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};             ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    Place place{};                    ///< does not count: they stand where the world is seen
+    std::string inside{};             ///< the panel that the element stands in; empty is the screen
+    std::string group{};              ///< the group that it is shown, hidden and dimmed with
+    float opacity = 1;                ///< 0 to 1, of all of them
+    float rotation = 0;               ///< degrees clockwise around its middle
+    float scale = 1;                  ///< of all of them, around the point by which it is held in its place
+    Blend blend = Blend::normal;      ///< how its colors are put over those below
+    std::optional<Glow> glow{};       ///< a soft light around it
+    int layer = 0;                    ///< among siblings, a higher layer is drawn later
+    Source visible{};                 ///< they are shown while this is true; without a source, always
+    std::string enter{};              ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};              ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const Markers&, const Markers&);
 };
 

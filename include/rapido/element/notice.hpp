@@ -26,13 +26,13 @@ struct Message {
     std::optional<TriggerOn> on{};  ///< posted by an event; all but `gain` and `loss`
     /// The path, or the only id, of which element, for `empty`, `full`, `band_enter` and `band_leave`.
     std::string element{};
-    std::string band{};             ///< which one, for `band_enter` and `band_leave`; empty is any
-    std::string timer{};            ///< which one, for `start`, `mark` and `end`
-    std::optional<Seconds> at{};    ///< which mark; without it, any
-    int priority = 0;               ///< a message of higher priority goes first, and interrupts one of lower priority
-    bool lasting = false;           ///< stays until it is taken away: a banner
-    std::optional<Seconds> show_for{};  ///< the time on screen; without it, as long as the text takes to read
-    Seconds expires{10};            ///< it is skipped when it has waited for so long; zero: never
+    std::string band{};           ///< which one, for `band_enter` and `band_leave`; empty is any
+    std::string timer{};          ///< which one, for `start`, `mark` and `end`
+    std::optional<Seconds> at{};  ///< which mark; without it, any
+    int priority = 0;             ///< a message of higher priority goes first, and interrupts one of lower priority
+    bool lasting = false;         ///< stays until it is taken away: a banner
+    std::optional<Seconds> show_for{};     ///< the time on screen; without it, as long as the text takes to read
+    Seconds expires{10};                   ///< it is skipped when it has waited for so long; zero: never
     std::optional<Themed<Color>> color{};  ///< instead of the notice's
     friend bool operator==(const Message&, const Message&) = default;
 };
@@ -49,10 +49,10 @@ enum class Newest : std::uint8_t { last, first };
 struct Notice {
     std::string id{};
     std::vector<Message> messages{};             ///< what it can say of itself
-    std::vector<InlineImage> inline_images{};         ///< images of the messages that are chosen by a value
+    std::vector<InlineImage> inline_images{};    ///< images of the messages that are chosen by a value
     std::string enter = "fade";                  ///< an effect, on appearing; empty for none
     std::string leave = "fade";                  ///< an effect, backwards, on leaving; empty for none
-    Seconds time_between{0.25};                           ///< between two messages of one plate; of a log, none
+    Seconds time_between{0.25};                  ///< between two messages of one plate; of a log, none
     ReadingTime reading{};                       ///< how long a message stays
     bool show_count = true;                      ///< ` ×3` behind one that stands for three equal ones
     int at_most = 1;                             ///< how many messages are shown at once, 1 to 50; fixed while it runs

@@ -42,10 +42,10 @@ struct Panel {
     float border = 0;                           ///< the width of the line along the edge; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.16);
     std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move what stands inside, too
-    std::string inside{};            ///< the panel that the element stands in; empty is the screen
-    std::string group{};             ///< the group that it is shown, hidden and dimmed with
-    float opacity = 1;               ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;              ///< degrees clockwise around its middle, of it and of what stands inside
+    std::string inside{};             ///< the panel that the element stands in; empty is the screen
+    std::string group{};              ///< the group that it is shown, hidden and dimmed with
+    float opacity = 1;                ///< 0 to 1, of it and of what stands inside
+    float rotation = 0;               ///< degrees clockwise around its middle, of it and of what stands inside
     float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it

@@ -32,7 +32,7 @@ struct PopUpBand {
 struct PopUps {
     std::string id{};
     std::string format = "{}";  ///< a pattern, see `Format`; a key into the translations
-    int at_most = 64;              ///< 1 to 500
+    int at_most = 64;           ///< 1 to 500
     Seconds show_for{1};        ///< how long a number is seen
     float rise = 48;            ///< how far it rises in that time, design pixels; below zero it falls
     float spread = 12;          ///< how far to the sides numbers start, so that they do not cover each other
@@ -54,18 +54,18 @@ struct PopUps {
     std::optional<Outline> outline{};
     std::optional<Shadow> shadow{};
     std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move all of them
-    Place place{};                   ///< does not count: they stand where the world is seen
-    std::string inside{};            ///< the panel that the element stands in; empty is the screen
-    std::string group{};             ///< the group that it is shown, hidden and dimmed with
-    float opacity = 1;               ///< 0 to 1, of all of them
-    float rotation = 0;              ///< degrees clockwise around its middle
-    float scale = 1;                 ///< of all of them, around the point by which it is held in its place
-    Blend blend = Blend::normal;     ///< how its colors are put over those below
-    std::optional<Glow> glow{};      ///< a soft light around it
-    int layer = 0;                   ///< among siblings, a higher layer is drawn later
-    Source visible{};                ///< they are shown while this is true; without a source, always
-    std::string enter{};             ///< the effect with which it becomes visible; empty means at once
-    std::string leave{};             ///< the effect with which it becomes hidden; empty is `enter`, backwards
+    Place place{};                    ///< does not count: they stand where the world is seen
+    std::string inside{};             ///< the panel that the element stands in; empty is the screen
+    std::string group{};              ///< the group that it is shown, hidden and dimmed with
+    float opacity = 1;                ///< 0 to 1, of all of them
+    float rotation = 0;               ///< degrees clockwise around its middle
+    float scale = 1;                  ///< of all of them, around the point by which it is held in its place
+    Blend blend = Blend::normal;      ///< how its colors are put over those below
+    std::optional<Glow> glow{};       ///< a soft light around it
+    int layer = 0;                    ///< among siblings, a higher layer is drawn later
+    Source visible{};                 ///< they are shown while this is true; without a source, always
+    std::string enter{};              ///< the effect with which it becomes visible; empty means at once
+    std::string leave{};              ///< the effect with which it becomes hidden; empty is `enter`, backwards
     friend bool operator==(const PopUps&, const PopUps&);
 };
 

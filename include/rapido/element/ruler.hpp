@@ -47,7 +47,8 @@ struct Ruler {
     std::string inside{};                    ///< the panel that the element stands in; empty is the screen
     std::string group{};                     ///< the group that it is shown, hidden, dimmed and snapped with
     Direction direction = Direction::right;  ///< the direction in which the scale ends
-    double visible_span = 0; ///< how much of the scale is seen at once, in units of the value; zero is all of it, at rest
+    double visible_span =
+        0;  ///< how much of the scale is seen at once, in units of the value; zero is all of it, at rest
     /// The value from which a fill reaches to the value, in both directions: 0 of -10 to 10. Without it there is no fill.
     std::optional<double> neutral{};
     /// Colors along the whole scale; with `neutral`, the color of the fill at the value.

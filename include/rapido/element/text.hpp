@@ -71,16 +71,16 @@ struct Text {
     Source max{};    ///< what `{max}` shows
     /// What other fields show: `{hp}` for `{{"hp", watch(hull)}}`; as they are, without motion.
     std::vector<NamedSource> values{};
-    std::vector<InlineImage> inline_images{};      ///< images of the format that are chosen by a value
-    std::string format = "{}";                ///< see `Format`; a key into the translations
-    PluralForms plural{};                     ///< other patterns for other plural categories
-    std::string placeholder = "--";           ///< stands in place of a field that has no value
-    Rounding rounding = Rounding::automatic;  ///< how the digits that are not shown are rounded
-    int compact_digits = 0;                          ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
-    bool drop_zero_parts = false;             ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
-    bool time_of_day = false;                 ///< hours begin again after 24
-    Limits range{};                           ///< what the value can be: the width of the widest text in it is reserved
-    Pace pace{};                              ///< when the shown value may change
+    std::vector<InlineImage> inline_images{};  ///< images of the format that are chosen by a value
+    std::string format = "{}";                 ///< see `Format`; a key into the translations
+    PluralForms plural{};                      ///< other patterns for other plural categories
+    std::string placeholder = "--";            ///< stands in place of a field that has no value
+    Rounding rounding = Rounding::automatic;   ///< how the digits that are not shown are rounded
+    int compact_digits = 0;                    ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
+    bool drop_zero_parts = false;              ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
+    bool time_of_day = false;                  ///< hours begin again after 24
+    Limits range{};             ///< what the value can be: the width of the widest text in it is reserved
+    Pace pace{};                ///< when the shown value may change
     Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     Seconds text_interval{0};   ///< while it moves, characters change at multiples of it; at rest at once
     std::vector<Band> bands{};  ///< ranges of the value in which the element looks different

@@ -11,8 +11,8 @@ namespace rapido {
 
 /// A line at a value.
 struct Tick {
-    double at = 0;                       ///< the value, in its units; outside of what is shown nothing is drawn
-    std::optional<float> thickness{};    ///< design pixels; without it 2, and 1.2 for a short one along a dial or a ruler
+    double at = 0;                     ///< the value, in its units; outside of what is shown nothing is drawn
+    std::optional<float> thickness{};  ///< design pixels; without it 2, and 1.2 for a short one along a dial or a ruler
     std::optional<Themed<Color>> color{};  ///< without it, that of all ticks
     friend bool operator==(const Tick&, const Tick&) = default;
 };
@@ -33,9 +33,10 @@ struct Ticks {
     double long_every = 0;  ///< the step between two long ticks; zero means that none is longer
     std::string format{};   ///< a pattern for the number at each long tick, or at each tick; empty means no numbers
     std::vector<TickLabel> labels{};  ///< texts in place of numbers, where there is a tick
-    float length = 6;                 ///< along a dial and a ruler, of a short one, design pixels; a long one is twice as long
-    float size = 12;                  ///< the size of the numbers, design pixels per em
-    std::optional<Themed<Color>> color{};  ///< without it, dark across a bar and a graph, and light along a dial and a ruler
+    float length = 6;  ///< along a dial and a ruler, of a short one, design pixels; a long one is twice as long
+    float size = 12;   ///< the size of the numbers, design pixels per em
+    std::optional<Themed<Color>>
+        color{};  ///< without it, dark across a bar and a graph, and light along a dial and a ruler
     friend bool operator==(const Ticks&, const Ticks&) = default;
 };
 

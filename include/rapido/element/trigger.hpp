@@ -9,7 +9,7 @@
 namespace rapido {
 
 enum class TriggerOn : std::uint8_t {
-    gain,        ///< the true value rose
+    gain,        ///< the truth rose
     loss,        ///< it fell
     empty,       ///< it fell to zero or below
     full,        ///< it rose to its maximum
@@ -27,7 +27,8 @@ struct Trigger {
     std::string band{};           ///< which one, for `band_enter` and `band_leave`; empty is any
     std::string timer{};          ///< which one, for `start`, `mark` and `end`
     std::optional<Seconds> at{};  ///< which mark; without it, any
-    double full_strength_at = 0;  ///< a gain or loss of this plays at full strength, a smaller one weaker; zero: always full
+    double full_strength_at =
+        0;  ///< a gain or loss of this plays at full strength, a smaller one weaker; zero: always full
     friend bool operator==(const Trigger&, const Trigger&) = default;
 };
 

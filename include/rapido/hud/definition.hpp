@@ -72,7 +72,7 @@ struct Theme {
 /// What is different in the languages of a tag: `ja` counts for `ja-JP`, too.
 struct LanguageOptions {
     std::string language{};  ///< a BCP 47 tag
-    std::string font{};    ///< a family or a list of families, which replaces the HUD's; empty keeps it
+    std::string font{};      ///< a family or a list of families, which replaces the HUD's; empty keeps it
     std::vector<std::string> compact_names{};  ///< replace those of the HUD and of the language, unless empty
     friend bool operator==(const LanguageOptions&, const LanguageOptions&) = default;
 };

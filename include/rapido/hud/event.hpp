@@ -20,7 +20,7 @@ enum class EventKind : std::uint8_t {
     leave,       ///< a message begins to leave; the detail is the same
 };
 
-/// Something that happened, at its own time inside the frame. Events follow true values, not shown ones.
+/// Something that happened, at its own time inside the frame. Events follow the truth, not what is shown.
 struct Event {
     Nanoseconds time{0};  ///< when it happened, on the real clock
     std::string id{};     ///< the id of the timer, or the path of the element

@@ -196,7 +196,10 @@ class Hud {
     /// finite counts as zero, with a problem.
     void update(Step step);
     /// The same with one step for both clocks, for a game without a pause: `hud.update(dt)`, in seconds, or `hud.update(16ms)`.
-    void update(Seconds step) { update(Step{.real = step, .game = step}); }
+    template <std::convertible_to<Seconds> Time>
+    void update(Time step) {
+        update(Step{.real = step, .game = step});
+    }
 
     /// Takes the present as given, at the next update after it has read its sources: after loading a saved
     /// game, a respawn, a change of level. Nothing travels, nothing is reported, what was in flight has
@@ -273,6 +276,7 @@ class Hud {
 
     /// The part of the window to fill: `hud.resize({1920, 1080})`, or with an origin and a safe area. Takes effect in `draw` and `Shown::box` at the next update.
     void resize(const Viewport& viewport);
+    void resize(Size size) { resize(Viewport{.size = size}); }
 
     /// The player's size of everything, 0.25 to 4, limited to that; 1 at first. Takes effect like `resize`.
     void set_ui_scale(float scale);

@@ -20,7 +20,7 @@ enum class EdgeUnit : std::uint8_t {
     ratio,      ///< value over maximum: 0.25 is a quarter
 };
 
-/// Which value of its element a band compares with its edges: the target that pace let through, the true value of the
+/// Which value of its element a band compares with its edges: the target that pace let through, the truth of the
 /// source, or the value shown by motion.
 enum class BandReads : std::uint8_t { target, truth, shown };
 
@@ -39,7 +39,7 @@ struct Band {
     std::string id{};               ///< named by the events `band_enter` and `band_leave`; without one there are none
     std::optional<double> above{};  ///< inside at this or more
     std::optional<double> below{};  ///< inside at this or less; with both, between them
-    double hysteresis = 0;              ///< how far beyond its edge a value must be to leave
+    double hysteresis = 0;          ///< how far beyond its edge a value must be to leave
     EdgeUnit edge_unit = EdgeUnit::automatic;
     BandReads reads = BandReads::target;
     std::optional<Themed<Color>> color{};

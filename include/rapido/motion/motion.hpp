@@ -53,7 +53,7 @@ inline Motion roll(Seconds longest) {
 /// `max_motion` of the element itself.
 struct Motions {
     Motion both{};
-    std::optional<Motion> up{};  ///< replaces `both` to a larger target
+    std::optional<Motion> up{};    ///< replaces `both` to a larger target
     std::optional<Motion> down{};  ///< replaces `both` to a smaller target
     Motion max{};                  ///< the motion of the shown maximum
     /// The values that come round again, such as 360 for a heading in degrees: the way from 359 to 1 is 2. Zero is none. Shown are

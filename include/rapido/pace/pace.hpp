@@ -15,14 +15,14 @@ enum class Pick : std::uint8_t {
 
 /// The stages of pace, in the order in which a value passes them. Zero switches a stage off. Some values always pass at once:
 /// the first value, a value of another type, "no value", zero, and a value at or above the maximum. When the source has been
-/// quiet for half a second, the true value passes, neither quantized nor held back.
+/// quiet for half a second, the truth passes, neither quantized nor held back.
 struct Pace {
-    Seconds settle{0};      ///< a change passes when the value has been quiet for so long: many become one
-    Seconds settle_cap{0};  ///< or when the first of them has waited for so long; zero is four times `settle`
-    Seconds interval{0};    ///< changes pass at multiples of it on the real clock
-    Pick pick = Pick::last;  ///< which of the values in the interval passes
-    double quantize = 0;                   ///< the nearest multiple of this passes, in units of the value
-    double smallest_change = 0;            ///< a smaller one is held back, in units of the value
+    Seconds settle{0};           ///< a change passes when the value has been quiet for so long: many become one
+    Seconds settle_cap{0};       ///< or when the first of them has waited for so long; zero is four times `settle`
+    Seconds interval{0};         ///< changes pass at multiples of it on the real clock
+    Pick pick = Pick::last;      ///< which of the values in the interval passes
+    double quantize = 0;         ///< the nearest multiple of this passes, in units of the value
+    double smallest_change = 0;  ///< a smaller one is held back, in units of the value
     friend bool operator==(const Pace&, const Pace&) = default;
 };
 

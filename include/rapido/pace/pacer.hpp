@@ -4,8 +4,8 @@
 #include <memory>
 #include <optional>
 
-#include "rapido/pace/settle.hpp"
 #include "rapido/pace/interval.hpp"
+#include "rapido/pace/settle.hpp"
 
 namespace rapido {
 

@@ -17,7 +17,7 @@ class NumberText;
 struct TextOptions {
     Rounding rounding = Rounding::automatic;
     std::string placeholder = "--";  ///< stands in place of a field that has no value
-    int compact_digits = 0;                 ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
+    int compact_digits = 0;          ///< significant digits of `12.3K`, 1 to 15; zero writes numbers in full
     bool drop_zero_parts = false;    ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;        ///< hours of a duration begin again after 24
     bool seconds_left = false;       ///< a number under `{}` is a time that is left: whole seconds
