@@ -9,6 +9,8 @@
 #include "rapido/debug.hpp"
 
 namespace rapido {
+
+bool operator==(const ExplanationLine&, const ExplanationLine&) = default;
 namespace {
 
 std::string quoted(std::string_view text) {
@@ -104,9 +106,11 @@ class Explainer {
         made_.id = element_.path;
         made_.is_visible = hud_.visibility.is_drawn(index_);
         say_shown();
-        std::visit([this](const auto& any) { say_sources(any); }, *element_.description);
+        const CommonFields common = WrittenElement(element_.description).common();
+        say_source(ExplainedPart::source, "reads", common.value, hud_.readouts.value_source(index_), true);
+        say_source(ExplainedPart::maximum, "has the maximum", common.max, hud_.readouts.max_source(index_), false);
         say_pace_and_motion();
-        if (const Text* const text = std::get_if<Text>(element_.description.get())) say_text(*text);
+        if (const std::optional<Text> text = element_.description.as<Text>()) say_text(*text);
         say_bands();
         say_effects();
         say(ExplainedPart::visibility, hud_.visibility.reason(index_));
@@ -128,14 +132,6 @@ class Explainer {
             made_.shows = fixed(*fill * 100, 1) + " % full";
     }
 
-    template <class Description>
-    void say_sources(const Description& description) {
-        if constexpr (requires { description.value; })
-            say_source(ExplainedPart::source, "reads", description.value, hud_.readouts.value_source(index_), true);
-        if constexpr (requires { description.max; })
-            say_source(ExplainedPart::maximum, "has the maximum", description.max, hud_.readouts.max_source(index_),
-                       false);
-    }
     void say_source(ExplainedPart part, const std::string& verb, const Source& source, SourceIndex index,
                     bool is_value) {
         if (!source) return;

@@ -180,8 +180,8 @@ class RunningTable final : public ProbeTable {
         if (frames_++ % every != 1) return std::nullopt;
         const ElementIndex table = hud.elements.at("probes");
         if (table == no_element || !hud.visibility.is_drawn(table)) return std::nullopt;
-        const Panel* const panel = std::get_if<Panel>(hud.elements[table].description.get());
-        if (panel == nullptr) return std::nullopt;
+        const std::optional<Panel> panel = hud.elements[table].description.as<Panel>();
+        if (!panel) return std::nullopt;
         const Rect box = hud.layouter.box(table);
         std::vector<Rect> others;
         for (ElementIndex index = 0; index < hud.elements.count(); ++index) {
@@ -217,17 +217,16 @@ void show_probes(Hud& hud, const Source& visible) {
         hud.add(debug::probe_table(list, visible));
         return;
     }
-    Element table = *state.elements[shown].description;
-    Panel* const panel = std::get_if<Panel>(&table);
-    if (state.probes == nullptr || panel == nullptr) {
+    std::optional<Panel> table = state.elements[shown].description.as<Panel>();
+    if (state.probes == nullptr || !table) {
         state.problems.report({{},
                                "the HUD has an element 'probes' of its own: the table of probes cannot be shown",
                                "give that element another id",
                                ProblemCode::duplicate});
         return;
     }
-    panel->visible = visible;
-    state.change(shown, table);
+    table->visible = visible;
+    state.change(shown, *table);
 }
 
 }  // namespace rapido

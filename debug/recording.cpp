@@ -52,8 +52,7 @@ void RunningRecording::call(const CallKind& kind, const void* given) {
 
 /// The path that it has, where its panel may be written by the end of its path.
 std::string RunningRecording::path_of(const Element& element) const {
-    return std::visit([this](const auto& any) { return rapido::path_of(elements_.panel(any.inside), any.id); },
-                      element);
+    return rapido::path_of(elements_.panel(element.inside()), element.id());
 }
 
 void RunningRecording::name_all(HudDefinition& definition) {
@@ -67,7 +66,9 @@ void RunningRecording::name_all(HudDefinition& definition) {
     for (Group& group : definition.groups)
         name_in(group_table, &group, "group:" + group.id);
     for (Element& element : definition.elements) {
-        name_in(*kind_of(element).table, address_of(element), path_of(element));
+        WrittenElement written(element);
+        name_in(*written.kind().table, written.data(), path_of(element));
+        element = written.element();
     }
 }
 
@@ -316,7 +317,7 @@ bool record(Hud& hud, Recorder* recorder) {
     for (ElementIndex index = 0; index < state.elements.count(); ++index) {
         const RunningElement& element = state.elements[index];
         const bool is_plate = state.notices.known_as(index) != index;
-        if (element.is_living() && !is_plate) definition.elements.push_back(*element.description);
+        if (element.is_living() && !is_plate) definition.elements.push_back(element.description);
     }
     auto made = std::make_unique<RunningRecording>(*recorder, state.bindings, state.timers, state.elements);
     made->begin(std::move(definition));

@@ -221,8 +221,7 @@ int main() {
     const Accepted accepted;
     writer.write("`[[accept]]`", accepted_table, &accepted);
     for (const Kind* const kind : all_kinds()) {
-        const Element made = kind->create();
-        writer.write("`[[element]]`, `kind = \"" + std::string(kind->name()) + "\"`", *kind->table, address_of(made));
+        writer.write("`[[element]]`, `kind = \"" + std::string(kind->name()) + "\"`", *kind->table, kind->defaults());
     }
     writer.write_nested();
 

@@ -44,7 +44,7 @@ bool is_name(std::string_view text) {
 }
 
 const Table& panel_table() {
-    return *describe(Panel{}).table;
+    return *kind_of<Panel>().table;
 }
 
 }  // namespace

@@ -7,6 +7,7 @@
 #include "element/fields.hpp"
 #include "file/hud_reader.hpp"
 #include "file/hud_upgrade.hpp"
+#include "rapido/element/panel.hpp"
 
 namespace rapido {
 namespace {
@@ -16,17 +17,6 @@ constexpr int deepest_stamp = 16;
 std::string id_of(const toml::table& table) {
     const toml::node* const id = table.get("id");
     return id != nullptr ? id->value_exact<std::string>().value_or("") : "";
-}
-
-int panel_count(const Element& element) {
-    return std::visit(
-        [](const auto& any) {
-            if constexpr (requires { panels_of(any); })
-                return panels_of(any);
-            else
-                return 0;
-        },
-        element);
 }
 
 /// The paths of what stands inside a stamp, from there.
@@ -59,7 +49,7 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
         return;
     }
     const auto known_kinds = [&] {
-        std::vector<std::string_view> names(kind_names_.begin(), kind_names_.end());
+        std::vector<std::string_view> names = kind_names();
         for (const std::string_view name : components_.names())
             names.push_back(name);
         return names;
@@ -71,32 +61,31 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
     if (!node->is_string()) return reader_.expected(*node, "'kind' of an element", one_of(known_kinds()));
     const std::string name = node->value_or(std::string());
     if (const Component* const component = components_.find(name)) return read_stamp(*component, table, around);
-    const auto kind = std::find(kind_names_.begin(), kind_names_.end(), name);
-    if (kind == kind_names_.end()) {
+    const Kind* const kind = find_kind(name);
+    if (kind == nullptr) {
         const std::string_view now = renamed_word("kind", name);
         return reader_.fail(ProblemCode::unknown_word, *node,
                             "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(known_kinds()),
                             now.empty() ? did_you_mean(name, known_kinds()) : renamed_hint(now));
     }
-    const Kind& found = *all_kinds()[static_cast<std::size_t>(kind - kind_names_.begin())];
+    const Kind& found = *kind;
     std::vector<std::string_view> others{"kind", "style"};
     if (found.can.holds_children) others.push_back("element");
     if (found.can.tells) others.insert(others.end(), {"component", "with"});
     const FieldsReader::Owner owner{
         .name = name_of(found.name(), table), .other_keys = std::move(others), .has_earlier = table.contains("style")};
-    Element element = found.create();
+    WrittenElement element(found);
     Locations locations;
     locations.location = reader_.place(table);
     const std::size_t before = problems.count();
-    std::vector<const toml::table*> tables =
-        read_styles_of(table, *found.table, address_of(element), owner.name, locations);
+    std::vector<const toml::table*> tables = read_styles_of(table, *found.table, element.data(), owner.name, locations);
     tables.push_back(&table);
-    reader_.read(table, *found.table, address_of(element), owner, locations);
+    reader_.read(table, *found.table, element.data(), owner, locations);
     reader_.require(tables, *found.table, owner);
     const std::string path = put_inside(element, table, around, owner.name);
     if (problems.count() > before) damaged.push_back(locations.location);
-    const int panels = panel_count(element);
-    definition.elements.push_back(std::move(element));
+    const int panels = found.panels(element.data());
+    definition.elements.push_back(element.element());
     definition.element_locations.push_back(std::move(locations));
     if (found.can.holds_children) read_inner(table, {path, false, around.depth});
     if (found.can.tells) read_panels(table, panels, owner.name, {path, false, around.depth + 1});
@@ -143,23 +132,20 @@ void HudReader::read_panels(const toml::table& table, int count, const std::stri
 }
 
 /// Sets the panel in which an element stands, and returns the path of the element.
-std::string HudReader::put_inside(Element& element, const toml::table& table, const Around& around,
+std::string HudReader::put_inside(WrittenElement& element, const toml::table& table, const Around& around,
                                   const std::string& name) {
-    return std::visit(
-        [&](auto& any) {
-            if (!around.path.empty()) {
-                if (!any.inside.empty() && !around.is_stamp) {
-                    // It may be said by a style.
-                    const toml::node* const said = table.contains("inside") ? table.get("inside") : table.get("style");
-                    reader_.fail(ProblemCode::contradiction, said != nullptr ? *said : table,
-                                 "'inside' of " + name + ": it stands in the list of '" + around.path + "' already",
-                                 "leave 'inside' away, or take it out of the list");
-                }
-                any.inside = around.path + (any.inside.empty() ? "" : "." + any.inside);
-            }
-            return any.inside + (any.inside.empty() ? "" : ".") + any.id;
-        },
-        element);
+    std::string& inside = *element.field<std::string>("inside");
+    if (!around.path.empty()) {
+        if (!inside.empty() && !around.is_stamp) {
+            // It may be said by a style.
+            const toml::node* const said = table.contains("inside") ? table.get("inside") : table.get("style");
+            reader_.fail(ProblemCode::contradiction, said != nullptr ? *said : table,
+                         "'inside' of " + name + ": it stands in the list of '" + around.path + "' already",
+                         "leave 'inside' away, or take it out of the list");
+        }
+        inside = around.path + (inside.empty() ? "" : "." + inside);
+    }
+    return inside + (inside.empty() ? "" : ".") + *element.field<std::string>("id");
 }
 
 /// The elements that a table holds itself.
@@ -182,9 +168,9 @@ void HudReader::read_stamp(const Component& component, const toml::table& table,
     Locations locations;
     locations.location = reader_.place(table);
     if (stamp == nullptr) return damaged.push_back(locations.location);
-    Element element = Panel{.plate = false};
-    const Table& panel = *describe(Panel{}).table;
-    void* const into = address_of(element);
+    WrittenElement element{Panel{.plate = false}};
+    const Table& panel = *kind_of<Panel>().table;
+    void* const into = element.data();
     const FieldsReader::Owner of_component{
         .name = "component '" + component.name + "'", .other_keys = {"style"}, .has_earlier = true};
     read_styles_of(stamp->panel, panel, into, of_component.name, locations);
@@ -197,7 +183,7 @@ void HudReader::read_stamp(const Component& component, const toml::table& table,
     reader_.require(std::array{&table}, panel, own);
     const std::string path = put_inside(element, table, around, name);
     if (problems.count() > before) damaged.push_back(locations.location);
-    definition.elements.push_back(std::move(element));
+    definition.elements.push_back(element.element());
     definition.element_locations.push_back(std::move(locations));
 
     StampNames names{path, {}, reader_.names()};

@@ -280,7 +280,7 @@ Result<std::string> hud_header(const HudDefinition& definition, const HeaderOpti
     return "// Made by `rapido header` out of a HUD file; do not edit it.\n"
            "#pragma once\n\n"
            "#include <cstdint>\n#include <optional>\n#include <string>\n#include <vector>\n\n#include "
-           "<rapido/hud.hpp>\n\n" +
+           "<rapido/value.hpp>\n\n" +
            open + "/// What the HUD asks of the game. A field without a value shows its placeholder.\nstruct " +
            options.type + " {\n" + fields +
            "\n    /// Offers all of it under its names. It must outlive the HUDs that read it.\n"

@@ -23,7 +23,7 @@ Order order_of_element(const std::vector<Item>& items) {
     Order order{{"kind", "id", "style", "component", "with"}, nullptr, {"element"}};
     const TextValue* const kind = find(items, "kind");
     const std::string_view name = kind != nullptr ? bare(kind->text) : std::string_view();
-    order.table = describe(Panel{}).table;
+    order.table = kind_of<Panel>().table;
     for (const Kind* const known : all_kinds())
         if (known->name() == name) order.table = known->table;
     return order;
@@ -48,8 +48,8 @@ Order order_of(const Section& section) {
     const std::string_view first = name.substr(0, name.find('.'));
     const std::string_view last = name.substr(name.rfind('.') == std::string_view::npos ? 0 : name.rfind('.') + 1);
     if (is_list && last == "element") return order_of_element(section.items);
-    if (first == "component" && !is_list) return {{"parameters", "style"}, describe(Panel{}).table, {"element"}};
-    if (first == "style") return {{}, describe(Text{}).table, {}};
+    if (first == "component" && !is_list) return {{"parameters", "style"}, kind_of<Panel>().table, {"element"}};
+    if (first == "style") return {{}, kind_of<Text>().table, {}};
     if (first == "source" && name != "source") return {{}, &source_table, {"fields"}};
     if (!is_list || first != name) return {};
     for (const Table* const table : listed_tables)

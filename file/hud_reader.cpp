@@ -57,8 +57,6 @@ void HudReader::read() {
     definition.files.push_back(name_);
     parse(text_, name_, 0);
     if (problems.count() > 0) return;
-    for (std::size_t i = 0; i < kind_names_.size(); ++i)
-        kind_names_[i] = all_kinds()[i]->name();
     // What elements refer to comes first.
     if (is_part_) reader_.allow_themes();
     for (const Document& document : documents_)
@@ -67,7 +65,7 @@ void HudReader::read() {
         if (const toml::node* const styles = document.table.get("style")) read_styles(*styles);
     for (const Document& document : documents_)
         if (const toml::node* const components = document.table.get("component"))
-            components_.read(*components, kind_names_);
+            components_.read(*components, kind_names());
     for (const Document& document : documents_)
         read_lists(document.table);
     for (const auto& [name, style] : styles_)
@@ -203,7 +201,7 @@ void HudReader::read_list_of(const toml::key& key, const toml::node& node, const
 void HudReader::check_panels() {
     std::set<std::string> paths;
     for (const Element& element : definition.elements)
-        std::visit([&](const auto& any) { paths.insert(any.inside + "." + any.id); }, element);
+        paths.insert(element.inside() + "." + element.id());
     for (const auto& [first_panel, list, place] : without_component_)
         if (!paths.contains(first_panel))
             reader_.fail(ProblemCode::missing_key, place, list + " has no 'component'",

@@ -97,7 +97,8 @@ class HudReader {
     static std::string name_of(std::string_view kind, const toml::table& table);
     void read_element(const toml::table& table, const Around& around);
     void read_panels(const toml::table& table, int count, const std::string& list, const Around& around);
-    std::string put_inside(Element& element, const toml::table& table, const Around& around, const std::string& name);
+    std::string put_inside(WrittenElement& element, const toml::table& table, const Around& around,
+                           const std::string& name);
     void read_inner(const toml::table& table, const Around& around);
     void read_stamp(const Component& component, const toml::table& table, const Around& around);
 
@@ -117,7 +118,6 @@ class HudReader {
         Location place;
     };
     std::vector<WithoutComponent> without_component_;
-    std::array<std::string_view, std::variant_size_v<Element>> kind_names_{};
     bool is_full_ = false;
     bool is_part_ = false;
 };

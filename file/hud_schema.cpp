@@ -311,7 +311,7 @@ class SchemaWriter {
     /// To be asked for when the elements are known.
     Json component() {
         Json properties = Json::object();
-        for (const Field& field : describe(Panel{}).table->fields)
+        for (const Field& field : kind_of<Panel>().table->fields)
             if (field.name != "id") properties[std::string(field.name)] = or_parameter(schema_of(field));
         properties["style"] = styles();
         properties["element"] = list_of(with_parameters(Json{{"$ref", "#/definitions/element"}}), 0, 4000);

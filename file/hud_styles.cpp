@@ -68,9 +68,9 @@ void HudReader::check_style(const std::string& name, const toml::table& table) {
         if (std::any_of(table.begin(), table.end(),
                         [&](const auto& entry) { return !kind->table->find(entry.first.str()); }))
             continue;
-        Element element = kind->create();
+        WrittenElement element(*kind);
         Locations locations;
-        return reader_.read(table, *kind->table, address_of(element), {owner}, locations);
+        return reader_.read(table, *kind->table, element.data(), {owner}, locations);
     }
 }
 

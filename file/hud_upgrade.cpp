@@ -25,7 +25,7 @@ struct Renamed {
 /// What all kinds of element have, or all that follow a value.
 constexpr std::string_view any_kind = "element";
 
-constexpr std::array keys{
+constexpr std::array old_keys{
     Renamed{"the HUD", "meter", "frame_meter"},
     Renamed{"the HUD", "locale", "language"},
     Renamed{"language", "locale", "language"},
@@ -65,14 +65,14 @@ constexpr std::array keys{
 };
 
 /// The owner is the key that the word is the value of.
-constexpr std::array words{
+constexpr std::array old_words{
     Renamed{"kind", "scale", "ruler"},          Renamed{"kind", "tags", "markers"},
     Renamed{"kind", "popups", "pop_ups"},       Renamed{"layout", "stack", "free"},
     Renamed{"fill_by", "level", "extent"},      Renamed{"justify", "space_between", "space-between"},
     Renamed{"fit", "scale_down", "scale-down"}, Renamed{"image_fit", "scale_down", "scale-down"},
 };
 
-constexpr std::array calls{
+constexpr std::array old_calls{
     Renamed{"", "pop", "pop_up"},
     Renamed{"", "tag", "add_marker"},
     Renamed{"", "set_scale", "set_ui_scale"},
@@ -92,10 +92,10 @@ bool is_kind(std::string_view name) {
 
 /// A style serves elements of any kind: what only one of them could mean. Its outline is that of a text, unless it is a list of corners.
 std::string_view renamed_in_style(std::string_view key, const TextValue& value) {
-    if (const std::string_view now = find(keys, any_kind, key); !now.empty()) return now;
+    if (const std::string_view now = find(old_keys, any_kind, key); !now.empty()) return now;
     if (key == "gap" || key == "time" || (key == "outline" && value.kind != TextValue::Kind::list)) return {};
     for (const Kind* const kind : all_kinds())
-        if (const std::string_view now = find(keys, kind->name(), key); !now.empty()) return now;
+        if (const std::string_view now = find(old_keys, kind->name(), key); !now.empty()) return now;
     return {};
 }
 
@@ -234,18 +234,18 @@ class Upgrade {
 }  // namespace
 
 std::string_view renamed_key(std::string_view owner, std::string_view key) {
-    const std::string_view now = find(keys, owner, key);
+    const std::string_view now = find(old_keys, owner, key);
     // How far a pop-up rises is still called so.
     const bool is_general = now.empty() && is_kind(owner) && !(owner == "pop_ups" && key == "rise");
-    return is_general ? find(keys, any_kind, key) : now;
+    return is_general ? find(old_keys, any_kind, key) : now;
 }
 
 std::string_view renamed_word(std::string_view key, std::string_view word) {
-    return find(words, key, word);
+    return find(old_words, key, word);
 }
 
 std::string_view renamed_call(std::string_view call) {
-    return find(calls, "", call);
+    return find(old_calls, "", call);
 }
 
 std::string renamed_hint(std::string_view now) {

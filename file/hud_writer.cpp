@@ -88,15 +88,15 @@ class HudWriter {
         for (const Element& element : definition.elements) {
             const Kind& kind = kind_of(element);
             text += "\n[[element]]\nkind = " + in_quotes(kind.name()) + "\n";
-            Element plain = kind.create();
-            write_fields(*kind.table, address_of(element), address_of(plain), name_of(element));
+            const WrittenElement written(element);
+            WrittenElement plain(kind);
+            write_fields(*kind.table, written.data(), plain.data(), name_of(element));
         }
     }
 
  private:
     static std::string name_of(const Element& element) {
-        return std::visit([&](const auto& any) { return std::string(kind_of(element).name()) + " '" + any.id + "'"; },
-                          element);
+        return std::string(element.kind()) + " '" + element.id() + "'";
     }
 
     void write_theme(const Theme& theme) {

@@ -21,8 +21,8 @@ std::optional<Json> parsed(std::string_view line, const Location& at, Problems& 
         problems.push_back({at, "expected an object", "", ProblemCode::syntax});
     } catch (const Json::exception& error) {
         const std::string_view whole = error.what();
-        const std::size_t words = whole.rfind(": ");
-        problems.push_back({at, std::string(words == std::string_view::npos ? whole : whole.substr(words + 2)), "",
+        const std::size_t colon = whole.rfind(": ");
+        problems.push_back({at, std::string(colon == std::string_view::npos ? whole : whole.substr(colon + 2)), "",
                             ProblemCode::syntax});
     }
     return std::nullopt;

@@ -1,9 +1,12 @@
 // Recordings, played: the player stands for the game.
 #include <algorithm>
 #include <map>
+#include <variant>
 
 #include "file/recording_lines.hpp"
+#include "rapido/element/markers.hpp"
 #include "rapido/look/flash_limit.hpp"
+#include "rapido/text/language.hpp"
 
 namespace rapido {
 namespace {
@@ -139,9 +142,8 @@ struct RecordingPlayer::State {
             return known != state_.things.end() ? known->second.marker : MarkerRef();
         }
         void add_marker(std::uint64_t number, ElementRef markers) override {
-            const Element description = hud.description(markers);
-            const Markers* const known = std::get_if<Markers>(&description);
-            if (known == nullptr) return;
+            const std::optional<Markers> known = hud.description(markers).as<Markers>();
+            if (!known) return;
             RecordedThing& thing = state_.things[number];
             std::vector<Source> bound;
             for (std::size_t i = 0; i < known->parameters.size(); ++i) {

@@ -3,7 +3,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace band_test {
 
 constexpr Color bone = rgb(0xf2efe6), amber = rgb(0xffc24a), ember = rgb(0xff7a3c), leaf = rgb(0x8fce5a);
 
@@ -295,5 +295,5 @@ bands = [{ below = "low" }, 7, { reads = "shwon" }]
                   "did you mean 'shown'?"}));
 }
 
-}  // namespace
+}  // namespace band_test
 }  // namespace rapido::test

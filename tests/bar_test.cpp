@@ -6,7 +6,7 @@
 #include "rapido/file.hpp"
 
 namespace rapido::test {
-namespace {
+namespace bar_test {
 
 /// A picture of one element on black.
 Picture picture_of(const Element& element) {
@@ -196,16 +196,14 @@ TEST(Bands, may_stripe_a_fill) {
         Level{.id = "e", .value = watch(value), .max = 100, .place = {.size = {160, 160}}, .color = white}};
     for (Element& element : elements) {
         value = 80;
-        std::visit(
-            [](auto& any) {
-                if constexpr (requires {
-                                  any.background;
-                                  any.bands;
-                              })
-                    any.background = black;
-                if constexpr (requires { any.motion; }) any.bands = {{.below = 0.5, .pattern = FillPattern::stripes}};
-            },
-            element);
+        edit(element, [](auto& any) {
+            if constexpr (requires {
+                              any.background;
+                              any.bands;
+                          })
+                any.background = black;
+            if constexpr (requires { any.motion; }) any.bands = {{.below = 0.5, .pattern = FillPattern::stripes}};
+        });
         Stage stage(element);
         const double high = lit(stage.first());
         value = 40;
@@ -213,11 +211,9 @@ TEST(Bands, may_stripe_a_fill) {
         const double low = lit(stage.shot());
         Stage plain(element);
         value = 40.0000001;
-        std::visit(
-            [](auto& any) {
-                if constexpr (requires { any.bands; }) any.bands.clear();
-            },
-            element);
+        edit(element, [](auto& any) {
+            if constexpr (requires { any.bands; }) any.bands.clear();
+        });
         const double whole = lit(Stage(element).first());
         EXPECT_LT(low, high);
         // Half of it is under stripes that let 45 % of the light through, and keep a little of their own.
@@ -273,12 +269,12 @@ parts = [{ value = 2, where = "end" }]
     ring.segments = 4;
     ring.color = rgb(0xff7a3c);
     ring.motion.up = tween(500ms);
-    EXPECT_EQ(std::get<Ring>(read->elements.at(0)), ring);
+    EXPECT_EQ(*read->elements.at(0).as<Ring>(), ring);
     Bar bar{.id = "hull", .value = 3};
     bar.end_color = white;
     bar.ticks = {.at = {{.at = 25}, {.at = 50, .thickness = 4}}};
     bar.parts = {{.value = 2, .where = PartWhere::end}};
-    EXPECT_EQ(std::get<Bar>(read->elements.at(1)), bar);
+    EXPECT_EQ(*read->elements.at(1).as<Bar>(), bar);
     const Hud text({.elements = {Ring{.id = "r", .value = "name"}}}, [] {
         Sources sources;
         static const std::string name = "Ada";
@@ -290,5 +286,5 @@ parts = [{ value = 2, where = "end" }]
               "error: 'value' of ring 'r': a ring needs a number, and this source is a text");
 }
 
-}  // namespace
+}  // namespace bar_test
 }  // namespace rapido::test

@@ -3,7 +3,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace base_test {
 
 TEST(Color, reads_what_it_writes_and_nothing_else) {
     Random random(1);
@@ -64,5 +64,5 @@ TEST(Nanoseconds, are_rounded_and_saturate) {
     EXPECT_EQ(to_nanoseconds(Seconds{-1e300}), Nanoseconds::min());
 }
 
-}  // namespace
+}  // namespace base_test
 }  // namespace rapido::test

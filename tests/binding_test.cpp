@@ -9,7 +9,7 @@ constexpr std::string_view name_of(Gear gear) {
     return names[static_cast<std::size_t>(gear)];
 }
 
-namespace {
+namespace binding_test {
 
 struct Village {
     std::string name;
@@ -423,5 +423,5 @@ TEST(Watch, of_what_throws_has_no_value_in_that_frame_and_says_so) {
     EXPECT_THROW(static_cast<void>(nowhere.read()), std::runtime_error);
 }
 
-}  // namespace
+}  // namespace binding_test
 }  // namespace rapido::test

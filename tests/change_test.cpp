@@ -6,7 +6,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace change_test {
 
 constexpr Color amber = rgb(0xffc24a), leaf = rgb(0x8fce5a), bone = rgb(0xf2efe6);
 
@@ -35,7 +35,7 @@ TEST(Change, lets_a_value_in_flight_go_on) {
             EXPECT_TRUE(hud.events().empty());
         }
         EXPECT_EQ(hud[text].color, amber);
-        EXPECT_EQ(std::get<Text>(hud.description(text)), after);
+        EXPECT_EQ(*hud.description(text).as<Text>(), after);
         EXPECT_TRUE(hud.problems().empty());
     }
 }
@@ -135,7 +135,7 @@ TEST(Change, that_cannot_be_changes_nothing) {
     const auto text = hud.add(Text{.id = "score", .value = watch(score), .format = "{} points", .inside = "plate"});
     update(hud, 16ms);
     const Element before = hud.description(text);
-    Text other = std::get<Text>(before);
+    Text other = *before.as<Text>();
     const auto refused = [&](const Element& element) {
         const std::size_t known = hud.problems().size();
         EXPECT_FALSE(hud.change(text, element));
@@ -151,13 +151,13 @@ TEST(Change, that_cannot_be_changes_nothing) {
     other.id = "points";
     refused(other);
     EXPECT_EQ(hud.problems().back().code, ProblemCode::fixed);
-    other = std::get<Text>(before);
+    other = *before.as<Text>();
     other.inside = "";
     refused(other);
-    other = std::get<Text>(before);
+    other = *before.as<Text>();
     other.format = "{:s}";
     refused(other);
-    other = std::get<Text>(before);
+    other = *before.as<Text>();
     other.triggers = {{.on = TriggerOn::gain, .effect = "swlel"}};
     EXPECT_EQ(refused(other),
               "error: 'triggers.0.effect' of text 'plate.score': no effect 'swlel'; did you mean 'swell'?");
@@ -189,7 +189,7 @@ TEST(GameLayer, lies_over_the_description_and_below_bands) {
     update(hud, 16ms);
     EXPECT_EQ(hud[banded].color, amber) << "it stays when the description changes";
     EXPECT_EQ(hud.text_of(banded), "7!");
-    EXPECT_EQ(std::get<Text>(hud.description(banded)).color, bone) << "which does not know of it";
+    EXPECT_EQ(hud.description(banded).as<Text>()->color, bone) << "which does not know of it";
     EXPECT_TRUE(hud.set_format(text, "{} points"));
     EXPECT_FALSE(hud.set_format(text, "{"));
     EXPECT_FALSE(hud.set_format(panel, "{}"));
@@ -394,7 +394,7 @@ TEST(Text, shows_any_number_of_sources_by_name) {
         "h.toml");
     ASSERT_TRUE(read) << to_string(read.problems().front());
     const std::vector<NamedSource> expected{{"hp", "plane.hull"}, {"max", 9}};
-    EXPECT_EQ(std::get<Text>(read->elements.at(0)).values, expected);
+    EXPECT_EQ(read->elements.at(0).as<Text>()->values, expected);
     EXPECT_EQ(to_string(Hud(*read).problems().at(0)),
               "h.toml:5:17: error: 'values.hp' of text 't': unknown source 'plane.hull'");
 }
@@ -474,5 +474,5 @@ TEST(Change, of_a_format_is_refused_where_that_of_the_description_is) {
     }
 }
 
-}  // namespace
+}  // namespace change_test
 }  // namespace rapido::test

@@ -6,7 +6,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace churn_test {
 
 /// What a HUD should show of an element, worked out anew in each frame.
 struct Model {
@@ -267,19 +267,17 @@ class Churn {
         const int& value = values_[static_cast<std::size_t>(model.variable)];
         // The value of another source is taken as given; that of the same one goes on.
         if (model.variable != before) model.low = model.high = value;
-        std::visit(
-            [&](auto& any) {
-                if constexpr (requires { any.value; }) any.value = watch(value);
-                if constexpr (requires { any.color; }) any.color = rgb(0x123456);
-                if constexpr (requires { any.motion; })
-                    if (random_.below(2) == 0)
-                        any.bands.push_back({.id = "new", .above = 3, .color = rgb(0xff0000), .effect = "pulse"});
-                if constexpr (requires { any.bands; })
-                    if (any.bands.size() > 4) any.bands.resize(1);
-                any.triggers = {{.on = TriggerOn::mark, .effect = "swell", .timer = "t"}};
-                any.layer = random_.below(5);
-            },
-            element);
+        edit(element, [&](auto& any) {
+            if constexpr (requires { any.value; }) any.value = watch(value);
+            if constexpr (requires { any.color; }) any.color = rgb(0x123456);
+            if constexpr (requires { any.motion; })
+                if (random_.below(2) == 0)
+                    any.bands.push_back({.id = "new", .above = 3, .color = rgb(0xff0000), .effect = "pulse"});
+            if constexpr (requires { any.bands; })
+                if (any.bands.size() > 4) any.bands.resize(1);
+            any.triggers = {{.on = TriggerOn::mark, .effect = "swell", .timer = "t"}};
+            any.layer = random_.below(5);
+        });
         ASSERT_TRUE(hud_->change(model.ref, element)) << to_string(hud_->problems().back());
     }
 
@@ -346,5 +344,5 @@ TEST(Churn, shows_what_a_simple_model_says_whatever_happens) {
     EXPECT_GT(checked, 90'000U);
 }
 
-}  // namespace
+}  // namespace churn_test
 }  // namespace rapido::test

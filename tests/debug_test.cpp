@@ -4,9 +4,10 @@
 #include <set>
 
 #include "pixels.hpp"
+#include "rapido/time.hpp"
 
 namespace rapido::test {
-namespace {
+namespace debug_test {
 
 /// The rows of the table, a heading in brackets: `[plane] speed=140`.
 std::string table_of(Hud& hud) {
@@ -284,5 +285,5 @@ TEST(Overlay, shows_boxes_ids_and_why) {
     EXPECT_EQ(hud[found].id, "t.1.bar");
 }
 
-}  // namespace
+}  // namespace debug_test
 }  // namespace rapido::test

@@ -4,7 +4,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace drawing_test {
 
 TEST(Layout, hangs_a_text_on_each_of_nine_anchors) {
     struct Case {
@@ -440,5 +440,5 @@ TEST(Picture, is_a_layer_over_a_game_that_draws_with_the_processor) {
     EXPECT_GE(layer.stride(), width);
 }
 
-}  // namespace
+}  // namespace drawing_test
 }  // namespace rapido::test

@@ -1,8 +1,9 @@
 // Effects from rest, beside stronger ones, and turned round.
+#include "rapido/look.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace effect_lives_test {
 
 constexpr Color white = rgb(0xffffff);
 
@@ -98,5 +99,5 @@ TEST(Effect, turns_round_from_what_is_seen_whatever_the_two_effects_are) {
         }
 }
 
-}  // namespace
+}  // namespace effect_lives_test
 }  // namespace rapido::test

@@ -2,11 +2,12 @@
 #include <cmath>
 
 #include "rapido/file.hpp"
+#include "rapido/look.hpp"
 #include "rapido/picture.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace effect_test {
 
 TEST(Effect, is_at_every_moment_what_its_keyframes_say) {
     const Effect effect{.id = "e",
@@ -371,7 +372,7 @@ triggers = [{ on = "loss", effect = "lurch", full_strength_at = 10 }]
                         .dots = {.count = 5},
                         .when_busy = WhenBusy::wait};
     EXPECT_EQ(read->effects.at(0), effect);
-    EXPECT_EQ(std::get<Bar>(read->elements.at(0)).triggers.at(0),
+    EXPECT_EQ(read->elements.at(0).as<Bar>()->triggers.at(0),
               (Trigger{.on = TriggerOn::loss, .effect = "lurch", .full_strength_at = 10}));
 
     std::vector<std::string> texts;
@@ -386,5 +387,5 @@ triggers = [{ on = "loss", effect = "lurch", full_strength_at = 10 }]
                          "mean 'shake'?"}));
 }
 
-}  // namespace
+}  // namespace effect_test
 }  // namespace rapido::test

@@ -3,7 +3,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace eigen_test {
 
 TEST(Eigen, gives_its_matrices_to_cameras_and_its_vectors_to_tags) {
     Random random(3);
@@ -23,5 +23,5 @@ TEST(Eigen, gives_its_matrices_to_cameras_and_its_vectors_to_tags) {
     EXPECT_EQ(watch_position(village).read(), (WorldPoint{4, 5, 0}));
 }
 
-}  // namespace
+}  // namespace eigen_test
 }  // namespace rapido::test

@@ -4,7 +4,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace explain_test {
 
 std::string line_of(const Explanation& explanation, ExplainedPart part) {
     for (const ExplanationLine& line : explanation.lines)
@@ -155,5 +155,5 @@ TEST(Explain, names_what_it_reads) {
     }
 }
 
-}  // namespace
+}  // namespace explain_test
 }  // namespace rapido::test

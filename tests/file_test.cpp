@@ -3,7 +3,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace file_test {
 
 std::vector<std::string> texts(const Problems& problems) {
     std::vector<std::string> found;
@@ -451,5 +451,5 @@ TEST(Problem, has_a_code_and_a_severity) {
               "stands for it");
 }
 
-}  // namespace
+}  // namespace file_test
 }  // namespace rapido::test

@@ -1,8 +1,9 @@
 // What counts as a flash, how many there may be, and what is asked for no more.
 #include "pixels.hpp"
+#include "rapido/look.hpp"
 
 namespace rapido::test {
-namespace {
+namespace flash_limit_test {
 
 /// When changes of 10 % and more, each in the way against the one before, are complete, in milliseconds.
 std::vector<int> opposing_changes(const std::vector<double>& light) {
@@ -259,5 +260,5 @@ TEST(FlashLimit, keeps_the_rule_of_the_file_where_the_game_says_nothing_of_it) {
     }
 }
 
-}  // namespace
+}  // namespace flash_limit_test
 }  // namespace rapido::test

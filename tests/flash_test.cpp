@@ -5,7 +5,7 @@
 #include "rapido/file.hpp"
 
 namespace rapido::test {
-namespace {
+namespace flash_test {
 
 constexpr int wide = 256, high = 192, rate = 60;
 
@@ -257,5 +257,5 @@ TEST(Flashes, are_limited_as_the_file_and_the_game_say) {
         << to_string(refused.problems().front());
 }
 
-}  // namespace
+}  // namespace flash_test
 }  // namespace rapido::test

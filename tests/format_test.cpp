@@ -6,7 +6,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace format_test {
 
 std::string formatted(const std::string& text) {
     const Result<std::string> made = format_hud(text, "hud.toml");
@@ -194,5 +194,5 @@ TEST(DeclaredSource, is_checked_in_cpp_too) {
               "error: 'range' of source 'flag', which is a flag; give its values as 'sample'");
 }
 
-}  // namespace
+}  // namespace format_test
 }  // namespace rapido::test

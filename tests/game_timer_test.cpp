@@ -2,7 +2,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace game_timer_test {
 
 struct Told {
     TimerEvent::Kind kind;
@@ -430,5 +430,5 @@ TEST(GameTimer, tells_a_mark_on_its_end_in_the_same_way_however_it_comes_there) 
     EXPECT_EQ(told[0].size(), 2U);
 }
 
-}  // namespace
+}  // namespace game_timer_test
 }  // namespace rapido::test

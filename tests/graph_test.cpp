@@ -4,7 +4,7 @@
 #include "pixels.hpp"
 
 namespace rapido::test {
-namespace {
+namespace graph_test {
 
 /// Columns of 10 by 100 pixels, one for each second.
 Graph columns(Source value) {
@@ -184,5 +184,5 @@ TEST(FrameMeter, tells_how_long_a_frame_took) {
     EXPECT_EQ(shown(0s), "1000 ms") << "no time is no frame";
 }
 
-}  // namespace
+}  // namespace graph_test
 }  // namespace rapido::test

@@ -8,7 +8,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace hostile_test {
 
 /// Kilobytes, of this process, as the kernel counts them; zero where it does not.
 long memory(const std::string& what) {
@@ -148,5 +148,5 @@ TEST(Draw, leaves_out_what_no_screen_can_show) {
     EXPECT_NE(hud.problems()[0].message.find("more than a screen can show"), std::string::npos);
 }
 
-}  // namespace
+}  // namespace hostile_test
 }  // namespace rapido::test

@@ -1,7 +1,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace hud_test {
 
 TEST(Hud, shows_every_type_of_source_on_the_first_frame) {
     bool flag = true;
@@ -336,5 +336,5 @@ TEST(Hud, gives_two_instances_of_one_definition_a_life_of_their_own) {
     EXPECT_EQ(b[b.find("score")].text, "2");
 }
 
-}  // namespace
+}  // namespace hud_test
 }  // namespace rapido::test

@@ -3,7 +3,7 @@
 #include "rapido/file.hpp"
 
 namespace rapido::test {
-namespace {
+namespace image_test {
 
 constexpr Color red = rgb(0xff0000), green = rgb(0x00ff00), blue = rgb(0x0000ff);
 
@@ -218,5 +218,5 @@ TEST(Images, give_a_renderer_the_pixels_to_upload) {
     EXPECT_TRUE(images.pixels(99).empty());
 }
 
-}  // namespace
+}  // namespace image_test
 }  // namespace rapido::test

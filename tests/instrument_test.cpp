@@ -6,7 +6,7 @@
 #include "rapido/locale.hpp"
 
 namespace rapido::test {
-namespace {
+namespace instrument_test {
 
 /// Where on average the lit pixels are.
 std::optional<Point> center_of(const Picture& picture) {
@@ -292,5 +292,5 @@ TEST(Ruler, may_have_further_pointers) {
     EXPECT_EQ(white_at(stage.shot()), -1);
 }
 
-}  // namespace
+}  // namespace instrument_test
 }  // namespace rapido::test

@@ -7,7 +7,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace layout_test {
 
 struct Placed {
     Size size;
@@ -505,5 +505,5 @@ TEST(Stack, gives_all_of_its_room_to_what_grows) {
     EXPECT_EQ(hud[limited].box, (Rect{10, 10, 50, 80}));
 }
 
-}  // namespace
+}  // namespace layout_test
 }  // namespace rapido::test

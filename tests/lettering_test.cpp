@@ -9,7 +9,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace lettering_test {
 
 struct DrawnLine {
     std::string text;
@@ -365,5 +365,5 @@ TEST(Fonts, of_a_hud_stay_inside_its_folder) {
     EXPECT_TRUE(fonts.find("DotGothic16", 400)) << "and the others are added all the same";
 }
 
-}  // namespace
+}  // namespace lettering_test
 }  // namespace rapido::test

@@ -5,7 +5,7 @@
 #include "pixels.hpp"
 
 namespace rapido::test {
-namespace {
+namespace level_test {
 
 constexpr std::array directions{Direction::right, Direction::left, Direction::up, Direction::down};
 
@@ -357,5 +357,5 @@ TEST(Level, may_be_empty_at_another_value_than_zero) {
     EXPECT_EQ(told, "empty at -5 full at 10 ");
 }
 
-}  // namespace
+}  // namespace level_test
 }  // namespace rapido::test

@@ -6,9 +6,10 @@
 #include "life.hpp"
 #include "rapido/debug.hpp"
 #include "rapido/recording.hpp"
+#include "rapido/text.hpp"
 
 namespace rapido::test {
-namespace {
+namespace life_test {
 
 using Game = LifeGame;
 using Pilot = LifePilot;
@@ -288,13 +289,11 @@ std::vector<Happening> all_happenings() {
              if (!is_own(hud, ref)) return;
              const Element before = hud.description(ref);
              Element other = before;
-             std::visit(
-                 [](auto& any) {
-                     any.layer = 3;
-                     if constexpr (requires { any.color; }) any.color = rgb(0x00ff00);
-                     if constexpr (requires { any.size; }) any.size += 3;
-                 },
-                 other);
+             edit(other, [](auto& any) {
+                 any.layer = 3;
+                 if constexpr (requires { any.color; }) any.color = rgb(0x00ff00);
+                 if constexpr (requires { any.size; }) any.size += 3;
+             });
              EXPECT_TRUE(hud.change(ref, other) && hud.change(ref, before));
          })},
         {"reload of the same", [](Life& life) { reload(life, life.definition); }},
@@ -308,7 +307,7 @@ std::vector<Happening> all_happenings() {
              other.groups[0].dim = 0.2F;
              other.timers[0].marks[0].every = 50ms;
              for (Element& element : other.elements)
-                 std::visit([](auto& any) { any.layer = 2; }, element);
+                 edit(element, [](auto& any) { any.layer = 2; });
              reload(life, other);
              reload(life, life.definition);
          }},
@@ -454,5 +453,5 @@ TEST(Life, is_recorded_without_being_touched_and_played_as_it_was) {
     }
 }
 
-}  // namespace
+}  // namespace life_test
 }  // namespace rapido::test

@@ -12,7 +12,7 @@
 #include "rapido/file.hpp"
 
 namespace rapido::test {
-namespace {
+namespace list_test {
 
 struct Pilot {
     std::string name;
@@ -362,7 +362,7 @@ TEST(List, may_be_removed_and_added_again) {
     };
     std::vector<Plane> planes{{1.5, "high"}, {2.5, "low"}};
     board.hud.add(
-        test::board(watch_entries(planes, entry_field("name", &Plane::name), entry_field("score", &Plane::score))));
+        list_test::board(watch_entries(planes, entry_field("name", &Plane::name), entry_field("score", &Plane::score))));
     update(board.hud, 16ms);
     EXPECT_EQ(board.hud.text_of(count), "2");
     EXPECT_EQ(board.hud.text_of(board.hud.find("board.1.name")), "1.5");
@@ -531,5 +531,5 @@ TEST(List, closes_up_when_a_row_has_left_whatever_the_frames_are) {
     EXPECT_NEAR(hud[second].offset.y, 0.9F * high, 0.1F) << "it has moved for a tenth of a second";
 }
 
-}  // namespace
+}  // namespace list_test
 }  // namespace rapido::test

@@ -8,7 +8,7 @@
 #include "rapido/mesh.hpp"
 
 namespace rapido::test {
-namespace {
+namespace lives_test {
 
 TEST(Sources, keep_their_texts_whatever_is_added_beside_them) {
     // Short texts live inside of a string: whoever moves the string moves them.
@@ -452,5 +452,5 @@ TEST(Lines, of_thai_hold_as_many_words_as_have_room) {
     EXPECT_TRUE(ends[0].must);
 }
 
-}  // namespace
+}  // namespace lives_test
 }  // namespace rapido::test

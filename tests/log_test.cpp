@@ -5,7 +5,7 @@
 #include "any_rate.hpp"
 
 namespace rapido::test {
-namespace {
+namespace log_test {
 
 using Rows = std::vector<std::string>;
 
@@ -215,5 +215,5 @@ TEST(Log, is_posted_to_by_events_and_sources) {
     EXPECT_FALSE(hud[hud.find("log.1")].visible && hud.text_of(hud.find("log.1")) == "Low");
 }
 
-}  // namespace
+}  // namespace log_test
 }  // namespace rapido::test

@@ -7,7 +7,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace look_test {
 
 constexpr Color black = rgb(0x000000), white = rgb(0xffffff);
 
@@ -627,5 +627,5 @@ TEST(TextScale, enlarges_texts_and_what_stands_around_them) {
     EXPECT_EQ(hud[later].box.width, 60) << "at most three times";
 }
 
-}  // namespace
+}  // namespace look_test
 }  // namespace rapido::test

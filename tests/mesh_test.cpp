@@ -7,7 +7,7 @@
 #include "rapido/file.hpp"
 
 namespace rapido::test {
-namespace {
+namespace mesh_test {
 
 /// A GPU in a few lines: triangles with a texture that is filtered linearly, colors that are multiplied by their alpha.
 class Screen {
@@ -406,5 +406,5 @@ TEST(MeshAtlas, keeps_within_its_pages_however_much_comes_and_goes) {
     both.hud.remove(image);
 }
 
-}  // namespace
+}  // namespace mesh_test
 }  // namespace rapido::test

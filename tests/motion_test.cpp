@@ -1,9 +1,10 @@
 #include <sstream>
 
+#include "rapido/motion.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace motion_test {
 
 struct Curve {
     const char* name;
@@ -506,5 +507,5 @@ TEST(MovingValue, goes_the_short_way_round_a_cycle) {
     EXPECT_EQ(seen, "358 359 0 1 2 ");
 }
 
-}  // namespace
+}  // namespace motion_test
 }  // namespace rapido::test

@@ -1,9 +1,10 @@
 // Notices: who is on screen, for how long, and what the game is told.
 #include "rapido/file.hpp"
+#include "rapido/look.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace notice_test {
 
 TEST(ReadingTime, grows_with_the_text_between_two_limits) {
     const ReadingTime reading;
@@ -333,5 +334,5 @@ TEST(Notice, says_nothing_old_when_it_declares_other_messages) {
     }
 }
 
-}  // namespace
+}  // namespace notice_test
 }  // namespace rapido::test

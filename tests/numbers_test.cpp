@@ -8,7 +8,7 @@
 #include "shown.hpp"
 
 namespace rapido::test {
-namespace {
+namespace numbers_test {
 
 /// Digits of value / max * 100 by long division, nearest with ties to even.
 std::string percent_by_hand(std::uint64_t value, std::uint64_t max, int places) {
@@ -546,5 +546,5 @@ TEST(Text, of_one_plain_number_is_the_same_by_the_short_way_and_by_the_general_o
     }
 }
 
-}  // namespace
+}  // namespace numbers_test
 }  // namespace rapido::test

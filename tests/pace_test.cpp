@@ -2,10 +2,11 @@
 #include <deque>
 #include <set>
 
+#include "rapido/pace.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace pace_test {
 
 Nanoseconds ms(std::int64_t count) {
     return Nanoseconds{count * 1'000'000};
@@ -518,5 +519,5 @@ TEST(Pace, and_motion_keep_a_text_that_its_source_has_left) {
     }
 }
 
-}  // namespace
+}  // namespace pace_test
 }  // namespace rapido::test

@@ -3,7 +3,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace particle_test {
 
 /// A HUD of one bar in the middle of its screen, and an effect with particles on it.
 struct Fire {
@@ -179,5 +179,5 @@ TEST(Particles, of_a_large_burst_are_a_flash) {
     }
 }
 
-}  // namespace
+}  // namespace particle_test
 }  // namespace rapido::test

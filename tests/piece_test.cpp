@@ -2,10 +2,11 @@
 
 #include "rapido/file.hpp"
 #include "rapido/images.hpp"
+#include "rapido/text.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace piece_test {
 
 TEST(Format, takes_pieces_apart_and_tells_what_is_none) {
     const auto pieces_of = [](std::string_view pattern, const FieldValues& values) {
@@ -302,5 +303,5 @@ TEST(Hud, is_shown_hidden_and_dimmed_as_a_whole) {
     EXPECT_FLOAT_EQ(hud[text].opacity, 0.5F);
 }
 
-}  // namespace
+}  // namespace piece_test
 }  // namespace rapido::test

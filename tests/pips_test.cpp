@@ -5,7 +5,7 @@
 #include "pixels.hpp"
 
 namespace rapido::test {
-namespace {
+namespace pips_test {
 
 /// Squares of 20 by 20 pixels, white on black.
 Pips squares(Source value, Source max) {
@@ -363,5 +363,5 @@ TEST(Pips, shine_one_after_the_other_in_step_with_all_others) {
     }
 }
 
-}  // namespace
+}  // namespace pips_test
 }  // namespace rapido::test

@@ -2,7 +2,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace place_test {
 
 TEST(Layout, stretches_to_the_screen_and_the_panel) {
     BoxMeasurer measurer;
@@ -116,5 +116,5 @@ TEST(Layers, order_siblings) {
     EXPECT_EQ(list.viewport()->size, (Size{1280, 720}));
 }
 
-}  // namespace
+}  // namespace place_test
 }  // namespace rapido::test

@@ -6,10 +6,11 @@
 #include "rapido/file.hpp"
 #include "rapido/locale.hpp"
 
+#include "rapido/text.hpp"
 #include "shown.hpp"
 
 namespace rapido::test {
-namespace {
+namespace player_numbers_test {
 
 TEST(Compact, goes_on_beyond_trillions_and_is_never_infinite) {
     for (const auto& [value, text] : std::vector<std::pair<double, std::string>>{{1e12, "1.00T"},
@@ -222,5 +223,5 @@ TEST(Format, of_integers_is_exact_over_all_of_64_bits) {
     EXPECT_EQ(hud.text_of(made), "A");
 }
 
-}  // namespace
+}  // namespace player_numbers_test
 }  // namespace rapido::test

@@ -5,7 +5,7 @@
 #include "rapido/file.hpp"
 
 namespace rapido::test {
-namespace {
+namespace readout_test {
 
 TEST(HudFile, reads_every_key_of_the_readouts) {
     const Result<HudDefinition> read = read_hud(R"([[element]]
@@ -245,5 +245,5 @@ TEST(Readouts, need_numbers) {
     }
 }
 
-}  // namespace
+}  // namespace readout_test
 }  // namespace rapido::test

@@ -10,7 +10,7 @@
 #include "rapido/recording.hpp"
 
 namespace rapido::test {
-namespace {
+namespace recording_test {
 
 std::string happened(const Hud& hud) {
     std::string all;
@@ -959,5 +959,5 @@ TEST(Recording, takes_a_call_that_is_described_anywhere) {
     }
 }
 
-}  // namespace
+}  // namespace recording_test
 }  // namespace rapido::test

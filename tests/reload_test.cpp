@@ -8,7 +8,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace reload_test {
 
 HudDefinition read(const std::string& text) {
     Result<HudDefinition> made = read_hud(text, "hud.toml");
@@ -102,7 +102,9 @@ TEST(Reload, keeps_what_is_still_there_and_exchanges_the_rest) {
     const Result<HudDefinition> broken = read_hud(timers + gauge + "colour = 3\n", "hud.toml");
     ASSERT_FALSE(broken);
     HudDefinition unfit = read(timers + gauge + text);
-    std::get<Text>(unfit.elements.back()).format = "{:.0f";
+    edit(unfit.elements.back(), [](auto& any) {
+        if constexpr (requires { any.plural; }) any.format = "{:.0f";
+    });
     const Problems refused = hud.reload(unfit);
     ASSERT_EQ(refused.size(), 1U);
     EXPECT_EQ(refused.front().code, ProblemCode::bad_format);
@@ -383,9 +385,9 @@ TEST(HudFile, replaces_what_it_includes_under_the_same_name) {
     EXPECT_EQ(made->groups.size(), 1U);
     EXPECT_EQ(made->groups[0].dim, 0.2F);
     EXPECT_EQ(made->sources.at(0).range.high, 20);
-    const Text& text = std::get<Text>(made->elements.at(1));
+    const Text text = *made->elements.at(1).as<Text>();
     EXPECT_EQ(text.format, "new");
-    const Text& styled = std::get<Text>(made->elements.at(2));
+    const Text styled = *made->elements.at(2).as<Text>();
     EXPECT_EQ(styled.size, 12);
     EXPECT_EQ(styled.color, Text{}.color) << "a style is replaced as a whole";
 }
@@ -509,5 +511,5 @@ TEST(Reload, gives_what_the_game_has_added_the_effects_and_styles_of_now) {
     EXPECT_EQ(hud.problems().front().code, ProblemCode::unknown_source);
 }
 
-}  // namespace
+}  // namespace reload_test
 }  // namespace rapido::test

@@ -5,7 +5,7 @@
 #include "life.hpp"
 
 namespace rapido::test {
-namespace {
+namespace reload_twin_test {
 
 using Game = LifeGame;
 
@@ -107,12 +107,10 @@ class AnyDefinition {
             const int deepest = has_q ? 3 : has_p ? 2 : 1;
             const std::string inside = panels[static_cast<std::size_t>(random_.below(deepest))];
             const bool has_group = made.groups.size() > 1;
-            std::visit(
-                [&](auto& any) {
-                    any.inside = inside;
-                    if (random_.below(4) == 0) any.group = has_group && random_.below(2) == 0 ? "entering" : "g";
-                },
-                element);
+            edit(element, [&](auto& any) {
+                any.inside = inside;
+                if (random_.below(4) == 0) any.group = has_group && random_.below(2) == 0 ? "entering" : "g";
+            });
             made.elements.push_back(element);
         }
         std::shuffle(made.elements.begin() + has_p + has_q, made.elements.end(), Shuffling{random_});
@@ -244,5 +242,5 @@ TEST(ReloadTwin, comes_to_the_same_by_a_reload_as_from_the_beginning) {
     }
 }
 
-}  // namespace
+}  // namespace reload_twin_test
 }  // namespace rapido::test

@@ -1,10 +1,13 @@
 // What no game, mod or trace may do to a HUD: hang it, end it, or make it lie.
 #include "rapido/file.hpp"
 #include "rapido/fonts.hpp"
+#include "rapido/look.hpp"
+#include "rapido/text.hpp"
+#include "rapido/time.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace robustness_test {
 
 constexpr double inf = std::numeric_limits<double>::infinity();
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
@@ -169,7 +172,7 @@ TEST(Hud, is_not_changed_by_a_getter_that_it_reads) {
                                            case 9:
                                                return hud.set_visible("g", false), hud.set_opacity("g", 0), 1;
                                            case 10:
-                                               return hud.set_language({}), hud.set_ui_scale(2), hud.resize({}), 1;
+                                               return hud.set_language({}), hud.set_ui_scale(2), hud.resize(Viewport{}), 1;
                                            case 11:
                                                return hud.set_reduced_motion(true), hud.set_flash_limit(limit), 1;
                                            case 13: {
@@ -482,5 +485,5 @@ TEST(Trace, names_the_place_of_what_is_wrong_in_json_lines) {
     EXPECT_EQ(Trace::read("time,a\n0,5\n1,+7\n", "t.csv")->columns()[0].at(1), Value(7));
 }
 
-}  // namespace
+}  // namespace robustness_test
 }  // namespace rapido::test

@@ -5,7 +5,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace rooms_test {
 
 namespace fs = std::filesystem;
 
@@ -114,5 +114,5 @@ TEST(Rooms, give_public_headers_the_standard_library_only) {
     }
 }
 
-}  // namespace
+}  // namespace rooms_test
 }  // namespace rapido::test

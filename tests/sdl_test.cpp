@@ -7,7 +7,7 @@
 #include "rapido/file.hpp"
 
 namespace rapido::test {
-namespace {
+namespace sdl_test {
 
 TEST(SdlDrawer, draws_the_sample_as_a_picture_does_and_leaves_the_renderer_as_it_was) {
     const std::string folder = std::string(RAPIDO_SOURCE_DIR) + "/demo/ember_ridge";
@@ -75,5 +75,5 @@ TEST(SdlDrawer, draws_the_sample_as_a_picture_does_and_leaves_the_renderer_as_it
     SDL_FreeSurface(surface);
 }
 
-}  // namespace
+}  // namespace sdl_test
 }  // namespace rapido::test

@@ -1,8 +1,10 @@
 // Features beside each other: what one of them does while another runs.
+#include "rapido/look.hpp"
+#include "rapido/text.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace seams_test {
 
 std::string told(const Hud& hud) {
     std::string all;
@@ -545,8 +547,7 @@ TEST(Shine, runs_over_the_face_of_an_element_and_not_over_the_corners_of_its_box
         {Panel{.id = "a", .place = place, .radius = 20.0F}, {0, 0, 200, 100}, 20},
         {Text{.id = "a", .format = "x", .place = place}, {0, 0, 200, 100}, 3}};
     for (const Row& row : rows) {
-        SCOPED_TRACE(std::string(std::visit([](const auto& any) { return any.id; }, row.element)) +
-                     std::to_string(row.element.index()));
+        SCOPED_TRACE(std::string(row.element.kind()));
         BoxMeasurer measurer;
         Hud hud({}, {}, &measurer);
         hud.resize({.size = {1280, 720}});
@@ -604,5 +605,5 @@ TEST(Snap, forgets_what_was_called_before_it_and_lets_go_on_what_comes_after) {
         }
 }
 
-}  // namespace
+}  // namespace seams_test
 }  // namespace rapido::test

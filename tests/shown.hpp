@@ -1,6 +1,7 @@
 // What a pattern says of values.
 #pragma once
 
+#include "rapido/text.hpp"
 #include "support.hpp"
 
 namespace rapido::test {

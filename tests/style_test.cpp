@@ -6,7 +6,7 @@
 #include "support.hpp"
 
 namespace rapido {
-namespace {
+namespace style_test {
 
 /// Reads a file that must be right.
 HudDefinition read(const std::string& text) {
@@ -412,5 +412,5 @@ TEST(Panel, is_found_by_the_end_of_its_path_where_only_one_ends_so) {
               "error: 'inside' of text 'b.t': several panels end with 'b'; give more of the path; ");
 }
 
-}  // namespace
+}  // namespace style_test
 }  // namespace rapido

@@ -3,32 +3,13 @@
 
 #include <gtest/gtest.h>
 
-#include <sys/wait.h>
-#include <array>
-#include <cstdio>
-#include <filesystem>
-#include <fstream>
-#include <random>
 #include <string>
 
+#include "rapido/layout.hpp"
 #include "rapido/rapido.hpp"
+#include "tool_support.hpp"
 
 namespace rapido::test {
-
-using namespace std::chrono_literals;
-
-/// Repeatable random numbers.
-class Random {
- public:
-    explicit Random(std::uint64_t seed) : engine_(seed) {}
-    std::uint64_t bits() { return engine_(); }
-    int below(int count) { return static_cast<int>(engine_() % static_cast<std::uint64_t>(count)); }
-    double unit() { return static_cast<double>(engine_() >> 11) * 0x1p-53; }
-    double between(double low, double high) { return low + (high - low) * unit(); }
-
- private:
-    std::mt19937_64 engine_;
-};
 
 /// Adds one to a number written in decimal digits, with pencil and paper: 1999 becomes 2000.
 inline void add_one(std::string& digits) {
@@ -39,6 +20,21 @@ inline void add_one(std::string& digits) {
         ++digits[i - 1];
     else
         digits.insert(0, 1, '1');
+}
+
+/// Changes an element of any kind: `change` is called with what it says, written out.
+template <class Edit>
+void edit(Element& element, const Edit& change) {
+    const auto edit_one = [&]<class Described>(std::optional<Described> described) {
+        if (!described) return;
+        change(*described);
+        element = *described;
+    };
+    edit_one(element.as<Panel>()), edit_one(element.as<Text>()), edit_one(element.as<Bar>());
+    edit_one(element.as<Ring>()), edit_one(element.as<Level>()), edit_one(element.as<Pips>());
+    edit_one(element.as<Dial>()), edit_one(element.as<Ruler>()), edit_one(element.as<Graph>());
+    edit_one(element.as<Image>()), edit_one(element.as<Notice>()), edit_one(element.as<List>());
+    edit_one(element.as<Markers>()), edit_one(element.as<PopUps>());
 }
 
 /// One frame of both clocks.
@@ -68,48 +64,5 @@ class BoxMeasurer final : public TextMeasurer {
         return size / 2 * static_cast<float>(text.size());
     }
 };
-
-#ifdef RAPIDO_TOOL
-struct Ran {
-    int exit = 0;
-    std::string out;  ///< with standard error
-};
-
-/// Runs the command line tool; the arguments are shell words.
-inline Ran run_tool(const std::string& arguments) {
-    Ran ran;
-    FILE* pipe = popen((std::string(RAPIDO_TOOL) + " 2>&1 " + arguments).c_str(), "r");
-    std::array<char, 4096> block;
-    for (std::size_t n = 0; (n = fread(block.data(), 1, block.size(), pipe)) > 0;)
-        ran.out.append(block.data(), n);
-    ran.exit = WEXITSTATUS(pclose(pipe));
-    return ran;
-}
-#endif
-
-/// A folder of this test's own, removed with it.
-class TemporaryFolder {
- public:
-    TemporaryFolder() {
-        const auto* info = testing::UnitTest::GetInstance()->current_test_info();
-        path_ = std::filesystem::temp_directory_path() /
-                (std::string("rapido_") + info->test_suite_name() + "_" + info->name());
-        std::filesystem::create_directories(path_);
-    }
-    ~TemporaryFolder() { std::filesystem::remove_all(path_); }
-
-    std::string path(const std::string& name) const { return (path_ / name).string(); }
-    std::string write(const std::string& name, const std::string& text) const {
-        std::ofstream(path(name), std::ios::binary) << text;
-        return path(name);
-    }
-
- private:
-    std::filesystem::path path_;
-};
-
-inline std::string sample(const std::string& name) {
-    return std::string(RAPIDO_SOURCE_DIR) + "/demo/ember_ridge/" + name;
-}
 
 }  // namespace rapido::test

@@ -4,10 +4,11 @@
 #include <cinttypes>
 #include <limits>
 
+#include "rapido/text.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace text_test {
 
 std::string shown(std::string_view pattern, Value value, Rounding rounding = Rounding::nearest, Value max = {}) {
     const Result<Format> format = Format::parse(pattern);
@@ -272,5 +273,5 @@ TEST(Format, survives_any_bytes) {
     EXPECT_GT(good, 10000);
 }
 
-}  // namespace
+}  // namespace text_test
 }  // namespace rapido::test

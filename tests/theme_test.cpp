@@ -3,7 +3,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace theme_test {
 
 constexpr const char* two_themes = R"toml(font = { theme = "body" }
 [theme.dusk.color]
@@ -168,5 +168,5 @@ TEST(Nest, puts_elements_inside_a_panel_and_what_another_nest_made) {
     EXPECT_FALSE(hud.find("other"));
 }
 
-}  // namespace
+}  // namespace theme_test
 }  // namespace rapido::test

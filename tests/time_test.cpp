@@ -1,7 +1,8 @@
+#include "rapido/time.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace time_test {
 
 TEST(Clock, stays_within_a_nanosecond_of_ten_hours_at_144_frames) {
     Clock clock;
@@ -97,5 +98,5 @@ TEST(FrameCounter, closes_once_for_a_hitch_over_several_intervals) {
     EXPECT_DOUBLE_EQ(*meter.rate(), 4);
 }
 
-}  // namespace
+}  // namespace time_test
 }  // namespace rapido::test

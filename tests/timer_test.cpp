@@ -2,7 +2,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace timer_test {
 
 /// Everything that a HUD tells of a script of game steps, in frames of random length.
 TEST(Timer, tells_the_same_events_and_ends_on_the_same_text_at_every_frame_rate) {
@@ -205,5 +205,5 @@ TEST(Timers, of_a_hud_are_saved_and_restored_with_a_game) {
     EXPECT_FALSE(watch.advance(1s));
 }
 
-}  // namespace
+}  // namespace timer_test
 }  // namespace rapido::test

@@ -1,10 +1,11 @@
 // Effects together: how one takes over from another, what bands hold, how elements enter and leave.
 #include <cmath>
 
+#include "rapido/look.hpp"
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace together_test {
 
 const Effect open_end{.id = "open_end",
                       .duration = 150ms,
@@ -334,5 +335,5 @@ TEST(Shown, of_a_child_holds_what_effects_do_to_its_panels) {
     EXPECT_NEAR(hud[text].offset.x, 2 * (held.x + 30 - middle.x) + middle.x + 30 - held.x, 1e-3);
 }
 
-}  // namespace
+}  // namespace together_test
 }  // namespace rapido::test

@@ -2,10 +2,10 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "support.hpp"
+#include "tool_support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace tool_check_test {
 
 const std::string folder = std::string(RAPIDO_SOURCE_DIR) + "/tests/check/";
 
@@ -298,5 +298,5 @@ TEST(Check, says_what_it_cannot_do) {
     EXPECT_NE(bare.out.find("it declares no sources"), std::string::npos);
 }
 
-}  // namespace
+}  // namespace tool_check_test
 }  // namespace rapido::test

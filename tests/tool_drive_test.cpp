@@ -5,10 +5,11 @@
 #include <sstream>
 #include <thread>
 
-#include "support.hpp"
+#include "rapido/base/problem.hpp"
+#include "tool_support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace tool_drive_test {
 
 std::string read(const std::string& path) {
     std::ifstream file(path, std::ios::binary);
@@ -200,5 +201,5 @@ TEST(Why, has_a_page_for_each_code_that_a_problem_may_have) {
     EXPECT_EQ(none.out, "error: no code 'overlapp'; did you mean 'overlap'?\n");
 }
 
-}  // namespace
+}  // namespace tool_drive_test
 }  // namespace rapido::test

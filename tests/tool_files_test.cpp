@@ -2,10 +2,10 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
-#include "support.hpp"
+#include "tool_support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace tool_files_test {
 
 namespace fs = std::filesystem;
 
@@ -225,5 +225,5 @@ TEST(Header, compiles_or_says_why_not_for_any_names) {
     }
 }
 
-}  // namespace
+}  // namespace tool_files_test
 }  // namespace rapido::test

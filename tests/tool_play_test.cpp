@@ -3,10 +3,10 @@
 #include <sstream>
 
 #include "rapido/picture.hpp"
-#include "support.hpp"
+#include "tool_support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace tool_play_test {
 
 const std::string two_bars =
     "element = [\n"
@@ -143,5 +143,5 @@ TEST(Plot, shows_several_elements_and_their_effects) {
     EXPECT_EQ(run_tool(plot + "nobody").exit, 1);
 }
 
-}  // namespace
+}  // namespace tool_play_test
 }  // namespace rapido::test

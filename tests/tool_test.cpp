@@ -5,10 +5,10 @@
 #include <sstream>
 
 #include "rapido/picture.hpp"
-#include "support.hpp"
+#include "tool_support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace tool_test {
 
 /// The flight by other means than the library: lines cut at commas.
 class Flight {
@@ -597,5 +597,5 @@ TEST(Tool, looks_for_images_beside_the_hud_file) {
     EXPECT_EQ(to_string(read.pixel(45, 45)), "#00ff00");
 }
 
-}  // namespace
+}  // namespace tool_test
 }  // namespace rapido::test

@@ -12,7 +12,7 @@
 #include "support.hpp"
 
 namespace rapido::test {
-namespace {
+namespace upgrade_test {
 
 std::string upgraded(const std::string& text) {
     const Result<std::string> made = upgrade_hud(text, "hud.toml");
@@ -202,12 +202,12 @@ TEST(Upgrade, lets_a_recording_of_the_version_before_play) {
     ASSERT_TRUE(player.update(hud));
     EXPECT_EQ(hud.text_of(hud.find("a")), "true");
     const Element pop_ups = hud.description(hud.find("p"));
-    EXPECT_EQ(std::get<PopUps>(pop_ups).show_for, 2s);
-    EXPECT_TRUE(std::holds_alternative<Markers>(hud.description(hud.find("t"))));
+    EXPECT_EQ(pop_ups.as<PopUps>()->show_for, 2s);
+    EXPECT_TRUE(hud.description(hud.find("t")).as<Markers>().has_value());
     ASSERT_TRUE(player.update(hud));
     EXPECT_EQ(hud.text_of(hud.find("a")), "now true");
     EXPECT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
 }
 
-}  // namespace
+}  // namespace upgrade_test
 }  // namespace rapido::test

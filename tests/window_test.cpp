@@ -9,7 +9,7 @@
 #include "pixels.hpp"
 
 namespace rapido::test {
-namespace {
+namespace window_test {
 
 void press(SDL_Keycode key, std::uint16_t modifiers = KMOD_NONE) {
     SDL_Event event{};
@@ -113,5 +113,5 @@ TEST(HudWindow, says_why_it_cannot_be_opened_and_then_does_nothing) {
     EXPECT_FALSE(window.is_held("a"));
 }
 
-}  // namespace
+}  // namespace window_test
 }  // namespace rapido::test

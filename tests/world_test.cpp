@@ -8,7 +8,7 @@
 #include "rapido/file.hpp"
 
 namespace rapido::test {
-namespace {
+namespace world_test {
 
 using Long = long double;
 struct Vector {
@@ -765,5 +765,5 @@ TEST(Markers, are_stamped_by_a_file_and_follow_a_trace) {
     EXPECT_EQ(said(1s), "6 7 ");
 }
 
-}  // namespace
+}  // namespace world_test
 }  // namespace rapido::test

@@ -21,9 +21,9 @@
 namespace rapido::tool {
 namespace {
 
-constexpr std::size_t looked_at = 60;   ///< moments of a trace
-constexpr std::size_t drawn = 12;       ///< moments that are drawn, as that takes its time
-constexpr Seconds longest_played{600};  ///< of a trace that is played for what flickers
+constexpr std::size_t looked_at = 60;      ///< moments of a trace
+constexpr std::size_t drawn_moments = 12;  ///< moments that are drawn, as that takes its time
+constexpr Seconds longest_played{600};     ///< of a trace that is played for what flickers
 
 /// A language that a HUD is looked at in.
 struct Spoken {
@@ -147,7 +147,7 @@ class Checker {
                 states.push_back(std::move(widest));
             Stage stage(checked, states, language);
             const Places places(checked.definition, stage.hud());
-            const std::size_t drawn_each = (base.size() + drawn - 1) / drawn;
+            const std::size_t drawn_each = (base.size() + drawn_moments - 1) / drawn_moments;
             const auto number = static_cast<double>(&spoken - languages_.data());
             for (std::size_t state = 0; state < looked_through; ++state) {
                 progress_.at((number + static_cast<double>(state) / static_cast<double>(looked_through)) /

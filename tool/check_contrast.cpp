@@ -4,6 +4,8 @@
 #include <cmath>
 
 #include "base/fields.hpp"
+#include "element/kinds.hpp"
+#include "rapido/element/image.hpp"
 #include "rapido/look/flash_limit.hpp"
 
 namespace rapido::tool {
@@ -57,14 +59,9 @@ double wanted_ratio(double size, int weight) {
 
 int weight_of(const Element* element) {
     if (element == nullptr) return 400;
-    return std::visit(
-        [](const auto& any) {
-            if constexpr (requires { any.weight; })
-                return any.weight;
-            else
-                return 400;
-        },
-        *element);
+    WrittenElement written(*element);
+    const int* const weight = written.field<int>("weight");
+    return weight != nullptr ? *weight : 400;
 }
 
 bool is_plain_text(const DisplayItem& item) {
@@ -76,7 +73,7 @@ bool is_dimmed(const Shown& shown, const Places& places) {
     float own = 1;
     for (std::size_t end = shown.id.find('.'); true; end = shown.id.find('.', end + 1)) {
         const Element* const element = places.element(shown.id.substr(0, end));
-        if (element != nullptr) own *= std::visit([](const auto& any) { return any.opacity; }, *element);
+        if (element != nullptr) own *= WrittenElement(*element).common().opacity;
         if (end == std::string_view::npos) break;
     }
     return shown.opacity < own - 0.001F;
@@ -89,8 +86,8 @@ bool is_like(Color a, Color b) {
 
 /// Whether an image tells something, as its value, a condition or a cover changes it; others may be there for their beauty.
 bool tells_something(const Element* element) {
-    const Image* const image = element != nullptr ? std::get_if<Image>(element) : nullptr;
-    return image != nullptr && (image->value || image->visible || !image->bands.empty());
+    const std::optional<Image> image = element != nullptr ? element->as<Image>() : std::nullopt;
+    return image && (image->value || image->visible || !image->bands.empty());
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "base/fields.hpp"
+#include "element/kinds.hpp"
 #include "rapido/debug.hpp"
 #include "tool/check_seen.hpp"
 
@@ -34,8 +35,8 @@ std::string below_common(const std::string& path, const std::string& other) {
 bool is_laid_over(const Places& places, const std::string& first) {
     const std::size_t around = first.rfind('.');
     if (around == std::string::npos) return false;
-    const Panel* const panel = panel_of(places.element(first.substr(0, around)));
-    return panel != nullptr && panel->layout == Layout::free;
+    const std::optional<Panel> panel = panel_of(places.element(first.substr(0, around)));
+    return panel && panel->layout == Layout::free;
 }
 
 void find_overlaps(const std::vector<Seen>& all, const Places& places, const Circumstances& seen, Findings& findings) {
@@ -149,18 +150,11 @@ void find_crowded_labels(const Hud& hud, const Places& places, const Circumstanc
 /// The effects that an element may start of itself.
 std::set<std::string> effects_of(const Element& element) {
     std::set<std::string> names;
-    std::visit(
-        [&](const auto& any) {
-            for (const Trigger& trigger : any.triggers)
-                names.insert(trigger.effect);
-            if constexpr (requires {
-                              any.bands;
-                              any.value;
-                          })
-                for (const Band& band : any.bands)
-                    names.insert(band.effect);
-        },
-        element);
+    const CommonFields common = WrittenElement(element).common();
+    for (const Trigger& trigger : common.triggers)
+        names.insert(trigger.effect);
+    for (const Band& band : common.plan.bands)
+        names.insert(band.effect);
     names.erase("");
     return names;
 }

@@ -3,6 +3,7 @@
 #include <map>
 #include <utility>
 
+#include "rapido/element/notice.hpp"
 #include "tool/check_seen.hpp"
 
 namespace rapido::tool {
@@ -26,8 +27,8 @@ template <class Use>
 void for_each_message(const Hud& hud, const Places& places, Use use) {
     for (const ElementRef ref : hud.elements()) {
         const Element* const element = places.element(hud[ref].id);
-        const Notice* const notice = element != nullptr ? std::get_if<Notice>(element) : nullptr;
-        if (notice == nullptr) continue;
+        const std::optional<Notice> notice = element != nullptr ? element->as<Notice>() : std::nullopt;
+        if (!notice) continue;
         for (const Message& message : notice->messages)
             use(ref, message);
     }
@@ -51,10 +52,12 @@ std::vector<ElementRef> plates_of(const Hud& hud, ElementRef notice) {
 HudDefinition with_named_messages(const HudDefinition& definition) {
     HudDefinition named = definition;
     for (Element& element : named.elements)
-        if (Notice* const notice = std::get_if<Notice>(&element))
+        if (std::optional<Notice> notice = element.as<Notice>()) {
             for (std::size_t i = 0; i < notice->messages.size(); ++i)
                 // A name that no file gives.
                 if (notice->messages[i].id.empty()) notice->messages[i].id = "\x01" + std::to_string(i);
+            element = *notice;
+        }
     return named;
 }
 

@@ -8,6 +8,9 @@
 #include "element/kinds.hpp"
 #include "element/sources_of.hpp"
 #include "hud/definition_tables.hpp"
+#include "rapido/element/image.hpp"
+#include "rapido/element/notice.hpp"
+#include "rapido/element/text.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "tool/report.hpp"
 
@@ -136,7 +139,7 @@ class PartsChecker {
 
     void check() {
         for (const Element& element : checked_.definition.elements)
-            if (const Notice* const notice = std::get_if<Notice>(&element))
+            if (const std::optional<Notice> notice = element.as<Notice>())
                 for (const Message& message : notice->messages)
                     heard_.insert(message.band);
         for (const ElementRef ref : hud_.elements()) {
@@ -144,7 +147,7 @@ class PartsChecker {
             path_ = shown.id;
             name_ = Places::name(shown);
             if (const Element* const element = places_.element(path_))
-                std::visit([this](const auto& any) { check_element(any); }, *element);
+                check_element(WrittenElement(*element).common(), *element);
         }
         check_timers();
         for (std::size_t i = 0; i < checked_.definition.effects.size(); ++i)
@@ -158,8 +161,7 @@ class PartsChecker {
                       {{places_.of(path_, field), name_ + " " + message, hint, code, Severity::warning}, path_});
     }
 
-    template <class Kind>
-    void check_element(const Kind& element) {
+    void check_element(const CommonFields& element, const Element& described) {
         if (const auto shown = constant_of(element.visible);
             shown && !shown->get().truth() && !is_shown_by_band(element))
             report(ProblemCode::unreachable, "visible", "is never shown: 'visible' is false",
@@ -167,36 +169,25 @@ class PartsChecker {
         if (element.opacity == 0)
             report(ProblemCode::unreachable, "opacity", "is never seen: its 'opacity' is 0",
                    "take it out, or let a group dim it");
-        if (element.scale == 0) report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
-        if constexpr (requires {
-                          element.bands;
-                          element.value;
-                      })
-            check_bands(element);
+        if (element.rest.scale == 0) report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
+        check_bands(element, described);
     }
 
-    template <class Kind>
-    static bool is_shown_by_band(const Kind& element) {
-        if constexpr (requires { std::vector<Band>(element.bands); })
-            return std::any_of(element.bands.begin(), element.bands.end(),
-                               [](const Band& band) { return band.visible == std::optional(true); });
-        else
-            return false;
+    static bool is_shown_by_band(const CommonFields& element) {
+        const std::vector<Band>& bands = element.plan.bands;
+        return std::any_of(bands.begin(), bands.end(),
+                           [](const Band& band) { return band.visible == std::optional(true); });
     }
 
-    template <class Kind>
-    void check_bands(const Kind& element) {
+    void check_bands(const CommonFields& element, const Element& described) {
+        const std::vector<Band>& bands = element.plan.bands;
         const std::optional<Limits> range = range_of(checked_, element.value);
-        std::optional<Limits> most;
-        bool has_max = false;
-        if constexpr (requires { element.max; }) {
-            has_max = bool(element.max);
-            most = range_of(checked_, element.max);
-            if (const auto constant = constant_of(element.max))
-                most = Limits{constant->get().number(), constant->get().number()};
-        }
-        for (std::size_t i = 0; i < element.bands.size(); ++i) {
-            const Band& band = element.bands[i];
+        const bool has_max = bool(element.max);
+        std::optional<Limits> most = range_of(checked_, element.max);
+        if (const auto constant = constant_of(element.max))
+            most = Limits{constant->get().number(), constant->get().number()};
+        for (std::size_t i = 0; i < bands.size(); ++i) {
+            const Band& band = bands[i];
             const std::string field = "bands." + std::to_string(i);
             const std::string which = band.id.empty() ? std::to_string(i) : "'" + band.id + "'";
             const bool is_ratio =
@@ -227,29 +218,24 @@ class PartsChecker {
             const bool has_edge = band.above || band.below;
             const bool is_always = reached && has_edge && (!band.above || *band.above <= reached->low) &&
                                    (!band.below || *band.below >= reached->high);
-            if (is_always && i + 1 == element.bands.size())
+            if (is_always && i + 1 == bands.size())
                 report(ProblemCode::unreachable, field,
                        "never leaves band " + which + ": " + (is_ratio ? "the ratio" : "the value") + " is " + limits +
                            (i > 0 ? ", and the bands before it are not seen" : ""),
                        is_ratio ? "edges are parts of the maximum; 'edge_unit = \"value\"' takes them as values"
                                 : "move its edge, or give its look to the element itself");
-            check_color(element, band, i, which);
+            check_color(described, band, i, which);
         }
     }
 
     /// A band that changes a color, and nothing else, of what does not show the value in another way (WCAG 1.4.1).
-    template <class Kind>
-    void check_color(const Kind& element, const Band& band, std::size_t index, const std::string& which) {
+    void check_color(const Element& element, const Band& band, std::size_t index, const std::string& which) {
         if (!band.color || band.visible || !band.format.empty() || !band.image.empty() ||
             band.pattern != FillPattern::plain || !band.effect.empty())
             return;
         if (!band.id.empty() && (heard_.contains(band.id) || heard_.contains(""))) return;
-        bool shows_value = true;
-        if constexpr (std::is_same_v<Kind, Text>)
-            shows_value = element.format.find('{') != std::string::npos;
-        else if constexpr (std::is_same_v<Kind, Image>)
-            shows_value = false;
-        if (shows_value) return;
+        const std::optional<Text> text = element.as<Text>();
+        if (text ? text->format.find('{') != std::string::npos : !element.as<Image>()) return;
         report(ProblemCode::color_only, "bands." + std::to_string(index), "tells band " + which + " by its color alone",
                "let the band change the format, the image or the pattern, too, or start an effect");
     }
@@ -323,8 +309,8 @@ namespace {
 std::vector<std::string> names_in(const HudDefinition& definition) {
     std::vector<std::string> names;
     for (const Element& element : definition.elements) {
-        Element copy = element;
-        for_each_source(*kind_of(copy).table, address_of(copy), [&](const std::string&, const Source& source) {
+        WrittenElement written(element);
+        for_each_source(*written.kind().table, written.data(), [&](const std::string&, const Source& source) {
             if (!source.name().empty()) names.push_back(source.name());
         });
     }

@@ -42,8 +42,8 @@ std::string quoted(std::string_view text) {
     return "\"" + std::string(text) + "\"";
 }
 
-const Panel* panel_of(const Element* element) {
-    return element != nullptr ? std::get_if<Panel>(element) : nullptr;
+std::optional<Panel> panel_of(const Element* element) {
+    return element != nullptr ? element->as<Panel>() : std::nullopt;
 }
 
 Rect common(const Rect& a, const Rect& b) {
@@ -71,8 +71,8 @@ std::vector<Seen> seen_of(const Hud& hud, const Places& places) {
             seen.ink.y += spare;
             seen.ink.height -= 2 * spare;
         }
-        const Panel* const panel = panel_of(places.element(shown.id));
-        if (panel != nullptr) seen.draws = panel->plate || !panel->image.empty();
+        const std::optional<Panel> panel = panel_of(places.element(shown.id));
+        if (panel) seen.draws = panel->plate || !panel->image.empty();
         if (shown.kind == "list" || (shown.kind == "notice" && shown.text.empty())) seen.draws = false;
         seen.moves_in_world = std::any_of(in_world.begin(), in_world.end(),
                                           [&](const std::string& world) { return is_around(world, seen.path); });

@@ -5,6 +5,7 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/element/panel.hpp"
 #include "tool/check_stage.hpp"
 
 namespace rapido::tool {
@@ -30,7 +31,7 @@ struct Screen {
 };
 Screen screen_of(const Checked& checked, const Circumstances& seen);
 
-const Panel* panel_of(const Element* element);
+std::optional<Panel> panel_of(const Element* element);
 Rect common(const Rect& a, const Rect& b);
 /// A length in a message, to a tenth of a pixel.
 std::string pixels(float length);

@@ -12,8 +12,7 @@ Places::Places(const HudDefinition& definition, const Hud& hud) : definition_(de
     for (const ElementRef ref : hud.elements()) {
         if (next == definition.elements.size()) break;
         const std::string path(hud[ref].id);
-        const std::string& id =
-            std::visit([](const auto& any) -> const std::string& { return any.id; }, definition.elements[next]);
+        const std::string& id = definition.elements[next].id();
         if (path == id || (path.ends_with(id) && path[path.size() - id.size() - 1] == '.')) by_path_[path] = next++;
     }
     for (const ElementRef ref : hud.elements()) {

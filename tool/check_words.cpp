@@ -4,6 +4,8 @@
 
 #include "base/nearest.hpp"
 #include "base/utf8.hpp"
+#include "element/kinds.hpp"
+#include "rapido/element/notice.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -23,24 +25,24 @@ bool has_words(std::string_view pattern) {
     return letters > 1;  // `x` and `m` are signs, too
 }
 
+/// The field of an element that has this text; empty for none.
+std::string field_of(std::string_view text, const Element& element) {
+    WrittenElement written(element);
+    for (const char* const name : {"format", "placeholder"})
+        if (const auto* const known = written.field<std::string>(name); known != nullptr && *known == text) return name;
+    if (const auto* const bands = written.field<std::vector<Band>>("bands"))
+        for (std::size_t i = 0; i < bands->size(); ++i)
+            if ((*bands)[i].format == text) return "bands." + std::to_string(i) + ".format";
+    if (const auto* const messages = written.field<std::vector<Message>>("messages"))
+        for (std::size_t i = 0; i < messages->size(); ++i)
+            if ((*messages)[i].text == text) return "messages." + std::to_string(i) + ".text";
+    return "";
+}
+
 /// Where a text is written.
 Location place_of(const HudDefinition& definition, std::string_view text) {
     for (std::size_t i = 0; i < definition.elements.size() && i < definition.element_locations.size(); ++i) {
-        const std::string field = std::visit(
-            [&](const auto& any) -> std::string {
-                if constexpr (requires { any.format; })
-                    if (any.format == text) return "format";
-                if constexpr (requires { any.bands.front().format; })
-                    for (std::size_t band = 0; band < any.bands.size(); ++band)
-                        if (any.bands[band].format == text) return "bands." + std::to_string(band) + ".format";
-                if constexpr (requires { any.messages; })
-                    for (std::size_t message = 0; message < any.messages.size(); ++message)
-                        if (any.messages[message].text == text) return "messages." + std::to_string(message) + ".text";
-                if constexpr (requires { any.placeholder; })
-                    if (any.placeholder == text) return "placeholder";
-                return "";
-            },
-            definition.elements[i]);
+        const std::string field = field_of(text, definition.elements[i]);
         if (!field.empty()) return definition.element_locations[i].of(field);
     }
     return {};

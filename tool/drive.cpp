@@ -14,6 +14,7 @@
 
 #include "file/recording_lines.hpp"
 #include "rapido/locale.hpp"
+#include "rapido/look/flash_limit.hpp"
 #include "rapido/picture.hpp"
 #include "tool/drive_values.hpp"
 #include "tool/languages.hpp"

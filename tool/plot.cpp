@@ -8,6 +8,7 @@
 
 #include "rapido/debug.hpp"
 #include "rapido/picture.hpp"
+#include "tool/palette.hpp"
 #include "tool/report.hpp"
 #include "tool/whole_file.hpp"
 
@@ -15,13 +16,9 @@ namespace rapido::tool {
 namespace {
 
 constexpr Color paper = rgb(0x10161c);
-constexpr Color ink = rgb(0xf2efe6);
-constexpr Color faint_ink = rgb(0xf2efe6, 0.62);
 constexpr Color grid = rgb(0xf2efe6, 0.12);
 constexpr Color truth_color = rgb(0xf2efe6, 0.4);
-constexpr Color target_color = rgb(0xffc24a);
-constexpr Color shown_color = rgb(0x38b6c9);
-constexpr Color trail_color = rgb(0xff7a3c);
+constexpr Color target_color = amber, shown_color = teal, trail_color = ember;
 
 constexpr std::array effect_colors{rgb(0x8fce5a), rgb(0xffc24a), rgb(0xff7a3c), rgb(0x38b6c9)};
 
@@ -221,15 +218,14 @@ class Plotter {
         for (double tick = std::ceil(one.low / step) * step; tick <= one.high; tick += step) {
             const float y = std::round(y_of(one, tick));
             line({{area.x, y}, {area.right(), y}}, 1, grid);
-            write(plain_number(tick, step), {area.x - 12, y + 5}, 1, 15, 400, faint_ink);
+            write(plain_number(tick, step), {area.x - 12, y + 5}, 1, 15, 400, dim);
         }
         const double seconds = tick_distance(to_ - from_, 12);
         for (double tick = std::ceil(from_ / seconds) * seconds; tick <= to_ + 1e-9; tick += seconds) {
             const float x = std::round(x_of(tick));
             line({{x, area.y}, {x, area.bottom()}}, 1, grid);
             if (is_last)
-                write(plain_number(tick, seconds) + " s", {x, effects_end(one) + text_height + 32}, 0.5F, 15, 400,
-                      faint_ink);
+                write(plain_number(tick, seconds) + " s", {x, effects_end(one) + text_height + 32}, 0.5F, 15, 400, dim);
         }
     }
 
@@ -276,7 +272,7 @@ class Plotter {
     /// A band for each effect, as long as it runs.
     void draw_effects(const Plotted& one) {
         if (one.lanes == 0) return;
-        write("EFFECTS", {one.area.x - 12, one.area.bottom() + 16}, 1, 13, 600, faint_ink);
+        write("EFFECTS", {one.area.x - 12, one.area.bottom() + 16}, 1, 13, 600, dim);
         std::vector<std::string> names;
         for (const EffectRun& run : one.effects) {
             const auto known = std::find(names.begin(), names.end(), run.name);
@@ -298,7 +294,7 @@ class Plotter {
     void draw_texts(const Plotted& one) {
         const float begin = effects_end(one);
         const float y = begin + text_height;
-        write(one.kind == "bar" ? "FILL" : "TEXT", {one.area.x - 12, y}, 1, 13, 600, faint_ink);
+        write(one.kind == "bar" ? "FILL" : "TEXT", {one.area.x - 12, y}, 1, 13, 600, dim);
         float widest = 0;
         for (const Sample& sample : one.samples)
             widest = std::max(widest, measure(sample.text, 17, 500));
@@ -309,7 +305,7 @@ class Plotter {
             while (next + 1 < one.samples.size() && one.samples[next + 1].time <= time)
                 ++next;
             const float x = x_of(time);
-            line({{x, begin + 12}, {x, begin + 20}}, 1.5F, faint_ink);
+            line({{x, begin + 12}, {x, begin + 20}}, 1.5F, dim);
             write(one.samples[next].text, {x, y}, 0.5F, 17, 500, ink);
         }
         line({{one.area.x, begin + 12}, {one.area.right(), begin + 12}}, 1.5F, grid);
@@ -318,11 +314,11 @@ class Plotter {
     void draw_title(const Plotted& one, bool is_first) {
         if (is_first) {
             write(one.name, {one.area.x, 48}, 0, 28, 700, ink);
-            write(one.kind + " of " + options_.replay.hud, {one.area.x, 76}, 0, 15, 400, faint_ink);
+            write(one.kind + " of " + options_.replay.hud, {one.area.x, 76}, 0, 15, 400, dim);
             return;
         }
         write(one.name, {one.area.x, one.area.y - 14}, 0, 18, 700, ink);
-        write(one.kind, {one.area.x + measure(one.name, 18, 700) + 12, one.area.y - 14}, 0, 15, 400, faint_ink);
+        write(one.kind, {one.area.x + measure(one.name, 18, 700) + 12, one.area.y - 14}, 0, 15, 400, dim);
     }
 
     void draw_legend() {

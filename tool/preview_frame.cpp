@@ -1,4 +1,6 @@
 #include "tool/preview_frame.hpp"
+#include "rapido/rapido.hpp"
+#include "tool/palette.hpp"
 
 #include <algorithm>
 #include <array>
@@ -6,8 +8,7 @@
 namespace rapido::tool {
 namespace {
 
-constexpr Color slate = rgb(0x0b1015, 0.96), ink = rgb(0xf2efe6), dim = rgb(0xf2efe6, 0.62), teal = rgb(0x38b6c9),
-                ember = rgb(0xff7a3c), amber = rgb(0xffc24a);
+constexpr Color slate = rgb(0x0b1015, 0.96);
 constexpr float edge = 12;
 
 constexpr std::array<std::array<std::string_view, 2>, 14> keys{{

@@ -9,6 +9,7 @@
 #include "rapido/debug.hpp"
 #include "rapido/picture.hpp"
 #include "tool/game_states.hpp"
+#include "tool/palette.hpp"
 #include "tool/ranges.hpp"
 #include "tool/report.hpp"
 #include "tool/whole_file.hpp"
@@ -16,7 +17,6 @@
 namespace rapido::tool {
 namespace {
 
-constexpr Color backdrop = rgb(0x39485a);
 constexpr std::array<double, 6> speeds{0.1, 0.25, 0.5, 1, 2, 4};
 constexpr std::array<float, 6> scales{0.75F, 1, 1.25F, 1.5F, 2, 3};
 

@@ -7,14 +7,16 @@
 #include <thread>
 
 #include "rapido/debug.hpp"
+#include "rapido/element/image.hpp"
+#include "rapido/element/panel.hpp"
 #include "rapido/picture.hpp"
 #include "rapido/window.hpp"
 #include "tool/game_states.hpp"
+#include "tool/palette.hpp"
 
 namespace rapido::tool {
 namespace {
 
-constexpr Color backdrop = rgb(0x39485a);
 constexpr Seconds note_time{3};
 
 class PreviewWindow {

@@ -8,7 +8,7 @@ namespace {
 using nlohmann::json;
 
 constexpr int rate = 30;  ///< rows a second
-constexpr double begin = 2, end = 10, length = 12;
+constexpr double ways_begin = 2, ways_end = 10, ways_length = 12;
 
 json usual(const DeclaredSource& source) {
     const KeptValue value = usual_value(source);
@@ -32,12 +32,13 @@ Result<Trace> sweep_of(const HudDefinition& definition, const std::string& file)
                        "say what the game will offer, such as [source.\"plane.water\"] with a range",
                        ProblemCode::missing_key};
     std::string lines;
-    for (int row = 0; row <= static_cast<int>(length * rate); ++row) {
+    for (int row = 0; row <= static_cast<int>(ways_length * rate); ++row) {
         const double time = static_cast<double>(row) / rate;
         json line{{"time", time}};
         for (const DeclaredSource& source : definition.sources)
-            line[source.name] =
-                time < begin || time >= end ? usual(source) : at(source, (time - begin) / (end - begin));
+            line[source.name] = time < ways_begin || time >= ways_end
+                                    ? usual(source)
+                                    : at(source, (time - ways_begin) / (ways_end - ways_begin));
         lines += line.dump() + "\n";
     }
     return Trace::read_json_lines(lines, file);

@@ -8,6 +8,8 @@
 #include <string>
 #include <vector>
 
+#include "rapido/layout.hpp"
+
 using namespace rapido;
 
 /// A character is a cell wide and a cell high; a glyph is the character itself.

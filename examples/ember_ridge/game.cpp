@@ -14,6 +14,7 @@
 #include <sstream>
 
 #include "cockpit.hpp"
+#include "rapido/look.hpp"
 
 namespace {
 

@@ -3,5 +3,6 @@
 
 #include "rapido/layout/camera.hpp"
 #include "rapido/layout/flow.hpp"
+#include "rapido/layout/glyph.hpp"
 #include "rapido/layout/measurer.hpp"
 #include "rapido/layout/place.hpp"

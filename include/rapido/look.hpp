@@ -6,4 +6,6 @@
 #include "rapido/look/effect_player.hpp"
 #include "rapido/look/fading_color.hpp"
 #include "rapido/look/flash_limit.hpp"
+#include "rapido/look/flash_settings.hpp"
 #include "rapido/look/notice_queue.hpp"
+#include "rapido/look/reading_time.hpp"

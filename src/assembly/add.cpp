@@ -22,6 +22,12 @@ void Parts::equip(ElementContext& context) const {
     context.find_style = [this](std::string_view name, Problem& problem) { return text_styles.find(name, problem); };
 }
 
+Element Hud::State::kept(const Element& element) {
+    Element alike = element;
+    known_fields.share(alike);
+    return alike;
+}
+
 ElementRef Hud::State::add(const Element& element, const Locations* locations) {
     NewElement made(*this, element, locations);
     made.check();
@@ -38,7 +44,7 @@ ElementRef Hud::State::add(const Element& element, const Locations* locations) {
     running.kind = &made.kind;
     running.body = std::move(made.body);
     running.layer = made.common.layer;
-    running.description = std::make_unique<const Element>(element);
+    running.description = kept(element);
     running.clock = made.common.plan.clock;
     running.rest = made.rest();
     const ElementIndex index = elements.add(std::move(running));
@@ -54,7 +60,7 @@ ElementRef Hud::State::add(const Element& element, const Locations* locations) {
     if (made.notice != nullptr) {
         made.notice->element = index;
         notices.add(std::move(made.notice));
-        add_plates(index, *std::get_if<Notice>(&element));
+        add_plates(index, *element.as<Notice>());
     }
     if (settings.language != nullptr) speak(index);
     if (made.kind.can.counts || made.kind.can.tells) bindings.offer_again();

@@ -2,9 +2,14 @@
 #include "base/nearest.hpp"
 #include "hud/call.hpp"
 #include "hud/state.hpp"
+#include "rapido/element/panel.hpp"
 
 namespace rapido {
 namespace {
+
+Place place_of(const Element& element) {
+    return *WrittenElement(element).field<Place>("place");
+}
 
 /// A call that cannot do without one element in its part of a HUD.
 std::string_view lacks_one(const HudDefinition& hud) {
@@ -61,8 +66,7 @@ constexpr std::array set_place_fields{
     field<&SetPlace::part>("hud", "A HUD file of one element in that place."),
 };
 void apply(const SetPlace& call, CallStage& at) {
-    const Place place = std::visit([](const auto& any) { return any.place; }, call.part.elements.front());
-    at.hud.set_place(at.element(call.element), place);
+    at.hud.set_place(at.element(call.element), place_of(call.part.elements.front()));
 }
 constexpr auto set_place_call = call_kind<SetPlace>("set_place", "Replaces the place of an element.", set_place_fields);
 
@@ -88,9 +92,6 @@ constexpr auto set_theme_call = call_kind<SetTheme>("set_theme", "Shows another 
 constexpr std::array<const CallKind*, 6> change_kinds{&change_call,    &set_color_call, &set_format_call,
                                                       &set_place_call, &reset_call,     &set_theme_call};
 
-const Place& place_of(const Element& element) {
-    return std::visit([](const auto& any) -> const Place& { return any.place; }, element);
-}
 bool is_in_range(const Place& place) {
     bool is_in_range = true;
     check_ranges(table_of<Place>, &place, [&](std::string_view, const Field&) { is_in_range = false; });
@@ -111,7 +112,7 @@ CallKinds change_calls() {
 
 Element Hud::description(ElementRef ref) const {
     const ElementIndex index = state_->elements.living(ref);
-    return index != no_element ? *state_->elements[index].description : Element();
+    return index != no_element ? state_->elements[index].description : Element();
 }
 
 bool Hud::change(ElementRef ref, const Element& element) {
@@ -136,17 +137,10 @@ void Hud::set_color(ElementRef ref, const Themed<Color>& color) {
     });
     if (!is_known) return;
     layer_of(element).color = themed;
-    const bool follows = std::visit(
-        [](const auto& any) {
-            return requires {
-                any.motion;
-            };
-        },
-        *element.description);
-    if (follows)
+    if (WrittenElement(element.description).common().follows)
         state_->readouts.set_color(index, themed, state_->time);
     else
-        state_->change(index, Element(*element.description));
+        state_->change(index, Element(element.description));
 }
 
 bool Hud::set_theme(std::string_view id) {
@@ -180,7 +174,7 @@ bool Hud::set_format(ElementRef ref, std::string_view format) {
         return false;
     }
     const std::optional<std::string> before = std::exchange(layer.format, std::string(format));
-    if (state_->set_format(index, *layer.format) || state_->change(index, Element(*element.description))) return true;
+    if (state_->set_format(index, *layer.format) || state_->change(index, Element(element.description))) return true;
     layer.format = before;
     return false;
 }
@@ -194,7 +188,7 @@ bool Hud::set_place(ElementRef ref, const Place& place) {
     });
     const std::optional<Place> before = std::exchange(layer_of(element).place, place);
     if (before == place) return true;
-    const Place& last = before ? *before : place_of(*element.description);
+    const Place last = before ? *before : place_of(element.description);
     // Only these are known to what the element draws; all else is for the layout alone.
     const bool is_same_inside =
         last.anchor == place.anchor && last.pivot == place.pivot && last.max_size == place.max_size;
@@ -202,7 +196,7 @@ bool Hud::set_place(ElementRef ref, const Place& place) {
         state_->layouter.set_place(index, place);
         return true;
     }
-    if (state_->change(index, Element(*element.description))) return true;
+    if (state_->change(index, Element(element.description))) return true;
     layer_of(element).place = before;
     return false;
 }
@@ -233,7 +227,7 @@ void Hud::reset(ElementRef ref) {
     state_->note(reset_call, [&] { return Reset{state_->elements[index].path}; });
     state_->visibility.set_by_game(index, true, 1.0F);
     if (std::exchange(state_->elements[index].layer_of_game, nullptr) != nullptr)
-        state_->change(index, Element(*state_->elements[index].description));
+        state_->change(index, Element(state_->elements[index].description));
 }
 
 }  // namespace rapido

@@ -13,12 +13,11 @@ struct Notify {
     std::optional<GivenType> type{};
     std::optional<detail::ValueUse> use{};
 
-    const Message* own() const {
-        const bool is_one = part.elements.size() == 1;
-        const Notice* const notice = is_one ? std::get_if<Notice>(&part.elements.front()) : nullptr;
-        return notice != nullptr && notice->messages.size() == 1 ? &notice->messages.front() : nullptr;
+    std::optional<Message> own() const {
+        const auto notice = part.elements.size() == 1 ? part.elements.front().as<Notice>() : std::nullopt;
+        return notice && notice->messages.size() == 1 ? std::optional(notice->messages.front()) : std::nullopt;
     }
-    std::string_view lacks() const { return message || own() != nullptr ? "" : "hud"; }
+    std::string_view lacks() const { return message || own() ? "" : "hud"; }
 };
 constexpr std::array notify_fields{
     field<&Notify::element>("element", "The path of the notice."),

@@ -228,7 +228,7 @@ void Hud::set_text_scale(float scale) {
     const float limited = scale > 0 ? std::clamp(scale, 0.5F, 3.0F) : 1.0F;
     if (std::exchange(state_->settings.text_scale, limited) == limited) return;
     for (ElementIndex index = 0; index < state_->elements.count(); ++index)
-        if (state_->elements[index].is_living()) state_->change(index, Element(*state_->elements[index].description));
+        if (state_->elements[index].is_living()) state_->change(index, Element(state_->elements[index].description));
 }
 
 void Hud::set_cost(const FrameCost& cost) {

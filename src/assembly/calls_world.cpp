@@ -71,6 +71,10 @@ void Hud::set_camera(const Camera& camera) {
     state_->camera = camera;
 }
 
+MarkerRef Hud::add_marker(ElementRef markers, const PositionSource& at, std::initializer_list<Source> values) {
+    return add_marker(markers, at, std::span(values.begin(), values.size()));
+}
+
 MarkerRef Hud::add_marker(ElementRef ref, const PositionSource& at, std::span<const Source> values) {
     if (!state_->may(add_marker_call)) return {};
     const auto refuse = [this](std::string message, std::string hint) -> MarkerRef {

@@ -10,26 +10,16 @@ namespace {
 
 /// A description with what the game has set on top.
 Element layered(const Element& description, const GameLayer* layer) {
-    Element element = description;
-    if (layer == nullptr) return element;
-    std::visit(
-        [layer](auto& any) {
-            if constexpr (requires { any.color = Themed<Color>(); })
-                if (layer->color) any.color = *layer->color;
-            if constexpr (requires { any.format = std::string(); })
-                if (layer->format) any.format = *layer->format;
-            if (layer->place) any.place = *layer->place;
-        },
-        element);
-    return element;
+    if (layer == nullptr) return description;
+    WrittenElement element(description);
+    if (auto* const color = element.field<Themed<Color>>("color"); color != nullptr && layer->color)
+        *color = *layer->color;
+    if (auto* const format = element.field<std::string>("format"); format != nullptr && layer->format)
+        *format = *layer->format;
+    if (layer->place) *element.field<Place>("place") = *layer->place;
+    return element.element();
 }
 
-std::string_view inside_of(const Element& element) {
-    return std::visit([](const auto& any) -> std::string_view { return any.inside; }, element);
-}
-std::string_view id_of(const Element& element) {
-    return std::visit([](const auto& any) -> std::string_view { return any.id; }, element);
-}
 }  // namespace
 
 bool Hud::State::change(ElementIndex index, const Element& description) {
@@ -40,11 +30,10 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     };
     if (&kind_of(description) != running.kind)
         return refuse("a running element cannot become a " + std::string(kind_of(description).name()));
-    if (id_of(description) != running.id()) return refuse("its id cannot change while it runs");
-    if (elements.panel(std::string(inside_of(description))) != running.inside)
-        return refuse("its panel cannot change while it runs");
-    const Notice* const log = std::get_if<Notice>(&description);
-    if (log != nullptr && log->at_most != std::get_if<Notice>(running.description.get())->at_most)
+    if (description.id() != running.id()) return refuse("its id cannot change while it runs");
+    if (elements.panel(description.inside()) != running.inside) return refuse("its panel cannot change while it runs");
+    const std::optional<Notice> log = description.as<Notice>();
+    if (log && log->at_most != running.description.as<Notice>()->at_most)
         return refuse("its 'at_most' cannot change while it runs");
 
     const Element wanted = layered(description, running.layer_of_game.get());
@@ -59,7 +48,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
 
     keep_finished(index);
     const std::optional<int> places = running.body->places();
-    running.description = std::make_unique<const Element>(description);
+    running.description = kept(description);
     running.clock = made.common.plan.clock;
     const Rest before = running.rest != nullptr ? *running.rest : Rest{};
     if (!(made.common.rest == before)) {
@@ -127,7 +116,7 @@ void Hud::State::follow_names() {
     for (const ElementIndex index : affected) {
         // What is known of the type and the use of a value may have become another thing.
         if (!elements[index].is_living()) continue;
-        change(index, Element(*elements[index].description));
+        change(index, Element(elements[index].description));
         readouts.take_as_given(index);
     }
 }
@@ -141,9 +130,10 @@ void Hud::State::follow_theme() {
     languages.of_all.font = font;
     for (ElementIndex index = 0; index < elements.count(); ++index) {
         if (!elements[index].is_living()) continue;
-        const Element& description = *elements[index].description;
+        const Element& description = elements[index].description;
         const GameLayer* const layer = elements[index].layer_of_game.get();
-        const bool is_themed = Themes::has_names(*kind_of(description).table, address_of(description)) ||
+        const WrittenElement written(description);
+        const bool is_themed = Themes::has_names(*written.kind().table, written.data()) ||
                                (layer != nullptr && layer->color && !layer->color->name().empty());
         if (is_themed || other_font || other_styles) change(index, Element(description));
     }

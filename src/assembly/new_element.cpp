@@ -4,58 +4,20 @@
 
 namespace rapido {
 
-CommonFields CommonFields::of(const Element& element) {
-    return std::visit(
-        [](const auto& description) {
-            CommonFields common{.id = description.id,
-                                .inside = description.inside,
-                                .value = {},
-                                .max = {},
-                                .visible = description.visible,
-                                .plan = {},
-                                .triggers = description.triggers,
-                                .place = description.place,
-                                .group = description.group,
-                                .layer = description.layer,
-                                .opacity = description.opacity,
-                                .rest = {description.rotation, description.scale, description.blend, description.glow}};
-            if constexpr (requires { description.value; }) common.value = description.value;
-            if constexpr (requires { description.max; }) common.max = description.max;
-            if constexpr (requires { description.motion; }) {
-                common.plan.pace = description.pace;
-                common.plan.motions = description.motion;
-                common.plan.bands = description.bands;
-                common.plan.has_max = static_cast<bool>(description.max);
-                common.plan.color = description.color;
-            }
-            if constexpr (requires { description.clock; }) common.plan.clock = description.clock;
-            if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
-            if constexpr (requires { description.text_interval; })
-                common.plan.text_interval = to_nanoseconds(description.text_interval);
-            // Those of a notice are played with each of its messages.
-            if constexpr (!requires { description.messages; }) {
-                common.enter = description.enter;
-                common.leave = description.leave;
-            }
-            if constexpr (requires { description.when_no_value; }) common.when_no_value = description.when_no_value;
-            return common;
-        },
-        element);
-}
-
 namespace {
 
 /// Names that no theme has are reported later, when the element has a name.
-std::optional<Element> themed_copy(const Themes& themes, const Element& element) {
-    if (!Themes::has_names(*kind_of(element).table, address_of(element))) return std::nullopt;
-    std::optional<Element> copy = element;
-    themes.apply(*kind_of(element).table, address_of(*copy), nullptr);
-    Themes::forget_names(*kind_of(element).table, address_of(*copy));
-    return copy;
+WrittenElement with_theme(const Themes& themes, const Element& element) {
+    WrittenElement written(element);
+    const Table& table = *written.kind().table;
+    if (!Themes::has_names(table, written.data())) return written;
+    themes.apply(table, written.data(), nullptr);
+    Themes::forget_names(table, written.data());
+    return written;
 }
 
-CommonFields common_of(const Elements& elements, const Element& element) {
-    CommonFields common = CommonFields::of(element);
+CommonFields common_of(const Elements& elements, const WrittenElement& element) {
+    CommonFields common = element.common();
     common.inside = elements.panel(common.inside);
     return common;
 }
@@ -63,13 +25,12 @@ CommonFields common_of(const Elements& elements, const Element& element) {
 }  // namespace
 
 NewElement::NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces)
-    : themed(themed_copy(hud.themes, element)),
-      common(common_of(hud.elements, themed ? *themed : element)),
+    : written(with_theme(hud.themes, element)),
+      common(common_of(hud.elements, written)),
       kind(kind_of(element)),
       path(path_of(common.inside, common.id)),
       hud_(hud),
       given_(element),
-      element_(themed ? *themed : element),
       replaces_(replaces),
       context_(hud.problems, std::string(kind.name()) + " '" + path + "'", locations, hud.formats) {
     context_.bound = [this](const Source& source) { return hud_.bindings.bound(source); };
@@ -81,11 +42,9 @@ std::unique_ptr<const Rest> NewElement::rest() const {
 }
 
 void NewElement::check() {
-    context_.check_numbers(*kind.table, address_of(element_));
-    if (themed) {
-        Element named = given_;
-        hud_.themes.apply(*kind.table, address_of(named), context_.report_theme());
-    }
+    context_.check_numbers(*kind.table, written.data());
+    if (WrittenElement named(given_); Themes::has_names(*kind.table, named.data()))
+        hud_.themes.apply(*kind.table, named.data(), context_.report_theme());
     context_.check_id(common.id);
     if (hud_.elements.at(path) != replaces_)
         context_.report("id", "is that of an element before it, '" + path + "'", {}, ProblemCode::duplicate);
@@ -103,7 +62,7 @@ void NewElement::bind() {
     value = context_.connect(common.value, "value", hud_.bindings);
     readout.max = context_.connect(common.max, "max", hud_.bindings);
     conditions.visible = context_.connect(common.visible, "visible", hud_.bindings);
-    for (const FurtherSource& further : kind.further(element_))
+    for (const FurtherSource& further : kind.further(written.data()))
         readout.further.push_back(context_.connect(further.source, further.field, hud_.bindings));
 
     const detail::Binding bound = context_.bound(common.value);
@@ -111,14 +70,7 @@ void NewElement::bind() {
     context_.value_use = bound.use();
     context_.max_type = context_.bound(common.max).type();
     readout.when_no_value = common.when_no_value;
-    readout.min = std::visit(
-        [](const auto& kind_of_it) {
-            if constexpr (requires { kind_of_it.min; })
-                return static_cast<double>(kind_of_it.min);
-            else
-                return 0.0;
-        },
-        element_);
+    readout.min = common.min;
     readout.shows_pending = value != no_source && hud_.pending.is_one(value);
     if (readout.shows_pending || conditions.visible == value) readout.seen_while = conditions.visible;
     // Of a timer the HUD tells the end; of a number that the game counts down it tells that it is empty.
@@ -131,7 +83,7 @@ void NewElement::bind() {
 void NewElement::make() {
     check_pace();
     check_bands();
-    body = kind.make(element_, context_);
+    body = kind.make(written.data(), context_);
     make_effects();
     if (body == nullptr) return;
     if (NoticeBody* const notice_body = body->notice()) make_notice(*notice_body);
@@ -217,7 +169,7 @@ void NewElement::make_trigger(std::size_t index) {
 void NewElement::make_notice(NoticeBody& notice_body) {
     notice = std::make_unique<RunningNotice>();
     notice->body = &notice_body;
-    const Notice& described = *std::get_if<Notice>(&element_);
+    const Notice& described = *written.as<Notice>();
     conditions.speaks = !is_log(described);
     const NoticeBody::Course& course = notice_body.course();
     const Effect* const enter = context_.ending_effect(course.enter, "enter");

@@ -5,26 +5,6 @@
 
 namespace rapido {
 
-/// The fields that the frame loop works on; what a kind lacks stays at its default.
-struct CommonFields {
-    std::string id;
-    std::string inside;
-    Source value;
-    Source max;
-    Source visible;
-    TravelPlan plan;
-    std::vector<Trigger> triggers;
-    WhenNoValue when_no_value = WhenNoValue::placeholder;
-    Place place;
-    std::string group{};
-    std::string enter{}, leave{};
-    int layer = 0;
-    float opacity = 1;
-    Rest rest{};
-
-    static CommonFields of(const Element& element);
-};
-
 /// An element that is being made. What goes wrong is reported, and then `release` takes back what was bound.
 class NewElement {
  public:
@@ -37,7 +17,7 @@ class NewElement {
     bool failed() const { return context_.failed() || body == nullptr; }
     void release();
 
-    const std::optional<Element> themed;  ///< the description with the values of the theme, where it has names of them
+    WrittenElement written;  ///< the description, with the values of the theme
     const CommonFields common;
     /// Null for the usual one.
     std::unique_ptr<const Rest> rest() const;
@@ -60,7 +40,6 @@ class NewElement {
 
     Parts& hud_;
     const Element& given_;
-    const Element& element_;  ///< with the values of the theme
     ElementIndex replaces_;
     ElementContext context_;
 };

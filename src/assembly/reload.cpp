@@ -20,8 +20,8 @@ bool have_same_sources(const Timer& a, const Timer& b) {
 
 /// How many messages a log shows at once is fixed while it runs; other elements show none.
 int at_most(const Element& element) {
-    const Notice* const notice = std::get_if<Notice>(&element);
-    return notice != nullptr ? notice->at_most : 0;
+    const std::optional<Notice> notice = element.as<Notice>();
+    return notice ? notice->at_most : 0;
 }
 
 }  // namespace
@@ -85,7 +85,7 @@ bool Hud::State::reload(const HudDefinition& definition, const Hud& made) {
 
 void Hud::State::renew_those_of_game() {
     for (const ElementIndex index : defined())
-        if (!elements[index].is_of_definition) change(index, Element(*elements[index].description));
+        if (!elements[index].is_of_definition) change(index, Element(elements[index].description));
 }
 
 void Hud::State::become(const HudDefinition& now, const HudDefinition& before, bool is_made) {
@@ -199,7 +199,7 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
         if (!element.is_living() || !element.is_of_definition) continue;
         const auto now = by_path.find(element.path);
         const bool goes_on = now != by_path.end() && now->second->kind == element.kind &&
-                             at_most(*now->second->description) == at_most(*element.description);
+                             at_most(now->second->description) == at_most(element.description);
         if (!goes_on) kill(index);
     }
     elements.announce(definition.elements);
@@ -212,12 +212,12 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
             const Locations* const locations = locations_at(definition.element_locations, i);
             const ElementIndex there = elements.at(model.path);
             if (there != no_element) {
-                if (pass > 0 || (!all && *elements[there].description == *model.description) ||
-                    change(there, *model.description))
+                if (pass > 0 || (!all && elements[there].description == model.description) ||
+                    change(there, model.description))
                     continue;
                 kill(there);
             }
-            add(*model.description, locations);
+            add(model.description, locations);
             added.push_back(i);
         }
     std::vector<ElementIndex> order;

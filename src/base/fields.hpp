@@ -6,6 +6,7 @@
 #include <cstddef>
 #include <functional>
 #include <limits>
+#include <new>
 #include <optional>
 #include <span>
 #include <string>
@@ -53,6 +54,23 @@ enum class FieldType : std::uint8_t {
 
 struct Table;
 
+/// How values of a type are handled where the type is not known.
+struct ValueType {
+    std::size_t size = 0, align = 1;
+    void (*copy)(void* room, const void* value) = nullptr;  ///< makes a copy in room for one
+    void (*assign)(void* to, const void* value) = nullptr;
+    void (*destroy)(void* value) = nullptr;
+    bool (*equal)(const void* a, const void* b) = nullptr;
+};
+template <class T>
+inline constexpr ValueType value_type{
+    sizeof(T),
+    alignof(T),
+    [](void* room, const void* value) { new (room) T(*static_cast<const T*>(value)); },
+    [](void* to, const void* value) { *static_cast<T*>(to) = *static_cast<const T*>(value); },
+    [](void* value) { static_cast<T*>(value)->~T(); },
+    [](const void* a, const void* b) { return *static_cast<const T*>(a) == *static_cast<const T*>(b); }};
+
 /// No list of a description is longer, whatever it holds.
 inline constexpr std::size_t most_in_list = 10'000;
 
@@ -73,6 +91,7 @@ struct Field {
     const void* (*item)(const void* list, std::size_t index) = nullptr;  ///< null behind the last, for a list
     void* (*item_in)(void* list, std::size_t index) = nullptr;           ///< the same, to be changed
     const Table* table = nullptr;                                        ///< the description, for a table
+    const ValueType* value = nullptr;
     const void* (*at)(const void* aggregate) = nullptr;  ///< the address of the field; null where it is absent
     void* (*in)(void* aggregate) = nullptr;  ///< the address of the field in an aggregate, made where it may be absent
 };
@@ -218,6 +237,7 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
     } else if constexpr (FieldTypeOf<Type>::type == FieldType::table) {
         made.table = &table_of<Type>;
     }
+    made.value = &value_type<Type>;
     made.in = [](void* aggregate) -> void* { return Written::in(Path::in(*static_cast<Aggregate*>(aggregate))); };
     made.at = [](const void* aggregate) -> const void* {
         return Written::at(Path::in(*static_cast<const Aggregate*>(aggregate)));

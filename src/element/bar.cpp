@@ -33,7 +33,7 @@ inline constexpr Table table_of<BarPart>{"part", part_fields};
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_bar_fields{
     required_field<&Bar::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Bar::value>("value", "The value that fills the element."),
     field<&Bar::max>("max", "The value at which the element is full."),
@@ -58,8 +58,8 @@ constexpr std::array own_fields{
     field<&Bar::ticks>("ticks", "Lines across the element at values."),
     field<&Bar::parts>("parts", "Other amounts in the same bar.", {.most = 32}),
 };
-constexpr auto fields = joined(own_fields, following_fields<Bar>, placed_fields<Bar>, entering_fields<Bar>);
-static_assert(fields.size() == member_count<Bar> + flat_motions);
+constexpr auto bar_fields = joined(own_bar_fields, following_fields<Bar>, placed_fields<Bar>, entering_fields<Bar>);
+static_assert(bar_fields.size() == member_count<Bar> + flat_motions);
 
 class BarBody final : public FillBody {
  public:
@@ -295,7 +295,11 @@ class BarBody final : public FillBody {
 
 }  // namespace
 
-bool operator==(const Bar&, const Bar&) = default;
+bool operator==(const Bar& a, const Bar& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Bar& description) : Element(describe(&description), &description) {}
+template std::optional<Bar> Element::as() const;
 
 std::vector<FurtherSource> further_sources(const Bar& bar) {
     std::vector<FurtherSource> sources;
@@ -312,9 +316,9 @@ std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
     return std::make_unique<BarBody>(bar, ImageLook::find(bar.image, "image", {}, context), context);
 }
 
-const Kind& describe(const Bar&) {
-    static constexpr Table table{"bar", fields};
-    static constexpr Kind kind = kind_of<Bar>(table, {.has_fill = true}, {.size = {160, 12}});
+const Kind& describe(const Bar*) {
+    static constexpr Table table{"bar", bar_fields};
+    static constexpr Kind kind = make_kind<Bar>(table, {.has_fill = true}, {.size = {160, 12}});
     return kind;
 }
 

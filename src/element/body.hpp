@@ -10,9 +10,12 @@
 #include "base/fields.hpp"
 #include "look/flash_looks.hpp"
 #include "rapido/draw/display_list.hpp"
-#include "rapido/element.hpp"
+#include "rapido/draw/image_finder.hpp"
+#include "rapido/element/element.hpp"
 #include "rapido/layout/camera.hpp"
 #include "rapido/layout/flow.hpp"
+#include "rapido/layout/measurer.hpp"
+#include "rapido/look/band.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/text/formatted_text.hpp"
 

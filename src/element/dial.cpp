@@ -25,7 +25,7 @@ inline constexpr Table table_of<Needle>{"needle", needle_fields};
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_dial_fields{
     required_field<&Dial::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Dial::value>("value", "The value that the needle points at."),
     field<&Dial::min>("min", "The value at which the scale begins.", {"", -1e300, 1e300}),
@@ -43,8 +43,9 @@ constexpr std::array own_fields{
     field<&Dial::color>("color", "The color of the needle."),
     field<&Dial::background>("background", "The color of the disc behind the dial."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Dial>, placed_fields<Dial>, entering_fields<Dial>);
-static_assert(fields.size() == member_count<Dial> + flat_motions);
+constexpr auto dial_fields =
+    joined(own_dial_fields, following_fields<Dial>, placed_fields<Dial>, entering_fields<Dial>);
+static_assert(dial_fields.size() == member_count<Dial> + flat_motions);
 
 /// A point at an angle and a distance from the middle, and at a distance to the right of that line.
 Point beside(Point middle, float degrees, float far, float aside) {
@@ -145,16 +146,20 @@ class DialBody final : public PointerBody {
 
 }  // namespace
 
-bool operator==(const Dial&, const Dial&) = default;
+bool operator==(const Dial& a, const Dial& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Dial& description) : Element(describe(&description), &description) {}
+template std::optional<Dial> Element::as() const;
 
 std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context) {
     DialBody::check(context);
     return std::make_unique<DialBody>(dial, context);
 }
 
-const Kind& describe(const Dial&) {
-    static constexpr Table table{"dial", fields};
-    static constexpr Kind kind = kind_of<Dial>(table, {}, {.size = {120, 120}});
+const Kind& describe(const Dial*) {
+    static constexpr Table table{"dial", dial_fields};
+    static constexpr Kind kind = make_kind<Dial>(table, {}, {.size = {120, 120}});
     return kind;
 }
 

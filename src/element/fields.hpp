@@ -4,8 +4,17 @@
 #include <span>
 
 #include "base/fields.hpp"
-#include "rapido/element.hpp"
+#include "rapido/element/common.hpp"
+#include "rapido/element/image.hpp"
+#include "rapido/element/text.hpp"
+#include "rapido/element/ticks.hpp"
+#include "rapido/element/trigger.hpp"
+#include "rapido/layout/flow.hpp"
+#include "rapido/look/band.hpp"
 #include "rapido/look/effect.hpp"
+#include "rapido/motion/motion.hpp"
+#include "rapido/motion/trail.hpp"
+#include "rapido/pace/pace.hpp"
 
 namespace rapido {
 

@@ -16,7 +16,7 @@ inline constexpr std::array<std::string_view, 3> choices_of<GraphType>{"line", "
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_graph_fields{
     required_field<&Graph::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Graph::value>("value", "The value that is recorded."),
     field<&Graph::min>("min", "The value at the lower edge.", {"", -1e300, 1e300}),
@@ -29,8 +29,9 @@ constexpr std::array own_fields{
     field<&Graph::color>("color", "The color of the graph."),
     field<&Graph::background>("background", "The color behind the element."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Graph>, placed_fields<Graph>, entering_fields<Graph>);
-static_assert(fields.size() == member_count<Graph> + flat_motions);
+constexpr auto graph_fields =
+    joined(own_graph_fields, following_fields<Graph>, placed_fields<Graph>, entering_fields<Graph>);
+static_assert(graph_fields.size() == member_count<Graph> + flat_motions);
 
 /// The next of 1, 2, 5, 10, 20, 50 and so on.
 double rounded_up(double number) {
@@ -334,16 +335,20 @@ class GraphBody final : public Body {
 
 }  // namespace
 
-bool operator==(const Graph&, const Graph&) = default;
+bool operator==(const Graph& a, const Graph& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Graph& description) : Element(describe(&description), &description) {}
+template std::optional<Graph> Element::as() const;
 
 std::unique_ptr<Body> make_body(const Graph& graph, BodyContext& context) {
     GraphBody::check(context);
     return std::make_unique<GraphBody>(graph, context);
 }
 
-const Kind& describe(const Graph&) {
-    static constexpr Table table{"graph", fields};
-    static constexpr Kind kind = kind_of<Graph>(table, {}, {.size = {160, 48}});
+const Kind& describe(const Graph*) {
+    static constexpr Table table{"graph", graph_fields};
+    static constexpr Kind kind = make_kind<Graph>(table, {}, {.size = {160, 48}});
     return kind;
 }
 

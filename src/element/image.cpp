@@ -25,7 +25,7 @@ inline constexpr Table table_of<Lid>{"lid", lid_fields};
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_image_fields{
     required_field<&Image::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Image::image>("image", "A PNG file in the folder of the HUD."),
     field<&Image::value>("value", "The value that chooses the frame, and the bands."),
@@ -40,8 +40,9 @@ constexpr std::array own_fields{
     field<&Image::color>("color", "The color that the colors of the image are multiplied by."),
     field<&Image::smooth>("smooth", "Whether pixels are blended; without it the nearest pixel counts, for pixel art."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Image>, placed_fields<Image>, entering_fields<Image>);
-static_assert(fields.size() == member_count<Image> + flat_motions);
+constexpr auto image_fields =
+    joined(own_image_fields, following_fields<Image>, placed_fields<Image>, entering_fields<Image>);
+static_assert(image_fields.size() == member_count<Image> + flat_motions);
 
 class ImageBody final : public Body {
  public:
@@ -188,7 +189,11 @@ class ImageBody final : public Body {
 
 }  // namespace
 
-bool operator==(const Image&, const Image&) = default;
+bool operator==(const Image& a, const Image& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Image& description) : Element(describe(&description), &description) {}
+template std::optional<Image> Element::as() const;
 
 std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
     if (image.image.empty()) context.report("image", "must be the name of a file", {}, ProblemCode::missing_key);
@@ -197,9 +202,9 @@ std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
     return std::make_unique<ImageBody>(image, context);
 }
 
-const Kind& describe(const Image&) {
-    static constexpr Table table{"image", fields};
-    static constexpr Kind kind = kind_of<Image>(table, {.takes_image = true});
+const Kind& describe(const Image*) {
+    static constexpr Table table{"image", image_fields};
+    static constexpr Kind kind = make_kind<Image>(table, {.takes_image = true});
     return kind;
 }
 

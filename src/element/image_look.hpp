@@ -5,6 +5,7 @@
 #include <string>
 
 #include "element/body.hpp"
+#include "rapido/element/image.hpp"
 
 namespace rapido {
 

@@ -30,7 +30,7 @@ inline constexpr Table table_of<Wave>{"wave", wave_fields};
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_level_fields{
     required_field<&Level::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Level::value>("value", "The value that fills the element."),
     field<&Level::min>("min", "The value at which the shape is empty.", {"", -1e300, 1e300}),
@@ -59,8 +59,9 @@ constexpr std::array own_fields{
     field<&Level::border_color>("border_color", "The color of that line."),
     field<&Level::padding>("padding", "The room between that line and the fill.", {"px", 0, largest_length}),
 };
-constexpr auto fields = joined(own_fields, following_fields<Level>, placed_fields<Level>, entering_fields<Level>);
-static_assert(fields.size() == member_count<Level> + flat_motions);
+constexpr auto level_fields =
+    joined(own_level_fields, following_fields<Level>, placed_fields<Level>, entering_fields<Level>);
+static_assert(level_fields.size() == member_count<Level> + flat_motions);
 
 /// The parts of an area and of a way that are seen at a glance.
 struct Least {
@@ -357,16 +358,20 @@ class LevelBody final : public FillBody {
 
 }  // namespace
 
-bool operator==(const Level&, const Level&) = default;
+bool operator==(const Level& a, const Level& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Level& description) : Element(describe(&description), &description) {}
+template std::optional<Level> Element::as() const;
 
 std::unique_ptr<Body> make_body(const Level& level, BodyContext& context) {
     if (!LevelBody::check(level, context)) return nullptr;
     return std::make_unique<LevelBody>(level, context);
 }
 
-const Kind& describe(const Level&) {
-    static constexpr Table table{"level", fields};
-    static constexpr Kind kind = kind_of<Level>(table, {.has_fill = true}, {.size = {64, 64}});
+const Kind& describe(const Level*) {
+    static constexpr Table table{"level", level_fields};
+    static constexpr Kind kind = make_kind<Level>(table, {.has_fill = true}, {.size = {64, 64}});
     return kind;
 }
 

@@ -11,7 +11,7 @@ inline constexpr std::array<std::string_view, 2> choices_of<SortOrder>{"ascendin
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_list_fields{
     required_field<&List::id>("id", "The name of the element, unique among its siblings."),
     required_field<&List::entries>("entries", "The entries of a container of the game."),
     field<&List::key>("key", "The field by which entries are told apart; without it, their position in the container."),
@@ -27,8 +27,8 @@ constexpr std::array own_fields{
     field<&List::align>("align", "Where entries stand across a row or column, and in the rows of a grid."),
     field<&List::justify>("justify", "How entries stand along a row or column with more room than is needed."),
 };
-constexpr auto fields = joined(own_fields, placed_fields<List>, entering_fields<List>);
-static_assert(fields.size() == member_count<List>);
+constexpr auto list_fields = joined(own_list_fields, placed_fields<List>, entering_fields<List>);
+static_assert(list_fields.size() == member_count<List>);
 
 /// The room for its entries; nothing is drawn of itself.
 class ListBody final : public Body {
@@ -52,7 +52,11 @@ class ListBody final : public Body {
 
 }  // namespace
 
-bool operator==(const List&, const List&) = default;
+bool operator==(const List& a, const List& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const List& description) : Element(describe(&description), &description) {}
+template std::optional<List> Element::as() const;
 
 int panels_of(const List& list) {
     return panels_for(list.at_most);
@@ -69,9 +73,9 @@ std::unique_ptr<Body> make_body(const List& list, BodyContext& context) {
     return std::make_unique<ListBody>(list);
 }
 
-const Kind& describe(const List&) {
-    static constexpr Table table{"list", fields};
-    static constexpr Kind kind = kind_of<List>(table, {.holds_children = true, .tells = true});
+const Kind& describe(const List*) {
+    static constexpr Table table{"list", list_fields};
+    static constexpr Kind kind = make_kind<List>(table, {.holds_children = true, .tells = true});
     return kind;
 }
 

@@ -18,7 +18,7 @@ namespace {
 
 constexpr Range any_distance{"", 0, 1e300};
 
-constexpr std::array own_fields{
+constexpr std::array own_markers_fields{
     required_field<&Markers::id>("id", "The name of the element, unique among its siblings."),
     field<&Markers::entries>("entries", "The entries of a container of the game that have places in the world."),
     field<&Markers::parameters>("parameters", "The names of the sources that the game gives with each thing."),
@@ -46,12 +46,16 @@ constexpr std::array own_fields{
     field<&Markers::arrow_size>("arrow_size", "The length of an arrow.", {"px", 0, largest_length}),
     field<&Markers::arrow_color>("arrow_color", "The color of arrows."),
 };
-constexpr auto fields = joined(own_fields, placed_fields<Markers>, entering_fields<Markers>);
-static_assert(fields.size() == member_count<Markers>);
+constexpr auto markers_fields = joined(own_markers_fields, placed_fields<Markers>, entering_fields<Markers>);
+static_assert(markers_fields.size() == member_count<Markers>);
 
 }  // namespace
 
-bool operator==(const Markers&, const Markers&) = default;
+bool operator==(const Markers& a, const Markers& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Markers& description) : Element(describe(&description), &description) {}
+template std::optional<Markers> Element::as() const;
 
 int panels_of(const Markers& markers) {
     return panels_for(markers.at_most);
@@ -118,9 +122,9 @@ std::unique_ptr<Body> make_body(const Markers& markers, BodyContext& context) {
     return std::make_unique<MarkersBody>(markers);
 }
 
-const Kind& describe(const Markers&) {
-    static constexpr Table table{"markers", fields};
-    static constexpr Kind kind = kind_of<Markers>(table, {.holds_children = true, .tells = true});
+const Kind& describe(const Markers*) {
+    static constexpr Table table{"markers", markers_fields};
+    static constexpr Kind kind = make_kind<Markers>(table, {.holds_children = true, .tells = true});
     return kind;
 }
 

@@ -51,7 +51,7 @@ inline constexpr Table table_of<ReadingTime>{"reading", reading_fields};
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_notice_fields{
     required_field<&Notice::id>("id", "The name of the element, unique among its siblings."),
     field<&Notice::messages>("messages", "The messages that the notice can say without being told to.", {.most = 2000}),
     field<&Notice::inline_images>("inline_images", "Images of the messages that are chosen by a value.", {.most = 16}),
@@ -71,8 +71,8 @@ constexpr std::array own_fields{
     field<&Notice::border>("border", "The width of the line along the edge; zero draws none.",
                            {"px", 0, largest_length}),
 };
-constexpr auto fields = joined(own_fields, lettering_fields<Notice>, placed_fields<Notice>);
-static_assert(fields.size() == member_count<Notice>);
+constexpr auto notice_fields = joined(own_notice_fields, lettering_fields<Notice>, placed_fields<Notice>);
+static_assert(notice_fields.size() == member_count<Notice>);
 
 }  // namespace
 
@@ -80,7 +80,11 @@ const Table& message_table() {
     return table_of<Message>;
 }
 
-bool operator==(const Notice&, const Notice&) = default;
+bool operator==(const Notice& a, const Notice& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Notice& description) : Element(describe(&description), &description) {}
+template std::optional<Notice> Element::as() const;
 
 std::vector<FurtherSource> further_sources(const Notice& notice) {
     std::vector<FurtherSource> sources;
@@ -205,10 +209,10 @@ std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
                                         std::move(messages));
 }
 
-const Kind& describe(const Notice&) {
-    static constexpr Table table{"notice", fields};
-    static constexpr Kind kind = kind_of<Notice>(table, {.holds_children = true, .stays_on_screen = true},
-                                                 {.anchor = Anchor::top, .offset = {0, 96}});
+const Kind& describe(const Notice*) {
+    static constexpr Table table{"notice", notice_fields};
+    static constexpr Kind kind = make_kind<Notice>(table, {.holds_children = true, .stays_on_screen = true},
+                                                   {.anchor = Anchor::top, .offset = {0, 96}});
     return kind;
 }
 

@@ -7,7 +7,7 @@
 namespace rapido {
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_panel_fields{
     required_field<&Panel::id>("id", "The name of the element, unique among its siblings."),
     field<&Panel::layout>("layout", "How the elements inside are arranged."),
     field<&Panel::gap>("gap", "The gap between neighbors.", {"px", 0, largest_length}),
@@ -33,8 +33,8 @@ constexpr std::array own_fields{
                           {"px", 0, largest_length}),
     field<&Panel::border_color>("border_color", "The color of that line."),
 };
-constexpr auto fields = joined(own_fields, placed_fields<Panel>, entering_fields<Panel>);
-static_assert(fields.size() == member_count<Panel>);
+constexpr auto panel_fields = joined(own_panel_fields, placed_fields<Panel>, entering_fields<Panel>);
+static_assert(panel_fields.size() == member_count<Panel>);
 
 class PanelBody final : public Body {
  public:
@@ -131,15 +131,19 @@ class PanelBody final : public Body {
 
 }  // namespace
 
-bool operator==(const Panel&, const Panel&) = default;
+bool operator==(const Panel& a, const Panel& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Panel& description) : Element(describe(&description), &description) {}
+template std::optional<Panel> Element::as() const;
 
 std::unique_ptr<Body> make_body(const Panel& panel, BodyContext& context) {
     return std::make_unique<PanelBody>(panel, ImageLook::find(panel.image, "image", {}, context));
 }
 
-const Kind& describe(const Panel&) {
-    static constexpr Table table{"panel", fields};
-    static constexpr Kind kind = kind_of<Panel>(table, {.holds_children = true});
+const Kind& describe(const Panel*) {
+    static constexpr Table table{"panel", panel_fields};
+    static constexpr Kind kind = make_kind<Panel>(table, {.holds_children = true});
     return kind;
 }
 

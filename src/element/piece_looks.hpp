@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "element/body.hpp"
+#include "rapido/element/text.hpp"
 
 namespace rapido {
 

@@ -37,7 +37,7 @@ inline constexpr Table table_of<PipsInTurn>{"in_turn", in_turn_fields};
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_pips_fields{
     required_field<&Pips::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Pips::value>("value", "How many pips are full."),
     field<&Pips::max>("max", "How many pips there are; without it, as many as are full."),
@@ -65,8 +65,9 @@ constexpr std::array own_fields{
     field<&Pips::border>("border", "The width of the line along each pip; zero draws none.", {"px", 0, largest_length}),
     field<&Pips::border_color>("border_color", "The color of that line."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Pips>, placed_fields<Pips>, entering_fields<Pips>);
-static_assert(fields.size() == member_count<Pips> + flat_motions);
+constexpr auto pips_fields =
+    joined(own_pips_fields, following_fields<Pips>, placed_fields<Pips>, entering_fields<Pips>);
+static_assert(pips_fields.size() == member_count<Pips> + flat_motions);
 
 /// More are counted by nobody.
 constexpr int most_pips = 200;
@@ -418,7 +419,11 @@ class PipsBody final : public FillBody {
 
 }  // namespace
 
-bool operator==(const Pips&, const Pips&) = default;
+bool operator==(const Pips& a, const Pips& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Pips& description) : Element(describe(&description), &description) {}
+template std::optional<Pips> Element::as() const;
 
 std::vector<FurtherSource> further_sources(const Pips& pips) {
     std::vector<FurtherSource> sources;
@@ -432,9 +437,9 @@ std::unique_ptr<Body> make_body(const Pips& pips, BodyContext& context) {
     return std::make_unique<PipsBody>(pips, context);
 }
 
-const Kind& describe(const Pips&) {
-    static constexpr Table table{"pips", fields};
-    static constexpr Kind kind = kind_of<Pips>(table);
+const Kind& describe(const Pips*) {
+    static constexpr Table table{"pips", pips_fields};
+    static constexpr Kind kind = make_kind<Pips>(table);
     return kind;
 }
 

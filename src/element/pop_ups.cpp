@@ -26,7 +26,7 @@ inline constexpr Table table_of<PopUpBand>{"pop_up_band", band_fields_of_pop_ups
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_pop_ups_fields{
     required_field<&PopUps::id>("id", "The name of the element, unique among its siblings."),
     field<&PopUps::format>("format", "The pattern: literal text and fields with ISO C++ format specs."),
     field<&PopUps::at_most>("at_most", "How many numbers are seen at most.", {"", 1, 500}),
@@ -41,8 +41,9 @@ constexpr std::array own_fields{
     field<&PopUps::clock>("clock", "The clock on which they rise."),
     field<&PopUps::color>("color", "The color of the characters."),
 };
-constexpr auto fields = joined(own_fields, lettering_fields<PopUps>, placed_fields<PopUps>, entering_fields<PopUps>);
-static_assert(fields.size() == member_count<PopUps>);
+constexpr auto pop_ups_fields =
+    joined(own_pop_ups_fields, lettering_fields<PopUps>, placed_fields<PopUps>, entering_fields<PopUps>);
+static_assert(pop_ups_fields.size() == member_count<PopUps>);
 
 /// What two amounts are together; as the type of both where they have one.
 Value sum(const Value& a, const Value& b) {
@@ -55,7 +56,11 @@ Value sum(const Value& a, const Value& b) {
 
 }  // namespace
 
-bool operator==(const PopUps&, const PopUps&) = default;
+bool operator==(const PopUps& a, const PopUps& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const PopUps& description) : Element(describe(&description), &description) {}
+template std::optional<PopUps> Element::as() const;
 
 PopUpsBody::PopUpsBody(const PopUps& pop_ups, Lettering lettering)
     : pop_ups_(pop_ups), lettering_(std::move(lettering)) {
@@ -251,9 +256,9 @@ std::unique_ptr<Body> make_body(const PopUps& pop_ups, BodyContext& context) {
     return body->make_texts(nullptr, context) ? std::move(body) : nullptr;
 }
 
-const Kind& describe(const PopUps&) {
-    static constexpr Table table{"pop_ups", fields};
-    static constexpr Kind kind = kind_of<PopUps>(table);
+const Kind& describe(const PopUps*) {
+    static constexpr Table table{"pop_ups", pop_ups_fields};
+    static constexpr Kind kind = make_kind<PopUps>(table);
     return kind;
 }
 

@@ -9,7 +9,7 @@
 namespace rapido {
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_ring_fields{
     required_field<&Ring::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Ring::value>("value", "The value that fills the element."),
     field<&Ring::max>("max", "The value at which the element is full."),
@@ -26,8 +26,9 @@ constexpr std::array own_fields{
                            {"", 0, 360}),
     field<&Ring::segment_gap>("segment_gap", "The gap between two segments.", {"px", 0, largest_length}),
 };
-constexpr auto fields = joined(own_fields, following_fields<Ring>, placed_fields<Ring>, entering_fields<Ring>);
-static_assert(fields.size() == member_count<Ring> + flat_motions);
+constexpr auto ring_fields =
+    joined(own_ring_fields, following_fields<Ring>, placed_fields<Ring>, entering_fields<Ring>);
+static_assert(ring_fields.size() == member_count<Ring> + flat_motions);
 
 class RingBody final : public FillBody {
  public:
@@ -119,16 +120,20 @@ class RingBody final : public FillBody {
 
 }  // namespace
 
-bool operator==(const Ring&, const Ring&) = default;
+bool operator==(const Ring& a, const Ring& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Ring& description) : Element(describe(&description), &description) {}
+template std::optional<Ring> Element::as() const;
 
 std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context) {
     RingBody::check(context);
     return std::make_unique<RingBody>(ring);
 }
 
-const Kind& describe(const Ring&) {
-    static constexpr Table table{"ring", fields};
-    static constexpr Kind kind = kind_of<Ring>(table, {.has_fill = true}, {.size = {64, 64}});
+const Kind& describe(const Ring*) {
+    static constexpr Table table{"ring", ring_fields};
+    static constexpr Kind kind = make_kind<Ring>(table, {.has_fill = true}, {.size = {64, 64}});
     return kind;
 }
 

@@ -25,7 +25,7 @@ inline constexpr Table table_of<RulerPointer>{"pointer", pointer_fields};
 
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_ruler_fields{
     required_field<&Ruler::id>("id", "The name of the element, unique among its siblings."),
     required_field<&Ruler::value>("value", "The value that the pointer points at."),
     field<&Ruler::min>("min", "The value at which the scale begins.", {"", -1e300, 1e300}),
@@ -44,8 +44,9 @@ constexpr std::array own_fields{
     field<&Ruler::color>("color", "The color of the pointer, and of the fill."),
     field<&Ruler::background>("background", "The color of the strip where it has no other."),
 };
-constexpr auto fields = joined(own_fields, following_fields<Ruler>, placed_fields<Ruler>, entering_fields<Ruler>);
-static_assert(fields.size() == member_count<Ruler> + flat_motions);
+constexpr auto ruler_fields =
+    joined(own_ruler_fields, following_fields<Ruler>, placed_fields<Ruler>, entering_fields<Ruler>);
+static_assert(ruler_fields.size() == member_count<Ruler> + flat_motions);
 
 class RulerBody final : public PointerBody {
  public:
@@ -251,7 +252,11 @@ class RulerBody final : public PointerBody {
 
 }  // namespace
 
-bool operator==(const Ruler&, const Ruler&) = default;
+bool operator==(const Ruler& a, const Ruler& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Ruler& description) : Element(describe(&description), &description) {}
+template std::optional<Ruler> Element::as() const;
 
 std::vector<FurtherSource> further_sources(const Ruler& ruler) {
     std::vector<FurtherSource> sources;
@@ -265,9 +270,9 @@ std::unique_ptr<Body> make_body(const Ruler& ruler, BodyContext& context) {
     return std::make_unique<RulerBody>(ruler, context);
 }
 
-const Kind& describe(const Ruler&) {
-    static constexpr Table table{"ruler", fields};
-    static constexpr Kind kind = kind_of<Ruler>(table, {}, {.size = {200, 0}});
+const Kind& describe(const Ruler*) {
+    static constexpr Table table{"ruler", ruler_fields};
+    static constexpr Kind kind = make_kind<Ruler>(table, {}, {.size = {200, 0}});
     return kind;
 }
 

@@ -14,7 +14,7 @@
 namespace rapido {
 namespace {
 
-constexpr std::array own_fields{
+constexpr std::array own_text_fields{
     required_field<&Text::id>("id", "The name of the element, unique among its siblings."),
     field<&Text::value>("value", "What {} shows."),
     field<&Text::max>("max", "What {max} shows."),
@@ -37,9 +37,9 @@ constexpr std::array own_fields{
     field<&Text::align>("align", "Where the text stands in a box that is wider."),
     field<&Text::overflow>("overflow", "What happens to a text that is wider than its room."),
 };
-constexpr auto fields =
-    joined(own_fields, lettering_fields<Text>, following_fields<Text>, placed_fields<Text>, entering_fields<Text>);
-static_assert(fields.size() == member_count<Text> + flat_motions);
+constexpr auto text_fields =
+    joined(own_text_fields, lettering_fields<Text>, following_fields<Text>, placed_fields<Text>, entering_fields<Text>);
+static_assert(text_fields.size() == member_count<Text> + flat_motions);
 
 /// The values whose texts may be the widest in a range: its ends, and the ends of the largest counts of digits; of all
 /// counts where a number may take other words (`of_all`).
@@ -342,7 +342,11 @@ class TextBody final : public Body {
 
 }  // namespace
 
-bool operator==(const Text&, const Text&) = default;
+bool operator==(const Text& a, const Text& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Text& description) : Element(describe(&description), &description) {}
+template std::optional<Text> Element::as() const;
 
 std::vector<FurtherSource> further_sources(const Text& text) {
     std::vector<FurtherSource> sources;
@@ -376,9 +380,9 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
                                       context.value_type);
 }
 
-const Kind& describe(const Text&) {
-    static constexpr Table table{"text", fields};
-    static constexpr Kind kind = kind_of<Text>(table, {.takes_format = true, .counts = true});
+const Kind& describe(const Text*) {
+    static constexpr Table table{"text", text_fields};
+    static constexpr Kind kind = make_kind<Text>(table, {.takes_format = true, .counts = true});
     return kind;
 }
 

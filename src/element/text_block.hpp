@@ -8,6 +8,8 @@
 
 #include "element/body.hpp"
 #include "element/piece_looks.hpp"
+#include "rapido/element/text.hpp"
+#include "rapido/layout/measurer.hpp"
 
 namespace rapido {
 

@@ -3,6 +3,7 @@
 #include <array>
 
 #include "hud/state.hpp"
+#include "rapido/element/panel.hpp"
 
 namespace rapido {
 
@@ -31,8 +32,8 @@ void Hud::State::place_probes() {
     const std::optional<Anchor> corner = probes->better_corner(*this);
     if (!corner) return;
     const ElementIndex table = elements.at("probes");
-    Element moved = *elements[table].description;
-    std::get_if<Panel>(&moved)->place.anchor = *corner;
+    Panel moved = *elements[table].description.as<Panel>();
+    moved.place.anchor = *corner;
     change(table, moved);
 }
 

@@ -154,8 +154,8 @@ std::string Hud::State::owner_of(const void* getter) const {
     std::string found;
     for (ElementIndex index = 0; index < elements.count() && found.empty(); ++index) {
         if (!elements[index].is_living()) continue;
-        Element copy = *elements[index].description;
-        for_each_source(*kind_of(copy).table, address_of(copy), [&](const std::string& field, Source& source) {
+        WrittenElement written(elements[index].description);
+        for_each_source(*written.kind().table, written.data(), [&](const std::string& field, Source& source) {
             if (is_it(source)) found = "'" + field + "' of " + elements[index].name();
         });
     }

@@ -26,15 +26,12 @@ Elements::Elements(const ProblemLog& problems) : problems_(problems), hud_(next_
 
 void Elements::announce(const std::vector<Element>& elements) {
     const auto each = [&](bool Abilities::*ability, auto announce_one) {
-        for (const Element& element : elements)
-            std::visit(
-                [&](const auto& description) {
-                    // A notice holds others only where it is a log.
-                    if constexpr (requires { is_log(description); })
-                        if (!is_log(description)) return;
-                    if (describe(description).can.*ability) announce_one(description.inside, description.id);
-                },
-                element);
+        for (const Element& element : elements) {
+            if (!(kind_of(element).can.*ability)) continue;
+            // A notice holds others only where it is a log.
+            const std::optional<Notice> notice = element.as<Notice>();
+            if (!notice || is_log(*notice)) announce_one(element.inside(), element.id());
+        }
     };
     each(&Abilities::holds_children, [&](const std::string& inside, const std::string& id) {
         panels_.insert(path_of(inside, id));

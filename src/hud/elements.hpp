@@ -24,15 +24,6 @@ struct GameLayer {
     std::optional<Place> place;
 };
 
-/// How an element is drawn besides what its body says.
-struct Rest {
-    float rotation = 0;  ///< degrees clockwise around its middle
-    float scale = 1;
-    Blend blend = Blend::normal;
-    std::optional<Glow> glow;
-    friend bool operator==(const Rest&, const Rest&) = default;
-};
-
 /// How an element and all inside are drawn elsewhere than at its place: scaled around the upper left corner of its box, then moved.
 struct Carried {
     Point shift{};  ///< design pixels, as they are seen
@@ -47,7 +38,7 @@ struct RunningElement {
     std::string inside;  ///< the path of its panel; empty on the screen
     const Kind* kind = nullptr;
     std::unique_ptr<Body> body;
-    std::unique_ptr<const Element> description;  ///< without the layer of the game
+    Element description;                         ///< without the layer of the game
     std::unique_ptr<GameLayer> layer_of_game;    ///< null where the game has set nothing
     std::unique_ptr<const Rest> rest;            ///< null for an element as it is by itself
     std::uint32_t generation = 0;

@@ -8,6 +8,8 @@
 
 #include "base/nearest.hpp"
 #include "hud/entry_fields.hpp"
+#include "rapido/element/list.hpp"
+#include "rapido/element/markers.hpp"
 
 namespace rapido {
 namespace {
@@ -38,11 +40,7 @@ std::size_t number_of(std::string_view id) {
 
 void Lists::announce(const std::vector<Element>& elements) {
     for (const Element& element : elements)
-        std::visit(
-            [this](const auto& any) {
-                if (describe(any).can.tells) announced_.insert(path_of(elements_.panel(any.inside), any.id));
-            },
-            element);
+        if (kind_of(element).can.tells) announced_.insert(path_of(elements_.panel(element.inside()), element.id()));
 }
 
 void Lists::add(ElementIndex index, const Element& description) {
@@ -59,8 +57,8 @@ void Lists::change(ElementIndex index, const Element& description) {
 }
 
 void Lists::set(RunningList& list, const Element& description) {
-    if (const List* const described = std::get_if<List>(&description)) set(list, *described);
-    if (const Markers* const described = std::get_if<Markers>(&description)) set(list, *described);
+    if (const auto described = description.as<List>()) set(list, *described);
+    if (const auto described = description.as<Markers>()) set(list, *described);
     for (Told& told : list.told) {
         told.field = find_field(list.reader, told.name);
         bindings_.set_told_type(told.path, type_of(list, told));

@@ -39,6 +39,7 @@ struct Parts {
     Events events;
     Finished finished;
     TravelPlans plans;
+    KnownFields known_fields;
     Formats formats;
     Themes themes;
     TextStyles text_styles;
@@ -81,6 +82,8 @@ struct Hud::State : Parts {
     void make(const HudDefinition& definition);
     void set_screen(const HudDefinition& definition, bool fine);
     void set_language(const Language& given);
+    /// An element that shares what it keeps with those before it.
+    Element kept(const Element& element);
     ElementRef add(const Element& element, const Locations* locations);
     TimerIndex add(const Timer& timer, const Locations* locations);
     void connect(TimerIndex index, const Timer& timer, const Locations* locations);

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "base/utf8.hpp"
+#include "rapido/look/reading_time.hpp"
 
 namespace rapido {
 

@@ -6,7 +6,8 @@
 #include <vector>
 
 #include "look/flash_looks.hpp"
-#include "rapido/look.hpp"
+#include "rapido/look/band.hpp"
+#include "rapido/look/fading_color.hpp"
 #include "rapido/motion.hpp"
 #include "rapido/pace.hpp"
 #include "rapido/text/format.hpp"

@@ -4,20 +4,74 @@
 
 namespace rapido::detail {
 
+struct Binding::More {
+    std::shared_ptr<const Getter> getter{};
+    std::shared_ptr<const SharedState> state{};
+    std::shared_ptr<const SnapshotGetter> part{};
+    std::string name{};
+    Value constant{};
+    double scale = 1;
+    double offset = 0;
+    friend bool operator==(const More&, const More&) = default;
+};
+
+Binding::Binding() = default;
+Binding::Binding(const Binding&) = default;
+Binding::Binding(Binding&&) noexcept = default;
+Binding& Binding::operator=(const Binding&) = default;
+Binding& Binding::operator=(Binding&&) noexcept = default;
+Binding::~Binding() = default;
+
+bool operator==(const Binding& a, const Binding& b) {
+    return a.access_ == b.access_ && a.use_ == b.use_ && a.negated_ == b.negated_ && a.scaled_ == b.scaled_ &&
+           a.counts_down_ == b.counts_down_ && a.scan_width_ == b.scan_width_ && a.type_ == b.type_ &&
+           a.address_ == b.address_ && a.read_variable_ == b.read_variable_ &&
+           (a.more_ == b.more_ || a.more() == b.more());
+}
+
+const Binding::More& Binding::more() const {
+    static const More none;
+    return more_ != nullptr ? *more_ : none;
+}
+
+/// Returns the same with another rest.
+template <class Change>
+Binding Binding::with(Change change) const {
+    More changed = more();
+    change(changed);
+    Binding made = *this;
+    made.more_ = std::make_shared<const More>(std::move(changed));
+    return made;
+}
+
+const std::string& Binding::name() const {
+    return more().name;
+}
+double Binding::scale() const {
+    return more().scale;
+}
+double Binding::offset() const {
+    return more().offset;
+}
+const Getter* Binding::getter() const {
+    return more().getter.get();
+}
+const std::shared_ptr<const SharedState>& Binding::shared_state() const {
+    return more().state;
+}
+
 Binding Binding::named(std::string_view name) {
     Binding made;
     made.access_ = Access::name;
     made.negated_ = name.starts_with('!');
-    made.name_ = name.substr(made.negated_ ? 1 : 0);
-    return made;
+    return made.with([&](More& more) { more.name = name.substr(made.negated_ ? 1 : 0); });
 }
 
 Binding Binding::constant(const Value& value) {
     Binding made;
     made.access_ = Access::constant;
     made.type_ = value.type();
-    made.constant_ = value;
-    return made;
+    return made.with([&](More& more) { more.constant = value; });
 }
 
 Binding Binding::variable(const void* address, ReadVariable read, std::size_t width, std::optional<Value::Type> type) {
@@ -34,27 +88,28 @@ Binding Binding::getter(std::shared_ptr<const Getter> getter, std::optional<Valu
                         const std::uint32_t* version) {
     Binding source;
     source.access_ = Access::getter;
-    source.getter_ = std::move(getter);
     source.type_ = type;
     source.address_ = version;
     source.scan_width_ = version != nullptr ? sizeof *version : 0;
-    return source;
+    return source.with([&](More& more) { more.getter = std::move(getter); });
 }
 
 Binding Binding::shared(std::shared_ptr<const SharedState> state, std::shared_ptr<const SnapshotGetter> part,
                         std::optional<Value::Type> type) {
     Binding source;
     source.access_ = Access::shared;
-    source.state_ = std::move(state);
-    source.part_ = std::move(part);
     source.type_ = type;
-    return source;
+    return source.with([&](More& more) {
+        more.state = std::move(state);
+        more.part = std::move(part);
+    });
 }
 
 Binding Binding::scaled(double scale, double offset) const {
-    Binding changed = *this;
-    changed.scale_ = scale_ * scale;
-    changed.offset_ = offset_ * scale + offset;
+    Binding changed = with([&](More& more) {
+        more.scale *= scale;
+        more.offset = more.offset * scale + offset;
+    });
     changed.scaled_ = true;
     return changed;
 }
@@ -72,7 +127,7 @@ Binding Binding::expecting(Value::Type type) const {
 }
 
 Binding Binding::applied_to(const Binding& other) const {
-    Binding source = scaled_ ? other.scaled(scale_, offset_) : other;
+    Binding source = scaled_ ? other.scaled(scale(), offset()) : other;
     if (counts_down_) source = source.counting_down();
     return negated_ ? source.negated() : source;
 }
@@ -97,32 +152,32 @@ std::optional<Value::Type> Binding::type() const {
 
 Value Binding::adjusted(Value value) const {
     if (negated_) return Value(!value.truth());
-    if (scaled_) value = value.is_number() ? Value(value.number() * scale_ + offset_) : Value();
+    if (scaled_) value = value.is_number() ? Value(value.number() * scale() + offset()) : Value();
     if (counts_down_ && value.number() < 0) return amount_like(value, 0);
     return value;
 }
 
 Value Binding::read(std::string& storage) const {
-    if (access_ == Access::constant) return adjusted(constant_);
+    if (access_ == Access::constant) return adjusted(more().constant);
     if (access_ == Access::variable) return adjusted(read_variable_(address_));
-    if (access_ == Access::getter) return adjusted(getter_->read(storage));
+    if (access_ == Access::getter) return adjusted(more().getter->read(storage));
     return {};
 }
 
 Value Binding::read_snapshot(const void* snapshot, std::string& storage) const {
-    return adjusted(part_->read(snapshot, storage));
+    return adjusted(more().part->read(snapshot, storage));
 }
 
 std::size_t Binding::hash() const {
     const std::hash<double> of_number;
-    std::size_t hash = std::hash<std::string>{}(name_);
+    std::size_t hash = std::hash<std::string>{}(name());
     const auto add = [&](std::size_t part) { hash = hash * 31 + part; };
     add(static_cast<std::size_t>(access_) * 4 + (negated_ ? 1U : 0U) + (counts_down_ ? 2U : 0U));
     add(std::hash<const void*>{}(address_));
-    add(std::hash<const void*>{}(getter_.get()));
-    add(of_number(scale_));
-    add(of_number(offset_));
-    if (access_ == Access::constant) add(of_number(constant_.number()));
+    add(std::hash<const void*>{}(getter()));
+    add(of_number(scale()));
+    add(of_number(offset()));
+    if (access_ == Access::constant) add(of_number(more().constant.number()));
     return hash;
 }
 

@@ -17,6 +17,10 @@ class KeptText final : public detail::Getter {
 };
 }  // namespace
 
+bool operator==(const Source& a, const Source& b) {
+    return a.binding_ == b.binding_;
+}
+
 Source constant(std::string_view text) {
     return Source(detail::Binding::getter(std::make_shared<const KeptText>(text), Value::Type::text));
 }

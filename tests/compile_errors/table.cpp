@@ -7,6 +7,7 @@
 #include <vector>
 
 #include <rapido/rapido.hpp>
+#include <rapido/text.hpp>
 
 using namespace std::chrono_literals;
 

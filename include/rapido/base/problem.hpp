@@ -15,7 +15,7 @@ struct Location {
     std::string file{};
     int line = 0;
     int column = 0;
-    friend bool operator==(const Location&, const Location&) = default;
+    friend bool operator==(const Location&, const Location&);
 };
 
 /// How much is lost by a problem.
@@ -76,7 +76,7 @@ struct Problem {
     std::string hint{};  ///< such as "did you mean 'format'?"; may be empty
     ProblemCode code = ProblemCode::other;
     Severity severity = Severity::error;
-    friend bool operator==(const Problem&, const Problem&) = default;
+    friend bool operator==(const Problem&, const Problem&);
 };
 
 using Problems = std::vector<Problem>;

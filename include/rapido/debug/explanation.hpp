@@ -16,7 +16,7 @@ enum class ExplainedPart : std::uint8_t { source, maximum, pace, motion, text, b
 struct ExplanationLine {
     ExplainedPart part = ExplainedPart::source;
     std::string says{};
-    friend bool operator==(const ExplanationLine&, const ExplanationLine&) = default;
+    friend bool operator==(const ExplanationLine&, const ExplanationLine&);
 };
 
 /// Why an element shows what it shows, from its source to its place, as it was after the last update: for a tester who looks at a screen

@@ -10,7 +10,8 @@
 
 #include "rapido/base/color.hpp"
 #include "rapido/draw/image_finder.hpp"
-#include "rapido/layout/measurer.hpp"
+#include "rapido/draw/shape.hpp"
+#include "rapido/layout/glyph.hpp"
 #include "rapido/layout/place.hpp"
 
 namespace rapido {
@@ -47,9 +48,6 @@ struct Tint {
     Color color{};
     float part = 0;  ///< 0 to 1
 };
-
-/// How colors are put over those below: `normal` covers them (source over), `add` adds light to them.
-enum class Blend : std::uint8_t { normal, add };
 
 /// One thing to draw. Which fields count depends on the kind.
 struct DisplayItem {
@@ -116,16 +114,16 @@ class DisplayGroup {
     /// revision.
     std::uint64_t revision = 0;
 
-    std::span<const DisplayItem> items() const { return items_; }
+    std::span<const DisplayItem> items() const { return {items_.data(), items_.size()}; }
     std::string_view text_of(const DisplayItem& item) const {
-        return std::string_view(text_).substr(item.first_byte, item.byte_count);
+        return {text_.data() + item.first_byte, item.byte_count};
     }
     std::span<const Glyph> glyphs_of(const DisplayItem& item) const {
-        return std::span(glyphs_).subspan(item.first_glyph, item.glyph_count);
+        return {glyphs_.data() + item.first_glyph, item.glyph_count};
     }
 
     std::span<const Point> points_of(const DisplayItem& item) const {
-        return std::span(points_).subspan(item.first_point, item.point_count);
+        return {points_.data() + item.first_point, item.point_count};
     }
 
     std::size_t glyph_count() const { return glyphs_.size(); }
@@ -199,7 +197,7 @@ class DisplayList {
     static constexpr std::size_t most_glyphs = 2'000'000;
     static constexpr std::size_t most_points = 2'000'000;
 
-    std::span<const DisplayGroup> groups() const { return groups_; }
+    std::span<const DisplayGroup> groups() const { return {groups_.data(), groups_.size()}; }
     /// Changes when the groups are those of other elements, or of another HUD: revisions are comparable as long as it stays.
     std::uint64_t structure() const { return structure_; }
     /// Returns the viewport that the HUD was resized to, in device pixels; nothing where it never was, and the items are for

@@ -6,7 +6,6 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
@@ -33,7 +32,7 @@ struct BarPart {
     Source value{};
     PartWhere where = PartWhere::rest;
     Themed<Color> color = rgb(0xf2efe6, 0.5);
-    friend bool operator==(const BarPart&, const BarPart&) = default;
+    friend bool operator==(const BarPart&, const BarPart&);
 };
 
 /// How an image fills a bar.

@@ -20,7 +20,7 @@ enum class WhenNoValue : std::uint8_t {
 struct Outline {
     float width = 2;  ///< design pixels
     Themed<Color> color = rgb(0x10161c);
-    friend bool operator==(const Outline&, const Outline&) = default;
+    friend bool operator==(const Outline&, const Outline&);
 };
 
 /// The shadow of a text or a plate, below it.
@@ -28,7 +28,7 @@ struct Shadow {
     Point offset{0, 2};  ///< design pixels to the right and down
     float blur = 4;      ///< as in CSS: its edge is soft over twice this distance; zero is a sharp edge
     Themed<Color> color = rgb(0x000000, 0.6);
-    friend bool operator==(const Shadow&, const Shadow&) = default;
+    friend bool operator==(const Shadow&, const Shadow&);
 };
 
 /// A soft light around all that an element draws, below it.
@@ -36,7 +36,7 @@ struct Glow {
     float radius = 12;   ///< how far it reaches, in design pixels
     float strength = 1;  ///< 0 to 1, on top of the opacity of its color
     Themed<Color> color = rgb(0xffc24a);
-    friend bool operator==(const Glow&, const Glow&) = default;
+    friend bool operator==(const Glow&, const Glow&);
 };
 
 /// A range from `low` to `high`. Equal bounds mean that no range is declared.

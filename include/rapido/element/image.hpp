@@ -6,7 +6,6 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
@@ -34,7 +33,7 @@ struct Lid {
     Themed<Color> color = rgb(0x10161c, 0.7);
     float start = 0;        ///< degrees clockwise from the top: where the covered part ends
     bool clockwise = true;  ///< which way it opens
-    friend bool operator==(const Lid&, const Lid&) = default;
+    friend bool operator==(const Lid&, const Lid&);
 };
 
 /// A PNG image, or one that the game has added. It is as large as its pixels, one to a design pixel, or as its place says.

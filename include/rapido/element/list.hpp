@@ -5,7 +5,6 @@
 #include <string>
 #include <vector>
 
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/flow.hpp"

@@ -6,7 +6,6 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
@@ -81,15 +80,5 @@ struct Markers {
 
 /// How many panels markers have: some more than are shown, for things that leave while others enter.
 int panels_of(const Markers& markers);
-
-/// One thing that was given to markers by `Hud::add_marker`.
-struct MarkerRef {
-    std::uint32_t element = UINT32_MAX, element_generation = 0;  ///< of the markers
-    std::uint32_t index = UINT32_MAX, generation = 0;
-    std::uint32_t hud = 0;
-    /// Whether it was ever given.
-    explicit operator bool() const { return index != UINT32_MAX; }
-    friend bool operator==(const MarkerRef&, const MarkerRef&) = default;
-};
 
 }  // namespace rapido

@@ -6,12 +6,11 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/text.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
-#include "rapido/look/notice_queue.hpp"
+#include "rapido/look/reading_time.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/value/source.hpp"
 
@@ -34,7 +33,7 @@ struct Message {
     std::optional<Seconds> show_for{};     ///< the time on screen; without it, as long as the text takes to read
     Seconds expires{10};                   ///< it is skipped when it has waited for so long; zero: never
     std::optional<Themed<Color>> color{};  ///< instead of the notice's
-    friend bool operator==(const Message&, const Message&) = default;
+    friend bool operator==(const Message&, const Message&);
 };
 
 /// On which side of the messages that are shown already a new one appears.

@@ -6,7 +6,6 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
 #include "rapido/element/ticks.hpp"
@@ -26,7 +25,7 @@ struct ExtraPips {
     std::optional<Shape> shape{};  ///< replaces the shape of the others
     std::string image{};           ///< replaces the shape by an image
     Themed<Color> color = rgb(0xffc24a);
-    friend bool operator==(const ExtraPips&, const ExtraPips&) = default;
+    friend bool operator==(const ExtraPips&, const ExtraPips&);
 };
 
 /// An effect that runs over all full pips one after the other, again and again, in step with all others on this clock.
@@ -34,7 +33,7 @@ struct PipsInTurn {
     std::string effect{};  ///< empty for none
     Seconds every{6};      ///< it starts at multiples of this
     Seconds step{0.08};    ///< the time from one pip to the next
-    friend bool operator==(const PipsInTurn&, const PipsInTurn&) = default;
+    friend bool operator==(const PipsInTurn&, const PipsInTurn&);
 };
 
 /// As many pips as the maximum, as many of them full as the value: honest to a step, as a `Bar` is to its segments. More

@@ -6,7 +6,6 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/text.hpp"
 #include "rapido/element/trigger.hpp"
@@ -23,7 +22,7 @@ struct PopUpBand {
     std::optional<Themed<Color>> color{};
     std::string format{};  ///< replaces the format
     float scale = 1;       ///< how much larger
-    friend bool operator==(const PopUpBand&, const PopUpBand&) = default;
+    friend bool operator==(const PopUpBand&, const PopUpBand&);
 };
 
 /// Damage, gains, scores: numbers that appear at a point of the world or of the screen by `Hud::pop_up`, rise, and fade. However many there
@@ -74,7 +73,7 @@ struct PopUp {
     WorldPoint at{};                   ///< where it happened in the world: `world_point(hit)`
     std::optional<Point> on_screen{};  ///< replaces `at` by a point of the screen, design pixels
     Value value{};                     ///< a text is shown as it is, and is not merged
-    friend bool operator==(const PopUp&, const PopUp&) = default;
+    friend bool operator==(const PopUp&, const PopUp&);
 };
 
 }  // namespace rapido

@@ -6,7 +6,6 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
@@ -24,7 +23,7 @@ struct RulerPointer {
     Source value{};
     Themed<Color> color = rgb(0xf2efe6, 0.6);
     float length = 7;  ///< the length of the triangle, design pixels; zero draws the line alone
-    friend bool operator==(const RulerPointer&, const RulerPointer&) = default;
+    friend bool operator==(const RulerPointer&, const RulerPointer&);
 };
 
 /// A straight scale with a pointer: cold to hot, back to front, early to late. A value outside of the scale is shown at its end;

@@ -6,15 +6,14 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
-#include "rapido/draw/display_list.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
-#include "rapido/layout/measurer.hpp"
+#include "rapido/layout/glyph.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/pace/pace.hpp"
-#include "rapido/text/formatted_text.hpp"
+#include "rapido/text/format.hpp"
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
@@ -28,7 +27,7 @@ struct PluralForms {
     std::string two{};
     std::string few{};
     std::string many{};
-    friend bool operator==(const PluralForms&, const PluralForms&) = default;
+    friend bool operator==(const PluralForms&, const PluralForms&);
 };
 
 /// Where a text stands in a box that is wider than the text. In a mirrored layout `start` is on the right.
@@ -61,7 +60,7 @@ struct InlineImage {
     std::string name{};
     Source value{};
     std::vector<std::string> images{};  ///< PNG files in the folder of the HUD
-    friend bool operator==(const InlineImage&, const InlineImage&) = default;
+    friend bool operator==(const InlineImage&, const InlineImage&);
 };
 
 /// A counter, a score, a time or a caption: a pattern and the values that it shows. The element is as large as its text.

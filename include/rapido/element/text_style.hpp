@@ -16,7 +16,7 @@ struct TextStyle {
     std::optional<int> weight{};
     std::optional<bool> italic{};
     std::optional<float> size{};  ///< design pixels per em
-    friend bool operator==(const TextStyle&, const TextStyle&) = default;
+    friend bool operator==(const TextStyle&, const TextStyle&);
 };
 
 }  // namespace rapido

@@ -29,7 +29,7 @@ struct Trigger {
     std::optional<Seconds> at{};  ///< which mark; without it, any
     double full_strength_at =
         0;  ///< a gain or loss of this plays at full strength, a smaller one weaker; zero: always full
-    friend bool operator==(const Trigger&, const Trigger&) = default;
+    friend bool operator==(const Trigger&, const Trigger&);
 };
 
 }  // namespace rapido

@@ -9,10 +9,12 @@
 #include <vector>
 
 #include "rapido/base/problem.hpp"
-#include "rapido/element.hpp"
+#include "rapido/element/common.hpp"
+#include "rapido/element/element.hpp"
 #include "rapido/element/text_style.hpp"
+#include "rapido/layout/place.hpp"
 #include "rapido/look/effect.hpp"
-#include "rapido/look/flash_limit.hpp"
+#include "rapido/look/flash_settings.hpp"
 #include "rapido/time/game_timer.hpp"
 #include "rapido/value/kept_value.hpp"
 
@@ -36,7 +38,7 @@ struct Timer {
     bool loop = false;          ///< the timer begins again at its end
     std::vector<Mark> marks{};  ///< moments that are reported
     ClockKind clock = ClockKind::game;
-    friend bool operator==(const Timer&, const Timer&) = default;
+    friend bool operator==(const Timer&, const Timer&);
 };
 
 /// Gives the sources `ID.rate`, the frames a second by the real clock, which has no value until the first interval has passed,
@@ -45,7 +47,7 @@ struct Timer {
 struct FrameMeter {
     std::string id{};
     Seconds interval{0.5};  ///< the time over which frames are counted, at least a millisecond
-    friend bool operator==(const FrameMeter&, const FrameMeter&) = default;
+    friend bool operator==(const FrameMeter&, const FrameMeter&);
 };
 
 /// Elements that are shown, hidden, dimmed and snapped together: a cutscene, a menu, spectating.
@@ -56,7 +58,7 @@ struct Group {
     float dim = 0.35F;    ///< the opacity of dimmed elements, 0 to 1
     std::string enter{};  ///< the effect with which its elements become visible with it
     std::string leave{};  ///< the effect with which they become hidden; empty is `enter`, backwards
-    friend bool operator==(const Group&, const Group&) = default;
+    friend bool operator==(const Group&, const Group&);
 };
 
 /// Colors, fonts and radii by name. A field that names one shows the value of the theme that the HUD uses: the first one, until
@@ -66,7 +68,7 @@ struct Theme {
     std::map<std::string, Color, std::less<>> color{};
     std::map<std::string, std::string, std::less<>> font{};  ///< families, or lists of families
     std::map<std::string, float, std::less<>> radius{};      ///< of corners, in design pixels
-    friend bool operator==(const Theme&, const Theme&) = default;
+    friend bool operator==(const Theme&, const Theme&);
 };
 
 /// What is different in the languages of a tag: `ja` counts for `ja-JP`, too.
@@ -74,7 +76,7 @@ struct LanguageOptions {
     std::string language{};  ///< a BCP 47 tag
     std::string font{};      ///< a family or a list of families, which replaces the HUD's; empty keeps it
     std::vector<std::string> compact_names{};  ///< replace those of the HUD and of the language, unless empty
-    friend bool operator==(const LanguageOptions&, const LanguageOptions&) = default;
+    friend bool operator==(const LanguageOptions&, const LanguageOptions&);
 };
 
 /// What a value of the game is.
@@ -100,7 +102,7 @@ struct DeclaredSource {
     std::string unit{};               ///< such as `L`, for who reads the list of names
     /// Of entries: what each has. The numbers `x`, `y` and perhaps `z` are its place in the world.
     std::vector<DeclaredSource> fields{};
-    friend bool operator==(const DeclaredSource&, const DeclaredSource&) = default;
+    friend bool operator==(const DeclaredSource&, const DeclaredSource&);
 };
 
 /// What `rapido check` may find, and says no more: it is meant so.
@@ -108,7 +110,7 @@ struct Accepted {
     std::string element{};  ///< the path of the element that it is found at; empty for what belongs to no element
     std::string code{};     ///< the word in brackets, such as `overlap`
     std::string why{};      ///< for who reads the list
-    friend bool operator==(const Accepted&, const Accepted&) = default;
+    friend bool operator==(const Accepted&, const Accepted&);
 };
 
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).

@@ -28,7 +28,7 @@ struct Event {
     /// The seconds of a mark (`15`, `0.5`), a count, or the id of a band or a message (the text of a message without
     /// an id).
     std::string detail{};
-    friend bool operator==(const Event&, const Event&) = default;
+    friend bool operator==(const Event&, const Event&);
 };
 
 /// A message that a notice shows from now on, to be spoken by a screen reader.
@@ -36,7 +36,7 @@ struct Announcement {
     std::string id{};    ///< the path of the notice
     std::string text{};  ///< in the language of the HUD; an image in it is its name
     int priority = 0;    ///< of the message: one above zero may interrupt what is being spoken
-    friend bool operator==(const Announcement&, const Announcement&) = default;
+    friend bool operator==(const Announcement&, const Announcement&);
 };
 
 /// Returns the word for a kind: "band_enter".

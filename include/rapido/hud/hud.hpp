@@ -9,19 +9,25 @@
 #include <string_view>
 #include <vector>
 
-#include "rapido/draw/display_list.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/hud/event.hpp"
 #include "rapido/layout/camera.hpp"
 #include "rapido/layout/place.hpp"
-#include "rapido/look/flash_limit.hpp"
-#include "rapido/text/language.hpp"
 #include "rapido/time/clock.hpp"
 #include "rapido/time/game_timer.hpp"
 
 namespace rapido {
 
+class DisplayList;
+class FlashLimit;
+class ImageFinder;
 class Recorder;
+class PositionSource;
+class TextMeasurer;
+struct FlashSettings;
+struct Language;
+struct Message;
+struct PopUp;
 namespace detail {
 struct HudAccess;
 }
@@ -35,6 +41,16 @@ struct ElementRef {
     /// Whether it was ever given; whether its element still is there only the HUD knows: see `Hud::alive`.
     explicit operator bool() const { return index != UINT32_MAX; }
     friend bool operator==(const ElementRef&, const ElementRef&) = default;
+};
+
+/// One thing that was given to markers by `Hud::add_marker`.
+struct MarkerRef {
+    std::uint32_t element = UINT32_MAX, element_generation = 0;  ///< of the markers
+    std::uint32_t index = UINT32_MAX, generation = 0;
+    std::uint32_t hud = 0;
+    /// Whether it was ever given.
+    explicit operator bool() const { return index != UINT32_MAX; }
+    friend bool operator==(const MarkerRef&, const MarkerRef&) = default;
 };
 
 /// What the last update has put on screen of one element. The views are valid until the next one.
@@ -65,7 +81,7 @@ struct Shown {
 struct SavedPlace {
     std::string id{};  ///< the path of the element
     Place place{};
-    friend bool operator==(const SavedPlace&, const SavedPlace&) = default;
+    friend bool operator==(const SavedPlace&, const SavedPlace&);
 };
 
 /// What a frame of a HUD cost: `update`, `draw`, and the renderer.
@@ -73,7 +89,7 @@ struct FrameCost {
     Seconds update{0};
     Seconds draw{0};
     Seconds render{0};
-    friend bool operator==(const FrameCost&, const FrameCost&) = default;
+    friend bool operator==(const FrameCost&, const FrameCost&);
 };
 
 /// Values on a screen, kept right: it reads the game's state, and shows it.
@@ -141,13 +157,12 @@ class Hud {
     /// element, and, with problems, where the change cannot be: then nothing has changed. Costs as much as `add`.
     bool change(ElementRef element, const Element& description);
     /// The same in place, for an element of one kind: `hud.change<Text>(score, [](Text& text) { text.size = 40; })`.
-    template <class Kind, class Edit>
+    template <class Described, class Edit>
     bool change(ElementRef element, Edit&& edit) {
-        Element description = this->description(element);
-        Kind* const kind = std::get_if<Kind>(&description);
-        if (kind == nullptr) return change(element, Element(Kind{}));  // which says so
-        edit(*kind);
-        return change(element, description);
+        std::optional<Described> description = this->description(element).template as<Described>();
+        if (!description) return change(element, Described{});  // which says so
+        edit(*description);
+        return change(element, *description);
     }
 
     // What the game sets of an element counts on top of its description, until `reset`: also when the description changes. Bands and
@@ -231,9 +246,7 @@ class Hud {
     /// watched must live until `remove`. Dead, with a problem, for an element that is no markers or has entries, and for other values
     /// than it wants.
     MarkerRef add_marker(ElementRef markers, const PositionSource& at, std::span<const Source> values = {});
-    MarkerRef add_marker(ElementRef markers, const PositionSource& at, std::initializer_list<Source> values) {
-        return add_marker(markers, at, std::span(values.begin(), values.size()));
-    }
+    MarkerRef add_marker(ElementRef markers, const PositionSource& at, std::initializer_list<Source> values);
     /// Whether the thing is marked: it was not removed, nor were its markers.
     bool alive(MarkerRef marker) const;
     /// The thing is gone: its marker leaves where it was. A dead reference is ignored.

@@ -48,7 +48,7 @@ class Camera {
     /// Where a point is seen on a screen of a size, whose upper left corner is zero.
     Projected project(const WorldPoint& point, Size screen) const;
 
-    friend bool operator==(const Camera&, const Camera&) = default;
+    friend bool operator==(const Camera&, const Camera&);
 
  private:
     std::array<double, 16> matrix_{1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 1};

@@ -7,20 +7,9 @@
 #include <string_view>
 #include <vector>
 
-#include "rapido/base/units.hpp"
+#include "rapido/layout/glyph.hpp"
 
 namespace rapido {
-
-/// A font of one measurer, by its number there.
-using FontId = std::uint32_t;
-
-/// One glyph of a shaped text: where it is drawn, from the start of the baseline, at the size asked for.
-struct Glyph {
-    std::uint32_t id = 0;
-    Point offset{};
-    FontId font = 0;  ///< the one that has it: not always the one asked for
-    friend bool operator==(const Glyph&, const Glyph&) = default;
-};
 
 /// How far a font reaches above and below its baseline, as parts of its size; both positive.
 struct FontMetrics {
@@ -35,8 +24,12 @@ struct LineEnd {
     friend bool operator==(const LineEnd&, const LineEnd&) = default;
 };
 
-/// How the letters of a text change, as CSS `text-transform` says.
-enum class TextTransform : std::uint8_t { none, uppercase, lowercase };
+namespace detail {
+// What a measurer does that does not know better.
+void find_line_ends(std::string_view text, std::vector<LineEnd>& ends);
+void find_character_ends(std::string_view text, std::vector<std::size_t>& ends);
+std::string transformed(std::string_view text, TextTransform transform);
+}  // namespace detail
 
 /// Finds fonts and measures texts. `rapido::Fonts` implements it over the installed fonts; a game with a text engine of its
 /// own implements it over that. Sizes must be linear: a text at twice the size is exactly twice as wide.
@@ -55,28 +48,17 @@ class TextMeasurer {
     /// Appends where lines of a text may end, in order. This one knows spaces and line breaks (`\n`); `rapido::Fonts` knows the
     /// rules of all scripts.
     virtual void find_line_ends(std::string_view text, std::vector<LineEnd>& ends) {
-        for (std::size_t i = 0; i < text.size(); ++i) {
-            const bool before_word = i + 1 < text.size() && text[i + 1] != ' ' && text[i + 1] != '\n';
-            if (text[i] == '\n' || (text[i] == ' ' && before_word)) ends.push_back({i + 1, text[i] == '\n'});
-        }
+        detail::find_line_ends(text, ends);
     }
     /// Appends where the characters of a text end, in bytes and in order, as a reader counts them: a letter with its marks is one. This one
     /// knows characters of Unicode; `rapido::Fonts` knows grapheme clusters (UAX #29).
     virtual void find_character_ends(std::string_view text, std::vector<std::size_t>& ends) {
-        for (std::size_t i = 1; i <= text.size(); ++i)
-            if (i == text.size() || (static_cast<unsigned char>(text[i]) & 0xc0) != 0x80) ends.push_back(i);
+        detail::find_character_ends(text, ends);
     }
     /// Returns a text with other letters, by the rules of a language (BCP 47; empty for none). This one changes the letters of
     /// ASCII alone.
     virtual std::string transformed(std::string_view text, TextTransform transform, std::string_view /*language*/) {
-        std::string changed(text);
-        for (char& c : changed) {
-            if (transform == TextTransform::uppercase && c >= 'a' && c <= 'z')
-                c = static_cast<char>(c - 'a' + 'A');
-            else if (transform == TextTransform::lowercase && c >= 'A' && c <= 'Z')
-                c = static_cast<char>(c - 'A' + 'a');
-        }
-        return changed;
+        return detail::transformed(text, transform);
     }
     /// Returns the characters that no font had since the last call, each once.
     virtual std::u32string take_missing() { return {}; }

@@ -34,7 +34,7 @@ struct Place {
 
     /// Returns the anchor that counts.
     Anchor hangs_on() const { return anchor.value_or(Anchor::top_left); }
-    friend bool operator==(const Place&, const Place&) = default;
+    friend bool operator==(const Place&, const Place&);
 };
 
 /// The part of a window that a HUD fills, in device pixels. Negative or non-finite measures count as zero.
@@ -42,7 +42,7 @@ struct Viewport {
     Size size{1280, 720};
     Point origin{};
     Insets safe_area{};  ///< what a screen's corners, cut-outs or overscan may hide along each edge
-    friend bool operator==(const Viewport&, const Viewport&) = default;
+    friend bool operator==(const Viewport&, const Viewport&);
 };
 
 /// How the design size is fitted to a viewport. All but `edges` are the words of CSS `object-fit`, centred.

@@ -50,7 +50,7 @@ struct Band {
     FillPattern pattern = FillPattern::plain;  ///< the pattern of a fill; plain leaves it as it is
     std::optional<Motion> motion{};            ///< instead of all others, to new targets
     std::string effect{};                      ///< starts on entering; an endless effect ends on leaving
-    friend bool operator==(const Band&, const Band&) = default;
+    friend bool operator==(const Band&, const Band&);
 };
 
 /// A band that was entered or left.
@@ -58,7 +58,7 @@ struct BandChange {
     std::size_t band = 0;  ///< its place in the list
     bool entered = false;
     Nanoseconds time{0};
-    friend bool operator==(const BandChange&, const BandChange&) = default;
+    friend bool operator==(const BandChange&, const BandChange&);
 };
 
 /// Tracks which bands a value is in.

@@ -11,19 +11,6 @@
 
 namespace rapido {
 
-/// How long a message stays on screen, computed from the length of its text.
-struct ReadingTime {
-    double speed = 12;     ///< characters a second
-    Seconds attention{1};  ///< time until the player has noticed the message
-    Seconds shortest{2};
-    Seconds longest{8};
-
-    /// `attention` and a second for each `speed` characters (code points, spaces too), within the two limits. Subtitles
-    /// are made for 12 to 20 characters a second; a player has other things to look at, hence the slow end.
-    Seconds of(std::string_view text) const;
-    friend bool operator==(const ReadingTime&, const ReadingTime&) = default;
-};
-
 /// One message that is posted to the queue.
 struct PostedMessage {
     std::uint32_t key = 0;  ///< messages with the same key are merged
@@ -31,7 +18,7 @@ struct PostedMessage {
     Seconds show_for{4};    ///< the time on screen between entering and leaving
     bool lasting = false;   ///< stays until it is taken away
     Seconds expires{0};     ///< a message that has waited longer is skipped; zero: never
-    friend bool operator==(const PostedMessage&, const PostedMessage&) = default;
+    friend bool operator==(const PostedMessage&, const PostedMessage&);
 };
 
 /// Something that happened to a message.
@@ -46,7 +33,7 @@ struct NoticeChange {
     std::uint32_t key = 0;
     Nanoseconds time{0};
     std::uint32_t place = 0;  ///< where it is on screen; of one that is skipped, zero
-    friend bool operator==(const NoticeChange&, const NoticeChange&) = default;
+    friend bool operator==(const NoticeChange&, const NoticeChange&);
 };
 
 /// Shows one message at a time, or as many as it has places. No message waits while a place is free. Among those that wait, the

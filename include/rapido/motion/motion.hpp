@@ -28,7 +28,7 @@ struct Motion {
         1000;  ///< for a roll, in units of the value; between one unit and this the logarithm of the jump counts
     /// Converts to the motions of an element whose value rises and falls alike.
     operator Motions() const;
-    friend bool operator==(const Motion&, const Motion&) = default;
+    friend bool operator==(const Motion&, const Motion&);
 };
 
 /// Returns the motion that shows every target at once.
@@ -69,7 +69,7 @@ struct Motions {
         const auto still = [](const Motion& motion) { return motion.kind == MotionKind::instant; };
         return still(towards(true)) && still(towards(false));
     }
-    friend bool operator==(const Motions&, const Motions&) = default;
+    friend bool operator==(const Motions&, const Motions&);
 };
 
 inline Motion::operator Motions() const {

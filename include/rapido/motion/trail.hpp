@@ -13,7 +13,7 @@ struct Trail {
     Seconds duration{0.5};  ///< how long the trail takes to drain
     Easing easing = Easing::ease_in_out();
     Themed<Color> color = rgb(0xff7a3c);
-    friend bool operator==(const Trail&, const Trail&) = default;
+    friend bool operator==(const Trail&, const Trail&);
 };
 
 /// A number that stays where the value was, and drains to where the value is once nothing more was lost for a while. Several

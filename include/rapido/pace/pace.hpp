@@ -23,7 +23,7 @@ struct Pace {
     Pick pick = Pick::last;      ///< which of the values in the interval passes
     double quantize = 0;         ///< the nearest multiple of this passes, in units of the value
     double smallest_change = 0;  ///< a smaller one is held back, in units of the value
-    friend bool operator==(const Pace&, const Pace&) = default;
+    friend bool operator==(const Pace&, const Pace&);
 };
 
 /// A value and the time since which it holds.

@@ -21,7 +21,7 @@ struct CompactForm {
     int drop = 0;  ///< so many digits are left out before the point; zero: written in full
     /// What stands before and after the number, by plural category.
     std::array<std::pair<std::string, std::string>, plural_categories> around{};
-    friend bool operator==(const CompactForm&, const CompactForm&) = default;
+    friend bool operator==(const CompactForm&, const CompactForm&);
 };
 
 /// The small table that the core knows of a language: numbers under `L` and `compact_digits`, and plural forms. The
@@ -44,7 +44,7 @@ struct NumberStyle {
     /// and milliards. At most 40 names count.
     static std::vector<CompactForm> compact_by(std::span<const std::string> names);
     static PluralRules english_plurals();
-    friend bool operator==(const NumberStyle&, const NumberStyle&) = default;
+    friend bool operator==(const NumberStyle&, const NumberStyle&);
 };
 
 /// A translated text: one pattern, or one for each plural category that the language has; `other` is always
@@ -58,7 +58,7 @@ struct Translation {
         made.forms.back() = std::move(pattern);
         return made;
     }
-    friend bool operator==(const Translation&, const Translation&) = default;
+    friend bool operator==(const Translation&, const Translation&);
 };
 
 /// The translations of a game that has a catalogue of its own:

@@ -32,7 +32,7 @@ class PluralRules {
 
     PluralCategory select(const PluralOperands& operands) const;
 
-    friend bool operator==(const PluralRules&, const PluralRules&) = default;
+    friend bool operator==(const PluralRules&, const PluralRules&);
 
  private:
     friend class PluralParser;

@@ -47,7 +47,7 @@ class Source {
  public:
     Source() = default;
     template <std::size_t size>
-    Source(const char (&name)[size]) : binding_(detail::Binding::named(name)) {}
+    Source(const char (&name)[size]) : Source(detail::Binding::named(name)) {}
     template <class T>
     requires detail::WrittenSource<T> Source(T&& written) {
         using Bare = std::remove_cvref_t<T>;
@@ -93,7 +93,7 @@ class Source {
     const detail::Binding& binding() const { return binding_; }
 
     /// Equal for the same name or constant, and for what is bound to the same thing.
-    friend bool operator==(const Source&, const Source&) = default;
+    friend bool operator==(const Source& a, const Source& b);
 
  private:
     detail::Binding binding_;
@@ -103,7 +103,7 @@ class Source {
 struct NamedSource {
     std::string name{};
     Source value{};
-    friend bool operator==(const NamedSource&, const NamedSource&) = default;
+    friend bool operator==(const NamedSource&, const NamedSource&);
 };
 
 /// Returns the source that a game offers under a name, as a literal does: for names in variables.

@@ -50,7 +50,12 @@ class Binding {
     enum class Access : std::uint8_t { none, name, constant, variable, getter, shared };
     using ReadVariable = Value (*)(const void* address);
 
-    Binding() = default;
+    Binding();
+    Binding(const Binding&);
+    Binding(Binding&&) noexcept;
+    Binding& operator=(const Binding&);
+    Binding& operator=(Binding&&) noexcept;
+    ~Binding();
     static Binding named(std::string_view name);
     static Binding constant(const Value& value);
     /// A variable, read through a function. Of `width` 1, 2, 4 or 8 its bits tell whether it changed; zero if
@@ -74,12 +79,12 @@ class Binding {
 
     Access access() const { return access_; }
     ValueUse use() const { return use_; }
-    const std::string& name() const { return name_; }
+    const std::string& name() const;
     bool is_negated() const { return negated_; }
     bool is_scaled() const { return scaled_; }
     bool counts_down() const { return counts_down_; }
-    double scale() const { return scale_; }
-    double offset() const { return offset_; }
+    double scale() const;
+    double offset() const;
     /// Whether what is read is not shown as it is.
     bool is_adjusted() const { return negated_ || scaled_ || counts_down_; }
     /// The type of what it gives, where that is fixed; nothing for a name and for a watched `Value`.
@@ -96,14 +101,20 @@ class Binding {
     /// know.
     const void* scan_address() const { return address_; }
     std::size_t scan_width() const { return scan_width_; }
-    const Getter* getter() const { return getter_.get(); }
-    const std::shared_ptr<const SharedState>& shared_state() const { return state_; }
+    const Getter* getter() const;
+    const std::shared_ptr<const SharedState>& shared_state() const;
 
     /// Equal for equal bindings.
     std::size_t hash() const;
-    friend bool operator==(const Binding&, const Binding&) = default;
+    friend bool operator==(const Binding& a, const Binding& b);
 
  private:
+    /// What a variable that is watched does without.
+    struct More;
+    const More& more() const;
+    template <class Change>
+    Binding with(Change change) const;
+
     Access access_ = Access::none;
     ValueUse use_ = ValueUse::amount;
     bool negated_ = false;
@@ -113,13 +124,7 @@ class Binding {
     std::optional<Value::Type> type_;
     const void* address_ = nullptr;
     ReadVariable read_variable_ = nullptr;
-    std::shared_ptr<const Getter> getter_;
-    std::shared_ptr<const SharedState> state_;
-    std::shared_ptr<const SnapshotGetter> part_;
-    std::string name_;
-    Value constant_;
-    double scale_ = 1;
-    double offset_ = 0;
+    std::shared_ptr<const More> more_;
 };
 
 }  // namespace rapido::detail

@@ -12,7 +12,7 @@ namespace rapido::detail {
 struct ReadFailure {
     const void* reader;  ///< the getter, where it is one
     std::string what;
-    friend bool operator==(const ReadFailure&, const ReadFailure&) = default;
+    friend bool operator==(const ReadFailure&, const ReadFailure&);
 };
 
 /// Collects on this thread what is thrown while it lives.

@@ -1,0 +1,81 @@
+// What the frame loop works on of an element, whatever its kind.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "rapido/draw/display_list.hpp"
+#include "rapido/element/common.hpp"
+#include "rapido/element/trigger.hpp"
+#include "rapido/layout/place.hpp"
+#include "rapido/value/source.hpp"
+#include "travel/travel.hpp"
+
+namespace rapido {
+
+/// How an element is drawn besides what its body says.
+struct Rest {
+    float rotation = 0;  ///< degrees clockwise around its middle
+    float scale = 1;
+    Blend blend = Blend::normal;
+    std::optional<Glow> glow;
+    friend bool operator==(const Rest&, const Rest&) = default;
+};
+
+/// The fields that most kinds have; what a kind lacks stays at its default.
+struct CommonFields {
+    std::string id;
+    std::string inside;
+    Source value{};
+    Source max{};
+    Source visible;
+    TravelPlan plan{};
+    std::vector<Trigger> triggers;
+    WhenNoValue when_no_value = WhenNoValue::placeholder;
+    double min = 0;
+    Place place;
+    std::string group{};
+    std::string enter{}, leave{};
+    int layer = 0;
+    float opacity = 1;
+    Rest rest{};
+    bool follows = false;    ///< whether it shows a value, perhaps in motion and in bands
+};
+
+template <class Described>
+CommonFields common_of(const Described& description) {
+    CommonFields common{.id = description.id,
+                        .inside = description.inside,
+                        .visible = description.visible,
+                        .triggers = description.triggers,
+                        .place = description.place,
+                        .group = description.group,
+                        .layer = description.layer,
+                        .opacity = description.opacity,
+                        .rest = {description.rotation, description.scale, description.blend, description.glow}};
+    if constexpr (requires { description.value; }) common.value = description.value;
+    if constexpr (requires { description.max; }) common.max = description.max;
+    if constexpr (requires { description.min; }) common.min = static_cast<double>(description.min);
+    if constexpr (requires { description.motion; }) {
+        common.follows = true;
+        common.plan.pace = description.pace;
+        common.plan.motions = description.motion;
+        common.plan.bands = description.bands;
+        common.plan.has_max = static_cast<bool>(description.max);
+        common.plan.color = description.color;
+    }
+    if constexpr (requires { description.clock; }) common.plan.clock = description.clock;
+    if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
+    if constexpr (requires { description.text_interval; })
+        common.plan.text_interval = to_nanoseconds(description.text_interval);
+    // Those of a notice are played with each of its messages.
+    if constexpr (!requires { description.messages; }) {
+        common.enter = description.enter;
+        common.leave = description.leave;
+    }
+    if constexpr (requires { description.when_no_value; }) common.when_no_value = description.when_no_value;
+    return common;
+}
+
+}  // namespace rapido
