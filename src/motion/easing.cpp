@@ -23,13 +23,26 @@ int jumps_of(int count, Easing::JumpTerm term) {
 
 }  // namespace
 
-Easing::Easing(const Easing&) = default;
+Easing::Easing(const Easing&) noexcept = default;
 Easing::Easing(Easing&&) noexcept = default;
-Easing& Easing::operator=(const Easing&) = default;
+Easing& Easing::operator=(const Easing&) noexcept = default;
 Easing& Easing::operator=(Easing&&) noexcept = default;
 Easing::~Easing() = default;
 
-Easing Easing::cubic_bezier(double x1, double y1, double x2, double y2) {
+Easing Easing::ease() noexcept {
+    return cubic_bezier(0.25, 0.1, 0.25, 1.0);
+}
+Easing Easing::ease_in() noexcept {
+    return cubic_bezier(0.42, 0.0, 1.0, 1.0);
+}
+Easing Easing::ease_out() noexcept {
+    return cubic_bezier(0.0, 0.0, 0.58, 1.0);
+}
+Easing Easing::ease_in_out() noexcept {
+    return cubic_bezier(0.42, 0.0, 0.58, 1.0);
+}
+
+Easing Easing::cubic_bezier(double x1, double y1, double x2, double y2) noexcept {
     const auto finite = [](double number) { return std::isfinite(number) ? number : 0; };
     Easing made;
     made.curve_ = Curve::bezier;

@@ -15,10 +15,10 @@ struct Binding::More {
     friend bool operator==(const More&, const More&) = default;
 };
 
-Binding::Binding() = default;
-Binding::Binding(const Binding&) = default;
+Binding::Binding() noexcept = default;
+Binding::Binding(const Binding&) noexcept = default;
 Binding::Binding(Binding&&) noexcept = default;
-Binding& Binding::operator=(const Binding&) = default;
+Binding& Binding::operator=(const Binding&) noexcept = default;
 Binding& Binding::operator=(Binding&&) noexcept = default;
 Binding::~Binding() = default;
 
@@ -60,21 +60,22 @@ const std::shared_ptr<const SharedState>& Binding::shared_state() const {
     return more().state;
 }
 
-Binding Binding::named(std::string_view name) {
+Binding Binding::named(std::string_view name) noexcept {
     Binding made;
     made.access_ = Access::name;
     made.negated_ = name.starts_with('!');
     return made.with([&](More& more) { more.name = name.substr(made.negated_ ? 1 : 0); });
 }
 
-Binding Binding::constant(const Value& value) {
+Binding Binding::constant(const Value& value) noexcept {
     Binding made;
     made.access_ = Access::constant;
     made.type_ = value.type();
     return made.with([&](More& more) { more.constant = value; });
 }
 
-Binding Binding::variable(const void* address, ReadVariable read, std::size_t width, std::optional<Value::Type> type) {
+Binding Binding::variable(const void* address, ReadVariable read, std::size_t width,
+                          std::optional<Value::Type> type) noexcept {
     Binding source;
     source.access_ = Access::variable;
     source.address_ = address;

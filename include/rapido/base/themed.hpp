@@ -17,6 +17,34 @@ inline ThemeName theme(std::string name) {
     return {std::move(name)};
 }
 
+namespace detail {
+/// A text that most do without: a pointer, which copies share. Nothing of it is compiled where it is used.
+class RareText {
+ public:
+    RareText() = default;
+    explicit RareText(std::string text);
+    RareText(const RareText& other) noexcept : kept_(other.kept_) {
+        if (kept_ != nullptr) hold();
+    }
+    RareText(RareText&& other) noexcept : kept_(other.kept_) { other.kept_ = nullptr; }
+    RareText& operator=(RareText other) noexcept {
+        std::swap(kept_, other.kept_);
+        return *this;
+    }
+    ~RareText() {
+        if (kept_ != nullptr) release();
+    }
+    bool empty() const { return kept_ == nullptr; }
+    const std::string& get() const;
+
+ private:
+    struct Kept;
+    void hold() const noexcept;
+    void release() noexcept;
+    Kept* kept_ = nullptr;  ///< null for an empty text
+};
+}  // namespace detail
+
 /// A value, or the name of one that the theme of the HUD gives. A HUD that is told another theme shows the value of that theme.
 /// Two are equal if they have the same name, or none and the same value.
 template <class T>
@@ -27,27 +55,27 @@ class Themed {
     template <class Given>
     requires(std::is_convertible_v<Given&&, T> && !std::is_same_v<std::remove_cvref_t<Given>, Themed>)
         Themed(Given&& value)
-        : value_(static_cast<T>(std::forward<Given>(value))) {}
+    noexcept(std::is_nothrow_constructible_v<T, Given&&>) : value_(static_cast<T>(std::forward<Given>(value))) {}
 
     /// Returns the value: for a name, the one of the theme that was applied last.
     const T& value() const { return value_; }
     operator const T&() const { return value_; }
     /// Returns the name; empty for a value.
-    const std::string& name() const { return name_; }
+    const std::string& name() const { return name_.get(); }
 
     /// Takes the value that a theme has for the name.
     void apply(T value) { value_ = std::move(value); }
     /// Goes on as a value without a name.
-    void forget_name() { name_.clear(); }
+    void forget_name() { name_ = detail::RareText(); }
 
     friend bool operator==(const Themed& a, const Themed& b) {
-        return a.name_ == b.name_ && (!a.name_.empty() || a.value_ == b.value_);
+        return a.name() == b.name() && (!a.name_.empty() || a.value_ == b.value_);
     }
     friend bool operator==(const Themed& a, const T& b) { return a.name_.empty() && a.value_ == b; }
 
  private:
     T value_{};
-    std::string name_{};
+    detail::RareText name_{};
 };
 
 }  // namespace rapido

@@ -29,20 +29,20 @@ class Easing {
     /// Even speed.
     Easing() = default;
     // Defined elsewhere: what GCC 12 cannot see into, it does not warn of in a game that writes braces inside braces (its bug 105562).
-    Easing(const Easing&);
+    Easing(const Easing&) noexcept;
     Easing(Easing&&) noexcept;
-    Easing& operator=(const Easing&);
+    Easing& operator=(const Easing&) noexcept;
     Easing& operator=(Easing&&) noexcept;
     ~Easing();
 
-    static Easing linear() { return {}; }
-    static Easing ease() { return cubic_bezier(0.25, 0.1, 0.25, 1.0); }
-    static Easing ease_in() { return cubic_bezier(0.42, 0.0, 1.0, 1.0); }
-    static Easing ease_out() { return cubic_bezier(0.0, 0.0, 0.58, 1.0); }
-    static Easing ease_in_out() { return cubic_bezier(0.42, 0.0, 0.58, 1.0); }
+    static Easing linear() noexcept { return {}; }
+    static Easing ease() noexcept;
+    static Easing ease_in() noexcept;
+    static Easing ease_out() noexcept;
+    static Easing ease_in_out() noexcept;
 
     /// A cubic Bezier curve with the end points (0, 0) and (1, 1); both x are limited to 0 to 1.
-    static Easing cubic_bezier(double x1, double y1, double x2, double y2);
+    static Easing cubic_bezier(double x1, double y1, double x2, double y2) noexcept;
     /// So many even jumps; at least one, or two for `jump_none`.
     static Easing steps(int count, JumpTerm term = JumpTerm::jump_end);
     /// Straight lines from stop to stop; an input below one before it counts as that one. At least two stops.

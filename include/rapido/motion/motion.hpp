@@ -27,24 +27,24 @@ struct Motion {
     double full_duration_at =
         1000;  ///< for a roll, in units of the value; between one unit and this the logarithm of the jump counts
     /// Converts to the motions of an element whose value rises and falls alike.
-    operator Motions() const;
+    operator Motions() const noexcept;
     friend bool operator==(const Motion&, const Motion&);
 };
 
 /// Returns the motion that shows every target at once.
-inline Motion instant() {
+inline Motion instant() noexcept {
     return {};
 }
 /// Returns a motion that takes a given time, in the shape of an easing.
-inline Motion tween(Seconds duration, Easing easing = Easing::ease_out()) {
+inline Motion tween(Seconds duration, Easing easing = Easing::ease_out()) noexcept {
     return {.kind = MotionKind::tween, .duration = duration, .easing = std::move(easing)};
 }
 /// Returns the motion of a damped spring, by settling time and damping ratio.
-inline Motion spring(Seconds settling, float damping = 1) {
+inline Motion spring(Seconds settling, float damping = 1) noexcept {
     return {.kind = MotionKind::spring, .duration = settling, .damping = damping};
 }
 /// Returns the motion of a counter, which takes longer for larger jumps, up to `longest`.
-inline Motion roll(Seconds longest) {
+inline Motion roll(Seconds longest) noexcept {
     return {.kind = MotionKind::roll, .duration = longest};
 }
 
@@ -72,7 +72,7 @@ struct Motions {
     friend bool operator==(const Motions&, const Motions&);
 };
 
-inline Motion::operator Motions() const {
+inline Motion::operator Motions() const noexcept {
     return {.both = *this, .up = {}, .down = {}, .max = {}, .cycle = 0};
 }
 

@@ -47,9 +47,10 @@ class Source {
  public:
     Source() = default;
     template <std::size_t size>
-    Source(const char (&name)[size]) : Source(detail::Binding::named(name)) {}
+    Source(const char (&name)[size]) noexcept : Source(detail::Binding::named(name)) {}
     template <class T>
-    requires detail::WrittenSource<T> Source(T&& written) {
+    requires detail::WrittenSource<T> Source(T&& written)
+    noexcept {
         using Bare = std::remove_cvref_t<T>;
         if constexpr (std::is_arithmetic_v<Bare> || is_duration<Bare>) {
             static_assert(!std::is_lvalue_reference_v<T>,
@@ -71,7 +72,7 @@ class Source {
                           "\"plane.water\", a number, or rapido::constant(x)");
         }
     }
-    explicit Source(detail::Binding binding) : binding_(std::move(binding)) {}
+    explicit Source(detail::Binding binding) noexcept : binding_(std::move(binding)) {}
 
     /// Returns the amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A
     /// duration counts in seconds; a text has no amount and gives no value.

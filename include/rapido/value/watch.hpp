@@ -177,7 +177,8 @@ constexpr void must_be_readable() {
 /// - A callable is copied, and called once in an update however many elements show it. It must not call into
 /// the HUD. Where it throws there is no value in that update, which is a problem with what it has thrown.
 template <class T>
-Source watch(T&& thing) {
+Source watch(T&& thing) noexcept(std::is_arithmetic_v<std::remove_cvref_t<T>> ||
+                                 std::same_as<std::remove_cvref_t<T>, std::string>) {
     using Bare = std::remove_cvref_t<T>;
     if constexpr (detail::Readable<Bare>) {
         static_assert(std::is_lvalue_reference_v<T>,

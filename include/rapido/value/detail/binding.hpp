@@ -50,17 +50,18 @@ class Binding {
     enum class Access : std::uint8_t { none, name, constant, variable, getter, shared };
     using ReadVariable = Value (*)(const void* address);
 
-    Binding();
-    Binding(const Binding&);
+    Binding() noexcept;
+    Binding(const Binding&) noexcept;
     Binding(Binding&&) noexcept;
-    Binding& operator=(const Binding&);
+    Binding& operator=(const Binding&) noexcept;
     Binding& operator=(Binding&&) noexcept;
-    ~Binding();
-    static Binding named(std::string_view name);
-    static Binding constant(const Value& value);
+    ~Binding() noexcept;
+    static Binding named(std::string_view name) noexcept;
+    static Binding constant(const Value& value) noexcept;
     /// A variable, read through a function. Of `width` 1, 2, 4 or 8 its bits tell whether it changed; zero if
     /// they do not.
-    static Binding variable(const void* address, ReadVariable read, std::size_t width, std::optional<Value::Type> type);
+    static Binding variable(const void* address, ReadVariable read, std::size_t width,
+                            std::optional<Value::Type> type) noexcept;
     /// A getter; with an address, it has changed only when the four bytes there have.
     static Binding getter(std::shared_ptr<const Getter> getter, std::optional<Value::Type> type,
                           const std::uint32_t* version = nullptr);
