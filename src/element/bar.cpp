@@ -295,12 +295,6 @@ class BarBody final : public FillBody {
 
 }  // namespace
 
-bool operator==(const Bar& a, const Bar& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Bar& description) : Element(describe(&description), &description) {}
-template std::optional<Bar> Element::as() const;
-
 std::vector<FurtherSource> further_sources(const Bar& bar) {
     std::vector<FurtherSource> sources;
     for (std::size_t i = 0; i < bar.parts.size(); ++i)
@@ -316,10 +310,17 @@ std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
     return std::make_unique<BarBody>(bar, ImageLook::find(bar.image, "image", {}, context), context);
 }
 
-const Kind& describe(const Bar*) {
+template <>
+const Kind& kind_of<Bar>() {
     static constexpr Table table{"bar", bar_fields};
     static constexpr Kind kind = make_kind<Bar>(table, {.has_fill = true}, {.size = {160, 12}});
     return kind;
 }
+
+bool operator==(const Bar& a, const Bar& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Bar& description) : Element(kind_of<Bar>(), &description) {}
+template std::optional<Bar> Element::as() const;
 
 }  // namespace rapido

@@ -146,21 +146,22 @@ class DialBody final : public PointerBody {
 
 }  // namespace
 
-bool operator==(const Dial& a, const Dial& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Dial& description) : Element(describe(&description), &description) {}
-template std::optional<Dial> Element::as() const;
-
 std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context) {
     DialBody::check(context);
     return std::make_unique<DialBody>(dial, context);
 }
 
-const Kind& describe(const Dial*) {
+template <>
+const Kind& kind_of<Dial>() {
     static constexpr Table table{"dial", dial_fields};
     static constexpr Kind kind = make_kind<Dial>(table, {}, {.size = {120, 120}});
     return kind;
 }
+
+bool operator==(const Dial& a, const Dial& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Dial& description) : Element(kind_of<Dial>(), &description) {}
+template std::optional<Dial> Element::as() const;
 
 }  // namespace rapido

@@ -335,21 +335,22 @@ class GraphBody final : public Body {
 
 }  // namespace
 
-bool operator==(const Graph& a, const Graph& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Graph& description) : Element(describe(&description), &description) {}
-template std::optional<Graph> Element::as() const;
-
 std::unique_ptr<Body> make_body(const Graph& graph, BodyContext& context) {
     GraphBody::check(context);
     return std::make_unique<GraphBody>(graph, context);
 }
 
-const Kind& describe(const Graph*) {
+template <>
+const Kind& kind_of<Graph>() {
     static constexpr Table table{"graph", graph_fields};
     static constexpr Kind kind = make_kind<Graph>(table, {}, {.size = {160, 48}});
     return kind;
 }
+
+bool operator==(const Graph& a, const Graph& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Graph& description) : Element(kind_of<Graph>(), &description) {}
+template std::optional<Graph> Element::as() const;
 
 }  // namespace rapido

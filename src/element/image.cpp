@@ -189,12 +189,6 @@ class ImageBody final : public Body {
 
 }  // namespace
 
-bool operator==(const Image& a, const Image& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Image& description) : Element(describe(&description), &description) {}
-template std::optional<Image> Element::as() const;
-
 std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
     if (image.image.empty()) context.report("image", "must be the name of a file", {}, ProblemCode::missing_key);
     if (image.slice != Insets{} && !image.mask.empty())
@@ -202,10 +196,17 @@ std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
     return std::make_unique<ImageBody>(image, context);
 }
 
-const Kind& describe(const Image*) {
+template <>
+const Kind& kind_of<Image>() {
     static constexpr Table table{"image", image_fields};
     static constexpr Kind kind = make_kind<Image>(table, {.takes_image = true});
     return kind;
 }
+
+bool operator==(const Image& a, const Image& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Image& description) : Element(kind_of<Image>(), &description) {}
+template std::optional<Image> Element::as() const;
 
 }  // namespace rapido

@@ -9,7 +9,7 @@ namespace rapido {
 namespace {
 
 template <class... Described>
-constexpr auto list_kinds() {
+auto list_kinds(detail::KindList<Described...>) {
     return std::array<const Kind*, sizeof...(Described)>{&kind_of<Described>()...};
 }
 
@@ -21,8 +21,7 @@ std::string& text_in(const Kind& kind, void* aggregate, std::string_view field) 
 }  // namespace
 
 std::span<const Kind* const> all_kinds() {
-    static const auto kinds =
-        list_kinds<Panel, Text, Bar, Ring, Level, Pips, Dial, Ruler, Graph, Image, Notice, List, Markers, PopUps>();
+    static const auto kinds = list_kinds(detail::AllKinds());
     return kinds;
 }
 

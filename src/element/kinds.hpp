@@ -39,26 +39,9 @@ struct Kind {
     std::string_view name() const { return table->name; }
 };
 
-// One line for each kind.
-const Kind& describe(const Panel*);
-const Kind& describe(const Text*);
-const Kind& describe(const Bar*);
-const Kind& describe(const Ring*);
-const Kind& describe(const Level*);
-const Kind& describe(const Pips*);
-const Kind& describe(const Dial*);
-const Kind& describe(const Ruler*);
-const Kind& describe(const Graph*);
-const Kind& describe(const Image*);
-const Kind& describe(const Notice*);
-const Kind& describe(const List*);
-const Kind& describe(const Markers*);
-const Kind& describe(const PopUps*);
-
+/// Returns a kind by its aggregate; defined in the file of the kind.
 template <class Described>
-const Kind& kind_of() {
-    return describe(static_cast<const Described*>(nullptr));
-}
+const Kind& kind_of();
 
 /// Returns the kind of an aggregate. Its file has a `make_body`, and a `further_sources` if it has such.
 template <class Aggregate>

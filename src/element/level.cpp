@@ -358,21 +358,22 @@ class LevelBody final : public FillBody {
 
 }  // namespace
 
-bool operator==(const Level& a, const Level& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Level& description) : Element(describe(&description), &description) {}
-template std::optional<Level> Element::as() const;
-
 std::unique_ptr<Body> make_body(const Level& level, BodyContext& context) {
     if (!LevelBody::check(level, context)) return nullptr;
     return std::make_unique<LevelBody>(level, context);
 }
 
-const Kind& describe(const Level*) {
+template <>
+const Kind& kind_of<Level>() {
     static constexpr Table table{"level", level_fields};
     static constexpr Kind kind = make_kind<Level>(table, {.has_fill = true}, {.size = {64, 64}});
     return kind;
 }
+
+bool operator==(const Level& a, const Level& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Level& description) : Element(kind_of<Level>(), &description) {}
+template std::optional<Level> Element::as() const;
 
 }  // namespace rapido

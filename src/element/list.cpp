@@ -52,12 +52,6 @@ class ListBody final : public Body {
 
 }  // namespace
 
-bool operator==(const List& a, const List& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const List& description) : Element(describe(&description), &description) {}
-template std::optional<List> Element::as() const;
-
 int panels_of(const List& list) {
     return panels_for(list.at_most);
 }
@@ -73,10 +67,17 @@ std::unique_ptr<Body> make_body(const List& list, BodyContext& context) {
     return std::make_unique<ListBody>(list);
 }
 
-const Kind& describe(const List*) {
+template <>
+const Kind& kind_of<List>() {
     static constexpr Table table{"list", list_fields};
     static constexpr Kind kind = make_kind<List>(table, {.holds_children = true, .tells = true});
     return kind;
 }
+
+bool operator==(const List& a, const List& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const List& description) : Element(kind_of<List>(), &description) {}
+template std::optional<List> Element::as() const;
 
 }  // namespace rapido

@@ -51,12 +51,6 @@ static_assert(markers_fields.size() == member_count<Markers>);
 
 }  // namespace
 
-bool operator==(const Markers& a, const Markers& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Markers& description) : Element(describe(&description), &description) {}
-template std::optional<Markers> Element::as() const;
-
 int panels_of(const Markers& markers) {
     return panels_for(markers.at_most);
 }
@@ -122,10 +116,17 @@ std::unique_ptr<Body> make_body(const Markers& markers, BodyContext& context) {
     return std::make_unique<MarkersBody>(markers);
 }
 
-const Kind& describe(const Markers*) {
+template <>
+const Kind& kind_of<Markers>() {
     static constexpr Table table{"markers", markers_fields};
     static constexpr Kind kind = make_kind<Markers>(table, {.holds_children = true, .tells = true});
     return kind;
 }
+
+bool operator==(const Markers& a, const Markers& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Markers& description) : Element(kind_of<Markers>(), &description) {}
+template std::optional<Markers> Element::as() const;
 
 }  // namespace rapido

@@ -80,12 +80,6 @@ const Table& message_table() {
     return table_of<Message>;
 }
 
-bool operator==(const Notice& a, const Notice& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Notice& description) : Element(describe(&description), &description) {}
-template std::optional<Notice> Element::as() const;
-
 std::vector<FurtherSource> further_sources(const Notice& notice) {
     std::vector<FurtherSource> sources;
     for (std::size_t i = 0; i < notice.messages.size(); ++i) {
@@ -209,11 +203,18 @@ std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
                                         std::move(messages));
 }
 
-const Kind& describe(const Notice*) {
+template <>
+const Kind& kind_of<Notice>() {
     static constexpr Table table{"notice", notice_fields};
     static constexpr Kind kind = make_kind<Notice>(table, {.holds_children = true, .stays_on_screen = true},
                                                    {.anchor = Anchor::top, .offset = {0, 96}});
     return kind;
 }
+
+bool operator==(const Notice& a, const Notice& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Notice& description) : Element(kind_of<Notice>(), &description) {}
+template std::optional<Notice> Element::as() const;
 
 }  // namespace rapido

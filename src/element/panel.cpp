@@ -131,20 +131,21 @@ class PanelBody final : public Body {
 
 }  // namespace
 
-bool operator==(const Panel& a, const Panel& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Panel& description) : Element(describe(&description), &description) {}
-template std::optional<Panel> Element::as() const;
-
 std::unique_ptr<Body> make_body(const Panel& panel, BodyContext& context) {
     return std::make_unique<PanelBody>(panel, ImageLook::find(panel.image, "image", {}, context));
 }
 
-const Kind& describe(const Panel*) {
+template <>
+const Kind& kind_of<Panel>() {
     static constexpr Table table{"panel", panel_fields};
     static constexpr Kind kind = make_kind<Panel>(table, {.holds_children = true});
     return kind;
 }
+
+bool operator==(const Panel& a, const Panel& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Panel& description) : Element(kind_of<Panel>(), &description) {}
+template std::optional<Panel> Element::as() const;
 
 }  // namespace rapido

@@ -419,12 +419,6 @@ class PipsBody final : public FillBody {
 
 }  // namespace
 
-bool operator==(const Pips& a, const Pips& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Pips& description) : Element(describe(&description), &description) {}
-template std::optional<Pips> Element::as() const;
-
 std::vector<FurtherSource> further_sources(const Pips& pips) {
     std::vector<FurtherSource> sources;
     for (std::size_t i = 0; i < pips.extra.size(); ++i)
@@ -437,10 +431,17 @@ std::unique_ptr<Body> make_body(const Pips& pips, BodyContext& context) {
     return std::make_unique<PipsBody>(pips, context);
 }
 
-const Kind& describe(const Pips*) {
+template <>
+const Kind& kind_of<Pips>() {
     static constexpr Table table{"pips", pips_fields};
     static constexpr Kind kind = make_kind<Pips>(table);
     return kind;
 }
+
+bool operator==(const Pips& a, const Pips& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Pips& description) : Element(kind_of<Pips>(), &description) {}
+template std::optional<Pips> Element::as() const;
 
 }  // namespace rapido

@@ -56,12 +56,6 @@ Value sum(const Value& a, const Value& b) {
 
 }  // namespace
 
-bool operator==(const PopUps& a, const PopUps& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const PopUps& description) : Element(describe(&description), &description) {}
-template std::optional<PopUps> Element::as() const;
-
 PopUpsBody::PopUpsBody(const PopUps& pop_ups, Lettering lettering)
     : pop_ups_(pop_ups), lettering_(std::move(lettering)) {
     pool_.reserve(static_cast<std::size_t>(std::clamp(pop_ups.at_most, 1, 500)));
@@ -256,10 +250,17 @@ std::unique_ptr<Body> make_body(const PopUps& pop_ups, BodyContext& context) {
     return body->make_texts(nullptr, context) ? std::move(body) : nullptr;
 }
 
-const Kind& describe(const PopUps*) {
+template <>
+const Kind& kind_of<PopUps>() {
     static constexpr Table table{"pop_ups", pop_ups_fields};
     static constexpr Kind kind = make_kind<PopUps>(table);
     return kind;
 }
+
+bool operator==(const PopUps& a, const PopUps& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const PopUps& description) : Element(kind_of<PopUps>(), &description) {}
+template std::optional<PopUps> Element::as() const;
 
 }  // namespace rapido

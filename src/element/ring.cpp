@@ -120,21 +120,22 @@ class RingBody final : public FillBody {
 
 }  // namespace
 
-bool operator==(const Ring& a, const Ring& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Ring& description) : Element(describe(&description), &description) {}
-template std::optional<Ring> Element::as() const;
-
 std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context) {
     RingBody::check(context);
     return std::make_unique<RingBody>(ring);
 }
 
-const Kind& describe(const Ring*) {
+template <>
+const Kind& kind_of<Ring>() {
     static constexpr Table table{"ring", ring_fields};
     static constexpr Kind kind = make_kind<Ring>(table, {.has_fill = true}, {.size = {64, 64}});
     return kind;
 }
+
+bool operator==(const Ring& a, const Ring& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Ring& description) : Element(kind_of<Ring>(), &description) {}
+template std::optional<Ring> Element::as() const;
 
 }  // namespace rapido

@@ -252,12 +252,6 @@ class RulerBody final : public PointerBody {
 
 }  // namespace
 
-bool operator==(const Ruler& a, const Ruler& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Ruler& description) : Element(describe(&description), &description) {}
-template std::optional<Ruler> Element::as() const;
-
 std::vector<FurtherSource> further_sources(const Ruler& ruler) {
     std::vector<FurtherSource> sources;
     for (std::size_t i = 0; i < ruler.pointers.size(); ++i)
@@ -270,10 +264,17 @@ std::unique_ptr<Body> make_body(const Ruler& ruler, BodyContext& context) {
     return std::make_unique<RulerBody>(ruler, context);
 }
 
-const Kind& describe(const Ruler*) {
+template <>
+const Kind& kind_of<Ruler>() {
     static constexpr Table table{"ruler", ruler_fields};
     static constexpr Kind kind = make_kind<Ruler>(table, {}, {.size = {200, 0}});
     return kind;
 }
+
+bool operator==(const Ruler& a, const Ruler& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Ruler& description) : Element(kind_of<Ruler>(), &description) {}
+template std::optional<Ruler> Element::as() const;
 
 }  // namespace rapido

@@ -342,12 +342,6 @@ class TextBody final : public Body {
 
 }  // namespace
 
-bool operator==(const Text& a, const Text& b) {
-    return Element(a) == Element(b);
-}
-Element::Element(const Text& description) : Element(describe(&description), &description) {}
-template std::optional<Text> Element::as() const;
-
 std::vector<FurtherSource> further_sources(const Text& text) {
     std::vector<FurtherSource> sources;
     for (const NamedSource& named : text.values)
@@ -380,10 +374,17 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
                                       context.value_type);
 }
 
-const Kind& describe(const Text*) {
+template <>
+const Kind& kind_of<Text>() {
     static constexpr Table table{"text", text_fields};
     static constexpr Kind kind = make_kind<Text>(table, {.takes_format = true, .counts = true});
     return kind;
 }
+
+bool operator==(const Text& a, const Text& b) {
+    return Element(a) == Element(b);
+}
+Element::Element(const Text& description) : Element(kind_of<Text>(), &description) {}
+template std::optional<Text> Element::as() const;
 
 }  // namespace rapido

@@ -10,7 +10,6 @@ bool operator==(const FrameMeter&, const FrameMeter&) = default;
 bool operator==(const Group&, const Group&) = default;
 bool operator==(const Theme&, const Theme&) = default;
 bool operator==(const LanguageOptions&, const LanguageOptions&) = default;
-bool operator==(const DeclaredSource&, const DeclaredSource&) = default;
 bool operator==(const Accepted&, const Accepted&) = default;
 bool operator==(const Event&, const Event&) = default;
 bool operator==(const Announcement&, const Announcement&) = default;

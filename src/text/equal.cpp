@@ -1,7 +1,6 @@
 // Comparisons of what is described, which need not be compiled wherever it is.
 #include "rapido/text/formatted_text.hpp"
 #include "rapido/text/language.hpp"
-#include "rapido/text/plural.hpp"
 
 namespace rapido {
 
@@ -9,6 +8,5 @@ bool operator==(const TextPiece&, const TextPiece&) = default;
 bool operator==(const CompactForm&, const CompactForm&) = default;
 bool operator==(const NumberStyle&, const NumberStyle&) = default;
 bool operator==(const Translation&, const Translation&) = default;
-bool operator==(const PluralRules&, const PluralRules&) = default;
 
 }  // namespace rapido

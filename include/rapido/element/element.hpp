@@ -30,6 +30,11 @@ struct Markers;
 struct PopUps;
 
 namespace detail {
+template <class... Described>
+struct KindList {};
+using AllKinds =
+    KindList<Panel, Text, Bar, Ring, Level, Pips, Dial, Ruler, Graph, Image, Notice, List, Markers, PopUps>;
+
 class KeptFields;
 /// A source among the fields of an element.
 struct OwnSource {

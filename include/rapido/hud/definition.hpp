@@ -102,7 +102,7 @@ struct DeclaredSource {
     std::string unit{};               ///< such as `L`, for who reads the list of names
     /// Of entries: what each has. The numbers `x`, `y` and perhaps `z` are its place in the world.
     std::vector<DeclaredSource> fields{};
-    friend bool operator==(const DeclaredSource&, const DeclaredSource&);
+    friend bool operator==(const DeclaredSource&, const DeclaredSource&) = default;
 };
 
 /// What `rapido check` may find, and says no more: it is meant so.

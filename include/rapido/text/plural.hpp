@@ -32,7 +32,7 @@ class PluralRules {
 
     PluralCategory select(const PluralOperands& operands) const;
 
-    friend bool operator==(const PluralRules&, const PluralRules&);
+    friend bool operator==(const PluralRules&, const PluralRules&) = default;
 
  private:
     friend class PluralParser;

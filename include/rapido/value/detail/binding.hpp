@@ -55,7 +55,7 @@ class Binding {
     Binding(Binding&&) noexcept;
     Binding& operator=(const Binding&) noexcept;
     Binding& operator=(Binding&&) noexcept;
-    ~Binding() noexcept;
+    ~Binding();
     static Binding named(std::string_view name) noexcept;
     static Binding constant(const Value& value) noexcept;
     /// A variable, read through a function. Of `width` 1, 2, 4 or 8 its bits tell whether it changed; zero if
