@@ -310,8 +310,7 @@ std::unique_ptr<Body> make_body(const Bar& bar, BodyContext& context) {
     return std::make_unique<BarBody>(bar, ImageLook::find(bar.image, "image", {}, context), context);
 }
 
-template <>
-const Kind& kind_of<Bar>() {
+const Kind& detail::describe(const Bar*) {
     static constexpr Table table{"bar", bar_fields};
     static constexpr Kind kind = make_kind<Bar>(table, {.has_fill = true}, {.size = {160, 12}});
     return kind;

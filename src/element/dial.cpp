@@ -151,8 +151,7 @@ std::unique_ptr<Body> make_body(const Dial& dial, BodyContext& context) {
     return std::make_unique<DialBody>(dial, context);
 }
 
-template <>
-const Kind& kind_of<Dial>() {
+const Kind& detail::describe(const Dial*) {
     static constexpr Table table{"dial", dial_fields};
     static constexpr Kind kind = make_kind<Dial>(table, {}, {.size = {120, 120}});
     return kind;

@@ -340,8 +340,7 @@ std::unique_ptr<Body> make_body(const Graph& graph, BodyContext& context) {
     return std::make_unique<GraphBody>(graph, context);
 }
 
-template <>
-const Kind& kind_of<Graph>() {
+const Kind& detail::describe(const Graph*) {
     static constexpr Table table{"graph", graph_fields};
     static constexpr Kind kind = make_kind<Graph>(table, {}, {.size = {160, 48}});
     return kind;

@@ -196,8 +196,7 @@ std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
     return std::make_unique<ImageBody>(image, context);
 }
 
-template <>
-const Kind& kind_of<Image>() {
+const Kind& detail::describe(const Image*) {
     static constexpr Table table{"image", image_fields};
     static constexpr Kind kind = make_kind<Image>(table, {.takes_image = true});
     return kind;

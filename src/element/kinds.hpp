@@ -39,9 +39,11 @@ struct Kind {
     std::string_view name() const { return table->name; }
 };
 
-/// Returns a kind by its aggregate; defined in the file of the kind.
+/// Returns a kind by its aggregate.
 template <class Described>
-const Kind& kind_of();
+const Kind& kind_of() {
+    return detail::describe(static_cast<const Described*>(nullptr));
+}
 
 /// Returns the kind of an aggregate. Its file has a `make_body`, and a `further_sources` if it has such.
 template <class Aggregate>

@@ -363,8 +363,7 @@ std::unique_ptr<Body> make_body(const Level& level, BodyContext& context) {
     return std::make_unique<LevelBody>(level, context);
 }
 
-template <>
-const Kind& kind_of<Level>() {
+const Kind& detail::describe(const Level*) {
     static constexpr Table table{"level", level_fields};
     static constexpr Kind kind = make_kind<Level>(table, {.has_fill = true}, {.size = {64, 64}});
     return kind;

@@ -67,8 +67,7 @@ std::unique_ptr<Body> make_body(const List& list, BodyContext& context) {
     return std::make_unique<ListBody>(list);
 }
 
-template <>
-const Kind& kind_of<List>() {
+const Kind& detail::describe(const List*) {
     static constexpr Table table{"list", list_fields};
     static constexpr Kind kind = make_kind<List>(table, {.holds_children = true, .tells = true});
     return kind;

@@ -116,8 +116,7 @@ std::unique_ptr<Body> make_body(const Markers& markers, BodyContext& context) {
     return std::make_unique<MarkersBody>(markers);
 }
 
-template <>
-const Kind& kind_of<Markers>() {
+const Kind& detail::describe(const Markers*) {
     static constexpr Table table{"markers", markers_fields};
     static constexpr Kind kind = make_kind<Markers>(table, {.holds_children = true, .tells = true});
     return kind;

@@ -203,8 +203,7 @@ std::unique_ptr<Body> make_body(const Notice& notice, BodyContext& context) {
                                         std::move(messages));
 }
 
-template <>
-const Kind& kind_of<Notice>() {
+const Kind& detail::describe(const Notice*) {
     static constexpr Table table{"notice", notice_fields};
     static constexpr Kind kind = make_kind<Notice>(table, {.holds_children = true, .stays_on_screen = true},
                                                    {.anchor = Anchor::top, .offset = {0, 96}});

@@ -135,8 +135,7 @@ std::unique_ptr<Body> make_body(const Panel& panel, BodyContext& context) {
     return std::make_unique<PanelBody>(panel, ImageLook::find(panel.image, "image", {}, context));
 }
 
-template <>
-const Kind& kind_of<Panel>() {
+const Kind& detail::describe(const Panel*) {
     static constexpr Table table{"panel", panel_fields};
     static constexpr Kind kind = make_kind<Panel>(table, {.holds_children = true});
     return kind;

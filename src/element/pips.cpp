@@ -431,8 +431,7 @@ std::unique_ptr<Body> make_body(const Pips& pips, BodyContext& context) {
     return std::make_unique<PipsBody>(pips, context);
 }
 
-template <>
-const Kind& kind_of<Pips>() {
+const Kind& detail::describe(const Pips*) {
     static constexpr Table table{"pips", pips_fields};
     static constexpr Kind kind = make_kind<Pips>(table);
     return kind;

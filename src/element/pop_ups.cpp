@@ -250,8 +250,7 @@ std::unique_ptr<Body> make_body(const PopUps& pop_ups, BodyContext& context) {
     return body->make_texts(nullptr, context) ? std::move(body) : nullptr;
 }
 
-template <>
-const Kind& kind_of<PopUps>() {
+const Kind& detail::describe(const PopUps*) {
     static constexpr Table table{"pop_ups", pop_ups_fields};
     static constexpr Kind kind = make_kind<PopUps>(table);
     return kind;

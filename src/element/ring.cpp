@@ -125,8 +125,7 @@ std::unique_ptr<Body> make_body(const Ring& ring, BodyContext& context) {
     return std::make_unique<RingBody>(ring);
 }
 
-template <>
-const Kind& kind_of<Ring>() {
+const Kind& detail::describe(const Ring*) {
     static constexpr Table table{"ring", ring_fields};
     static constexpr Kind kind = make_kind<Ring>(table, {.has_fill = true}, {.size = {64, 64}});
     return kind;

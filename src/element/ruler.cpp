@@ -264,8 +264,7 @@ std::unique_ptr<Body> make_body(const Ruler& ruler, BodyContext& context) {
     return std::make_unique<RulerBody>(ruler, context);
 }
 
-template <>
-const Kind& kind_of<Ruler>() {
+const Kind& detail::describe(const Ruler*) {
     static constexpr Table table{"ruler", ruler_fields};
     static constexpr Kind kind = make_kind<Ruler>(table, {}, {.size = {200, 0}});
     return kind;

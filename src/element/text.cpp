@@ -374,8 +374,7 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
                                       context.value_type);
 }
 
-template <>
-const Kind& kind_of<Text>() {
+const Kind& detail::describe(const Text*) {
     static constexpr Table table{"text", text_fields};
     static constexpr Kind kind = make_kind<Text>(table, {.takes_format = true, .counts = true});
     return kind;

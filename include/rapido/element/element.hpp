@@ -35,6 +35,22 @@ struct KindList {};
 using AllKinds =
     KindList<Panel, Text, Bar, Ring, Level, Pips, Dial, Ruler, Graph, Image, Notice, List, Markers, PopUps>;
 
+// What each of them is, defined in its file.
+const Kind& describe(const Panel*);
+const Kind& describe(const Text*);
+const Kind& describe(const Bar*);
+const Kind& describe(const Ring*);
+const Kind& describe(const Level*);
+const Kind& describe(const Pips*);
+const Kind& describe(const Dial*);
+const Kind& describe(const Ruler*);
+const Kind& describe(const Graph*);
+const Kind& describe(const Image*);
+const Kind& describe(const Notice*);
+const Kind& describe(const List*);
+const Kind& describe(const Markers*);
+const Kind& describe(const PopUps*);
+
 class KeptFields;
 /// A source among the fields of an element.
 struct OwnSource {
