@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "compare.hpp"
+#include "rapido/layout.hpp"
 #include "rapido/rapido.hpp"
 
 namespace rapido::bench {

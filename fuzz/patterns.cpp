@@ -6,6 +6,7 @@
 
 #include "rapido/file.hpp"
 #include "rapido/rapido.hpp"
+#include "rapido/text.hpp"
 
 namespace {
 

@@ -2,6 +2,7 @@
 #include <cstdint>
 #include <string>
 
+#include "rapido/draw.hpp"
 #include "rapido/file.hpp"
 #include "rapido/recording.hpp"
 

@@ -361,8 +361,8 @@ TEST(List, may_be_removed_and_added_again) {
         std::string score;
     };
     std::vector<Plane> planes{{1.5, "high"}, {2.5, "low"}};
-    board.hud.add(
-        list_test::board(watch_entries(planes, entry_field("name", &Plane::name), entry_field("score", &Plane::score))));
+    board.hud.add(list_test::board(
+        watch_entries(planes, entry_field("name", &Plane::name), entry_field("score", &Plane::score))));
     update(board.hud, 16ms);
     EXPECT_EQ(board.hud.text_of(count), "2");
     EXPECT_EQ(board.hud.text_of(board.hud.find("board.1.name")), "1.5");

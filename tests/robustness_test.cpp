@@ -172,7 +172,8 @@ TEST(Hud, is_not_changed_by_a_getter_that_it_reads) {
                                            case 9:
                                                return hud.set_visible("g", false), hud.set_opacity("g", 0), 1;
                                            case 10:
-                                               return hud.set_language({}), hud.set_ui_scale(2), hud.resize(Viewport{}), 1;
+                                               return hud.set_language({}), hud.set_ui_scale(2), hud.resize(Viewport{}),
+                                                      1;
                                            case 11:
                                                return hud.set_reduced_motion(true), hud.set_flash_limit(limit), 1;
                                            case 13: {

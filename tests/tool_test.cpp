@@ -256,8 +256,8 @@ TEST(Tool, plays_in_another_theme) {
         const std::size_t color = ran.out.find("\"color\":\"", caption);
         colors[theme] = ran.out.substr(color + 9, 7);
     }
-    EXPECT_EQ(colors,
-              (std::map<std::string, std::string>{{"clear", "#56b4e9"}, {"contrast", "#a8ff60"}, {"slate", "#8fce5a"}}));
+    EXPECT_EQ(colors, (std::map<std::string, std::string>{
+                          {"clear", "#56b4e9"}, {"contrast", "#a8ff60"}, {"slate", "#8fce5a"}}));
     const Ran ran = run_tool(play("--table --theme slte"));
     EXPECT_EQ(ran.exit, 1);
     EXPECT_NE(ran.out.find("error: no theme 'slte'; did you mean 'slate'?"), std::string::npos) << ran.out;

@@ -40,7 +40,7 @@ struct CommonFields {
     int layer = 0;
     float opacity = 1;
     Rest rest{};
-    bool follows = false;    ///< whether it shows a value, perhaps in motion and in bands
+    bool follows = false;  ///< whether it shows a value, perhaps in motion and in bands
 };
 
 template <class Described>

@@ -173,41 +173,57 @@ std::size_t TextBlock::next_edge(std::size_t byte) const {
     return next;
 }
 
-/// Shapes a part in one look, into `shaped_part_`. Returns its width.
+/// Room for what is made on the way, used again for each text: between two calls nothing of it counts. One for each thread, as HUDs
+/// may run on several.
+struct TextBlock::Scratch {
+    std::vector<Glyph> glyphs, part;  ///< of a line that is shaped, and of one of its segments
+    std::vector<Segment> segments;
+    std::vector<LineEnd> line_ends;
+    std::vector<std::size_t> character_ends;
+
+    static Scratch& of_thread() {
+        static thread_local Scratch scratch;
+        return scratch;
+    }
+};
+
+/// Shapes a part in one look, into `Scratch::part`. Returns its width.
 float TextBlock::shape_segment(TextMeasurer& measurer, std::string_view text, const PieceLook* look) {
+    Scratch& scratch = Scratch::of_thread();
     if (look != nullptr && look->is_image) {
         if (look->image && look->image_size.height > 0)
             return look->size * look->image_size.width / look->image_size.height;
         return look->size;
     }
     const FontId font = look != nullptr && look->font ? *look->font : *look_.font;
-    const float width = measurer.shape(font, look != nullptr ? look->size : look_.size, text, shaped_part_);
+    const float width = measurer.shape(font, look != nullptr ? look->size : look_.size, text, scratch.part);
     float moved = 0;
-    for (std::size_t i = 0; i < shaped_part_.size(); ++i) {
+    for (std::size_t i = 0; i < scratch.part.size(); ++i) {
         // A mark stands where its letter does.
-        const bool is_next = look_.letter_spacing != 0 && i + 1 < shaped_part_.size() &&
-                             shaped_part_[i + 1].offset.x > shaped_part_[i].offset.x + hair;
-        shaped_part_[i].offset.x += moved;
+        const bool is_next = look_.letter_spacing != 0 && i + 1 < scratch.part.size() &&
+                             scratch.part[i + 1].offset.x > scratch.part[i].offset.x + hair;
+        scratch.part[i].offset.x += moved;
         if (is_next) moved += look_.letter_spacing;
     }
     return width + moved;
 }
 
 float TextBlock::shape(TextMeasurer& measurer, std::string_view text, std::size_t from) {
-    shaped_.clear();
-    segments_shaped_.clear();
+    Scratch& scratch = Scratch::of_thread();
+    scratch.glyphs.clear();
+    scratch.segments.clear();
     float x = 0;
-    for (std::size_t at = 0; at < text.size() || segments_shaped_.empty();) {
+    for (std::size_t at = 0; at < text.size() || scratch.segments.empty();) {
         const std::size_t look_here = look_at(from + at);
         const std::size_t edge = next_edge(from + at);
         const std::size_t end = edge == std::string::npos ? text.size() : std::min(edge - from, text.size());
-        shaped_part_.clear();
+        scratch.part.clear();
         const float width = shape_segment(measurer, text.substr(at, end - at), look(look_here));
-        segments_shaped_.push_back({at, end, shaped_.size(), shaped_part_.size(), x, width, look_here});
-        if (shaped_.empty())
-            shaped_.swap(shaped_part_);
+        scratch.segments.push_back({at, end, scratch.glyphs.size(), scratch.part.size(), x, width, look_here});
+        if (scratch.glyphs.empty())
+            scratch.glyphs.swap(scratch.part);
         else
-            shaped_.insert(shaped_.end(), shaped_part_.begin(), shaped_part_.end());
+            scratch.glyphs.insert(scratch.glyphs.end(), scratch.part.begin(), scratch.part.end());
         x += width;
         if (end < text.size()) x += look_.letter_spacing;
         at = end;
@@ -218,12 +234,13 @@ float TextBlock::shape(TextMeasurer& measurer, std::string_view text, std::size_
 
 /// Puts what was shaped behind the glyphs that there are.
 void TextBlock::take_shaped(Line& line) {
+    Scratch& scratch = Scratch::of_thread();
     line.first_glyph = glyphs_.size();
-    line.glyph_count = shaped_.size();
+    line.glyph_count = scratch.glyphs.size();
     line.first_segment = segments_.size();
-    line.segment_count = segments_shaped_.size();
-    glyphs_.insert(glyphs_.end(), shaped_.begin(), shaped_.end());
-    segments_.insert(segments_.end(), segments_shaped_.begin(), segments_shaped_.end());
+    line.segment_count = scratch.segments.size();
+    glyphs_.insert(glyphs_.end(), scratch.glyphs.begin(), scratch.glyphs.end());
+    segments_.insert(segments_.end(), scratch.segments.begin(), scratch.segments.end());
 }
 
 TextBlock::Line& TextBlock::next_line(std::size_t begin, std::size_t end) {
@@ -248,15 +265,17 @@ void TextBlock::line(TextMeasurer& measurer, std::string_view text, std::size_t 
 /// The end of a word, or of as many of its characters as have room, of one at least.
 std::size_t TextBlock::end_of_word(TextMeasurer& measurer, std::string_view text, std::size_t begin, std::size_t end,
                                    float room) {
-    character_ends_.clear();
-    measurer.find_character_ends(text.substr(begin, end - begin), character_ends_);
-    for (std::size_t& at : character_ends_)
+    Scratch& scratch = Scratch::of_thread();
+    scratch.character_ends.clear();
+    measurer.find_character_ends(text.substr(begin, end - begin), scratch.character_ends);
+    for (std::size_t& at : scratch.character_ends)
         at += begin;
-    if (character_ends_.empty() || character_ends_.back() != end) character_ends_.push_back(end);
-    return character_ends_[last_that(0, character_ends_.size() - 1, usual_bytes(room), [&](std::size_t i) {
-        const std::string_view seen = without_spaces_behind(text.substr(begin, character_ends_[i] - begin));
-        return shape(measurer, seen, begin) <= room + hair;
-    })];
+    if (scratch.character_ends.empty() || scratch.character_ends.back() != end) scratch.character_ends.push_back(end);
+    return scratch
+        .character_ends[last_that(0, scratch.character_ends.size() - 1, usual_bytes(room), [&](std::size_t i) {
+            const std::string_view seen = without_spaces_behind(text.substr(begin, scratch.character_ends[i] - begin));
+            return shape(measurer, seen, begin) <= room + hair;
+        })];
 }
 
 /// About so many bytes have room in a line: as many as in the last one, or letters half as wide as they are high.
@@ -271,42 +290,44 @@ std::size_t TextBlock::usual_bytes(float room) const {
 
 /// Each line takes as many words as have room, and a word without room of its own is broken.
 void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float room) {
+    Scratch& scratch = Scratch::of_thread();
     glyphs_.clear();
     segments_.clear();
     line_count_ = 0;
     breaks_words_ = false;
-    ends_.clear();
-    measurer.find_line_ends(text, ends_);
-    if (ends_.empty() || ends_.back().at < text.size()) ends_.push_back({text.size(), false});
+    scratch.line_ends.clear();
+    measurer.find_line_ends(text, scratch.line_ends);
+    if (scratch.line_ends.empty() || scratch.line_ends.back().at < text.size())
+        scratch.line_ends.push_back({text.size(), false});
     const auto most =
         look_.max_lines > 0 ? std::min(static_cast<std::size_t>(look_.max_lines), most_lines) : most_lines;
     const float limit = wraps() ? room : no_limit;
     std::size_t begin = 0;
     const auto has_room = [&](std::size_t word) {
-        const std::string_view seen = without_spaces_behind(text.substr(begin, ends_[word].at - begin));
+        const std::string_view seen = without_spaces_behind(text.substr(begin, scratch.line_ends[word].at - begin));
         return limit == no_limit || shape(measurer, seen, begin) <= limit + hair;
     };
     const auto word_around = [&](std::size_t byte) {
         const auto found =
-            std::lower_bound(ends_.begin(), ends_.end(), byte,
+            std::lower_bound(scratch.line_ends.begin(), scratch.line_ends.end(), byte,
                              [](const LineEnd& end_of_word, std::size_t at) { return end_of_word.at < at; });
-        return static_cast<std::size_t>(found - ends_.begin());
+        return static_cast<std::size_t>(found - scratch.line_ends.begin());
     };
     std::size_t last = 0;  ///< the end of the paragraph in which the line is
     for (std::size_t word = 0; begin < text.size();) {
-        while (ends_[word].at <= begin)
+        while (scratch.line_ends[word].at <= begin)
             ++word;
-        for (last = std::max(last, word); last + 1 < ends_.size() && !ends_[last].must;)
+        for (last = std::max(last, word); last + 1 < scratch.line_ends.size() && !scratch.line_ends[last].must;)
             ++last;
         std::size_t end = 0;
         if (limit == no_limit)
-            end = ends_[last].at;
-        else if (const std::size_t part = end_of_word(measurer, text, begin, ends_[word].at, limit);
-                 part < ends_[word].at) {
+            end = scratch.line_ends[last].at;
+        else if (const std::size_t part = end_of_word(measurer, text, begin, scratch.line_ends[word].at, limit);
+                 part < scratch.line_ends[word].at) {
             end = part;
             breaks_words_ = true;
         } else {
-            end = ends_[last_that(word, last, word_around(begin + usual_bytes(limit)), has_room)].at;
+            end = scratch.line_ends[last_that(word, last, word_around(begin + usual_bytes(limit)), has_room)].at;
         }
         if (line_count_ + 1 == most && end < text.size()) {
             // What has no line of its own is left out behind an ellipsis.
@@ -436,20 +457,22 @@ std::size_t TextBlock::guess_cut(const Line& line, std::string_view text, float 
 
 /// Where the characters of the beginning of a text end: at least so many bytes of it, and one character.
 void TextBlock::find_characters(TextMeasurer& measurer, std::string_view text, std::size_t bytes) {
+    Scratch& scratch = Scratch::of_thread();
     std::size_t part = bytes + 64;  // longer than any character
     while (true) {
         part = std::min(part, text.size());
-        character_ends_.clear();
-        measurer.find_character_ends(text.substr(0, part), character_ends_);
+        scratch.character_ends.clear();
+        measurer.find_character_ends(text.substr(0, part), scratch.character_ends);
         // The last one may go on.
-        if (part < text.size() && !character_ends_.empty()) character_ends_.pop_back();
-        if (!character_ends_.empty() || part == text.size()) return;
+        if (part < text.size() && !scratch.character_ends.empty()) scratch.character_ends.pop_back();
+        if (!scratch.character_ends.empty() || part == text.size()) return;
         part *= 2;
     }
 }
 
 /// The longest beginning that fits with an ellipsis behind it. Only the last line may be cut while others are added.
 void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, float width) {
+    Scratch& scratch = Scratch::of_thread();
     std::size_t guess = std::max<std::size_t>(guess_cut(line, text, width), 4);
     line.is_cut = true;
     const auto try_out = [&](std::size_t bytes) {
@@ -461,10 +484,10 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
     std::size_t fits = 0;
     while (true) {
         find_characters(measurer, text, guess * 2);
-        const auto end_of = [&](std::size_t count) { return count > 0 ? character_ends_[count - 1] : 0; };
-        const auto near =
-            std::upper_bound(character_ends_.begin(), character_ends_.end(), guess) - character_ends_.begin();
-        const std::size_t most = character_ends_.size();
+        const auto end_of = [&](std::size_t count) { return count > 0 ? scratch.character_ends[count - 1] : 0; };
+        const auto near = std::upper_bound(scratch.character_ends.begin(), scratch.character_ends.end(), guess) -
+                          scratch.character_ends.begin();
+        const std::size_t most = scratch.character_ends.size();
         const std::size_t count = last_that(0, most, static_cast<std::size_t>(near),
                                             [&](std::size_t tried) { return try_out(end_of(tried)); });
         fits = end_of(count);
@@ -474,8 +497,8 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
     if (!try_out(fits) && fits == 0) {
         // Not even the ellipsis has room.
         line.fitted.clear();
-        shaped_.clear();
-        segments_shaped_.clear();
+        scratch.glyphs.clear();
+        scratch.segments.clear();
         line.width = 0;
     }
     // In place of what the line had, before those of the lines behind it.
@@ -484,14 +507,14 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
         const auto at = all.erase(begin, begin + static_cast<std::ptrdiff_t>(count));
         all.insert(at, by.begin(), by.end());
     };
-    replace(glyphs_, line.first_glyph, line.glyph_count, shaped_);
-    replace(segments_, line.first_segment, line.segment_count, segments_shaped_);
+    replace(glyphs_, line.first_glyph, line.glyph_count, scratch.glyphs);
+    replace(segments_, line.first_segment, line.segment_count, scratch.segments);
     for (Line* other = &line + 1; other < lines_.data() + line_count_; ++other) {
-        other->first_glyph = other->first_glyph - line.glyph_count + shaped_.size();
-        other->first_segment = other->first_segment - line.segment_count + segments_shaped_.size();
+        other->first_glyph = other->first_glyph - line.glyph_count + scratch.glyphs.size();
+        other->first_segment = other->first_segment - line.segment_count + scratch.segments.size();
     }
-    line.glyph_count = shaped_.size();
-    line.segment_count = segments_shaped_.size();
+    line.glyph_count = scratch.glyphs.size();
+    line.segment_count = scratch.segments.size();
 }
 
 /// What its box is wider than the line.

@@ -104,7 +104,8 @@ class TextBlock {
     const PieceLook* look(std::size_t number) const { return number != no_look ? &drawn_looks_[number] : nullptr; }
     std::size_t look_at(std::size_t byte) const;
     std::size_t next_edge(std::size_t byte) const;
-    /// Into `shaped_` and `segments_shaped_`; the text stands at `from` of the whole.
+    struct Scratch;
+    /// Into `Scratch::glyphs` and `Scratch::segments`; the text stands at `from` of the whole.
     float shape(TextMeasurer& measurer, std::string_view text, std::size_t from);
     float shape_segment(TextMeasurer& measurer, std::string_view text, const PieceLook* look);
     void take_shaped(Line& line);
@@ -141,13 +142,11 @@ class TextBlock {
     std::vector<Line> lines_;
     std::size_t line_count_ = 0;  ///< of those; the others are kept for their memory
     bool breaks_words_ = false;   ///< one that has no room in a line
-    std::vector<Glyph> glyphs_, shaped_, shaped_part_;
-    std::vector<Segment> segments_, segments_shaped_;
+    std::vector<Glyph> glyphs_;
+    std::vector<Segment> segments_;
     std::vector<Piece> pieces_;             ///< of the text as it is seen
     std::vector<PieceLook> drawn_looks_;    ///< of those
     float ascent_em_ = 0, descent_em_ = 0;  ///< of the highest of its fonts, in design pixels
-    std::vector<LineEnd> ends_;
-    std::vector<std::size_t> character_ends_;
 };
 
 }  // namespace rapido
