@@ -42,6 +42,60 @@ namespace detail {
 
 bool operator==(const OwnSource&, const OwnSource&) = default;
 
+namespace {
+
+std::size_t mixed(std::size_t hash, std::size_t part) {
+    return (hash ^ part) * 0x9e3779b97f4a7c15U + (hash >> 29);
+}
+template <class... Numbers>
+std::size_t hash_of_numbers(Numbers... numbers) {
+    std::size_t hash = 0;
+    ((hash = mixed(hash, std::hash<double>{}(static_cast<double>(numbers)))), ...);
+    return hash;
+}
+
+/// Equal for equal values; of some types, of which elements seldom differ in that alone, all are taken as equal.
+std::size_t hash_of(const Field& field, const void* value) {
+    switch (field.type) {
+        case FieldType::flag:
+        case FieldType::choice:
+            return *static_cast<const std::uint8_t*>(value);
+        case FieldType::integer:
+            return std::hash<int>{}(*static_cast<const int*>(value));
+        case FieldType::number:
+            return hash_of_numbers(*static_cast<const float*>(value));
+        case FieldType::real:
+            return hash_of_numbers(*static_cast<const double*>(value));
+        case FieldType::seconds:
+            return hash_of_numbers(static_cast<const Seconds*>(value)->count());
+        case FieldType::text:
+            return std::hash<std::string>{}(*static_cast<const std::string*>(value));
+        case FieldType::point: {
+            const auto& point = *static_cast<const Point*>(value);
+            return hash_of_numbers(point.x, point.y);
+        }
+        case FieldType::size: {
+            const auto& size = *static_cast<const Size*>(value);
+            return hash_of_numbers(size.width, size.height);
+        }
+        case FieldType::color: {
+            const auto& color = *static_cast<const Themed<Color>*>(value);
+            const Color shown = color.name().empty() ? color.value() : Color{};
+            return mixed(std::hash<std::string>{}(color.name()), hash_of_numbers(shown.red, shown.green, shown.blue));
+        }
+        case FieldType::table: {
+            std::size_t hash = 0;
+            for (const Field& inner : field.table->fields)
+                if (const void* const at = inner.at(value)) hash = mixed(hash, hash_of(inner, at));
+            return hash;
+        }
+        default:
+            return 0;
+    }
+}
+
+}  // namespace
+
 /// Numbers of fields and their values, in one block.
 class KeptFields {
  public:
@@ -74,14 +128,11 @@ class KeptFields {
         for (const Entry& entry : entries_)
             field_of(entry).value->assign(field_of(entry).in(aggregate), room(entry));
     }
-    /// Of which fields there are.
+    /// Equal for equal fields.
     std::size_t hash() const {
         std::size_t hash = reinterpret_cast<std::uintptr_t>(&table_);
-        for (const Entry& entry : entries_) {
-            hash = hash * 31 + entry.field;
-            if (field_of(entry).type == FieldType::text)
-                hash = hash * 31 + std::hash<std::string>{}(*static_cast<const std::string*>(room(entry)));
-        }
+        for (const Entry& entry : entries_)
+            hash = mixed(mixed(hash, entry.field), hash_of(field_of(entry), room(entry)));
         return hash;
     }
     friend bool operator==(const KeptFields& a, const KeptFields& b) {
@@ -219,15 +270,18 @@ Element WrittenElement::element() const {
 
 void KnownFields::share(Element& element) {
     if (!element.fields_) return;
-    const auto [begin, end] = known_.equal_range(element.fields_->hash());
-    for (auto it = begin; it != end; ++it) {
+    const std::size_t hash = element.fields_->hash();
+    const auto [begin, end] = known_.equal_range(hash);
+    // Where many are alike to the hash, it is not worth to look on.
+    int tries = 16;
+    for (auto it = begin; it != end && tries-- > 0; ++it) {
         const std::shared_ptr<const detail::KeptFields> fields = it->second.lock();
         if (fields && *fields == *element.fields_) {
             element.fields_ = fields;
             return;
         }
     }
-    known_.emplace(element.fields_->hash(), element.fields_);
+    known_.emplace(hash, element.fields_);
     if (known_.size() < most_) return;
     std::erase_if(known_, [](const auto& one) { return one.second.expired(); });
     most_ = std::max<std::size_t>(64, known_.size() * 2);
