@@ -23,9 +23,8 @@ Order order_of_element(const std::vector<Item>& items) {
     Order order{{"kind", "id", "style", "component", "with"}, nullptr, {"element"}};
     const TextValue* const kind = find(items, "kind");
     const std::string_view name = kind != nullptr ? bare(kind->text) : std::string_view();
-    order.table = kind_of<Panel>().table;
-    for (const Kind* const known : all_kinds())
-        if (known->name() == name) order.table = known->table;
+    const Kind* const known = find_kind(name);
+    order.table = (known != nullptr ? *known : kind_of<Panel>()).table;
     return order;
 }
 

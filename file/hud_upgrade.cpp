@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <map>
+#include <optional>
 #include <utility>
 #include <vector>
 
@@ -86,8 +87,7 @@ std::string_view find(const std::array<Renamed, count>& all, std::string_view ow
 }
 
 bool is_kind(std::string_view name) {
-    const auto kinds = all_kinds();
-    return std::any_of(kinds.begin(), kinds.end(), [name](const Kind* kind) { return kind->name() == name; });
+    return find_kind(name) != nullptr;
 }
 
 /// A style serves elements of any kind: what only one of them could mean. Its outline is that of a text, unless it is a list of corners.
@@ -123,12 +123,9 @@ class Upgrade {
             const bool is_last = i + 1 == parts.size();
             if (!is_last && open != open_.end())
                 inside = open->second;
-            else if (bare(parts.front()) == "style")
-                inside = i == 0 ? Inside{} : i == 1 ? Inside{{}, true} : next(inside, part, {});
-            else if (bare(parts.front()) == "component" && i < 2)
-                inside = {order_of(Section{.header = "[component.c]"}), false};
             else
-                inside = next(inside, part, section.items);
+                inside = i < 2 ? named(bare(parts.front()), i).value_or(next(inside, part, section.items))
+                               : next(inside, part, section.items);
         }
         open_.insert_or_assign(path, inside);
         section.header = brackets + path + (brackets.size() == 2 ? "]]" : "]");
@@ -141,6 +138,13 @@ class Upgrade {
         Order order{};
         bool is_style = false;
     };
+
+    /// What leads into styles and components, by names of one's own; nothing for another part.
+    static std::optional<Inside> named(std::string_view first, std::size_t part) {
+        if (first != "style" && first != "component") return std::nullopt;
+        if (part == 0) return Inside{};
+        return first == "style" ? Inside{{}, true} : Inside{{{}, kind_of<Panel>().table, {}}, false};
+    }
 
     static Inside next(const Inside& around, std::string_view part, const std::vector<Item>& items) {
         // A style has the keys of any kind; which of them has tables inside is asked of the first that has this one.

@@ -85,6 +85,9 @@ TEST(Upgrade, gives_each_key_and_word_its_new_name) {
                           "full_change = 3"),
          element("panel", "\n[[element.element]]\nkind = \"markers\"\nid = \"t\"\nat_most = 2\n\n[[element.element.triggers]]\n"
                           "on = \"gain\"\nfull_strength_at = 3")},
+        // What one's own names are called is left alone.
+        {"[component.effects]\nlayout = \"stack\"\n\n[style.rise]\ncompact = 3\n",
+         "[component.effects]\nlayout = \"free\"\n\n[style.rise]\ncompact_digits = 3\n"},
         {"[style.big]\npace.window = \"last\"\n\n[style.big.rise]\nfull_jump = 2\n",
          "[style.big]\npace.pick = \"last\"\n\n[style.big.motion_up]\nfull_duration_at = 2\n"},
         {"[style.big]\ncompact = 3\noutline = { width = 1 }\neffects = [{ on = \"gain\", effect = \"swell\" }]\n",

@@ -137,7 +137,7 @@ void Hud::set_color(ElementRef ref, const Themed<Color>& color) {
     });
     if (!is_known) return;
     layer_of(element).color = themed;
-    if (WrittenElement(element.description).common().follows)
+    if (element.kind->follows)
         state_->readouts.set_color(index, themed, state_->time);
     else
         state_->change(index, Element(element.description));

@@ -7,10 +7,11 @@ namespace rapido {
 namespace {
 
 /// Names that no theme has are reported later, when the element has a name.
-WrittenElement with_theme(const Themes& themes, const Element& element) {
+WrittenElement with_theme(const Themes& themes, const Element& element, bool& is_themed) {
     WrittenElement written(element);
     const Table& table = *written.kind().table;
-    if (!Themes::has_names(table, written.data())) return written;
+    is_themed = Themes::has_names(table, written.data());
+    if (!is_themed) return written;
     themes.apply(table, written.data(), nullptr);
     Themes::forget_names(table, written.data());
     return written;
@@ -25,7 +26,7 @@ CommonFields common_of(const Elements& elements, const WrittenElement& element) 
 }  // namespace
 
 NewElement::NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces)
-    : written(with_theme(hud.themes, element)),
+    : written(with_theme(hud.themes, element, is_themed)),
       common(common_of(hud.elements, written)),
       kind(kind_of(element)),
       path(path_of(common.inside, common.id)),
@@ -43,8 +44,10 @@ std::unique_ptr<const Rest> NewElement::rest() const {
 
 void NewElement::check() {
     context_.check_numbers(*kind.table, written.data());
-    if (WrittenElement named(given_); Themes::has_names(*kind.table, named.data()))
+    if (is_themed) {
+        WrittenElement named(given_);
         hud_.themes.apply(*kind.table, named.data(), context_.report_theme());
+    }
     context_.check_id(common.id);
     if (hud_.elements.at(path) != replaces_)
         context_.report("id", "is that of an element before it, '" + path + "'", {}, ProblemCode::duplicate);

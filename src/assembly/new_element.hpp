@@ -17,6 +17,7 @@ class NewElement {
     bool failed() const { return context_.failed() || body == nullptr; }
     void release();
 
+    bool is_themed = false;  ///< the description has names of the theme
     WrittenElement written;  ///< the description, with the values of the theme
     const CommonFields common;
     /// Null for the usual one.

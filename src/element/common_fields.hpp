@@ -40,7 +40,6 @@ struct CommonFields {
     int layer = 0;
     float opacity = 1;
     Rest rest{};
-    bool follows = false;  ///< whether it shows a value, perhaps in motion and in bands
 };
 
 template <class Described>
@@ -58,7 +57,6 @@ CommonFields common_of(const Described& description) {
     if constexpr (requires { description.max; }) common.max = description.max;
     if constexpr (requires { description.min; }) common.min = static_cast<double>(description.min);
     if constexpr (requires { description.motion; }) {
-        common.follows = true;
         common.plan.pace = description.pace;
         common.plan.motions = description.motion;
         common.plan.bands = description.bands;

@@ -35,6 +35,7 @@ struct Kind {
     std::vector<FurtherSource> (*further)(const void*) = nullptr;  ///< besides value, maximum and visible
     int (*panels)(const void*) = nullptr;                          ///< how many a list or markers have
     const void* (*defaults)() = nullptr;
+    bool follows = false;  ///< it shows a value, perhaps in motion and in bands
 
     std::string_view name() const { return table->name; }
 };
@@ -73,7 +74,10 @@ constexpr Kind make_kind(const Table& table, Abilities can = {}, const Place& pl
             .defaults = []() -> const void* {
                 static const Aggregate made;
                 return &made;
-            }};
+            },
+            .follows = requires(const Aggregate& made){made.motion;
+}
+};  // namespace rapido
 }
 
 /// All kinds.
@@ -134,8 +138,8 @@ class KnownFields {
 template <class Described>
 std::optional<Described> Element::as() const {
     if (kind_ != &kind_of<Described>()) return std::nullopt;
-    const WrittenElement written(*this);
-    return *static_cast<const Described*>(written.data());
+    WrittenElement written(*this);
+    return std::move(*written.as<Described>());
 }
 
 }  // namespace rapido
