@@ -17,17 +17,18 @@ constexpr Seconds frame{1 / 60.0};
 
 /// The values of the flight after 104 seconds, as variables of a game, all of them bound.
 struct Game {
+    static constexpr std::size_t first_row = 104 * 60;
+
     std::string folder = RAPIDO_SAMPLE_DIR;
+    Result<Trace> trace = Trace::read_file(folder + "/flight.csv");
     Sources sources;
     std::deque<double> numbers;
     std::deque<std::int64_t> integers;
     std::deque<std::string> texts;
 
     Game() {
-        const Result<Trace> trace = Trace::read_file(folder + "/flight.csv");
-        constexpr std::size_t row = 104 * 60;
         for (const Trace::Column& column : trace->columns()) {
-            const Value value = column.at(row);
+            const Value value = column.at(first_row);
             if (value.is_real())
                 sources.set(column.name, watch(numbers.emplace_back(value.number())));
             else if (value.is_integer())
@@ -36,6 +37,20 @@ struct Game {
                 sources.set(column.name, watch(texts.emplace_back(value.text())));
             else if (value.has_value())
                 sources.set(column.name, constant(value.flag()));
+        }
+    }
+    /// All values are those of a row of the recorded flight.
+    void fly(std::size_t row) {
+        std::size_t number = 0, integer = 0, text = 0;
+        for (const Trace::Column& column : trace->columns()) {
+            const Value value = column.at(row % trace->rows().size());
+            const Value first = column.at(first_row);
+            if (first.is_real())
+                numbers[number++] = value.number();
+            else if (first.is_integer())
+                integers[integer++] = static_cast<std::int64_t>(value.number());
+            else if (first.type() == Value::Type::text)
+                texts[text++].assign(value.text());
         }
     }
     /// Every number of the game changes.
@@ -66,7 +81,10 @@ struct Ours {
     }
     void run(bool moves) {
         if (moves) game.move(++step);
-        hud.update({.real = frame, .game = moves ? frame : Seconds{0}});
+        show(moves);
+    }
+    void show(bool game_runs) {
+        hud.update({.real = frame, .game = game_runs ? frame : Seconds{0}});
         hud.draw(list);
         mesh.draw(list);
         benchmark::DoNotOptimize(mesh.vertices().data());
@@ -78,6 +96,16 @@ void ours(benchmark::State& state) {
     Ours hud;
     for (auto _ : state)
         hud.run(Moves);
+}
+
+/// The values change as they did in the flight, at 60 frames a second.
+void ours_flown(benchmark::State& state) {
+    Ours hud;
+    std::size_t row = Game::first_row;
+    for (auto _ : state) {
+        hud.game.fly(++row);
+        hud.show(true);
+    }
 }
 
 /// A HUD of as many texts and shapes, written by hand: each text is formatted, measured and drawn in each frame, or, with `Checks`, only where
@@ -241,6 +269,8 @@ std::vector<Case> frame_cases() {
         {"whole frame of the sample HUD, at rest", "by hand, each text made in each frame", 10, false, ours<false>,
          by_hand<false, false>},
         {"whole frame, everything moving", "by hand, each text made in each frame", 3, false, ours<true>,
+         by_hand<true, false>},
+        {"sample flight, as it was flown", "by hand, each text made in each frame", 0, false, ours_flown,
          by_hand<true, false>},
         {"whole frame, at rest", "by hand, with a check of each value", 1.5, true, ours<false>, by_hand<false, true>},
         {"whole frame, all moving", "by hand, with a check of each value", 1, true, ours<true>, by_hand<true, true>},

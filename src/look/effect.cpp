@@ -14,27 +14,41 @@ struct Between {
     double part = 0;
 };
 
-template <class T>
-Between around(const Effect& effect, std::optional<T> Keyframe::*property, double progress) {
-    Between found;
-    for (const Keyframe& frame : effect.keyframes) {
-        if (!(frame.*property)) continue;
-        if (frame.at <= progress) found.from = &frame;
-        if (frame.at > progress && found.to == nullptr) found.to = &frame;
-    }
-    const double start = found.from != nullptr ? found.from->at : 0;
-    const double end = found.to != nullptr ? found.to->at : 1;
-    const double part = end > start ? (progress - start) / (end - start) : 1;
-    found.part = (found.from != nullptr ? found.from->easing : effect.easing).at(part);
-    return found;
-}
+/// An effect at one moment. Most properties stand in the same keyframes, so that one easing serves them all.
+class Moment {
+ public:
+    Moment(const Effect& effect, double progress) : effect_(effect), progress_(progress) {}
 
-float number(const Effect& effect, std::optional<float> Keyframe::*property, double progress, float rest) {
-    const Between found = around(effect, property, progress);
-    const float from = found.from != nullptr ? *(found.from->*property) : rest;
-    const float to = found.to != nullptr ? *(found.to->*property) : rest;
-    return from + (to - from) * static_cast<float>(found.part);
-}
+    template <class T>
+    Between around(std::optional<T> Keyframe::*property) {
+        Between found;
+        for (const Keyframe& frame : effect_.keyframes) {
+            if (!(frame.*property)) continue;
+            if (frame.at <= progress_) found.from = &frame;
+            if (frame.at > progress_ && found.to == nullptr) found.to = &frame;
+        }
+        if (found.from == nullptr && found.to == nullptr) return found;
+        if (found.from == last_.from && found.to == last_.to) return last_;
+        const double start = found.from != nullptr ? found.from->at : 0;
+        const double end = found.to != nullptr ? found.to->at : 1;
+        const double part = end > start ? (progress_ - start) / (end - start) : 1;
+        found.part = (found.from != nullptr ? found.from->easing : effect_.easing).at(part);
+        return last_ = found;
+    }
+    float number(std::optional<float> Keyframe::*property, float rest) {
+        const Between found = around(property);
+        if (found.from == nullptr && found.to == nullptr) return rest;
+        const float from = found.from != nullptr ? *(found.from->*property) : rest;
+        const float to = found.to != nullptr ? *(found.to->*property) : rest;
+        return from + (to - from) * static_cast<float>(found.part);
+    }
+    void add_tint(Pose& pose);
+
+ private:
+    const Effect& effect_;
+    double progress_;
+    Between last_;
+};
 
 class Chance {
  public:
@@ -106,8 +120,8 @@ std::vector<Effect> make_built_in() {
     };
 }
 
-void add_tint(const Effect& effect, double progress, Pose& pose) {
-    const Between tint = around(effect, &Keyframe::color, progress);
+void Moment::add_tint(Pose& pose) {
+    const Between tint = around(&Keyframe::color);
     const auto tinted = static_cast<float>(std::clamp(tint.part, 0.0, 1.0));
     if (tint.from != nullptr && tint.to != nullptr) {
         pose.color = mix(*tint.from->color, *tint.to->color, tint.part);
@@ -137,34 +151,36 @@ Pose pose_of(const Effect& effect, double progress, float strength, std::uint32_
     progress = progress > 0 ? std::min(progress, 1.0) : 0;
     strength = std::isfinite(strength) ? std::clamp(strength, -strongest, strongest) : 0;
     Pose pose;
-    pose.scale = 1 + (number(effect, &Keyframe::scale, progress, 1) - 1) * strength;
-    pose.opacity = std::clamp(1 + (number(effect, &Keyframe::opacity, progress, 1) - 1) * strength, 0.0F, 1.0F);
+    Moment now(effect, progress);
+    pose.scale = 1 + (now.number(&Keyframe::scale, 1) - 1) * strength;
+    pose.opacity = std::clamp(1 + (now.number(&Keyframe::opacity, 1) - 1) * strength, 0.0F, 1.0F);
 
     const Chance chance_of(effect, seed);
-    const Between turn = around(effect, &Keyframe::rotation, progress);
+    const Between turn = now.around(&Keyframe::rotation);
     const float from = chance_of.rotation(turn.from);
     pose.rotation = (from + (chance_of.rotation(turn.to) - from) * static_cast<float>(turn.part)) * strength;
-    const Between way = around(effect, &Keyframe::offset, progress);
+    const Between way = now.around(&Keyframe::offset);
     const Point a = chance_of.offset(way.from);
     const Point b = chance_of.offset(way.to);
     const auto part = static_cast<float>(way.part);
     pose.offset = {(a.x + (b.x - a.x) * part) * strength, (a.y + (b.y - a.y) * part) * strength};
 
-    pose.glow = std::clamp(number(effect, &Keyframe::glow, progress, 0) * strength, 0.0F, 1.0F);
-    add_tint(effect, progress, pose);
+    pose.glow = std::clamp(now.number(&Keyframe::glow, 0) * strength, 0.0F, 1.0F);
+    now.add_tint(pose);
     pose.color_part *= std::clamp(strength, 0.0F, 1.0F);
 
-    const Between shine = around(effect, &Keyframe::shine, progress);
-    if (shine.from != nullptr && shine.to != nullptr) pose.shine = number(effect, &Keyframe::shine, progress, 0);
+    const Between shine = now.around(&Keyframe::shine);
+    if (shine.from != nullptr && shine.to != nullptr) pose.shine = now.number(&Keyframe::shine, 0);
     return pose;
 }
 
 Pose light_of(const Effect& effect, double progress) {
     progress = progress > 0 ? std::min(progress, 1.0) : 0;
     Pose pose;
-    pose.opacity = std::clamp(number(effect, &Keyframe::opacity, progress, 1), 0.0F, 1.0F);
-    pose.glow = std::clamp(number(effect, &Keyframe::glow, progress, 0), 0.0F, 1.0F);
-    add_tint(effect, progress, pose);
+    Moment now(effect, progress);
+    pose.opacity = std::clamp(now.number(&Keyframe::opacity, 1), 0.0F, 1.0F);
+    pose.glow = std::clamp(now.number(&Keyframe::glow, 0), 0.0F, 1.0F);
+    now.add_tint(pose);
     return pose;
 }
 

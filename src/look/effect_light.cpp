@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <tuple>
 #include <utility>
 
 namespace rapido {
@@ -26,8 +27,9 @@ constexpr double usual_frame = 1.0 / 60;
 /// Room that all players of a thread use in turn, so that each keeps little and nothing grows in a steady frame.
 struct EffectPlayer::Light::Scratch {
     std::vector<Nanoseconds> moments;  ///< at which light is looked at, in order
+    std::vector<Pose> poses;           ///< those of the moments
     std::vector<Track> tried;          ///< ahead of those of the player
-    std::vector<Found> found;
+    std::vector<Found> pairs, found;
 };
 thread_local EffectPlayer::Light::Scratch EffectPlayer::Light::scratch;
 
@@ -35,6 +37,12 @@ bool EffectPlayer::Light::counts(std::size_t number) const {
     const FlashPart& of = part(number);
     if (std::isinf(of.area)) return !is_strip(number);
     return of.area > (is_strip(number) ? least_way / 2 : least_part);
+}
+
+void EffectPlayer::Light::find_counted() {
+    counted.clear();
+    for (std::size_t i = 0; i < part_count(); ++i)
+        if (counts(i)) counted.push_back(static_cast<std::uint16_t>(i));
 }
 
 /// How much of a strip of one unit of width a part covers.
@@ -59,8 +67,22 @@ float EffectPlayer::Light::reach(std::size_t number, const Pose& pose) const {
     return out + (out < 0 ? -swept : swept);
 }
 
+EffectPlayer::Light::Covered EffectPlayer::Light::covered(std::size_t number, const Pose& pose) const {
+    if (!is_strip(number)) return Covered::all;
+    // Outside of the side the ground is seen at rest, inside the part: one track follows both, as half of the light of each.
+    const float far = reach(number, pose) * strip_length(number);
+    return far > least_way ? Covered::all : far < -least_way ? Covered::nothing : Covered::half;
+}
+
+/// Whether all that counts is seen as much at one pose as at another.
+bool EffectPlayer::Light::is_seen_same(const Pose& a, const Pose& b) const {
+    return is_same_light(a, b) && std::all_of(counted.begin(), counted.end(), [&](std::size_t number) {
+               return !is_strip(number) || covered(number, a) == covered(number, b);
+           });
+}
+
 /// What is seen of a part, or of a strip beside it, on a ground.
-Color EffectPlayer::Light::seen(std::size_t number, Color ground, const Pose& pose) const {
+Color EffectPlayer::Light::seen(std::size_t number, Color ground, const Pose& pose, Covered covered) const {
     const FlashPart& of = part(number);
     // Light around something is half as bright at its edge as it would be below it.
     if (is_glow(number)) return over(ground, of.color, pose.glow / 2);
@@ -73,12 +95,8 @@ Color EffectPlayer::Light::seen(std::size_t number, Color ground, const Pose& po
     const auto painted = [&](float opacity) {
         return laid(of.below ? laid(ground, *of.below, opacity) : ground, of.color, opacity);
     };
-    const Color covered = painted(pose.opacity);
-    if (!is_strip(number)) return covered;
-    // Outside of the side the ground is seen at rest, inside the part: one track follows both, as half of the light of each.
-    const float far = reach(number, pose) * strip_length(number);
-    if (far > least_way) return covered;
-    return far < -least_way ? ground : painted(pose.opacity / 2);
+    if (covered == Covered::nothing) return ground;
+    return painted(covered == Covered::all ? pose.opacity : pose.opacity / 2);
 }
 
 /// From a pose that is seen, or from nothing where the element was not there.
@@ -89,37 +107,68 @@ void EffectPlayer::Light::begin(const Pose& pose) {
         tracks.push_back({LightTrack(relative_luminance(color)), RedTrack(color)});
     }
     shown = tracks;
+    is_shown = false;
     is_followed = true;
 }
 
 void EffectPlayer::Light::see(Nanoseconds now, const Pose* pose) {
-    for (std::size_t i = 0; i < tracks.size(); ++i) {
-        if (!counts(i / ground_count())) continue;
-        const Color color = color_of(i, pose);
-        tracks[i].bright.follow(now, relative_luminance(color));
-        tracks[i].red.follow(now, color);
+    for (const std::size_t number : counted)
+        for (std::size_t i = number * ground_count(); i < (number + 1) * ground_count(); ++i) {
+            const Color color = color_of(i, pose);
+            tracks[i].bright.follow(now, relative_luminance(color));
+            tracks[i].red.follow(now, color);
+        }
+}
+
+/// Follows tracks over all moments of `scratch`; most of the time what they show goes on as it is. `note` takes what they find, track by
+/// track.
+template <class Note>
+void EffectPlayer::Light::follow(std::vector<Track>& all, Note note) const {
+    const Scratch& over = scratch;
+    const std::size_t grounds = ground_count();
+    for (const std::size_t number : counted) {
+        Covered last = Covered::all;
+        bool goes_on = false;
+        for (std::size_t at = 0; at < over.moments.size(); ++at) {
+            const Pose& pose = over.poses[at];
+            const Covered now = covered(number, pose);
+            const bool is_same = at > 0 && now == last && is_same_light(pose, over.poses[at - 1]);
+            last = now;
+            for (std::size_t g = 0; g < grounds && (!is_same || at + 1 == over.moments.size()); ++g) {
+                Track& track = all[number * grounds + g];
+                if (is_same) {
+                    track.go_on(over.moments[at]);
+                    continue;
+                }
+                if (goes_on) track.go_on(over.moments[at - 1]);
+                const Color color = seen(number, ground(g), pose, now);
+                note(track.bright.follow(over.moments[at], relative_luminance(color)), number * grounds + g, false);
+                note(track.red.follow(over.moments[at], color), number * grounds + g, true);
+            }
+            goes_on = is_same;
+        }
     }
 }
 
 void EffectPlayer::set_color(Color color) {
     color_ = color;
     if (light_ == nullptr) return;
-    light_->look.parts.assign(1, {.color = color});
-    light_->look.glow.reset();
+    light_->set_color(color);
     light_->is_followed = false;
 }
 
 void EffectPlayer::set_limit(FlashLimit* limit) {
     if (limit == limit_) return;
     limit_ = limit;
+    posed_at_ = Nanoseconds::min();
     if (light_ != nullptr) light_->owner = 0;
 }
 
 void EffectPlayer::forget_look() {
     if (light_ == nullptr) light_ = std::make_unique<Light>(color_);
-    light_->look.parts.clear();
-    light_->look.glow.reset();
+    light_->forget_look();
     light_->is_known = false;
+    posed_at_ = Nanoseconds::min();
     light_->forget();
 }
 
@@ -130,12 +179,14 @@ void EffectPlayer::set_look(const FlashLook& look, Nanoseconds now) {
         light.drawn = now;
         return;
     }
+    posed_at_ = Nanoseconds::min();
     const bool was_known = std::exchange(light.is_known, true);
     const bool same_tracks = light.look.parts.size() == look.parts.size() &&
                              light.look.glow.has_value() == look.glow.has_value() &&
                              light.look.settings.ground == look.settings.ground;
     if (running_.empty() || limit_ == nullptr) {
-        light.look = look;
+        light.set_look(look);
+        light.is_shown = false;
         light.drawn = now;
         if (!same_tracks) light.is_followed = false;
         return;
@@ -145,10 +196,11 @@ void EffectPlayer::set_look(const FlashLook& look, Nanoseconds now) {
         follow_light(at);
         light.before = before_change(at, GoesOn::from_there);
     }
-    light.look = look;
+    light.set_look(look);
+    light.is_shown = false;
     for (Playing& playing : running_)
         if (playing.burst_at) ask_for_burst(playing);
-    if (was_known && !same_tracks) light.begin(pose(at));
+    if (was_known && !same_tracks) light.begin(due_pose(at));
     ask_for_light(light.before, at);
     light.drawn = now;
 }
@@ -165,14 +217,12 @@ bool EffectPlayer::may_flash() const {
     int named = 0;
     for (const Playing& playing : running_)
         named |= playing.properties;
-    bool any_part = false, any_strip = false;
-    for (std::size_t i = 0; i < light_->look.parts.size(); ++i) {
-        any_part = any_part || light_->counts(i * Light::places);
-        any_strip = any_strip || light_->counts(i * Light::places + 1);
-    }
-    if (any_part && !running_.empty() && (reduced_ || (named & (opacity | color)) != 0)) return true;
-    if (any_strip && (named & (scale | offset | rotation)) != 0) return true;
-    return (named & glow) != 0 && light_->look.glow && light_->counts(light_->part_count() - 1);
+    const bool turns_light = !running_.empty() && (reduced_ || (named & (opacity | color)) != 0);
+    const bool moves = (named & (scale | offset | rotation)) != 0;
+    return std::any_of(light_->counted.begin(), light_->counted.end(), [&](std::size_t number) {
+        if (light_->is_glow(number)) return (named & glow) != 0;
+        return light_->is_strip(number) ? moves : turns_light;
+    });
 }
 
 /// The moments between two at which the light of all that runs may turn, in order, with both.
@@ -217,22 +267,28 @@ Pose EffectPlayer::pose_in(Nanoseconds from, Nanoseconds at, Nanoseconds to) con
     return with_residual(composed(at, at == to && at > from), at);
 }
 
+void EffectPlayer::find_poses(Nanoseconds from, Nanoseconds to) {
+    Light::Scratch& scratch = Light::scratch;
+    find_moments(from, to);
+    scratch.poses.clear();
+    for (const Nanoseconds now : scratch.moments)
+        scratch.poses.push_back(pose_in(from, now, to));
+}
+
 /// Takes in how the light has changed up to a moment, before what happens then: but for what was drawn at that moment already.
 void EffectPlayer::follow_light(Nanoseconds to) {
     if (limit_ == nullptr || light_ == nullptr || !light_->is_followed || light_->is_absent) return;
     Light& light = *light_;
     if (to > light.followed) {
         const Nanoseconds from = light.followed;
-        find_moments(from, to);
-        for (const Nanoseconds now : Light::scratch.moments) {
-            const Pose pose = pose_in(from, now, to);
-            // What is seen before something happens was there before it.
-            light.see(now == to ? now - Nanoseconds{1} : now, &pose);
-        }
+        find_poses(from, to);
+        // What is seen before something happens was there before it.
+        Light::scratch.moments.back() -= Nanoseconds{1};
+        light.follow(light.tracks, [](const auto&, std::size_t, bool) {});
         light.followed = to;
     }
     if (light.drawn != to) return;
-    const Pose drawn = pose(to);
+    const Pose drawn = due_pose(to);
     light.see(to - Nanoseconds{1}, &drawn);
     light.drawn = Nanoseconds::min();
 }
@@ -281,15 +337,21 @@ class EffectPlayer::Light::Plan {
     void look() {
         scratch.tried = light_.tracks;
         scratch.found.clear();
-        player_.find_moments(at_, to_);
-        for (const Nanoseconds now : scratch.moments) {
-            const Pose pose = player_.pose_in(at_, now, to_);
-            see(now, &pose);
-        }
+        player_.find_poses(at_, to_);
+        scratch.pairs.clear();
+        light_.follow(scratch.tried, [this](const std::optional<FlashPair>& pair, std::size_t track, bool is_red) {
+            if (pair) scratch.pairs.push_back({*pair, track, 0, false, is_red});
+        });
+        std::sort(scratch.pairs.begin(), scratch.pairs.end(), [](const Found& a, const Found& b) {
+            return std::tuple(a.pair.end, a.track, a.is_red) < std::tuple(b.pair.end, b.track, b.is_red);
+        });
+        for (const Found& found : scratch.pairs)
+            note(found.pair, found.track, false, found.is_red);
         see_end();
-        for (std::size_t i = 0; i < scratch.tried.size(); ++i)
-            if (const auto open = scratch.tried[i].bright.open(to_); open && light_.is_strip(i / light_.ground_count()))
-                note(*open, i, true);
+        const std::size_t grounds = light_.ground_count();
+        for (const std::size_t number : light_.counted)
+            for (std::size_t i = number * grounds; light_.is_strip(number) && i < (number + 1) * grounds; ++i)
+                if (const auto open = scratch.tried[i].bright.open(to_)) note(open, i, true);
         for (Found& found : scratch.found)
             if (const std::size_t part = part_of(found); light_.is_strip(part)) found.area = swept(part);
         std::sort(scratch.found.begin(), scratch.found.end(), [](const Found& a, const Found& b) {
@@ -307,12 +369,13 @@ class EffectPlayer::Light::Plan {
         see(to_, leaves ? nullptr : &rest);
     }
     void see(Nanoseconds now, const Pose* pose) {
-        for (std::size_t i = 0; i < scratch.tried.size(); ++i) {
-            if (!light_.counts(i / light_.ground_count())) continue;
-            const Color color = light_.color_of(i, pose);
-            note(scratch.tried[i].bright.follow(now, relative_luminance(color)), i, false);
-            note(scratch.tried[i].red.follow(now, color), i, false, true);
-        }
+        const std::size_t grounds = light_.ground_count();
+        for (const std::size_t number : light_.counted)
+            for (std::size_t i = number * grounds; i < (number + 1) * grounds; ++i) {
+                const Color color = light_.color_of(i, pose);
+                note(scratch.tried[i].bright.follow(now, relative_luminance(color)), i, false);
+                note(scratch.tried[i].red.follow(now, color), i, false, true);
+            }
     }
     /// On either ground, of either kind, what is seen at once is one flash of a part.
     void note(const std::optional<FlashPair>& pair, std::size_t track, bool is_half, bool is_red = false) {
@@ -328,8 +391,8 @@ class EffectPlayer::Light::Plan {
     /// How much a strip covers where it is widest.
     float swept(std::size_t part) const {
         float most = 0;
-        for (const Nanoseconds now : scratch.moments)
-            most = std::max(most, std::abs(light_.reach(part, player_.pose_in(at_, now, to_))));
+        for (const Pose& pose : scratch.poses)
+            most = std::max(most, std::abs(light_.reach(part, pose)));
         return most * light_.strip_length(part);
     }
 
@@ -388,9 +451,9 @@ class EffectPlayer::Light::Plan {
     Nanoseconds over_at(const Found& found) const {
         double last = 0;
         int way = 0;
-        for (const Nanoseconds now : scratch.moments) {
-            const Pose pose = player_.pose_in(at_, now, to_);
-            const double bright = relative_luminance(light_.color_of(found.track, &pose));
+        for (std::size_t i = 0; i < scratch.moments.size(); ++i) {
+            const Nanoseconds now = scratch.moments[i];
+            const double bright = relative_luminance(light_.color_of(found.track, &scratch.poses[i]));
             const int turn = bright > last ? 1 : bright < last ? -1 : 0;
             if (now > found.pair.end && turn != way) return now;
             if (now <= found.pair.end) way = turn;
@@ -405,13 +468,23 @@ class EffectPlayer::Light::Plan {
     Nanoseconds at_, to_;
 };
 
+/// Whether a pose that is to be drawn now shows what was drawn last; then that is followed.
+bool EffectPlayer::Light::goes_on_as_shown(Nanoseconds now, const Pose& pose) {
+    if (!is_shown || !last_shown || !is_seen_same(*last_shown, pose)) return false;
+    const std::size_t grounds = ground_count();
+    for (const std::size_t number : counted)
+        for (std::size_t i = number * grounds; i < (number + 1) * grounds; ++i)
+            shown[i].go_on(now);
+    return true;
+}
+
 /// Whether a pose that is to be drawn now completes one flash too many.
 bool EffectPlayer::Light::is_refused(FlashLimit& limit, Nanoseconds now, const Pose& pose) {
-    scratch.tried = shown;
     std::erase_if(shown_flashes, [now](const Taken& one) { return one.end + FlashLimit::window < now; });
-    for (std::size_t i = 0; i < scratch.tried.size(); ++i) {
-        const std::size_t number = i / ground_count();
-        if (!counts(number)) continue;
+    const std::size_t grounds = ground_count();
+    scratch.tried = shown;
+    for (std::size_t k = 0; k < counted.size() * grounds; ++k) {
+        const std::size_t number = counted[k / grounds], i = number * grounds + k % grounds;
         const Color color = color_of(i, &pose);
         for (const auto& pair : {scratch.tried[i].bright.follow(now, relative_luminance(color)),
                                  scratch.tried[i].red.follow(now, color)}) {
@@ -437,16 +510,23 @@ bool EffectPlayer::Light::is_refused(FlashLimit& limit, Nanoseconds now, const P
 void EffectPlayer::watch(Nanoseconds now) {
     if (limit_ == nullptr || light_ == nullptr || !light_->is_known) return;
     Light& light = *light_;
+    if (light.instead) posed_at_ = Nanoseconds::min();
     light.instead.reset();
     if (!light.is_followed || light.owner == 0) return light.last_shown.reset();
     const Pose due = pose(now);
+    if (light.goes_on_as_shown(now, due)) {
+        light.last_shown = due;
+        return;
+    }
     if (light.is_refused(*limit_, now, due) && light.last_shown) {
+        posed_at_ = Nanoseconds::min();
         light.instead = light.last_shown;
         light.instead_at = now;
         return;
     }
     light.shown = Light::scratch.tried;
     light.last_shown = due;
+    light.is_shown = true;
 }
 
 /// Asks for all flashes that a change makes, and holds the pose over those that are refused. Returns whether any was.

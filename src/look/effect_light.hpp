@@ -29,6 +29,10 @@ struct EffectPlayer::Light {
     struct Track {
         LightTrack bright;
         RedTrack red;
+        void go_on(Nanoseconds now) {
+            bright.go_on(now);
+            red.go_on(now);
+        }
     };
     /// A pair of a part on a ground.
     struct Found {
@@ -58,7 +62,7 @@ struct EffectPlayer::Light {
     static constexpr int most_holds = 12;  ///< of one plan
 
     explicit Light(Color color) {
-        look.parts.push_back({.color = color});
+        set_color(color);
         holds.reserve(most_holds + 4);
         taken.reserve(32);
         shown_flashes.reserve(32);
@@ -73,15 +77,34 @@ struct EffectPlayer::Light {
     bool is_absent = false;                 ///< until something runs again nothing of the element is there
     Nanoseconds followed{0};                ///< up to here
     Nanoseconds drawn{Nanoseconds::min()};  ///< at this moment a frame was drawn
+    std::vector<std::uint16_t> counted;     ///< the numbers of parts of which there is enough to be looked at, in order
     std::vector<Track> tracks;              ///< for each part, its light around it and its motion, on each ground
     std::vector<Hold> holds;                ///< in order
     std::vector<Taken> taken;               ///< within the last second, in order
     // What frames have really shown.
     std::vector<Track> shown;
+    bool is_shown = false;             ///< they have followed `last_shown`, of this look
     std::vector<Taken> shown_flashes;  ///< within the last second
     std::optional<Pose> last_shown;
     std::optional<Pose> instead;  ///< at the moment of the frame, in place of what is due
     Nanoseconds instead_at{Nanoseconds::min()};
+
+    void set_look(const FlashLook& given) {
+        look = given;
+        find_counted();
+    }
+    /// Of an unknown size.
+    void set_color(Color color) {
+        look.parts.assign(1, {.color = color});
+        look.glow.reset();
+        find_counted();
+    }
+    void forget_look() {
+        look.parts.clear();
+        look.glow.reset();
+        find_counted();
+    }
+    void find_counted();
 
     /// The moment whose pose is seen at `now`.
     Nanoseconds held_at(Nanoseconds now) const {
@@ -111,16 +134,28 @@ struct EffectPlayer::Light {
     Color ground(std::size_t number) const {
         return look.settings.ground ? *look.settings.ground : number == 0 ? rgb(0x000000) : rgb(0xffffff);
     }
+    /// How much of the place of a part is covered at a pose: of a strip beside it all, half or nothing.
+    enum class Covered : std::uint8_t { all, half, nothing };
+    Covered covered(std::size_t number, const Pose& pose) const;
+    /// Whether two poses differ in nothing but where the element is.
+    static bool is_same_light(const Pose& a, const Pose& b) {
+        return a.opacity == b.opacity && a.color == b.color && a.color_part == b.color_part && a.glow == b.glow;
+    }
+    bool is_seen_same(const Pose& a, const Pose& b) const;
     /// What is seen of a track at a pose; null where nothing of the element is there.
     Color color_of(std::size_t track, const Pose* pose) const {
         const Color behind = ground(track % ground_count());
-        return pose != nullptr ? seen(track / ground_count(), behind, *pose) : behind;
+        const std::size_t number = track / ground_count();
+        return pose != nullptr ? seen(number, behind, *pose, covered(number, *pose)) : behind;
     }
     void see(Nanoseconds now, const Pose* pose);
+    template <class Note>
+    void follow(std::vector<Track>& all, Note note) const;
     float reach(std::size_t number, const Pose& pose) const;
     float strip_length(std::size_t number) const;
-    Color seen(std::size_t part, Color ground, const Pose& pose) const;
+    Color seen(std::size_t part, Color ground, const Pose& pose, Covered covered) const;
     void begin(const Pose& seen);
+    bool goes_on_as_shown(Nanoseconds now, const Pose& pose);
     bool is_refused(FlashLimit& limit, Nanoseconds now, const Pose& pose);
 };
 

@@ -39,12 +39,24 @@ const double last_progress = std::nextafter(1.0, 0.0);
 constexpr Nanoseconds moment{100'000};
 
 /// x(t) = (x + (v + w x) t) e^(-w t): a critically damped spring.
-double left_of(double distance, double velocity, double seconds, bool derivative = false) {
-    static const double frequency = settling_product(1) / settling;
-    const double fade = std::exp(-frequency * seconds);
-    const double both = velocity + frequency * distance;
-    return derivative ? (velocity - frequency * both * seconds) * fade : (distance + both * seconds) * fade;
-}
+class Decay {
+ public:
+    explicit Decay(Nanoseconds since)
+        : seconds_(to_seconds(since).count()), frequency_(frequency()), fade_(std::exp(-frequency_ * seconds_)) {}
+    double left_of(double distance, double velocity) const {
+        return (distance + (velocity + frequency_ * distance) * seconds_) * fade_;
+    }
+    double velocity_of(double distance, double velocity) const {
+        return (velocity - frequency_ * (velocity + frequency_ * distance) * seconds_) * fade_;
+    }
+
+ private:
+    static double frequency() {
+        static const double made = settling_product(1) / settling;
+        return made;
+    }
+    double seconds_, frequency_, fade_;
+};
 
 }  // namespace
 
@@ -108,26 +120,35 @@ double EffectPlayer::Playing::progress(Nanoseconds now, bool before) const {
     return to_seconds(done) / to_seconds(whole);
 }
 
-/// Sets the pose that one effect wants. Returns the properties that it has a say in.
-std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, bool before, Pose& pose) const {
+/// Returns the properties that one effect has a say in, at a moment and on this side of it, which become those that are seen then.
+std::uint8_t EffectPlayer::say_of_one(const Playing& playing, Nanoseconds& now, bool& before) const {
     using enum effect_property::Bits;
     const bool has_begun = playing.asked >= 0 && (before ? now > playing.start : now >= playing.start);
     if (!has_begun) return 0;
     if (const Nanoseconds seen = light_ != nullptr ? light_->held_at(now) : now; seen != now) {
-        // What has begun since then is at rest.
-        if (seen < playing.start) return playing.steady_until > now ? std::uint8_t{color} : playing.properties;
+        const bool is_steady = playing.steady_until > now;
         now = seen;
         before = false;
+        // What has begun since then is at rest.
+        if (seen < playing.start) return is_steady ? std::uint8_t{color} : playing.properties;
     }
+    const bool is_steady = before ? now <= playing.steady_until : now < playing.steady_until;
+    return is_steady ? std::uint8_t{color} : playing.properties;
+}
+
+/// Sets the pose that one effect wants. Returns the properties that it has a say in.
+std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, bool before, Pose& pose) const {
+    const std::uint8_t says = say_of_one(playing, now, before);
+    if (says == 0 || now < playing.start) return says;
     if (before ? now <= playing.steady_until : now < playing.steady_until) {
         pose = steady_pose(*playing.effect);
-        return color;
+        return says;
     }
     const double part = playing.progress(now, before);
     pose = pose_of(*playing.effect, playing.options.as == PlayAs::leave ? std::min(1 - part, last_progress) : part,
                    playing.options.strength, playing.options.seed);
     pose.pivot = playing.effect->pivot;
-    return playing.properties;
+    return says;
 }
 
 /// Each property by the strongest cause that names it.
@@ -136,7 +157,8 @@ Pose EffectPlayer::composed(Nanoseconds now, bool before, bool without_ended) co
     Pose all;
     int taken = 0;
     for (const Playing& playing : running_) {
-        if (const auto end = end_of(playing); without_ended && end && *end <= now) continue;
+        if (without_ended)
+            if (const auto end = end_of(playing); end && *end <= now) continue;
         Pose one;
         const int own = pose_of_one(playing, now, before, one);
         const int wins = own & ~taken;
@@ -158,10 +180,10 @@ Pose EffectPlayer::composed(Nanoseconds now, bool before, bool without_ended) co
 
 Pose EffectPlayer::with_residual(Pose pose, Nanoseconds now) const {
     if (residual_.is_active && now < *residual_.since + residual_length) {
-        const double seconds = to_seconds(now - *residual_.since).count();
+        const Decay decay(now - *residual_.since);
         std::array<double, 5> left{};
         for (std::size_t i = 0; i < left.size(); ++i)
-            left[i] = left_of(residual_.distance[i], residual_.velocity[i], seconds);
+            left[i] = decay.left_of(residual_.distance[i], residual_.velocity[i]);
         pose.scale += static_cast<float>(left[0]);
         pose.offset.x += static_cast<float>(left[1]);
         pose.offset.y += static_cast<float>(left[2]);
@@ -173,9 +195,15 @@ Pose EffectPlayer::with_residual(Pose pose, Nanoseconds now) const {
     return pose;
 }
 
-Pose EffectPlayer::pose(Nanoseconds now) const {
+Pose EffectPlayer::due_pose(Nanoseconds now) const {
     if (light_ != nullptr && light_->instead && light_->instead_at == now) return *light_->instead;
     return with_residual(composed(now, false), now);
+}
+
+/// Frames ask more than once at the same moment.
+Pose EffectPlayer::pose(Nanoseconds now) const {
+    if (std::exchange(posed_at_, now) != now) posed_ = due_pose(now);
+    return posed_;
 }
 
 /// The velocity of the pose just before a moment, on this side of the last change. What is drawn in steps has none.
@@ -198,8 +226,9 @@ EffectPlayer::Winners EffectPlayer::winners(Nanoseconds now, bool before) const 
     constexpr std::array<int, 5> properties{scale, offset, offset, rotation, opacity};
     Winners won{};
     for (const Playing& playing : running_) {
-        Pose unused;
-        const int own = pose_of_one(playing, now, before, unused);
+        Nanoseconds seen = now;
+        bool side = before;
+        const int own = say_of_one(playing, seen, side);
         for (std::size_t i = 0; i < won.size(); ++i)
             if (won[i] == 0 && (own & properties[i]) != 0) won[i] = playing.number;
     }
@@ -218,12 +247,13 @@ EffectPlayer::Before EffectPlayer::before_change(Nanoseconds at, GoesOn goes_on)
     before.seen = numbers_of(seen);
     before.way = numbers_of(way);
     before.won = winners(at, is_first);
-    if (residual_.is_active)
+    if (residual_.is_active) {
+        const Decay decay(at - *residual_.since);
         for (std::size_t i = 0; i < before.left.size(); ++i) {
-            const double seconds = to_seconds(at - *residual_.since).count();
-            before.left[i] = left_of(residual_.distance[i], residual_.velocity[i], seconds);
-            before.left_velocity[i] = left_of(residual_.distance[i], residual_.velocity[i], seconds, true);
+            before.left[i] = decay.left_of(residual_.distance[i], residual_.velocity[i]);
+            before.left_velocity[i] = decay.velocity_of(residual_.distance[i], residual_.velocity[i]);
         }
+    }
     before.velocity = goes_on == GoesOn::moving ? velocity_before(at) : before.left_velocity;
     return before;
 }
@@ -261,7 +291,7 @@ double EffectPlayer::turned_progress(const Effect& effect, PlayAs as, Nanosecond
     using enum effect_property::Bits;
     if ((properties_of(effect) & opacity) == 0) return 0;
     constexpr int steps = 256;
-    const double seen = static_cast<double>(pose(now).opacity);
+    const double seen = static_cast<double>(due_pose(now).opacity);
     double nearest = 2, found = 0;
     for (int i = 0; i < steps; ++i) {
         const double part = static_cast<double>(i) / steps;
@@ -276,7 +306,7 @@ double EffectPlayer::turned_progress(const Effect& effect, PlayAs as, Nanosecond
 
 bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions& options) {
     advance(now);
-    quiet_until_ = Nanoseconds::min();
+    quiet_until_ = posed_at_ = Nanoseconds::min();
     if (!std::isfinite(options.strength)) return false;
     const auto last =
         std::find_if(started_.begin(), started_.end(), [&](const auto& started) { return started.first == &effect; });
@@ -370,7 +400,7 @@ bool EffectPlayer::forget(const Effect& effect) {
 
 void EffectPlayer::stop(const Effect& effect, Nanoseconds now, std::optional<EffectCause> cause) {
     advance(now);
-    quiet_until_ = Nanoseconds::min();
+    quiet_until_ = posed_at_ = Nanoseconds::min();
     const auto is_meant = [&](const Playing& playing) {
         return playing.effect == &effect && (!cause || playing.options.cause == *cause);
     };
@@ -395,12 +425,13 @@ void EffectPlayer::clear() {
     waiting_.clear();
     residual_ = {};
     emissions_.clear();
-    quiet_until_ = Nanoseconds::min();
+    quiet_until_ = posed_at_ = Nanoseconds::min();
 }
 
 /// What begins and what ends, in the order of time.
 void EffectPlayer::advance(Nanoseconds now) {
     if (now < quiet_until_) return;
+    posed_at_ = Nanoseconds::min();
     while (true) {
         const Playing* next = nullptr;
         for (Playing& playing : running_) {

@@ -11,7 +11,7 @@ constexpr double least_change = 0.10;
 constexpr double darkest_bright = 0.80;
 
 /// Of each of the 256 levels (IEC 61966-2-1).
-double linear_part(std::uint8_t channel) {
+const std::array<double, 256>& linear_parts() {
     static const std::array<double, 256> table = [] {
         std::array<double, 256> made{};
         for (std::size_t i = 0; i < made.size(); ++i) {
@@ -20,7 +20,7 @@ double linear_part(std::uint8_t channel) {
         }
         return made;
     }();
-    return table[channel];
+    return table;
 }
 
 bool is_bright_change(double from, double to, double margin = 0) {
@@ -32,8 +32,10 @@ constexpr double margin = 0.006;
 
 struct Linear {
     double red, green, blue;
-    explicit Linear(Color color)
-        : red(linear_part(color.red)), green(linear_part(color.green)), blue(linear_part(color.blue)) {}
+    explicit Linear(Color color) {
+        const std::array<double, 256>& part = linear_parts();
+        red = part[color.red], green = part[color.green], blue = part[color.blue];
+    }
     bool is_saturated_red() const { return red > 0 && red >= 0.8 * (red + green + blue); }
 };
 
@@ -62,6 +64,7 @@ bool is_red_change(Color from, Color to) {
 }  // namespace
 
 std::optional<FlashPair> LightTrack::follow(Nanoseconds now, double light) {
+    light_ = light;
     const double before_low = low_, before_high = high_;
     if (light <= low_) low_ = light, low_at_ = now;
     if (light >= high_) high_ = light, high_at_ = now;
@@ -119,7 +122,8 @@ Color over(Color ground, Color color, float opacity) {
 }
 
 double relative_luminance(Color color) {
-    return 0.2126 * linear_part(color.red) + 0.7152 * linear_part(color.green) + 0.0722 * linear_part(color.blue);
+    const Linear part(color);
+    return 0.2126 * part.red + 0.7152 * part.green + 0.0722 * part.blue;
 }
 
 bool is_flash_change(Color from, Color to) {

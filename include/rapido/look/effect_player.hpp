@@ -144,9 +144,11 @@ class EffectPlayer {
     const Playing* find(EffectCause cause) const;
     std::optional<Nanoseconds> end_of(const Playing& playing) const;
     Nanoseconds next_moment(const Playing& playing) const;
+    std::uint8_t say_of_one(const Playing& playing, Nanoseconds& now, bool& before) const;
     std::uint8_t pose_of_one(const Playing& playing, Nanoseconds now, bool before, Pose& pose) const;
     Pose composed(Nanoseconds now, bool before, bool without_ended = false) const;
     Pose with_residual(Pose pose, Nanoseconds now) const;
+    Pose due_pose(Nanoseconds now) const;
     /// How the pose goes on where what runs changes: from where it is, with or without the velocity that the old way has there.
     enum class GoesOn : std::uint8_t { not_at_all, from_there, moving };
     /// The number of what gives each of the five numbers of a pose; zero for none.
@@ -182,6 +184,7 @@ class EffectPlayer {
     void ask_for_light(const Before& before, Nanoseconds at);
     bool plan_light(Nanoseconds at);
     void find_moments(Nanoseconds from, Nanoseconds to);
+    void find_poses(Nanoseconds from, Nanoseconds to);
     Pose pose_in(Nanoseconds from, Nanoseconds at, Nanoseconds to) const;
 
     Color color_;
@@ -194,6 +197,8 @@ class EffectPlayer {
     Residual residual_;
     std::uint32_t begun_ = 0;                                     ///< how many
     std::vector<std::pair<const Effect*, Nanoseconds>> started_;  ///< when, for cool-downs
+    mutable Pose posed_;                                          ///< that of `posed_at_`
+    mutable Nanoseconds posed_at_{(Nanoseconds::min)()};
     std::unique_ptr<Light> light_;  ///< null until an effect changes it where there is a limit
 };
 
