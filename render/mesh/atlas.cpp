@@ -42,6 +42,15 @@ AtlasIndex AtlasPages::find(const AtlasKey& key) {
     return found->second;
 }
 
+bool AtlasPages::is_asked_again(const AtlasKey& key) {
+    constexpr std::size_t most = 1'024;
+    if (asked.empty()) asked.resize(most);
+    AtlasKey& last = asked[AtlasKeyHash{}(key) % most];
+    if (last == key) return true;
+    last = key;
+    return false;
+}
+
 std::uint32_t AtlasPages::add_page() {
     // The number of one that has gone is given again.
     for (std::uint32_t i = 0; i < pages.size(); ++i)
@@ -78,10 +87,13 @@ bool AtlasPages::take_free(AtlasEntry& entry, std::uint32_t size) {
 
 /// First where there is room, then where something was that nobody draws any more, the oldest first, then on a new page.
 bool AtlasPages::make_room(AtlasEntry& entry, int width, int height) {
-    constexpr std::size_t usual = 2;  // pages
+    constexpr std::size_t usual = 2, more = 4;  // pages
     if (place(entry, width, height, pages.size() < usual)) return true;
-    for (const std::uint64_t unused_for : {300U, 30U, 2U})
+    for (const std::uint64_t unused_for : {300U, 30U, 2U}) {
         if (evict(unused_for) && place(entry, width, height, false)) return true;
+        // What was drawn a moment ago is drawn again soon: making it anew costs more than a page.
+        if (unused_for > 30 && place(entry, width, height, pages.size() < more)) return true;
+    }
     if (place(entry, width, height, true)) return true;
     return evict(1) && place(entry, width, height, true);
 }

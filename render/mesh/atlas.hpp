@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <bit>
 #include <cstdint>
 #include <string>
 #include <unordered_map>
@@ -9,6 +10,7 @@
 
 #include "rapido/mesh.hpp"
 #include "render/mesh/coverage.hpp"
+#include "render/mesh/polygon.hpp"
 
 namespace rapido {
 
@@ -30,10 +32,9 @@ struct AtlasKey {
     friend bool operator==(const AtlasKey&, const AtlasKey&) = default;
 
  private:
-    static std::uint32_t sixteenths(float number) {
-        const float limited = number > -1e6F ? (number < 1e6F ? number : 1e6F) : -1e6F;
-        return static_cast<std::uint32_t>(static_cast<std::int32_t>(limited * 16 + (limited < 0 ? -0.5F : 0.5F)));
-    }
+    /// What is added makes a float whose last bit counts for one: it is rounded to a whole number, which stands in its last bits. Of what is
+    /// further away than 200,000 they are still the same for the same number.
+    static std::uint32_t sixteenths(float number) { return std::bit_cast<std::uint32_t>(number * 16 + 12'582'912.0F); }
 };
 struct AtlasKeyHash {
     std::size_t operator()(const AtlasKey& key) const { return static_cast<std::size_t>(key.first ^ key.second); }
@@ -80,12 +81,16 @@ struct AtlasPages {
     std::uint64_t clock = 0;  ///< counts the calls of `Mesh::draw`
     std::uint64_t made = 0, evicted = 0;
     Rasterizer rasterizer;
+    SmoothPolygon polygon;
+    std::vector<AtlasKey> asked;  ///< the latest keys by their hash: of shapes that were not asked for before
     Coverage coverage;
     std::vector<std::uint8_t> texels;
     Point white;  ///< the texture coordinates of a white pixel on the first page
 
     /// The entry of a key; nowhere for one that is not there.
     AtlasIndex find(const AtlasKey& key);
+    /// Whether a key was asked for lately; from now on it was.
+    bool is_asked_again(const AtlasKey& key);
     /// Room for so many pixels; nowhere where there is none.
     AtlasIndex add(const AtlasKey& key, int width, int height);
     /// Puts `coverage` there, as white.

@@ -84,7 +84,7 @@ class GroupMaker {
 
     void use(AtlasIndex index);
 
-    void begin_quad(std::uint32_t page);
+    void begin_quads(std::uint32_t page, std::size_t count);
     /// Corners in the order of a `GroupMesh`.
     void add_quad(std::uint32_t page, const std::array<Point, 4>& at, const std::array<Point, 4>& texture,
                   const DisplayItem& item, float part);
@@ -132,9 +132,10 @@ class GroupMaker {
     }
 
     /// A shape that is made in one piece: `make` adds it to the rasterizer, in the pixels of the display list. It is blurred, and drawn
-    /// through the transform.
-    template <class Make>
-    void add_shape(AtlasKey key, const Rect& bounds, const DisplayItem& item, const Bounds& clip, Make make) {
+    /// through the transform. What is seen for the first time may be drawn another way: where `draw_once` returns true, nothing is kept.
+    template <class Make, class DrawOnce>
+    void add_shape(AtlasKey key, const Rect& bounds, const DisplayItem& item, const Bounds& clip, Make make,
+                   DrawOnce draw_once) {
         const int reach = item.blur > 0 ? blur_reach(item.blur * scale_) : 1;
         // Where only a shift is left, the shape is made for where it falls on the pixels.
         const Point shift = moves_only_ ? Point{group_.transform().dx, group_.transform().dy} : Point{};
@@ -154,6 +155,7 @@ class GroupMaker {
         key.add(bounds.y - origin.y);
         AtlasIndex index = atlas_.find(key);
         if (index == nowhere) {
+            if (draw_once(key)) return;
             index = atlas_.add(key, width, height);
             if (index == nowhere) {
                 is_complete = false;
@@ -174,6 +176,10 @@ class GroupMaker {
         }
         add_turned(index, {origin.x, origin.y, static_cast<float>(width) / scale_, static_cast<float>(height) / scale_},
                    item, clip);
+    }
+    template <class Make>
+    void add_shape(const AtlasKey& key, const Rect& bounds, const DisplayItem& item, const Bounds& clip, Make make) {
+        add_shape(key, bounds, item, clip, make, [](const AtlasKey&) { return false; });
     }
     void add_points(AtlasKey& key, std::span<const Point> points, Point origin) const {
         for (const Point& point : points)
@@ -201,6 +207,8 @@ class GroupMaker {
     static void add_ring(Rasterizer& on, Point origin, const Rect& rect, float radius, float thickness);
 
     void draw_points(const DisplayItem& item);
+    bool add_polygon(std::span<const Point> points, const DisplayItem& item);
+    bool add_box(const Rect& rect, float radius, float thickness, const DisplayItem& item, const Bounds& clip);
     static bool is_rect(std::span<const Point> p);
     static Rect bounds_of_points(std::span<const Point> points);
 

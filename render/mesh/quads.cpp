@@ -35,15 +35,15 @@ void GroupMaker::use(AtlasIndex index) {
     ++atlas_.entries[index].users;
 }
 
-void GroupMaker::begin_quad(std::uint32_t page) {
+void GroupMaker::begin_quads(std::uint32_t page, std::size_t count) {
     if (into_.runs.empty() || into_.runs.back().page != page) into_.runs.push_back({page, 0});
-    ++into_.runs.back().quads;
+    into_.runs.back().quads += static_cast<std::uint32_t>(count);
 }
 
 /// Corners in the order of a `GroupMesh`.
 void GroupMaker::add_quad(std::uint32_t page, const std::array<Point, 4>& at, const std::array<Point, 4>& texture,
                           const DisplayItem& item, float part) {
-    begin_quad(page);
+    begin_quads(page, 1);
     for (std::size_t i = 0; i < 4; ++i)
         into_.vertices.push_back({at[i], texture[i], seen(color_at(item, at[i]), part)});
 }

@@ -37,6 +37,7 @@ void GroupMaker::draw_rect(const DisplayItem& item) {
     const Bounds clip = clip_of(item);
     const float radius = std::clamp(item.radius, 0.0F, std::min(item.rect.width, item.rect.height) / 2);
     if (item.blur > 0 || !moves_only_) {
+        if (item.blur <= 0 && add_box(item.rect, radius, 0, item, clip)) return;
         AtlasKey key = key_of(Made::shape);
         for (const float number : {item.rect.width, item.rect.height, radius})
             key.add(number);
@@ -53,6 +54,7 @@ void GroupMaker::draw_border(const DisplayItem& item) {
     if (rect.width <= 0 || rect.height <= 0 || !(thickness > 0)) return;
     const float radius = std::clamp(item.radius, 0.0F, std::min(rect.width, rect.height) / 2);
     if (item.blur > 0 || !moves_only_) {
+        if (item.blur <= 0 && add_box(rect, radius, thickness, item, everywhere)) return;
         AtlasKey key = key_of(Made::shape);
         for (const float number : {rect.width, rect.height, radius, thickness})
             key.add(number);
@@ -65,14 +67,15 @@ void GroupMaker::draw_border(const DisplayItem& item) {
     add_sliced(moved(rect), radius, thickness, item, everywhere);
 }
 
-/// A rectangle with round corners, or a line along its inside: four corners, of which one is made, and what lies between them.
+/// A rectangle with round corners, or a line along its inside: four corners, of which one is made, and what lies between them. One that is
+/// too low or too narrow for that has two ends.
 void GroupMaker::add_sliced(const Rect& rect, float radius, float thickness, const DisplayItem& item,
                             const Bounds& clip) {
     const int left = static_cast<int>(std::floor(rect.x)), top = static_cast<int>(std::floor(rect.y));
     const int right = static_cast<int>(std::ceil(rect.right())), bottom = static_cast<int>(std::ceil(rect.bottom()));
     const int side = static_cast<int>(std::ceil(std::max(radius, thickness))) + 1;
-    if (right - left < 2 * side || bottom - top < 2 * side) {
-        // Too small to be divided.
+    const bool divides_across = right - left >= 2 * side, divides_down = bottom - top >= 2 * side;
+    if (!divides_across && !divides_down) {
         AtlasKey key = key_of(Made::shape);
         for (const float number :
              {rect.width, rect.height, radius, thickness, rect.x - std::floor(rect.x), rect.y - std::floor(rect.y)})
@@ -88,33 +91,42 @@ void GroupMaker::add_sliced(const Rect& rect, float radius, float thickness, con
     const float from_left = rect.x - static_cast<float>(left), from_top = rect.y - static_cast<float>(top);
     const float from_right = static_cast<float>(right) - rect.right(),
                 from_bottom = static_cast<float>(bottom) - rect.bottom();
+    const float far = static_cast<float>(4 * side);
+    const int wide = divides_across ? side : right - left, high = divides_down ? side : bottom - top;
     const auto add_corner = [&](bool is_right, bool is_bottom) {
         const float across = is_right ? from_right : from_left, down = is_bottom ? from_bottom : from_top;
+        const float width = divides_across ? far : rect.width, height = divides_down ? far : rect.height;
         AtlasKey key = key_of(Made::corner);
-        for (const float number : {radius, thickness, across, down})
+        for (const float number : {radius, thickness, across, down, width, height})
             key.add(number);
-        const float far = static_cast<float>(4 * side);
-        const AtlasIndex index = covered(key, side, side, [&](Rasterizer& on) {
-            add_ring(on, {}, {across, down, far, far}, radius, thickness);
+        const AtlasIndex index = covered(key, wide, high, [&](Rasterizer& on) {
+            add_ring(on, {}, {across, down, width, height}, radius, thickness);
         });
         if (index == nowhere) return;
-        add_texels(index, {is_right ? right - side : left, is_bottom ? bottom - side : top, side, side},
-                   {0, 0, side, side}, is_right, is_bottom, clip, item);
+        add_texels(index, {is_right ? right - wide : left, is_bottom ? bottom - high : top, wide, high},
+                   {0, 0, wide, high}, is_right, is_bottom, clip, item);
     };
     for (const bool is_bottom : {false, true})
         for (const bool is_right : {false, true})
-            add_corner(is_right, is_bottom);
-    const float inner_left = static_cast<float>(left + side), inner_right = static_cast<float>(right - side);
-    const float inner_top = static_cast<float>(top + side), inner_bottom = static_cast<float>(bottom - side);
+            if ((divides_across || !is_right) && (divides_down || !is_bottom)) add_corner(is_right, is_bottom);
+    const float inner_left = divides_across ? static_cast<float>(left + side) : rect.x;
+    const float inner_right = divides_across ? static_cast<float>(right - side) : rect.right();
+    const float inner_top = divides_down ? static_cast<float>(top + side) : rect.y;
+    const float inner_bottom = divides_down ? static_cast<float>(bottom - side) : rect.bottom();
     const auto add_part = [&](const Bounds& part) { add_solid(common_part(part, clip), item); };
-    if (thickness > 0) {
+    const bool is_line = thickness > 0 && 2 * thickness < std::min(rect.width, rect.height);
+    if (is_line && divides_across) {
         add_part({inner_left, rect.y, inner_right, rect.y + thickness});
         add_part({inner_left, rect.bottom() - thickness, inner_right, rect.bottom()});
+    }
+    if (is_line && divides_down) {
         add_part({rect.x, inner_top, rect.x + thickness, inner_bottom});
         add_part({rect.right() - thickness, inner_top, rect.right(), inner_bottom});
-        return;
     }
-    add_part({inner_left, rect.y, inner_right, rect.bottom()});
+    if (is_line) return;
+    if (divides_across) add_part({inner_left, rect.y, inner_right, rect.bottom()});
+    if (divides_down && !divides_across) add_part({rect.x, inner_top, rect.right(), inner_bottom});
+    if (!divides_down || !divides_across) return;
     add_part({rect.x, inner_top, inner_left, inner_bottom});
     add_part({inner_right, inner_top, rect.right(), inner_bottom});
 }
@@ -143,12 +155,17 @@ void GroupMaker::draw_points(const DisplayItem& item) {
     key.add(static_cast<int>(item.kind));
     key.add(item.thickness);
     add_points(key, points, {std::floor(bounds.x), std::floor(bounds.y)});
-    add_shape(key, bounds, item, everywhere, [&](Rasterizer& on) {
+    // What turns is another shape in each frame, and drawn by its triangles.
+    const auto draw_once = [&](const AtlasKey& whole) {
+        return !is_line && item.blur <= 0 && !atlas_.is_asked_again(whole) && add_polygon(points, item);
+    };
+    const auto make = [&](Rasterizer& on) {
         if (is_line)
             on.line(points, item.thickness);
         else
             on.add(points);
-    });
+    };
+    add_shape(key, bounds, item, everywhere, make, draw_once);
 }
 
 bool GroupMaker::is_rect(std::span<const Point> p) {

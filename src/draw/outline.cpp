@@ -106,6 +106,50 @@ const ShapeOutline& outline_of(Shape shape) {
     return outlines[static_cast<std::size_t>(shape)];
 }
 
+namespace {
+
+/// Whether all between two corners lies so near to the line through them.
+bool is_straight(std::span<const Point> between, Point from, Point to, float tolerance) {
+    const float x = to.x - from.x, y = to.y - from.y;
+    const float length = std::hypot(x, y);
+    return std::all_of(between.begin(), between.end(), [&](Point point) {
+        return std::abs((point.x - from.x) * y - (point.y - from.y) * x) <= tolerance * length;
+    });
+}
+
+std::vector<Point> without_unseen(std::span<const Point> points, float tolerance) {
+    std::vector<Point> kept;
+    for (std::size_t i = 0; i < points.size();) {
+        kept.push_back(points[i]);
+        std::size_t next = i + 1;
+        while (next + 1 < points.size() &&
+               is_straight(points.subspan(i + 1, next - i), points[i], points[next + 1], tolerance))
+            ++next;
+        i = next;
+    }
+    return kept;
+}
+
+}  // namespace
+
+std::span<const Point> corners_of(Shape shape, Size box) {
+    static constexpr std::array sizes{12.0F, 24.0F, 48.0F, 96.0F};
+    using Levels = std::array<std::vector<Point>, sizes.size()>;
+    static const std::vector<Levels> shapes = [] {
+        std::vector<Levels> made;
+        for (int i = 0; i <= static_cast<int>(Shape::thermometer); ++i)
+            for (std::size_t level = 0; level < sizes.size(); ++level) {
+                if (level == 0) made.emplace_back();
+                made.back()[level] = without_unseen(outline_of(static_cast<Shape>(i)).points, 0.05F / sizes[level]);
+            }
+        return made;
+    }();
+    const float size = std::max(box.width, box.height);
+    for (std::size_t level = 0; level < sizes.size(); ++level)
+        if (size <= sizes[level]) return shapes[static_cast<std::size_t>(shape)][level];
+    return outline_of(shape).points;
+}
+
 Rect fitted_box(const Rect& box, float aspect) {
     if (!(aspect > 0) || !(box.height > 0)) return box;
     const float width = std::min(box.width, box.height * aspect);

@@ -16,6 +16,9 @@ struct ShapeOutline {
     float aspect = 0;           ///< its width over its height; zero: as its box
 };
 const ShapeOutline& outline_of(Shape shape);
+/// Its corners without those that are not seen in a box of this size in device pixels: none of what is left out is further than a twentieth
+/// of a pixel from what is left.
+std::span<const Point> corners_of(Shape shape, Size box);
 
 /// The largest box of this aspect in the middle of another one; that itself without an aspect.
 Rect fitted_box(const Rect& box, float aspect);

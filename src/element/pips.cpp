@@ -290,7 +290,7 @@ class PipsBody final : public FillBody {
         const Rect box = fitted_box(rect, outline.aspect);
         std::vector<Point>& points = at.room->points;
         points.clear();
-        for (const Point& corner : outline.points)
+        for (const Point& corner : corners_of(kind.shape, {box.width * pose.scale, box.height * pose.scale}))
             points.push_back(transform.apply({box.x + corner.x * box.width, box.y + corner.y * box.height}));
         into.polygon(points, seen_in(pose, background_));
         if (border_ <= 0) return;
@@ -314,23 +314,30 @@ class PipsBody final : public FillBody {
         const Rect visible = is_cropped ? common_part(box, rect) : box;
         const Axis axis(visible, at.seen(direction_));
         const bool is_cut = is_cropped || (!is_strip && (from > 0 || to < 1));
-        const ShapeOutline& outline = outline_of(kind.image ? Shape::box : kind.shape);
+        const Shape shape = kind.image ? Shape::box : kind.shape;
         auto& [points, cut, turned, moved] = *at.room;
         points.clear();
-        for (const Point& corner : outline.points)
-            points.push_back(axis.from_unit(corner));
-        const float least = least_length(at.scale);
-        if (to < 1 && !is_strip) {
-            cut_polygon(points, {.level = honest_length(static_cast<double>(to), axis.length(), least)}, true, cut);
-            points.swap(cut);
-        }
-        if (from > 0 && !is_strip) {
-            cut_polygon(points, {.level = honest_length(static_cast<double>(from), axis.length(), least)}, false, cut);
-            points.swap(cut);
+        const std::span<const Point> corners = corners_of(shape, {box.width * pose.scale, box.height * pose.scale});
+        if (is_strip || (from <= 0 && to >= 1)) {
+            for (const Point& corner : corners)
+                points.push_back({visible.x + corner.x * visible.width, visible.y + corner.y * visible.height});
+        } else {
+            const float least = least_length(at.scale);
+            for (const Point& corner : corners)
+                points.push_back(axis.from_unit(corner));
+            if (to < 1) {
+                cut_polygon(points, {.level = honest_length(static_cast<double>(to), axis.length(), least)}, true, cut);
+                points.swap(cut);
+            }
+            if (from > 0) {
+                cut_polygon(points, {.level = honest_length(static_cast<double>(from), axis.length(), least)}, false,
+                            cut);
+                points.swap(cut);
+            }
+            for (Point& point : points)
+                point = axis.to_device(point);
         }
         if (points.size() < 3) return;
-        for (Point& point : points)
-            point = axis.to_device(point);
         if (kind.image) {
             const auto last = static_cast<float>(kind.image.frame_count() - 1);
             const int frame = static_cast<int>(std::lround(honest_length(static_cast<double>(to), last, 1)));
