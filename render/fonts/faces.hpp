@@ -5,10 +5,12 @@
 #include <hb.h>
 
 #include <cstddef>
+#include <cstdint>
 #include <deque>
 #include <map>
 #include <memory>
 #include <string>
+#include <string_view>
 #include <utility>
 #include <vector>
 #include FT_FREETYPE_H
@@ -66,6 +68,16 @@ class Faces {
     /// Shapes a text in one direction and script, which the buffer then holds; nothing about it is given for the usual case.
     void shape(const Face& face, std::string_view text, const Run* run = nullptr);
     hb_buffer_t* shaped() const { return buffer_.get(); }
+    /// Adds a shaped glyph at the pen, in units of the font, and returns where the pen is then. Every digit stands in the middle of the same
+    /// room: in fonts without the feature, and with a slip in it, too.
+    template <class Add>
+    static std::int64_t place(const Face& face, std::string_view text, const hb_glyph_info_t& glyph,
+                              const hb_glyph_position_t& position, std::int64_t pen, Add add) {
+        const char first = text[glyph.cluster];
+        const hb_position_t advance = first >= '0' && first <= '9' ? face.digit_advance : position.x_advance;
+        add(pen + position.x_offset + (advance - position.x_advance) / 2, position.y_offset);
+        return pen + advance;
+    }
 
  private:
     const Face* keep(const std::pair<std::string, int>& key, FacePtr opened, HbBlob blob);

@@ -13,6 +13,7 @@
 #include "base/utf8.hpp"
 #include "render/fonts/faces.hpp"
 #include "render/fonts/installed_fonts.hpp"
+#include "render/fonts/patterns.hpp"
 #include "render/fonts/unicode_rules.hpp"
 #include FT_TRUETYPE_TABLES_H
 
@@ -50,10 +51,6 @@ bool is_simple(std::string_view text) {
     return std::all_of(text.begin(), text.end(), [](char c) { return static_cast<unsigned char>(c) < 0xd6; });
 }
 
-bool is_digit(char c) {
-    return c >= '0' && c <= '9';
-}
-
 }  // namespace
 
 std::string lower_case(std::string_view text) {
@@ -80,6 +77,7 @@ struct Fonts::State {
     int added_from_memory = 0;
     std::u32string missing;
     std::vector<Run> runs;
+    Patterns patterns{faces};
 
     /// The first font of a list that has a character; the one before it for what has no look of its own.
     FontId font_of(FontId list, FontId before, char32_t c) {
@@ -104,16 +102,12 @@ struct Fonts::State {
         // The pen counts in font units, so that a long text gathers no rounding.
         std::int64_t units = 0;
         for (unsigned i = 0; i < count; ++i) {
-            // Every digit stands in the middle of the same room: fonts without the feature, and with a slip in
-            // it, too.
-            const bool digit = is_digit(text[infos[i].cluster]);
-            const hb_position_t advance = digit ? font.digit_advance : positions[i].x_advance;
-            const std::int64_t x = units + positions[i].x_offset + (advance - positions[i].x_advance) / 2;
-            glyphs.push_back({infos[i].codepoint,
-                              {static_cast<float>(pen + static_cast<double>(x) * scale),
-                               static_cast<float>(-positions[i].y_offset * scale)},
-                              id});
-            units += advance;
+            units = Faces::place(font, text, infos[i], positions[i], units, [&](std::int64_t x, std::int32_t y) {
+                glyphs.push_back(
+                    {infos[i].codepoint,
+                     {static_cast<float>(pen + static_cast<double>(x) * scale), static_cast<float>(-y * scale)},
+                     id});
+            });
         }
         return pen + static_cast<double>(units) * scale;
     }
@@ -294,6 +288,15 @@ float Fonts::shape(FontId font, float size, std::string_view text, std::vector<G
     if (font >= state.fonts.size()) return 0;
     double pen = 0;
     if (is_simple(text)) {
+        const Face& face = *state.fonts[font].face;
+        if (const Patterns::Pattern* const pattern = state.patterns.find(font, face, text)) {
+            const double scale = static_cast<double>(size) / static_cast<double>(face.units_per_em);
+            Patterns::place(*pattern, text, [&](const Patterns::Placed& one) {
+                glyphs.push_back(
+                    {one.id, {static_cast<float>(one.x * scale), static_cast<float>(-one.y * scale)}, font});
+            });
+            return static_cast<float>(static_cast<double>(pattern->width) * scale);
+        }
         state.faces.shape(*state.fonts[font].face, text);
         pen = state.append(font, size, text, 0, glyphs);
         const bool all_there =
