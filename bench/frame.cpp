@@ -1,4 +1,6 @@
 // Whole frames of the sample HUD: update, draw and triangles; and the same by hand, as games do it.
+#include <hb-ot.h>
+
 #include <cmath>
 #include <cstdio>
 #include <deque>
@@ -138,8 +140,19 @@ class ByHand {
                     readout.font = item.font;
                 }
             }
-        font_ = *fonts_.find("Inter", 500);
+        hb_blob_t* const blob = hb_blob_create_from_file(RAPIDO_FONT_FILE);
+        hb_face_t* const face = hb_face_create(blob, 0);
+        font_ = hb_font_create(face);
+        units_ = static_cast<float>(hb_face_get_upem(face));
+        hb_face_destroy(face);
+        hb_blob_destroy(blob);
     }
+    ~ByHand() {
+        hb_font_destroy(font_);
+        hb_buffer_destroy(buffer_);
+    }
+    ByHand(const ByHand&) = delete;
+    ByHand& operator=(const ByHand&) = delete;
 
     void run(bool moves) {
         const int way = ++step_ / 40 % 2 == 0 ? 1 : -1;
@@ -150,7 +163,7 @@ class ByHand {
             readout.shown = readout.value;
             char text[128];
             std::snprintf(text, sizeof text, readout.pattern.c_str(), readout.value);
-            const float width = fonts_.shape(font_, readout.size, text, glyphs_);
+            const float width = shape(text, readout.size);
             if (checks_) readout.vertices.clear();
             auto& into = checks_ ? readout.vertices : vertices_;
             for (const Glyph& glyph : glyphs_)
@@ -182,6 +195,24 @@ class ByHand {
     };
 
     void clear() { vertices_.clear(); }
+    /// Each text anew, as it is written down where one follows the manual.
+    float shape(const char* text, float size) {
+        hb_buffer_clear_contents(buffer_);
+        hb_buffer_add_utf8(buffer_, text, -1, 0, -1);
+        hb_buffer_guess_segment_properties(buffer_);
+        hb_shape(font_, buffer_, nullptr, 0);
+        unsigned count = 0;
+        const hb_glyph_info_t* const infos = hb_buffer_get_glyph_infos(buffer_, &count);
+        const hb_glyph_position_t* const positions = hb_buffer_get_glyph_positions(buffer_, &count);
+        glyphs_.clear();
+        float pen = 0;
+        for (unsigned i = 0; i < count; ++i) {
+            glyphs_.push_back(
+                {infos[i].codepoint, {pen + static_cast<float>(positions[i].x_offset) * size / units_, 0}, 0});
+            pen += static_cast<float>(positions[i].x_advance) * size / units_;
+        }
+        return pen;
+    }
     static void quad(std::vector<MeshVertex>& into, const Rect& rect, const Rect& texture) {
         const std::array<std::uint8_t, 4> color{255, 255, 255, 255};
         for (const auto& [x, y] : {std::pair(0, 0), {1, 0}, {1, 1}, {0, 0}, {1, 1}, {0, 1}})
@@ -215,8 +246,9 @@ class ByHand {
 
     bool checks_;
     int step_ = 0;
-    Fonts fonts_;
-    FontId font_ = 0;
+    hb_font_t* font_ = nullptr;
+    hb_buffer_t* buffer_ = hb_buffer_create();
+    float units_ = 1;
     std::vector<Readout> readouts_;
     std::vector<Shape> shapes_;
     std::vector<Glyph> glyphs_;

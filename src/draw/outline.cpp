@@ -133,7 +133,7 @@ std::vector<Point> without_unseen(std::span<const Point> points, float tolerance
 }  // namespace
 
 std::span<const Point> corners_of(Shape shape, Size box) {
-    static constexpr std::array sizes{12.0F, 24.0F, 48.0F, 96.0F};
+    static constexpr std::array sizes{10.0F, 14.0F, 20.0F, 28.0F, 40.0F, 56.0F, 80.0F};
     using Levels = std::array<std::vector<Point>, sizes.size()>;
     static const std::vector<Levels> shapes = [] {
         std::vector<Levels> made;

@@ -44,13 +44,16 @@ ElementIndex Parts::element_under(Point point) const {
     return found;
 }
 
-Rect Parts::seen_box(ElementIndex index) const {
-    const Rect box = layouter.box(index);
-    const Transform moved = effects.moved_in_design(index, time.now()).transform;
+namespace {
+
+/// Where an element is drawn, in design pixels: markers, and what is on its way, are not where they are laid out.
+Rect seen_at(const Rect& box, const Transform& moved) {
     const Point first = moved.apply({box.x, box.y}), last = moved.apply({box.right(), box.bottom()});
     return {std::min(first.x, last.x), std::min(first.y, last.y), std::abs(first.x - last.x),
             std::abs(first.y - last.y)};
 }
+
+}  // namespace
 
 bool Hud::alive(ElementRef ref) const {
     return state_->elements.living(ref) != no_element;
@@ -81,7 +84,7 @@ Shown Hud::State::shown(ElementIndex index) const {
             .rotation = moved.rotation,
             .visible = drawn,
             .box = box,
-            .drawn_box = drawn ? seen_box(index) : Rect{},
+            .drawn_box = drawn ? seen_at(box, moved.transform) : Rect{},
             .changed = elements.changed(index),
             .text_changed = elements.text_changed(index)};
 }
