@@ -237,7 +237,7 @@ class Explainer {
         const Moved moved = hud_.effects.moved_in_design(index_, hud_.time.now());
         std::string text = "stands at " + fixed(box.x, 1) + ", " + fixed(box.y, 1) + ", " + fixed(box.width, 1) +
                            " wide and " + fixed(box.height, 1) + " high";
-        if (!element_.inside.empty()) text += ", in '" + element_.inside + "'";
+        if (!element_.inside().empty()) text += ", in '" + std::string(element_.inside()) + "'";
         say(ExplainedPart::layout, std::move(text));
         if (!(moved.transform == Transform{})) {
             const Point middle = moved.transform.apply({box.x + box.width / 2, box.y + box.height / 2});

@@ -40,7 +40,6 @@ ElementRef Hud::State::add(const Element& element, const Locations* locations) {
 
     RunningElement running;
     running.path = made.path;
-    running.inside = made.common.inside;
     running.kind = &made.kind;
     running.body = std::move(made.body);
     running.layer = made.common.layer;

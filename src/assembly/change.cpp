@@ -31,7 +31,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     if (&kind_of(description) != running.kind)
         return refuse("a running element cannot become a " + std::string(kind_of(description).name()));
     if (description.id() != running.id()) return refuse("its id cannot change while it runs");
-    if (elements.panel(description.inside()) != running.inside) return refuse("its panel cannot change while it runs");
+    if (elements.panel(description.inside()) != running.inside()) return refuse("its panel cannot change while it runs");
     const std::optional<Notice> log = description.as<Notice>();
     if (log && log->at_most != running.description.as<Notice>()->at_most)
         return refuse("its 'at_most' cannot change while it runs");

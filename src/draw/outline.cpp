@@ -117,17 +117,30 @@ bool is_straight(std::span<const Point> between, Point from, Point to, float tol
     });
 }
 
+/// The left half stays the mirrored right one.
 std::vector<Point> without_unseen(std::span<const Point> points, float tolerance) {
+    if (points.size() <= 8) return {points.begin(), points.end()};
+    const bool is_mirrored = points.front().y == points.back().y;
+    if (!is_mirrored) {  // the circle
+        std::size_t step = 1;
+        for (const std::size_t tried : {2U})
+            if (is_straight(points.subspan(1, tried - 1), points[0], points[tried], tolerance)) step = tried;
+        std::vector<Point> kept;
+        for (std::size_t i = 0; i < points.size(); i += step)
+            kept.push_back(points[i]);
+        return kept;
+    }
+    const std::span<const Point> right = points.first(points.size() / 2);
     std::vector<Point> kept;
-    for (std::size_t i = 0; i < points.size();) {
-        kept.push_back(points[i]);
+    for (std::size_t i = 0; i < right.size();) {
+        kept.push_back(right[i]);
         std::size_t next = i + 1;
-        while (next + 1 < points.size() &&
-               is_straight(points.subspan(i + 1, next - i), points[i], points[next + 1], tolerance))
+        while (next + 1 < right.size() &&
+               is_straight(right.subspan(i + 1, next - i), right[i], right[next + 1], tolerance))
             ++next;
         i = next;
     }
-    return kept;
+    return symmetric(std::move(kept), 0).points;
 }
 
 }  // namespace

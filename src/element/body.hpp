@@ -21,6 +21,7 @@
 
 namespace rapido {
 
+struct TextPlan;
 struct TextStyle;
 
 /// What a body is made with.
@@ -44,6 +45,9 @@ class BodyContext {
     /// once. `names` are fields besides those that every pattern may have.
     virtual Result<Format> format(const std::string& pattern, std::string_view field,
                                   std::span<const std::string_view> names = {}) = 0;
+
+    /// A plan of a text that says the same and was made before, or this one.
+    virtual std::shared_ptr<const TextPlan> shared(TextPlan plan) = 0;
 
     /// The effect of a name; null, with a problem, for none.
     std::function<const Effect*(std::string_view, Problem&)> find_effect;

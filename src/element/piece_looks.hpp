@@ -30,6 +30,7 @@ class PieceLooks {
         int weight = 400;
         bool italic = false;
         float size = 24;
+        friend bool operator==(const Around&, const Around&) = default;
     };
 
     /// Finds the style or the image of every piece; one that there is not is reported.

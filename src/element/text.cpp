@@ -9,7 +9,7 @@
 #include "element/kinds.hpp"
 #include "element/pattern.hpp"
 #include "element/picture_fields.hpp"
-#include "element/text_block.hpp"
+#include "element/text_plan.hpp"
 
 namespace rapido {
 namespace {
@@ -73,34 +73,11 @@ bool is_part_of(std::string_view part, std::string_view whole) {
     return part.empty();
 }
 
-/// What a text may say, in the language of its description.
-struct Patterns {
-    std::string format;
-    std::unique_ptr<const PluralForms> plural;  ///< null where one pattern counts for all
-    std::vector<std::string> of_bands;          ///< empty where a band has none
-    std::vector<std::string> names;             ///< of its further values
-    std::vector<InlineImage> pictures;          ///< chosen by values
-    bool has_value;
-    bool has_max;
-    bool asks_for_rounding;
-    PieceLooks::Around around;
-
-    std::vector<std::string_view> name_views() const { return {names.begin(), names.end()}; }
-    explicit Patterns(const Text& text)
-        : format(text.format),
-          plural(text.plural == PluralForms{} ? nullptr : std::make_unique<const PluralForms>(text.plural)),
-          has_value(text.value),
-          has_max(text.max),
-          asks_for_rounding(text.rounding != Rounding::automatic && text.rounding != Rounding::nearest),
-          around{text.font.value(), text.weight, text.italic, text.size} {
-        for (const Band& band : text.bands)
-            of_bands.push_back(band.format);
-        for (const NamedSource& named : text.values)
-            names.push_back(named.name);
-        for (const InlineImage& picture : text.inline_images)
-            pictures.push_back({picture.name, {}, picture.images});
-    }
-};
+float align_of(const Text& text) {
+    if (text.align == TextAlign::start || text.align == TextAlign::digits) return 0;
+    if (text.align == TextAlign::center) return 0.5F;
+    return text.align == TextAlign::end ? 1 : horizontal_part(text.place.pivot.value_or(text.place.hangs_on()));
+}
 
 class TextBody final : public Body {
  public:
@@ -111,59 +88,51 @@ class TextBody final : public Body {
         PieceLooks looks;                                    ///< of all of them
     };
 
-    TextBody(const Text& text, Patterns patterns, Forms forms, TextOptions options, TextBlock block,
-             std::optional<Value::Type> value_type)
-        : patterns_(std::move(patterns)),
-          range_(text.range),
-          align_(align_of(text)),
-          aligned_at_(text.align == TextAlign::automatic ? std::nullopt : std::optional(align_)),
-          aligns_digits_(text.align == TextAlign::digits),
-          forms_(std::move(forms)),
-          color_(text.color),
-          options_(std::move(options)),
-          block_(std::move(block)),
-          weight_(text.weight),
-          italic_(text.italic),
-          uses_hud_font_(text.font.value().empty()),
-          value_type_(value_type) {}
+    TextBody(std::shared_ptr<const TextPlan> plan, Forms forms, Color color)
+        : plan_(std::move(plan)),
+          color_(color),
+          block_(std::shared_ptr<const Lettering>(plan_, &plan_->lettering)),
+          form_(std::move(*forms.own)) {
+        keep(std::move(forms));
+    }
 
     void show_further(std::span<const Value> values) override {
-        const std::size_t named = patterns_.names.size();
-        named_.assign(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(named));
-        chosen_.clear();
+        const std::size_t named = plan_->patterns.names.size();
+        further_->named.assign(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(named));
+        further_->chosen.clear();
         for (const Value& value : values.subspan(named))
-            chosen_.push_back(value.number());
+            further_->chosen.push_back(value.number());
         if (choose_pictures()) other_form_ = true;
     }
     Change show(const FieldValues& given, double) override {
         FieldValues values = given;
-        values.named = named_;
+        values.named = named();
         max_ = values.max;
         const bool differs = shown().update(values);
         return std::exchange(other_form_, false) || differs ? Change::text : Change::none;
     }
 
-    std::optional<int> places() const override { return forms_.own->places(value_type_); }
-    std::optional<std::int64_t> count(const FieldValues& values) const override { return forms_.own->count(values); }
+    std::optional<int> places() const override { return form_.places(plan_->value_type); }
+    std::optional<std::int64_t> count(const FieldValues& values) const override { return form_.count(values); }
 
     Size measure(TextMeasurer* measurer, Size) override {
         if (!block_.can_measure(measurer)) return {};
         if (!is_reserved_) reserve(*measurer);
         is_reserved_ = true;
         const Size own = measure_line(*measurer, shown().text(), shown().pieces());
-        if (!aligns_digits_) return {std::max(own.width, reserved_.width), own.height};
+        if (!plan_->aligns_digits) return {std::max(own.width, reserved_.width), own.height};
         before_digits_ = std::max(block_.digits_end(), reserved_.before);
         after_digits_ = std::max(block_.digits_after(), reserved_.after);
         return {before_digits_ + after_digits_, own.height};
     }
 
     Hold hold() const override { return {block_.ascent(), before_digits_, after_digits_, block_.shrinks()}; }
-    std::optional<float> aligned_at() const override { return aligned_at_; }
+    std::optional<float> aligned_at() const override { return plan_->aligned_at; }
     bool set_width(TextMeasurer* measurer, float width) override { return block_.fit(measurer, width); }
 
     void draw(const DrawPlace& at, DisplayGroup& into) const override {
-        const float part = aligned_at_ ? align_ : at.column_side.value_or(align_);
-        if (!aligns_digits_) return block_.draw(at, part, color_, into);
+        const float part = plan_->aligned_at ? plan_->align : at.column_side.value_or(plan_->align);
+        if (!plan_->aligns_digits) return block_.draw(at, part, color_, into);
         DrawPlace in_line = at;
         const float spare = at.mirrored ? after_digits_ - block_.digits_after() : before_digits_ - block_.digits_end();
         in_line.box.width -= spare * at.scale;
@@ -173,20 +142,18 @@ class TextBody final : public Body {
 
     void set_language(const Language* language, BodyContext& context) override {
         is_reserved_ = false;
-        if (uses_hud_font_) block_.set_font(find_font("", weight_, italic_, context));
+        if (plan_->uses_hud_font) block_.set_font(find_font("", plan_->weight, plan_->italic, context));
         block_.set_language(language);
-        decimal_ = language != nullptr ? language->numbers.decimal : ".";
-        if (Forms made = make_forms(patterns_, options_, language, context); made.own) take(std::move(made));
+        if (Forms made = make_forms(*plan_, language, context); made.own) take(std::move(made));
         other_form_ = true;
     }
 
     bool set_format(const std::string& format, const Language* language, BodyContext& context) override {
-        std::string before = std::exchange(patterns_.format, format);
-        Forms made = make_forms(patterns_, options_, language, context);
-        if (!made.own || context.failed()) {
-            patterns_.format = std::move(before);
-            return false;
-        }
+        auto other = std::make_shared<TextPlan>(*plan_);
+        other->patterns.format = format;
+        Forms made = make_forms(*other, language, context);
+        if (!made.own || context.failed()) return false;
+        plan_ = std::move(other);
         take(std::move(made));
         return true;
     }
@@ -195,8 +162,8 @@ class TextBody final : public Body {
         const auto& [color, format, image, pattern] = look;
         const bool recolored = !(color == color_);
         color_ = color;
-        if (format != form_) {
-            form_ = format;
+        if (format != band_) {
+            band_ = format;
             other_form_ = true;
             is_reserved_ = false;
         }
@@ -205,25 +172,27 @@ class TextBody final : public Body {
 
     bool shows_delta() const override {
         const auto shows = [](const std::optional<FormattedText>& form) { return form && form->shows_delta(); };
-        return shows(forms_.own) || std::any_of(forms_.of_bands.begin(), forms_.of_bands.end(), shows);
+        return form_.shows_delta() ||
+               (further_ != nullptr && std::any_of(further_->of_bands.begin(), further_->of_bands.end(), shows));
     }
     void write_into(NumberText* number) override {
         number_ = number;
-        forms_.own->write_into(number);
+        form_.write_into(number);
     }
     std::string fault_of_room() const override { return block_.fault_of_room(); }
     std::string_view text() const override { return shown().text(); }
     Color color() const override { return color_; }
     std::uint32_t times_made() const override {
-        std::uint32_t count = forms_.own->times_made();
-        for (const auto& form : forms_.of_bands)
-            count += form ? form->times_made() : 0;
+        std::uint32_t count = form_.times_made();
+        if (further_ != nullptr)
+            for (const auto& form : further_->of_bands)
+                count += form ? form->times_made() : 0;
         return count;
     }
 
     /// In a language, null for the one of its description.
-    static Forms make_forms(const Patterns& patterns, const TextOptions& options, const Language* language,
-                            BodyContext& context) {
+    static Forms make_forms(const TextPlan& plan, const Language* language, BodyContext& context) {
+        const TextPatterns& patterns = plan.patterns;
         const std::vector<std::string_view> names = patterns.name_views();
         Forms forms;
         for (const InlineImage& picture : patterns.pictures)
@@ -231,7 +200,7 @@ class TextBody final : public Body {
         const auto made = [&](const std::string& pattern, const PluralForms* plural, std::string_view field) {
             return make_formatted_text({pattern, plural, patterns.has_value, patterns.has_max, field, names,
                                         patterns.asks_for_rounding, &forms.looks, patterns.around},
-                                       options, language, context);
+                                       plan.options, language, context);
         };
         forms.own = made(patterns.format, patterns.plural.get(), "format");
         for (std::size_t i = 0; i < patterns.of_bands.size(); ++i) {
@@ -244,52 +213,74 @@ class TextBody final : public Body {
     }
 
  private:
+    /// What a text has besides that may say more than one thing, or has pieces.
+    struct Further {
+        std::vector<std::optional<FormattedText>> of_bands;  ///< by band; nothing where it has no format
+        PieceLooks looks;
+        std::vector<Value> named;
+        std::vector<double> chosen;  ///< the numbers of its images
+    };
+
     void take(Forms forms) {
         is_reserved_ = false;
         other_form_ = true;
-        forms_.own->write_into(nullptr);
-        forms_ = std::move(forms);
-        forms_.own->write_into(number_);
+        form_.write_into(nullptr);
+        form_ = std::move(*forms.own);
+        form_.write_into(number_);
+        keep(std::move(forms));
         choose_pictures();
+    }
+    void keep(Forms forms) {
+        const bool has_further = plan_->patterns.has_choice() || !forms.looks.empty();
+        if (further_ == nullptr && !has_further) return;
+        if (further_ == nullptr) further_ = std::make_unique<Further>();
+        further_->of_bands = std::move(forms.of_bands);
+        further_->looks = std::move(forms.looks);
+    }
+    std::span<const Value> named() const { return further_ != nullptr ? further_->named : std::span<const Value>(); }
+    const PieceLooks& looks() const {
+        static const PieceLooks none;
+        return further_ != nullptr ? further_->looks : none;
     }
     /// Whether others are seen now.
     bool choose_pictures() {
+        if (further_ == nullptr) return false;
+        const std::vector<InlineImage>& pictures = plan_->patterns.pictures;
         bool differs = false;
-        for (std::size_t i = 0; i < std::min(chosen_.size(), patterns_.pictures.size()); ++i)
-            differs = forms_.looks.choose(patterns_.pictures[i].name, chosen_[i]) || differs;
+        for (std::size_t i = 0; i < std::min(further_->chosen.size(), pictures.size()); ++i)
+            differs = further_->looks.choose(pictures[i].name, further_->chosen[i]) || differs;
         return differs;
-    }
-    static float align_of(const Text& text) {
-        if (text.align == TextAlign::start || text.align == TextAlign::digits) return 0;
-        if (text.align == TextAlign::center) return 0.5F;
-        return text.align == TextAlign::end ? 1 : horizontal_part(text.place.pivot.value_or(text.place.hangs_on()));
     }
 
     /// The one that is shown now.
     template <class Self>
     static auto& shown_of(Self& self) {
-        const bool own = self.form_ >= self.forms_.of_bands.size() || !self.forms_.of_bands[self.form_];
-        return own ? *self.forms_.own : *self.forms_.of_bands[self.form_];
+        const bool own = self.further_ == nullptr || self.band_ >= self.further_->of_bands.size() ||
+                         !self.further_->of_bands[self.band_];
+        return own ? self.form_ : *self.further_->of_bands[self.band_];
     }
     FormattedText& shown() { return shown_of(*this); }
     const FormattedText& shown() const { return shown_of(*this); }
 
     Size measure_line(TextMeasurer& measurer, std::string_view text, std::span<const TextPiece> pieces) {
-        block_.say(text, pieces, forms_.looks);
-        return block_.measure(&measurer, aligns_digits_ ? decimal_ : "");
+        block_.say(text, pieces, looks());
+        const Language* const language = block_.language();
+        const std::string_view decimal = language != nullptr ? std::string_view(language->numbers.decimal) : ".";
+        return block_.measure(&measurer, plan_->aligns_digits ? decimal : "");
     }
 
     /// Makes room for the widest text that the declared range can give.
     void reserve(TextMeasurer& measurer) {
         reserved_ = {};
-        if (!(range_.low < range_.high)) return;
-        const bool is_whole = value_type_ == Value::Type::int64 || value_type_ == Value::Type::uint64;
-        const bool of_all = options_.compact_digits > 0 || patterns_.plural != nullptr || max_.has_value();
+        const Limits& range = plan_->range;
+        if (!(range.low < range.high)) return;
+        const bool is_whole = plan_->value_type == Value::Type::int64 || plan_->value_type == Value::Type::uint64;
+        const bool of_all = plan_->options.compact_digits > 0 || plan_->patterns.plural != nullptr || max_.has_value();
         FormattedText probe = shown().copy();
         // All digits are as wide as each other, so that texts are told apart by all else.
         std::vector<std::pair<std::string, std::vector<TextPiece>>> texts;
-        for (const Value value : widest_candidates(range_, is_whole, of_all)) {
-            probe.update({.value = value, .max = max_, .delta = value, .named = named_});
+        for (const Value value : widest_candidates(range, is_whole, of_all)) {
+            probe.update({.value = value, .max = max_, .delta = value, .named = named()});
             auto& [text, pieces] = texts.emplace_back();
             text = probe.text();
             pieces.assign(probe.pieces().begin(), probe.pieces().end());
@@ -311,36 +302,75 @@ class TextBody final : public Body {
         }
     }
 
-    Patterns patterns_;
-    Limits range_;
-    float align_;                      ///< the part of spare room before it
-    std::optional<float> aligned_at_;  ///< the same, where the text says so itself
-    bool aligns_digits_;
-    std::string decimal_ = ".";
-    Forms forms_;
-    std::size_t form_ = static_cast<std::size_t>(-1);  ///< the band whose format is shown
-    bool other_form_ = false;                          ///< since the last update
+    std::shared_ptr<const TextPlan> plan_;
+    std::unique_ptr<Further> further_;                 ///< null for most
+    std::size_t band_ = static_cast<std::size_t>(-1);  ///< whose format is shown
     Color color_;
-    TextOptions options_;
+    bool other_form_ = false;   ///< since the last update
+    bool is_reserved_ = false;  ///< for the present pattern and language
     TextBlock block_;
-    int weight_;
-    bool italic_;
-    bool uses_hud_font_;
-    std::optional<Value::Type> value_type_;
+    FormattedText form_;
     NumberText* number_ = nullptr;  ///< what its own form writes into
     Value max_;
-    std::vector<Value> named_;
-    std::vector<double> chosen_;  ///< the numbers of its images
     /// What the widest texts of the declared range need: as a whole, and before and after the end of the whole digits.
     struct Reserved {
         float width = 0, before = 0, after = 0;
     };
     Reserved reserved_;
-    bool is_reserved_ = false;                      ///< for the present pattern and language
     float before_digits_ = -1, after_digits_ = -1;  ///< negative: not aligned by them
 };
 
 }  // namespace
+
+TextPatterns::TextPatterns(const Text& text)
+    : format(text.format),
+      has_value(text.value),
+      has_max(text.max),
+      asks_for_rounding(text.rounding != Rounding::automatic && text.rounding != Rounding::nearest),
+      around{text.font.value(), text.weight, text.italic, text.size},
+      plural(text.plural == PluralForms{} ? nullptr : std::make_shared<const PluralForms>(text.plural)) {
+    const bool has_band_format =
+        std::any_of(text.bands.begin(), text.bands.end(), [](const Band& band) { return !band.format.empty(); });
+    for (const Band& band : text.bands)
+        if (has_band_format) of_bands.push_back(band.format);
+    for (const NamedSource& named : text.values)
+        names.push_back(named.name);
+    for (const InlineImage& picture : text.inline_images)
+        pictures.push_back({picture.name, {}, picture.images});
+}
+
+TextPlan::TextPlan(const Text& text, TextOptions given, BodyContext& context)
+    : patterns(text),
+      options(std::move(given)),
+      lettering(TextBlock::lettering_of(text, text.overflow, context)),
+      range(text.range),
+      align(align_of(text)),
+      aligned_at(text.align == TextAlign::automatic ? std::nullopt : std::optional(align)),
+      aligns_digits(text.align == TextAlign::digits),
+      weight(text.weight),
+      italic(text.italic),
+      uses_hud_font(text.font.value().empty()),
+      value_type(context.value_type) {}
+
+bool TextPlan::is_same(const TextPlan& other) const {
+    const TextPatterns &a = patterns, &b = other.patterns;
+    return a.format == b.format && !a.has_choice() && !b.has_choice() && a.has_value == b.has_value &&
+           a.has_max == b.has_max && a.asks_for_rounding == b.asks_for_rounding && a.around == b.around &&
+           options == other.options && lettering == other.lettering && range == other.range && align == other.align &&
+           aligned_at == other.aligned_at && aligns_digits == other.aligns_digits && weight == other.weight &&
+           italic == other.italic && uses_hud_font == other.uses_hud_font && value_type == other.value_type;
+}
+
+std::shared_ptr<const TextPlan> TextPlans::shared(TextPlan plan) {
+    for (const std::shared_ptr<const TextPlan>& known : latest_)
+        if (known->is_same(plan)) return known;
+    auto made = std::make_shared<const TextPlan>(std::move(plan));
+    if (latest_.size() < most)
+        latest_.push_back(made);
+    else
+        latest_[next_++ % most] = made;
+    return made;
+}
 
 std::vector<FurtherSource> further_sources(const Text& text) {
     std::vector<FurtherSource> sources;
@@ -366,12 +396,10 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
                               .drop_zero_parts = text.drop_zero_parts,
                               .time_of_day = text.time_of_day,
                               .seconds_left = context.value_use == detail::ValueUse::time_left};
-    Patterns patterns(text);
-    TextBody::Forms forms = TextBody::make_forms(patterns, options, nullptr, context);
+    TextPlan plan(text, options, context);
+    TextBody::Forms forms = TextBody::make_forms(plan, nullptr, context);
     if (!forms.own) return nullptr;
-    TextBlock block(TextBlock::lettering_of(text, text.overflow, context));
-    return std::make_unique<TextBody>(text, std::move(patterns), std::move(forms), options, std::move(block),
-                                      context.value_type);
+    return std::make_unique<TextBody>(context.shared(std::move(plan)), std::move(forms), text.color);
 }
 
 const Kind& detail::describe(const Text*) {

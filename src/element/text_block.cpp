@@ -20,6 +20,9 @@ constexpr float hair = 0.01F;
 bool is_digit(char c) {
     return c >= '0' && c <= '9';
 }
+std::uint32_t index(std::size_t number) {
+    return static_cast<std::uint32_t>(number);
+}
 bool continues_character(char c) {
     return (c & 0xc0) == 0x80;
 }
@@ -86,7 +89,7 @@ std::string TextBlock::fault_of_room() const {
         return "ends with an ellipsis" + lack();
     if (shrink_ < 1) return "is drawn smaller" + lack();
     if (room_ >= 0 && widest() > room_ + 0.5F)
-        return (look_.overflow == Overflow::clip ? "is cut off" : "goes beyond its box") + lack();
+        return (look_->overflow == Overflow::clip ? "is cut off" : "goes beyond its box") + lack();
     return {};
 }
 
@@ -94,20 +97,20 @@ std::string TextBlock::fault_of_room() const {
 std::string TextBlock::lack() const {
     const auto pixels = [](float length) { return plain_number(std::round(static_cast<double>(length) * 10) / 10); };
     const std::string words = ", as it has less room than it needs";
-    if (wraps()) return words + ": " + std::to_string(look_.max_lines) + " lines of " + pixels(room_) + " px";
+    if (wraps()) return words + ": " + std::to_string(look_->max_lines) + " lines of " + pixels(room_) + " px";
     return words + ": " + pixels(room_) + " of " + pixels(natural_) + " px";
 }
 
 float TextBlock::line_advance() const {
-    return look_.line_height > 0 ? look_.line_height * look_.size : ascent_em_ + descent_em_;
+    return look_->line_height > 0 ? look_->line_height * look_->size : ascent_em_ + descent_em_;
 }
 
 float TextBlock::height() const {
-    return line_advance() * static_cast<float>(std::max<std::size_t>(line_count_, 1));
+    return line_advance() * static_cast<float>(std::max<Index>(line_count_, 1));
 }
 
 float TextBlock::widest_room() const {
-    return look_.max_width > 0 ? look_.max_width : no_limit;
+    return look_->max_width > 0 ? look_->max_width : no_limit;
 }
 
 float TextBlock::widest() const {
@@ -119,8 +122,9 @@ float TextBlock::widest() const {
 
 /// Letters change by the rules of the language, and a tab is a space: no font has a glyph for it.
 std::string TextBlock::seen(TextMeasurer& measurer, std::string_view part) const {
-    std::string seen = look_.transform == TextTransform::none ? std::string(part)
-                                                              : measurer.transformed(part, look_.transform, language_);
+    std::string seen = look_->transform == TextTransform::none
+                           ? std::string(part)
+                           : measurer.transformed(part, look_->transform, language_ != nullptr ? language_->tag : "");
     std::erase(seen, '\r');
     std::replace(seen.begin(), seen.end(), '\t', ' ');
     return seen;
@@ -128,20 +132,21 @@ std::string TextBlock::seen(TextMeasurer& measurer, std::string_view part) const
 
 void TextBlock::change_letters(TextMeasurer& measurer) {
     if (std::exchange(is_seen_, true) ||
-        (look_.transform == TextTransform::none && text_.find_first_of("\t\r") == std::string::npos))
+        (look_->transform == TextTransform::none && text_.find_first_of("\t\r") == std::string::npos))
         return;
-    text_ = pieces_.empty() ? seen(measurer, text_) : seen_in_pieces(measurer);
+    text_ = pieces().empty() ? seen(measurer, text_) : seen_in_pieces(measurer);
 }
 
 /// Part by part between the edges of pieces, which move with the letters.
 std::string TextBlock::seen_in_pieces(TextMeasurer& measurer) {
     const std::string_view text = text_;
     std::string all;
-    std::vector<Piece> moved = pieces_;
+    std::vector<Piece>& before = styled_->pieces;
+    std::vector<Piece> moved = before;
     const auto move_edges = [&](std::size_t from) {
-        for (std::size_t i = 0; i < pieces_.size(); ++i) {
-            if (pieces_[i].begin == from) moved[i].begin = all.size();
-            if (pieces_[i].end == from) moved[i].end = all.size();
+        for (std::size_t i = 0; i < before.size(); ++i) {
+            if (before[i].begin == from) moved[i].begin = index(all.size());
+            if (before[i].end == from) moved[i].end = index(all.size());
         }
     };
     for (std::size_t at = 0; at < text.size();) {
@@ -151,14 +156,14 @@ std::string TextBlock::seen_in_pieces(TextMeasurer& measurer) {
         at = edge;
     }
     move_edges(text.size());
-    pieces_ = std::move(moved);
+    before = std::move(moved);
     return all;
 }
 
 /// The innermost piece around a byte: the one that begins last.
-std::size_t TextBlock::look_at(std::size_t byte) const {
-    std::size_t found = no_look;
-    for (const Piece& piece : pieces_)
+TextBlock::Index TextBlock::look_at(std::size_t byte) const {
+    Index found = no_look;
+    for (const Piece& piece : pieces())
         if (piece.begin <= byte && byte < piece.end) found = piece.look;
     return found;
 }
@@ -166,9 +171,9 @@ std::size_t TextBlock::look_at(std::size_t byte) const {
 /// Where the next piece begins or ends.
 std::size_t TextBlock::next_edge(std::size_t byte) const {
     std::size_t next = std::string::npos;
-    for (const Piece& piece : pieces_) {
-        if (piece.begin > byte) next = std::min(next, piece.begin);
-        if (piece.end > byte) next = std::min(next, piece.end);
+    for (const Piece& piece : pieces()) {
+        if (piece.begin > byte) next = std::min<std::size_t>(next, piece.begin);
+        if (piece.end > byte) next = std::min<std::size_t>(next, piece.end);
     }
     return next;
 }
@@ -195,15 +200,15 @@ float TextBlock::shape_segment(TextMeasurer& measurer, std::string_view text, co
             return look->size * look->image_size.width / look->image_size.height;
         return look->size;
     }
-    const FontId font = look != nullptr && look->font ? *look->font : *look_.font;
-    const float width = measurer.shape(font, look != nullptr ? look->size : look_.size, text, scratch.part);
+    const FontId font = look != nullptr && look->font ? *look->font : *look_->font;
+    const float width = measurer.shape(font, look != nullptr ? look->size : look_->size, text, scratch.part);
     float moved = 0;
     for (std::size_t i = 0; i < scratch.part.size(); ++i) {
         // A mark stands where its letter does.
-        const bool is_next = look_.letter_spacing != 0 && i + 1 < scratch.part.size() &&
+        const bool is_next = look_->letter_spacing != 0 && i + 1 < scratch.part.size() &&
                              scratch.part[i + 1].offset.x > scratch.part[i].offset.x + hair;
         scratch.part[i].offset.x += moved;
-        if (is_next) moved += look_.letter_spacing;
+        if (is_next) moved += look_->letter_spacing;
     }
     return width + moved;
 }
@@ -214,18 +219,19 @@ float TextBlock::shape(TextMeasurer& measurer, std::string_view text, std::size_
     scratch.segments.clear();
     float x = 0;
     for (std::size_t at = 0; at < text.size() || scratch.segments.empty();) {
-        const std::size_t look_here = look_at(from + at);
+        const Index look_here = look_at(from + at);
         const std::size_t edge = next_edge(from + at);
         const std::size_t end = edge == std::string::npos ? text.size() : std::min(edge - from, text.size());
         scratch.part.clear();
         const float width = shape_segment(measurer, text.substr(at, end - at), look(look_here));
-        scratch.segments.push_back({at, end, scratch.glyphs.size(), scratch.part.size(), x, width, look_here});
+        scratch.segments.push_back(
+            {index(at), index(end), index(scratch.glyphs.size()), index(scratch.part.size()), x, width, look_here});
         if (scratch.glyphs.empty())
             scratch.glyphs.swap(scratch.part);
         else
             scratch.glyphs.insert(scratch.glyphs.end(), scratch.part.begin(), scratch.part.end());
         x += width;
-        if (end < text.size()) x += look_.letter_spacing;
+        if (end < text.size()) x += look_->letter_spacing;
         at = end;
         if (text.empty()) break;
     }
@@ -235,10 +241,10 @@ float TextBlock::shape(TextMeasurer& measurer, std::string_view text, std::size_
 /// Puts what was shaped behind the glyphs that there are.
 void TextBlock::take_shaped(Line& line) {
     Scratch& scratch = Scratch::of_thread();
-    line.first_glyph = glyphs_.size();
-    line.glyph_count = scratch.glyphs.size();
-    line.first_segment = segments_.size();
-    line.segment_count = scratch.segments.size();
+    line.first_glyph = index(glyphs_.size());
+    line.glyph_count = index(scratch.glyphs.size());
+    line.first_segment = index(segments_.size());
+    line.segment_count = index(scratch.segments.size());
     glyphs_.insert(glyphs_.end(), scratch.glyphs.begin(), scratch.glyphs.end());
     segments_.insert(segments_.end(), scratch.segments.begin(), scratch.segments.end());
 }
@@ -246,9 +252,9 @@ void TextBlock::take_shaped(Line& line) {
 TextBlock::Line& TextBlock::next_line(std::size_t begin, std::size_t end) {
     if (line_count_ == lines_.size()) lines_.emplace_back();
     Line& line = lines_[line_count_++];
-    line.begin = begin;
-    line.end = end;
-    line.first_glyph = glyphs_.size();
+    line.begin = index(begin);
+    line.end = index(end);
+    line.first_glyph = index(glyphs_.size());
     line.glyph_count = 0;
     line.width = 0;
     line.is_cut = false;
@@ -285,7 +291,7 @@ std::size_t TextBlock::usual_bytes(float room) const {
         const float part = std::min(room / line.width, 1.2F);
         return static_cast<std::size_t>(static_cast<float>(line.end - line.begin) * part);
     }
-    return static_cast<std::size_t>(std::min(room / (look_.size / 2), 1e6F));
+    return static_cast<std::size_t>(std::min(room / (look_->size / 2), 1e6F));
 }
 
 /// Each line takes as many words as have room, and a word without room of its own is broken.
@@ -300,7 +306,7 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
     if (scratch.line_ends.empty() || scratch.line_ends.back().at < text.size())
         scratch.line_ends.push_back({text.size(), false});
     const auto most =
-        look_.max_lines > 0 ? std::min(static_cast<std::size_t>(look_.max_lines), most_lines) : most_lines;
+        look_->max_lines > 0 ? std::min(static_cast<std::size_t>(look_->max_lines), most_lines) : most_lines;
     const float limit = wraps() ? room : no_limit;
     std::size_t begin = 0;
     const auto has_room = [&](std::size_t word) {
@@ -346,7 +352,7 @@ void TextBlock::break_lines(TextMeasurer& measurer, std::string_view text, float
 void TextBlock::break_as_wanted(TextMeasurer& measurer, std::string_view text, float room) {
     broken_at_ = room;
     break_lines(measurer, text, room);
-    if (look_.wrap != Wrap::balance || line_count_ < 2 || line_count_ > most_balanced ||
+    if (look_->wrap != Wrap::balance || line_count_ < 2 || line_count_ > most_balanced ||
         text.size() > longest_balanced || room == no_limit)
         return;
     const std::size_t count = line_count_;
@@ -365,12 +371,17 @@ void TextBlock::break_as_wanted(TextMeasurer& measurer, std::string_view text, f
 void TextBlock::say(std::string_view text, std::span<const TextPiece> pieces, const PieceLooks& looks) {
     text_ = text;
     is_seen_ = false;
-    pieces_.clear();
-    drawn_looks_.clear();
+    if (styled_ == nullptr) {
+        if (pieces.empty()) return;
+        styled_ = std::make_unique<Styled>();
+    }
+    auto& [own, drawn] = *styled_;
+    own.clear();
+    drawn.clear();
     for (const TextPiece& piece : pieces) {
         const PieceLook* const found = looks.look(piece);
-        pieces_.push_back({piece.begin, piece.end, found != nullptr ? drawn_looks_.size() : no_look});
-        if (found != nullptr) drawn_looks_.push_back(*found);
+        own.push_back({index(piece.begin), index(piece.end), found != nullptr ? index(drawn.size()) : no_look});
+        if (found != nullptr) drawn.push_back(*found);
     }
 }
 
@@ -384,9 +395,10 @@ Size TextBlock::measure(TextMeasurer* measurer, std::string_view decimal) {
         descent_em_ = std::max(descent_em_, metrics.descent * size);
     };
     ascent_em_ = descent_em_ = 0;
-    reach(*look_.font, look_.size);
-    for (const PieceLook& of_piece : drawn_looks_)
-        if (of_piece.font) reach(*of_piece.font, of_piece.size);
+    reach(*look_->font, look_->size);
+    if (styled_ != nullptr)
+        for (const PieceLook& of_piece : styled_->looks)
+            if (of_piece.font) reach(*of_piece.font, of_piece.size);
     // As in CSS, half of what a line is higher than its characters stands above them.
     ascent_ = ascent_em_ + (line_advance() - ascent_em_ - descent_em_) / 2;
     shrink_ = 1;
@@ -417,10 +429,10 @@ bool TextBlock::fit(TextMeasurer* measurer, float width) {
         break_as_wanted(*measurer, text, limit);
         return height() != high;
     }
-    shrink_ = look_.overflow == Overflow::shrink && natural_ > width + hair ? std::max(width, 0.0F) / natural_ : 1;
+    shrink_ = look_->overflow == Overflow::shrink && natural_ > width + hair ? std::max(width, 0.0F) / natural_ : 1;
     const bool any_cut = std::any_of(lines_.begin(), lines_.begin() + static_cast<std::ptrdiff_t>(line_count_),
                                      [](const Line& line) { return line.is_cut; });
-    const bool must_cut = look_.overflow == Overflow::ellipsis && natural_ > width + hair;
+    const bool must_cut = look_->overflow == Overflow::ellipsis && natural_ > width + hair;
     if (!any_cut && !must_cut) return false;
     if (line_count_ == 1) {
         Line& line = lines_.front();
@@ -446,11 +458,11 @@ bool TextBlock::fit(TextMeasurer* measurer, float width) {
 
 /// How many bytes may have room, by the glyphs of the whole line: about one for each character.
 std::size_t TextBlock::guess_cut(const Line& line, std::string_view text, float width) const {
-    if (line.is_cut) return std::min(line.fitted.size(), text.size());
+    if (line.is_cut) return std::min(line.fitted->size(), text.size());
     const auto first = glyphs_.begin() + static_cast<std::ptrdiff_t>(line.first_glyph);
     const auto last = first + static_cast<std::ptrdiff_t>(line.glyph_count);
     const auto beyond =
-        std::find_if(first, last, [&](const Glyph& glyph) { return glyph.offset.x > width - look_.size; });
+        std::find_if(first, last, [&](const Glyph& glyph) { return glyph.offset.x > width - look_->size; });
     const auto part = static_cast<double>(beyond - first) / static_cast<double>(line.glyph_count + 1);
     return static_cast<std::size_t>(part * static_cast<double>(text.size()));
 }
@@ -475,10 +487,12 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
     Scratch& scratch = Scratch::of_thread();
     std::size_t guess = std::max<std::size_t>(guess_cut(line, text, width), 4);
     line.is_cut = true;
+    if (line.fitted == nullptr) line.fitted = std::make_unique<std::string>();
+    std::string& fitted = *line.fitted;
     const auto try_out = [&](std::size_t bytes) {
-        line.fitted.assign(without_spaces_behind(text.substr(0, bytes)));
-        line.fitted += ellipsis;
-        line.width = shape(measurer, line.fitted, line.begin);
+        fitted.assign(without_spaces_behind(text.substr(0, bytes)));
+        fitted += ellipsis;
+        line.width = shape(measurer, fitted, line.begin);
         return line.width <= width + hair;
     };
     std::size_t fits = 0;
@@ -496,7 +510,7 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
     }
     if (!try_out(fits) && fits == 0) {
         // Not even the ellipsis has room.
-        line.fitted.clear();
+        fitted.clear();
         scratch.glyphs.clear();
         scratch.segments.clear();
         line.width = 0;
@@ -510,11 +524,11 @@ void TextBlock::cut(TextMeasurer& measurer, Line& line, std::string_view text, f
     replace(glyphs_, line.first_glyph, line.glyph_count, scratch.glyphs);
     replace(segments_, line.first_segment, line.segment_count, scratch.segments);
     for (Line* other = &line + 1; other < lines_.data() + line_count_; ++other) {
-        other->first_glyph = other->first_glyph - line.glyph_count + scratch.glyphs.size();
-        other->first_segment = other->first_segment - line.segment_count + scratch.segments.size();
+        other->first_glyph = other->first_glyph - line.glyph_count + index(scratch.glyphs.size());
+        other->first_segment = other->first_segment - line.segment_count + index(scratch.segments.size());
     }
-    line.glyph_count = scratch.glyphs.size();
-    line.segment_count = scratch.segments.size();
+    line.glyph_count = index(scratch.glyphs.size());
+    line.segment_count = index(scratch.segments.size());
 }
 
 /// What its box is wider than the line.
@@ -529,13 +543,13 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
     const float before = at.mirrored ? 1 - part : part;
     // What goes beyond its box does so at its end.
     const float spare = spare_of(line, at);
-    const float x = at.box.x + (spare >= 0                            ? spare * before
-                                : look_.overflow == Overflow::visible ? spare * before
-                                : at.mirrored                         ? spare
-                                                                      : 0);
+    const float x = at.box.x + (spare >= 0                             ? spare * before
+                                : look_->overflow == Overflow::visible ? spare * before
+                                : at.mirrored                          ? spare
+                                                                       : 0);
     const float baseline = at.box.y + ascent_ * at.scale;
-    const std::string_view drawn =
-        line.is_cut ? std::string_view(line.fitted) : std::string_view(text_).substr(line.begin, line.end - line.begin);
+    const std::string_view drawn = line.is_cut ? std::string_view(*line.fitted)
+                                               : std::string_view(text_).substr(line.begin, line.end - line.begin);
     for (std::size_t i = 0; i < line.segment_count; ++i) {
         const Segment& segment = segments_[line.first_segment + i];
         const PieceLook* const own_look = look(segment.look);
@@ -544,8 +558,8 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
             if (!color) draw_picture(*own_look, start, scale, at, into);
             continue;
         }
-        const FontId font = own_look != nullptr && own_look->font ? *own_look->font : *look_.font;
-        const float size = own_look != nullptr ? own_look->size : look_.size;
+        const FontId font = own_look != nullptr && own_look->font ? *own_look->font : *look_->font;
+        const float size = own_look != nullptr ? own_look->size : look_->size;
         const Color seen = color ? *color : own_look != nullptr && own_look->color ? *own_look->color : own;
         into.text(font, size * scale, start, segment.width * scale, seen,
                   drawn.substr(segment.begin, segment.end - segment.begin),
@@ -574,21 +588,21 @@ void TextBlock::draw(const DrawPlace& at, float part, Color color, DisplayGroup&
         return Point{by.x * scale, by.y * scale + line_advance() * static_cast<float>(line) * at.scale};
     };
     const auto clip_from = [&](std::size_t first, const Line& line) {
-        if (look_.overflow == Overflow::clip && spare_of(line, at) < 0) into.clip_from(first, at.box);
+        if (look_->overflow == Overflow::clip && spare_of(line, at) < 0) into.clip_from(first, at.box);
     };
     // What lies below one line lies below the characters of all of them.
-    if (look_.shadow)
+    if (look_->shadow)
         for (std::size_t i = 0; i < line_count_; ++i) {
             const std::size_t first = into.items().size();
-            draw_segments(lines_[i], at, part, offset_of(i, look_.shadow->offset), look_.shadow->color, color, into);
-            into.soften_from(first, look_.outline ? look_.outline->width * scale : 0, look_.shadow->blur * scale);
+            draw_segments(lines_[i], at, part, offset_of(i, look_->shadow->offset), look_->shadow->color, color, into);
+            into.soften_from(first, look_->outline ? look_->outline->width * scale : 0, look_->shadow->blur * scale);
             clip_from(first, lines_[i]);
         }
-    if (look_.outline)
+    if (look_->outline)
         for (std::size_t i = 0; i < line_count_; ++i) {
             const std::size_t first = into.items().size();
-            draw_segments(lines_[i], at, part, offset_of(i, {}), look_.outline->color, color, into);
-            into.soften_from(first, look_.outline->width * scale, 0);
+            draw_segments(lines_[i], at, part, offset_of(i, {}), look_->outline->color, color, into);
+            into.soften_from(first, look_->outline->width * scale, 0);
             clip_from(first, lines_[i]);
         }
     for (std::size_t i = 0; i < line_count_; ++i) {

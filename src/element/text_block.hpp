@@ -1,7 +1,10 @@
 // A text that is measured, broken into lines, fitted to the room it gets, and drawn.
 #pragma once
 
+#include <cstdint>
+#include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -26,11 +29,14 @@ struct Lettering {
     Overflow overflow = Overflow::visible;
     std::optional<Outline> outline;
     std::optional<Shadow> shadow;
+    friend bool operator==(const Lettering&, const Lettering&) = default;
 };
 
 class TextBlock {
  public:
-    explicit TextBlock(Lettering lettering) : look_(std::move(lettering)) {}
+    explicit TextBlock(Lettering lettering) : look_(std::make_shared<const Lettering>(std::move(lettering))) {}
+    /// Shares what others look like, too.
+    explicit TextBlock(std::shared_ptr<const Lettering> lettering) : look_(std::move(lettering)) {}
 
     /// What the description of a kind with such fields says.
     template <class Kind>
@@ -48,12 +54,23 @@ class TextBlock {
                 .shadow = described.shadow};
     }
 
-    void set_font(std::optional<FontId> font) { look_.font = font; }
+    void set_font(std::optional<FontId> font) {
+        if (font == look_->font) return;
+        Lettering other = *look_;
+        other.font = font;
+        look_ = std::make_shared<const Lettering>(std::move(other));
+    }
     /// Less room than the element may take, for what stands around the text in it.
-    void set_max_width(float width) { look_.max_width = width; }
-    /// The language by whose rules letters change; null for none.
-    void set_language(const Language* language) { language_ = language != nullptr ? language->tag : ""; }
-    bool can_measure(const TextMeasurer* measurer) const { return measurer != nullptr && look_.font; }
+    void set_max_width(float width) {
+        if (width == look_->max_width) return;
+        Lettering other = *look_;
+        other.max_width = width;
+        look_ = std::make_shared<const Lettering>(std::move(other));
+    }
+    /// The language by whose rules letters change, which must outlive what is said in it; null for none.
+    void set_language(const Language* language) { language_ = language; }
+    const Language* language() const { return language_; }
+    bool can_measure(const TextMeasurer* measurer) const { return measurer != nullptr && look_->font; }
     /// Says this from now on, in these pieces: it keeps a copy of the characters and of the looks. It must be measured then.
     void say(std::string_view text, std::span<const TextPiece> pieces, const PieceLooks& looks);
     /// As wide as it is by itself, and as high as its lines at the width that it has. With a decimal mark it finds the end of
@@ -64,7 +81,7 @@ class TextBlock {
     float digits_after() const { return natural_ - digits_end_; }
     /// What it lacks room for, as a sentence without a subject.
     std::string fault_of_room() const;
-    bool shrinks() const { return wraps() || look_.overflow != Overflow::visible; }
+    bool shrinks() const { return wraps() || look_->overflow != Overflow::visible; }
 
     /// It gets this much room. True if it is of another height then.
     bool fit(TextMeasurer* measurer, float width);
@@ -72,37 +89,44 @@ class TextBlock {
     void draw(const DrawPlace& at, float part, Color color, DisplayGroup& into) const;
 
  private:
+    using Index = std::uint32_t;  ///< a text is no longer than 4 GB
     std::string lack() const;
     /// A line: a part of the text, or what is left of it before an ellipsis.
     struct Line {
-        std::size_t begin = 0, end = 0;
-        std::size_t first_glyph = 0, glyph_count = 0;
-        std::size_t first_segment = 0, segment_count = 0;
+        Index begin = 0, end = 0;
+        Index first_glyph = 0, glyph_count = 0;
+        Index first_segment = 0, segment_count = 0;
         float width = 0;
         bool is_cut = false;
-        std::string fitted;
+        std::unique_ptr<std::string> fitted;  ///< of one that is cut
     };
     /// A part of a line in one look.
     struct Segment {
-        std::size_t begin = 0, end = 0;                ///< bytes of the line
-        std::size_t first_glyph = 0, glyph_count = 0;  ///< of the line
+        Index begin = 0, end = 0;                ///< bytes of the line
+        Index first_glyph = 0, glyph_count = 0;  ///< of the line
         float x = 0, width = 0;
-        std::size_t look = no_look;  ///< of `drawn_looks_`
+        Index look = no_look;  ///< of `Styled::looks`
     };
     /// A part of the text that looks otherwise.
     struct Piece {
-        std::size_t begin = 0, end = 0;
-        std::size_t look = no_look;  ///< of `drawn_looks_`
+        Index begin = 0, end = 0;
+        Index look = no_look;  ///< of `Styled::looks`
     };
-    static constexpr std::size_t no_look = static_cast<std::size_t>(-1);
+    static constexpr Index no_look = static_cast<Index>(-1);
+    /// What a text in pieces has besides.
+    struct Styled {
+        std::vector<Piece> pieces;     ///< of the text as it is seen
+        std::vector<PieceLook> looks;  ///< of those
+    };
 
-    bool wraps() const { return look_.wrap != Wrap::nowrap; }
+    std::span<const Piece> pieces() const { return styled_ != nullptr ? styled_->pieces : std::span<const Piece>(); }
+    bool wraps() const { return look_->wrap != Wrap::nowrap; }
     void change_letters(TextMeasurer& measurer);
     std::string seen(TextMeasurer& measurer, std::string_view part) const;
     std::string seen_in_pieces(TextMeasurer& measurer);
     /// Null for that of the text.
-    const PieceLook* look(std::size_t number) const { return number != no_look ? &drawn_looks_[number] : nullptr; }
-    std::size_t look_at(std::size_t byte) const;
+    const PieceLook* look(Index number) const { return number != no_look ? &styled_->looks[number] : nullptr; }
+    Index look_at(std::size_t byte) const;
     std::size_t next_edge(std::size_t byte) const;
     struct Scratch;
     /// Into `Scratch::glyphs` and `Scratch::segments`; the text stands at `from` of the whole.
@@ -129,23 +153,22 @@ class TextBlock {
     void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at,
                       DisplayGroup& into) const;
 
-    Lettering look_;
-    std::string language_;
+    std::shared_ptr<const Lettering> look_;
+    const Language* language_ = nullptr;
     float natural_ = 0;     ///< the width of the whole text, broken where it must be
     float room_ = -1;       ///< the width that it has; negative before it has one
     float broken_at_ = -1;  ///< the room for which the present lines were made
     float shrink_ = 1;      ///< what is drawn is so much smaller
     float ascent_ = -1;
     float digits_end_ = -1;
-    std::string text_;  ///< as it is seen, once it was measured
     bool is_seen_ = false;
+    bool breaks_words_ = false;  ///< one that has no room in a line
+    std::string text_;           ///< as it is seen, once it was measured
     std::vector<Line> lines_;
-    std::size_t line_count_ = 0;  ///< of those; the others are kept for their memory
-    bool breaks_words_ = false;   ///< one that has no room in a line
     std::vector<Glyph> glyphs_;
     std::vector<Segment> segments_;
-    std::vector<Piece> pieces_;             ///< of the text as it is seen
-    std::vector<PieceLook> drawn_looks_;    ///< of those
+    std::unique_ptr<Styled> styled_;        ///< null for a text without pieces
+    Index line_count_ = 0;                  ///< of `lines_`; the others are kept for their memory
     float ascent_em_ = 0, descent_em_ = 0;  ///< of the highest of its fonts, in design pixels
 };
 

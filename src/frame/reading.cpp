@@ -46,7 +46,6 @@ ElementIndex Parts::element_under(Point point) const {
 
 namespace {
 
-/// Where an element is drawn, in design pixels: markers, and what is on its way, are not where they are laid out.
 Rect seen_at(const Rect& box, const Transform& moved) {
     const Point first = moved.apply({box.x, box.y}), last = moved.apply({box.right(), box.bottom()});
     return {std::min(first.x, last.x), std::min(first.y, last.y), std::abs(first.x - last.x),
@@ -54,6 +53,10 @@ Rect seen_at(const Rect& box, const Transform& moved) {
 }
 
 }  // namespace
+
+Rect Parts::seen_box(ElementIndex index) const {
+    return seen_at(layouter.box(index), effects.moved_in_design(index, time.now()).transform);
+}
 
 bool Hud::alive(ElementRef ref) const {
     return state_->elements.living(ref) != no_element;

@@ -131,7 +131,7 @@ void Effects::follow_theme(const Themes& themes) {
 }
 
 void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
-    if (index >= on_.size()) on_.resize(index + std::size_t{1});
+    on_.grow_to(index + std::size_t{1});
     on_[index] = {};
     if (effects == nullptr) return;
     on_[index].own = std::move(effects);

@@ -206,7 +206,7 @@ class Effects final : public FlashLooks {
     std::vector<std::unique_ptr<Effect>> effects_;
     std::unordered_map<const Effect*, ImageLook> pictures_;        ///< of particles that have one
     std::unordered_map<std::string_view, const Effect*> by_name_;  ///< the built-in ones, too
-    std::vector<OnElement> on_;                                    ///< by element
+    Pages<OnElement> on_;                                          ///< by element
     std::vector<std::vector<ElementIndex>> by_timer_;              ///< who waits for a timer
     std::vector<ElementIndex> playing_, snapped_;
     std::vector<ElementIndex> with_states_;  ///< those whose bands have effects without an end

@@ -55,6 +55,10 @@ Result<Format> ElementContext::format(const std::string& pattern, std::string_vi
     return parsed;
 }
 
+std::shared_ptr<const TextPlan> ElementContext::shared(TextPlan plan) {
+    return formats_.plans.shared(std::move(plan));
+}
+
 void ElementContext::report(std::string_view field, std::string message, std::string hint, ProblemCode code) {
     failed_ = true;
     tell(field, std::move(message), std::move(hint), code, Severity::error);

@@ -7,6 +7,7 @@
 
 #include "base/problem_log.hpp"
 #include "element/body.hpp"
+#include "element/text_plan.hpp"
 #include "hud/bindings.hpp"
 #include "hud/themes.hpp"
 #include "rapido/hud/definition.hpp"
@@ -14,10 +15,12 @@
 
 namespace rapido {
 
-/// Parsed patterns: the same pattern is parsed once.
+/// Parsed patterns, and what texts with them look like: the same is made once.
 class Formats {
  public:
     Result<Format> parse(const std::string& pattern);
+
+    TextPlans plans;
 
  private:
     std::unordered_map<std::string, Format> known_;
@@ -42,6 +45,7 @@ class ElementContext final : public BodyContext {
 
     Result<Format> format(const std::string& pattern, std::string_view field,
                           std::span<const std::string_view> names = {}) override;
+    std::shared_ptr<const TextPlan> shared(TextPlan plan) override;
     void report(std::string_view field, std::string message, std::string hint = {},
                 ProblemCode code = ProblemCode::unfit) override;
     void warn(std::string_view field, std::string message, std::string hint = {},

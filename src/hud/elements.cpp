@@ -119,7 +119,7 @@ Problem Elements::missing_panel(const std::string& panel, const std::string& id)
 ElementIndex Elements::add(RunningElement element) {
     ElementIndex index = count();
     if (free_.empty()) {
-        all_.emplace_back();
+        all_.grow_to(all_.size() + 1);
         hot_.grow_to(all_.size());
     } else {
         index = free_.back();
@@ -180,7 +180,7 @@ void Elements::gather(ElementIndex index) {
     ids_.erase(std::find_if(first, last, [&](const auto& known) { return known.second == index; }));
     if (!element.kind->can.holds_children) return;
     for (ElementIndex child = 0; child < count(); ++child)
-        if (!all_[child].inside.empty() && all_[child].inside == all_[index].path) gather(child);
+        if (!all_[child].inside().empty() && all_[child].inside() == all_[index].path) gather(child);
 }
 
 void Elements::free_removed() {
@@ -253,7 +253,7 @@ bool Elements::link() {
     std::vector<ElementIndex> outermost;
     for (const ElementIndex index : ranked([](const RunningElement& each) { return each.body != nullptr; })) {
         RunningElement& element = all_[index];
-        element.parent = element.inside.empty() ? no_element : at(element.inside);
+        element.parent = element.inside().empty() ? no_element : at(std::string(element.inside()));
         (element.parent == no_element ? outermost : inside[element.parent]).push_back(index);
     }
 

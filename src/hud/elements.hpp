@@ -8,6 +8,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "base/pages.hpp"
 #include "base/problem_log.hpp"
 #include "element/kinds.hpp"
 #include "hud/element_index.hpp"
@@ -35,7 +36,6 @@ struct Carried {
 /// One element; without a body its place is free.
 struct RunningElement {
     std::string path;
-    std::string inside;  ///< the path of its panel; empty on the screen
     const Kind* kind = nullptr;
     std::unique_ptr<Body> body;
     Element description;                       ///< without the layer of the game
@@ -55,6 +55,11 @@ struct RunningElement {
     bool is_living() const { return body != nullptr && !dead; }
     /// The last part of its path.
     std::string_view id() const { return std::string_view(path).substr(path.rfind('.') + 1); }
+    /// The path of its panel; empty on the screen.
+    std::string_view inside() const {
+        const std::size_t end = path.rfind('.');
+        return end != std::string::npos ? std::string_view(path).substr(0, end) : std::string_view();
+    }
     /// Whether it stands in a panel of this path, or deeper.
     bool stands_in(const std::string& panel) const {
         return path.size() > panel.size() && path[panel.size()] == '.' && path.starts_with(panel);
@@ -88,22 +93,6 @@ struct alignas(64) HotElement {
     }
 };
 static_assert(sizeof(HotElement) == 64);
-
-/// An array that grows without moving what is in it.
-template <class T>
-class Pages {
- public:
-    T& operator[](std::size_t index) { return (*pages_[index / page])[index % page]; }
-    const T& operator[](std::size_t index) const { return (*pages_[index / page])[index % page]; }
-    void grow_to(std::size_t count) {
-        while (pages_.size() * page < count)
-            pages_.push_back(std::make_unique<std::array<T, page>>());
-    }
-
- private:
-    static constexpr std::size_t page = 256;
-    std::vector<std::unique_ptr<std::array<T, page>>> pages_;
-};
 
 /// Owns the elements: names, panels, places that are used again, and marks of change.
 class Elements {
@@ -195,8 +184,8 @@ class Elements {
 
     const ProblemLog& problems_;
     std::uint32_t hud_;
-    std::vector<RunningElement> all_;
-    Pages<HotElement> hot_;
+    Pages<RunningElement> all_;
+    Pages<HotElement, 256> hot_;
     std::unordered_map<std::string, ElementIndex> paths_;
     std::unordered_multimap<std::string, ElementIndex> ids_;
     std::set<std::string, std::less<>> counters_;                 ///< paths

@@ -31,7 +31,7 @@ void Layouter::set_right_to_left(bool right_to_left) {
 }
 
 void Layouter::add(ElementIndex index, const Place& place) {
-    if (index >= placed_.size()) placed_.resize(index + std::size_t{1});
+    placed_.grow_to(index + std::size_t{1});
     placed_[index] = {};
     set_place(index, place);
 }
@@ -44,7 +44,7 @@ void Layouter::set_place(ElementIndex index, const Place& place) {
     if (!own.anchor) {
         own.anchor = of_kind.hangs_on();
         // The offset of a kind is from the edge of the screen; in a panel there is no edge to keep away from.
-        if (own.offset == Point{} && element.inside.empty()) own.offset = of_kind.offset;
+        if (own.offset == Point{} && element.inside().empty()) own.offset = of_kind.offset;
     }
     Size natural = of_kind.size;
     if (element.body->is_upright()) std::swap(natural.width, natural.height);

@@ -93,7 +93,7 @@ class Layouter {
     bool right_to_left_ = false;
     bool mirrored_ = false;
     bool screen_dirty_ = true;
-    std::vector<Placed> placed_;          ///< by element
+    Pages<Placed> placed_;                ///< by element
     std::vector<ElementIndex> resized_;   ///< a heap of those that are to be measured
     std::vector<ElementIndex> to_place_;  ///< a heap of those that are to be placed, or arranged
     std::vector<ElementIndex> flow_elements_;

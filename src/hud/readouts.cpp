@@ -24,7 +24,7 @@ bool is_positive(const Value& value) {
 }  // namespace
 
 void Readouts::add(ElementIndex index, SourceIndex value, Readout readout) {
-    if (index >= all_.size()) all_.resize(index + std::size_t{1});
+    all_.grow_to(index + std::size_t{1});
     begin(index, value, std::move(readout));
 }
 

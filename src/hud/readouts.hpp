@@ -145,7 +145,7 @@ class Readouts {
     Visibility& visibility_;
     Layouter& layouter_;
     Happenings& happenings_;
-    std::vector<Readout> all_;  ///< by element
+    Pages<Readout> all_;  ///< by element
     std::array<Followed, 2> lanes_;
     std::vector<ElementIndex> in_time_;     ///< elements whose bodies live in time
     std::vector<ElementIndex> show_again_;  ///< in the next frame

@@ -61,6 +61,8 @@ struct Parts {
     std::array<Point, 4> corners(ElementIndex index) const;
     /// The one that is drawn last there, of those that hold no others before those that do; no element for none.
     ElementIndex element_under(Point point) const;
+    /// Where an element is drawn, in design pixels: markers, and what is on its way, are not where they are laid out.
+    Rect seen_box(ElementIndex index) const;
 };
 
 /// Whether an id is one, and free for a timer or a meter; a problem if not.

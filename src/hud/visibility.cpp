@@ -5,7 +5,7 @@
 namespace rapido {
 
 void Visibility::add(ElementIndex index, const Conditions& conditions) {
-    if (index >= seen_.size()) seen_.resize(index + std::size_t{1});
+    seen_.grow_to(index + std::size_t{1});
     seen_[index] = {};
     seen_[index].conditions = conditions;
     dirty_ = true;

@@ -122,7 +122,7 @@ class Visibility {
     Elements& elements_;
     const Bindings& bindings_;
     Layouter& layouter_;
-    std::vector<Seen> seen_;  ///< by element
+    Pages<Seen> seen_;  ///< by element
     std::vector<RunningGroup> groups_;
     std::unordered_map<std::string, GroupIndex> group_indices_;  ///< by id
     std::vector<VisibilityChange> changes_;

@@ -15,12 +15,30 @@ const NumberStyle& english() {
     return style;
 }
 
+/// Options are most often those of the text that was made before.
+std::shared_ptr<const TextOptions> shared(TextOptions options) {
+    static thread_local std::shared_ptr<const TextOptions> last;
+    if (last == nullptr || !(*last == options)) last = std::make_shared<const TextOptions>(std::move(options));
+    return last;
+}
+
+/// Room for what is made on the way, of all texts of a thread.
+struct Draft {
+    std::string before;
+    std::vector<std::size_t> open_pieces;
+
+    static Draft& of_thread() {
+        static thread_local Draft draft;
+        return draft;
+    }
+};
+
 }  // namespace
 
-FormattedText::FormattedText(Format format, TextOptions options)
-    : format_(std::move(format)), options_(std::move(options)), numbers_(&english()) {
-    if (options_.rounding == Rounding::automatic)
-        options_.rounding = format_.uses_max() ? Rounding::honest : Rounding::nearest;
+FormattedText::FormattedText(Format format, TextOptions options) : format_(std::move(format)), numbers_(&english()) {
+    if (options.rounding == Rounding::automatic)
+        options.rounding = format_.uses_max() ? Rounding::honest : Rounding::nearest;
+    options_ = shared(std::move(options));
     keys_.resize(format_.parsed_->pieces.size());
     // Enough for most texts, so that a steady frame does not grow it.
     text_.reserve(31);
@@ -61,7 +79,7 @@ void FormattedText::take_back() {
 /// Hands over the characters that were just made, if one number in them is all that may change.
 void FormattedText::hand_over(const FieldValues& values) {
     const auto& pieces = format_.parsed_->pieces;
-    if (number_ == nullptr || forms_ != nullptr || options_.compact_digits > 0 || !format_.parsed_->markup.empty())
+    if (number_ == nullptr || forms_ != nullptr || options_->compact_digits > 0 || !format_.parsed_->markup.empty())
         return;
     std::size_t shown = pieces.size();
     for (std::size_t i = 0; i < pieces.size(); ++i) {
@@ -76,7 +94,7 @@ void FormattedText::hand_over(const FieldValues& values) {
     const bool is_fixed = (spec.type == 'f' || spec.type == 'F') && spec.precision >= 0 && spec.precision <= 3;
     if (spec.is_time() || spec.alternate || spec.width > NumberText::widest || (spec.align != 0 && spec.align != '>'))
         return;
-    if (is_fixed ? options_.rounding != Rounding::nearest || values.value.type() != Value::Type::float64
+    if (is_fixed ? options_->rounding != Rounding::nearest || values.value.type() != Value::Type::float64
                  : !(is_default || spec.type == 'd') || !values.value.is_integer())
         return;
     NumberLook look{.places = is_fixed ? spec.precision : -1, .width = spec.width};
@@ -104,7 +122,7 @@ void FormattedText::hand_over(const FieldValues& values) {
 
 std::optional<int> FormattedText::places(std::optional<Value::Type> type) const {
     const auto& pieces = format_.parsed_->pieces;
-    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_.compact_digits > 0) return std::nullopt;
+    if (pieces.size() != 1 || pieces[0].field != FieldName::value || options_->compact_digits > 0) return std::nullopt;
     const Spec& spec = pieces[0].spec;
     const bool integer = spec.type == 'd' || (spec.type == 0 && spec.precision < 0);
     const bool fixed = (spec.type == 'f' || spec.type == 'F') && spec.precision <= 15;
@@ -114,7 +132,7 @@ std::optional<int> FormattedText::places(std::optional<Value::Type> type) const 
 }
 
 std::optional<std::int64_t> FormattedText::count(const FieldValues& values) const {
-    const FieldWriter writer(options_, *numbers_);
+    const FieldWriter writer(*options_, *numbers_);
     const Key key = writer.key_of(format_.parsed_->pieces.front(), values);
     constexpr auto most = static_cast<std::uint64_t>(std::numeric_limits<std::int64_t>::max());
     if (key.kind != Key::Kind::digits || key.bits > most) return std::nullopt;
@@ -134,7 +152,7 @@ void FormattedText::set_numbers(const NumberStyle* numbers) {
 }
 
 FormattedText FormattedText::copy() const {
-    FormattedText other(format_, options_);
+    FormattedText other(format_, *options_);
     if (forms_ != nullptr) other.forms_ = std::make_unique<Forms>(*forms_);
     other.numbers_ = numbers_;
     return other;
@@ -153,7 +171,7 @@ bool FormattedText::update(const FieldValues& values) {
 
 /// The general way; `first` if it counts as a change in any case.
 bool FormattedText::make(const FieldValues& values, bool first) {
-    const FieldWriter writer(options_, *numbers_);
+    const FieldWriter writer(*options_, *numbers_);
     const auto& pieces = format_.parsed_->pieces;
     bool differs = !made_;
     for (std::size_t i = 0; i < pieces.size(); ++i) {
@@ -164,10 +182,11 @@ bool FormattedText::make(const FieldValues& values, bool first) {
     if (!differs) return false;
 
     ++times_made_;
-    draft_.swap(text_);
+    std::string& before = Draft::of_thread().before;
+    before.assign(text_);
     text_.clear();
     write(pieces.empty() || forms_ == nullptr ? format_ : form_for(first_number()), values);
-    const bool changed = first || draft_ != text_ || !pieces_.empty();
+    const bool changed = first || before != text_ || !pieces_.empty();
     made_ = true;
     hand_over(values);
     return changed;
@@ -181,23 +200,24 @@ const FormattedText::Key& FormattedText::first_number() const {
 }
 
 const Format& FormattedText::form_for(const Key& first) const {
-    const FieldWriter writer(options_, *numbers_);
+    const FieldWriter writer(*options_, *numbers_);
     const auto& form = (*forms_)[static_cast<std::size_t>(numbers_->plurals.select(writer.operands(first)))];
     return form ? *form : format_;
 }
 
 void FormattedText::write(const Format& form, const FieldValues& values) {
-    const FieldWriter writer(options_, *numbers_);
+    const FieldWriter writer(*options_, *numbers_);
     const bool own = &form == &format_;
     pieces_.clear();
-    open_pieces_.clear();
+    Draft::of_thread().open_pieces.clear();
     for (std::size_t i = 0; i < form.parsed_->pieces.size(); ++i) {
         const auto& piece = form.parsed_->pieces[i];
         mark(form, i, text_.size());
         text_ += piece.literal;
         const std::size_t begin = text_.size();
         writer.write(piece, own ? keys_[i] : writer.key_in(form, i, values), values, text_);
-        if (piece.field == FieldName::value) number_in_text_ = {begin, text_.size()};
+        if (piece.field == FieldName::value)
+            number_in_text_ = {static_cast<std::uint32_t>(begin), static_cast<std::uint32_t>(text_.size())};
     }
     mark(form, form.parsed_->pieces.size(), text_.size());
     text_ += form.parsed_->tail;
@@ -206,18 +226,20 @@ void FormattedText::write(const Format& form, const FieldValues& values) {
 /// The pieces that begin and end in the literal text before a field, which stands at `from`.
 void FormattedText::mark(const Format& form, std::size_t before, std::size_t from) {
     using MarkupKind = Format::Parsed::Markup::Kind;
+    if (form.parsed_->markup.empty()) return;
+    std::vector<std::size_t>& open_pieces = Draft::of_thread().open_pieces;
     for (const Format::Parsed::Markup& markup : form.parsed_->markup) {
         if (markup.before != before) continue;
         const std::size_t at = from + markup.at;
         if (markup.kind == MarkupKind::end) {
-            pieces_[open_pieces_.back()].end = at;
-            open_pieces_.pop_back();
+            pieces_[open_pieces.back()].end = at;
+            open_pieces.pop_back();
             continue;
         }
         const bool is_image = markup.kind == MarkupKind::image;
         constexpr std::size_t image_bytes = 3;
         pieces_.push_back({at, is_image ? at + image_bytes : at, markup.name, is_image});
-        if (!is_image) open_pieces_.push_back(pieces_.size() - 1);
+        if (!is_image) open_pieces.push_back(pieces_.size() - 1);
     }
 }
 

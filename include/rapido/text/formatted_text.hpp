@@ -2,6 +2,8 @@
 #pragma once
 
 #include <array>
+#include <cstdint>
+#include <memory>
 #include <optional>
 #include <string_view>
 #include <utility>
@@ -21,6 +23,7 @@ struct TextOptions {
     bool drop_zero_parts = false;    ///< leading zero parts of a duration are left out: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;        ///< hours of a duration begin again after 24
     bool seconds_left = false;       ///< a number under `{}` is a time that is left: whole seconds
+    friend bool operator==(const TextOptions&, const TextOptions&) = default;
 };
 
 /// A part of a text in a style of its own, or an image on its line.
@@ -94,19 +97,17 @@ class FormattedText {
     void hand_over(const FieldValues& values);
 
     Format format_;
-    TextOptions options_;
+    std::shared_ptr<const TextOptions> options_;  ///< most texts have the same
     std::unique_ptr<Forms> forms_;
     const NumberStyle* numbers_ = nullptr;
     std::vector<Key> keys_;
     std::uint32_t times_made_ = 0;
     bool made_ = false;  ///< with the present forms and language
     std::string text_;   ///< unless `number_` holds it
-    std::string draft_;
     std::vector<TextPiece> pieces_;
-    std::vector<std::size_t> open_pieces_;
     NumberText* number_ = nullptr;
-    std::pair<std::size_t, std::size_t> number_in_text_;  ///< where the value stands in `text_`
-    Value handed_max_;                                    ///< what was shown of the maximum when it was handed over
+    std::pair<std::uint32_t, std::uint32_t> number_in_text_;  ///< where the value stands in `text_`
+    Value handed_max_;                                        ///< what was shown of the maximum when it was handed over
 };
 
 }  // namespace rapido
