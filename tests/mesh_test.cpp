@@ -295,6 +295,42 @@ TEST(Mesh, shows_each_kind_as_a_picture_does) {
     }
 }
 
+/// Smooth edges are triangles: of thin lines, of closed outlines, beside each other and seen through, turned, far smaller and far larger.
+TEST(Mesh, shows_edges_at_any_scale_and_angle_as_a_picture_does) {
+    const Place place{.size = {40, 30}};
+    const std::vector<std::pair<const char*, Element>> shapes{
+        {"ring", Ring{.id = "e", .value = 0.62, .place = place}},
+        {"closed ring", Ring{.id = "e", .value = 1, .place = place}},
+        {"hairline", Ring{.id = "e", .value = 0.62, .place = place, .thickness = 0.7F}},
+        {"parts", Ring{.id = "e",
+                       .value = 0.5,
+                       .max = 1,
+                       .place = place,
+                       .color = rgb(0xff7a3c, 0.5),
+                       .background = rgb(0x38b6c9, 0.5)}},
+        {"dial", Dial{.id = "e", .value = 0.62, .place = place}},
+        {"level", Level{.id = "e", .value = 0.62, .place = place, .shape = Shape::heart}},
+        {"drops", Pips{.id = "e", .value = 2.5, .max = 3, .place = place, .shape = Shape::drop, .steps = 2}},
+        {"people", Pips{.id = "e", .value = 2, .max = 3, .place = place, .shape = Shape::person}},
+        {"bar", Bar{.id = "e", .value = 0.37, .place = place, .color = rgb(0xff7a3c, 0.6), .radius = 6}},
+        {"plate",
+         Panel{.id = "e", .place = place, .padding = {15, 20, 15, 20}, .color = rgb(0x8fce5a, 0.8), .radius = 9}}};
+    for (const auto& [what, shape] : shapes)
+        for (const float scale : {0.2F, 1.0F, 4.0F})
+            for (const float turn : {0.0F, 17.0F, 45.0F}) {
+                Both both(260, 200);
+                ASSERT_TRUE(both.hud.add(Panel{
+                    .id = "p", .place = {.anchor = Anchor::center}, .plate = false, .rotation = turn, .scale = scale}));
+                Element inside = shape;
+                inside.set_inside("p");
+                ASSERT_TRUE(both.hud.add(inside)) << what;
+                update(both.hud, 16ms);
+                const Difference found = both.compare();
+                EXPECT_LE(found.mean, 0.08) << what << " times " << scale << " at " << turn;
+                EXPECT_LE(found.largest, 32) << what << " times " << scale << " at " << turn;
+            }
+}
+
 /// The sample, played.
 struct Flight {
     std::string folder = std::string(RAPIDO_SOURCE_DIR) + "/demo/ember_ridge";

@@ -16,7 +16,7 @@
 namespace rapido {
 
 /// The parts of a texture key that say what it is of.
-enum class Made : int { white, glyph, corner, shape, text, image, silhouette, baked };
+enum class Made : int { white, glyph, corner, shape, seen, text, image, silhouette, baked };
 
 struct Bounds {
     float left, top, right, bottom;
@@ -209,6 +209,7 @@ class GroupMaker {
     void draw_points(const DisplayItem& item);
     bool add_polygon(std::span<const Point> points, const DisplayItem& item);
     bool add_box(const Rect& rect, float radius, float thickness, const DisplayItem& item, const Bounds& clip);
+    void add_where_seen(std::span<const Point> points, const DisplayItem& item);
     static bool is_rect(std::span<const Point> p);
     static Rect bounds_of_points(std::span<const Point> points);
 

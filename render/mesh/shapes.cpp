@@ -149,13 +149,17 @@ void GroupMaker::draw_points(const DisplayItem& item) {
             std::minmax_element(points.begin(), points.end(), [](Point a, Point b) { return a.x + a.y < b.x + b.y; });
         return add_solid(bounds_of(moved(Rect{low->x, low->y, high->x - low->x, high->y - low->y})), item);
     }
+    if (!moves_only_ && item.blur <= 0) {
+        if (is_line || !add_polygon(points, item)) add_where_seen(points, item);
+        return;
+    }
     const float around = is_line ? item.thickness / 2 : 0;
     const Rect bounds = bounds_of_points(points).inset({-around, -around, -around, -around});
     AtlasKey key = key_of(Made::shape);
     key.add(static_cast<int>(item.kind));
     key.add(item.thickness);
     add_points(key, points, {std::floor(bounds.x), std::floor(bounds.y)});
-    // What turns is another shape in each frame, and drawn by its triangles.
+    // What grows or turns is another shape in each frame, and drawn by its triangles.
     const auto draw_once = [&](const AtlasKey& whole) {
         return !is_line && item.blur <= 0 && !atlas_.is_asked_again(whole) && add_polygon(points, item);
     };
@@ -166,6 +170,39 @@ void GroupMaker::draw_points(const DisplayItem& item) {
             on.add(points);
     };
     add_shape(key, bounds, item, everywhere, make, draw_once);
+}
+
+/// Adds what is turned or larger or smaller, and too thin for triangles: it is made for the pixels on which it falls.
+void GroupMaker::add_where_seen(std::span<const Point> points, const DisplayItem& item) {
+    const Transform& t = group_.transform();
+    std::vector<Point>& seen = atlas_.polygon.device;
+    seen.clear();
+    for (const Point& point : points)
+        seen.push_back(moved(point));
+    const bool is_line = item.kind == DisplayItem::Kind::line;
+    const float thickness = item.thickness * std::sqrt(std::abs(t.xx * t.yy - t.xy * t.yx));
+    const float around = is_line ? thickness / 2 + 1 : 1;
+    const Rect bounds = bounds_of_points(seen).inset({-around, -around, -around, -around});
+    const Point origin{std::floor(bounds.x), std::floor(bounds.y)};
+    constexpr float most = 8000;
+    if (!(bounds.width < most && bounds.height < most) || std::abs(origin.x) > 1e6F || std::abs(origin.y) > 1e6F)
+        return;
+    const int width = static_cast<int>(std::ceil(bounds.right()) - origin.x);
+    const int height = static_cast<int>(std::ceil(bounds.bottom()) - origin.y);
+    AtlasKey key = key_of(Made::seen);
+    key.add(static_cast<int>(item.kind));
+    key.add(thickness);
+    add_points(key, seen, origin);
+    const AtlasIndex index = covered(key, width, height, [&](Rasterizer& on) {
+        on.begin(origin);
+        if (is_line)
+            on.line(seen, thickness);
+        else
+            on.add(seen);
+    });
+    if (index == nowhere) return;
+    add_texels(index, {static_cast<int>(origin.x), static_cast<int>(origin.y), width, height}, {0, 0, width, height},
+               false, false, everywhere, item);
 }
 
 bool GroupMaker::is_rect(std::span<const Point> p) {
