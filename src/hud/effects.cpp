@@ -99,8 +99,8 @@ bool Effects::let_go(const Effect& effect) {
                    std::none_of(leaving_.begin(), leaving_.end(), waits) &&
                    std::none_of(visibility_.groups().begin(), visibility_.groups().end(), is_of_group);
     for (ElementIndex index = 0; index < elements_.count() && is_free; ++index) {
-        if (on_[index].own != nullptr)
-            is_free = !on_[index].own->names(effect) && on_[index].own->player.forget(effect);
+        if (on_[index].own != nullptr) is_free = !on_[index].own->names(effect);
+        if (on_[index].player != nullptr && is_free) is_free = on_[index].player->forget(effect);
         if (Body* const body = elements_[index].body.get(); body != nullptr && is_free) is_free = body->forget(effect);
     }
     return is_free;
@@ -133,11 +133,13 @@ void Effects::follow_theme(const Themes& themes) {
 void Effects::add(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
     on_.grow_to(index + std::size_t{1});
     on_[index] = {};
-    if (effects == nullptr) return;
+    set_own(index, std::move(effects));
+}
+
+void Effects::set_own(ElementIndex index, std::unique_ptr<ElementEffects> effects) {
     on_[index].own = std::move(effects);
+    if (on_[index].own == nullptr) return;
     ElementEffects& own = *on_[index].own;
-    own.player = EffectPlayer(elements_[index].body->color(), flashes().limit);
-    own.player.set_reduced_motion(settings_.reduced_motion);
     own.has_states = std::any_of(own.of_bands.begin(), own.of_bands.end(),
                                  [](const Effect* effect) { return effect != nullptr && effect->repeat == 0; });
     if (own.has_states) with_states_.push_back(index);
@@ -161,21 +163,15 @@ void Effects::remove(ElementIndex index) {
 
 void Effects::change(ElementIndex index, std::unique_ptr<ElementEffects> effects, Nanoseconds now) {
     remove(index);
-    const std::unique_ptr<ElementEffects> before = std::move(on_[index].own);
-    const OnElement kept{.own = nullptr, .moves = on_[index].moves, .snapped = on_[index].snapped};
-    if (effects == nullptr && before != nullptr) effects = std::make_unique<ElementEffects>();
-    add(index, std::move(effects));
-    on_[index].moves = kept.moves;
-    on_[index].snapped = kept.snapped;
-    if (before == nullptr) return;
-    ElementEffects& own = *on_[index].own;
-    own.player = std::move(before->player);
-    own.plays = before->plays;
-    own.is_playing = before->is_playing;
+    set_own(index, std::move(effects));
+    EffectPlayer* const player = on_[index].player.get();
+    if (player == nullptr) return;
     // A state that no band has any more ends.
-    const Effect* const state = own.player.running(EffectCause::band);
-    const bool known = std::find(own.of_bands.begin(), own.of_bands.end(), state) != own.of_bands.end();
-    if (state != nullptr && state->repeat == 0 && !known) own.player.stop(*state, now, EffectCause::band);
+    const Effect* const state = player->running(EffectCause::band);
+    const ElementEffects* const own = on_[index].own.get();
+    const bool known =
+        own != nullptr && std::find(own->of_bands.begin(), own->of_bands.end(), state) != own->of_bands.end();
+    if (state != nullptr && state->repeat == 0 && !known) player->stop(*state, now, EffectCause::band);
 }
 
 void Effects::free_removed() {
@@ -185,34 +181,39 @@ void Effects::free_removed() {
     std::erase_if(requests_, [&](const Request& request) { return gone(request.index); });
     std::erase_if(leaving_, [&](const Leaving& leaving) { return gone(leaving.index); });
     for (const ElementIndex index : elements_.removed()) {
-        if (on_[index].own != nullptr) on_[index].own->player.clear();
+        if (on_[index].player != nullptr) on_[index].player->clear();
         on_[index] = {};
         looks_.erase(index);
     }
     std::erase_if(wanted_looks_, gone);
 }
 
-ElementEffects& Effects::made_for(ElementIndex index) {
-    if (on_[index].own == nullptr) add(index, std::make_unique<ElementEffects>());
-    return *on_[index].own;
+/// What plays on an element, from now on.
+EffectPlayer& Effects::player_for(ElementIndex index) {
+    std::unique_ptr<EffectPlayer>& player = on_[index].player;
+    if (player != nullptr) return *player;
+    player = std::make_unique<EffectPlayer>(elements_[index].body->color(), flashes().limit);
+    player->set_reduced_motion(settings_.reduced_motion);
+    return *player;
 }
 
 bool Effects::play(ElementIndex index, const Effect& effect, Nanoseconds at, PlayOptions options) {
     const RunningElement& element = elements_[index];
-    ElementEffects& own = made_for(index);
+    EffectPlayer& player = player_for(index);
+    OnElement& on = on_[index];
     const bool asks = flashes().limit != nullptr;
-    if (asks && own.player.resting()) {
+    if (asks && player.resting()) {
         SeenLook& seen = looks_[index];
         if (is_fresh(seen, index, at))
-            own.player.set_look(seen.look, at);
+            player.set_look(seen.look, at);
         else
-            own.player.forget_look();
+            player.forget_look();
     }
-    options.seed = seed_of(element.path, own.plays);
-    if (!own.player.play(effect, at, options)) return false;
-    ++own.plays;
+    options.seed = seed_of(element.path, on.plays);
+    if (!player.play(effect, at, options)) return false;
+    ++on.plays;
     if (asks) want(index);
-    if (!std::exchange(own.is_playing, true)) playing_.push_back(index);
+    if (!std::exchange(on.is_playing, true)) playing_.push_back(index);
     return true;
 }
 
@@ -223,7 +224,7 @@ bool Effects::request(ElementIndex index, const Effect& effect, Nanoseconds at, 
 }
 
 void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at, std::optional<EffectCause> cause) {
-    if (on_[index].own != nullptr) on_[index].own->player.stop(effect, at, cause);
+    if (on_[index].player != nullptr) on_[index].player->stop(effect, at, cause);
     std::erase_if(requests_, [&](const Request& request) {
         return request.index == index && request.effect == &effect && !cause;
     });
@@ -231,25 +232,25 @@ void Effects::stop(ElementIndex index, const Effect& effect, Nanoseconds at, std
 
 void Effects::follow_reduced_motion() {
     for (const OnElement& on : on_)
-        if (on.own != nullptr) on.own->player.set_reduced_motion(settings_.reduced_motion);
+        if (on.player != nullptr) on.player->set_reduced_motion(settings_.reduced_motion);
 }
 
 void Effects::follow_flashes() {
     for (const OnElement& on : on_)
-        if (on.own != nullptr) on.own->player.set_limit(flashes().limit);
+        if (on.player != nullptr) on.player->set_limit(flashes().limit);
     looks_.clear();
 }
 
 void Effects::set_limit(FlashLimit& limit) {
     limit_ = &limit;
     for (const OnElement& on : on_)
-        if (on.own != nullptr) on.own->player.set_limit(flashes().limit);
+        if (on.player != nullptr) on.player->set_limit(flashes().limit);
 }
 
 void Effects::snap(ElementIndex index) {
     if (std::exchange(on_[index].snapped, true)) return;
     snapped_.push_back(index);
-    if (on_[index].own != nullptr) on_[index].own->player.clear();
+    if (on_[index].player != nullptr) on_[index].player->clear();
     std::erase_if(requests_, [index](const Request& request) { return request.index == index; });
 }
 
@@ -262,7 +263,8 @@ void Effects::keep_state(ElementIndex index, Nanoseconds now) {
     for (std::size_t i = 0; i < own.of_bands.size() && bands != nullptr; ++i)
         if (own.of_bands[i] != nullptr && own.of_bands[i]->repeat == 0 && bands->inside(i)) wanted = own.of_bands[i];
     if (!visibility_.is_shown(index)) return;
-    const Effect* const running = own.player.running(EffectCause::band);
+    const EffectPlayer* const player = on_[index].player.get();
+    const Effect* const running = player != nullptr ? player->running(EffectCause::band) : nullptr;
     if (running == nullptr && wanted != nullptr)
         play(index, *wanted, now, {.cause = EffectCause::band});
     else if (running != nullptr && running != wanted && running->repeat == 0)
@@ -318,8 +320,11 @@ void Effects::start(ElementIndex index, const Happening& happening) {
 }
 
 void Effects::start_message(ElementIndex index, const Happening& happening) {
-    ElementEffects& own = *on_[index].own;
-    if (happening.kind == HappeningKind::message_gone) return own.player.clear();
+    const ElementEffects& own = *on_[index].own;
+    if (happening.kind == HappeningKind::message_gone) {
+        if (on_[index].player != nullptr) on_[index].player->clear();
+        return;
+    }
     if (settings_.reduced_motion) return;
     const bool enters = happening.kind == HappeningKind::message_enter;
     const Effect* const effect = enters ? own.enter : own.leave;
@@ -333,20 +338,20 @@ void Effects::advance(Nanoseconds now) {
     if (playing_.empty() && hiding_.empty()) return;
     bool has_panel = false;
     std::erase_if(playing_, [&](ElementIndex index) {
-        ElementEffects& own = *on_[index].own;
-        own.player.advance(now);
+        OnElement& on = on_[index];
+        on.player->advance(now);
         elements_.mark_changed(index);
         has_panel = has_panel || elements_[index].kind->can.holds_children;
-        own.is_playing = !own.player.resting();
-        if (own.player.is_limited(now)) note_limited();
-        return !own.is_playing;
+        on.is_playing = !on.player->resting();
+        if (on.player->is_limited(now)) note_limited();
+        return !on.is_playing;
     });
     hide_left();
     if (!has_panel) return;
     for (const ElementIndex index : elements_.parents_first()) {
         const ElementIndex parent = elements_[index].parent;
         const bool parent_moves = parent != no_element && on_[parent].moves;
-        on_[index].moves = parent_moves || (on_[index].own != nullptr && elements_.changed(index));
+        on_[index].moves = parent_moves || (on_[index].player != nullptr && elements_.changed(index));
         if (parent_moves) elements_.mark_changed(index);
     }
 }
@@ -378,10 +383,10 @@ void Effects::take_left(Nanoseconds now, const std::function<bool(ElementIndex)>
                                  {.as = PlayAs::leave, .cause = EffectCause::visibility});
             if (!leaving.plays) leaving.effect = nullptr;
         }
-        ElementEffects* const own = on_[index].own.get();
-        if (own != nullptr) own->player.advance(now);
+        EffectPlayer* const player = on_[index].player.get();
+        if (player != nullptr) player->advance(now);
         const bool runs =
-            leaving.plays && own != nullptr && own->player.running(EffectCause::visibility) == leaving.effect;
+            leaving.plays && player != nullptr && player->running(EffectCause::visibility) == leaving.effect;
         if (runs && !is_late) return false;
         gone(index);
         return true;
@@ -425,8 +430,7 @@ void Effects::hide_left() {
     std::erase_if(hiding_, [&](Hiding& hiding) {
         const ElementIndex index = hiding.index;
         const bool is_left = !elements_[index].dead && !visibility_.is_shown(index);
-        const std::optional<Nanoseconds> end =
-            is_left ? on_[index].own->player.end(EffectCause::visibility) : std::nullopt;
+        const std::optional<Nanoseconds> end = is_left ? on_[index].player->end(EffectCause::visibility) : std::nullopt;
         if (end) {
             hiding.end = *end;
             return false;
@@ -447,7 +451,7 @@ Transform stretched(const Fitted& screen) {
 }  // namespace
 
 Pose Effects::pose(ElementIndex index, Nanoseconds now) const {
-    return on_[index].own != nullptr ? on_[index].own->player.pose(now) : Pose{};
+    return on_[index].player != nullptr ? on_[index].player->pose(now) : Pose{};
 }
 
 template <class BoxOf>
@@ -494,20 +498,20 @@ Moved Effects::moved_in_design(ElementIndex index, Nanoseconds now) const {
 }
 
 void Effects::draw_over(ElementIndex index, Nanoseconds now, const Rect& box, DisplayGroup& into) const {
-    const ElementEffects* const own = on_[index].own.get();
-    if (own == nullptr || own->player.resting()) return;
+    const EffectPlayer* const player = on_[index].player.get();
+    if (player == nullptr || player->resting()) return;
     const float scale = layouter_.screen().scale;
-    if (const Pose here = own->player.pose(now); here.shine >= 0) {
+    if (const Pose here = player->pose(now); here.shine >= 0) {
         const Body::Face face = elements_[index].body->face(box, scale);
         for_each_stripe(face.rect, here.shine, [&](const ShineStripe& stripe) {
             into.rect(face.rect, face.radius, rgb(0xffffff, 0.07),
                       {stripe.left, face.rect.y, stripe.right - stripe.left, face.rect.height});
         });
     }
-    draw_dots(own->player, now, box, scale, into);
+    draw_dots(*player, now, box, scale, into);
     if (settings_.reduced_motion) return;
     int left = most_particles;
-    for (const EffectPlayer::Emission& emission : own->player.emissions()) {
+    for (const EffectPlayer::Emission& emission : player->emissions()) {
         const auto picture = pictures_.find(emission.effect);
         draw_particles(emission, picture != pictures_.end() ? &picture->second : nullptr, now, box, scale, left, into);
     }
@@ -616,7 +620,7 @@ void Effects::look_at_flashes(Nanoseconds now) {
     wanted_looks_.clear();
     for (const ElementIndex index : playing_) {
         if (!visibility_.is_drawn(index)) continue;
-        EffectPlayer& player = on_[index].own->player;
+        EffectPlayer& player = *on_[index].player;
         player.set_look(looks_[index].look, now);
         player.watch(now);
         if (player.is_limited(now)) note_limited();

@@ -32,21 +32,18 @@ struct Moved {
     float rotation = 0;  ///< the same
 };
 
-/// The effects of one element.
+/// What starts effects on one element.
 struct ElementEffects {
     struct Trigger {
         CompiledTrigger on;
         const Effect* effect = nullptr;
         double full_strength_at = 0;
     };
-    EffectPlayer player;
     std::vector<Trigger> triggers;
     std::vector<const Effect*> of_bands;  ///< by band; null where it has none, and empty where none has
     const Effect* enter = nullptr;        ///< when it becomes visible; of a notice, with each message
     const Effect* leave = nullptr;        ///< runs backwards when it becomes hidden
     bool has_states = false;              ///< one of its bands has an effect without an end
-    std::uint32_t plays = 0;
-    bool is_playing = false;
 
     bool names(const Effect& effect) const;
 };
@@ -135,9 +132,7 @@ class Effects final : public FlashLooks {
     void look_at_flashes(Nanoseconds now);
 
     /// What plays on an element; null where nothing ever has.
-    const EffectPlayer* player(ElementIndex index) const {
-        return on_[index].own != nullptr ? &on_[index].own->player : nullptr;
-    }
+    const EffectPlayer* player(ElementIndex index) const { return on_[index].player.get(); }
 
     // Drawing
 
@@ -170,9 +165,12 @@ class Effects final : public FlashLooks {
         float strength;
     };
     struct OnElement {
-        std::unique_ptr<ElementEffects> own;  ///< null where there is nothing to play
-        bool moves = false;                   ///< by an effect, its own or one around it
-        bool snapped = false;                 ///< in this frame
+        std::unique_ptr<ElementEffects> own;   ///< null where nothing starts any
+        std::unique_ptr<EffectPlayer> player;  ///< null where nothing has played yet
+        std::uint32_t plays = 0;               ///< how often something has
+        bool is_playing = false;
+        bool moves = false;    ///< by an effect, its own or one around it
+        bool snapped = false;  ///< in this frame
     };
     /// What an element drew when it was last looked at, for its flashes.
     struct SeenLook {
@@ -184,7 +182,8 @@ class Effects final : public FlashLooks {
     };
     bool is_fresh(const SeenLook& seen, ElementIndex index, Nanoseconds now) const;
     Size counted_pixel() const;
-    ElementEffects& made_for(ElementIndex index);
+    void set_own(ElementIndex index, std::unique_ptr<ElementEffects> effects);
+    EffectPlayer& player_for(ElementIndex index);
     bool play(ElementIndex index, const Effect& effect, Nanoseconds at, PlayOptions options);
     bool let_go(const Effect& effect);
     void look_at(ElementIndex index, Nanoseconds now);
