@@ -339,7 +339,7 @@ class EffectPlayer::Light::Plan {
         scratch.found.clear();
         player_.find_poses(at_, to_);
         scratch.pairs.clear();
-        light_.follow(scratch.tried, [this](const std::optional<FlashPair>& pair, std::size_t track, bool is_red) {
+        light_.follow(scratch.tried, [](const std::optional<FlashPair>& pair, std::size_t track, bool is_red) {
             if (pair) scratch.pairs.push_back({*pair, track, 0, false, is_red});
         });
         std::sort(scratch.pairs.begin(), scratch.pairs.end(), [](const Found& a, const Found& b) {
