@@ -78,7 +78,7 @@ struct Ours {
 
     Ours() {
         hud.resize({.size = {1280, 800}});
-        for (int i = 0; i < 1200; ++i)
+        for (int i = 0; i < 800; ++i)
             run(i < 200);
     }
     void run(bool moves) {

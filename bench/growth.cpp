@@ -96,6 +96,15 @@ std::array<double, steps.size()> measured(Fonts& fonts, int count) {
     return times;
 }
 
+/// With marks between its thousands.
+std::string written(double power_of_ten) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%g", power_of_ten);
+    if (power_of_ten < 1'000) return text;
+    std::snprintf(text, sizeof text, "%g,000", power_of_ten / 1'000);
+    return text;
+}
+
 /// Nanoseconds for each element over their number, both by powers of ten: what grows with the number alone is level.
 void plot(const std::string& path, const std::vector<std::array<double, steps.size()>>& all) {
     constexpr double width = 900, height = 520, left = 70, right = 190, top = 30, bottom = 50;
@@ -115,19 +124,12 @@ void plot(const std::string& path, const std::vector<std::array<double, steps.si
     for (int power = 2; power <= 5; ++power)
         out << "<line x1=\"" << x(std::pow(10, power)) << "\" x2=\"" << x(std::pow(10, power)) << "\" y1=\"" << top
             << "\" y2=\"" << height - bottom << "\" stroke=\"#dddddd\"/>\n<text x=\"" << x(std::pow(10, power))
-            << "\" y=\"" << height - bottom + 20 << "\" text-anchor=\"middle\">"
-            << (power == 2   ? "100"
-                : power == 3 ? "1,000"
-                : power == 4 ? "10,000"
-                             : "100,000")
+            << "\" y=\"" << height - bottom + 20 << "\" text-anchor=\"middle\">" << written(std::pow(10, power))
             << "</text>\n";
     for (int power = static_cast<int>(low); power <= static_cast<int>(high); ++power)
         out << "<line x1=\"" << left << "\" x2=\"" << width - right << "\" y1=\"" << y(std::pow(10, power))
             << "\" y2=\"" << y(std::pow(10, power)) << "\" stroke=\"#dddddd\"/>\n<text x=\"" << left - 8 << "\" y=\""
-            << y(std::pow(10, power)) + 4 << "\" text-anchor=\"end\">"
-            << (power < 0 ? "0." + std::string(static_cast<std::size_t>(-power - 1), '0') + "1"
-                          : "1" + std::string(static_cast<std::size_t>(power), '0'))
-            << "</text>\n";
+            << y(std::pow(10, power)) + 4 << "\" text-anchor=\"end\">" << written(std::pow(10, power)) << "</text>\n";
     out << "<text x=\"" << left << "\" y=\"18\">nanoseconds for each element</text>\n<text x=\""
         << (left + width - right) / 2 << "\" y=\"" << height - 10 << "\" text-anchor=\"middle\">elements</text>\n";
     // Names stand beside the ends of their lines, apart from each other.

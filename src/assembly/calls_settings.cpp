@@ -199,7 +199,7 @@ void Hud::set_language(const Language& language) {
 }
 
 void Hud::State::set_language(const Language& given) {
-    settings.language = std::make_shared<const Language>(languages.with_names(given));
+    settings.take_language(languages.with_names(given));
     layouter.set_right_to_left(given.right_to_left);
     // Last, as it may be the one that was given.
     settings.language_of_game = std::make_shared<const Language>(given);

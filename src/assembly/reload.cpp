@@ -108,9 +108,10 @@ void Hud::State::become(const HudDefinition& now, const HudDefinition& before, b
     languages = {{.font = font.value(), .compact_names = now.compact_names}, now.languages};
     if (settings.language_of_game != nullptr)
         set_language(*settings.language_of_game);
+    else if (now.compact_names.empty())
+        settings.language = nullptr;
     else
-        settings.language =
-            now.compact_names.empty() ? nullptr : std::make_shared<const Language>(languages.with_names(Language{}));
+        settings.take_language(languages.with_names(Language{}));
     // Whatever is named comes before what names it: a timer by another one, a group by a timer and by effects.
     become_timed(now, before, is_made);
     const Difference all_effects(before.effects, now.effects, now.effect_locations);

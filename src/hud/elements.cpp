@@ -65,7 +65,7 @@ std::string Elements::panel(const std::string& name) const {
     return found != nullptr ? *found : name;
 }
 
-ElementIndex Elements::at(const std::string& path) const {
+ElementIndex Elements::at(std::string_view path) const {
     const auto known = paths_.find(path);
     return known != paths_.end() ? known->second : no_element;
 }
@@ -127,11 +127,11 @@ ElementIndex Elements::add(RunningElement element) {
     }
     element.generation = all_[index].generation;
     element.rank = next_rank_++;
-    paths_.emplace(element.path, index);
-    ids_.emplace(element.id(), index);
     if (element.kind->can.counts) counters_.insert(element.path);
     if (element.body->arrangement() != nullptr) panels_.insert(element.path);
     all_[index] = std::move(element);
+    paths_.emplace(all_[index].path, index);
+    ids_.emplace(all_[index].id(), index);
     all_[index].body->write_into(&hot_[index].number);
     structure_dirty_ = true;
     return index;
@@ -176,7 +176,7 @@ void Elements::gather(ElementIndex index) {
     paths_.erase(element.path);
     panels_.erase(element.path);
     counters_.erase(element.path);
-    const auto [first, last] = ids_.equal_range(std::string(element.id()));
+    const auto [first, last] = ids_.equal_range(element.id());
     ids_.erase(std::find_if(first, last, [&](const auto& known) { return known.second == index; }));
     if (!element.kind->can.holds_children) return;
     for (ElementIndex child = 0; child < count(); ++child)
@@ -222,8 +222,8 @@ std::vector<ElementIndex> Elements::ranked(const Wanted& wanted) const {
     std::vector<ElementIndex> found;
     for (ElementIndex index = 0; index < count(); ++index)
         if (wanted(all_[index])) found.push_back(index);
-    std::sort(found.begin(), found.end(),
-              [this](ElementIndex a, ElementIndex b) { return all_[a].rank < all_[b].rank; });
+    const auto by_rank = [this](ElementIndex a, ElementIndex b) { return all_[a].rank < all_[b].rank; };
+    if (!std::is_sorted(found.begin(), found.end(), by_rank)) std::sort(found.begin(), found.end(), by_rank);
     return found;
 }
 
@@ -244,49 +244,72 @@ void Elements::rank(std::span<const ElementIndex> order) {
     structure_dirty_ = true;
 }
 
+/// The panel around an element: most often the same as before.
+ElementIndex Elements::parent_of(const RunningElement& element) const {
+    const std::string_view panel = element.inside();
+    if (panel.empty()) return no_element;
+    if (element.parent != no_element && all_[element.parent].is_living() && all_[element.parent].path == panel)
+        return element.parent;
+    return at(panel);
+}
+
 bool Elements::link() {
     if (!structure_dirty_) return false;
     ++structure_;
     structure_dirty_ = false;
     // A path begins with the path of its panel, so that panels cannot stand inside one another in a circle.
-    std::vector<std::vector<ElementIndex>> inside(all_.size());
-    std::vector<ElementIndex> outermost;
-    for (const ElementIndex index : ranked([](const RunningElement& each) { return each.body != nullptr; })) {
+    const std::vector<ElementIndex> all = ranked([](const RunningElement& each) { return each.body != nullptr; });
+    // Those inside of each, one after the other, and behind them those that stand on the screen.
+    const std::size_t screen = all_.size();
+    std::vector<std::uint32_t> ends(screen + 2);
+    for (const ElementIndex index : all) {
         RunningElement& element = all_[index];
-        element.parent = element.inside().empty() ? no_element : at(std::string(element.inside()));
-        (element.parent == no_element ? outermost : inside[element.parent]).push_back(index);
+        element.parent = parent_of(element);
+        ++ends[(element.parent != no_element ? element.parent : screen) + 1];
     }
+    for (std::size_t i = 1; i < ends.size(); ++i)
+        ends[i] += ends[i - 1];
+    std::vector<ElementIndex> inside(all.size());
+    for (const ElementIndex index : all)
+        inside[ends[all_[index].parent != no_element ? all_[index].parent : screen]++] = index;
+    const auto held_by = [&](std::size_t around) {
+        const std::uint32_t begin = around > 0 ? ends[around - 1] : 0;
+        return std::span(inside).subspan(begin, ends[around] - begin);
+    };
+    std::vector<ElementIndex> waiting;
+    const auto wait = [&waiting](std::span<const ElementIndex> siblings) {
+        waiting.insert(waiting.end(), siblings.rbegin(), siblings.rend());
+    };
 
     parents_first_.clear();
-    std::vector<ElementIndex> waiting(outermost.rbegin(), outermost.rend());
+    children_.clear();
+    wait(held_by(screen));
     while (!waiting.empty()) {
         const ElementIndex index = waiting.back();
         waiting.pop_back();
-        parents_first_.push_back(index);
-        waiting.insert(waiting.end(), inside[index].rbegin(), inside[index].rend());
-    }
-    children_.clear();
-    for (std::uint32_t i = 0; i < parents_first_.size(); ++i) {
-        RunningElement& element = all_[parents_first_[i]];
-        const auto& held = inside[parents_first_[i]];
-        element.order = i;
+        RunningElement& element = all_[index];
+        element.order = static_cast<std::uint32_t>(parents_first_.size());
         element.first_child = static_cast<std::uint32_t>(children_.size());
+        const std::span<const ElementIndex> held = held_by(index);
         element.child_count = static_cast<std::uint32_t>(held.size());
+        parents_first_.push_back(index);
         children_.insert(children_.end(), held.begin(), held.end());
+        wait(held);
     }
     // A layer orders siblings: what stands inside a panel is drawn with it.
     const auto by_layer = [this](ElementIndex a, ElementIndex b) { return all_[a].layer < all_[b].layer; };
-    const auto wait = [&](std::vector<ElementIndex>& siblings) {
-        std::stable_sort(siblings.begin(), siblings.end(), by_layer);
-        waiting.insert(waiting.end(), siblings.rbegin(), siblings.rend());
+    const auto wait_by_layer = [&](std::span<ElementIndex> siblings) {
+        if (!std::is_sorted(siblings.begin(), siblings.end(), by_layer))
+            std::stable_sort(siblings.begin(), siblings.end(), by_layer);
+        wait(siblings);
     };
     draw_order_.clear();
-    wait(outermost);
+    wait_by_layer(held_by(screen));
     while (!waiting.empty()) {
         const ElementIndex index = waiting.back();
         waiting.pop_back();
         draw_order_.push_back(index);
-        wait(inside[index]);
+        wait_by_layer(held_by(index));
     }
     return true;
 }

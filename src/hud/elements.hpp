@@ -104,7 +104,7 @@ class Elements {
     /// Makes the names of elements known that will be added in this order, so that earlier ones may refer to them.
     void announce(const std::vector<Element>& elements);
     /// Returns the element with this path, or no element.
-    ElementIndex at(const std::string& path) const;
+    ElementIndex at(std::string_view path) const;
     /// Returns the element with this path, or the only one with this id; no element, with a problem, for none.
     ElementIndex find(std::string_view name, Problem& problem) const;
     bool is_panel(const std::string& path) const { return panels_.contains(path); }
@@ -177,6 +177,7 @@ class Elements {
  private:
     template <class Wanted>
     std::vector<ElementIndex> ranked(const Wanted& wanted) const;
+    ElementIndex parent_of(const RunningElement& element) const;
     void gather(ElementIndex index);
     void mark_inside_changed(ElementIndex index);
     /// Whether an announced panel of this id stands around another, or is it, as far as ids tell.
@@ -186,8 +187,9 @@ class Elements {
     std::uint32_t hud_;
     Pages<RunningElement> all_;
     Pages<HotElement, 256> hot_;
-    std::unordered_map<std::string, ElementIndex> paths_;
-    std::unordered_multimap<std::string, ElementIndex> ids_;
+    // By names that stand in `all_`, which does not move.
+    std::unordered_map<std::string_view, ElementIndex> paths_;
+    std::unordered_multimap<std::string_view, ElementIndex> ids_;
     std::set<std::string, std::less<>> counters_;                 ///< paths
     std::set<std::string, std::less<>> panels_;                   ///< paths
     std::unordered_map<std::string, std::string> panel_parents_;  ///< `inside` by id, to find circles

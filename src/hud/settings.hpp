@@ -2,6 +2,7 @@
 #pragma once
 
 #include <memory>
+#include <utility>
 
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/text/language.hpp"
@@ -17,6 +18,11 @@ struct Settings {
     FlashSettings flashes_of_game;
     FlashRule flashes_of_file = FlashRule::area;
 
+    /// Texts see into the language: one that says what the present one says does not take its place.
+    void take_language(Language given) {
+        if (language != nullptr && *language == given && language->catalogue == given.catalogue) return;
+        language = std::make_shared<const Language>(std::move(given));
+    }
     /// What the game does not say is as the file says it.
     FlashSettings flashes() const {
         FlashSettings made = flashes_of_game;

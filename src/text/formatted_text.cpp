@@ -40,8 +40,6 @@ FormattedText::FormattedText(Format format, TextOptions options) : format_(std::
         options.rounding = format_.uses_max() ? Rounding::honest : Rounding::nearest;
     options_ = shared(std::move(options));
     keys_.resize(format_.parsed_->pieces.size());
-    // Enough for most texts, so that a steady frame does not grow it.
-    text_.reserve(31);
 }
 
 std::string_view FormattedText::text() const {

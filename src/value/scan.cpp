@@ -204,17 +204,19 @@ bool Scan::take(SourceIndex index, Value value) {
     Record& record = records_[index];
     if (value == record.value) return false;
     if (value.type() == Value::Type::text) {
-        details_[index].text = value.text();
-        value = Value(std::string_view(details_[index].text));
+        std::unique_ptr<std::string>& text = details_[index].text;
+        if (text == nullptr) text = std::make_unique<std::string>();
+        *text = value.text();
+        value = Value(std::string_view(*text));
     }
     record.value = value;
     return true;
 }
 
 Value Scan::value_now(Details& details) {
-    if (details.source.access() != detail::Binding::Access::shared) return details.source.read(details.storage);
+    if (details.source.access() != detail::Binding::Access::shared) return details.source.read(storage_);
     const Snapshot& snapshot = snapshots_[details.snapshot];
-    return snapshot.version == 0 ? Value() : details.source.read_snapshot(snapshot.bytes.data(), details.storage);
+    return snapshot.version == 0 ? Value() : details.source.read_snapshot(snapshot.bytes.data(), storage_);
 }
 
 void Scan::read_one(SourceIndex index, std::vector<SourceIndex>& changed, std::vector<SourceIndex>& snapped) {

@@ -4,6 +4,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <deque>
+#include <memory>
 #include <string>
 #include <unordered_map>
 #include <vector>
@@ -59,8 +60,7 @@ class Scan {
     /// What only others, and new ones, touch.
     struct Details {
         detail::Binding source;
-        std::string text;     ///< what a text value views
-        std::string storage;  ///< where a getter puts a text that it returns
+        std::unique_ptr<std::string> text;  ///< what a text value views; null where there never was one
         std::uint32_t snaps = 0;
         std::uint32_t users = 0;
         std::uint32_t slot = UINT32_MAX;  ///< its place in the column, list or snapshot that reads it
@@ -98,6 +98,7 @@ class Scan {
     std::vector<Record> records_;
     /// A record views the text in its details: those never move.
     std::deque<Details> details_;
+    std::string storage_;  ///< where a getter puts a text that it returns, until it is taken
     std::vector<SourceIndex> free_;
     Column<std::uint8_t> bytes_;
     Column<std::uint16_t> halves_;
