@@ -78,8 +78,8 @@ struct Ours {
 
     Ours() {
         hud.resize({.size = {1280, 800}});
-        for (int i = 0; i < 800; ++i)
-            run(i < 200);
+        for (int i = 0; i < 600; ++i)
+            run(i < 120);
     }
     void run(bool moves) {
         if (moves) game.move(++step);
