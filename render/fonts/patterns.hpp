@@ -46,8 +46,8 @@ class Patterns {
     }
 
  private:
-    static constexpr std::size_t longest = 256;  ///< bytes of a text
-    static constexpr std::size_t most = 4'096;   ///< patterns
+    static constexpr std::size_t longest = 128;  ///< bytes of a text
+    static constexpr std::size_t most = 1'024;   ///< patterns: 16 MB of the longest with digits
 
     struct Hash {
         using is_transparent = void;

@@ -1,8 +1,9 @@
 // Polygons with smooth edges, as triangles: their inside, and a fringe of a pixel around it in which they fade.
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+#include <utility>
 
+#include "draw/arc.hpp"
 #include "render/mesh/group_maker.hpp"
 
 namespace rapido {
@@ -142,38 +143,15 @@ bool SmoothPolygon::fan_out() {
 
 namespace {
 
-/// Round corners as they are seen at a scale: no point of them is further than a twentieth of a pixel from the circle.
+/// Clockwise from the left; no point of a corner is further than a twentieth of a pixel from the circle at a scale.
 void add_rounded(std::vector<Point>& points, const Rect& rect, float radius, float scale) {
-    constexpr float quarter = std::numbers::pi_v<float> / 2;
-    const float seen = radius * scale;
-    const float step = seen > 0.05F ? 2 * std::acos(1 - 0.05F / seen) : 2;
-    const int count = radius > 0 ? std::clamp(static_cast<int>(std::ceil(quarter / step)), 1, 90) : 0;
-    const auto corner = [&](Point middle, float x, float y) {
-        for (int i = 0; i <= count; ++i) {
-            const float angle = quarter * static_cast<float>(i) / static_cast<float>(std::max(count, 1));
-            const float c = radius * std::cos(angle), s = radius * std::sin(angle);
-            const bool is_first = (x < 0) == (y < 0);
-            points.push_back({middle.x + x * (is_first ? c : s), middle.y + y * (is_first ? s : c)});
-        }
-    };
-    corner({rect.x + radius, rect.y + radius}, -1, -1);
-    corner({rect.right() - radius, rect.y + radius}, 1, -1);
-    corner({rect.right() - radius, rect.bottom() - radius}, 1, 1);
-    corner({rect.x + radius, rect.bottom() - radius}, -1, 1);
-}
-
-/// What of a polygon that bulges everywhere lies on one side of a line along an axis.
-void cut(std::vector<Point>& points, std::vector<Point>& into, float Point::*axis, float edge, bool keeps_less) {
-    into.clear();
-    const auto is_in = [&](Point point) { return keeps_less ? point.*axis <= edge : point.*axis >= edge; };
-    for (std::size_t i = 0; i < points.size(); ++i) {
-        const Point a = points[i], b = points[i + 1 < points.size() ? i + 1 : 0];
-        if (is_in(a)) into.push_back(a);
-        if (is_in(a) == is_in(b)) continue;
-        const float part = (edge - a.*axis) / (b.*axis - a.*axis);
-        into.push_back({a.x + (b.x - a.x) * part, a.y + (b.y - a.y) * part});
+    const float left = rect.x + radius, right = rect.right() - radius;
+    const float top = rect.y + radius, bottom = rect.bottom() - radius;
+    float from = 270;
+    for (const Point middle : {Point{left, top}, Point{right, top}, Point{right, bottom}, Point{left, bottom}}) {
+        append_circle(points, middle, radius, from, from + 90, 0.05F / scale);
+        from += 90;
     }
-    points.swap(into);
 }
 
 }  // namespace
@@ -191,10 +169,13 @@ bool GroupMaker::add_box(const Rect& rect, float radius, float thickness, const 
         std::reverse(points.begin() + static_cast<std::ptrdiff_t>(hole), points.end());
         points.push_back(points[hole]);
     } else if (clip.right < everywhere.right) {
-        cut(points, atlas_.polygon.device, &Point::x, clip.left, false);
-        cut(points, atlas_.polygon.device, &Point::y, clip.top, false);
-        cut(points, atlas_.polygon.device, &Point::x, clip.right, true);
-        cut(points, atlas_.polygon.device, &Point::y, clip.bottom, true);
+        std::vector<Point>& room = atlas_.polygon.device;
+        for (const auto& [first, last] : {std::pair(clip.top, clip.bottom), std::pair(clip.left, clip.right)}) {
+            cut_polygon(points, {.level = first}, false, room);
+            cut_polygon(room, {.level = last}, true, points);
+            for (Point& point : points)
+                std::swap(point.x, point.y);
+        }
     }
     return add_polygon(points, item);
 }

@@ -5,12 +5,9 @@
 #include <numbers>
 
 namespace rapido {
-namespace {
 
-/// Points of a circle from one angle to another, both included. The chords of a step stay within a twentieth of a pixel
-/// (sagitta: r (1 - cos(step / 2))).
-void add_circle(std::vector<Point>& points, Point middle, float radius, float from, float to) {
-    constexpr float tolerance = 0.05F;
+/// By the sagitta of a step: r (1 - cos(step / 2)).
+void append_circle(std::vector<Point>& points, Point middle, float radius, float from, float to, float tolerance) {
     const float half = radius > tolerance ? std::acos(1 - tolerance / radius) : 1;
     const float step = half * 2 * 180 / std::numbers::pi_v<float>;
     const int count = std::clamp(static_cast<int>(std::ceil(std::abs(to - from) / step)), 1, 720);
@@ -29,8 +26,6 @@ void add_circle(std::vector<Point>& points, Point middle, float radius, float fr
     points.push_back(point_at(middle, radius, to));
 }
 
-}  // namespace
-
 Point point_at(Point middle, float radius, float degrees) {
     const float turn = degrees - 360 * std::floor(degrees / 360);
     if (turn == 0) return {middle.x, middle.y - radius};
@@ -46,13 +41,15 @@ void append_outline(const Arc& arc, std::vector<Point>& points) {
     const float inner = std::clamp(arc.inner, 0.0F, arc.outer);
     const float forwards = arc.to > arc.from ? 1.0F : -1.0F;
     const float radius = (arc.outer - inner) / 2;
-    const auto add_end = [&](float at, float begin) {
-        if (arc.round_ends)
-            add_circle(points, point_at(arc.middle, inner + radius, at), radius, begin, begin + forwards * 180);
+    const auto add_circle = [&points](Point middle, float around, float from, float to) {
+        append_circle(points, middle, around, from, to, 0.05F);
     };
-    add_circle(points, arc.middle, arc.outer, arc.from, arc.to);
+    const auto add_end = [&](float at, float begin) {
+        if (arc.round_ends) add_circle(point_at(arc.middle, inner + radius, at), radius, begin, begin + forwards * 180);
+    };
+    add_circle(arc.middle, arc.outer, arc.from, arc.to);
     add_end(arc.to, arc.to);
-    add_circle(points, arc.middle, inner, arc.to, arc.from);
+    add_circle(arc.middle, inner, arc.to, arc.from);
     add_end(arc.from, arc.from + 180);
 }
 

@@ -7,6 +7,8 @@
 
 namespace rapido {
 
+/// Appends points of a circle from one angle to another, both included; no chord is further from it than a tolerance.
+void append_circle(std::vector<Point>& points, Point middle, float radius, float from, float to, float tolerance);
 /// Appends the outline of an arc.
 void append_outline(const Arc& arc, std::vector<Point>& points);
 

@@ -361,15 +361,8 @@ bool TextPlan::is_same(const TextPlan& other) const {
            italic == other.italic && uses_hud_font == other.uses_hud_font && value_type == other.value_type;
 }
 
-std::shared_ptr<const TextPlan> TextPlans::shared(TextPlan plan) {
-    for (const std::shared_ptr<const TextPlan>& known : latest_)
-        if (known->is_same(plan)) return known;
-    auto made = std::make_shared<const TextPlan>(std::move(plan));
-    if (latest_.size() < most)
-        latest_.push_back(made);
-    else
-        latest_[next_++ % most] = made;
-    return made;
+std::size_t TextPlan::hash() const {
+    return std::hash<std::string>{}(patterns.format) * 31 + std::hash<float>{}(lettering.size);
 }
 
 std::vector<FurtherSource> further_sources(const Text& text) {

@@ -44,20 +44,13 @@ struct TextPlan {
     std::optional<Value::Type> value_type;
 
     TextPlan(const Text& text, TextOptions options, BodyContext& context);
+    /// Equal for equal plans; of what usually differs.
+    std::size_t hash() const;
     /// Whether they say the same; never where there is a choice of patterns, which is compared nowhere.
-    bool is_same(const TextPlan& other) const;
-};
-
-/// The plans that were made lately.
-class TextPlans {
- public:
-    /// One that says the same, or this one.
-    std::shared_ptr<const TextPlan> shared(TextPlan plan);
+    friend bool operator==(const TextPlan& a, const TextPlan& b) { return a.is_same(b); }
 
  private:
-    static constexpr std::size_t most = 32;
-    std::vector<std::shared_ptr<const TextPlan>> latest_;
-    std::size_t next_ = 0;
+    bool is_same(const TextPlan& other) const;
 };
 
 }  // namespace rapido

@@ -56,7 +56,7 @@ Result<Format> ElementContext::format(const std::string& pattern, std::string_vi
 }
 
 std::shared_ptr<const TextPlan> ElementContext::shared(TextPlan plan) {
-    return formats_.plans.shared(std::move(plan));
+    return formats_.plans.share(std::move(plan));
 }
 
 void ElementContext::report(std::string_view field, std::string message, std::string hint, ProblemCode code) {

@@ -5,6 +5,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "base/plans.hpp"
 #include "base/problem_log.hpp"
 #include "element/body.hpp"
 #include "element/text_plan.hpp"
@@ -20,7 +21,7 @@ class Formats {
  public:
     Result<Format> parse(const std::string& pattern);
 
-    TextPlans plans;
+    Plans<TextPlan> plans;
 
  private:
     std::unordered_map<std::string, Format> known_;

@@ -14,7 +14,7 @@
 #include "hud/text_styles.hpp"
 #include "hud/themes.hpp"
 #include "hud/timers.hpp"
-#include "travel/travel_plans.hpp"
+#include "travel/travel.hpp"
 
 namespace rapido {
 
@@ -38,7 +38,7 @@ struct Parts {
     Notices notices{elements, moving_order};
     Events events;
     Finished finished;
-    TravelPlans plans;
+    Plans<TravelPlan> plans;
     KnownFields known_fields;
     Formats formats;
     Themes themes;
