@@ -409,6 +409,75 @@ TEST(Motion, may_differ_for_rising_and_falling) {
     EXPECT_NEAR(*hud[bar].fill, 0.2, 1e-6) << "damage drops at once";
 }
 
+TEST(Motion, of_an_integer_goes_on_between_two_of_them_where_a_shape_shows_it) {
+    int crew = 3;
+    Hud hud;
+    const Motion slow = tween(1s, Easing::linear());
+    const Source value = watch(crew);
+    const std::vector<ElementRef> shapes{
+        hud.add(Bar{.id = "bar", .value = value, .max = 5, .motion = slow}),
+        hud.add(Bar{.id = "trailed", .value = value, .max = 5, .motion = slow, .trail = {.delay = 100ms}}),
+        hud.add(Ring{.id = "ring", .value = value, .max = 5, .motion = slow}),
+        hud.add(Level{.id = "level", .value = value, .max = 5, .motion = slow}),
+        hud.add(Dial{.id = "dial", .value = value, .max = 5, .motion = slow}),
+        hud.add(Ruler{.id = "ruler", .value = value, .max = 5, .motion = slow}),
+        hud.add(Pips{.id = "halves", .value = value, .max = 5, .motion = slow, .steps = 2})};
+    const auto text = hud.add(Text{.id = "text", .value = value, .motion = slow});
+    const auto part = hud.add(Text{.id = "part", .value = value, .max = 5, .format = "{percent}%", .motion = slow});
+    update(hud, 0s);
+    crew = 2;
+    update(hud, 0s);
+    update(hud, 250ms);
+    for (const ElementRef shape : shapes)
+        EXPECT_NEAR(*hud[shape].fill, 2.75 / 5, 1e-9) << hud[shape].id;
+    EXPECT_EQ(hud[text].text, "3") << "a text never shows the target too soon";
+    EXPECT_EQ(hud[part].text, "55%");
+    update(hud, 750ms);
+    for (const ElementRef shape : shapes)
+        EXPECT_EQ(*hud[shape].fill, 0.4) << hud[shape].id;
+    EXPECT_EQ(hud[text].text, "2");
+    EXPECT_EQ(hud[part].text, "40%");
+}
+
+TEST(Motion, is_drawn_on_a_grid_and_asks_for_nothing_between_its_steps) {
+    double fuel = 0;
+    BoxMeasurer measurer;
+    Hud hud({.design = {1280, 720}}, {}, &measurer);
+    const auto bar = hud.add(Bar{.id = "fuel",
+                                 .value = watch(fuel),
+                                 .max = 1,
+                                 .motion = tween(1h, Easing::linear()),
+                                 .place = {.size = {300, 12}}});
+    hud.resize({1280, 720});
+    update(hud, 0s);
+    fuel = 1;
+    update(hud, 0s);
+    int changes = 0;
+    std::set<double> seen;
+    for (int frame = 1; frame <= 120; ++frame) {
+        update(hud, 1s);
+        changes += hud[bar].changed ? 1 : 0;
+        seen.insert(*hud[bar].fill);
+        // 300 device pixels of 64 steps each, in tens of thousands.
+        EXPECT_DOUBLE_EQ(*hud[bar].fill, std::round(frame / 3600.0 * 20'000) / 20'000);
+    }
+    EXPECT_EQ(changes, 120) << "five steps a second";
+    changes = 0;
+    for (int frame = 1; frame <= 120; ++frame) {
+        update(hud, Nanoseconds{1'000'000'000 / 60});
+        changes += hud[bar].changed ? 1 : 0;
+        seen.insert(*hud[bar].fill);
+        EXPECT_NEAR(*hud[bar].fill, (120 + frame / 60.0) / 3600, 0.5001 / 20'000);
+    }
+    EXPECT_EQ(changes, 11);
+    hud.resize({2560, 1440});
+    update(hud, 0s);
+    update(hud, 0s);
+    EXPECT_DOUBLE_EQ(*hud[bar].fill, std::round(122 / 3600.0 * 40'000) / 40'000) << "finer where there are more pixels";
+    update(hud, 1h);
+    EXPECT_EQ(*hud[bar].fill, 1.0) << "exact at rest";
+}
+
 TEST(Motion, of_a_maximum_is_neither_gain_nor_loss) {
     float hull = 80, most = 100;
     Hud hud;
@@ -422,7 +491,7 @@ TEST(Motion, of_a_maximum_is_neither_gain_nor_loss) {
     update(hud, 0s);
     EXPECT_NEAR(*hud[bar].fill, 0.8, 1e-6);
     update(hud, 500ms);
-    EXPECT_NEAR(*hud[bar].fill, 80 / 150.0, 1e-6);
+    EXPECT_NEAR(*hud[bar].fill, 80 / 150.0, 0.5 / 10'000);  // on the grid of what moves
     EXPECT_EQ(hud[bar].fill, hud[bar].trail) << "nothing was lost";
     EXPECT_TRUE(hud.events().empty());
     update(hud, 600ms);

@@ -93,14 +93,14 @@ class BarBody final : public FillBody {
         }
     }
 
-    Change show(const FieldValues& shown, double trail) override {
-        const double max = shown.max.number();
+    Change show(const ShownValue& shown) override {
+        const double max = shown.max;
         const bool rescaled = max != max_ && !(std::isnan(max) && std::isnan(max_));
         max_ = max;
         if (ticks_ != nullptr && (rescaled || ticks_->all().empty())) ticks_->measure(nullptr, 0, max_);
         for (Part& part : parts_)
             part.fill = fill_of(part.value, max);
-        const Change news = FillBody::show(shown, trail);
+        const Change news = FillBody::show(shown);
         const bool others =
             std::exchange(parts_changed_, false) || (rescaled && (ticks_ != nullptr || !parts_.empty()));
         return std::max(news, look_if(others));

@@ -148,6 +148,31 @@ inline Change look_if(bool differs) {
     return differs ? Change::look : Change::none;
 }
 
+/// What an element shows of its value in a frame.
+struct ShownValue {
+    FieldValues values;  ///< as a text says them: an integer on its way stays one
+    /// The value and its maximum as numbers, on their way between two integers, too, as a shape shows them; NaN for a text and for none.
+    double amount, max;
+    double trail;  ///< where the trail of the value ends; NaN where there is none
+    /// Into how many steps a whole shape is divided while it moves; zero where it does not move, and is exact.
+    double steps = 0, trail_steps = 0;
+};
+
+/// Those between two others, without these.
+struct Amounts {
+    double above = 0, below = 0;
+};
+/// How near to a step, as a part of it, an amount is not told from it: formulas round.
+constexpr double step_edge = 1e-6;
+
+/// The amounts for which a text says the same: an integer on its way, which is never the next one too soon.
+inline Amounts same_integer(const ShownValue& shown) {
+    if (!shown.values.value.is_integer()) return {};
+    const double whole = shown.values.value.number();
+    if (shown.amount < whole) return {whole - 1 + step_edge, whole - step_edge};
+    return {whole + step_edge, whole + 1 - step_edge};
+}
+
 /// The state of one element that is its kind's own.
 class Body {
  public:
@@ -167,8 +192,10 @@ class Body {
     /// How often its text was written.
     virtual std::uint32_t times_made() const { return 0; }
 
-    /// Takes the shown values, and where the trail of the value ends (NaN where there is none); what is seen of them.
-    virtual Change show(const FieldValues&, double /*trail*/) { return Change::none; }
+    /// Takes what is shown of the value; what is seen of it.
+    virtual Change show(const ShownValue&) { return Change::none; }
+    /// The amounts between which all that it shows stays as it is now, while nothing else changes; by default none.
+    virtual Amounts looks_same(const ShownValue&) const { return {}; }
     /// Takes the values of its further sources, in their order, before `show`.
     virtual void show_further(std::span<const Value>) {}
     /// What differs for that alone.

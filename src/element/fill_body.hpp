@@ -17,6 +17,12 @@ inline double fill_of(double value, double max) {
     return std::min(part, 1.0);
 }
 
+/// The same on a grid of so many steps: what moves is drawn where a step is, a little is never nothing, and nearly all never all.
+inline double on_grid(double part, double steps) {
+    if (!(steps > 0) || part <= 0 || part >= 1) return part;
+    return std::clamp(std::nearbyint(part * steps), 1.0, steps - 1) / steps;
+}
+
 /// A length that stands for a part of a whole one, honest to a unit: a little is never nothing, nearly all never all.
 inline float honest_length(double part, float whole, float unit) {
     if (part <= 0) return 0;
@@ -42,14 +48,26 @@ class FillBody : public Body {
         pattern_ = look.pattern;
         return look_if(differs);
     }
-    Change show(const FieldValues& shown, double trail) override {
-        const double most = shown.max.number() - empty_at_;
-        const double fill = fill_of(shown.value.number() - empty_at_, most);
-        const double behind = std::isnan(trail) ? fill : std::max(fill_of(trail - empty_at_, most), fill);
+    Change show(const ShownValue& shown) override {
+        const double most = shown.max - empty_at_;
+        const double fill = on_grid(fill_of(shown.amount - empty_at_, most), shown.steps);
+        const double lost_to =
+            on_grid(fill_of(shown.trail - empty_at_, most), std::max(shown.steps, shown.trail_steps));
+        const double behind = std::isnan(shown.trail) ? fill : std::max(lost_to, fill);
         const bool differs = fill != fill_ || behind != trail_;
         fill_ = fill;
         trail_ = behind;
         return look_if(differs);
+    }
+    Amounts looks_same(const ShownValue& shown) const override {
+        const double length = shown.max - empty_at_;
+        if (!(shown.steps > 0) || !(length > 0)) return {};
+        constexpr double half = 0.5 - step_edge;
+        const double step = std::nearbyint(fill_ * shown.steps), last = shown.steps - 1;
+        const auto amount = [&](double steps) { return empty_at_ + length * steps / shown.steps; };
+        const double lowest = step > 1 ? step - half : step > 0 ? step_edge : -shown.steps;
+        const double highest = step < last ? step + half : step > last ? 2 * shown.steps : shown.steps - step_edge;
+        return {amount(lowest), amount(step > 0 ? highest : -step_edge)};
     }
     Size measure(TextMeasurer*, Size) override { return {}; }
 

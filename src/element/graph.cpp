@@ -165,9 +165,9 @@ class GraphBody final : public Body {
         color_ = look.color;
         return look_if(differs);
     }
-    Change show(const FieldValues& shown, double) override {
-        value_ = shown.value.number();
-        const double max = shown.max.number();
+    Change show(const ShownValue& shown) override {
+        value_ = shown.amount;
+        const double max = shown.max;
         const bool differs = has_max_ && max != top_ && max > min_ && std::isfinite(max);
         if (differs) set_top(max);
         return std::exchange(stale_, false) ? Change::size : look_if(differs);

@@ -71,16 +71,16 @@ class ImageBody final : public Body {
         return news;
     }
 
-    Change show(const FieldValues& shown, double) override {
+    Change show(const ShownValue& shown) override {
         if (!has_value_) return Change::none;
         if (!of_values_.empty()) {
             const double last = static_cast<double>(of_values_.size() - 1);
-            const double number = shown.value.number();
+            const double number = shown.values.value.number();
             const std::size_t before =
                 std::exchange(chosen_, number >= 0 ? static_cast<std::size_t>(std::min(std::floor(number), last)) : 0);
             return before != chosen_ ? Change::size : Change::none;
         }
-        const double before = std::exchange(fill_, fill_of(shown.value.number(), shown.max.number()));
+        const double before = std::exchange(fill_, on_grid(fill_of(shown.amount, shown.max), shown.steps));
         if (!picks_frame_) return look_if(before != fill_);
         const auto last = static_cast<float>(look().frame_count() - 1);
         return go_to(last > 0 ? static_cast<int>(std::lround(honest_length(fill_, last, 1))) : 0);

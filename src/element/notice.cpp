@@ -135,7 +135,7 @@ bool NoticeBody::is_out_of_date() const {
     return said != nullptr && (said->version != version_ || messages_->version_of_looks() != version_of_looks_);
 }
 
-Change NoticeBody::show(const FieldValues&, double) {
+Change NoticeBody::show(const ShownValue&) {
     const bool is_other = std::exchange(other_, false);
     if (!is_other && !is_out_of_date()) return Change::none;
     std::string next;

@@ -42,7 +42,7 @@ class NoticeBody final : public Body {
     void take_over(Body& other) override;
     void set_language(const Language* language, BodyContext& context) override;
     void show_further(std::span<const Value> values) override;
-    Change show(const FieldValues&, double) override;
+    Change show(const ShownValue&) override;
     Size measure(TextMeasurer* measurer, Size content) override;
     const Arrangement* arrangement() const override { return is_log_ ? &column_ : nullptr; }
     void draw(const DrawPlace& at, DisplayGroup& into) const override;

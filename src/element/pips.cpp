@@ -131,10 +131,15 @@ class PipsBody final : public FillBody {
             extra_values_[i] = values[i].number();
     }
 
-    Change show(const FieldValues& shown, double trail) override {
-        const double value = shown.value.number();
-        const double max = has_max_ ? shown.max.number() : value;
-        bool differs = FillBody::show(shown, trail) != Change::none;
+    Amounts looks_same(const ShownValue& shown) const override {
+        return rules_.steps == 1 ? same_integer(shown) : Amounts{};
+    }
+    Change show(const ShownValue& shown) override {
+        // Whole pips are counted as a text counts them; parts of one are a shape.
+        const double whole = shown.values.value.number();
+        const double value = rules_.steps == 1 ? whole : shown.amount;
+        const double max = has_max_ ? shown.values.max.number() : whole;
+        bool differs = FillBody::show(shown) != Change::none;
         const std::size_t before = pip_count();
         const bool too_many = !is_countable(max, extra_values_);
         if (too_many != too_many_) differs = true;

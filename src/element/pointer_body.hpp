@@ -19,8 +19,9 @@ class PointerBody : public FillBody {
         ticks_.set_language(language, context);
         stale_ = true;
     }
-    Change show(const FieldValues& shown, double) override {
-        const double max = shown.max.number(), value = shown.value.number();
+    Amounts looks_same(const ShownValue&) const override { return {}; }
+    Change show(const ShownValue& shown) override {
+        const double max = shown.max, value = shown.amount;
         const bool resized = std::exchange(stale_, false) || !(max == max_ || (std::isnan(max) && std::isnan(max_)));
         max_ = max;
         const double length = max - min_;

@@ -107,8 +107,8 @@ class RulerBody final : public PointerBody {
             further_.push_back(value.number());
         further_changed_ = true;
     }
-    Change show(const FieldValues& shown, double trail) override {
-        return std::max(PointerBody::show(shown, trail), look_if(std::exchange(further_changed_, false)));
+    Change show(const ShownValue& shown) override {
+        return std::max(PointerBody::show(shown), look_if(std::exchange(further_changed_, false)));
     }
 
  private:

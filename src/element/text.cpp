@@ -104,12 +104,17 @@ class TextBody final : public Body {
             further_->chosen.push_back(value.number());
         if (choose_pictures()) other_form_ = true;
     }
-    Change show(const FieldValues& given, double) override {
-        FieldValues values = given;
+    Change show(const ShownValue& given) override {
+        FieldValues values = given.values;
         values.named = named();
         max_ = values.max;
         const bool differs = shown().update(values);
         return std::exchange(other_form_, false) || differs ? Change::text : Change::none;
+    }
+
+    Amounts looks_same(const ShownValue& now) const override {
+        const bool has_part = shown().shows(FieldName::percent) || shown().shows(FieldName::ratio);
+        return has_part ? Amounts{} : same_integer(now);
     }
 
     std::optional<int> places() const override { return form_.places(plan_->value_type); }
@@ -171,8 +176,10 @@ class TextBody final : public Body {
     }
 
     bool shows_delta() const override {
-        const auto shows = [](const std::optional<FormattedText>& form) { return form && form->shows_delta(); };
-        return form_.shows_delta() ||
+        const auto shows = [](const std::optional<FormattedText>& form) {
+            return form && form->shows(FieldName::delta);
+        };
+        return form_.shows(FieldName::delta) ||
                (further_ != nullptr && std::any_of(further_->of_bands.begin(), further_->of_bands.end(), shows));
     }
     void write_into(NumberText* number) override {

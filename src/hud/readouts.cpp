@@ -1,6 +1,7 @@
 #include "hud/readouts.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <limits>
 #include <utility>
 
@@ -296,20 +297,14 @@ std::span<const ElementIndex> Readouts::aim(Lane lane, const FrameTime& time) {
         report_bands(index, time);
         if (readout.active || travel.resting(at)) continue;
         readout.active = true;
-        of(lane_of(index)).active.push_back({index, readout.max, &travel, elements_[index].body.get()});
+        of(lane_of(index)).active.push_back(active(index));
     }
     return snapped_;
 }
 
 void Readouts::show(Lane lane, const FrameTime& time) {
     follow_simple(time);
-    std::erase_if(of(lane).active, [&](const Active& moving) {
-        const Shown now = shown(moving.index, *moving.travel, bindings_.value(moving.max), time);
-        show(moving.index, *moving.body, now, time);
-        if (!moving.travel->resting(time.now(moving.travel->clock()))) return false;
-        all_[moving.index].active = false;
-        return true;
-    });
+    std::erase_if(of(lane).active, [&](Active& moving) { return !show_active(moving, time); });
     for (const ElementIndex index : of(lane).queue) {
         HotElement& hot = elements_.hot(index);
         hot.queued = false;
@@ -337,34 +332,87 @@ bool Readouts::show_number(ElementIndex index, HotElement& hot, const Value& val
 
 void Readouts::refresh(ElementIndex index, const FrameTime& time) {
     Readout& readout = all_[index];
-    Shown now{{.value = value(index), .max = max(index), .delta = readout.delta}, no_trail};
-    if (readout.travel != nullptr) now = shown(index, *readout.travel, now.values.max, time);
+    if (readout.travel != nullptr)
+        return show(index, *elements_[index].body, shown(index, *readout.travel, max(index), time), time);
+    const ShownValue now{{.value = value(index), .max = max(index), .delta = readout.delta},
+                         value(index).number(),
+                         max(index).number(),
+                         no_trail};
     show(index, *elements_[index].body, now, time);
 }
 
+Readouts::Active Readouts::active(ElementIndex index) const {
+    const Readout& readout = all_[index];
+    const bool is_alone = readout.travel->is_plain() && readout.further.empty() && readout.seen_while == no_source;
+    return {.index = index,
+            .max = readout.max,
+            .travel = readout.travel.get(),
+            .body = elements_[index].body.get(),
+            .clock = readout.travel->clock(),
+            .alone = is_alone ? &readout.travel->moving() : nullptr};
+}
+
+/// Shows one that moves or waits, where anything is seen of that. False when it does so no more.
+bool Readouts::show_active(Active& moving, const FrameTime& time) {
+    const Nanoseconds now = time.now(moving.clock);
+    HotElement& hot = elements_.hot(moving.index);
+    if (moving.alone != nullptr && !hot.must_show && !moving.alone->resting(now)) {
+        if (hot.number.is_shown() && show_number(moving.index, hot, moving.alone->at(now))) return true;
+        const bool may_be_same = moving.same.above < moving.same.below && hot.revision == moving.revision;
+        const double amount = may_be_same ? moving.alone->number_at(now) : moving.same.below;
+        if (moving.same.above < amount && amount < moving.same.below) return true;
+    }
+    const ShownValue now_shown = shown(moving.index, *moving.travel, bindings_.value(moving.max), time);
+    show(moving.index, *moving.body, now_shown, time);
+    const bool rests = moving.travel->resting(now);
+    all_[moving.index].active = !rests;
+    if (rests || moving.alone == nullptr) return !rests;
+    // Far from its target, where the way is not exact to a small part of an integer, each one is shown.
+    constexpr double far = 1e5;
+    const bool is_far = now_shown.values.value.is_integer() &&
+                        std::abs(now_shown.amount - moving.travel->target().number()) > far;
+    moving.same = is_far ? Amounts{} : moving.body->looks_same(now_shown);
+    moving.revision = hot.revision;
+    return true;
+}
+
+/// Into how many steps its shape is divided while it moves: of a sixteenth of a device pixel at most, around a circle, too. Tens of
+/// thousands, so that what is short in decimals stays so.
+double Readouts::steps(ElementIndex index) const {
+    const Rect box = layouter_.device_box(index);
+    const double side = static_cast<double>(std::clamp(std::max(box.width, box.height), 1.0F, 16'384.0F));
+    return std::ceil(side * 64 / 10'000) * 10'000;
+}
+
 /// Where the travel of an element has come to.
-Readouts::Shown Readouts::shown(ElementIndex index, Travel& travel, const Value& max, const FrameTime& time) {
+ShownValue Readouts::shown(ElementIndex index, Travel& travel, const Value& max, const FrameTime& time) {
     const Nanoseconds at = time.now(travel.clock());
-    Shown made{{.value = {}, .max = max, .delta = travel.delta()}, no_trail};
+    ShownValue made{{.value = {}, .max = max, .delta = travel.delta()}, 0, max.number(), no_trail};
     if (!travel.is_plain()) {
         travel.advance(at, settings_.reduced_motion);
         report_bands(index, time);
         made.values.max = travel.shown_max(at, max);
+        made.max = travel.most(at, max);
         made.trail = travel.trail(at);
+        if (travel.trail_moves(at)) made.trail_steps = steps(index);
     }
-    made.values.value = travel.shown(at);
+    const MovingValue::Position position = travel.position(at);
+    made.values.value = position.value;
+    made.amount = position.number;
+    if (position.value.is_integer() && travel.moves(at)) made.values.amount = position.number;
+    if (travel.moves(at)) made.steps = steps(index);
     travel.set_way(made.values, at);
     return made;
 }
 
-void Readouts::show(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time) {
+void Readouts::show(ElementIndex index, Body& body, const ShownValue& shown, const FrameTime& time) {
     if (all_[index].seen_while == no_source) return show_now(index, body, shown, time);
-    Shown said = shown;
-    say_what_it_was(index, said.values.value);
+    ShownValue said = shown;
+    say_what_it_was(index, said);
     show_now(index, body, said, time);
 }
 
-void Readouts::show_now(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time) {
+void Readouts::show_now(ElementIndex index, Body& body, const ShownValue& shown, const FrameTime& time) {
     HotElement& hot = elements_.hot(index);
     if (show_number(index, hot, shown.values.value)) return;
     hot.must_show = false;
@@ -381,18 +429,20 @@ void Readouts::show_now(ElementIndex index, Body& body, const Shown& shown, cons
             further_values_.push_back(bindings_.value(source));
         body.show_further(further_values_);
     }
-    take_change(index, std::max(change, body.show(shown.values, shown.trail)));
+    take_change(index, std::max(change, body.show(shown)));
 }
 
 /// What leaves because its amount is gone goes on saying how much it was.
-void Readouts::say_what_it_was(ElementIndex index, Value& value) {
+void Readouts::say_what_it_was(ElementIndex index, ShownValue& shown) {
     Readout& readout = all_[index];
+    Value& value = shown.values.value;
     const bool is_gone = value.is_number() && value.number() == 0;
     if (!is_gone) {
         readout.seen = value;
     } else if (readout.seen.has_value() && visibility_.is_drawn(index) &&
                !bindings_.value(readout.seen_while).truth()) {
         value = readout.seen;
+        shown.amount = value.number();
         show_again_.push_back(index);
     }
 }

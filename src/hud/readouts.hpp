@@ -112,14 +112,14 @@ class Readouts {
         SourceIndex max;
         Travel* travel;
         Body* body;
+        ClockKind clock;
+        const MovingValue* alone;    ///< its value, if nothing else of it moves; else null
+        std::uint32_t revision = 0;  ///< while it is this one, what is drawn shows all amounts between these
+        Amounts same{};
     };
     struct Followed {
         std::vector<ElementIndex> queue;  ///< whose sources changed
         std::vector<Active> active;
-    };
-    struct Shown {
-        FieldValues values;
-        double trail;  ///< NaN where there is none
     };
     Followed& of(Lane lane) { return lanes_[static_cast<std::size_t>(lane)]; }
     void begin_snap(ElementIndex index);
@@ -133,10 +133,13 @@ class Readouts {
     Value keep_truth(ElementIndex index, const Value& value);
     void tell_change(ElementIndex index, Nanoseconds now);
     void report_bands(ElementIndex index, const FrameTime& time);
-    Shown shown(ElementIndex index, Travel& travel, const Value& max, const FrameTime& time);
-    void show(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time);
-    void show_now(ElementIndex index, Body& body, const Shown& shown, const FrameTime& time);
-    void say_what_it_was(ElementIndex index, Value& value);
+    Active active(ElementIndex index) const;
+    bool show_active(Active& moving, const FrameTime& time);
+    double steps(ElementIndex index) const;
+    ShownValue shown(ElementIndex index, Travel& travel, const Value& max, const FrameTime& time);
+    void show(ElementIndex index, Body& body, const ShownValue& shown, const FrameTime& time);
+    void show_now(ElementIndex index, Body& body, const ShownValue& shown, const FrameTime& time);
+    void say_what_it_was(ElementIndex index, ShownValue& shown);
     bool show_number(ElementIndex index, HotElement& hot, const Value& value);
 
     const Settings& settings_;

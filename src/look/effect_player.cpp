@@ -7,6 +7,7 @@
 #include "base/instants.hpp"
 #include "look/burst.hpp"
 #include "look/effect_light.hpp"
+#include "motion/elementary.hpp"
 #include "motion/spring.hpp"
 
 namespace rapido {
@@ -42,7 +43,7 @@ constexpr Nanoseconds moment{100'000};
 class Decay {
  public:
     explicit Decay(Nanoseconds since)
-        : seconds_(to_seconds(since).count()), frequency_(frequency()), fade_(std::exp(-frequency_ * seconds_)) {}
+        : seconds_(to_seconds(since).count()), frequency_(frequency()), fade_(exponential(-frequency_ * seconds_)) {}
     double left_of(double distance, double velocity) const {
         return (distance + (velocity + frequency_ * distance) * seconds_) * fade_;
     }

@@ -13,6 +13,7 @@ struct Cubic {
     Cubic(double first, double second) : a(1 + 3 * first - 3 * second), b(3 * second - 6 * first), c(3 * first) {}
     double at(double t) const { return ((a * t + b) * t + c) * t; }
     double slope(double t) const { return (3 * a * t + 2 * b) * t + c; }
+    double bend(double t) const { return 6 * a * t + 2 * b; }
 };
 
 /// How often a curve of so many steps jumps (CSS Easing Functions, step easing functions).
@@ -95,10 +96,22 @@ bool operator==(const Easing& a, const Easing& b) {
 
 double Easing::parameter(double progress) const {
     const Cubic x(x1_, x2_);
-    // x rises from 0 to 1 without turning: Newton's method, kept inside a bracket that bisection narrows.
+    // x rises from 0 to 1 without turning. Halley's method, which triples the digits with each step, is there after three on most curves.
+    double t = progress;
+    for (int i = 0; i < 4; ++i) {
+        const double miss = x.at(t) - progress;
+        const double slope = x.slope(t);
+        if (!(slope > 1e-3)) break;
+        const double step = 2 * miss * slope / (2 * slope * slope - miss * x.bend(t));
+        t -= step;
+        if (!(t >= 0 && t <= 1)) break;
+        // So near, that step was as good as exact.
+        if (std::abs(step) < 2e-6 * slope) return t;
+    }
+    // Newton's method, kept inside a bracket that bisection narrows.
     double low = 0;
     double high = 1;
-    double t = progress;
+    t = progress;
     for (int i = 0; i < 64; ++i) {
         const double miss = x.at(t) - progress;
         (miss < 0 ? low : high) = t;

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/instants.hpp"
+#include "motion/elementary.hpp"
 #include "motion/spring.hpp"
 
 namespace rapido {
@@ -24,8 +25,8 @@ double seconds(Nanoseconds time) {
 double roll_duration(double jump, const Motion& motion) {
     const double longest = motion.duration.count();
     const double shortest = std::min(motion.shortest.count(), longest);
-    const double decades = std::log10(std::max(motion.full_duration_at, 1.0));
-    const double part = decades > 0 ? std::log10(std::max(jump, 1.0)) / decades : 1;
+    const double longest_way = logarithm(std::max(motion.full_duration_at, 1.0));
+    const double part = longest_way > 0 ? logarithm(std::max(jump, 1.0)) / longest_way : 1;
     return shortest + (longest - shortest) * std::min(part, 1.0);
 }
 
@@ -36,21 +37,20 @@ double roll_duration(double jump, const Motion& motion) {
 double Flight::spring_at(double t, bool derivative) const {
     const double k = follow_up_;
     if (swing_ == 0) {
-        const double fade = std::exp(-decay_ * t);
+        const double fade = exponential(-decay_ * t);
         return derivative ? fade * (k - decay_ * (distance_ + k * t)) : fade * (distance_ + k * t);
     }
     if (swing_ > 0) {
-        const double fade = std::exp(-decay_ * t);
-        const double c = std::cos(swing_ * t);
-        const double s = std::sin(swing_ * t);
+        const double fade = exponential(-decay_ * t);
+        const auto [s, c] = sine_cosine(swing_ * t);
         if (!derivative) return fade * (distance_ * c + k * s);
         return fade * ((k * swing_ - decay_ * distance_) * c - (distance_ * swing_ + decay_ * k) * s);
     }
     // Two exponentials, as the hyperbolic functions alone would overflow.
     const double slow_rate = -decay_ - swing_;
     const double fast_rate = -decay_ + swing_;
-    const double slow = (distance_ + k) / 2 * std::exp(slow_rate * t);
-    const double fast = (distance_ - k) / 2 * std::exp(fast_rate * t);
+    const double slow = (distance_ + k) / 2 * exponential(slow_rate * t);
+    const double fast = (distance_ - k) / 2 * exponential(fast_rate * t);
     return derivative ? slow_rate * slow + fast_rate * fast : slow + fast;
 }
 
@@ -152,16 +152,18 @@ void Flight::launch_spring(double from, double speed, const Motion& motion, doub
     const double reach = std::abs(from) + std::abs(speed) / natural_;
     const double least = std::max(reach * spring_end, grain);
     if (swing_ > 0) {
-        travel_ = std::log(std::hypot(from, follow_up_) / least) / decay_;
+        const double large = std::max(std::abs(from), std::abs(follow_up_));
+        const double other = std::min(std::abs(from), std::abs(follow_up_)) / large;
+        travel_ = logarithm(large * std::sqrt(1 + other * other) / least) / decay_;
     } else if (swing_ < 0) {
-        travel_ = std::log((std::abs(from) + std::abs(follow_up_)) / least) / (decay_ + swing_);
+        travel_ = logarithm((std::abs(from) + std::abs(follow_up_)) / least) / (decay_ + swing_);
     } else {
         // (|from| + |follow_up| t) e^(-decay t) = least, by fixed-point steps from below; from its peak on it
         // falls.
         const double peak = 1 / decay_;
         travel_ = peak;
         for (int i = 0; i < 12; ++i)
-            travel_ = std::max(peak, std::log((std::abs(from) + std::abs(follow_up_) * travel_) / least) / decay_);
+            travel_ = std::max(peak, logarithm((std::abs(from) + std::abs(follow_up_) * travel_) / least) / decay_);
     }
     travel_ = std::max(travel_, 0.0);
 }

@@ -75,8 +75,18 @@ void MovingValue::set_target(Value target, Nanoseconds now, const Motions& motio
 
 Value MovingValue::at(Nanoseconds now) const {
     if (flight_.resting(now)) return target_;
-    if (now <= flight_.start()) return origin_;
+    return now <= flight_.start() ? origin_ : in_flight(flight_.distance(now));
+}
+
+MovingValue::Position MovingValue::position(Nanoseconds now) const {
+    if (flight_.resting(now)) return {target_, target_.number()};
     const double distance = flight_.distance(now);
+    if (now <= flight_.start()) return {origin_, number_in_flight(distance)};
+    const Value value = in_flight(distance);
+    return {value, cycle_ > 0 ? value.number() : number_in_flight(distance)};
+}
+
+Value MovingValue::in_flight(double distance) const {
     if (cycle_ > 0) return in_cycle(distance);
     switch (target_.type()) {
         case Value::Type::int64:
@@ -120,8 +130,12 @@ Value MovingValue::in_cycle(double distance) const {
 double MovingValue::number_at(Nanoseconds now) const {
     if (flight_.resting(now)) return target_.number();
     if (cycle_ > 0 && now > flight_.start()) return at(now).number();
-    const double unit = target_.type() == Value::Type::duration ? 1e9 : 1;
-    return target_.number() + flight_.distance(now) / unit;
+    return number_in_flight(flight_.distance(now));
+}
+
+double MovingValue::number_in_flight(double distance) const {
+    const bool is_duration = target_.type() == Value::Type::duration;
+    return target_.number() + (is_duration ? distance / 1e9 : distance);
 }
 
 }  // namespace rapido

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "motion/elementary.hpp"
+
 namespace rapido {
 namespace {
 
@@ -12,10 +14,13 @@ constexpr double settled = 0.02;
 /// The solution from 1 at rest, with w = 1.
 double step_response(double ratio, double t) {
     const double root = std::sqrt(std::abs(1 - ratio * ratio));
-    if (root < 1e-5) return std::exp(-t) * (1 + t);
-    if (ratio < 1) return std::exp(-ratio * t) * (std::cos(root * t) + ratio / root * std::sin(root * t));
-    const double slow = std::exp((root - ratio) * t);
-    const double fast = std::exp(-(root + ratio) * t);
+    if (root < 1e-5) return exponential(-t) * (1 + t);
+    if (ratio < 1) {
+        const auto [sine, cosine] = sine_cosine(root * t);
+        return exponential(-ratio * t) * (cosine + ratio / root * sine);
+    }
+    const double slow = exponential((root - ratio) * t);
+    const double fast = exponential(-(root + ratio) * t);
     return (slow + fast) / 2 + ratio / root * (slow - fast) / 2;
 }
 

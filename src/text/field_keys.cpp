@@ -283,7 +283,7 @@ Key FieldWriter::time_key(const Spec& spec, const Amount& amount, Rounding round
 }
 
 Key FieldWriter::part_key(const Spec& spec, FieldName field, const FieldValues& values, Rounding rounding) const {
-    const Value& value = values.value;
+    const Value value = values.amount && values.value.is_number() ? Value(*values.amount) : values.value;
     const Value& max = values.max;
     if (!value.is_number() || !is_finite_number(max) || !(max.number() > 0) || std::isnan(value.number())) return {};
     if (!is_finite_number(value)) return infinity_key(value.number() < 0);

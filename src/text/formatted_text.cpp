@@ -50,11 +50,11 @@ std::uint32_t FormattedText::times_made() const {
     return times_made_ + (number_ != nullptr ? number_->times_made() : 0);
 }
 
-bool FormattedText::shows_delta() const {
-    const auto shows = [](const Format& format) {
+bool FormattedText::shows(FieldName field) const {
+    const auto shows = [field](const Format& format) {
         const auto& pieces = format.parsed_->pieces;
         return std::any_of(pieces.begin(), pieces.end(),
-                           [](const auto& piece) { return piece.field == FieldName::delta; });
+                           [field](const auto& piece) { return piece.field == field; });
     };
     if (shows(format_)) return true;
     return forms_ != nullptr &&

@@ -54,6 +54,10 @@ class Travel {
     /// The last change of the target; no value after a snap.
     const Value& delta() const { return delta_; }
     Value shown(Nanoseconds now) const { return value_.at(is_plain_ ? now : shown_moment(now)); }
+    /// The same with the number that it is, which may lie between two integers.
+    MovingValue::Position position(Nanoseconds now) const { return value_.position(is_plain_ ? now : shown_moment(now)); }
+    /// The value in flight of one that is plain.
+    const MovingValue& moving() const { return value_; }
     /// Sets where a value in flight comes from and where it goes.
     void set_way(FieldValues& values, Nanoseconds now) const {
         // Only the digits after a point come and go.
@@ -62,6 +66,13 @@ class Travel {
         values.target = value_.target();
     }
     Value shown_max(Nanoseconds now, const Value& max) const;
+    /// The same as a number.
+    double most(Nanoseconds now, const Value& max) const {
+        return max_ != nullptr ? max_->number_at(shown_moment(now)) : max.number();
+    }
+    /// Value or maximum are on their way; so is the trail.
+    bool moves(Nanoseconds now) const { return !value_.resting(now) || (max_ != nullptr && !max_->resting(now)); }
+    bool trail_moves(Nanoseconds now) const { return trail_ != nullptr && !trail_->resting(now); }
     /// It does nothing but move: nothing is paced, and there is no trail, no interval and no motion of a maximum.
     bool is_plain() const { return is_plain_; }
     /// Where the trail ends, in units of the value; NaN without one.

@@ -22,6 +22,12 @@ class MovingValue {
     Value at(Nanoseconds now) const;
     /// Returns the same as a double, which may lie between two integers; NaN for a text and for no value.
     double number_at(Nanoseconds now) const;
+    /// Both of these, for the price of one.
+    struct Position {
+        Value value;
+        double number;
+    };
+    Position position(Nanoseconds now) const;
     const Value& target() const { return target_; }
     /// Returns the value at which it last was at rest.
     const Value& start() const { return start_; }
@@ -31,6 +37,8 @@ class MovingValue {
 
  private:
     Value in_cycle(double distance) const;
+    Value in_flight(double distance) const;
+    double number_in_flight(double distance) const;
 
     Value target_;
     Value origin_;  ///< what was shown when the flight began

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -30,6 +31,8 @@ struct FieldValues {
     Value delta = {};  ///< `{delta}`: the last change of the value
     /// While the value is on its way: where it came from and where it goes, so that the digits after its point do not come and go.
     Value start = {}, target = {};
+    /// The value as a number, where it is an integer on its way: `{percent}` and `{ratio}` are made of what lies between two, too.
+    std::optional<double> amount = {};
     std::span<const Value> named = {};  ///< those of fields with names of their own, in the order of the names
 };
 

@@ -68,8 +68,8 @@ class FormattedText {
     std::optional<int> places(std::optional<Value::Type> type) const;
     /// Returns these values in units of the last digit of such a text; nothing if no digits would be shown.
     std::optional<std::int64_t> count(const FieldValues& values) const;
-    /// Whether any of its patterns has a `{delta}`.
-    bool shows_delta() const;
+    /// Whether any of its patterns has this field.
+    bool shows(FieldName field) const;
     /// Returns how often the characters were written, whether or not they differed.
     std::uint32_t times_made() const;
 
