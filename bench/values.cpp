@@ -191,6 +191,51 @@ void fmt_all(benchmark::State& state) {
     }
 }
 
+/// A thousand conditions of three terms, each of which shows a text, or does not.
+struct Conditions {
+    static constexpr std::size_t number = 1'000;
+    std::vector<int> costs = std::vector<int>(number, 1), manas = std::vector<int>(number, 5);
+    std::vector<char> paused = std::vector<char>(number, 0);
+    Hud hud;
+
+    template <class Condition>
+    explicit Conditions(Condition condition) {
+        for (std::size_t i = 0; i < number; ++i)
+            hud.add(Text{.id = "t" + std::to_string(i), .value = condition(costs[i], manas[i], paused[i])});
+        hud.update(0);
+        if (!hud.problems().empty()) std::abort();
+    }
+    void run(benchmark::State& state, bool changes) {
+        int round = 0;
+        for (auto _ : state) {
+            ++round;
+            if (changes)
+                for (int& cost : costs)
+                    cost = round % 2 == 0 ? 9 : 1;
+            hud.update({.real = Seconds{1.0 / 60}, .game = Seconds{1.0 / 60}});
+            benchmark::ClobberMemory();
+        }
+    }
+};
+Source computed_condition(const int& cost, const int& mana, const char& paused) {
+    return watch(cost) > watch(mana) && !watch(paused);
+}
+Source called_condition(const int& cost, const int& mana, const char& paused) {
+    return watch([&] { return cost > mana && paused == 0; });
+}
+void hud_conditions_at_rest(benchmark::State& state) {
+    Conditions(computed_condition).run(state, false);
+}
+void hud_lambdas_at_rest(benchmark::State& state) {
+    Conditions(called_condition).run(state, false);
+}
+void hud_conditions_change(benchmark::State& state) {
+    Conditions(computed_condition).run(state, true);
+}
+void hud_lambdas_change(benchmark::State& state) {
+    Conditions(called_condition).run(state, true);
+}
+
 }  // namespace
 
 std::vector<Case> value_cases() {
@@ -202,6 +247,8 @@ std::vector<Case> value_cases() {
         {"the same with a maximum", "every integer changes", 2, true, hud_all_change_with_max, hud_all_change},
         {"with a width and groups", "every integer changes", 2, true, hud_all_change_with_width, hud_all_change},
         {"with a long prefix", "every integer changes", 2, true, hud_all_change_with_prefix, hud_all_change},
+        {"1,000 conditions at rest", "as many lambdas", 1, true, hud_conditions_at_rest, hud_lambdas_at_rest},
+        {"1,000 conditions, all changing", "as many lambdas", 3, true, hud_conditions_change, hud_lambdas_change},
         {"every tenth changes ({:.1f})", "fmt into a buffer", 5, false, hud_all_tenths_change, fmt_all},
     };
 }

@@ -1,4 +1,5 @@
 // Why does it show that? A value's way to the screen, told by the parts that it went through.
+#include <algorithm>
 #include <array>
 #include <charconv>
 #include <cmath>
@@ -7,6 +8,7 @@
 #include "element/pattern.hpp"
 #include "hud/state.hpp"
 #include "rapido/debug.hpp"
+#include "value/computation.hpp"
 
 namespace rapido {
 
@@ -59,6 +61,19 @@ std::string at(Nanoseconds time) {
     return fixed(to_seconds(time).count(), 3) + " s";
 }
 
+/// What has no name is told by its number among what is read: `#1`.
+std::string leaf_name(const detail::Binding& computed, const detail::Binding& leaf) {
+    const std::vector<detail::Binding>& leaves = computed.computation()->leaves;
+    const auto number = std::find(leaves.begin(), leaves.end(), leaf) - leaves.begin() + 1;
+    const bool has_name = leaf.access() == detail::Binding::Access::name;
+    return (leaf.is_negated() ? "!" : "") + (has_name ? leaf.name() : "#" + std::to_string(number));
+}
+
+/// How it is computed.
+std::string notation(const detail::Binding& computed) {
+    return computed.computation()->notation([&](const detail::Binding& leaf) { return leaf_name(computed, leaf); });
+}
+
 /// What is read for a source, in words.
 std::string said(const Source& source, const detail::Binding& bound) {
     using Access = detail::Binding::Access;
@@ -74,6 +89,9 @@ std::string said(const Source& source, const detail::Binding& bound) {
                 break;
             case Access::variable:
                 words = "a variable of the game";
+                break;
+            case Access::computed:
+                words = "what is computed as `" + notation(asked) + "`";
                 break;
             case Access::shared:
                 words = "a shared state of the game";
@@ -134,12 +152,18 @@ class Explainer {
 
     void say_source(ExplainedPart part, const std::string& verb, const Source& source, SourceIndex index,
                     bool is_value) {
-        if (!source) return;
+        if (!source.is_given()) return;
         const Value& value = hud_.bindings.value(index);
         std::string text = verb + " " + said(source, hud_.bindings.bound(source)) + ": " + said(value);
         const std::optional<Nanoseconds> changed = hud_.bindings.changed_at(index);
         if (changed) text += ", since " + at(*changed) + ", " + at(hud_.time.now() - *changed) + " ago";
         if (is_value) made_.changed = changed;
+        const detail::Computation* const made = source.binding().computation();
+        const std::span<const SourceIndex> inputs = hud_.bindings.inputs(index);
+        for (std::size_t i = 0; made != nullptr && i < std::min(inputs.size(), made->leaves.size()); ++i)
+            text += (i == 0 ? "; " : ", ") + std::string(i == 0 ? "of " : "") +
+                    leaf_name(source.binding(), source.binding().computation()->leaves[i]) + " " +
+                    said(hud_.bindings.value(inputs[i]));
         say(part, std::move(text));
     }
 
@@ -172,18 +196,18 @@ class Explainer {
 
     void say_text(const Text& text) {
         const detail::ValueUse use = hud_.bindings.bound(text.value).use();
-        const Rounding rounding = rounding_for(text.rounding, use, bool(text.max));
+        const Rounding rounding = rounding_for(text.rounding, use, text.max.is_given());
         std::string says = "is written by " + quoted(text.format);
         if (element_.layer_of_game != nullptr && element_.layer_of_game->format)
             says = "is written by " + quoted(*element_.layer_of_game->format) + ", which the game has set";
         if (hud_.settings.language != nullptr && hud_.settings.language->translation(text.format))
             says += ", translated into '" + hud_.settings.language->tag + "'";
-        if (text.value) {
+        if (text.value.is_given()) {
             says += ", rounded " + said(rounding);
             if (text.rounding == Rounding::automatic) {
                 if (use == detail::ValueUse::time_left) says += ", as it is time that is left";
                 if (use == detail::ValueUse::time_passed) says += ", as it is time that has passed";
-                if (use == detail::ValueUse::amount && text.max) says += ", as it has a maximum";
+                if (use == detail::ValueUse::amount && text.max.is_given()) says += ", as it has a maximum";
             }
         }
         say(ExplainedPart::text, std::move(says));

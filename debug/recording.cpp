@@ -84,7 +84,7 @@ void RunningRecording::drop_unused(const HudDefinition& definition) {
 
 void RunningRecording::name_one(Source& source, const std::string& owner, const std::string& field) {
     const Binding& binding = source.binding();
-    if (!source || is_plain_constant(binding)) return;
+    if (!source.is_given() || is_plain_constant(binding)) return;
     Tracked made;
     std::string name;
     if (binding.access() == Binding::Access::name) {
@@ -96,7 +96,7 @@ void RunningRecording::name_one(Source& source, const std::string& owner, const 
         made.owner = owner;
         made.field = owner + "." + field;
         const auto same = std::find_if(tracked_.begin(), tracked_.end(), [&](const auto& known) {
-            return known.second.field == made.field && known.second.source == source;
+            return known.second.field == made.field && known.second.source.is_same(source);
         });
         if (same != tracked_.end()) {
             source = rapido::by_name(same->first);

@@ -80,7 +80,7 @@ std::string default_of(const Field& field, const void* at) {
             const Source& source = as(static_cast<Source*>(nullptr));
             if (!source.name().empty()) return "\"" + source.name() + "\"";
             std::string storage;
-            return source ? plain_number(source.binding().read(storage).number()) : "";
+            return source.is_given() ? plain_number(source.binding().read(storage).number()) : "";
         }
         default:
             return "";

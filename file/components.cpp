@@ -189,7 +189,11 @@ const Stamp* Components::stamp(const Component& component, const toml::table& ta
     Stamp& stamp = stamps_.emplace_back();
     const Values values = values_of(component, table, stamp, owner);
     if (!stamp.is_whole) return nullptr;
-    const Copying copying{component, values, stamp};
+    auto given = std::make_shared<GivenParameters>();
+    for (const Parameter& parameter : component.parameters)
+        given->emplace(parameter.name,
+                       GivenParameter{values.find(parameter.name)->second, parameter.type == ParameterType::text});
+    const Copying copying{component, values, stamp, std::move(given)};
     for (const auto& [key, node] : *component.table) {
         if (key.str() == "parameters") continue;
         if (key.str() != "element") {
@@ -243,8 +247,17 @@ void Components::copy_node(const toml::node& from, const Copying* copying, Inser
             copy(node, *copied.as_array(), copying);
     } else if (copying == nullptr) {
         if (const auto* const text = from.as_string()) *copied_ += text->get().size() / bytes_of_value;
-        reader_.set_place(insert(from), reader_.place(from));
-    } else if (const toml::node* const value = instead_of(from, *copying)) {
+        toml::node& copied = insert(from);
+        reader_.set_place(copied, reader_.place(from));
+        reader_.copy_parameters(from, copied);
+    } else if (const toml::node* const value = instead_of(from, *copying); value == &from) {
+        toml::node& copied = insert(from);
+        reader_.set_place(copied, reader_.place(from));
+        if (const auto* const text = from.as_string()) {
+            *copied_ += text->get().size() / bytes_of_value;
+            if (text->get().find('$') != std::string::npos) reader_.set_parameters(copied, copying->given);
+        }
+    } else if (value != nullptr) {
         copy_node(*value, nullptr, insert);
     }
 }
@@ -276,6 +289,8 @@ const toml::node* Components::instead_of(const toml::node& from, const Copying& 
     const toml::node* const value = copying.values.find(name)->second;
     if (value == nullptr || (!is_negated && member.empty())) return value;
     if (const auto source = value->value_exact<std::string>()) {
+        // The opposite of what is computed is computed, too.
+        if (is_negated && source->find_first_of(" ()<>=+*/%'") != std::string::npos) return &from;
         const std::string whole = *source + std::string(member);
         if (!is_negated) return made(whole, *value);
         return made(whole.starts_with('!') ? whole.substr(1) : "!" + whole, *value);

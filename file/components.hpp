@@ -75,6 +75,7 @@ class Components {
         const Component& component;
         const Values& values;
         Stamp& stamp;
+        std::shared_ptr<const GivenParameters> given;  ///< the same, for expressions
     };
     /// Null copies as it is.
     void copy(const toml::node& from, toml::table& into, const toml::key& key, const Copying* copying);

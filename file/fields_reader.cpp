@@ -349,9 +349,15 @@ void FieldsReader::read_sources(const toml::node& node, void* into, const std::s
 void FieldsReader::read_source(const toml::node& node, void* into, const std::string& name) {
     Source& source = *static_cast<Source*>(into);
     if (const toml::table* table = node.as_table()) return read_scaled(*table, source, name);
-    if (const auto text = node.value_exact<std::string>(); text && !text->empty() && *text != "!")
-        source = rapido::by_name(resolved(*text));
-    else if (const auto truth = node.value_exact<bool>())
+    if (const auto text = node.value_exact<std::string>(); text && !text->empty()) {
+        const Result<Source> read =
+            parse_expression(*text, [&](std::string_view leaf) { return named_source(leaf, node, name); });
+        if (read) {
+            source = *read;
+        } else if (const Problem& problem = read.problems().front(); !problem.message.empty()) {
+            fail(problem.code, node, name + " " + problem.message, problem.hint);
+        }
+    } else if (const auto truth = node.value_exact<bool>())
         source = constant(*truth);
     else if (const auto whole = node.value_exact<std::int64_t>())
         source = constant(*whole);
@@ -359,6 +365,36 @@ void FieldsReader::read_source(const toml::node& node, void* into, const std::st
         source = constant(*number);
     else
         expected(node, name, "the name of a source, or a constant");
+}
+
+/// A problem without a message has been reported.
+Result<Source> FieldsReader::named_source(std::string_view name, const toml::node& node, const std::string& owner) {
+    if (!name.starts_with('$')) return rapido::by_name(resolved(std::string(name)));
+    const std::string_view parameter = name.substr(1, name.find('.') - 1);
+    const auto known = parameters_.find(&node);
+    const auto given = known != parameters_.end() ? known->second->find(parameter) : GivenParameters::const_iterator();
+    if (known == parameters_.end() || given == known->second->end()) {
+        std::vector<std::string_view> names;
+        if (known != parameters_.end())
+            for (const auto& [other, value] : *known->second)
+                names.push_back(other);
+        return Problem{{},
+                       "asks for '" + utf8::shortened(name) + "', which is no parameter of a component around it",
+                       did_you_mean(parameter, names),
+                       ProblemCode::unknown_name};
+    }
+    if (given->second.value == nullptr) return Source(detail::Binding::constant(Value()));
+    const toml::node& value = *given->second.value;
+    const auto text = value.value_exact<std::string>();
+    const std::string member(name.substr(parameter.size() + 1));
+    if (text && given->second.is_text && member.empty()) return Source(detail::Binding::text(*text));
+    if (text && !member.empty())
+        return parse_expression(*text + member,
+                                [&](std::string_view leaf) { return named_source(leaf, value, owner); });
+    Source made;
+    read_source(value, &made, "'" + std::string(parameter) + "', for " + owner + ",");
+    if (!made.is_given()) return Problem{};
+    return made;
 }
 
 void FieldsReader::read_scaled(const toml::table& table, Source& source, const std::string& name) {

@@ -2,6 +2,8 @@
 #pragma once
 
 #include <deque>
+#include <map>
+#include <memory>
 #include <set>
 #include <span>
 #include <string>
@@ -13,6 +15,7 @@
 #include "file/first_problems.hpp"
 #include "file/toml.hpp"
 #include "rapido/hud/definition.hpp"
+#include "rapido/value/expression.hpp"
 
 namespace rapido {
 
@@ -27,6 +30,13 @@ struct StampNames {
 };
 
 /// Reads tables. Every fault is a problem with its place, and what is faulty keeps its default.
+/// What a stamp gives a parameter of its component; null for one that may be left out and was.
+struct GivenParameter {
+    const toml::node* value = nullptr;
+    bool is_text = false;  ///< and no name of a source
+};
+using GivenParameters = std::map<std::string, GivenParameter, std::less<>>;
+
 class FieldsReader {
  public:
     FieldsReader(std::string file, FirstProblems& problems) : problems_(problems), file_(std::move(file)) {}
@@ -66,6 +76,13 @@ class FieldsReader {
     Location place(const toml::key& key) const { return place(key.source()); }
     /// A copy has no place of its own.
     void set_place(const toml::node& copy, Location at) { copies_[&copy] = std::move(at); }
+    /// In an expression, a copied text has these in place of `$name`.
+    void set_parameters(const toml::node& copy, std::shared_ptr<const GivenParameters> given) {
+        parameters_[&copy] = std::move(given);
+    }
+    void copy_parameters(const toml::node& from, const toml::node& copy) {
+        if (const auto known = parameters_.find(&from); known != parameters_.end()) parameters_[&copy] = known->second;
+    }
 
     /// Colors, fonts and radii may be names of a theme.
     void allow_themes() { has_themes_ = true; }
@@ -99,6 +116,7 @@ class FieldsReader {
     void read_sources(const toml::node& node, void* into, const std::string& name, Locations& locations,
                       const std::string& path, std::size_t most);
     void read_source(const toml::node& node, void* into, const std::string& name);
+    Result<Source> named_source(std::string_view name, const toml::node& node, const std::string& owner);
     void read_scaled(const toml::table& table, Source& source, const std::string& name);
     bool in_range(double number, const Field& field, const toml::node& node, const std::string& name);
     std::optional<double> read_number(const toml::node& node, const Field& field, const std::string& name);
@@ -114,6 +132,7 @@ class FieldsReader {
     FirstProblems& problems_;
     std::string file_;
     std::unordered_map<const toml::node*, Location> copies_;
+    std::unordered_map<const toml::node*, std::shared_ptr<const GivenParameters>> parameters_;
     const StampNames* names_ = nullptr;
     bool has_themes_ = false;
 };

@@ -8,6 +8,7 @@
 #include "element/kinds.hpp"
 #include "file/hud_part.hpp"
 #include "hud/definition_tables.hpp"
+#include "rapido/value/expression.hpp"
 #include "rapido/file.hpp"
 
 namespace rapido {
@@ -154,7 +155,7 @@ class HudWriter {
 
     /// A source that is empty, where it is not by default.
     std::string empty_source(const Field& field, const void* usual, const std::string& owner) {
-        if (*static_cast<const Source*>(usual))
+        if (static_cast<const Source*>(usual)->is_given())
             problems.push_back({{},
                                 owner + std::string(field.name) + " is empty, which a file cannot say",
                                 "give a constant",
@@ -271,9 +272,11 @@ class HudWriter {
     std::string source_text(const Source& source, const std::string& field) {
         using detail::Binding;
         const Binding& binding = source.binding();
+        if (binding.access() == Binding::Access::computed)
+            if (const std::string said = write_expression(source); !said.empty()) return in_quotes(said);
         const bool is_name = binding.access() == Binding::Access::name;
-        const Value constant = is_name || !source ? Value() : constant_of(source);
-        if (!source) return {};
+        const Value constant = is_name || !source.is_given() ? Value() : constant_of(source);
+        if (!source.is_given()) return {};
         if (!is_name && !constant.has_value()) {
             problems.push_back({{},
                                 field + " is bound to something of the game, which a file cannot say",
@@ -281,6 +284,12 @@ class HudWriter {
                                 ProblemCode::unfit});
             return "0";
         }
+        if (const Result<Source> read = parse_expression(binding.name());
+            is_name && (!read || read->name() != binding.name()))
+            problems.push_back({{},
+                                field + " is the source '" + binding.name() + "', whose name a file cannot say",
+                                "make names of letters, digits, '_' and '-' in parts that are joined by dots",
+                                ProblemCode::unfit});
         std::string written;
         if (is_name)
             written = in_quotes((binding.is_negated() ? "!" : "") + binding.name());

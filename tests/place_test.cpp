@@ -1,4 +1,5 @@
 // Where elements stand besides the flow: stretched, by layers, kept on the screen.
+#include "rapido/text/language.hpp"
 #include "support.hpp"
 
 namespace rapido::test {

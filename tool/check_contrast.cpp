@@ -87,7 +87,7 @@ bool is_like(Color a, Color b) {
 /// Whether an image tells something, as its value, a condition or a cover changes it; others may be there for their beauty.
 bool tells_something(const Element* element) {
     const std::optional<Image> image = element != nullptr ? element->as<Image>() : std::nullopt;
-    return image && (image->value || image->visible || !image->bands.empty());
+    return image && (image->value.is_given() || image->visible.is_given() || !image->bands.empty());
 }
 
 }  // namespace

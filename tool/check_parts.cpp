@@ -182,7 +182,7 @@ class PartsChecker {
     void check_bands(const CommonFields& element, const Element& described) {
         const std::vector<Band>& bands = element.plan.bands;
         const std::optional<Limits> range = range_of(checked_, element.value);
-        const bool has_max = bool(element.max);
+        const bool has_max = element.max.is_given();
         std::optional<Limits> most = range_of(checked_, element.max);
         if (const auto constant = constant_of(element.max))
             most = Limits{constant->get().number(), constant->get().number()};
@@ -311,7 +311,7 @@ std::vector<std::string> names_in(const HudDefinition& definition) {
     for (const Element& element : definition.elements) {
         WrittenElement written(element);
         for_each_source(*written.kind().table, written.data(), [&](const std::string&, const Source& source) {
-            if (!source.name().empty()) names.push_back(source.name());
+            std::ranges::copy(source.names(), std::back_inserter(names));
         });
     }
     return names;

@@ -95,7 +95,7 @@ MarkerRef Hud::add_marker(ElementRef ref, const PositionSource& at, std::span<co
     bound.clear();
     for (const Source& value : values) {
         bound.push_back(state_->bindings.bound(value));
-        if (value && bound.back().access() == detail::Binding::Access::none)
+        if (value.is_given() && bound.back().access() == detail::Binding::Access::none)
             return refuse("unknown source '" + value.name() + "'",
                           did_you_mean(value.name(), state_->bindings.sources().names()));
     }

@@ -108,7 +108,13 @@ void Hud::State::follow_names() {
             timers.add(timer.name, *timer.timer, timer.clock);
     }
     std::vector<ElementIndex> affected;
-    for (const SourceIndex source : bindings.follow_names())
+    const std::span<const SourceIndex> rebound = bindings.follow_names();
+    for (const std::string& name : bindings.take_circles())
+        problems.report({{},
+                         "source '" + name + "' is computed from itself",
+                         "it has no value",
+                         ProblemCode::contradiction});
+    for (const SourceIndex source : rebound)
         for (const Dependent& dependent : bindings.dependents(source))
             if (dependent.element != no_element) affected.push_back(dependent.element);
     std::sort(affected.begin(), affected.end());

@@ -15,7 +15,7 @@ Timer without_sources(Timer timer) {
 }
 
 bool have_same_sources(const Timer& a, const Timer& b) {
-    return a.start_when == b.start_when && a.pause_when == b.pause_when && a.speed == b.speed;
+    return a.start_when.is_same(b.start_when) && a.pause_when.is_same(b.pause_when) && a.speed.is_same(b.speed);
 }
 
 /// How many messages a log shows at once is fixed while it runs; other elements show none.

@@ -62,6 +62,14 @@ struct ValueType {
     void (*destroy)(void* value) = nullptr;
     bool (*equal)(const void* a, const void* b) = nullptr;
 };
+/// A source has no `==` of its own, as that gives another source.
+template <class T>
+bool are_equal(const T& a, const T& b) {
+    if constexpr (requires { a.is_same(b); })
+        return a.is_same(b);
+    else
+        return a == b;
+}
 template <class T>
 inline constexpr ValueType value_type{
     sizeof(T),
@@ -69,7 +77,7 @@ inline constexpr ValueType value_type{
     [](void* room, const void* value) { new (room) T(*static_cast<const T*>(value)); },
     [](void* to, const void* value) { *static_cast<T*>(to) = *static_cast<const T*>(value); },
     [](void* value) { static_cast<T*>(value)->~T(); },
-    [](const void* a, const void* b) { return *static_cast<const T*>(a) == *static_cast<const T*>(b); }};
+    [](const void* a, const void* b) { return are_equal(*static_cast<const T*>(a), *static_cast<const T*>(b)); }};
 
 /// No list of a description is longer, whatever it holds.
 inline constexpr std::size_t most_in_list = 10'000;

@@ -60,7 +60,7 @@ CommonFields common_of(const Described& description) {
         common.plan.pace = description.pace;
         common.plan.motions = description.motion;
         common.plan.bands = description.bands;
-        common.plan.has_max = static_cast<bool>(description.max);
+        common.plan.has_max = description.max.is_given();
         common.plan.color = description.color;
     }
     if constexpr (requires { description.clock; }) common.plan.clock = description.clock;

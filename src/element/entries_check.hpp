@@ -27,7 +27,7 @@ class EntriesCheck {
         if (bound.getter() != nullptr) check.reader_ = bound.getter()->entries();
         // A name may come later.
         const bool is_waiting = bound.access() == detail::Binding::Access::none && !source.name().empty();
-        if (check.reader_ == nullptr && !is_waiting && !(optional && !source))
+        if (check.reader_ == nullptr && !is_waiting && (!optional || source.is_given()))
             context.report("entries", "needs entries, and this source is one value",
                            "offer it by rapido::watch_entries");
         return check;

@@ -1,4 +1,6 @@
 // Comparisons of what is described, which need not be compiled wherever it is.
+#include <tuple>
+
 #include "rapido/element/bar.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
@@ -13,19 +15,33 @@
 
 namespace rapido {
 
-bool operator==(const BarPart&, const BarPart&) = default;
+bool operator==(const BarPart& a, const BarPart& b) {
+    return a.value.is_same(b.value) && a.where == b.where && a.color == b.color;
+}
 bool operator==(const Outline&, const Outline&) = default;
 bool operator==(const Shadow&, const Shadow&) = default;
 bool operator==(const Glow&, const Glow&) = default;
 bool operator==(const Lid&, const Lid&) = default;
-bool operator==(const Message&, const Message&) = default;
-bool operator==(const ExtraPips&, const ExtraPips&) = default;
+bool operator==(const Message& a, const Message& b) {
+    const auto rest = [](const Message& of) {
+        return std::tie(of.id, of.text, of.on, of.element, of.band, of.timer, of.at, of.priority, of.lasting,
+                        of.show_for, of.expires, of.color);
+    };
+    return a.value.is_same(b.value) && a.when.is_same(b.when) && rest(a) == rest(b);
+}
+bool operator==(const ExtraPips& a, const ExtraPips& b) {
+    return a.value.is_same(b.value) && a.shape == b.shape && a.image == b.image && a.color == b.color;
+}
 bool operator==(const PipsInTurn&, const PipsInTurn&) = default;
 bool operator==(const PopUpBand&, const PopUpBand&) = default;
 bool operator==(const PopUp&, const PopUp&) = default;
-bool operator==(const RulerPointer&, const RulerPointer&) = default;
+bool operator==(const RulerPointer& a, const RulerPointer& b) {
+    return a.value.is_same(b.value) && a.color == b.color && a.length == b.length;
+}
 bool operator==(const PluralForms&, const PluralForms&) = default;
-bool operator==(const InlineImage&, const InlineImage&) = default;
+bool operator==(const InlineImage& a, const InlineImage& b) {
+    return a.name == b.name && a.value.is_same(b.value) && a.images == b.images;
+}
 bool operator==(const TextStyle&, const TextStyle&) = default;
 bool operator==(const Tick&, const Tick&) = default;
 bool operator==(const TickLabel&, const TickLabel&) = default;

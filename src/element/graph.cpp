@@ -141,7 +141,7 @@ class GraphBody final : public Body {
  public:
     GraphBody(const Graph& graph, BodyContext& context)
         : min_(graph.min),
-          has_max_(graph.max),
+          has_max_(graph.max.is_given()),
           type_(graph.type),
           thickness_(graph.thickness),
           ticks_(graph.ticks, TickRow::across, context),

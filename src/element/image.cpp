@@ -53,9 +53,9 @@ class ImageBody final : public Body {
           slice_(image.slice),
           color_(image.color),
           smooth_(image.smooth),
-          has_value_(image.value),
+          has_value_(image.value.is_given()),
           lid_(image.lid),
-          picks_frame_(image.value && !image.lid && image.images.empty()) {
+          picks_frame_(image.value.is_given() && !image.lid && image.images.empty()) {
         for (std::size_t i = 0; i < image.images.size(); ++i)
             of_values_.push_back(ImageLook::find(image.images[i], "images", image.frames, context));
         for (std::size_t i = 0; i < image.bands.size(); ++i)

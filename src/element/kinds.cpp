@@ -40,7 +40,9 @@ const Kind* find_kind(std::string_view name) {
 
 namespace detail {
 
-bool operator==(const OwnSource&, const OwnSource&) = default;
+bool operator==(const OwnSource& a, const OwnSource& b) {
+    return a.field == b.field && a.source.is_same(b.source);
+}
 
 namespace {
 
@@ -215,7 +217,7 @@ Element::Element(const Kind& kind, const void* description)
         if (field.type != FieldType::source) continue;
         const Source& given = *static_cast<const Source*>(field.at(description));
         const Source& usual = *static_cast<const Source*>(field.at(kind.defaults()));
-        if (!(given == usual)) sources_.push_back({static_cast<std::uint32_t>(i), given});
+        if (!given.is_same(usual)) sources_.push_back({static_cast<std::uint32_t>(i), given});
     }
     auto fields = std::make_shared<const detail::KeptFields>(kind, description);
     if (!fields->is_empty()) fields_ = std::move(fields);

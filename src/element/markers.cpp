@@ -92,17 +92,17 @@ std::vector<FurtherSource> further_sources(const Markers& markers) {
 
 std::unique_ptr<Body> make_body(const Markers& markers, BodyContext& context) {
     const EntriesCheck entries =
-        EntriesCheck::of(markers.entries, !markers.parameters.empty() || !markers.entries, context);
+        EntriesCheck::of(markers.entries, !markers.parameters.empty() || !markers.entries.is_given(), context);
     entries.check_field(markers.key, "key");
     for (const auto& [name, field] : {std::pair(&markers.in_sight, "in_sight"),
                                       std::pair(&markers.value_of, "value_of"), std::pair(&markers.max_of, "max_of")}) {
         const bool is_given =
             std::find(markers.parameters.begin(), markers.parameters.end(), *name) != markers.parameters.end();
-        if (!markers.entries && !name->empty() && !is_given)
+        if (!markers.entries.is_given() && !name->empty() && !is_given)
             context.report(field, "is '" + *name + "', which is not in 'parameters'", {}, ProblemCode::unknown_name);
         entries.check_field(*name, field);
     }
-    if (markers.entries && !markers.parameters.empty())
+    if (markers.entries.is_given() && !markers.parameters.empty())
         context.report("parameters", "must not be there where there is 'entries'", {}, ProblemCode::contradiction);
     if (markers.show != ShowMarker::always && markers.value_of.empty())
         context.report("show", "needs 'value_of'", {}, ProblemCode::missing_key);

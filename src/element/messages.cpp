@@ -29,7 +29,7 @@ bool Messages::make(Said& said, const Message& message, const Language* language
     const std::string name = field + "text";
     const bool had_looks = !looks_.empty();
     std::optional<FormattedText> made = make_formatted_text(
-        {.format = message.text, .has_value = bool(message.value), .field = name, .looks = &looks_, .around = around_},
+        {.format = message.text, .has_value = message.value.is_given(), .field = name, .looks = &looks_, .around = around_},
         options, language, context);
     if (!made) return false;
     if (had_looks || !looks_.empty()) ++version_of_looks_;
@@ -108,7 +108,7 @@ void Messages::set_language(const Language* language, BodyContext& context) {
 
 void Messages::update(std::span<const Value> values) {
     for (std::size_t i = 0; i < declared_; ++i)
-        if (all_[i].message.value && all_[i].text &&
+        if (all_[i].message.value.is_given() && all_[i].text &&
             all_[i].text->update({.value = values[2 * i], .max = {}, .delta = {}}))
             ++all_[i].version;
     for (std::size_t i = 0; i < pictures_.size(); ++i)

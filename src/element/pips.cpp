@@ -82,7 +82,7 @@ class PipsBody final : public FillBody {
  public:
     PipsBody(const Pips& pips, BodyContext& context)
         : FillBody(pips.color, pips.color),
-          has_max_(pips.max),
+          has_max_(pips.max.is_given()),
           pip_size_(pips.pip_size),
           gap_(pips.gap),
           per_row_(pips.per_row),
@@ -105,7 +105,7 @@ class PipsBody final : public FillBody {
                           .image = ImageLook::find(pips.image, "image", pips.frames, context),
                           .empty_image = ImageLook::find(pips.empty_image, "empty_image", {}, context),
                           .color = pips.color,
-                          .row = PipRow(static_cast<bool>(pips.max))});
+                          .row = PipRow(pips.max.is_given())});
         for (std::size_t i = 0; i < pips.extra.size(); ++i) {
             const ExtraPips& extra = pips.extra[i];
             const std::string field = "extra." + std::to_string(i) + ".image";

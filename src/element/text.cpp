@@ -331,8 +331,8 @@ class TextBody final : public Body {
 
 TextPatterns::TextPatterns(const Text& text)
     : format(text.format),
-      has_value(text.value),
-      has_max(text.max),
+      has_value(text.value.is_given()),
+      has_max(text.max.is_given()),
       asks_for_rounding(text.rounding != Rounding::automatic && text.rounding != Rounding::nearest),
       around{text.font.value(), text.weight, text.italic, text.size},
       plural(text.plural == PluralForms{} ? nullptr : std::make_shared<const PluralForms>(text.plural)) {
@@ -390,7 +390,7 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
     if (!utf8::is_valid(text.placeholder)) context.report("placeholder", "is not valid UTF-8", {}, ProblemCode::syntax);
     if (text.range.low > text.range.high)
         context.report("range", "goes from high to low", {}, ProblemCode::contradiction);
-    const TextOptions options{.rounding = rounding_for(text.rounding, context.value_use, bool(text.max)),
+    const TextOptions options{.rounding = rounding_for(text.rounding, context.value_use, text.max.is_given()),
                               .placeholder = text.placeholder,
                               .compact_digits = std::clamp(text.compact_digits, 0, 15),
                               .drop_zero_parts = text.drop_zero_parts,

@@ -75,14 +75,14 @@ void Hud::State::advance_clocks(Step step) {
 }
 
 void Hud::State::read_sources() {
-    bindings.read();
+    bindings.read(time.now());
     if (recording != nullptr) recording->tell(time.now(), time.now(ClockKind::game));
     lists.tell({camera, layouter.screen()}, time.now());
     timers.obey(time);
     timers.tell();
     frame_meters.tell(time);
     tell_cost();
-    bindings.tell_derived();
+    bindings.tell_derived(time.now());
     bindings.note_changes(time.now());
 }
 
@@ -105,7 +105,7 @@ void Hud::State::follow_pending() {
     if (pending.empty()) return;
     bindings.begin();
     pending.tell(time);
-    bindings.tell_derived();
+    bindings.tell_derived(time.now());
     bindings.note_changes(time.now());
     follow(Readouts::Lane::pending);
 }

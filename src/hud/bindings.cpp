@@ -1,8 +1,10 @@
 #include "hud/bindings.hpp"
 
 #include <algorithm>
+#include <functional>
 
 #include "base/nearest.hpp"
+#include "value/computation.hpp"
 
 namespace rapido {
 
@@ -11,11 +13,20 @@ using detail::Binding;
 void Bindings::grow() {
     dependents_.resize(scan_.size());
     used_.resize(scan_.size());
+    feeds_.resize(scan_.size(), feeds_none);
+    changed_at_.resize(scan_.size());
+    stages_.resize(scan_.size());
+}
+
+/// Its next value is its first one.
+void Bindings::begin_again(SourceIndex index) {
+    grow();
+    stages_[index] = Stage::unread;
 }
 
 SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Type> type, detail::ValueUse use) {
     const SourceIndex index = scan_.add_told();
-    grow();
+    begin_again(index);
     const Binding told = Binding::named(name).used_as(use);
     told_.emplace(name, Told{index, type ? told.expecting(*type) : told});
     follow_told(name, index);
@@ -30,10 +41,11 @@ void Bindings::set_told_type(const std::string& name, std::optional<Value::Type>
 
 std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem) {
     const Binding& asked = source.binding();
-    if (!source) return no_source;
+    if (!source.is_given()) return no_source;
+    if (asked.access() == Binding::Access::computed) return computed(asked, problem);
     if (asked.access() != Binding::Access::name) {
         const SourceIndex index = scan_.add(asked);
-        grow();
+        if (!scan_.value(index).has_value()) begin_again(index);
         return index;
     }
     const std::string& name = source.name();
@@ -54,7 +66,43 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
     if (!is_told(name)) return named(asked);
     const SourceIndex told = told_.at(name).index;
     used_[told] = 1;
-    return asked.is_adjusted() ? derived(told, asked) : told;
+    return asked.is_adjusted() ? derived({told}, asked) : told;
+}
+
+/// Those who ask for the same share it.
+std::optional<SourceIndex> Bindings::computed(const Binding& how, Problem& problem) {
+    std::optional<std::vector<SourceIndex>> from = leaves_of(how, problem);
+    if (!from) return std::nullopt;
+    const std::vector<SourceIndex> users = *from;
+    const std::size_t before = derived_places_.size();
+    const SourceIndex to = derived(std::move(*from), how);
+    // One that was there has users of its leaves already.
+    if (derived_places_.size() == before)
+        for (const SourceIndex leaf : users)
+            release(leaf);
+    return to;
+}
+
+/// The sources of its leaves, with one user more each; nothing, with a problem, where one can never be.
+std::optional<std::vector<SourceIndex>> Bindings::leaves_of(const Binding& how, Problem& problem) {
+    const detail::Computation& made = *how.computation();
+    if (made.is_too_large) {
+        problem.code = ProblemCode::too_large;
+        problem.message = "is computed from more than 64 terms, or more than 16 deep";
+        problem.hint = "give a part of it a name in 'Sources'; 'since' takes a source that is read, and nothing else";
+        return std::nullopt;
+    }
+    std::vector<SourceIndex> from;
+    for (const Binding& leaf : made.leaves) {
+        const std::optional<SourceIndex> index = find(Source(leaf), problem);
+        if (!index) {
+            for (const SourceIndex known : from)
+                release(known);
+            return std::nullopt;
+        }
+        from.push_back(*index);
+    }
+    return from;
 }
 
 std::vector<std::string> Bindings::asked() const {
@@ -82,13 +130,42 @@ SourceIndex Bindings::named(const Binding& asked) {
         ++same.users;
         return known->second;
     }
-    const Source* const offered = sources_.find(asked.name());
-    const SourceIndex index =
-        offered != nullptr ? scan_.add_own(asked.applied_to(offered->binding())) : scan_.add_told();
-    grow();
+    const SourceIndex index = scan_.add_told();
+    begin_again(index);
     named_.emplace(index, Named{asked, 1, sources_.revision_of(asked.name()), hash});
     known_named_.emplace(hash, index);
+    offer_name(index);
     return index;
+}
+
+/// Lets a source that is read by its name read what the name means now.
+void Bindings::offer_name(SourceIndex index) {
+    const Binding asked = named_.at(index).asked;
+    begin_again(index);
+    const Source* const offered = sources_.find(asked.name());
+    underive(index);
+    if (offered == nullptr) return;
+    const Binding how = asked.applied_to(offered->binding());
+    if (how.access() != Binding::Access::computed) return scan_.rebind(index, how);
+    scan_.let_tell(index);
+    Problem problem;
+    std::optional<std::vector<SourceIndex>> from = leaves_of(how, problem);
+    if (!from) return;
+    const bool is_circle =
+        std::any_of(from->begin(), from->end(), [&](SourceIndex source) { return is_made_of(source, index); });
+    if (!is_circle) return derive(std::move(*from), index, how, 0);
+    // A name that is made of itself has no value.
+    circles_.push_back(asked.name());
+    for (const SourceIndex source : *from)
+        release(source);
+}
+
+bool Bindings::is_made_of(SourceIndex source, SourceIndex part) const {
+    if (source == part) return true;
+    const auto own = derived_places_.find(source);
+    if (own == derived_places_.end()) return false;
+    const std::vector<SourceIndex>& from = derived_[own->second].from;
+    return std::any_of(from.begin(), from.end(), [&](SourceIndex inner) { return is_made_of(inner, part); });
 }
 
 std::span<const SourceIndex> Bindings::follow_names() {
@@ -100,9 +177,15 @@ std::span<const SourceIndex> Bindings::follow_names() {
         const std::uint64_t revision = sources_.revision_of(known.asked.name());
         if (revision == known.revision) continue;
         known.revision = revision;
-        scan_.rebind(index, known.asked.applied_to(sources_.find(known.asked.name())->binding()));
         rebound_.push_back(index);
     }
+    for (const SourceIndex index : rebound_)
+        if (named_.contains(index)) offer_name(index);
+    // What is made of them means something else, too.
+    for (std::size_t i = 0; i < rebound_.size(); ++i)
+        for (const Place place : fed_by(rebound_[i]))
+            if (std::find(rebound_.begin(), rebound_.end(), derived_[place].to) == rebound_.end())
+                rebound_.push_back(derived_[place].to);
     std::sort(rebound_.begin(), rebound_.end());
     return rebound_;
 }
@@ -126,7 +209,7 @@ void Bindings::follow_told(const std::string& name, SourceIndex told) {
         const Named known = named_.at(index);
         forget_name(index);
         used_[told] = 1;
-        derive(told, index, known.asked, known.users);
+        derive({told}, index, known.asked, known.users);
         linked_.push_back(index);
     }
 }
@@ -143,7 +226,9 @@ bool Bindings::release_named(SourceIndex index) {
     const auto known = named_.find(index);
     if (known == named_.end()) return false;
     if (--known->second.users > 0) return true;
-    if (known->second.revision != 0)
+    const bool is_read = scan_.reads(index);
+    underive(index);
+    if (is_read)
         scan_.release(index);
     else
         scan_.remove_told(index);
@@ -153,6 +238,8 @@ bool Bindings::release_named(SourceIndex index) {
 
 Binding Bindings::bound(const Source& source) const {
     const Binding& asked = source.binding();
+    if (asked.access() == Binding::Access::computed)
+        return asked.with_leaves([this](const Binding& leaf) { return bound(by_name(leaf.name())); });
     if (asked.access() != Binding::Access::name) return asked;
     if (const auto told = told_.find(asked.name()); told != told_.end()) return asked.applied_to(told->second.kind);
     const Source* const named = sources_.find(asked.name());
@@ -160,44 +247,142 @@ Binding Bindings::bound(const Source& source) const {
 }
 
 /// Those who ask for the same share it.
-SourceIndex Bindings::derived(SourceIndex from, const Binding& how) {
-    const std::size_t hash = how.hash() * 31 + from;
+SourceIndex Bindings::derived(std::vector<SourceIndex> from, const Binding& how) {
+    std::size_t hash = how.hash();
+    for (const SourceIndex source : from)
+        hash = hash * 31 + source;
     const auto [first, last] = known_derived_.equal_range(hash);
     for (auto known = first; known != last; ++known) {
         Derived& same = derived_[derived_places_[known->second]];
-        if (same.from != from || !(same.how == how)) continue;
+        if (same.from != from || !(same.how == how) || same.users == 0) continue;
         ++same.users;
         return same.to;
     }
     const SourceIndex to = scan_.add_told();
-    grow();
-    derive(from, to, how, 1);
+    begin_again(to);
+    derive(std::move(from), to, how, 1);
     return to;
 }
 
-void Bindings::derive(SourceIndex from, SourceIndex to, const Binding& how, std::uint32_t users) {
-    const std::size_t hash = how.hash() * 31 + from;
+/// Without users it is that of a name, and goes with it.
+void Bindings::derive(std::vector<SourceIndex> from, SourceIndex to, const Binding& how, std::uint32_t users) {
+    if (free_derived_.empty()) {
+        free_derived_.push_back(static_cast<Place>(derived_.size()));
+        derived_.emplace_back();
+    }
+    const Place place = free_derived_.back();
+    free_derived_.pop_back();
+    std::size_t hash = how.hash();
+    for (const SourceIndex source : from) {
+        hash = hash * 31 + source;
+        if (feeds_[source] == feeds_none && free_fed_.empty()) {
+            free_fed_.push_back(static_cast<std::uint32_t>(fed_.size()));
+            fed_.emplace_back();
+        }
+        if (feeds_[source] == feeds_none) {
+            feeds_[source] = free_fed_.back();
+            free_fed_.pop_back();
+        }
+        fed_[feeds_[source]].push_back(place);
+    }
     known_derived_.emplace(hash, to);
-    derived_places_.emplace(to, derived_.size());
-    derived_.push_back({from, to, how, users, hash});
+    derived_places_.emplace(to, place);
+    const detail::Computation* const made = how.computation();
+    derived_[place] = {.from = std::move(from),
+                       .to = to,
+                       .how = how,
+                       .users = users,
+                       .hash = hash,
+                       .is_timed = made != nullptr && made->has_since()};
+    if (derived_[place].is_timed) timed_.push_back(place);
+    for (const Place fed : fed_by(to))
+        rank(fed);
+    rank(place);
+    make_due(place, false);
+}
+
+std::span<const Bindings::Place> Bindings::fed_by(SourceIndex source) const {
+    return feeds_[source] == feeds_none ? std::span<const Place>() : fed_[feeds_[source]];
+}
+
+/// It is told nothing any more.
+void Bindings::underive(SourceIndex to) {
+    const auto own = derived_places_.find(to);
+    if (own == derived_places_.end()) return;
+    const Place place = own->second;
+    const Derived gone = std::exchange(derived_[place], Derived{});
+    free_derived_.push_back(place);
+    const auto [first, last] = known_derived_.equal_range(gone.hash);
+    known_derived_.erase(std::find_if(first, last, [&](const auto& known) { return known.second == to; }));
+    derived_places_.erase(own);
+    std::erase(timed_, place);
+    std::erase_if(due_, [place](const auto& due) { return due.second == place; });
+    std::make_heap(due_.begin(), due_.end(), std::greater<>());
+    for (const SourceIndex source : gone.from) {
+        std::vector<Place>& fed = fed_[feeds_[source]];
+        fed.erase(std::find(fed.begin(), fed.end(), place));
+        if (fed.empty()) free_fed_.push_back(std::exchange(feeds_[source], feeds_none));
+    }
+    if (gone.how.computation() != nullptr)
+        for (const SourceIndex source : gone.from)
+            release(source);
 }
 
 void Bindings::release(SourceIndex index) {
     if (index == no_source || release_named(index)) return;
     const auto own = derived_places_.find(index);
     if (own == derived_places_.end()) return scan_.release(index);
-    const std::size_t place = own->second;
-    if (--derived_[place].users > 0) return;
-    const auto [first, last] = known_derived_.equal_range(derived_[place].hash);
-    known_derived_.erase(std::find_if(first, last, [&](const auto& known) { return known.second == index; }));
-    derived_places_.erase(own);
+    if (--derived_[own->second].users > 0) return;
+    underive(index);
     scan_.remove_told(index);
-    // The last one takes its place.
-    if (place + 1 != derived_.size()) {
-        derived_[place] = std::move(derived_.back());
-        derived_places_[derived_[place].to] = place;
+}
+
+/// What is made of others comes after them. A name that means something only now may feed what is there already.
+void Bindings::rank(Place place) {
+    Derived& made = derived_[place];
+    std::uint32_t rank_of_made = 1;
+    for (const SourceIndex source : made.from)
+        if (const auto own = derived_places_.find(source); own != derived_places_.end())
+            rank_of_made = std::max(rank_of_made, derived_[own->second].rank + 1);
+    // There are no circles, so that this ends.
+    const bool differs = std::exchange(made.rank, rank_of_made) != rank_of_made;
+    if (differs)
+        for (const Place fed : fed_by(made.to))
+            rank(fed);
+}
+
+/// It is to be made again.
+void Bindings::make_due(Place place, bool snaps) {
+    Derived& made = derived_[place];
+    made.snaps = made.snaps || snaps;
+    if (std::exchange(made.is_due, true)) return;
+    due_.emplace_back(made.rank, place);
+    std::push_heap(due_.begin(), due_.end(), std::greater<>());
+}
+
+void Bindings::follow(Place place, Nanoseconds now) {
+    Derived& made = derived_[place];
+    made.is_due = false;
+    if (std::exchange(made.snaps, false)) snapped_.push_back(made.to);
+    const detail::Computation* const program = made.how.computation();
+    if (program == nullptr) return scan_.tell(made.to, made.how.adjusted(scan_.value(made.from.front())), changed_);
+    of_leaves_.clear();
+    since_changes_.clear();
+    for (const SourceIndex source : made.from) {
+        of_leaves_.push_back(value(source));
+        since_changes_.push_back(made.is_timed ? since_change(source, now) : Value());
     }
-    derived_.pop_back();
+    scan_.tell(made.to, made.how.adjusted(program->result(of_leaves_, since_changes_)), changed_);
+}
+
+/// How long ago a source changed: in this frame, perhaps.
+Value Bindings::since_change(SourceIndex source, Nanoseconds now) const {
+    const auto is_in = [source](const std::vector<SourceIndex>& all, std::size_t first) {
+        return std::find(all.begin() + static_cast<std::ptrdiff_t>(first), all.end(), source) != all.end();
+    };
+    if (stages_[source] != Stage::unread && is_in(changed_, noted_) && !is_in(snapped_, 0))
+        return Value(Nanoseconds{0});
+    return stages_[source] == Stage::changed ? Value(now - changed_at_[source]) : Value();
 }
 
 void Bindings::depend(SourceIndex index, Dependent dependent) {
@@ -245,11 +430,15 @@ void Bindings::forget(SourceIndex index, ElementIndex element) {
 void Bindings::begin() {
     changed_.clear();
     snapped_.clear();
+    followed_ = followed_snaps_ = noted_ = 0;
 }
 
-void Bindings::read() {
-    const Reading reading(*this);
-    scan_.read(changed_, snapped_);
+void Bindings::read(Nanoseconds now) {
+    {
+        const Reading reading(*this);
+        scan_.read(changed_, snapped_);
+    }
+    tell_derived(now);
 }
 
 Value Bindings::read_once(const Source& source, std::string& storage) {
@@ -283,9 +472,23 @@ WorldPoint Bindings::read_position(const PositionSource& at) {
     return at.read();
 }
 
-void Bindings::tell_derived() {
-    for (const Derived& made : derived_)
-        scan_.tell(made.to, made.how.adjusted(scan_.value(made.from)), changed_);
+void Bindings::tell_derived(Nanoseconds now) {
+    if (derived_places_.empty()) return;
+    for (const Place place : timed_)
+        make_due(place, false);
+    while (true) {
+        for (; followed_snaps_ < snapped_.size(); ++followed_snaps_)
+            for (const Place place : fed_by(snapped_[followed_snaps_]))
+                make_due(place, true);
+        for (; followed_ < changed_.size(); ++followed_)
+            for (const Place place : fed_by(changed_[followed_]))
+                make_due(place, false);
+        if (due_.empty()) return;
+        std::pop_heap(due_.begin(), due_.end(), std::greater<>());
+        const Place place = due_.back().second;
+        due_.pop_back();
+        follow(place, now);
+    }
 }
 
 }  // namespace rapido

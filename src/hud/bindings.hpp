@@ -79,7 +79,7 @@ class Bindings {
     /// Forgets what changed.
     void begin();
     /// Reads all sources of the game. A getter that calls into the HUD finds it reading.
-    void read();
+    void read(Nanoseconds now);
     bool is_reading() const { return reading_ > 0; }
     /// What getters have thrown since the last call.
     std::vector<detail::ReadFailure> take_failures() { return std::exchange(failures_, {}); }
@@ -93,8 +93,10 @@ class Bindings {
     bool read_positions(const detail::EntryReader& reader, std::span<WorldPoint> into);
     WorldPoint read_position(const PositionSource& at);
     void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
-    /// Follows what was told with what is made of it, negated or scaled.
-    void tell_derived();
+    /// Follows what was read and told with what is made of it: negated, scaled, computed from several.
+    void tell_derived(Nanoseconds now);
+    /// Names of the game that are made of themselves, since the last call; they have no value.
+    std::vector<std::string> take_circles() { return std::exchange(circles_, {}); }
 
     /// The value of a source; no value for none.
     const Value& value(SourceIndex index) const { return index == no_source ? nothing_ : scan_.value(index); }
@@ -102,14 +104,25 @@ class Bindings {
     std::span<const SourceIndex> changed() const { return changed_; }
     /// Remembers when the sources that have changed did.
     void note_changes(Nanoseconds now) {
-        changed_at_.resize(scan_.size(), Nanoseconds::min());
-        for (const SourceIndex source : changed_)
+        for (; noted_ < changed_.size(); ++noted_) {
+            const SourceIndex source = changed_[noted_];
             changed_at_[source] = now;
+            // Its first value is no change, and what comes with a snap is none.
+            stages_[source] = stages_[source] == Stage::unread ? Stage::read : Stage::changed;
+        }
+        for (const SourceIndex source : snapped_)
+            stages_[source] = Stage::read;
     }
-    /// When a source last changed; nothing for one that never has.
+    /// When a source last changed, or had its first value; nothing for one that never has had any.
     std::optional<Nanoseconds> changed_at(SourceIndex index) const {
-        if (index >= changed_at_.size() || changed_at_[index] == Nanoseconds::min()) return std::nullopt;
-        return changed_at_[index];
+        return index < stages_.size() && stages_[index] != Stage::unread ? std::optional(changed_at_[index])
+                                                                         : std::nullopt;
+    }
+    /// What a source is made of, in the order of the leaves of its computation; none for one that is read.
+    std::span<const SourceIndex> inputs(SourceIndex index) const {
+        const auto own = derived_places_.find(index);
+        return own != derived_places_.end() ? std::span<const SourceIndex>(derived_[own->second].from)
+                                            : std::span<const SourceIndex>();
     }
     /// Those whose value came with a snap.
     std::span<const SourceIndex> snapped() const { return snapped_; }
@@ -139,13 +152,18 @@ class Bindings {
         SourceIndex index;
         detail::Binding kind;  ///< its type and use
     };
-    /// A told source, negated or scaled.
+    /// A source that is told what is made of others: negated, scaled or computed. Its place is free without a source.
     struct Derived {
-        SourceIndex from, to;
-        detail::Binding how;
+        std::vector<SourceIndex> from{};  ///< in the order of the leaves, if it is computed
+        SourceIndex to = no_source;
+        detail::Binding how{};
         std::uint32_t users = 1;
+        std::uint32_t rank = 1;  ///< more than those of all that it is made of
         std::size_t hash = 0;
+        bool is_due = false, snaps = false;
+        bool is_timed = false;  ///< asks how long ago something changed
     };
+    using Place = std::uint32_t;  ///< in `derived_`
     /// Most sources have one dependent, which stands in the array itself.
     struct Dependents {
         static constexpr std::uint32_t none = UINT32_MAX, one = UINT32_MAX - 1;
@@ -160,12 +178,23 @@ class Bindings {
         std::size_t hash = 0;
     };
     SourceIndex named(const detail::Binding& asked);
-    void derive(SourceIndex from, SourceIndex to, const detail::Binding& how, std::uint32_t users);
+    std::optional<SourceIndex> computed(const detail::Binding& how, Problem& problem);
+    std::optional<std::vector<SourceIndex>> leaves_of(const detail::Binding& how, Problem& problem);
+    void offer_name(SourceIndex index);
+    bool is_made_of(SourceIndex source, SourceIndex part) const;
+    void derive(std::vector<SourceIndex> from, SourceIndex to, const detail::Binding& how, std::uint32_t users);
+    void underive(SourceIndex to);
+    void rank(Place place);
+    void make_due(Place place, bool snaps);
+    std::span<const Place> fed_by(SourceIndex source) const;
+    void follow(Place place, Nanoseconds now);
+    Value since_change(SourceIndex source, Nanoseconds now) const;
     void follow_told(const std::string& name, SourceIndex told);
     bool release_named(SourceIndex index);
     void forget_name(SourceIndex index);
-    SourceIndex derived(SourceIndex from, const detail::Binding& how);
+    SourceIndex derived(std::vector<SourceIndex> from, const detail::Binding& how);
     void grow();
+    void begin_again(SourceIndex index);
 
     const ProblemLog& problems_;
     Sources sources_;
@@ -182,9 +211,21 @@ class Bindings {
     std::unordered_map<std::string, Told> told_;
     std::set<std::string, std::less<>> declared_;
     std::vector<Derived> derived_;
-    std::unordered_map<SourceIndex, std::size_t> derived_places_;      ///< in `derived_`
+    std::vector<Place> free_derived_;
+    std::unordered_map<SourceIndex, Place> derived_places_;
     std::unordered_multimap<std::size_t, SourceIndex> known_derived_;  ///< by a hash of what they are made of
+    static constexpr std::uint32_t feeds_none = UINT32_MAX;
+    std::vector<std::uint32_t> feeds_;  ///< by source: where in `fed_` stands what is made of it
+    std::vector<std::vector<Place>> fed_;
+    std::vector<std::uint32_t> free_fed_;
+    std::vector<std::pair<std::uint32_t, Place>> due_;  ///< a heap of what is to be made again, by rank
+    std::vector<Place> timed_;
+    std::size_t followed_ = 0, followed_snaps_ = 0, noted_ = 0;  ///< so many of those that changed, or snapped
+    std::vector<std::string> circles_;
+    std::vector<Value> of_leaves_, since_changes_;
     std::vector<SourceIndex> changed_, snapped_;
+    enum class Stage : std::uint8_t { unread, read, changed };
+    std::vector<Stage> stages_;            ///< by source
     std::vector<Nanoseconds> changed_at_;  ///< by source
     int reading_ = 0;
     std::vector<detail::ReadFailure> failures_;

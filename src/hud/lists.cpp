@@ -362,7 +362,7 @@ void Lists::snap_inside(ElementIndex panel) {
 
 void Lists::set(RunningList& list, const Markers& description) {
     set_entries(list, description.entries, description.at_most, panels_of(description));
-    if (description.entries) {
+    if (description.entries.is_given()) {
         list.things.reset();
     } else if (list.things == nullptr) {
         list.things = std::make_unique<GameThings>(description.parameters);

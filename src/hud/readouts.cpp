@@ -369,8 +369,8 @@ bool Readouts::show_active(Active& moving, const FrameTime& time) {
     if (rests || moving.alone == nullptr) return !rests;
     // Far from its target, where the way is not exact to a small part of an integer, each one is shown.
     constexpr double far = 1e5;
-    const bool is_far = now_shown.values.value.is_integer() &&
-                        std::abs(now_shown.amount - moving.travel->target().number()) > far;
+    const bool is_far =
+        now_shown.values.value.is_integer() && std::abs(now_shown.amount - moving.travel->target().number()) > far;
     moving.same = is_far ? Amounts{} : moving.body->looks_same(now_shown);
     moving.revision = hot.revision;
     return true;

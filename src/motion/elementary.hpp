@@ -57,7 +57,8 @@ inline double sine_near_zero(double x, double tail) {
 
 inline double cosine_near_zero(double x, double tail) {
     const double z = x * x;
-    const double high = -1.0 / 3'628'800 + z * (1.0 / 479'001'600 + z * (-1.0 / 87'178'291'200 + z * (1.0 / 20'922'789'888'000)));
+    const double high =
+        -1.0 / 3'628'800 + z * (1.0 / 479'001'600 + z * (-1.0 / 87'178'291'200 + z * (1.0 / 20'922'789'888'000)));
     const double terms = 1.0 / 24 + z * (-1.0 / 720 + z * (1.0 / 40'320 + z * high));
     const double half = z / 2;
     const double most = 1 - half;

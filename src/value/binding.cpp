@@ -1,6 +1,9 @@
 #include "rapido/value/detail/binding.hpp"
 
+#include <algorithm>
 #include <functional>
+
+#include "value/computation.hpp"
 
 namespace rapido::detail {
 
@@ -10,9 +13,15 @@ struct Binding::More {
     std::shared_ptr<const SnapshotGetter> part{};
     std::string name{};
     Value constant{};
+    std::shared_ptr<const Computation> computation{};
     double scale = 1;
     double offset = 0;
-    friend bool operator==(const More&, const More&) = default;
+    friend bool operator==(const More& a, const More& b) {
+        const bool same =
+            a.computation == b.computation || (a.computation && b.computation && *a.computation == *b.computation);
+        return same && a.getter == b.getter && a.state == b.state && a.part == b.part && a.name == b.name &&
+               a.constant == b.constant && a.scale == b.scale && a.offset == b.offset;
+    }
 };
 
 Binding::Binding() noexcept = default;
@@ -106,6 +115,111 @@ Binding Binding::shared(std::shared_ptr<const SharedState> state, std::shared_pt
     });
 }
 
+const Computation* Binding::computation() const {
+    return more().computation.get();
+}
+
+namespace {
+
+/// Puts the program of an operand behind those before it.
+void append(Computation& made, const Binding& operand, std::size_t below) {
+    using Access = Binding::Access;
+    const auto push = [&](Operation operation, std::size_t index) {
+        made.steps.push_back({operation, static_cast<std::uint8_t>(index)});
+    };
+    const auto push_constant = [&](const Value& value) {
+        push(Operation::constant, made.values.size());
+        made.values.emplace_back(value);
+    };
+    made.is_too_large = made.is_too_large || made.leaves.size() + made.values.size() >= Computation::most_terms;
+    if (made.is_too_large) return;
+    const Computation* const inner = operand.computation();
+    if (inner == nullptr) {
+        std::string storage;
+        made.depth = std::max(made.depth, below + 1);
+        if (operand.access() == Access::constant || operand.access() == Access::none)
+            return push_constant(operand.read(storage));
+        const auto known = std::find(made.leaves.begin(), made.leaves.end(), operand);
+        push(Operation::leaf, static_cast<std::size_t>(known - made.leaves.begin()));
+        if (known == made.leaves.end()) made.leaves.push_back(operand);
+        return;
+    }
+    made.is_too_large =
+        inner->is_too_large ||
+        inner->leaves.size() + inner->values.size() + made.leaves.size() + made.values.size() > Computation::most_terms;
+    if (made.is_too_large) return;
+    made.depth = std::max(made.depth, below + inner->depth);
+    std::vector<std::size_t> leaves;
+    for (const Binding& leaf : inner->leaves) {
+        const auto known = std::find(made.leaves.begin(), made.leaves.end(), leaf);
+        leaves.push_back(static_cast<std::size_t>(known - made.leaves.begin()));
+        if (known == made.leaves.end()) made.leaves.push_back(leaf);
+    }
+    const std::size_t values = made.values.size();
+    made.values.insert(made.values.end(), inner->values.begin(), inner->values.end());
+    for (const Computation::Step& step : inner->steps) {
+        const bool reads = step.operation == Operation::leaf || step.operation == Operation::since;
+        push(step.operation, reads                                   ? leaves[step.index]
+                             : step.operation == Operation::constant ? values + step.index
+                                                                     : 0);
+    }
+    // What is done to its result is done by steps of their own.
+    const auto with_constant = [&](Operation operation, double number) {
+        made.depth = std::max(made.depth, below + 2);
+        push_constant(Value(number));
+        push(operation, 0);
+    };
+    if (operand.is_scaled()) {
+        with_constant(Operation::product, operand.scale());
+        with_constant(Operation::sum, operand.offset());
+    }
+    if (operand.counts_down()) with_constant(Operation::greatest, 0);
+    if (operand.is_negated()) push(Operation::opposite, 0);
+}
+
+}  // namespace
+
+Binding Binding::computed(Operation operation, std::initializer_list<Binding> operands) {
+    auto made = std::make_shared<Computation>();
+    std::size_t below = 0;
+    for (const Binding& operand : operands)
+        append(*made, operand, below++);
+    if (operation == Operation::since) {
+        // Of what is read, and of nothing else.
+        made->is_too_large = made->is_too_large || made->steps.size() != 1;
+        if (!made->steps.empty()) made->steps.back().operation = operation;
+    } else {
+        made->steps.push_back({operation});
+    }
+    made->is_too_large = made->is_too_large || made->depth > Computation::most_depth ||
+                         made->leaves.size() + made->values.size() > Computation::most_terms;
+    Binding source;
+    source.access_ = Access::computed;
+    source.type_ = made->type();
+    return source.with([&](More& more) { more.computation = std::move(made); });
+}
+
+Binding Binding::text(std::string_view text) {
+    auto made = std::make_shared<Computation>();
+    made->values.emplace_back(Value(text));
+    made->steps.push_back({Operation::constant});
+    Binding source;
+    source.access_ = Access::computed;
+    source.type_ = Value::Type::text;
+    return source.with([&](More& more) { more.computation = std::move(made); });
+}
+
+Binding Binding::with_leaves(const std::function<Binding(const Binding&)>& other) const {
+    if (access_ == Access::name) return applied_to(other(*this));
+    if (access_ != Access::computed) return *this;
+    auto made = std::make_shared<Computation>(*computation());
+    for (Binding& leaf : made->leaves)
+        if (leaf.access() == Access::name) leaf = leaf.applied_to(other(leaf));
+    Binding source = *this;
+    source.type_ = made->type();
+    return source.with([&](More& more) { more.computation = std::move(made); });
+}
+
 Binding Binding::scaled(double scale, double offset) const {
     Binding changed = with([&](More& more) {
         more.scale *= scale;
@@ -162,7 +276,17 @@ Value Binding::read(std::string& storage) const {
     if (access_ == Access::constant) return adjusted(more().constant);
     if (access_ == Access::variable) return adjusted(read_variable_(address_));
     if (access_ == Access::getter) return adjusted(more().getter->read(storage));
-    return {};
+    if (access_ != Access::computed) return {};
+    // Each leaf has a storage of its own, as texts of two may be compared.
+    const Computation& made = *computation();
+    std::vector<std::string> rooms(made.leaves.size());
+    std::vector<Value> read;
+    for (std::size_t i = 0; i < rooms.size(); ++i)
+        read.push_back(made.leaves[i].read(rooms[i]));
+    const Value result = adjusted(made.result(read, std::vector<Value>(rooms.size())));
+    if (result.type() != Value::Type::text) return result;
+    storage = result.text();
+    return Value(storage);
 }
 
 Value Binding::read_snapshot(const void* snapshot, std::string& storage) const {
@@ -179,6 +303,12 @@ std::size_t Binding::hash() const {
     add(of_number(scale()));
     add(of_number(offset()));
     if (access_ == Access::constant) add(of_number(more().constant.number()));
+    if (const Computation* const made = computation()) {
+        for (const Binding& leaf : made->leaves)
+            add(leaf.hash());
+        for (const Computation::Step& step : made->steps)
+            add(static_cast<std::size_t>(step.operation) * 256 + step.index);
+    }
     return hash;
 }
 

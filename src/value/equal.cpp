@@ -7,6 +7,8 @@ namespace rapido {
 namespace detail {
 bool operator==(const ReadFailure&, const ReadFailure&) = default;
 }
-bool operator==(const NamedSource&, const NamedSource&) = default;
+bool operator==(const NamedSource& a, const NamedSource& b) {
+    return a.name == b.name && a.value.is_same(b.value);
+}
 
 }  // namespace rapido

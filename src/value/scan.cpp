@@ -130,6 +130,15 @@ SourceIndex Scan::add_told() {
     return index;
 }
 
+void Scan::let_tell(SourceIndex index) {
+    if (reads(index)) stop_reading(index);
+    std::erase(fresh_, index);
+    const std::uint32_t users = details_[index].users;
+    details_[index] = Details{};
+    details_[index].users = users;
+    records_[index] = Record{};
+}
+
 void Scan::remove_told(SourceIndex index) {
     details_[index] = Details{};
     records_[index] = Record{};

@@ -32,6 +32,10 @@ class Scan {
     void rebind(SourceIndex index, const detail::Binding& source);
     /// A source whose value is told by `tell`; `release` does nothing to it.
     SourceIndex add_told();
+    /// Whether a source is read, and not told.
+    bool reads(SourceIndex index) const { return details_[index].source.access() != detail::Binding::Access::none; }
+    /// A source is told its value from now on, whatever it has read.
+    void let_tell(SourceIndex index);
     /// Nobody asks for it any more; its index may be given again.
     void remove_told(SourceIndex index);
     /// One user less; without any it is no longer read, and its index may be given again.

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "value/computation.hpp"
+
 namespace rapido {
 
 namespace {
@@ -17,8 +19,14 @@ class KeptText final : public detail::Getter {
 };
 }  // namespace
 
-bool operator==(const Source& a, const Source& b) {
-    return a.binding_ == b.binding_;
+std::vector<std::string> Source::names() const {
+    std::vector<std::string> names;
+    const auto add = [&](const detail::Binding& read) {
+        if (!read.name().empty()) names.push_back(read.name());
+    };
+    add(binding_);
+    if (const detail::Computation* const made = binding_.computation()) std::ranges::for_each(made->leaves, add);
+    return names;
 }
 
 Source constant(std::string_view text) {

@@ -111,5 +111,17 @@ int main() {
     rapido::watch_entries(game.villages, rapido::entry_position(&Village::houses));
     // temporary_position: this one is a temporary: keep it in a variable, or give a callable
     rapido::watch_position(rapido::WorldPoint{1, 2, 3});
+    // operand_variable: a variable as an operand would be read only once: write rapido::watch(x)
+    rapido::Text{.id = "a", .visible = rapido::watch(game.score) > game.danger};
+    // operand_flag: a variable as an operand would be read only once: write rapido::watch(x)
+    rapido::Text{.id = "a", .visible = rapido::watch(game.score) && game.paused};
+    // operand_condition: a condition that is computed where it is written would be read only once
+    rapido::Text{.id = "a", .visible = rapido::watch(game.score) && (game.danger > 3)};
+    // operand_string: a text that is no literal would be read only once
+    rapido::Text{.id = "a", .visible = rapido::watch(game.village) == game.villages[0].name};
+    // compared_in_a_row: what is true or false is not less than anything: write 0 < a && a < 10
+    rapido::Text{.id = "a", .visible = 0 < rapido::watch(game.score) < 10};
+    // source_as_bool: (could not convert|cannot convert|no viable|not contextually convertible)
+    if (rapido::watch(game.score)) return 1;
     // end
 }

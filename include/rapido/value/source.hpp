@@ -16,6 +16,7 @@
 namespace rapido {
 
 class Source;
+class Condition;
 
 namespace detail {
 
@@ -28,7 +29,7 @@ const char > ;
 /// What a `Source` can be written as, besides another one: see `Source`.
 template <class T>
 concept WrittenSource =
-    !std::same_as<std::remove_cvref_t<T>, Source> && !std::same_as<std::remove_cvref_t<T>, Binding> && !Literal<T>;
+    !std::derived_from<std::remove_cvref_t<T>, Source> && !std::same_as<std::remove_cvref_t<T>, Binding> && !Literal<T>;
 
 }  // namespace detail
 
@@ -41,8 +42,13 @@ concept WrittenSource =
 ///   the same for a variable.
 ///
 /// A variable by itself (`.value = score`, `.visible = flag`, a `std::string`) does not compile: it would be read once, or be
-/// taken for a name. A condition that is computed where it is written (`.visible = !paused`) is a constant, too: watch a callable
-/// instead.
+/// taken for a name. A condition that is computed where it is written (`.visible = !paused`) is a constant, too: compute it from
+/// sources, `.visible = !watch(paused)`, or watch a callable.
+///
+/// Sources are computed from others by the operators of C++: `watch(shield) && !watch(paused)`, `watch(cost) > watch(mana)`,
+/// `watch(tank) - watch(water)`, `watch(rank) == "Skimmer"`, `rapido::min(watch(a), 5)`. An operand that is no source is a constant:
+/// a literal number or duration, an enumerator, or a literal text. A variable as an operand does not compile, as it would be read
+/// only once. See `docs/conditions.md`.
 class Source {
  public:
     Source() = default;
@@ -80,25 +86,172 @@ class Source {
     /// Returns the same seconds, as the time that is left of something which the game counts down itself: rounded up by default, so
     /// that 0 means over, and never below zero. In a file `{ source = "bomb.seconds", time_left = true }`.
     Source as_time_left() const { return Source(binding_.counting_down()); }
-    /// Returns the opposite of its truth: `.visible = watch(paused).negated()`.
+    /// Returns the opposite of its truth, as `!` does.
     Source negated() const { return Source(binding_.negated()); }
     /// Returns the same source, with a promise for checks that a watched `Value` is of this type, or no value.
     Source expecting(Value::Type type) const { return Source(binding_.expecting(type)); }
 
     /// Whether it is given at all.
-    explicit operator bool() const { return binding_.access() != detail::Binding::Access::none; }
+    bool is_given() const { return binding_.access() != detail::Binding::Access::none; }
     /// The name that is looked up; empty for a source that is bound or constant.
     const std::string& name() const { return binding_.name(); }
+    /// All names that it looks up, also those that it is computed from.
+    std::vector<std::string> names() const;
 
     /// How the core reads it.
     const detail::Binding& binding() const { return binding_; }
 
-    /// Equal for the same name or constant, and for what is bound to the same thing.
-    friend bool operator==(const Source& a, const Source& b);
+    /// Its opposite, and the amount with the other sign.
+    inline Condition operator!() const;
+    Source operator-() const { return Source(detail::Binding::computed(detail::Operation::negative, {binding_})); }
+
+    /// Whether the other one is the same name or constant, is bound to the same thing, or is computed from the same in the same way.
+    bool is_same(const Source& other) const { return binding_ == other.binding_; }
 
  private:
     detail::Binding binding_;
 };
+
+/// A source that is true or false.
+class Condition : public Source {
+ public:
+    explicit Condition(detail::Binding binding) noexcept : Source(std::move(binding)) {}
+};
+
+namespace detail {
+
+template <class T>
+concept AnySource = std::derived_from<std::remove_cvref_t<T>, Source>;
+template <class A, class B>
+concept Operands = AnySource<A> || AnySource<B>;
+
+/// What is written beside a source in an operation.
+template <class T>
+Binding operand(T&& written) {
+    using Bare = std::remove_cvref_t<T>;
+    constexpr bool is_variable = std::is_lvalue_reference_v<T>;
+    if constexpr (AnySource<T>) {
+        return written.binding();
+    } else if constexpr (Literal<T>) {
+        return Binding::text(written);
+    } else if constexpr (std::is_convertible_v<const Bare&, std::string_view>) {
+        static_assert(!sizeof(T),
+                      "a text that is no literal would be read only once: write rapido::watch(s) to follow it, or "
+                      "rapido::constant(s) for its present characters");
+    } else if constexpr (std::is_arithmetic_v<Bare> || std::is_enum_v<Bare> || is_duration<Bare>) {
+        static_assert(!is_variable,
+                      "a variable as an operand would be read only once: write rapido::watch(x) to follow it, or "
+                      "rapido::constant(x) for its present value");
+        static_assert(is_variable || !std::is_same_v<Bare, bool>,
+                      "a condition that is computed where it is written would be read only once: write "
+                      "rapido::watch(x), or rapido::watch([&] { return ...; }), to follow it");
+        if constexpr (std::is_enum_v<Bare>)
+            return Binding::constant(Value(static_cast<std::underlying_type_t<Bare>>(written)));
+        else
+            return Binding::constant(Value(written));
+    } else if constexpr (std::is_invocable_v<const Bare&>) {
+        static_assert(!sizeof(T), "a callable by itself is no operand: write rapido::watch(callable)");
+    } else {
+        static_assert(!sizeof(T),
+                      "this is no operand beside a source: write a source, a number, a duration or a literal text");
+    }
+}
+
+template <class Made, class A, class B>
+Made computed(Operation operation, A&& a, B&& b) {
+    return Made(Binding::computed(operation, {operand(std::forward<A>(a)), operand(std::forward<B>(b))}));
+}
+template <class A, class B>
+Condition ordered(Operation operation, A&& a, B&& b) {
+    static_assert(!std::same_as<std::remove_cvref_t<A>, Condition> && !std::same_as<std::remove_cvref_t<B>, Condition>,
+                  "what is true or false is not less than anything: write 0 < a && a < 10");
+    return computed<Condition>(operation, std::forward<A>(a), std::forward<B>(b));
+}
+
+}  // namespace detail
+
+template <class A, class B>
+requires detail::Operands<A, B> Source operator+(A&& a, B&& b) {
+    return detail::computed<Source>(detail::Operation::sum, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Source operator-(A&& a, B&& b) {
+    return detail::computed<Source>(detail::Operation::difference, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Source operator*(A&& a, B&& b) {
+    return detail::computed<Source>(detail::Operation::product, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Source operator/(A&& a, B&& b) {
+    return detail::computed<Source>(detail::Operation::quotient, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Source operator%(A&& a, B&& b) {
+    return detail::computed<Source>(detail::Operation::remainder, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Condition operator<(A&& a, B&& b) {
+    return detail::ordered(detail::Operation::less, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Condition operator<=(A&& a, B&& b) {
+    return detail::ordered(detail::Operation::less_or_equal, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Condition operator>(A&& a, B&& b) {
+    return detail::ordered(detail::Operation::greater, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Condition operator>=(A&& a, B&& b) {
+    return detail::ordered(detail::Operation::greater_or_equal, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Condition operator==(A&& a, B&& b) {
+    return detail::computed<Condition>(detail::Operation::equal, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Condition operator!=(A&& a, B&& b) {
+    return detail::computed<Condition>(detail::Operation::unequal, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Condition operator&&(A&& a, B&& b) {
+    return detail::computed<Condition>(detail::Operation::both, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Condition operator||(A&& a, B&& b) {
+    return detail::computed<Condition>(detail::Operation::either, std::forward<A>(a), std::forward<B>(b));
+}
+inline Condition Source::operator!() const {
+    return Condition(binding_.negated());
+}
+
+/// The smaller and the larger of two, the size of one without its sign, and one between two limits.
+template <class A, class B>
+requires detail::Operands<A, B> Source(min)
+(A&& a, B&& b) {
+    return detail::computed<Source>(detail::Operation::least, std::forward<A>(a), std::forward<B>(b));
+}
+template <class A, class B>
+requires detail::Operands<A, B> Source(max)
+(A&& a, B&& b) {
+    return detail::computed<Source>(detail::Operation::greatest, std::forward<A>(a), std::forward<B>(b));
+}
+template <detail::AnySource S>
+Source abs(const S& source) {
+    return Source(detail::Binding::computed(detail::Operation::magnitude, {source.binding()}));
+}
+template <detail::AnySource S, class Low, class High>
+Source clamp(const S& source, Low&& low, High&& high) {
+    return (min)((max)(source, std::forward<Low>(low)), std::forward<High>(high));
+}
+
+/// Returns the time since a source that is read last changed, as a duration; no value for one that has not changed yet. What came with a
+/// snap is no change.
+template <detail::AnySource S>
+Source since(const S& source) {
+    return Source(detail::Binding::computed(detail::Operation::since, {source.binding()}));
+}
 
 /// A source with a name of its own, for a text that shows several: `.values = {{"hp", watch(hull)}}` for `{hp}`.
 struct NamedSource {

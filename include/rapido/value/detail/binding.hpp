@@ -2,6 +2,8 @@
 #pragma once
 
 #include <cstddef>
+#include <functional>
+#include <initializer_list>
 #include <memory>
 #include <optional>
 #include <string>
@@ -41,13 +43,41 @@ class SnapshotGetter {
     virtual Value read(const void* snapshot, std::string& storage) const = 0;
 };
 
+/// What is done with values to compute another one.
+enum class Operation : std::uint8_t {
+    leaf,      ///< a source that is read
+    constant,  ///< a value that stays
+    since,     ///< how long ago a source has changed
+    sum,
+    difference,
+    product,
+    quotient,
+    remainder,
+    negative,
+    magnitude,
+    least,
+    greatest,
+    less,
+    less_or_equal,
+    greater,
+    greater_or_equal,
+    equal,
+    unequal,
+    absent,   ///< there is no value
+    present,  ///< there is one
+    both,
+    either,
+    opposite,
+};
+struct Computation;
+
 /// What a value is for, so that its text is rounded as it should be by default.
 enum class ValueUse : std::uint8_t { amount, time_left, time_passed };
 
 /// What a `Source` is bound to, and how its value is adjusted.
 class Binding {
  public:
-    enum class Access : std::uint8_t { none, name, constant, variable, getter, shared };
+    enum class Access : std::uint8_t { none, name, constant, variable, getter, shared, computed };
     using ReadVariable = Value (*)(const void* address);
 
     Binding() noexcept;
@@ -68,6 +98,11 @@ class Binding {
     /// A part of a shared state.
     static Binding shared(std::shared_ptr<const SharedState> state, std::shared_ptr<const SnapshotGetter> part,
                           std::optional<Value::Type> type);
+
+    /// What is computed from others, of as many operands as the operation has.
+    static Binding computed(Operation operation, std::initializer_list<Binding> operands);
+    /// A text that stays, as an operand.
+    static Binding text(std::string_view text);
 
     Binding scaled(double scale, double offset) const;
     Binding negated() const;
@@ -104,6 +139,10 @@ class Binding {
     std::size_t scan_width() const { return scan_width_; }
     const Getter* getter() const;
     const std::shared_ptr<const SharedState>& shared_state() const;
+    /// How it is computed; null for one that is read.
+    const Computation* computation() const;
+    /// The same with other sources in place of those that it names, itself if it is a name.
+    Binding with_leaves(const std::function<Binding(const Binding&)>& other) const;
 
     /// Equal for equal bindings.
     std::size_t hash() const;
