@@ -14,19 +14,11 @@ void Bindings::grow() {
     dependents_.resize(scan_.size());
     used_.resize(scan_.size());
     feeds_.resize(scan_.size(), feeds_none);
-    changed_at_.resize(scan_.size());
-    stages_.resize(scan_.size());
-}
-
-/// Its next value is its first one.
-void Bindings::begin_again(SourceIndex index) {
-    grow();
-    stages_[index] = Stage::unread;
 }
 
 SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Type> type, detail::ValueUse use) {
     const SourceIndex index = scan_.add_told();
-    begin_again(index);
+    grow();
     const Binding told = Binding::named(name).used_as(use);
     told_.emplace(name, Told{index, type ? told.expecting(*type) : told});
     follow_told(name, index);
@@ -45,7 +37,7 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
     if (asked.access() == Binding::Access::computed) return computed(asked, problem);
     if (asked.access() != Binding::Access::name) {
         const SourceIndex index = scan_.add(asked);
-        if (!scan_.value(index).has_value()) begin_again(index);
+        grow();
         return index;
     }
     const std::string& name = source.name();
@@ -131,7 +123,7 @@ SourceIndex Bindings::named(const Binding& asked) {
         return known->second;
     }
     const SourceIndex index = scan_.add_told();
-    begin_again(index);
+    grow();
     named_.emplace(index, Named{asked, 1, sources_.revision_of(asked.name()), hash});
     known_named_.emplace(hash, index);
     offer_name(index);
@@ -141,7 +133,6 @@ SourceIndex Bindings::named(const Binding& asked) {
 /// Lets a source that is read by its name read what the name means now.
 void Bindings::offer_name(SourceIndex index) {
     const Binding asked = named_.at(index).asked;
-    begin_again(index);
     const Source* const offered = sources_.find(asked.name());
     underive(index);
     if (offered == nullptr) return;
@@ -259,7 +250,7 @@ SourceIndex Bindings::derived(std::vector<SourceIndex> from, const Binding& how)
         return same.to;
     }
     const SourceIndex to = scan_.add_told();
-    begin_again(to);
+    grow();
     derive(std::move(from), to, how, 1);
     return to;
 }
@@ -288,13 +279,12 @@ void Bindings::derive(std::vector<SourceIndex> from, SourceIndex to, const Bindi
     known_derived_.emplace(hash, to);
     derived_places_.emplace(to, place);
     const detail::Computation* const made = how.computation();
-    derived_[place] = {.from = std::move(from),
-                       .to = to,
-                       .how = how,
-                       .users = users,
-                       .hash = hash,
-                       .is_timed = made != nullptr && made->has_since()};
-    if (derived_[place].is_timed) timed_.push_back(place);
+    derived_[place] = {.from = std::move(from), .to = to, .how = how, .users = users, .hash = hash};
+    if (made != nullptr && made->has_since()) {
+        timed_.push_back(place);
+        for (const SourceIndex source : derived_[place].from)
+            derived_[place].leaves.push_back({.is_read = value(source).has_value()});
+    }
     for (const Place fed : fed_by(to))
         rank(fed);
     rank(place);
@@ -368,21 +358,21 @@ void Bindings::follow(Place place, Nanoseconds now) {
     if (program == nullptr) return scan_.tell(made.to, made.how.adjusted(scan_.value(made.from.front())), changed_);
     of_leaves_.clear();
     since_changes_.clear();
-    for (const SourceIndex source : made.from) {
+    for (const SourceIndex source : made.from)
         of_leaves_.push_back(value(source));
-        since_changes_.push_back(made.is_timed ? since_change(source, now) : Value());
-    }
+    for (const Derived::Leaf& leaf : made.leaves)
+        since_changes_.push_back(leaf.changed ? Value(now - *leaf.changed) : Value());
     scan_.tell(made.to, made.how.adjusted(program->result(of_leaves_, since_changes_)), changed_);
 }
 
-/// How long ago a source changed: in this frame, perhaps.
-Value Bindings::since_change(SourceIndex source, Nanoseconds now) const {
-    const auto is_in = [source](const std::vector<SourceIndex>& all, std::size_t first) {
-        return std::find(all.begin() + static_cast<std::ptrdiff_t>(first), all.end(), source) != all.end();
-    };
-    if (stages_[source] != Stage::unread && is_in(changed_, noted_) && !is_in(snapped_, 0))
-        return Value(Nanoseconds{0});
-    return stages_[source] == Stage::changed ? Value(now - changed_at_[source]) : Value();
+/// A first value is no change, and what came with a snap is none.
+void Bindings::note_change(Derived& made, SourceIndex source, Nanoseconds now) {
+    const bool snaps = std::find(snapped_.begin(), snapped_.end(), source) != snapped_.end();
+    for (std::size_t i = 0; i < made.leaves.size(); ++i) {
+        if (made.from[i] != source) continue;
+        const bool is_first = !std::exchange(made.leaves[i].is_read, true);
+        made.leaves[i].changed = is_first || snaps ? std::nullopt : std::optional(now);
+    }
 }
 
 void Bindings::depend(SourceIndex index, Dependent dependent) {
@@ -430,7 +420,7 @@ void Bindings::forget(SourceIndex index, ElementIndex element) {
 void Bindings::begin() {
     changed_.clear();
     snapped_.clear();
-    followed_ = followed_snaps_ = noted_ = 0;
+    followed_ = followed_snaps_ = 0;
 }
 
 void Bindings::read(Nanoseconds now) {
@@ -481,8 +471,10 @@ void Bindings::tell_derived(Nanoseconds now) {
             for (const Place place : fed_by(snapped_[followed_snaps_]))
                 make_due(place, true);
         for (; followed_ < changed_.size(); ++followed_)
-            for (const Place place : fed_by(changed_[followed_]))
+            for (const Place place : fed_by(changed_[followed_])) {
+                note_change(derived_[place], changed_[followed_], now);
                 make_due(place, false);
+            }
         if (due_.empty()) return;
         std::pop_heap(due_.begin(), due_.end(), std::greater<>());
         const Place place = due_.back().second;

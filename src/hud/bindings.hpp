@@ -104,19 +104,14 @@ class Bindings {
     std::span<const SourceIndex> changed() const { return changed_; }
     /// Remembers when the sources that have changed did.
     void note_changes(Nanoseconds now) {
-        for (; noted_ < changed_.size(); ++noted_) {
-            const SourceIndex source = changed_[noted_];
+        changed_at_.resize(scan_.size(), Nanoseconds::min());
+        for (const SourceIndex source : changed_)
             changed_at_[source] = now;
-            // Its first value is no change, and what comes with a snap is none.
-            stages_[source] = stages_[source] == Stage::unread ? Stage::read : Stage::changed;
-        }
-        for (const SourceIndex source : snapped_)
-            stages_[source] = Stage::read;
     }
     /// When a source last changed, or had its first value; nothing for one that never has had any.
     std::optional<Nanoseconds> changed_at(SourceIndex index) const {
-        return index < stages_.size() && stages_[index] != Stage::unread ? std::optional(changed_at_[index])
-                                                                         : std::nullopt;
+        if (index >= changed_at_.size() || changed_at_[index] == Nanoseconds::min()) return std::nullopt;
+        return changed_at_[index];
     }
     /// What a source is made of, in the order of the leaves of its computation; none for one that is read.
     std::span<const SourceIndex> inputs(SourceIndex index) const {
@@ -161,7 +156,12 @@ class Bindings {
         std::uint32_t rank = 1;  ///< more than those of all that it is made of
         std::size_t hash = 0;
         bool is_due = false, snaps = false;
-        bool is_timed = false;  ///< asks how long ago something changed
+        /// Where it asks how long ago its leaves have changed; else empty.
+        struct Leaf {
+            bool is_read = false;  ///< has had a value
+            std::optional<Nanoseconds> changed{};
+        };
+        std::vector<Leaf> leaves{};
     };
     using Place = std::uint32_t;  ///< in `derived_`
     /// Most sources have one dependent, which stands in the array itself.
@@ -188,13 +188,12 @@ class Bindings {
     void make_due(Place place, bool snaps);
     std::span<const Place> fed_by(SourceIndex source) const;
     void follow(Place place, Nanoseconds now);
-    Value since_change(SourceIndex source, Nanoseconds now) const;
+    void note_change(Derived& made, SourceIndex source, Nanoseconds now);
     void follow_told(const std::string& name, SourceIndex told);
     bool release_named(SourceIndex index);
     void forget_name(SourceIndex index);
     SourceIndex derived(std::vector<SourceIndex> from, const detail::Binding& how);
     void grow();
-    void begin_again(SourceIndex index);
 
     const ProblemLog& problems_;
     Sources sources_;
@@ -220,12 +219,10 @@ class Bindings {
     std::vector<std::uint32_t> free_fed_;
     std::vector<std::pair<std::uint32_t, Place>> due_;  ///< a heap of what is to be made again, by rank
     std::vector<Place> timed_;
-    std::size_t followed_ = 0, followed_snaps_ = 0, noted_ = 0;  ///< so many of those that changed, or snapped
+    std::size_t followed_ = 0, followed_snaps_ = 0;  ///< so many of those that changed, or snapped
     std::vector<std::string> circles_;
     std::vector<Value> of_leaves_, since_changes_;
     std::vector<SourceIndex> changed_, snapped_;
-    enum class Stage : std::uint8_t { unread, read, changed };
-    std::vector<Stage> stages_;            ///< by source
     std::vector<Nanoseconds> changed_at_;  ///< by source
     int reading_ = 0;
     std::vector<detail::ReadFailure> failures_;
