@@ -241,7 +241,7 @@ TEST(GameLayer, sets_a_format_as_if_it_had_been_there_from_the_beginning) {
                                 .plural = {.one = "one"},
                                 .range = {0, 90'000},
                                 .motion = tween(300ms),
-                                .bands = {{.above = 4000, .format = "many"}}};
+                                .bands = {{.above = 4000, .edge_unit = EdgeUnit::value, .format = "many"}}};
                 Text other = text;
                 other.format = to;
                 Hud hud{HudDefinition{}, {}, &measurer}, twin{HudDefinition{}, {}, &measurer};

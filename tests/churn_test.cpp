@@ -272,7 +272,11 @@ class Churn {
             if constexpr (requires { any.color; }) any.color = rgb(0x123456);
             if constexpr (requires { any.motion; })
                 if (random_.below(2) == 0)
-                    any.bands.push_back({.id = "new", .above = 3, .color = rgb(0xff0000), .effect = "pulse"});
+                    any.bands.push_back({.id = "new",
+                                         .above = 3,
+                                         .edge_unit = EdgeUnit::value,
+                                         .color = rgb(0xff0000),
+                                         .effect = "pulse"});
             if constexpr (requires { any.bands; })
                 if (any.bands.size() > 4) any.bands.resize(1);
             any.triggers = {{.on = TriggerOn::mark, .effect = "swell", .timer = "t"}};

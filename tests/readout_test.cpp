@@ -196,9 +196,9 @@ TEST(Readouts, refuse_what_their_bands_cannot_change) {
         const char* says;
     };
     for (const Row& row :
-         std::vector<Row>{{Bar{.id = "e", .value = 1, .bands = {{.below = 3, .format = "{}"}}},
+         std::vector<Row>{{Bar{.id = "e", .value = 1, .bands = {{.below = 0.3, .format = "{}"}}},
                            "error: 'bands.0.format' of bar 'e' is of texts only"},
-                          {Dial{.id = "e", .value = 1, .bands = {{.below = 3}, {.below = 2, .image = "x.png"}}},
+                          {Dial{.id = "e", .value = 1, .bands = {{.below = 0.3}, {.below = 0.2, .image = "x.png"}}},
                            "error: 'bands.1.image' of dial 'e' is of images only"}}) {
         Hud hud;
         EXPECT_FALSE(hud.add(row.element));

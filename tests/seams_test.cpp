@@ -67,7 +67,7 @@ TEST(Hud, does_not_read_for_an_element_that_could_not_be_made) {
     int reads = 0;
     const Source read = watch([&reads] { return ++reads; });
     EXPECT_FALSE(hud.add(Text{.id = "t", .value = read, .format = "{:"}));
-    EXPECT_FALSE(hud.add(Bar{.id = "b", .value = 1, .max = read, .bands = {{.below = 2, .format = "{}"}}}));
+    EXPECT_FALSE(hud.add(Bar{.id = "b", .value = 1, .max = read, .bands = {{.below = 0.2, .format = "{}"}}}));
     update(hud, 10ms);
     EXPECT_EQ(reads, 0);
 }

@@ -157,6 +157,12 @@ void Hud::State::set_screen(const HudDefinition& definition, bool fine) {
 TimerIndex Hud::State::add(const Timer& timer, const Locations* locations) {
     ElementContext context(problems, "timer '" + timer.id + "'", locations, formats);
     context.check_numbers(timer_table, &timer);
+    for (std::size_t i = 0; i < timer.marks.size(); ++i) {
+        const Mark& mark = timer.marks[i];
+        if (timer.kind == TimerKind::countdown && mark.every > Seconds{0} && mark.at <= mark.every)
+            context.warn("marks." + std::to_string(i), "it comes once, as 'every' goes on from 'at' towards zero",
+                         "at = 10, every = 1 is each of the last ten seconds", ProblemCode::contradiction);
+    }
     if (const TimerIndex again = context.failed() ? no_timer : timers.begin_again(timer); again != no_timer)
         return again;
     return check_id(timer.id, bindings, context) ? timers.add(timer) : no_timer;

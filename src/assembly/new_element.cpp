@@ -85,6 +85,7 @@ void NewElement::bind() {
 
 void NewElement::make() {
     check_pace();
+    check_motion();
     check_bands();
     body = kind.make(written.data(), context_);
     make_effects();
@@ -106,6 +107,25 @@ void NewElement::check_pace() {
     if (pace.pick != Pick::last) context_.report("pace.pick", "of a text can only be 'last'");
 }
 
+/// What says how it moves, and does not move, was meant to.
+void NewElement::check_motion() {
+    const Motions& motions = common.plan.motions;
+    const auto check = [&](const std::optional<Motion>& motion, const char* field) {
+        if (!motion || motion->kind != MotionKind::instant || *motion == Motion{} || !(motion->duration.count() > 0))
+            return;
+        context_.warn(field, "it is instant, and has a duration or an easing",
+                      "give its kind, such as tween(300ms), in a file kind = \"tween\"", ProblemCode::contradiction);
+    };
+    check(motions.both, "motion");
+    check(motions.up, "motion_up");
+    check(motions.down, "motion_down");
+    check(motions.max, "max_motion");
+    const Trail& trail = common.plan.trail;
+    if (!(trail == Trail{}) && !(trail.delay.count() > 0))
+        context_.warn("trail", "without a 'delay' there is none", "give the time before it drains, such as 0.4",
+                      ProblemCode::missing_key);
+}
+
 void NewElement::check_bands() {
     for (std::size_t i = 0; i < common.plan.bands.size(); ++i) {
         const std::string name = "bands." + std::to_string(i);
@@ -117,6 +137,17 @@ void NewElement::check_bands() {
         if (context_.value_type == Value::Type::text)
             return context_.report("bands", "needs a number, and this source is a text");
         if (!band.below && !band.above) context_.report(name, "needs 'below' or 'above'", {}, ProblemCode::missing_key);
+        const auto check_edge = [&](const std::optional<double>& edge, const std::string& field) {
+            const bool is_part = common.plan.has_max && band.edge_unit == EdgeUnit::automatic;
+            if (!edge || !is_part || (*edge >= 0 && *edge <= 1)) return;
+            context_.report(name + field,
+                            "is " + plain_number(*edge) + ", and with a maximum an edge is a part of it, from 0 to 1",
+                            "write 0.25 for a quarter of it, or edge_unit = \"value\" for an amount, or \"ratio\" for "
+                            "more than all of it",
+                            ProblemCode::out_of_range);
+        };
+        check_edge(band.below, ".below");
+        check_edge(band.above, ".above");
         if (band.below && band.above && *band.below < *band.above)
             context_.report(name, "is empty: 'below' is less than 'above'", {}, ProblemCode::contradiction);
     }

@@ -33,6 +33,7 @@ class NewElement {
 
  private:
     void check_pace();
+    void check_motion();
     void check_bands();
     void make_effects();
     void make_trigger(std::size_t index);

@@ -27,7 +27,7 @@ namespace {
 
 constexpr std::array own_image_fields{
     required_field<&Image::id>("id", "The name of the element, unique among its siblings."),
-    required_field<&Image::image>("image", "A PNG file in the folder of the HUD."),
+    field<&Image::image>("image", "A PNG file in the folder of the HUD; without one, the first of 'images'."),
     field<&Image::value>("value", "The value that chooses the frame, and the bands."),
     field<&Image::max>("max", "The value of the last frame."),
     field<&Image::images>("images", "Images of which the value, a number from 0, chooses one.", {.most = 1000}),
@@ -47,7 +47,8 @@ static_assert(image_fields.size() == member_count<Image> + flat_motions);
 class ImageBody final : public Body {
  public:
     ImageBody(const Image& image, BodyContext& context)
-        : own_(ImageLook::find(image.image, "image", image.frames, context)),
+        : own_(ImageLook::find(image.image.empty() ? image.images.front() : image.image, "image", image.frames,
+                               context)),
           mask_(ImageLook::find(image.mask, "mask", {}, context)),
           fit_(image.fit),
           slice_(image.slice),
@@ -190,7 +191,10 @@ class ImageBody final : public Body {
 }  // namespace
 
 std::unique_ptr<Body> make_body(const Image& image, BodyContext& context) {
-    if (image.image.empty()) context.report("image", "must be the name of a file", {}, ProblemCode::missing_key);
+    if (image.image.empty() && image.images.empty()) {
+        context.report("image", "must be the name of a file", {}, ProblemCode::missing_key);
+        return nullptr;
+    }
     if (image.slice != Insets{} && !image.mask.empty())
         context.report("mask", "must not be there where there is 'slice'", {}, ProblemCode::contradiction);
     return std::make_unique<ImageBody>(image, context);

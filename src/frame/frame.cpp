@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "base/fields.hpp"
 #include "element/sources_of.hpp"
 #include "hud/state.hpp"
 
@@ -67,6 +68,16 @@ void Hud::State::advance_clocks(Step step) {
         problems.report({{},
                          "a step of time that is negative or not finite counts as zero",
                          "",
+                         ProblemCode::bad_step,
+                         Severity::warning});
+    // Sixteen milliseconds that are given as seconds: half a second of such frames is no hitch.
+    constexpr Seconds shortest{4}, longest{100};
+    constexpr int many = 30;
+    long_steps = step.real >= shortest && step.real <= longest ? long_steps + 1 : 0;
+    if (long_steps == many)
+        problems.report({{},
+                         "steps of " + plain_number(step.real.count()) + " s, one after the other",
+                         "a step of time is in seconds: write update(0.016), or update(16ms)",
                          ProblemCode::bad_step,
                          Severity::warning});
     effects.begin_frame(time.now() - time.now(ClockKind::game));

@@ -77,6 +77,7 @@ struct Hud::State : Parts {
     std::unique_ptr<HudRecording> recording;  ///< null where nobody records
     std::unique_ptr<ProbeTable> probes;       ///< null where none are shown
     bool was_called = false;
+    int long_steps = 0;  ///< frames in a row that take longer than a game lets them
 
     // From a description to what runs.
     void make(const HudDefinition& definition);
