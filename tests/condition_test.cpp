@@ -260,6 +260,7 @@ TEST(Condition, follows_its_inputs_wherever_they_come_from) {
         hud.add(Text{.id = "u", .format = "!", .visible = by_name("bomb.left") < 8 && by_name("is_poor")});
     update(hud, 0s);
     EXPECT_FALSE(hud[warning].visible) << "nobody has offered the cost";
+    EXPECT_EQ(to_string(hud.problems().at(1)), "error: source 'is_poor': unknown source 'card.cost'");
     EXPECT_EQ(hud[gap].text, "--");
     sources.set("card.cost", watch(cost));
     update(hud, 0s);
@@ -295,6 +296,73 @@ TEST(Condition, follows_its_inputs_wherever_they_come_from) {
     update(hud, 0s);
     update(hud, 0s);
     EXPECT_TRUE(hud[very].visible);
+}
+
+/// Names that mean a number, nothing, or a sum of two others, and what each of them is then.
+struct Web {
+    struct Meaning {
+        enum class Kind { nothing, number, sum } kind = Kind::nothing;
+        int number = 0;
+        std::string first, second;
+    };
+    std::map<std::string, Meaning> names;
+
+    std::optional<int> value(const std::string& name, int depth = 0) const {
+        const auto known = names.find(name);
+        if (known == names.end() || known->second.kind == Meaning::Kind::nothing || depth > 6) return std::nullopt;
+        if (known->second.kind == Meaning::Kind::number) return known->second.number;
+        const std::optional<int> a = value(known->second.first, depth + 1), b = value(known->second.second, depth + 1);
+        return a && b ? std::optional(*a + *b) : std::nullopt;
+    }
+};
+
+TEST(Condition, is_right_whatever_names_come_to_mean_and_whoever_comes_and_goes) {
+    Random random(61);
+    for (int run = 0; run < 40; ++run) {
+        Web web;
+        Sources sources;
+        Hud hud({}, sources);
+        std::map<std::string, ElementRef> shown;
+        const auto any_name = [&] { return "n" + std::to_string(random.below(6)); };
+        for (int step = 0; step < 120; ++step) {
+            const std::string name = any_name();
+            switch (random.below(5)) {
+                case 0: {
+                    const int number = random.below(100);
+                    web.names[name] = {Web::Meaning::Kind::number, number, "", ""};
+                    sources.set(name, constant(number));
+                    break;
+                }
+                case 1: {
+                    const std::string first = any_name(), second = any_name();
+                    web.names[name] = {Web::Meaning::Kind::sum, 0, first, second};
+                    sources.set(name, by_name(first) + by_name(second));
+                    break;
+                }
+                case 2: {
+                    const std::string id = "e" + std::to_string(step);
+                    shown[name] =
+                        hud.alive(shown[name]) ? shown[name] : hud.add(Text{.id = id, .value = by_name(name)});
+                    break;
+                }
+                case 3:
+                    hud.remove(shown[name]);
+                    break;
+                default:
+                    hud.change(shown[name], Text{.id = std::string(hud[shown[name]].id), .value = by_name(name) + 0});
+                    break;
+            }
+            update(hud, 16ms);
+            for (const auto& [asked, element] : shown) {
+                if (!hud.alive(element)) continue;
+                const std::optional<int> expected = web.value(asked);
+                ASSERT_EQ(hud[element].truth.has_value(), expected.has_value()) << run << " " << step << " " << asked;
+                if (expected) {
+                    ASSERT_EQ(hud[element].truth.number(), *expected) << run << " " << step << " " << asked;
+                }
+            }
+        }
+    }
 }
 
 TEST(Condition, gives_gains_snaps_and_empties_as_any_value_does) {

@@ -31,7 +31,8 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     if (&kind_of(description) != running.kind)
         return refuse("a running element cannot become a " + std::string(kind_of(description).name()));
     if (description.id() != running.id()) return refuse("its id cannot change while it runs");
-    if (elements.panel(description.inside()) != running.inside()) return refuse("its panel cannot change while it runs");
+    if (elements.panel(description.inside()) != running.inside())
+        return refuse("its panel cannot change while it runs");
     const std::optional<Notice> log = description.as<Notice>();
     if (log && log->at_most != running.description.as<Notice>()->at_most)
         return refuse("its 'at_most' cannot change while it runs");
@@ -109,11 +110,8 @@ void Hud::State::follow_names() {
     }
     std::vector<ElementIndex> affected;
     const std::span<const SourceIndex> rebound = bindings.follow_names();
-    for (const std::string& name : bindings.take_circles())
-        problems.report({{},
-                         "source '" + name + "' is computed from itself",
-                         "it has no value",
-                         ProblemCode::contradiction});
+    for (Problem& fault : bindings.take_faults())
+        problems.report(std::move(fault));
     for (const SourceIndex source : rebound)
         for (const Dependent& dependent : bindings.dependents(source))
             if (dependent.element != no_element) affected.push_back(dependent.element);

@@ -86,7 +86,10 @@ std::optional<std::vector<SourceIndex>> Bindings::leaves_of(const Binding& how, 
     }
     std::vector<SourceIndex> from;
     for (const Binding& leaf : made.leaves) {
-        const std::optional<SourceIndex> index = find(Source(leaf), problem);
+        // A name that nobody has yet is a problem, and is waited for all the same.
+        Problem of_leaf;
+        const std::optional<SourceIndex> index = find(Source(leaf), of_leaf);
+        if (problem.message.empty() || !index) problem = std::move(of_leaf);
         if (!index) {
             for (const SourceIndex known : from)
                 release(known);
@@ -137,16 +140,33 @@ void Bindings::offer_name(SourceIndex index) {
     underive(index);
     if (offered == nullptr) return;
     const Binding how = asked.applied_to(offered->binding());
-    if (how.access() != Binding::Access::computed) return scan_.rebind(index, how);
+    if (how.access() != Binding::Access::computed) {
+        std::erase(circular_, index);
+        return scan_.rebind(index, how);
+    }
     scan_.let_tell(index);
     Problem problem;
     std::optional<std::vector<SourceIndex>> from = leaves_of(how, problem);
+    if (!problem.message.empty() && named_.at(index).users == 1) {
+        problem.message = "source '" + asked.name() + "': " + problem.message;
+        faults_.push_back(std::move(problem));
+    }
     if (!from) return;
     const bool is_circle =
         std::any_of(from->begin(), from->end(), [&](SourceIndex source) { return is_made_of(source, index); });
-    if (!is_circle) return derive(std::move(*from), index, how, 0);
-    // A name that is made of itself has no value.
-    circles_.push_back(asked.name());
+    if (!is_circle) {
+        std::erase(circular_, index);
+        return derive(std::move(*from), index, how, 0);
+    }
+    // A name that is made of itself has no value, until another name means something else.
+    scan_.tell(index, {}, changed_);
+    if (std::find(circular_.begin(), circular_.end(), index) == circular_.end()) {
+        circular_.push_back(index);
+        faults_.push_back({{},
+                           "source '" + asked.name() + "' is computed from itself",
+                           "it has no value",
+                           ProblemCode::contradiction});
+    }
     for (const SourceIndex source : *from)
         release(source);
 }
@@ -170,7 +190,10 @@ std::span<const SourceIndex> Bindings::follow_names() {
         known.revision = revision;
         rebound_.push_back(index);
     }
-    for (const SourceIndex index : rebound_)
+    for (const SourceIndex index : circular_)
+        if (std::find(rebound_.begin(), rebound_.end(), index) == rebound_.end()) rebound_.push_back(index);
+    const std::vector<SourceIndex> offered = rebound_;
+    for (const SourceIndex index : offered)
         if (named_.contains(index)) offer_name(index);
     // What is made of them means something else, too.
     for (std::size_t i = 0; i < rebound_.size(); ++i)
@@ -219,6 +242,7 @@ bool Bindings::release_named(SourceIndex index) {
     if (--known->second.users > 0) return true;
     const bool is_read = scan_.reads(index);
     underive(index);
+    std::erase(circular_, index);
     if (is_read)
         scan_.release(index);
     else

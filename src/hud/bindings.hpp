@@ -95,8 +95,8 @@ class Bindings {
     void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
     /// Follows what was read and told with what is made of it: negated, scaled, computed from several.
     void tell_derived(Nanoseconds now);
-    /// Names of the game that are made of themselves, since the last call; they have no value.
-    std::vector<std::string> take_circles() { return std::exchange(circles_, {}); }
+    /// What is wrong with names of the game that are computed, since the last call.
+    std::vector<Problem> take_faults() { return std::exchange(faults_, {}); }
 
     /// The value of a source; no value for none.
     const Value& value(SourceIndex index) const { return index == no_source ? nothing_ : scan_.value(index); }
@@ -220,7 +220,8 @@ class Bindings {
     std::vector<std::pair<std::uint32_t, Place>> due_;  ///< a heap of what is to be made again, by rank
     std::vector<Place> timed_;
     std::size_t followed_ = 0, followed_snaps_ = 0;  ///< so many of those that changed, or snapped
-    std::vector<std::string> circles_;
+    std::vector<SourceIndex> circular_;              ///< names that are made of themselves
+    std::vector<Problem> faults_;
     std::vector<Value> of_leaves_, since_changes_;
     std::vector<SourceIndex> changed_, snapped_;
     std::vector<Nanoseconds> changed_at_;  ///< by source

@@ -133,10 +133,11 @@ SourceIndex Scan::add_told() {
 void Scan::let_tell(SourceIndex index) {
     if (reads(index)) stop_reading(index);
     std::erase(fresh_, index);
-    const std::uint32_t users = details_[index].users;
-    details_[index] = Details{};
-    details_[index].users = users;
-    records_[index] = Record{};
+    // Its value stays until it is told another one.
+    details_[index].source = {};
+    details_[index].snaps = 0;
+    details_[index].slot = UINT32_MAX;
+    records_[index].plain = false;
 }
 
 void Scan::remove_told(SourceIndex index) {
