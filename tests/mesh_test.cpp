@@ -349,6 +349,26 @@ struct Flight {
     }
 };
 
+TEST(Mesh, tells_the_frames_of_one_sheet_apart) {
+    HudDefinition definition;
+    for (int frame = 0; frame < 4; ++frame) {
+        Image image{.id = "f" + std::to_string(frame), .image = "p", .value = constant(frame), .max = 3};
+        image.place = {
+            .anchor = Anchor::top_left, .offset = {static_cast<float>(10 + 40 * frame), 10}, .size = {32, 32}};
+        image.frames = {.count = 4, .columns = 2};
+        image.smooth = false;
+        definition.elements.push_back(image);
+    }
+    Both both(180, 60, {});
+    ASSERT_TRUE(both.images.add("p", 16, 16, checks(16)));
+    for (const Element& element : definition.elements)
+        ASSERT_TRUE(both.hud.add(element));
+    update(both.hud, 0s);
+    const Difference found = both.compare();
+    EXPECT_LE(found.largest, 12);
+    EXPECT_LE(found.mean, 0.1);
+}
+
 TEST(Mesh, shows_the_sample_as_a_picture_does) {
     for (const double seconds : {8.0, 62.0, 104.0}) {
         Flight flight;
