@@ -496,5 +496,17 @@ max = "player.tank"
         "hud.toml:5:9: error: 'value' of text 't' asks for '$cost', which is no parameter of a component around it");
 }
 
+TEST(HudFile, takes_as_many_named_values_as_it_says) {
+    const auto of = [](int count) {
+        std::string text = "[[element]]\nkind = \"text\"\nid = \"t\"\nvalues = { ";
+        for (int i = 0; i < count; ++i)
+            text += (i > 0 ? ", v" : "v") + std::to_string(i) + " = " + std::to_string(i);
+        return read_hud(text + " }\n", "hud.toml");
+    };
+    EXPECT_TRUE(of(8));
+    ASSERT_FALSE(of(9));
+    EXPECT_EQ(to_string(of(9).problems()[0]), "hud.toml:4:10: error: 'values' of text 't' has more than 8 entries");
+}
+
 }  // namespace condition_test
 }  // namespace rapido::test

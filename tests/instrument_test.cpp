@@ -32,6 +32,31 @@ Dial bare_dial() {
     return dial;
 }
 
+TEST(Dial, has_a_needle_with_a_tail_as_long_as_it_says) {
+    BoxMeasurer measurer;
+    Hud hud({.design = {400, 300}}, {}, &measurer);
+    Dial dial = bare_dial();
+    dial.value = 50;
+    dial.max = 100;
+    dial.needle.tail = 0.25F;
+    dial.place = {.anchor = Anchor::top_left, .size = {200, 200}};
+    hud.add(dial);
+    hud.resize({400, 300});
+    update(hud, 0s);
+    DisplayList list;
+    hud.draw(list);
+    float top = 1000, bottom = 0;
+    for (const DisplayGroup& group : list.groups())
+        for (const DisplayItem& item : group.items())
+            if (item.kind == DisplayItem::Kind::polygon && item.color == white)
+                for (const Point& corner : group.points_of(item)) {
+                    top = std::min(top, corner.y);
+                    bottom = std::max(bottom, corner.y);
+                }
+    EXPECT_NEAR(top, 100 - 0.9F * 100, 1e-3) << "it points up from the middle";
+    EXPECT_NEAR(bottom, 100 + 0.25F * 100, 1e-3);
+}
+
 TEST(Dial, points_at_the_angle_of_its_value) {
     struct Row {
         double value, min, max;
