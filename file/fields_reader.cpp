@@ -387,7 +387,7 @@ Result<Source> FieldsReader::named_source(std::string_view name, const toml::nod
     const toml::node& value = *given->second.value;
     const auto text = value.value_exact<std::string>();
     const std::string member(name.substr(parameter.size() + 1));
-    if (text && given->second.is_text && member.empty()) return Source(detail::Binding::text(*text));
+    if (text && given->second.is_text && member.empty()) return Source(detail::Binding::kept(Value(*text)));
     if (text && !member.empty())
         return parse_expression(*text + member,
                                 [&](std::string_view leaf) { return named_source(leaf, value, owner); });

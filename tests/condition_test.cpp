@@ -189,7 +189,9 @@ TEST(Condition, keeps_types_and_the_absence_of_a_value) {
 
 TEST(Condition, says_what_is_wrong_and_where) {
     const std::string deep = std::string(40, '(') + "a" + std::string(40, ')');
-    std::string long_sum = "a", deep_sum = "a";
+    std::string long_sum = "a", deep_sum = "a", same_sum = "a";
+    for (int i = 0; i < 100'000; ++i)
+        same_sum += " + a";
     for (int i = 0; i < 64; ++i)
         long_sum += " + " + std::to_string(i);
     for (int i = 0; i < 17; ++i)
@@ -223,8 +225,12 @@ TEST(Condition, says_what_is_wrong_and_where) {
              {long_sum,
               "is computed from more than 64 terms, or more than 16 deep, at character 312 (give a part of it a "
               "name in 'Sources')"},
+             {same_sum,
+              "is computed from more than 64 terms, or more than 16 deep, at character 259 (give a part of it a name "
+              "in "
+              "'Sources')"},
              {deep_sum,
-              "is computed from more than 64 terms, or more than 16 deep, at character 104 (give a part of it a "
+              "is computed from more than 64 terms, or more than 16 deep, at character 103 (give a part of it a "
               "name in 'Sources')"},
          }) {
         const Result<Source> read = parse_expression(text);

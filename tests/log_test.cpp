@@ -57,15 +57,6 @@ TEST(Log, shows_several_messages_at_once_and_the_newest_last) {
         }
         shows({});
         EXPECT_EQ(events, (Rows{"log leave Refilled", "log leave Hit", "log leave Waits"}));
-        // A change of its looks leaves the order of its messages alone.
-        Notice changed = *hud.description(log).as<Notice>();
-        changed.color = rgb(0xffffff);
-        EXPECT_TRUE(hud.change(log, changed));
-        hud.notify(log, {.text = "One"});
-        update(hud, 100ms);
-        hud.notify(log, {.text = "Two"});
-        update(hud, 100ms);
-        shows({"One", "Two"});
     }
 }
 

@@ -423,6 +423,8 @@ TEST(Motion, of_an_integer_goes_on_between_two_of_them_where_a_shape_shows_it) {
         hud.add(Ruler{.id = "ruler", .value = value, .max = 5, .motion = slow}),
         hud.add(Pips{.id = "halves", .value = value, .max = 5, .motion = slow, .steps = 2})};
     const auto text = hud.add(Text{.id = "text", .value = value, .motion = slow});
+    const auto change = hud.add(Text{.id = "change", .value = value, .format = "{} ({delta:+})", .motion = slow});
+    const auto whole = hud.add(Pips{.id = "whole", .value = value, .max = 5, .motion = slow});
     const auto part = hud.add(Text{.id = "part", .value = value, .max = 5, .format = "{percent}%", .motion = slow});
     update(hud, 0s);
     crew = 2;
@@ -432,7 +434,14 @@ TEST(Motion, of_an_integer_goes_on_between_two_of_them_where_a_shape_shows_it) {
         EXPECT_NEAR(*hud[shape].fill, 2.75 / 5, 1e-9) << hud[shape].id;
     EXPECT_EQ(hud[text].text, "3") << "a text never shows the target too soon";
     EXPECT_EQ(hud[part].text, "55%");
-    update(hud, 750ms);
+    crew = 1;
+    update(hud, 0s);
+    EXPECT_EQ(hud[change].text, "3 (-1)") << "the change is told though the number stands";
+    EXPECT_EQ(*hud[whole].fill, 0.6) << "whole pips are counted";
+    crew = 2;
+    update(hud, 0s);
+    EXPECT_EQ(hud[change].text, "3 (+1)");
+    update(hud, 1s);
     for (const ElementRef shape : shapes)
         EXPECT_EQ(*hud[shape].fill, 0.4) << hud[shape].id;
     EXPECT_EQ(hud[text].text, "2");

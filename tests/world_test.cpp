@@ -508,6 +508,21 @@ TEST(Markers, are_given_one_by_one_by_the_game) {
               "'parameters'");
     EXPECT_FALSE(hud.add_marker(markers, watch_position(bo.at), {"shard", 1}));
     EXPECT_EQ(to_string(hud.problems().back()), "error: unknown source 'shard'; did you mean 'shared'?");
+    EXPECT_FALSE(hud.add_marker(markers, watch_position(bo.at), {"Ed", by_name("shard") + 1}));
+    // What is computed, from names that are computed, too.
+    sources.set("twice", by_name("shared") * 2);
+    const Point beside{-100, 120};
+    EXPECT_TRUE(hud.add_marker(markers, watch_position(beside), {constant("Ed"), by_name("twice") + watch(ana.heat)}));
+    EXPECT_EQ(said(), (Said{"Bo 5", "Di 8", "Ed 12"}));
+    shared = 6;
+    EXPECT_EQ(said(), (Said{"Bo 6", "Di 8", "Ed 14"}));
+    Countdown bomb{10s};
+    hud.add_timer("bomb", bomb);
+    EXPECT_FALSE(hud.add_marker(markers, watch_position(away), {constant("Fi"), by_name("bomb.left") < 3}));
+    EXPECT_EQ(
+        to_string(hud.problems().back()),
+        "error: 'bomb.left' is a source that the HUD tells, and a thing is read by itself; give it a value of the "
+        "game");
     hud.remove(markers);
     EXPECT_FALSE(hud.alive(fourth));
 }

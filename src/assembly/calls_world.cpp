@@ -94,10 +94,13 @@ MarkerRef Hud::add_marker(ElementRef ref, const PositionSource& at, std::span<co
     std::vector<detail::Binding>& bound = state_->bound_values;
     bound.clear();
     for (const Source& value : values) {
+        for (const std::string& name : value.names())
+            if (state_->bindings.bound(by_name(name)).access() == detail::Binding::Access::none)
+                return refuse("unknown source '" + name + "'", did_you_mean(name, state_->bindings.sources().names()));
         bound.push_back(state_->bindings.bound(value));
-        if (value.is_given() && bound.back().access() == detail::Binding::Access::none)
-            return refuse("unknown source '" + value.name() + "'",
-                          did_you_mean(value.name(), state_->bindings.sources().names()));
+        if (const std::vector<std::string> told = Source(bound.back()).names(); !told.empty())
+            return refuse("'" + told.front() + "' is a source that the HUD tells, and a thing is read by itself",
+                          "give it a value of the game");
     }
     const std::uint32_t thing = things->add(at, bound);
     const MarkerRef made{ref.index, ref.generation, thing, things->generation(thing), ref.hud};

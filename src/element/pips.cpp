@@ -137,9 +137,11 @@ class PipsBody final : public FillBody {
     Change show(const ShownValue& shown) override {
         // Whole pips are counted as a text counts them; parts of one are a shape.
         const double whole = shown.values.value.number();
-        const double value = rules_.steps == 1 ? whole : shown.amount;
+        ShownValue counted = shown;
+        if (rules_.steps == 1) counted.amount = whole;
+        const double value = counted.amount;
         const double max = has_max_ ? shown.values.max.number() : whole;
-        bool differs = FillBody::show(shown) != Change::none;
+        bool differs = FillBody::show(counted) != Change::none;
         const std::size_t before = pip_count();
         const bool too_many = !is_countable(max, extra_values_);
         if (too_many != too_many_) differs = true;

@@ -113,8 +113,10 @@ class TextBody final : public Body {
     }
 
     Amounts looks_same(const ShownValue& now) const override {
-        const bool has_part = shown().shows(FieldName::percent) || shown().shows(FieldName::ratio);
-        return has_part ? Amounts{} : same_integer(now);
+        // These say more than the integer.
+        const bool says_more =
+            shown().shows(FieldName::percent) || shown().shows(FieldName::ratio) || shown().shows(FieldName::delta);
+        return says_more ? Amounts{} : same_integer(now);
     }
 
     std::optional<int> places() const override { return form_.places(plan_->value_type); }

@@ -138,7 +138,10 @@ void Bindings::offer_name(SourceIndex index) {
     const Binding asked = named_.at(index).asked;
     const Source* const offered = sources_.find(asked.name());
     underive(index);
-    if (offered == nullptr) return;
+    if (offered == nullptr || !offered->is_given()) {
+        scan_.let_tell(index);
+        return scan_.tell(index, {}, changed_);
+    }
     const Binding how = asked.applied_to(offered->binding());
     if (how.access() != Binding::Access::computed) {
         std::erase(circular_, index);
@@ -172,11 +175,13 @@ void Bindings::offer_name(SourceIndex index) {
 }
 
 bool Bindings::is_made_of(SourceIndex source, SourceIndex part) const {
-    if (source == part) return true;
-    const auto own = derived_places_.find(source);
-    if (own == derived_places_.end()) return false;
-    const std::vector<SourceIndex>& from = derived_[own->second].from;
-    return std::any_of(from.begin(), from.end(), [&](SourceIndex inner) { return is_made_of(inner, part); });
+    std::vector<SourceIndex> found{source};
+    for (std::size_t i = 0; i < found.size(); ++i) {
+        if (found[i] == part) return true;
+        for (const SourceIndex inner : inputs(found[i]))
+            if (std::find(found.begin(), found.end(), inner) == found.end()) found.push_back(inner);
+    }
+    return false;
 }
 
 std::span<const SourceIndex> Bindings::follow_names() {
@@ -252,13 +257,21 @@ bool Bindings::release_named(SourceIndex index) {
 }
 
 Binding Bindings::bound(const Source& source) const {
+    const auto meaning = [this](const Binding& asked) {
+        if (const auto told = told_.find(asked.name()); told != told_.end()) return told->second.kind;
+        const Source* const named = sources_.find(asked.name());
+        return named != nullptr ? named->binding() : Binding();
+    };
     const Binding& asked = source.binding();
-    if (asked.access() == Binding::Access::computed)
-        return asked.with_leaves([this](const Binding& leaf) { return bound(by_name(leaf.name())); });
-    if (asked.access() != Binding::Access::name) return asked;
-    if (const auto told = told_.find(asked.name()); told != told_.end()) return asked.applied_to(told->second.kind);
-    const Source* const named = sources_.find(asked.name());
-    return named != nullptr ? asked.applied_to(named->binding()) : Binding();
+    Binding made = asked.access() == Binding::Access::name ? asked.applied_to(meaning(asked)) : asked;
+    // Names may be computed from names, but not for ever.
+    constexpr int most_rounds = 8;
+    for (int round = 0; round < most_rounds && made.computation() != nullptr; ++round) {
+        const Binding next = made.with_leaves(meaning);
+        if (next == made) break;
+        made = next;
+    }
+    return made;
 }
 
 /// Those who ask for the same share it.

@@ -1,6 +1,7 @@
 #include "rapido/value/detail/binding.hpp"
 
 #include <algorithm>
+#include <array>
 #include <functional>
 
 #include "value/computation.hpp"
@@ -131,9 +132,11 @@ void append(Computation& made, const Binding& operand, std::size_t below) {
         push(Operation::constant, made.values.size());
         made.values.emplace_back(value);
     };
-    made.is_too_large = made.is_too_large || made.leaves.size() + made.values.size() >= Computation::most_terms;
-    if (made.is_too_large) return;
     const Computation* const inner = operand.computation();
+    const bool is_whole = inner == nullptr || !inner->is_too_large;
+    const std::size_t more = inner != nullptr ? inner->terms() : 1;
+    made.is_too_large = made.is_too_large || !is_whole || made.terms() + more > Computation::most_terms;
+    if (made.is_too_large) return;
     if (inner == nullptr) {
         std::string storage;
         made.depth = std::max(made.depth, below + 1);
@@ -144,10 +147,6 @@ void append(Computation& made, const Binding& operand, std::size_t below) {
         if (known == made.leaves.end()) made.leaves.push_back(operand);
         return;
     }
-    made.is_too_large =
-        inner->is_too_large ||
-        inner->leaves.size() + inner->values.size() + made.leaves.size() + made.values.size() > Computation::most_terms;
-    if (made.is_too_large) return;
     made.depth = std::max(made.depth, below + inner->depth);
     std::vector<std::size_t> leaves;
     for (const Binding& leaf : inner->leaves) {
@@ -191,33 +190,50 @@ Binding Binding::computed(Operation operation, std::initializer_list<Binding> op
     } else {
         made->steps.push_back({operation});
     }
-    made->is_too_large = made->is_too_large || made->depth > Computation::most_depth ||
-                         made->leaves.size() + made->values.size() > Computation::most_terms;
+    made->is_too_large =
+        made->is_too_large || made->depth > Computation::most_depth || made->terms() > Computation::most_terms;
     Binding source;
     source.access_ = Access::computed;
     source.type_ = made->type();
     return source.with([&](More& more) { more.computation = std::move(made); });
 }
 
-Binding Binding::text(std::string_view text) {
+Binding Binding::kept(const Value& value) {
     auto made = std::make_shared<Computation>();
-    made->values.emplace_back(Value(text));
+    made->values.emplace_back(value);
     made->steps.push_back({Operation::constant});
     Binding source;
     source.access_ = Access::computed;
-    source.type_ = Value::Type::text;
+    source.type_ = value.type();
     return source.with([&](More& more) { more.computation = std::move(made); });
 }
 
 Binding Binding::with_leaves(const std::function<Binding(const Binding&)>& other) const {
-    if (access_ == Access::name) return applied_to(other(*this));
-    if (access_ != Access::computed) return *this;
-    auto made = std::make_shared<Computation>(*computation());
-    for (Binding& leaf : made->leaves)
-        if (leaf.access() == Access::name) leaf = leaf.applied_to(other(leaf));
-    Binding source = *this;
-    source.type_ = made->type();
-    return source.with([&](More& more) { more.computation = std::move(made); });
+    const Computation* const made = computation();
+    if (made == nullptr || made->is_too_large) return *this;
+    std::vector<Binding> stack;
+    for (const Computation::Step& step : made->steps) {
+        const std::size_t taken = operands_of(step.operation);
+        if (step.operation == Operation::constant) {
+            stack.push_back(kept(made->values[step.index].get()));
+        } else if (taken == 0) {
+            const Binding& leaf = made->leaves[step.index];
+            const Binding read = leaf.access() == Access::name ? leaf.applied_to(other(leaf)) : leaf;
+            // Of what is computed nobody asks since when.
+            const bool is_since = step.operation == Operation::since;
+            const bool is_read = read.computation() == nullptr && read.access() != Access::none;
+            stack.push_back(!is_since ? read : computed(step.operation, {is_read ? read : leaf}));
+        } else {
+            const Binding last = std::move(stack.back());
+            stack.pop_back();
+            if (taken == 1) {
+                stack.push_back(computed(step.operation, {last}));
+            } else {
+                stack.back() = computed(step.operation, {stack.back(), last});
+            }
+        }
+    }
+    return applied_to(stack.back());
 }
 
 Binding Binding::scaled(double scale, double offset) const {
@@ -278,12 +294,12 @@ Value Binding::read(std::string& storage) const {
     if (access_ == Access::getter) return adjusted(more().getter->read(storage));
     if (access_ != Access::computed) return {};
     // Each leaf has a storage of its own, as texts of two may be compared.
+    thread_local std::array<std::string, Computation::most_terms> rooms;
     const Computation& made = *computation();
-    std::vector<std::string> rooms(made.leaves.size());
-    std::vector<Value> read;
-    for (std::size_t i = 0; i < rooms.size(); ++i)
-        read.push_back(made.leaves[i].read(rooms[i]));
-    const Value result = adjusted(made.result(read, std::vector<Value>(rooms.size())));
+    std::array<Value, Computation::most_terms> read;
+    for (std::size_t i = 0; i < made.leaves.size(); ++i)
+        read[i] = made.leaves[i].read(rooms[i]);
+    const Value result = adjusted(made.result(read, std::array<Value, Computation::most_terms>{}));
     if (result.type() != Value::Type::text) return result;
     storage = result.text();
     return Value(storage);

@@ -22,15 +22,6 @@ bool is_test(Operation operation) {
     return is_comparison(operation) || is_logic(operation) || operation == Operation::absent ||
            operation == Operation::present;
 }
-/// How many values it takes from the stack.
-std::size_t operands_of(Operation operation) {
-    if (operation == Operation::leaf || operation == Operation::constant || operation == Operation::since) return 0;
-    const bool is_of_one = operation == Operation::opposite || operation == Operation::negative ||
-                           operation == Operation::magnitude || operation == Operation::absent ||
-                           operation == Operation::present;
-    return is_of_one ? 1 : 2;
-}
-
 Value compared(Operation operation, const Value& a, const Value& b) {
     if (!a.has_value() || !b.has_value()) return Value(false);
     const bool texts = a.type() == Type::text && b.type() == Type::text;
@@ -139,6 +130,14 @@ Value negative_of(const Value& value) {
 
 }  // namespace
 
+std::size_t operands_of(Operation operation) {
+    if (operation == Operation::leaf || operation == Operation::constant || operation == Operation::since) return 0;
+    const bool is_of_one = operation == Operation::opposite || operation == Operation::negative ||
+                           operation == Operation::magnitude || operation == Operation::absent ||
+                           operation == Operation::present;
+    return is_of_one ? 1 : 2;
+}
+
 Value computed(Operation operation, const Value& a, const Value& b) {
     switch (operation) {
         case Operation::both:
@@ -169,6 +168,11 @@ Value computed(Operation operation, const Value& a, const Value& b) {
 }
 
 namespace detail {
+
+std::size_t Computation::terms() const {
+    return static_cast<std::size_t>(
+        std::count_if(steps.begin(), steps.end(), [](const Step& step) { return operands_of(step.operation) == 0; }));
+}
 
 Value Computation::result(std::span<const Value> of_leaves, std::span<const Value> since_changes) const {
     if (is_too_large) return {};

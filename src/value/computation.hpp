@@ -55,6 +55,8 @@ struct Computation {
     std::size_t depth = 1;      ///< of the stack
     bool is_too_large = false;  ///< more than so many terms, or deeper; then it is not whole
 
+    /// How many names and constants stand in it, each as often as it does.
+    std::size_t terms() const;
     /// Gives the result for the values of the leaves, in their order, and for how long ago each of them has changed.
     Value result(std::span<const Value> of_leaves, std::span<const Value> since_changes) const;
     /// The type that it gives, where that is known from those of the leaves.
@@ -68,6 +70,8 @@ struct Computation {
 
 }  // namespace detail
 
+/// How many values an operation takes.
+std::size_t operands_of(detail::Operation operation);
 /// One operation on values: see `docs/conditions.md` for what each of them means.
 Value computed(detail::Operation operation, const Value& a, const Value& b = {});
 

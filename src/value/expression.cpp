@@ -51,8 +51,6 @@ class Parser {
                               : "has " + quoted(token_) + " where a sign or the end is wanted",
                  hint.empty() ? did_you_mean(last_name_, words) : hint);
         }
-        if (!failed_ && made.computation() != nullptr && made.computation()->is_too_large)
-            fail("is computed from more than 64 terms, or more than 16 deep", "give a part of it a name in 'Sources'");
         if (failed_) return std::move(problem_);
         return Source(std::move(made));
     }
@@ -157,6 +155,14 @@ class Parser {
         token_ = text_.substr(begin_, at_ - begin_);
     }
 
+    /// No more is read of what is too large.
+    Binding computed_of(Operation operation, std::initializer_list<Binding> operands) {
+        Binding made = Binding::computed(operation, operands);
+        if (made.computation()->is_too_large)
+            fail("is computed from more than 64 terms, or more than 16 deep", "give a part of it a name in 'Sources'");
+        return made;
+    }
+
     bool is_word(std::string_view word) const { return kind_ == Token::name && token_ == word; }
     bool is_sign(std::string_view sign) const { return kind_ == Token::sign && token_ == sign; }
     bool take(std::string_view sign) {
@@ -166,20 +172,7 @@ class Parser {
     }
 
     Binding either() {
-        Binding made = both();
-        while (is_word("or")) {
-            next();
-            made = Binding::computed(Operation::either, {made, both()});
-        }
-        return made;
-    }
-    Binding both() {
-        Binding made = opposite();
-        while (is_word("and")) {
-            next();
-            made = Binding::computed(Operation::both, {made, opposite()});
-        }
-        return made;
+        return chain(1, [this] { return chain(2, [this] { return opposite(); }); });
     }
     Binding opposite() {
         if (!is_word("not")) return comparison();
@@ -200,11 +193,11 @@ class Parser {
         const Binding second = sum();
         if (notation_of(4) != nullptr) fail("compares three values in a row", "write 'a < b and b < c'");
         const bool asks_for_none = first_is_none || second_is_none;
-        if (!asks_for_none) return Binding::computed(found->operation, {made, second});
+        if (!asks_for_none) return computed_of(found->operation, {made, second});
         if (found->operation != Operation::equal && found->operation != Operation::unequal)
             fail("compares with 'none', which is neither less nor more than anything", "write '== none' or '!= none'");
-        return Binding::computed(found->operation == Operation::equal ? Operation::absent : Operation::present,
-                                 {first_is_none ? second : made});
+        return computed_of(found->operation == Operation::equal ? Operation::absent : Operation::present,
+                           {first_is_none ? second : made});
     }
 
     Binding sum() {
@@ -218,12 +211,12 @@ class Parser {
             if (found->sign == "-" && !has_blanks)
                 fail("has a '-' without blanks around it", "write 'a - b'; 'a-b' is a name");
             next();
-            made = Binding::computed(found->operation, {made, operand()});
+            made = computed_of(found->operation, {made, operand()});
         }
         return made;
     }
     const Notation* notation_of(int strength) const {
-        if (kind_ != Token::sign) return nullptr;
+        if (kind_ != Token::sign && kind_ != Token::name) return nullptr;
         const auto found = std::find_if(notations.begin(), notations.end(), [&](const Notation& known) {
             return known.strength == strength && known.sign == token_;
         });
@@ -240,7 +233,7 @@ class Parser {
         std::string storage;
         if (is_number && made.access() == Binding::Access::constant)
             return Binding::constant(computed(Operation::negative, made.read(storage)));
-        return Binding::computed(Operation::negative, {made});
+        return computed_of(Operation::negative, {made});
     }
 
     Binding primary() {
@@ -248,7 +241,7 @@ class Parser {
         if (kind_ == Token::number) {
             made = Binding::constant(is_whole_ ? Value(whole_) : Value(real_));
         } else if (kind_ == Token::text) {
-            made = Binding::text(said_);
+            made = Binding::kept(Value(said_));
         } else if (kind_ == Token::name) {
             return named();
         } else if (take("(")) {
@@ -320,11 +313,11 @@ class Parser {
             return {};
         }
         next();
-        if (name == "abs") return Binding::computed(Operation::magnitude, {arguments[0]});
-        if (name == "since") return Binding::computed(Operation::since, {arguments[0]});
-        if (name == "min") return Binding::computed(Operation::least, {arguments[0], arguments[1]});
-        const Binding low = Binding::computed(Operation::greatest, {arguments[0], arguments[1]});
-        return name == "max" ? low : Binding::computed(Operation::least, {low, arguments[2]});
+        if (name == "abs") return computed_of(Operation::magnitude, {arguments[0]});
+        if (name == "since") return computed_of(Operation::since, {arguments[0]});
+        if (name == "min") return computed_of(Operation::least, {arguments[0], arguments[1]});
+        const Binding low = computed_of(Operation::greatest, {arguments[0], arguments[1]});
+        return name == "max" ? low : computed_of(Operation::least, {low, arguments[2]});
     }
 
     std::string_view text_;

@@ -95,9 +95,7 @@ SourceIndex Scan::add_own(const detail::Binding& source) {
 }
 
 void Scan::rebind(SourceIndex index, const detail::Binding& source) {
-    if (details_[index].source.access() != detail::Binding::Access::none) stop_reading(index);
-    std::erase(fresh_, index);
-    details_[index].snaps = 0;
+    let_tell(index);
     bind(index, source);
 }
 
@@ -131,7 +129,8 @@ SourceIndex Scan::add_told() {
 }
 
 void Scan::let_tell(SourceIndex index) {
-    if (reads(index)) stop_reading(index);
+    if (!reads(index)) return;
+    stop_reading(index);
     std::erase(fresh_, index);
     // Its value stays until it is told another one.
     details_[index].source = {};

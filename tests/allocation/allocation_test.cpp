@@ -88,6 +88,9 @@ TEST(SteadyFrame, allocates_nothing_whatever_changes_and_moves) {
     hud.add(Panel{.id = "p", .visible = watch(visible)});
     hud.add(Text{.id = "score", .value = watch(score), .format = "{} points", .inside = "p"});
     hud.add(Text{.id = "rolling", .value = watch(score), .format = "{:L} {delta}", .motion = tween(400ms)});
+    hud.add(Text{.id = "computed",
+                 .value = watch(score) * 2 - watch(fuel),
+                 .visible = (since(watch(score)) < 4 || watch(village) == "Cedar Point") && !(watch(fuel) > 1e6)});
     hud.add(Text{.id = "compact", .value = watch(score), .compact_digits = 3});
     hud.add(Text{.id = "fuel", .value = watch(fuel), .max = 1000, .format = "{:.1f}/{max:.0f} {percent}%"});
     hud.add(Text{.id = "plural", .value = watch(score), .format = "{} acres", .plural = {.one = "{} acre"}});

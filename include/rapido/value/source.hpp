@@ -133,7 +133,7 @@ Binding operand(T&& written) {
     if constexpr (AnySource<T>) {
         return written.binding();
     } else if constexpr (Literal<T>) {
-        return Binding::text(written);
+        return Binding::kept(Value(std::string_view(written)));
     } else if constexpr (std::is_convertible_v<const Bare&, std::string_view>) {
         static_assert(!sizeof(T),
                       "a text that is no literal would be read only once: write rapido::watch(s) to follow it, or "

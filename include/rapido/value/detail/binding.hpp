@@ -101,8 +101,8 @@ class Binding {
 
     /// What is computed from others, of as many operands as the operation has.
     static Binding computed(Operation operation, std::initializer_list<Binding> operands);
-    /// A text that stays, as an operand.
-    static Binding text(std::string_view text);
+    /// A value that stays, as an operand; a text is copied.
+    static Binding kept(const Value& value);
 
     Binding scaled(double scale, double offset) const;
     Binding negated() const;
@@ -141,7 +141,7 @@ class Binding {
     const std::shared_ptr<const SharedState>& shared_state() const;
     /// How it is computed; null for one that is read.
     const Computation* computation() const;
-    /// The same with other sources in place of those that it names, itself if it is a name.
+    /// What is computed in the same way, of other sources in place of those that it names.
     Binding with_leaves(const std::function<Binding(const Binding&)>& other) const;
 
     /// Equal for equal bindings.
