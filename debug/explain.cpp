@@ -213,6 +213,11 @@ class Explainer {
         say(ExplainedPart::text, std::move(says));
     }
 
+    std::string edge_said(const Amount& edge) const {
+        const Source* const source = edge.source();
+        return source != nullptr ? said(*source, hud_.bindings.bound(*source)) : plain_number(edge.number());
+    }
+
     void say_bands() {
         const BandSet* const bands = hud_.readouts.bands(index_);
         if (bands == nullptr) return;
@@ -221,8 +226,10 @@ class Explainer {
             const Band& band = bands->bands()[i];
             made_.bands.push_back(band.id.empty() ? std::to_string(i) : band.id);
             std::string text = "is in band " + (band.id.empty() ? std::to_string(i) : "'" + band.id + "'");
-            if (band.above) text += ", at least " + plain_number(*band.above);
-            if (band.below) text += ", at most " + plain_number(*band.below);
+            if (band.when.is_given()) text += ", while " + said(band.when, hud_.bindings.bound(band.when));
+            if (band.is.get().has_value()) text += ", as it is " + said(band.is.get());
+            if (band.above) text += ", at least " + edge_said(*band.above);
+            if (band.below) text += ", at most " + edge_said(*band.below);
             say(ExplainedPart::band, text + ", since " + at(bands->since(i)));
         }
         if (made_.bands.empty()) say(ExplainedPart::band, "is in none of its bands");

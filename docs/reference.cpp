@@ -46,6 +46,8 @@ std::string default_of(const Field& field, const void* at) {
             return as(static_cast<bool*>(nullptr)) ? "true" : "false";
         case FieldType::integer:
             return std::to_string(as(static_cast<int*>(nullptr)));
+        case FieldType::amount:
+            return plain_number(as(static_cast<Amount*>(nullptr)).number());
         case FieldType::number:
             return short_number(as(static_cast<float*>(nullptr)));
         case FieldType::real:
@@ -118,6 +120,8 @@ std::string type_of(const Field& field) {
             return "[top, right, bottom, left]";
         case FieldType::source:
             return "source";
+        case FieldType::amount:
+            return "number or source";
         case FieldType::easing:
             return "CSS easing";
         case FieldType::limits:

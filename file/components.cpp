@@ -235,31 +235,44 @@ void Components::copy(const toml::node& from, toml::array& into, const Copying* 
 template <class Insert>
 void Components::copy_node(const toml::node& from, const Copying* copying, Insert insert) {
     if (++*copied_ > most_copied) return;
+    if (copying == nullptr || !from.is_string()) {
+        copy_as_it_is(from, copying, insert);
+        return;
+    }
+    const toml::node* const value = instead_of(from, *copying);
+    if (value == nullptr) return;
+    const std::string& text = from.as_string()->get();
+    if (value == &from) {
+        toml::node& copied = copy_as_it_is(from, copying, insert);
+        if (text.find('$') != std::string::npos) reader_.set_parameters(copied, copying->given);
+        return;
+    }
+    toml::node& copied = copy_as_it_is(*value, nullptr, insert);
+    const Parameter* const whole = copying->component.find(std::string_view(text).substr(1));
+    if (whole != nullptr && whole->type == ParameterType::text) reader_.set_is_text(copied);
+}
+
+template <class Insert>
+toml::node& Components::copy_as_it_is(const toml::node& from, const Copying* copying, Insert insert) {
     if (const toml::table* const table = from.as_table()) {
         toml::node& copied = insert(toml::table{});
         reader_.set_place(copied, reader_.place(from));
         for (const auto& [key, node] : *table)
             copy(node, *copied.as_table(), key, copying);
-    } else if (const toml::array* const array = from.as_array()) {
+        return copied;
+    }
+    if (const toml::array* const array = from.as_array()) {
         toml::node& copied = insert(toml::array{});
         reader_.set_place(copied, reader_.place(from));
         for (const toml::node& node : *array)
             copy(node, *copied.as_array(), copying);
-    } else if (copying == nullptr) {
-        if (const auto* const text = from.as_string()) *copied_ += text->get().size() / bytes_of_value;
-        toml::node& copied = insert(from);
-        reader_.set_place(copied, reader_.place(from));
-        reader_.copy_parameters(from, copied);
-    } else if (const toml::node* const value = instead_of(from, *copying); value == &from) {
-        toml::node& copied = insert(from);
-        reader_.set_place(copied, reader_.place(from));
-        if (const auto* const text = from.as_string()) {
-            *copied_ += text->get().size() / bytes_of_value;
-            if (text->get().find('$') != std::string::npos) reader_.set_parameters(copied, copying->given);
-        }
-    } else if (value != nullptr) {
-        copy_node(*value, nullptr, insert);
+        return copied;
     }
+    if (const auto* const text = from.as_string()) *copied_ += text->get().size() / bytes_of_value;
+    toml::node& copied = insert(from);
+    reader_.set_place(copied, reader_.place(from));
+    if (copying == nullptr) reader_.copy_parameters(from, copied);
+    return copied;
 }
 
 const toml::node* Components::made(std::string text, const toml::node& at) {

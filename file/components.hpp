@@ -82,6 +82,8 @@ class Components {
     void copy(const toml::node& from, toml::array& into, const Copying* copying);
     template <class Insert>
     void copy_node(const toml::node& from, const Copying* copying, Insert insert);
+    template <class Insert>
+    toml::node& copy_as_it_is(const toml::node& from, const Copying* copying, Insert insert);
     /// The node that stands where a text stands; null where it is left out.
     const toml::node* instead_of(const toml::node& text, const Copying& copying);
     const toml::node* made(std::string text, const toml::node& at);

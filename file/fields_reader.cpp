@@ -151,6 +151,10 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return read_choice(node, into, field, name);
         case FieldType::source:
             return read_source(node, into, name);
+        case FieldType::amount:
+            return read_amount(node, field, into, name);
+        case FieldType::value:
+            return read_value(node, into, name, "a text, a number, true or false");
         case FieldType::table:
             if (const toml::table* table = node.as_table())
                 return read_fields(*table, *field.table, into, owner, path + ".", locations);
@@ -160,7 +164,6 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
         case FieldType::natural:
         case FieldType::nanoseconds:
         case FieldType::numbers:
-        case FieldType::value:
         case FieldType::part:
             break;  // only calls have such fields
     }
@@ -349,7 +352,10 @@ void FieldsReader::read_sources(const toml::node& node, void* into, const std::s
 void FieldsReader::read_source(const toml::node& node, void* into, const std::string& name) {
     Source& source = *static_cast<Source*>(into);
     if (const toml::table* table = node.as_table()) return read_scaled(*table, source, name);
-    if (const auto text = node.value_exact<std::string>(); text && !text->empty()) {
+    const auto text = node.value_exact<std::string>();
+    if (text && texts_.contains(&node)) {
+        source = Source(detail::Binding::kept(Value(std::string_view(*text))));
+    } else if (text && !text->empty()) {
         const Result<Source> read =
             parse_expression(*text, [&](std::string_view leaf) { return named_source(leaf, node, name); });
         if (read) {
@@ -484,21 +490,28 @@ void FieldsReader::read_texts(const toml::node& node, void* into, const Field& f
         read_as<std::string>(item, &texts.emplace_back(), "a text in " + name, "a text");
 }
 
+void FieldsReader::read_value(const toml::node& node, void* into, const std::string& name, std::string_view what) {
+    KeptValue& value = *static_cast<KeptValue*>(into);
+    if (const auto text = node.value_exact<std::string>())
+        value = Value(std::string_view(*text));
+    else if (const auto flag = node.value_exact<bool>())
+        value = Value(*flag);
+    else if (const auto whole = node.value_exact<std::int64_t>())
+        value = Value(*whole);
+    else if (const auto real = node.value_exact<double>())
+        value = Value(*real);
+    else
+        expected(node, name, what);
+}
+
 /// A value, or a list of them.
 void FieldsReader::read_values(const toml::node& node, void* into, const Field& field, const std::string& name) {
     auto& values = *static_cast<std::vector<KeptValue>*>(into);
     values.clear();
     const auto read_one = [&](const toml::node& item) {
-        if (const auto text = item.value_exact<std::string>())
-            values.emplace_back(Value(std::string_view(*text)));
-        else if (const auto flag = item.value_exact<bool>())
-            values.emplace_back(Value(*flag));
-        else if (const auto whole = item.value_exact<std::int64_t>())
-            values.emplace_back(Value(*whole));
-        else if (const auto real = item.value_exact<double>())
-            values.emplace_back(Value(*real));
-        else
-            expected(item, name, "a text, a number, true or false, or a list of them");
+        KeptValue value;
+        read_value(item, &value, name, "a text, a number, true or false, or a list of them");
+        if (value.get().has_value()) values.push_back(std::move(value));
     };
     const toml::array* const list = node.as_array();
     if (list == nullptr) return read_one(node);
@@ -507,6 +520,19 @@ void FieldsReader::read_values(const toml::node& node, void* into, const Field& 
                     name + " has " + std::to_string(list->size()) + " entries; at most " + std::to_string(field.most));
     for (const toml::node& item : *list)
         read_one(item);
+}
+
+/// A number, or the name of a source, or what is computed from some.
+void FieldsReader::read_amount(const toml::node& node, const Field& field, void* into, const std::string& name) {
+    Amount& amount = *static_cast<Amount*>(into);
+    if (node.is_number()) {
+        if (const auto number = read_number(node, field, name)) amount = *number;
+        return;
+    }
+    if (!node.is_string() && !node.is_table()) return expected(node, name, "a number, or the name of a source");
+    Source source;
+    read_source(node, &source, name);
+    if (source.is_given()) amount = source;
 }
 
 /// One number, or two or four of them in the order of CSS.

@@ -9,6 +9,7 @@
 #include <string>
 #include <string_view>
 #include <unordered_map>
+#include <unordered_set>
 #include <vector>
 
 #include "base/fields.hpp"
@@ -80,8 +81,11 @@ class FieldsReader {
     void set_parameters(const toml::node& copy, std::shared_ptr<const GivenParameters> given) {
         parameters_[&copy] = std::move(given);
     }
+    /// A copied text is one also where the name of a source may stand.
+    void set_is_text(const toml::node& copy) { texts_.insert(&copy); }
     void copy_parameters(const toml::node& from, const toml::node& copy) {
         if (const auto known = parameters_.find(&from); known != parameters_.end()) parameters_[&copy] = known->second;
+        if (texts_.contains(&from)) texts_.insert(&copy);
     }
 
     /// Colors, fonts and radii may be names of a theme.
@@ -124,6 +128,8 @@ class FieldsReader {
                                      std::initializer_list<std::size_t> counts, std::string_view what);
     void read_points(const toml::node& node, void* into, const Field& field, const std::string& name);
     void read_texts(const toml::node& node, void* into, const Field& field, const std::string& name);
+    void read_value(const toml::node& node, void* into, const std::string& name, std::string_view what);
+    void read_amount(const toml::node& node, const Field& field, void* into, const std::string& name);
     void read_values(const toml::node& node, void* into, const Field& field, const std::string& name);
     void read_insets(const toml::node& node, void* into, const Field& field, const std::string& name);
     /// A name as it is meant inside a stamp: that of an element inside begins with the path of the stamp.
@@ -133,6 +139,7 @@ class FieldsReader {
     std::string file_;
     std::unordered_map<const toml::node*, Location> copies_;
     std::unordered_map<const toml::node*, std::shared_ptr<const GivenParameters>> parameters_;
+    std::unordered_set<const toml::node*> texts_;  ///< what parameters gave that are texts, and no names of sources
     const StampNames* names_ = nullptr;
     bool has_themes_ = false;
 };

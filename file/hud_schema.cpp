@@ -178,6 +178,10 @@ class SchemaWriter {
             }
             case FieldType::source:
                 return reference("a_source", source());
+            case FieldType::amount:
+                return any_of({number_of(field), reference("a_source", source())});
+            case FieldType::value:
+                return {{"type", {"string", "number", "boolean"}}};
             case FieldType::points:
                 return list_of(list_of(Json{{"type", "number"}}, 2, 2), 0, field.most);
             case FieldType::texts:
@@ -200,7 +204,6 @@ class SchemaWriter {
             case FieldType::natural:
             case FieldType::nanoseconds:
             case FieldType::numbers:
-            case FieldType::value:
             case FieldType::part:
                 break;  // only calls have such fields
         }

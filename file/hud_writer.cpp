@@ -8,8 +8,8 @@
 #include "element/kinds.hpp"
 #include "file/hud_part.hpp"
 #include "hud/definition_tables.hpp"
-#include "rapido/value/expression.hpp"
 #include "rapido/file.hpp"
+#include "rapido/value/expression.hpp"
 
 namespace rapido {
 namespace {
@@ -206,6 +206,13 @@ class HudWriter {
                 return in_quotes(field.choices[*static_cast<const std::uint8_t*>(at)]);
             case FieldType::source:
                 return source_text(*static_cast<const Source*>(at), owner + std::string(field.name));
+            case FieldType::amount: {
+                const auto& amount = *static_cast<const Amount*>(at);
+                return amount.source() == nullptr ? number_text(amount.number())
+                                                  : source_text(*amount.source(), owner + std::string(field.name));
+            }
+            case FieldType::value:
+                return value_text(*static_cast<const KeptValue*>(at));
             case FieldType::easing:
                 return in_quotes(static_cast<const Easing*>(at)->notation());
             case FieldType::limits: {
@@ -235,7 +242,6 @@ class HudWriter {
             case FieldType::natural:
             case FieldType::nanoseconds:
             case FieldType::numbers:
-            case FieldType::value:
             case FieldType::part:
                 break;  // only calls have such fields
         }

@@ -221,9 +221,9 @@ TEST(Band, says_what_is_wrong) {
     hud.add(Text{.id = "c", .value = watch(village), .bands = {{.below = 1}}});
     hud.add(Text{.id = "d", .value = watch(value), .bands = {{.below = 1, .format = "{:q}"}}});
     ASSERT_EQ(hud.problems().size(), 4U);
-    EXPECT_EQ(hud.problems()[0].message, "'bands.0' of text 'a' needs 'below' or 'above'");
+    EXPECT_EQ(hud.problems()[0].message, "'bands.0' of text 'a' needs 'below', 'above', 'is' or 'when'");
     EXPECT_EQ(hud.problems()[1].message, "'bands.1' of text 'b' is empty: 'below' is less than 'above'");
-    EXPECT_EQ(hud.problems()[2].message, "'bands' of text 'c' needs a number, and this source is a text");
+    EXPECT_EQ(hud.problems()[2].message, "'bands.0' of text 'c' needs a number, and this source is a text");
     EXPECT_NE(hud.problems()[3].message.find("{:q}"), std::string::npos);
 }
 
@@ -276,23 +276,24 @@ marks = [45, "x", { every = 1 }, { at = 5, evry = 1 }, 0]
 kind = "bar"
 id = "b"
 value = "v"
-bands = [{ below = "low" }, 7, { reads = "shwon" }]
+bands = [{ below = [1] }, 7, { reads = "shwon" }]
 )",
                               "hud.toml");
     std::vector<std::string> texts;
     for (const Problem& problem : bad.problems())
         texts.push_back(to_string(problem));
-    EXPECT_EQ(texts,
-              (std::vector<std::string>{
-                  "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
-                  "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
-                  "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
-                  "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
-                  "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a text; expected a number",
-                  "hud.toml:8:29: error: 'bands.1' of bar 'b' is a number; expected a table",
-                  "hud.toml:8:42: error: 'bands.2.reads' of bar 'b' is 'shwon'; expected one of target, truth or "
-                  "shown; "
-                  "did you mean 'shown'?"}));
+    EXPECT_EQ(
+        texts,
+        (std::vector<std::string>{
+            "hud.toml:3:14: error: 'marks.1' of timer 't' is a text; expected a number or a table",
+            "hud.toml:3:19: error: 'marks.2' of timer 't' has no 'at'",
+            "hud.toml:3:44: error: unknown key 'evry' in 'marks.3' of timer 't'; did you mean 'every'?",
+            "hud.toml:3:56: error: 'marks.4' of timer 't' is 0; expected 0.000000001 to 1000000000 s",
+            "hud.toml:8:20: error: 'bands.0.below' of bar 'b' is a list; expected a number, or the name of a source",
+            "hud.toml:8:27: error: 'bands.1' of bar 'b' is a number; expected a table",
+            "hud.toml:8:40: error: 'bands.2.reads' of bar 'b' is 'shwon'; expected one of target, truth or "
+            "shown; "
+            "did you mean 'shown'?"}));
 }
 
 }  // namespace band_test

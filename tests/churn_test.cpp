@@ -3,6 +3,7 @@
 #include <memory>
 
 #include "draw_words.hpp"
+#include "rapido/text.hpp"
 #include "support.hpp"
 
 namespace rapido::test {

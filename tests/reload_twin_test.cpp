@@ -162,7 +162,17 @@ class AnyDefinition {
             if (random_.below(4) == 0)
                 kind.bands.push_back({.above = 0.2, .edge_unit = EdgeUnit::ratio, .color = color()});
         }
-        if (random_.below(3) == 0) kind.triggers = {{.on = TriggerOn::loss, .effect = "hop"}};
+        if constexpr (requires { kind.motion.both; }) {
+            if (random_.below(3) == 0) kind.triggers = {{.on = TriggerOn::loss, .effect = "hop"}};
+        } else if (random_.below(3) == 0) {
+            kind.triggers = {{.on = TriggerOn::loss, .effect = "hop", .source = watch(game_.other)}};
+        }
+        if (random_.below(3) == 0)
+            kind.bands.push_back({.id = one_of({"mid", ""}),
+                                  .when = watch(game_.value) > watch(game_.other) + 20,
+                                  .color = color(),
+                                  .all = random_.below(2) == 0,
+                                  .opacity = 0.5F});
         return kind;
     }
     Element any_element(const std::string& id) {

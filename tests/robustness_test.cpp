@@ -345,7 +345,7 @@ TEST(Definition, written_in_cpp_is_checked_like_a_file) {
              Case{{.effects = {{.id = "e", .keyframes = std::vector<Keyframe>(65)}}},
                   "'keyframes' of effect 'e' must be"},
              Case{{.groups = {{.id = "g", .dim = static_cast<float>(nan)}}}, "'dim' of group 'g' must be 0 to 1"},
-             Case{{.elements = {Bar{.id = "b", .bands = std::vector<Band>(33, Band{.below = 1})}}},
+             Case{{.elements = {Bar{.id = "b", .value = 1, .bands = std::vector<Band>(33, Band{.below = 1})}}},
                   "'bands' of bar 'b' must be a list of at most 32"},
          }) {
         BoxMeasurer measurer;
@@ -414,7 +414,7 @@ TEST(HudFile, says_where_it_is_wrong_and_how_to_mend_it) {
              MessageCase{"# ok\nfont = \"\xff\"\n", "h.toml:2: error: is not valid UTF-8; save it in this encoding"},
              MessageCase{"[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = 1\nbands = [\n{ below = 1 },\n{ "
                          "color = \"#ffffff\" }]\n",
-                         "h.toml:7:1: error: 'bands.1' of text 'a' needs 'below' or 'above'"},
+                         "h.toml:7:1: error: 'bands.1' of text 'a' needs 'below', 'above', 'is' or 'when'"},
              MessageCase{"[[element]]\nkind = \"notice\"\nid = \"n\"\nmessages = [\n{ text = \"a {\" }]\n",
                          "h.toml:5:13: error: notice 'n': format \"a {\": '{' without a '}'"},
              MessageCase{"[[timer]]\nid = \"t\"\nduration = -1e300\n",

@@ -198,26 +198,26 @@ class PartsChecker {
                                  std::max(range->high / most->low, range->high / most->high)};
             else if (is_ratio)
                 reached.reset();
-            const auto below = [&](double edge) { return reached && edge < reached->low; };
-            const auto above = [&](double edge) { return reached && edge > reached->high; };
-            const std::string limits = reached ? plain_number(reached->low) + " to " + plain_number(reached->high) : "";
-            if ((band.above && above(*band.above)) || (band.below && below(*band.below)))
+            const std::optional<Limits> begins = range_of_edge(band.above), ends = range_of_edge(band.below);
+            const std::string limits = reached ? said(*reached) : "";
+            const bool begins_above = reached && begins && begins->low > reached->high;
+            if (begins_above || (reached && ends && ends->high < reached->low))
                 report(ProblemCode::unreachable, field,
                        "never comes into band " + which + ": " +
-                           (band.above && above(*band.above) ? "it begins at " + plain_number(*band.above)
-                                                             : "it ends at " + plain_number(*band.below)) +
-                           ", and " + (is_ratio ? "the ratio" : "the value") + " is " + limits,
+                           (begins_above ? "it begins at " + said(*begins) : "it ends at " + said(*ends)) + ", and " +
+                           (is_ratio ? "the ratio" : "the value") + " is " + limits,
                        is_ratio ? "edges are parts of the maximum; 'edge_unit = \"value\"' takes them as values"
                                 : "move its edge, or declare the range that the game has");
-            if (band.above && band.below && *band.above > *band.below)
+            if (begins && ends && begins->low > ends->high)
                 report(ProblemCode::unreachable, field,
-                       "never comes into band " + which + ": it begins at " + plain_number(*band.above) +
-                           " and ends at " + plain_number(*band.below),
+                       "never comes into band " + which + ": it begins at " + said(*begins) + " and ends at " +
+                           said(*ends),
                        "exchange its edges");
             // A band below others may be their ground; above all others it is all that is seen.
-            const bool has_edge = band.above || band.below;
-            const bool is_always = reached && has_edge && (!band.above || *band.above <= reached->low) &&
-                                   (!band.below || *band.below >= reached->high);
+            const bool is_open = band.when.is_given() || band.is.get().has_value();
+            const bool has_edge = (band.above || band.below) && !is_open;
+            const bool is_always = reached && has_edge && (!band.above || (begins && begins->high <= reached->low)) &&
+                                   (!band.below || (ends && ends->low >= reached->high));
             if (is_always && i + 1 == bands.size())
                 report(ProblemCode::unreachable, field,
                        "never leaves band " + which + ": " + (is_ratio ? "the ratio" : "the value") + " is " + limits +
@@ -226,6 +226,16 @@ class PartsChecker {
                                 : "move its edge, or give its look to the element itself");
             check_color(described, band, i, which);
         }
+    }
+
+    /// Between which numbers an edge may lie; nothing where it is absent, or nothing is declared.
+    std::optional<Limits> range_of_edge(const std::optional<Amount>& edge) const {
+        if (!edge) return std::nullopt;
+        if (const Source* const source = edge->source()) return range_of(checked_, *source);
+        return Limits{edge->number(), edge->number()};
+    }
+    static std::string said(const Limits& range) {
+        return plain_number(range.low) + (range.high > range.low ? " to " + plain_number(range.high) : "");
     }
 
     /// A band that changes a color, and nothing else, of what does not show the value in another way (WCAG 1.4.1).

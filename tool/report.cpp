@@ -192,19 +192,25 @@ void print_table(const std::vector<TableRow>& rows, const std::vector<std::strin
 
 void print_events(const std::vector<Event>& events, bool json, std::ostream& out) {
     if (json) {
-        for (const Event& event : events)
-            out << nlohmann::ordered_json{{"time", to_seconds(event.time).count()},
-                                          {"id", event.id},
-                                          {"event", to_string(event.kind)},
-                                          {"detail", event.detail}}
-                       .dump(-1, ' ', false, nlohmann::json::error_handler_t::replace)
-                << '\n';
+        for (const Event& event : events) {
+            nlohmann::ordered_json line{{"time", to_seconds(event.time).count()},
+                                        {"id", event.id},
+                                        {"event", to_string(event.kind)},
+                                        {"detail", event.detail}};
+            if (event.key.get().has_value()) line["key"] = value_json(event.key.get());
+            out << line.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace) << '\n';
+        }
         return;
     }
+    const bool has_keys =
+        std::any_of(events.begin(), events.end(), [](const Event& event) { return event.key.get().has_value(); });
     std::vector<Cells> cells{{"time", "id", "event", "detail"}};
-    for (const Event& event : events)
+    if (has_keys) cells.front().push_back("key");
+    for (const Event& event : events) {
         cells.push_back({seconds_text(event.time), event.id, std::string(to_string(event.kind)),
                          event.detail.empty() ? "-" : event.detail});
+        if (has_keys) cells.back().push_back(event.key.get().has_value() ? value_text(event.key.get()) : "-");
+    }
     print_columns(cells, true, out);
 }
 

@@ -1,5 +1,5 @@
 // An entity store of plain arrays, and a marker over each of its fires. What an entity has moves within the arrays when others die: a marker
-// follows the number of its entity, and never an address.
+// follows the number of its entity, and never an address. The store frees an entity in the frame of its last hit; its bar drains all the same.
 #include <rapido/picture.hpp>
 #include <rapido/rapido.hpp>
 
@@ -59,17 +59,19 @@ int main() {
     Hud hud({.design = {640, 400}, .font = "Inter, sans-serif"}, {}, &fonts);
     hud.resize({.size = {640, 400}});
     hud.set_camera(Camera::flat({.center = {320, 200, 0}, .zoom = 1}));
-    hud.add(markers_of({.id = "fires", .entries = fires, .key = "number"}, [](const auto& fire) {
-        return nest(Panel{.layout = Layout::column, .gap = 2, .align = Align::center, .plate = false},
-                    Text{.id = "heat", .value = fire("heat"), .format = "{:.0f} °C", .size = 15},
-                    Bar{.id = "bar",
-                        .value = fire("heat"),
-                        .max = 100,
-                        .motion = tween(200ms),
-                        .trail = {.delay = 200ms},
-                        .place = {.size = {64, 8}},
-                        .color = rgb(0xff7a3c)});
-    }));
+    hud.add(markers_of(
+        {.id = "fires", .entries = fires, .key = "number", .when_gone = {{"heat", 0}}}, [](const auto& fire) {
+            return nest(
+                Panel{.layout = Layout::column, .gap = 2, .align = Align::center, .plate = false, .leave = "fade"},
+                Text{.id = "heat", .value = fire("heat"), .format = "{:.0f} °C", .size = 15},
+                Bar{.id = "bar",
+                    .value = fire("heat"),
+                    .max = 100,
+                    .motion = tween(200ms),
+                    .trail = {.delay = 200ms},
+                    .place = {.size = {64, 8}},
+                    .color = rgb(0xff7a3c)});
+        }));
     hud.add(Text{.id = "count",
                  .value = by_name("fires.count"),
                  .format = "{} fires",
@@ -83,6 +85,10 @@ int main() {
             if (store.heats[row] <= 0) store.kill(store.entities[row]);
         }
         hud.update(1 / 60.0);
+        for (const Event& event : hud.events())
+            if (event.kind == EventKind::empty && event.id.ends_with(".bar"))
+                std::printf("%.2f s: fire %lld is out\n", to_seconds(event.time).count(),
+                            static_cast<long long>(event.key.get().int64()));
     }
     DisplayList list;
     hud.draw(list);

@@ -1,6 +1,7 @@
 // The room `value`: what a source gives, and where it comes from.
 #pragma once
 
+#include "rapido/value/amount.hpp"
 #include "rapido/value/entries.hpp"
 #include "rapido/value/kept_value.hpp"
 #include "rapido/value/live.hpp"

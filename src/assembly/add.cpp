@@ -52,6 +52,7 @@ ElementRef Hud::State::add(const Element& element, const Locations* locations) {
     layouter.add(index, made.common.place);
     visibility.add(index, made.conditions);
     readouts.add(index, made.value, std::move(made.readout));
+    readouts.set_triggers(index, std::move(made.triggers));
     effects.add(index, std::move(made.effects));
     pending.set_total(made.path, index);
     lists.add(index, element);
@@ -73,7 +74,8 @@ void Hud::State::follow_bands(ElementIndex index) {
         travel->set_flash_limit({flashes.limit, flashes.looks, index});
         const BandSet* const bands = travel->bands();
         if (bands != nullptr && !travel->is_paced()) timers.watch_bands(index);
-        visibility.set_by_band(index, bands != nullptr ? bands->visible() : std::nullopt);
+        visibility.set_by_band(index, bands != nullptr ? bands->visible() : std::nullopt,
+                               travel->filter(time.now(travel->clock())));
     }
     notices.add_speaker(index, bands_of(readouts, index));
 }
@@ -88,6 +90,10 @@ Notice plate_of(const Notice& log, std::string_view id, const std::string& path)
     plate.inline_images.clear();
     plate.place = {.anchor = log.place.anchor.value_or(Anchor::top), .max_size = log.place.max_size};
     // The log does all of this for its plates.
+    for (Band& band : plate.bands) {
+        const std::optional<Themed<Color>> color = band.all ? std::nullopt : band.color;
+        band = {.when = band.when, .color = color, .fade = band.fade};
+    }
     plate.triggers.clear();
     plate.group.clear();
     plate.visible = {};

@@ -62,6 +62,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     bindings.release(visible);
     timers.remove(index);
     readouts.change(index, made.value, std::move(made.readout), plans.share(made.common.plan), time);
+    readouts.set_triggers(index, std::move(made.triggers));
     bindings.depend(made.conditions.visible, {index, Dependent::Role::look});
     visibility.change(index, made.conditions);
     layouter.set_place(index, made.common.place);

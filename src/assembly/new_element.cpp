@@ -67,6 +67,11 @@ void NewElement::bind() {
     conditions.visible = context_.connect(common.visible, "visible", hud_.bindings);
     for (const FurtherSource& further : kind.further(written.data()))
         readout.further.push_back(context_.connect(further.source, further.field, hud_.bindings));
+    for (const BandSet::BandSource& read : BandSet::sources(common.plan.bands)) {
+        const std::string field = "bands." + std::to_string(read.band) + "." + read.field;
+        readout.further.push_back(context_.connect(*read.source, field, hud_.bindings));
+        ++readout.of_bands;
+    }
 
     const detail::Binding bound = context_.bound(common.value);
     context_.value_type = bound.type();
@@ -128,29 +133,59 @@ void NewElement::check_motion() {
 
 void NewElement::check_bands() {
     for (std::size_t i = 0; i < common.plan.bands.size(); ++i) {
-        const std::string name = "bands." + std::to_string(i);
+        const std::string field = "bands." + std::to_string(i);
         const Band& band = common.plan.bands[i];
-        if (!band.format.empty() && !kind.can.takes_format) context_.report(name + ".format", "is of texts only");
-        if (band.pattern != FillPattern::plain && !kind.can.has_fill)
-            context_.report(name + ".pattern", "is of bars, rings and levels only");
-        if (!band.image.empty() && !kind.can.takes_image) context_.report(name + ".image", "is of images only");
-        if (context_.value_type == Value::Type::text)
-            return context_.report("bands", "needs a number, and this source is a text");
-        if (!band.below && !band.above) context_.report(name, "needs 'below' or 'above'", {}, ProblemCode::missing_key);
-        const auto check_edge = [&](const std::optional<double>& edge, const std::string& field) {
-            const bool is_part = common.plan.has_max && band.edge_unit == EdgeUnit::automatic;
-            if (!edge || !is_part || (*edge >= 0 && *edge <= 1)) return;
-            context_.report(name + field,
-                            "is " + plain_number(*edge) + ", and with a maximum an edge is a part of it, from 0 to 1",
-                            "write 0.25 for a quarter of it, or edge_unit = \"value\" for an amount, or \"ratio\" for "
-                            "more than all of it",
-                            ProblemCode::out_of_range);
-        };
-        check_edge(band.below, ".below");
-        check_edge(band.above, ".above");
-        if (band.below && band.above && *band.below < *band.above)
-            context_.report(name, "is empty: 'below' is less than 'above'", {}, ProblemCode::contradiction);
+        if ((band.below || band.above || band.is.get().has_value()) && !common.value.is_given())
+            return context_.report(field, "reads a value, and the element has none",
+                                   "give it a 'value', or the band a condition: when = \"player.hull < 25\"",
+                                   ProblemCode::contradiction);
+        check_band(band, field);
+        check_edges(band, field);
     }
+}
+
+/// What a band cannot change, or cannot read.
+void NewElement::check_band(const Band& band, const std::string& field) {
+    if (!band.format.empty() && !kind.can.takes_format) context_.report(field + ".format", "is of texts only");
+    if (band.pattern != FillPattern::plain && !kind.can.has_fill)
+        context_.report(field + ".pattern", "is of bars, rings and levels only");
+    if (!band.image.empty() && !kind.can.takes_image) context_.report(field + ".image", "is of images only");
+    if (band.motion && !kind.follows) context_.report(field + ".motion", "is of elements that show a value only");
+    if (band.color && !band.all && kind.table->find("color") == nullptr)
+        context_.report(field + ".color", "a " + std::string(kind.name()) + " has no color of its own",
+                        "add all = true: then all that stands inside has it");
+    if (band.all && !band.color)
+        context_.warn(field + ".all", "says that a color is for all, and there is no color", {},
+                      ProblemCode::missing_key);
+    const bool reads_value = band.below || band.above || band.is.get().has_value();
+    if (!reads_value && !band.when.is_given())
+        context_.report(field, "needs 'below', 'above', 'is' or 'when'", {}, ProblemCode::missing_key);
+    if (!reads_value && band.when.is_given() && band.reads != BandReads::target)
+        context_.report(field + ".reads", "is of bands that read the value; 'when' reads what is true", {},
+                        ProblemCode::contradiction);
+}
+
+void NewElement::check_edges(const Band& band, const std::string& field) {
+    if (!band.below && !band.above) return;
+    if (context_.value_type == Value::Type::text)
+        return context_.report(field, "needs a number, and this source is a text",
+                               "a band of a text says which one: is = \"a text\"");
+    const auto check_edge = [&](const std::optional<Amount>& edge, const std::string& name) {
+        const bool is_part = common.plan.has_max && band.edge_unit == EdgeUnit::automatic;
+        if (!edge || edge->source() != nullptr || !is_part || (edge->number() >= 0 && edge->number() <= 1)) return;
+        context_.report(
+            field + name,
+            "is " + plain_number(edge->number()) + ", and with a maximum an edge is a part of it, from 0 to 1",
+            "write 0.25 for a quarter of it, or edge_unit = \"value\" for an amount, or \"ratio\" for "
+            "more than all of it",
+            ProblemCode::out_of_range);
+    };
+    check_edge(band.below, ".below");
+    check_edge(band.above, ".above");
+    const bool are_numbers =
+        band.below && band.above && band.below->source() == nullptr && band.above->source() == nullptr;
+    if (are_numbers && band.below->number() < band.above->number())
+        context_.report(field, "is empty: 'below' is less than 'above'", {}, ProblemCode::contradiction);
 }
 
 /// What an element plays and when; nothing where there is nothing to play.
@@ -193,6 +228,21 @@ void NewElement::make_trigger(std::size_t index) {
     const TimerIndex timer = trigger.timer.empty() ? no_timer : hud_.timers.find(trigger.timer);
     if (!trigger.timer.empty() && timer == no_timer)
         context_.report_unknown(field + ".timer", "timer", trigger.timer, [&] { return hud_.timers.names(); });
+    if (trigger.source.is_given()) {
+        if (trigger.on != TriggerOn::gain && trigger.on != TriggerOn::loss && trigger.on != TriggerOn::empty)
+            context_.report(field + ".source", "is for gain, loss and empty only", {}, ProblemCode::contradiction);
+        triggers.push_back({context_.connect(trigger.source, field + ".source", hud_.bindings)});
+        made.on.of_source = static_cast<std::int64_t>(triggers.size());
+        return;
+    }
+    const bool is_of_value = trigger.on == TriggerOn::gain || trigger.on == TriggerOn::loss ||
+                             trigger.on == TriggerOn::empty || trigger.on == TriggerOn::full;
+    if (is_of_value && !common.value.is_given())
+        context_.report(field, "waits for a change of the value, and the element has none",
+                        "give it a 'value', or the trigger a 'source'", ProblemCode::contradiction);
+    const bool is_of_band = trigger.on == TriggerOn::band_enter || trigger.on == TriggerOn::band_leave;
+    if (is_of_band && bands.empty())
+        context_.report(field, "waits for a band, and the element has none", {}, ProblemCode::contradiction);
     if (is_of_timer(trigger.on)) {
         made.on.subject = timer;
         if (trigger.timer.empty()) context_.report(field, "needs 'timer'", {}, ProblemCode::missing_key);
@@ -253,6 +303,8 @@ void NewElement::release() {
         hud_.bindings.release(source);
     for (const SourceIndex source : {value, readout.max, conditions.visible})
         hud_.bindings.release(source);
+    for (const TriggerSource& trigger : triggers)
+        hud_.bindings.release(trigger.source);
 }
 
 }  // namespace rapido

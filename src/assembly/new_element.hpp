@@ -28,6 +28,7 @@ class NewElement {
     SourceIndex value = no_source;
     Readout readout;
     Visibility::Conditions conditions;
+    std::vector<TriggerSource> triggers;
     std::unique_ptr<ElementEffects> effects;
     std::unique_ptr<RunningNotice> notice;
 
@@ -35,6 +36,8 @@ class NewElement {
     void check_pace();
     void check_motion();
     void check_bands();
+    void check_band(const Band& band, const std::string& field);
+    void check_edges(const Band& band, const std::string& field);
     void make_effects();
     void make_trigger(std::size_t index);
     void make_notice(NoticeBody& notice_body);

@@ -30,6 +30,13 @@ Color mix(Color a, Color b, double part) {
             static_cast<std::uint8_t>(alpha + 0.5)};
 }
 
+Color multiply(Color a, Color b) {
+    const auto channel = [](std::uint8_t x, std::uint8_t y) {
+        return static_cast<std::uint8_t>((static_cast<unsigned>(x) * y + 127) / 255);
+    };
+    return {channel(a.red, b.red), channel(a.green, b.green), channel(a.blue, b.blue), channel(a.alpha, b.alpha)};
+}
+
 std::string to_string(Color color) {
     constexpr std::string_view digits = "0123456789abcdef";
     std::string text = "#";

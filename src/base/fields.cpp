@@ -23,6 +23,7 @@ bool is_in_range(const Field& field, const void* value) {
         case FieldType::themed_number:
             return in_range(field, {static_cast<double>(static_cast<const Themed<float>*>(value)->value())});
         case FieldType::real:
+        case FieldType::amount:
             return in_range(field, {*static_cast<const double*>(value)});
         case FieldType::seconds:
             return in_range(field, {static_cast<const Seconds*>(value)->count()});
@@ -61,6 +62,16 @@ std::string range_of(const Field& field) {
     if (field.max == std::numeric_limits<double>::max()) return "a finite number";
     return plain_number(field.min) + " to " + plain_number(field.max) + (field.unit.empty() ? "" : " ") +
            std::string(field.unit);
+}
+
+bool are_alike(const Table& table, const void* a, const void* b) {
+    for (const Field& field : table.fields) {
+        const void* const one = field.at(a);
+        const void* const other = field.at(b);
+        if ((one == nullptr) != (other == nullptr)) return false;
+        if (one != nullptr && !field.value->equal(one, other)) return false;
+    }
+    return true;
 }
 
 void check_ranges(const Table& table, const void* aggregate,

@@ -36,10 +36,12 @@ enum class FieldType : std::uint8_t {
     insets,
     choice,  ///< one word of a closed list
     source,  ///< the name of a live value, or a constant
+    amount,  ///< a number, or the name of a live value that gives one; its first member is the number
     easing,
     limits,   ///< [low, high]
     points,   ///< a list of [x, y]
     texts,    ///< a list of texts
+    value,    ///< a value of any type
     values,   ///< a value, or a list of values
     sources,  ///< a table of sources, by names of one's own
     table,    ///< an aggregate with a description of its own
@@ -48,7 +50,6 @@ enum class FieldType : std::uint8_t {
     natural,      ///< a whole number, at least 0, of 64 bits
     nanoseconds,  ///< a whole number of them
     numbers,      ///< an array of doubles, `most` of them
-    value,        ///< a value of any type
     part,         ///< a part of a HUD
 };
 
@@ -271,6 +272,9 @@ constexpr Field required_field(std::string_view name, std::string_view help, Ran
 std::string plain_number(double number);
 /// `0 to 10000 px`.
 std::string range_of(const Field& field);
+
+/// Whether two aggregates have the same values in all fields.
+bool are_alike(const Table& table, const void* a, const void* b);
 
 /// Calls `report` with the name and the range of each number in an aggregate that is outside its range, or none.
 void check_ranges(const Table& table, const void* aggregate,

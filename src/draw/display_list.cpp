@@ -30,9 +30,10 @@ Transform Transform::around(Point middle, float scale, float degrees, Point offs
             middle.y - s * middle.x - c * middle.y + offset.y};
 }
 
-void DisplayGroup::begin(float opacity, const Tint& tint, const Transform& transform) {
+void DisplayGroup::begin(float opacity, const Tint& tint, const Transform& transform, Color filter) {
     opacity_ = opacity;
     part_ = 1;
+    filter_ = filter;
     tint_ = tint;
     transform_ = transform;
     blend = Blend::normal;
@@ -42,8 +43,9 @@ void DisplayGroup::begin(float opacity, const Tint& tint, const Transform& trans
     points_.clear();
 }
 
-/// Tinted, and with the opacity of the group.
+/// Filtered and tinted, and with the opacity of the group.
 Color DisplayGroup::seen(Color color) const {
+    if (filter_ != rgb(0xffffff)) color = multiply(color, filter_);
     if (tint_.part > 0) {
         const std::uint8_t alpha = color.alpha;
         color = mix(color, tint_.color, static_cast<double>(tint_.part));
@@ -156,7 +158,7 @@ void DisplayGroup::image(ImageId image, const Rect& source, const Rect& rect, Co
     // Not `add`: the tint is kept apart, as the colors of an image are not known here.
     DisplayItem item;
     item.kind = DisplayItem::Kind::image;
-    item.color = color;
+    item.color = multiply(color, filter_);
     item.color.alpha = static_cast<std::uint8_t>(static_cast<float>(color.alpha) * opacity_ + 0.5F);
     item.image = image;
     item.source = source;

@@ -58,7 +58,8 @@ constexpr std::array own_bar_fields{
     field<&Bar::ticks>("ticks", "Lines across the element at values."),
     field<&Bar::parts>("parts", "Other amounts in the same bar.", {.most = 32}),
 };
-constexpr auto bar_fields = joined(own_bar_fields, following_fields<Bar>, placed_fields<Bar>, entering_fields<Bar>);
+constexpr auto bar_fields =
+    joined(own_bar_fields, following_fields<Bar>, banded_fields<Bar>, placed_fields<Bar>, entering_fields<Bar>);
 static_assert(bar_fields.size() == member_count<Bar> + flat_motions);
 
 class BarBody final : public FillBody {

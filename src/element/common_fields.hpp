@@ -59,10 +59,11 @@ CommonFields common_of(const Described& description) {
     if constexpr (requires { description.motion; }) {
         common.plan.pace = description.pace;
         common.plan.motions = description.motion;
-        common.plan.bands = description.bands;
         common.plan.has_max = description.max.is_given();
-        common.plan.color = description.color;
     }
+    // Those of pop-ups are of each number.
+    if constexpr (requires { common.plan.bands = description.bands; }) common.plan.bands = description.bands;
+    if constexpr (requires { description.color; }) common.plan.color = description.color;
     if constexpr (requires { description.clock; }) common.plan.clock = description.clock;
     if constexpr (requires { description.trail; }) common.plan.trail = description.trail;
     if constexpr (requires { description.text_interval; })

@@ -44,7 +44,7 @@ constexpr std::array own_dial_fields{
     field<&Dial::background>("background", "The color of the disc behind the dial."),
 };
 constexpr auto dial_fields =
-    joined(own_dial_fields, following_fields<Dial>, placed_fields<Dial>, entering_fields<Dial>);
+    joined(own_dial_fields, following_fields<Dial>, banded_fields<Dial>, placed_fields<Dial>, entering_fields<Dial>);
 static_assert(dial_fields.size() == member_count<Dial> + flat_motions);
 
 /// A point at an angle and a distance from the middle, and at a distance to the right of that line.

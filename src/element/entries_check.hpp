@@ -11,11 +11,20 @@
 
 namespace rapido {
 
-/// How many panels there are for so many entries: enough for those that usually leave at once, too.
-inline int panels_for(int most) {
-    constexpr int most_leaving = 4;
+/// How many panels there are for so many entries: enough for those that usually leave at once, too, and for those that have an end, which
+/// stay longer.
+inline int panels_for(int most, bool has_ends) {
+    constexpr int few = 4, many = 32;
     const int limited = std::clamp(most, 1, 200);
-    return limited + std::min(limited, most_leaving);
+    return limited + std::min(limited, has_ends ? std::clamp(limited / 2, few, many) : few);
+}
+
+/// The entries, and then what their fields are when their thing is gone.
+inline std::vector<FurtherSource> sources_of_entries(const Source& entries, const std::vector<NamedSource>& when_gone) {
+    std::vector<FurtherSource> sources{{"entries", entries}};
+    for (const NamedSource& field : when_gone)
+        sources.push_back({"when_gone." + field.name, field.value});
+    return sources;
 }
 
 class EntriesCheck {
@@ -42,6 +51,15 @@ class EntriesCheck {
         if (std::find(names.begin(), names.end(), name) == names.end())
             context_.report(field, "the entries have no field '" + name + "'", did_you_mean(name, names),
                             ProblemCode::unknown_name);
+    }
+
+    /// Reports fields that are none, and entries that nothing tells apart when one is gone.
+    void check_when_gone(const std::vector<NamedSource>& fields, bool has_key) const {
+        for (const NamedSource& field : fields)
+            check_field(field.name, "when_gone." + field.name);
+        if (!fields.empty() && !has_key)
+            context_.report("when_gone", "needs 'key'", "name the field by which entries are told apart",
+                            ProblemCode::missing_key);
     }
 
     const detail::EntryReader* reader() const { return reader_; }

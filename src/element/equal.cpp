@@ -1,6 +1,7 @@
 // Comparisons of what is described, which need not be compiled wherever it is.
 #include <tuple>
 
+#include "element/fields.hpp"
 #include "rapido/element/bar.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
@@ -48,6 +49,11 @@ bool operator==(const TickLabel&, const TickLabel&) = default;
 bool operator==(const Ticks&, const Ticks&) = default;
 bool operator==(const Zone&, const Zone&) = default;
 bool operator==(const ColorStop&, const ColorStop&) = default;
-bool operator==(const Trigger&, const Trigger&) = default;
+bool operator==(const Trigger& a, const Trigger& b) {
+    return are_alike(table_of<Trigger>, &a, &b);
+}
+bool operator==(const Band& a, const Band& b) {
+    return are_alike(table_of<Band>, &a, &b);
+}
 
 }  // namespace rapido

@@ -20,6 +20,8 @@ namespace rapido {
 
 // clang-format off
 template <> struct FieldTypeOf<Source> : KnownFieldType<FieldType::source> {};
+template <> struct FieldTypeOf<Amount> : KnownFieldType<FieldType::amount> {};
+template <> struct FieldTypeOf<KeptValue> : KnownFieldType<FieldType::value> {};
 template <> struct FieldTypeOf<Easing> : KnownFieldType<FieldType::easing> {};
 template <> struct FieldTypeOf<Limits> : KnownFieldType<FieldType::limits> {};
 template <> struct FieldTypeOf<std::vector<KeptValue>> : KnownFieldType<FieldType::values> {};
@@ -137,6 +139,8 @@ template <>
 inline constexpr Table table_of<Motion>{"motion", motion_fields};
 inline constexpr std::array band_fields{
     field<&Band::id>("id", "The name of the band in the events band_enter and band_leave."),
+    field<&Band::when>("when", "The band holds while this is true."),
+    field<&Band::is>("is", "The band holds while the value is this text, flag or number."),
     field<&Band::above>("above", "The value is inside at this amount or more.", {"", -1e300, 1e300}),
     field<&Band::below>("below", "The value is inside at this amount or less.", {"", -1e300, 1e300}),
     field<&Band::hysteresis>("hysteresis", "How far beyond its edge a value must be to leave the band.",
@@ -144,7 +148,10 @@ inline constexpr std::array band_fields{
     field<&Band::edge_unit>("edge_unit", "What the edges mean: amounts, or parts of the maximum."),
     field<&Band::reads>("reads", "The value that the band reads: true, let through by pace, or shown."),
     field<&Band::color>("color", "The color of the element inside the band."),
-    field<&Band::fade>("fade", "How long the change of color takes.", {"s", 0, 3600}),
+    field<&Band::all>("all", "The color multiplies all colors of the element and of what stands inside."),
+    field<&Band::opacity>("opacity", "The opacity of the element and of what stands inside, besides its own.",
+                          {"", 0, 1}),
+    field<&Band::fade>("fade", "How long the change of color and opacity takes.", {"s", 0, 3600}),
     field<&Band::visible>("visible", "Whether the element is shown inside the band, whatever its source says."),
     field<&Band::format>("format", "The pattern of a text inside the band."),
     field<&Band::image>("image", "The file of an image inside the band."),
@@ -164,6 +171,7 @@ inline constexpr Table table_of<Trail>{"trail", trail_fields};
 inline constexpr std::array trigger_fields{
     field<&Trigger::on>("on", "What starts the effect."),
     required_field<&Trigger::effect>("effect", "The id of the effect that starts."),
+    field<&Trigger::source>("source", "Whose gain, loss and empty start it, in place of the value of the element."),
     field<&Trigger::band>("band", "The id of the band, for band_enter and band_leave; without it any band counts."),
     field<&Trigger::timer>("timer", "The timer, for start, mark and end."),
     field<&Trigger::at>("at", "The mark; without it any mark counts.", {"s", 0, 1e9}),
@@ -248,7 +256,6 @@ inline constexpr std::array following_fields{
     field<&Kind::motion, &Motions::down>("motion_down", "Replaces the motion when the value falls."),
     field<&Kind::motion, &Motions::max>("max_motion", "How the shown maximum follows."),
     field<&Kind::motion, &Motions::cycle>("cycle", "The values that come round again; zero is none.", {"", 0, 1e18}),
-    field<&Kind::bands>("bands", "Ranges of the value in which the element looks different.", {.most = 32}),
     field<&Kind::clock>("clock", "The clock that pace, motion and fades follow."),
     field<&Kind::when_no_value>("when_no_value", "What happens to the element when its value is gone."),
 };
@@ -292,6 +299,13 @@ inline constexpr std::array lettering_fields{
     field<&Kind::max_lines>("max_lines", "How many lines there are at most; zero is without a limit.", {"", 0, 100}),
     field<&Kind::outline>("outline", "A line around the characters."),
     field<&Kind::shadow>("shadow", "The shadow of the characters."),
+};
+
+/// What all but pop-ups have, which have bands of their own.
+template <class Kind>
+inline constexpr std::array banded_fields{
+    field<&Kind::bands>("bands", "Ranges of the value, and conditions, in which the element looks different.",
+                        {.most = 32}),
 };
 
 /// What every element has.

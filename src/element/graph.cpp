@@ -29,8 +29,8 @@ constexpr std::array own_graph_fields{
     field<&Graph::color>("color", "The color of the graph."),
     field<&Graph::background>("background", "The color behind the element."),
 };
-constexpr auto graph_fields =
-    joined(own_graph_fields, following_fields<Graph>, placed_fields<Graph>, entering_fields<Graph>);
+constexpr auto graph_fields = joined(own_graph_fields, following_fields<Graph>, banded_fields<Graph>,
+                                     placed_fields<Graph>, entering_fields<Graph>);
 static_assert(graph_fields.size() == member_count<Graph> + flat_motions);
 
 /// The next of 1, 2, 5, 10, 20, 50 and so on.

@@ -40,8 +40,8 @@ constexpr std::array own_image_fields{
     field<&Image::color>("color", "The color that the colors of the image are multiplied by."),
     field<&Image::smooth>("smooth", "Whether pixels are blended; without it the nearest pixel counts, for pixel art."),
 };
-constexpr auto image_fields =
-    joined(own_image_fields, following_fields<Image>, placed_fields<Image>, entering_fields<Image>);
+constexpr auto image_fields = joined(own_image_fields, following_fields<Image>, banded_fields<Image>,
+                                     placed_fields<Image>, entering_fields<Image>);
 static_assert(image_fields.size() == member_count<Image> + flat_motions);
 
 class ImageBody final : public Body {

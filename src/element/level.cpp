@@ -59,8 +59,8 @@ constexpr std::array own_level_fields{
     field<&Level::border_color>("border_color", "The color of that line."),
     field<&Level::padding>("padding", "The room between that line and the fill.", {"px", 0, largest_length}),
 };
-constexpr auto level_fields =
-    joined(own_level_fields, following_fields<Level>, placed_fields<Level>, entering_fields<Level>);
+constexpr auto level_fields = joined(own_level_fields, following_fields<Level>, banded_fields<Level>,
+                                     placed_fields<Level>, entering_fields<Level>);
 static_assert(level_fields.size() == member_count<Level> + flat_motions);
 
 /// The parts of an area and of a way that are seen at a glance.

@@ -17,6 +17,7 @@ constexpr std::array own_list_fields{
     field<&List::key>("key", "The field by which entries are told apart; without it, their position in the container."),
     field<&List::sort>("sort", "The field by which entries are ordered; without it, as in the container."),
     field<&List::sort_order>("sort_order", "In which direction they are ordered."),
+    field<&List::when_gone>("when_gone", "What fields are from when their thing is no longer there on."),
     field<&List::at_most>("at_most", "How many entries are shown at most.", {"", 1, 200}),
     field<&List::place_motion>("place_motion", "How an entry travels to another place."),
     field<&List::layout>("layout", "How the entries are arranged."),
@@ -27,7 +28,7 @@ constexpr std::array own_list_fields{
     field<&List::align>("align", "Where entries stand across a row or column, and in the rows of a grid."),
     field<&List::justify>("justify", "How entries stand along a row or column with more room than is needed."),
 };
-constexpr auto list_fields = joined(own_list_fields, placed_fields<List>, entering_fields<List>);
+constexpr auto list_fields = joined(own_list_fields, banded_fields<List>, placed_fields<List>, entering_fields<List>);
 static_assert(list_fields.size() == member_count<List>);
 
 /// The room for its entries; nothing is drawn of itself.
@@ -53,17 +54,18 @@ class ListBody final : public Body {
 }  // namespace
 
 int panels_of(const List& list) {
-    return panels_for(list.at_most);
+    return panels_for(list.at_most, !list.when_gone.empty());
 }
 
 std::vector<FurtherSource> further_sources(const List& list) {
-    return {{"entries", list.entries}};
+    return sources_of_entries(list.entries, list.when_gone);
 }
 
 std::unique_ptr<Body> make_body(const List& list, BodyContext& context) {
     const EntriesCheck entries = EntriesCheck::of(list.entries, false, context);
     entries.check_field(list.key, "key");
     entries.check_field(list.sort, "sort");
+    entries.check_when_gone(list.when_gone, !list.key.empty());
     return std::make_unique<ListBody>(list);
 }
 

@@ -24,6 +24,7 @@ constexpr std::array own_markers_fields{
     field<&Markers::parameters>("parameters", "The names of the sources that the game gives with each thing."),
     field<&Markers::key>("key",
                          "The field by which entries are told apart; without it, their position in the container."),
+    field<&Markers::when_gone>("when_gone", "What fields are from when their thing is no longer there on."),
     field<&Markers::at_most>("at_most", "How many markers are shown at most: the nearest.", {"", 1, 200}),
     field<&Markers::at_edge>("at_edge", "What becomes of a marker whose thing is not on the screen."),
     field<&Markers::edge_margin>("edge_margin", "The room between the edges and what is kept there.",
@@ -46,13 +47,14 @@ constexpr std::array own_markers_fields{
     field<&Markers::arrow_size>("arrow_size", "The length of an arrow.", {"px", 0, largest_length}),
     field<&Markers::arrow_color>("arrow_color", "The color of arrows."),
 };
-constexpr auto markers_fields = joined(own_markers_fields, placed_fields<Markers>, entering_fields<Markers>);
+constexpr auto markers_fields =
+    joined(own_markers_fields, banded_fields<Markers>, placed_fields<Markers>, entering_fields<Markers>);
 static_assert(markers_fields.size() == member_count<Markers>);
 
 }  // namespace
 
 int panels_of(const Markers& markers) {
-    return panels_for(markers.at_most);
+    return panels_for(markers.at_most, !markers.when_gone.empty());
 }
 
 bool MarkersBody::set_arrows(std::span<const Arrow> arrows, Point origin, float scale) {
@@ -87,7 +89,7 @@ void MarkersBody::draw(const DrawPlace& at, DisplayGroup& into) const {
 }
 
 std::vector<FurtherSource> further_sources(const Markers& markers) {
-    return {{"entries", markers.entries}};
+    return sources_of_entries(markers.entries, markers.when_gone);
 }
 
 std::unique_ptr<Body> make_body(const Markers& markers, BodyContext& context) {
@@ -104,6 +106,7 @@ std::unique_ptr<Body> make_body(const Markers& markers, BodyContext& context) {
     }
     if (markers.entries.is_given() && !markers.parameters.empty())
         context.report("parameters", "must not be there where there is 'entries'", {}, ProblemCode::contradiction);
+    entries.check_when_gone(markers.when_gone, !markers.key.empty() || !markers.entries.is_given());
     if (markers.show != ShowMarker::always && markers.value_of.empty())
         context.report("show", "needs 'value_of'", {}, ProblemCode::missing_key);
     if (markers.show == ShowMarker::below_full && markers.max_of.empty())

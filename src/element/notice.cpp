@@ -71,7 +71,8 @@ constexpr std::array own_notice_fields{
     field<&Notice::border>("border", "The width of the line along the edge; zero draws none.",
                            {"px", 0, largest_length}),
 };
-constexpr auto notice_fields = joined(own_notice_fields, lettering_fields<Notice>, placed_fields<Notice>);
+constexpr auto notice_fields =
+    joined(own_notice_fields, lettering_fields<Notice>, banded_fields<Notice>, placed_fields<Notice>);
 static_assert(notice_fields.size() == member_count<Notice>);
 
 }  // namespace
@@ -142,19 +143,27 @@ Change NoticeBody::show(const ShownValue&) {
     std::span<const TextPiece> pieces;
     // One that was forgotten by a snap is gone before the frame selects another.
     const Messages::Said* const said = messages_->said(shown_);
-    color_ = own_color_;
+    color_of_message_.reset();
     if (said != nullptr) {
         next = said->text->text();
         pieces = said->text->pieces();
         if (show_count_ && count_ > 1) next += " ×" + std::to_string(count_);
-        if (said->message.color) color_ = said->message.color->value();
+        if (said->message.color) color_of_message_ = said->message.color->value();
         version_ = said->version;
     }
+    color_ = color_of_message_.value_or(own_color_);
     version_of_looks_ = messages_->version_of_looks();
     ++times_made_;
     text_ = std::move(next);
     block_.say(text_, pieces, messages_->looks());
     return Change::text;
+}
+
+Change NoticeBody::set_look(const Look& look) {
+    own_color_ = look.color;
+    const Color before = color_;
+    color_ = color_of_message_.value_or(own_color_);
+    return look_if(color_ != before);
 }
 
 bool NoticeBody::select(std::size_t message, int count) {

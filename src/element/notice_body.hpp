@@ -49,6 +49,7 @@ class NoticeBody final : public Body {
     bool set_width(TextMeasurer* measurer, float width) override;
     std::string fault_of_room() const override { return is_log_ ? std::string() : block_.fault_of_room(); }
     std::string_view text() const override { return text_; }
+    Change set_look(const Look& look) override;
     Color color() const override { return color_; }
     std::uint32_t times_made() const override { return times_made_; }
     NoticeBody* notice() override { return this; }
@@ -68,6 +69,7 @@ class NoticeBody final : public Body {
     std::string text_;
     std::uint32_t times_made_ = 0;
     Color own_color_;
+    std::optional<Color> color_of_message_;
     Color color_;
     Color background_;
     Insets padding_;

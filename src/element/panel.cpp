@@ -33,7 +33,8 @@ constexpr std::array own_panel_fields{
                           {"px", 0, largest_length}),
     field<&Panel::border_color>("border_color", "The color of that line."),
 };
-constexpr auto panel_fields = joined(own_panel_fields, placed_fields<Panel>, entering_fields<Panel>);
+constexpr auto panel_fields =
+    joined(own_panel_fields, banded_fields<Panel>, placed_fields<Panel>, entering_fields<Panel>);
 static_assert(panel_fields.size() == member_count<Panel>);
 
 class PanelBody final : public Body {
@@ -94,6 +95,11 @@ class PanelBody final : public Body {
     }
 
     Color color() const override { return color_; }
+    Change set_look(const Look& look) override {
+        const bool differs = color_ != look.color;
+        color_ = look.color;
+        return look_if(differs);
+    }
 
  private:
     void shade(const Rect& box, Direction way, DisplayGroup& into) const {

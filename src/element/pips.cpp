@@ -66,7 +66,7 @@ constexpr std::array own_pips_fields{
     field<&Pips::border_color>("border_color", "The color of that line."),
 };
 constexpr auto pips_fields =
-    joined(own_pips_fields, following_fields<Pips>, placed_fields<Pips>, entering_fields<Pips>);
+    joined(own_pips_fields, following_fields<Pips>, banded_fields<Pips>, placed_fields<Pips>, entering_fields<Pips>);
 static_assert(pips_fields.size() == member_count<Pips> + flat_motions);
 
 /// More are counted by nobody.

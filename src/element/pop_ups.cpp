@@ -8,9 +8,14 @@
 #include "element/pop_ups_body.hpp"
 
 namespace rapido {
+
+template <>
+inline constexpr std::array<std::string_view, 3> choices_of<Sign>{"any", "positive", "negative"};
+
 namespace {
 
 constexpr std::array band_fields_of_pop_ups{
+    field<&PopUpBand::sign>("sign", "Whether amounts above zero are meant, or those below."),
     field<&PopUpBand::above>("above", "Amounts of this and more, without their sign.", {"", 0, 1e300}),
     field<&PopUpBand::below>("below", "Amounts of this and less, without their sign.", {"", 0, 1e300}),
     field<&PopUpBand::color>("color", "The color of these amounts."),
@@ -102,9 +107,11 @@ void PopUpsBody::set_language(const Language* language, BodyContext& context) {
 
 PopUpsBody::Look PopUpsBody::look_of(const Value& value) const {
     Look look{pop_ups_.color, 0, 1};
-    const double amount = std::abs(value.number());
+    const double signed_amount = value.number(), amount = std::abs(signed_amount);
     for (std::size_t i = 0; i < pop_ups_.bands.size(); ++i) {
         const PopUpBand& band = pop_ups_.bands[i];
+        if (band.sign == Sign::positive && !(signed_amount > 0)) continue;
+        if (band.sign == Sign::negative && !(signed_amount < 0)) continue;
         if ((band.above && !(amount >= *band.above)) || (band.below && !(amount <= *band.below))) continue;
         if (band.color) look.color = *band.color;
         if (forms_[i + 1]) look.form = i + 1;

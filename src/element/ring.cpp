@@ -27,7 +27,7 @@ constexpr std::array own_ring_fields{
     field<&Ring::segment_gap>("segment_gap", "The gap between two segments.", {"px", 0, largest_length}),
 };
 constexpr auto ring_fields =
-    joined(own_ring_fields, following_fields<Ring>, placed_fields<Ring>, entering_fields<Ring>);
+    joined(own_ring_fields, following_fields<Ring>, banded_fields<Ring>, placed_fields<Ring>, entering_fields<Ring>);
 static_assert(ring_fields.size() == member_count<Ring> + flat_motions);
 
 class RingBody final : public FillBody {

@@ -44,8 +44,8 @@ constexpr std::array own_ruler_fields{
     field<&Ruler::color>("color", "The color of the pointer, and of the fill."),
     field<&Ruler::background>("background", "The color of the strip where it has no other."),
 };
-constexpr auto ruler_fields =
-    joined(own_ruler_fields, following_fields<Ruler>, placed_fields<Ruler>, entering_fields<Ruler>);
+constexpr auto ruler_fields = joined(own_ruler_fields, following_fields<Ruler>, banded_fields<Ruler>,
+                                     placed_fields<Ruler>, entering_fields<Ruler>);
 static_assert(ruler_fields.size() == member_count<Ruler> + flat_motions);
 
 class RulerBody final : public PointerBody {

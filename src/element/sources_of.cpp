@@ -12,6 +12,14 @@ void for_each_source(const Table& table, void* aggregate,
             case FieldType::source:
                 use(name, *static_cast<Source*>(field.in(aggregate)));
                 break;
+            case FieldType::amount: {
+                Amount& amount = *static_cast<Amount*>(field.in(aggregate));
+                if (amount.source() == nullptr) break;
+                Source source = *amount.source();
+                use(name, source);
+                if (!source.is_same(*amount.source())) amount = source;
+                break;
+            }
             case FieldType::sources:
                 for (NamedSource& named : *static_cast<std::vector<NamedSource>*>(field.in(aggregate)))
                     use(name + "." + named.name, named.value);

@@ -37,8 +37,8 @@ constexpr std::array own_text_fields{
     field<&Text::align>("align", "Where the text stands in a box that is wider."),
     field<&Text::overflow>("overflow", "What happens to a text that is wider than its room."),
 };
-constexpr auto text_fields =
-    joined(own_text_fields, lettering_fields<Text>, following_fields<Text>, placed_fields<Text>, entering_fields<Text>);
+constexpr auto text_fields = joined(own_text_fields, lettering_fields<Text>, following_fields<Text>,
+                                    banded_fields<Text>, placed_fields<Text>, entering_fields<Text>);
 static_assert(text_fields.size() == member_count<Text> + flat_motions);
 
 /// The values whose texts may be the widest in a range: its ends, and the ends of the largest counts of digits; of all

@@ -89,12 +89,21 @@ void Hud::State::read_sources() {
     bindings.read(time.now());
     if (recording != nullptr) recording->tell(time.now(), time.now(ClockKind::game));
     lists.tell({camera, layouter.screen()}, time.now());
+    tell_emptied();
     timers.obey(time);
     timers.tell();
     frame_meters.tell(time);
     tell_cost();
     bindings.tell_derived(time.now());
     bindings.note_changes(time.now());
+}
+
+/// Things whose value is gone, whether or not they are on the screen; the detail is the number among those of this frame, from -1 down.
+void Hud::State::tell_emptied() {
+    std::int64_t number = 0;
+    for (const Lists::Emptied& thing : lists.emptied())
+        happenings.add(
+            {.time = time.now(), .kind = HappeningKind::empty, .subject = thing.markers, .detail = --number});
 }
 
 /// Value events, pace, bands, motion and text.
@@ -108,6 +117,8 @@ void Hud::State::follow(Readouts::Lane lane) {
         effects.snap(index);
         notices.snap(index);
     }
+    // What played for the thing that they showed before has ended.
+    readouts.take_begun([this](ElementIndex index) { effects.end_all(index); });
     readouts.show(lane, time);
 }
 
@@ -145,7 +156,7 @@ void Hud::State::run_effects() {
 }
 
 void Hud::State::write_events() {
-    events.write(happenings, elements, readouts, timers, notices);
+    events.write(happenings, elements, readouts, timers, notices, lists);
     if (happenings.overflowed())
         problems.report(
             {{},
@@ -270,7 +281,7 @@ void Hud::State::draw_body(ElementIndex index, DisplayGroup& group) {
 void Hud::State::draw(ElementIndex index, DisplayGroup& group) {
     if (!visibility.is_drawn(index) || layouter.measurer() == nullptr) return group.begin();
     const Moved moved = effects.moved(index, time.now());
-    group.begin(visibility.opacity(index) * moved.opacity, moved.tint, moved.transform);
+    group.begin(visibility.opacity(index) * moved.opacity, moved.tint, moved.transform, visibility.filter(index));
     draw_body(index, group);
     const Rect device = layouter.device_box(index);
     const Rest* const rest = elements[index].rest.get();

@@ -19,10 +19,11 @@ namespace rapido {
 /// Who is told when a source changes.
 struct Dependent {
     enum class Role : std::uint8_t {
-        value,   ///< an element shows it
-        simple,  ///< the same, and it is a simple one: see `HotElement`
-        other,   ///< an element shows it besides its value: a maximum, a part
-        look,    ///< an element or a group is visible or dimmed by it
+        value,    ///< an element shows it
+        simple,   ///< the same, and it is a simple one: see `HotElement`
+        other,    ///< an element shows it besides its value: a maximum, a part
+        look,     ///< an element or a group is visible or dimmed by it
+        trigger,  ///< a trigger of an element waits for a change of it
     };
     ElementIndex element;  ///< no element for a group
     Role role;

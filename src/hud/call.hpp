@@ -19,7 +19,6 @@ namespace rapido {
 // clang-format off
 template <> struct FieldTypeOf<std::uint64_t> : KnownFieldType<FieldType::natural> {};
 template <> struct FieldTypeOf<Nanoseconds> : KnownFieldType<FieldType::nanoseconds> {};
-template <> struct FieldTypeOf<KeptValue> : KnownFieldType<FieldType::value> {};
 template <> struct FieldTypeOf<HudDefinition> : KnownFieldType<FieldType::part> {};
 // clang-format on
 /// The types of values, and any.

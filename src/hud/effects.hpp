@@ -111,6 +111,10 @@ class Effects final : public FlashLooks {
     /// An element takes its present as given: what runs on it ends, and what happened to it before in this frame starts
     /// nothing.
     void snap(ElementIndex index);
+    /// What runs on an element ends; what happens in this frame may start something.
+    void end_all(ElementIndex index) {
+        if (on_[index].player != nullptr) on_[index].player->clear();
+    }
     /// Calls `gone` for those that leave, do not move any more, and whose effect has ended.
     void take_left(Nanoseconds now, const std::function<bool(ElementIndex)>& moves,
                    const std::function<void(ElementIndex)>& gone);

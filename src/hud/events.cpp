@@ -51,7 +51,7 @@ void Events::reserve(std::size_t count) {
 }
 
 void Events::write(const Happenings& happenings, const Elements& elements, const Readouts& readouts, Timers& timers,
-                   const Notices& notices) {
+                   const Notices& notices, const Lists& lists) {
     count_ = 0;
     for (const Happening& happening : happenings.all()) {
         if (!happening.is_event) continue;
@@ -62,6 +62,13 @@ void Events::write(const Happenings& happenings, const Elements& elements, const
         event.id =
             happening.is_of_timer() ? timers[happening.subject].id : elements[notices.known_as(happening.subject)].path;
         event.detail.clear();
+        event.key = KeptValue();
+        if (!happening.is_of_timer()) {
+            const KeptValue* const key = happening.kind == HappeningKind::empty && happening.detail < 0
+                                             ? &lists.emptied()[static_cast<std::size_t>(-1 - happening.detail)].key
+                                             : lists.key(happening.subject);
+            if (key != nullptr) event.key = *key;
+        }
         switch (happening.kind) {
             case HappeningKind::mark:
                 event.detail = seconds_text(Nanoseconds{happening.detail});

@@ -6,6 +6,7 @@
 
 #include "hud/elements.hpp"
 #include "hud/happenings.hpp"
+#include "hud/lists.hpp"
 #include "hud/notices.hpp"
 #include "hud/readouts.hpp"
 #include "hud/timers.hpp"
@@ -17,7 +18,7 @@ namespace rapido {
 class Events {
  public:
     void write(const Happenings& happenings, const Elements& elements, const Readouts& readouts, Timers& timers,
-               const Notices& notices);
+               const Notices& notices, const Lists& lists);
     /// Makes room for so many, so that the first busy frame does not allocate.
     void reserve(std::size_t count);
     /// Valid until the next frame.

@@ -65,6 +65,12 @@ void Lists::set(RunningList& list, const Element& description) {
     }
 }
 
+void Lists::set_when_gone(RunningList& list, const std::vector<NamedSource>& fields) {
+    list.when_gone.clear();
+    for (const NamedSource& field : fields)
+        list.when_gone.push_back(field.name);
+}
+
 void Lists::set_entries(RunningList& list, const Source& entries, int most, int panels) {
     const detail::Binding bound = bindings_.bound(entries);
     if (!(bound == list.binding)) list.snaps = true;
@@ -75,6 +81,7 @@ void Lists::set_entries(RunningList& list, const Source& entries, int most, int 
 }
 
 void Lists::set(RunningList& list, const List& description) {
+    set_when_gone(list, description.when_gone);
     set_entries(list, description.entries, description.at_most, panels_of(description));
     list.key = find_field(list.reader, description.key);
     list.sort = find_field(list.reader, description.sort);
@@ -179,6 +186,7 @@ void Lists::tell(const View& view, Nanoseconds now) {
             for (const Told& told : left->second)
                 bindings_.tell(told.source, {});
     gone_.clear();
+    emptied_.clear();
     for (const auto& list : all_)
         tell(*list, view, now);
     declutter();
@@ -196,8 +204,10 @@ void Lists::tell(RunningList& list, const View& view, Nanoseconds now) {
         rank(list, count, shown);
     shown = list.ranking.size();
     give_panels(list, shown);
+    follow_left(list, count, now);
     if (list.markers != nullptr) find_places(list, view);
     tell_fields(list, count, shown);
+    if (list.markers != nullptr) begin_from_before(list);
     if (list.markers == nullptr) arrange(list);
     list.snaps = false;
 }
@@ -226,23 +236,25 @@ void Lists::rank(RunningList& list, std::size_t count, std::size_t shown) {
         list.wanted[entry] = 1;
 }
 
+/// Reads the keys of those that are shown, and of those that panels have shown before.
+void Lists::read_keys(RunningList& list, std::size_t count) {
+    bool reads = !list.ranking.empty();
+    for (const Slot& slot : list.slots) {
+        if (slot.panel == no_element || slot.entry >= count) continue;
+        if (!slot.is_taken && !visibility_.is_drawn(slot.panel)) continue;
+        list.wanted[slot.entry] = 1;
+        reads = true;
+    }
+    if (list.key != no_field && reads)
+        bindings_.read(*list.reader, list.key, list.wanted, std::span(list.keys).first(count));
+}
+
 /// Who is shown already keeps the panel; who is new takes one that nobody has.
 void Lists::give_panels(RunningList& list, std::size_t shown) {
-    // What leaves shows what it reads until it is gone.
     const auto leaves = [this](const Slot& slot) {
         return !slot.is_taken && slot.panel != no_element && visibility_.is_drawn(slot.panel);
     };
-    bool any_followed = false;
-    for (Slot& slot : list.slots) {
-        slot.is_followed = list.key != no_field && leaves(slot) && slot.entry < list.wanted.size();
-        if (!slot.is_followed) continue;
-        list.wanted[slot.entry] = 1;
-        any_followed = true;
-    }
-    if (list.key != no_field && (shown > 0 || any_followed))
-        bindings_.read(*list.reader, list.key, list.wanted, std::span(list.keys).first(list.wanted.size()));
-    for (Slot& slot : list.slots)
-        slot.is_followed = slot.is_followed && key_of(list.keys[slot.entry].get()) == slot.key;
+    read_keys(list, list.wanted.size());
     list.ranked_keys.clear();
     list.by_rank.assign(shown, no_slot);
     for (Slot& slot : list.slots)
@@ -265,35 +277,37 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
             Slot& slot = list.slots[i];
             if (slot.key != key || !leaves(slot)) continue;
             slot.is_taken = true;
+            slot.ends = false;
             slot.rank = rank;
             list.by_rank[rank] = i;
             visibility_.set_by_list(slot.panel, true);
         }
-    }
-    for (Slot& slot : list.slots) {
-        if (!slot.is_taken || slot.rank != not_ranked) continue;
-        slot.is_taken = false;
-        visibility_.set_by_list(slot.panel, false);
     }
     for (std::size_t rank = 0; rank < shown; ++rank) {
         if (list.by_rank[rank] != no_slot) {
             list.slots[list.by_rank[rank]].entry = list.ranking[rank];
             continue;
         }
+        // One that nobody sees; else one that leaves; else the one whose end began first.
+        const auto hardly = [this](const Slot& slot) {
+            if (!visibility_.is_drawn(slot.panel)) return Nanoseconds::min();
+            return slot.ends ? slot.ends_since : Nanoseconds::min() + Nanoseconds{1};
+        };
         std::size_t free = no_slot;
         for (std::size_t i = 0; i < list.slots.size(); ++i) {
             const Slot& slot = list.slots[i];
-            if (slot.panel == no_element || slot.is_taken) continue;
-            const bool is_idle = !visibility_.is_drawn(slot.panel);
-            if (free == no_slot || is_idle) free = i;
-            if (is_idle) break;
+            if (slot.panel == no_element || slot.rank != not_ranked) continue;
+            if (free == no_slot || hardly(slot) < hardly(list.slots[free])) free = i;
+            if (hardly(slot) == Nanoseconds::min()) break;
         }
         Slot& slot = list.slots[free];
         slot = {.panel = slot.panel,
                 .key = list.ranked_keys[rank],
                 .rank = rank,
                 .is_taken = true,
-                .entry = list.ranking[rank]};
+                .entry = list.ranking[rank],
+                .is_fresh = true};
+        if (list.key != no_field) slot.key_value = list.keys[slot.entry];
         list.by_rank[rank] = free;
         visibility_.set_by_list(slot.panel, true);
         snap_inside(slot.panel);
@@ -305,6 +319,82 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
         snap_inside(slot.panel);
         if (list.markers == nullptr) order_.snap(list.element, slot.panel);
     }
+}
+
+/// What is not shown any more leaves, and shows what it reads until it is gone. Of a thing that is not there any more that is what
+/// `when_gone` says, and its panel leaves when all of that has been seen.
+void Lists::follow_left(RunningList& list, std::size_t count, Nanoseconds now) {
+    bool has_all_keys = false;
+    const auto find = [&](Slot& slot) {
+        const auto is_at = [&](std::size_t entry) { return key_of(list.keys[entry].get()) == slot.key; };
+        if (list.key == no_field || count == 0) return false;
+        if (slot.entry < count && is_at(slot.entry)) return true;
+        if (!std::exchange(has_all_keys, true))
+            bindings_.read(*list.reader, list.key, {}, std::span(list.keys).first(count));
+        for (std::size_t entry = 0; entry < count; ++entry) {
+            if (!is_at(entry)) continue;
+            slot.entry = entry;
+            list.wanted[entry] = 1;
+            return true;
+        }
+        return false;
+    };
+    constexpr Nanoseconds longest = std::chrono::seconds(2);
+    for (Slot& slot : list.slots) {
+        slot.is_followed = false;
+        if (slot.panel == no_element || slot.rank != not_ranked) continue;
+        const bool goes = std::exchange(slot.is_taken, false);
+        if (!goes && !visibility_.is_drawn(slot.panel)) {
+            if (std::exchange(slot.ends, false)) visibility_.set_by_list(slot.panel, false);
+            continue;
+        }
+        slot.is_followed = find(slot);
+        if (goes && !slot.is_followed && !list.when_gone.empty() && list.key != no_field && !list.snaps) {
+            slot.ends = true;
+            slot.ends_since = now;
+            continue;
+        }
+        if (slot.ends && !slot.is_followed && now - slot.ends_since < longest &&
+            (now == slot.ends_since || !rests(slot.panel)))
+            continue;
+        slot.ends = false;
+        visibility_.set_by_list(slot.panel, false);
+    }
+}
+
+/// Nothing that stands inside moves or waits.
+bool Lists::rests(ElementIndex panel) const {
+    for (const ElementIndex child : elements_.children(panel))
+        if (readouts_[child].active || !rests(child)) return false;
+    return true;
+}
+
+/// What a change brings to the screen begins from what it was before.
+void Lists::begin_from_before(RunningList& list) {
+    for (const Told& told : list.told) {
+        if (told.field == no_field || told.field != list.value || told.slot >= list.slots.size()) continue;
+        const Slot& slot = list.slots[told.slot];
+        if (!slot.is_fresh || slot.rank == not_ranked || list.snaps) continue;
+        const std::optional<double> before = list.markers->value_before(list.ranking[slot.rank]);
+        if (!before) continue;
+        for (const Dependent& dependent : bindings_.dependents(told.source))
+            if (dependent.element != no_element && readouts_.value_source(dependent.element) == told.source)
+                readouts_.begin_from(dependent.element, amount_like(bindings_.value(told.source), *before));
+    }
+    for (Slot& slot : list.slots)
+        slot.is_fresh = false;
+}
+
+const KeptValue* Lists::key(ElementIndex index) const {
+    for (ElementIndex at = index; at != no_element; at = elements_[at].parent) {
+        const ElementIndex around = elements_[at].parent;
+        if (around == no_element || !elements_[around].kind->can.tells) continue;
+        for (const auto& list : all_)
+            if (list->element == around)
+                for (const Slot& slot : list->slots)
+                    if (slot.panel == at) return slot.key_value.get().has_value() ? &slot.key_value : nullptr;
+    }
+    return nullptr;
 }
 
 void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown) {
@@ -319,7 +409,10 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
         const std::size_t rank = told.slot < list.slots.size() ? list.slots[told.slot].rank : not_ranked;
         const bool is_followed = rank == not_ranked && told.slot < list.slots.size() &&
                                  list.slots[told.slot].is_followed && told.field != no_field;
-        if (rank == not_ranked && !is_followed) continue;
+        if (rank == not_ranked && !is_followed) {
+            if (told.slot < list.slots.size() && list.slots[told.slot].ends) tell_when_gone(list, told);
+            continue;
+        }
         if (told.field == no_field) {
             if (told.name == "rank") bindings_.tell(told.source, Value(static_cast<std::int64_t>(rank + 1)));
             if (list.markers != nullptr && told.name == "distance")
@@ -334,6 +427,20 @@ void Lists::tell_fields(RunningList& list, std::size_t count, std::size_t shown)
         const std::size_t entry = is_followed ? list.slots[told.slot].entry : list.ranking[rank];
         bindings_.tell(told.source, list.values[entry].get());
     }
+}
+
+void Lists::tell_when_gone(const RunningList& list, const Told& told) {
+    const auto found = std::find(list.when_gone.begin(), list.when_gone.end(), told.name);
+    if (found == list.when_gone.end()) return;
+    const Value& gone = gone_value(list, static_cast<std::size_t>(found - list.when_gone.begin()));
+    // An amount of another type would be another value, and no way from the one before.
+    const Value& before = bindings_.value(told.source);
+    bindings_.tell(told.source, before.is_number() && gone.is_number() ? amount_like(before, gone.number()) : gone);
+}
+
+/// What `when_gone` says of a field: its sources stand behind that of the entries.
+const Value& Lists::gone_value(const RunningList& list, std::size_t number) const {
+    return bindings_.value(readouts_[list.element].further[number + 1]);
 }
 
 /// One that leaves stays where it is among the others.
@@ -361,6 +468,7 @@ void Lists::snap_inside(ElementIndex panel) {
 }
 
 void Lists::set(RunningList& list, const Markers& description) {
+    set_when_gone(list, description.when_gone);
     set_entries(list, description.entries, description.at_most, panels_of(description));
     if (description.entries.is_given()) {
         list.things.reset();
@@ -396,15 +504,18 @@ void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown,
         list.values.resize(count);
     }
     things.places.resize(count);
-    if (count == 0 || !bindings_.read_positions(*list.reader, things.places)) return;
+    if (count > 0 && !bindings_.read_positions(*list.reader, things.places)) return;
     const auto read = [&](bool is_wanted, std::size_t field, std::vector<double>& into) {
         into.resize(is_wanted && field != no_field ? count : 0);
         if (!into.empty()) bindings_.read_numbers(*list.reader, field, into);
     };
     read(true, list.in_sight, things.in_sight);
-    read(markers.show != ShowMarker::always, list.value, things.values);
+    read(!markers.value_of.empty(), list.value, things.values);
     read(markers.show == ShowMarker::below_full, list.max, things.maxima);
-    if (markers.show == ShowMarker::after_change) {
+    things.keys.clear();
+    if (!markers.value_of.empty() && list.value != no_field) {
+        list.keys_before.swap(list.keys);
+        list.keys.resize(std::max(list.keys.size(), count));
         things.keys.resize(count);
         if (list.key != no_field) bindings_.read(*list.reader, list.key, {}, std::span(list.keys).first(count));
         for (std::size_t i = 0; i < count; ++i)
@@ -413,6 +524,13 @@ void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown,
     ranking.rank(view, now, shown, list.ranking);
     for (const std::uint32_t entry : list.ranking)
         list.wanted[entry] = 1;
+    for (const std::uint32_t entry : ranking.emptied())
+        emptied_.push_back({list.element, list.key != no_field ? list.keys[entry].get() : Value()});
+    const auto value = std::find(list.when_gone.begin(), list.when_gone.end(), markers.value_of);
+    if (value == list.when_gone.end() || list.key == no_field || list.snaps) return;
+    if (!(gone_value(list, static_cast<std::size_t>(value - list.when_gone.begin())).number() <= 0)) return;
+    for (const std::uint32_t entry : ranking.gone())
+        emptied_.push_back({list.element, list.keys_before[entry].get()});
 }
 
 void Lists::find_places(RunningList& list, const View& view) {

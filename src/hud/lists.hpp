@@ -48,6 +48,14 @@ class Lists {
     void tell(const View& view, Nanoseconds now);
     /// After layout: carries the panels of markers to where their things are seen.
     void place_markers(const View& view, const std::function<float(ElementIndex)>& opacity_of);
+    /// The key of the entry that an element stands for, or stood for last; null where there is none.
+    const KeptValue* key(ElementIndex index) const;
+    /// Things whose value has come to zero or below in this frame, by the markers that say which value it is.
+    struct Emptied {
+        ElementIndex markers;
+        KeptValue key;
+    };
+    std::span<const Emptied> emptied() const { return emptied_; }
     /// The things that the game gives to markers; null for what has a container, and for other elements.
     GameThings* things(ElementIndex index);
 
@@ -62,6 +70,10 @@ class Lists {
         bool is_taken = false;
         std::size_t entry = 0;     ///< where its entry was in the container
         bool is_followed = false;  ///< it leaves, and its entry is still there
+        bool ends = false;         ///< its entry is gone, and it stays until what that has changed has been seen
+        Nanoseconds ends_since{0};
+        KeptValue key_value{};  ///< the key as the game says it
+        bool is_fresh = false;  ///< it was given in this frame
         // Of markers.
         WorldPoint place{};  ///< of its thing, also when that is gone
         bool is_at_edge = false;
@@ -84,6 +96,7 @@ class Lists {
         const detail::EntryReader* reader = nullptr;  ///< null while nobody has the name
         std::size_t key = 0, sort = 0;                ///< fields
         bool descends = false;
+        std::vector<std::string> when_gone;  ///< the names of fields
         std::size_t most = 0;
         bool snaps = true;
         std::vector<Slot> slots;
@@ -96,6 +109,7 @@ class Lists {
         std::vector<MarkersBody::Arrow> arrows;
         // Of this frame, by entry.
         std::vector<KeptValue> keys, sorted_by, values;
+        std::vector<KeptValue> keys_before;  ///< of the frame before, where values are compared
         std::vector<std::uint8_t> wanted;
         // By rank.
         std::vector<std::uint32_t> ranking;  ///< entries
@@ -116,6 +130,7 @@ class Lists {
 
     void set(RunningList& list, const Element& description);
     void set_entries(RunningList& list, const Source& entries, int most, int panels);
+    static void set_when_gone(RunningList& list, const std::vector<NamedSource>& fields);
     void set(RunningList& list, const List& description);
     void set(RunningList& list, const Markers& description);
     static void put(std::vector<Told>& all, Told told);
@@ -130,8 +145,14 @@ class Lists {
     template <class Cover>
     void cover_farther(Cover cover);
     void rank(RunningList& list, std::size_t count, std::size_t shown);
+    void read_keys(RunningList& list, std::size_t count);
     void give_panels(RunningList& list, std::size_t shown);
+    void follow_left(RunningList& list, std::size_t count, Nanoseconds now);
+    void begin_from_before(RunningList& list);
+    bool rests(ElementIndex panel) const;
     void tell_fields(RunningList& list, std::size_t count, std::size_t shown);
+    void tell_when_gone(const RunningList& list, const Told& told);
+    const Value& gone_value(const RunningList& list, std::size_t number) const;
     void arrange(RunningList& list);
     void snap_inside(ElementIndex panel);
 
@@ -148,6 +169,7 @@ class Lists {
     std::vector<Rect> covered_;        ///< by those that are shown
     /// By path, what lists have told that are gone, or are to come: one at this path tells it.
     std::unordered_map<std::string, std::vector<Told>> without_list_;
+    std::vector<Emptied> emptied_;
     std::vector<std::string> gone_;  ///< the paths of those that went since the last frame
 };
 

@@ -81,6 +81,9 @@ std::uint32_t MarkerRanking::known(std::uint64_t key) const {
 /// Remembers when the value of each thing changed, wherever the thing stands in its container.
 void MarkerRanking::follow_changes(Nanoseconds now) {
     now_.resize(things_.keys.size());
+    emptied_.clear();
+    gone_.clear();
+    is_there_.assign(before_.size(), 0);
     bool same_order = before_.size() == now_.size();
     for (std::size_t i = 0; i < now_.size(); ++i) {
         const std::uint64_t key = things_.keys[i];
@@ -88,14 +91,19 @@ void MarkerRanking::follow_changes(Nanoseconds now) {
         const bool is_there = i < before_.size() && before_[i].key == key;
         same_order = same_order && is_there;
         const std::uint32_t index = is_there ? static_cast<std::uint32_t>(i) : known(key);
-        Before next{key, value, Nanoseconds::min()};
+        Before next{.key = key, .value = value};
         if (index != nobody) {
             const Before& last = before_[index];
+            next.last = last.value;
+            is_there_[index] = 1;
+            if (last.value > 0 && value <= 0) emptied_.push_back(static_cast<std::uint32_t>(i));
             const bool differs = last.value != value && !(std::isnan(last.value) && std::isnan(value));
             next.changed = differs ? now : last.changed;
         }
         now_[i] = next;
     }
+    for (std::size_t i = 0; i < before_.size(); ++i)
+        if (is_there_[i] == 0 && before_[i].value > 0) gone_.push_back(static_cast<std::uint32_t>(i));
     before_.swap(now_);
     if (same_order && !table_.empty()) return;
     table_.assign(std::max(table_.size(), std::bit_ceil(before_.size() * 2 + 2)), nobody);
@@ -109,6 +117,13 @@ void MarkerRanking::follow_changes(Nanoseconds now) {
     }
 }
 
+std::optional<double> MarkerRanking::value_before(std::uint32_t thing) const {
+    if (thing >= things_.keys.size()) return std::nullopt;
+    const Before& known = before_[thing];
+    if (std::isnan(known.last) || known.last == known.value) return std::nullopt;
+    return known.last;
+}
+
 bool MarkerRanking::may_show(std::size_t i, Nanoseconds now) {
     if (!things_.in_sight.empty() && things_.in_sight[i] == 0) return false;
     if (markers_.show == ShowMarker::always) return true;
@@ -120,7 +135,7 @@ bool MarkerRanking::may_show(std::size_t i, Nanoseconds now) {
 }
 
 void MarkerRanking::rank(const View& view, Nanoseconds now, std::size_t most, std::vector<std::uint32_t>& ranking) {
-    if (markers_.show == ShowMarker::after_change && !things_.values.empty()) follow_changes(now);
+    if (!things_.keys.empty() || !before_.empty()) follow_changes(now);
     candidates_.clear();
     const std::size_t count = things_.places.size();
     candidates_at_.resize(count);

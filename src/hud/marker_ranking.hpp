@@ -1,6 +1,8 @@
 // Which things of the world are marked, and where their markers are on the screen.
 #pragma once
 
+#include <limits>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -42,6 +44,12 @@ class MarkerRanking {
     SeenThings& things() { return things_; }
     /// Appends the nearest of those that may be shown, at most so many.
     void rank(const View& view, Nanoseconds now, std::size_t most, std::vector<std::uint32_t>& ranking);
+    /// What the value of a thing was in the frame before, if it is another one now.
+    std::optional<double> value_before(std::uint32_t thing) const;
+    /// Things whose value has come to zero or below since the frame before.
+    std::span<const std::uint32_t> emptied() const { return emptied_; }
+    /// Things of the frame before that are not there any more and had a value above zero, by their places there.
+    std::span<const std::uint32_t> gone() const { return gone_; }
     double distance(std::uint32_t thing) const { return candidates_at_[thing]; }
 
     /// Where the marker of a thing of a size is drawn; nothing where it cannot be seen.
@@ -64,6 +72,7 @@ class MarkerRanking {
     struct Before {
         std::uint64_t key = 0;
         double value = 0;
+        double last = std::numeric_limits<double>::quiet_NaN();  ///< in the frame before; NaN where that is not known
         Nanoseconds changed{Nanoseconds::min()};
     };
     Markers markers_;
@@ -71,7 +80,9 @@ class MarkerRanking {
     std::vector<Candidate> candidates_;
     std::vector<double> candidates_at_;  ///< distances, by thing
     std::vector<Before> before_, now_;   ///< by thing
-    std::vector<std::uint32_t> table_;   ///< of `before_`, by key: open addressing
+    std::vector<std::uint32_t> emptied_, gone_;
+    std::vector<std::uint8_t> is_there_;  ///< of those of the frame before
+    std::vector<std::uint32_t> table_;    ///< of `before_`, by key: open addressing
 };
 
 }  // namespace rapido

@@ -29,6 +29,24 @@ void Readouts::add(ElementIndex index, SourceIndex value, Readout readout) {
     begin(index, value, std::move(readout));
 }
 
+void Readouts::set_triggers(ElementIndex index, std::vector<TriggerSource> triggers) {
+    std::vector<TriggerSource> before;
+    if (const auto known = triggers_.find(index); known != triggers_.end()) {
+        before = std::move(known->second);
+        triggers_.erase(known);
+        for (const TriggerSource& trigger : before)
+            bindings_.release(trigger.source);
+    }
+    if (triggers.empty()) return;
+    for (TriggerSource& trigger : triggers) {
+        for (const TriggerSource& old : before)
+            if (old.source == trigger.source) trigger = old;
+        bindings_.depend(trigger.source, {index, Dependent::Role::trigger});
+    }
+    triggers_[index] = std::move(triggers);
+    next_triggers_.push_back(index);
+}
+
 /// Depends on the sources, and finds out which way is the shortest.
 void Readouts::begin(ElementIndex index, SourceIndex value, Readout readout) {
     for (const SourceIndex source : readout.further)
@@ -60,8 +78,9 @@ void Readouts::change(ElementIndex index, SourceIndex value, Readout readout, st
     if (before.travel != nullptr) {
         readout.travel = std::move(before.travel);
         readout.travel->change(std::move(plan), bindings_.value(value), bindings_.value(readout.max),
-                               time.now(readout.travel->clock()), settings_.reduced_motion);
+                               given_to_bands(readout), time.now(readout.travel->clock()), settings_.reduced_motion);
     } else if (readout.travel != nullptr) {
+        readout.travel->give(given_to_bands(readout));
         readout.travel->snap(bindings_.value(value), bindings_.value(readout.max), time.now(readout.travel->clock()));
     }
     readout.truth = before.truth;
@@ -94,7 +113,10 @@ void Readouts::release(ElementIndex index) {
 void Readouts::free_removed() {
     for (const ElementIndex index : elements_.removed())
         release(index);
+    for (const ElementIndex index : elements_.removed())
+        set_triggers(index, {});
     const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
+    std::erase_if(next_triggers_, gone);
     for (Followed& lane : lanes_) {
         std::erase_if(lane.queue, gone);
         std::erase_if(lane.active, [&](const Active& moving) { return gone(moving.index); });
@@ -137,8 +159,38 @@ void Readouts::take_as_given(ElementIndex index) {
 
 void Readouts::begin_snap(ElementIndex index) {
     elements_.hot(index).snaps = true;
+    if (const auto known = triggers_.find(index); known != triggers_.end()) {
+        for (TriggerSource& trigger : known->second)
+            trigger.is_known = false;
+        next_triggers_.push_back(index);
+    }
     if (elements_[index].body != nullptr) elements_[index].body->snap();
     refresh_next(index);
+}
+
+void Readouts::begin_from(ElementIndex index, const Value& value) {
+    from_.push_back({index, value});
+    refresh_next(index);
+}
+
+/// Those that begin from another value have had it before.
+void Readouts::take_begun(const FrameTime& time) {
+    for (const auto& [index, value] : from_) {
+        Readout& readout = all_[index];
+        HotElement& hot = elements_.hot(index);
+        hot.snaps = false;
+        std::erase(given_, index);
+        readout.truth = value;
+        readout.delta = {};
+        hot.was_positive = is_above(value, readout.min);
+        if (readout.travel == nullptr) continue;
+        readout.travel->give(given_to_bands(readout));
+        readout.travel->snap(value, max(index), time.now(readout.travel->clock()));
+    }
+    // Bodies compare what they show with what they showed: single pips that are lost, parts of a graph.
+    for (const auto& [index, value] : from_)
+        show(index, *elements_[index].body,
+             {{.value = value, .max = max(index), .delta = {}}, value.number(), max(index).number(), no_trail}, time);
 }
 
 void Readouts::land(const FrameTime& time) {
@@ -170,8 +222,13 @@ void Readouts::pass_edge(ElementIndex index, const Value& value, const FrameTime
 std::span<const ElementIndex> Readouts::take_changes(Lane lane) {
     lost_.clear();
     for (const SourceIndex source : bindings_.snapped())
-        for (const Dependent& dependent : bindings_.dependents(source))
-            if (dependent.element != no_element) snap(dependent.element);
+        for (const Dependent& dependent : bindings_.dependents(source)) {
+            if (dependent.role == Dependent::Role::trigger)
+                for (TriggerSource& trigger : triggers_[dependent.element])
+                    trigger.is_known = trigger.is_known && trigger.source != source;
+            else if (dependent.element != no_element)
+                snap(dependent.element);
+        }
     for (const SourceIndex source : bindings_.changed())
         for (const Dependent& dependent : bindings_.dependents(source))
             // Simple ones are followed later, without a queue.
@@ -185,6 +242,7 @@ std::span<const ElementIndex> Readouts::take_changes(Lane lane) {
 void Readouts::take_change_of(const Dependent& dependent, Lane lane) {
     if (dependent.role == Dependent::Role::look) return visibility_.touch();
     const ElementIndex index = dependent.element;
+    if (dependent.role == Dependent::Role::trigger) return next_triggers_.push_back(index);
     HotElement& hot = elements_.hot(index);
     hot.must_show = hot.must_show || dependent.role == Dependent::Role::other;
     queue(index, lane == Lane::pending ? lane : lane_of(index));
@@ -226,6 +284,8 @@ void Readouts::follow_simple(const FrameTime& time) {
 }
 
 void Readouts::tell_changes(Lane lane, const FrameTime& time) {
+    if (lane == Lane::ordinary) take_begun(time);
+    tell_triggers(time.now());
     for (const ElementIndex index : of(lane).queue) {
         HotElement& hot = elements_.hot(index);
         if (hot.value == no_source) continue;
@@ -277,6 +337,33 @@ void Readouts::tell_change(ElementIndex index, Nanoseconds now) {
     tell_amount(index, value, before, was_positive, now);
 }
 
+/// Compares the sources of triggers with what they were.
+void Readouts::tell_triggers(Nanoseconds now) {
+    for (const ElementIndex index : next_triggers_) {
+        std::vector<TriggerSource>& sources = triggers_[index];
+        for (std::size_t i = 0; i < sources.size(); ++i) {
+            const Value value = bindings_.value(sources[i].source);
+            const bool was_known = std::exchange(sources[i].is_known, true);
+            // No amount is computed from a text, which may be gone by the next frame.
+            const Value before = std::exchange(sources[i].truth, value.is_number() ? value : Value());
+            const double change = was_known ? difference(value, before).number() : 0;
+            Happening happening{.time = now,
+                                .kind = change > 0 ? HappeningKind::gain : HappeningKind::loss,
+                                .is_event = false,
+                                .subject = index,
+                                .detail = static_cast<std::int64_t>(i) + 1,
+                                .amount = change};
+            if (!(change > 0) && !(change < 0)) continue;
+            happenings_.add(happening);
+            if (!is_positive(before) || is_positive(value)) continue;
+            happening.kind = HappeningKind::empty;
+            happening.amount = 0;
+            happenings_.add(happening);
+        }
+    }
+    next_triggers_.clear();
+}
+
 std::span<const ElementIndex> Readouts::aim(Lane lane, const FrameTime& time) {
     snapped_.clear();
     for (const ElementIndex index : of(lane).queue) {
@@ -286,8 +373,9 @@ std::span<const ElementIndex> Readouts::aim(Lane lane, const FrameTime& time) {
         hot.snaps = false;
         if (snaps && std::erase(given_, index) == 0) snapped_.push_back(index);
         Readout& readout = all_[index];
-        if (readout.travel == nullptr || hot.value == no_source) continue;
+        if (readout.travel == nullptr) continue;
         Travel& travel = *readout.travel;
+        if (readout.of_bands > 0) travel.give(given_to_bands(readout));
         const Value& value = bindings_.value(hot.value);
         const Nanoseconds at = time.now(travel.clock());
         if (snaps)
@@ -423,13 +511,21 @@ void Readouts::show_now(ElementIndex index, Body& body, const ShownValue& shown,
                                 .format = travel->bands()->format(),
                                 .image = travel->bands()->image(),
                                 .pattern = travel->bands()->pattern()});
-    if (!readout.further.empty()) {
-        further_values_.clear();
-        for (const SourceIndex source : readout.further)
-            further_values_.push_back(bindings_.value(source));
-        body.show_further(further_values_);
-    }
+    const std::size_t further = readout.further.size() - readout.of_bands;
+    if (further > 0) body.show_further(further_values({readout.further.data(), further}));
     take_change(index, std::max(change, body.show(shown)));
+}
+
+std::span<const Value> Readouts::further_values(std::span<const SourceIndex> sources) {
+    further_values_.clear();
+    for (const SourceIndex source : sources)
+        further_values_.push_back(bindings_.value(source));
+    return further_values_;
+}
+
+/// What the sources of its bands give.
+std::span<const Value> Readouts::given_to_bands(const Readout& readout) {
+    return further_values(std::span(readout.further).last(readout.of_bands));
 }
 
 /// What leaves because its amount is gone goes on saying how much it was.
@@ -481,7 +577,7 @@ void Readouts::report_bands(ElementIndex index, const FrameTime& time) {
                          .detail = static_cast<std::int64_t>(change.band)});
     }
     readout.travel->forget_band_changes();
-    visibility_.set_by_band(index, bands->visible());
+    visibility_.set_by_band(index, bands->visible(), readout.travel->filter(time.now(readout.travel->clock())));
 }
 
 void Readouts::take_change(ElementIndex index, Change change) {

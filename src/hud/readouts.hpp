@@ -4,6 +4,7 @@
 #include <array>
 #include <memory>
 #include <span>
+#include <unordered_map>
 #include <vector>
 
 #include "hud/bindings.hpp"
@@ -18,7 +19,8 @@ namespace rapido {
 /// What is followed of one element.
 struct Readout {
     SourceIndex max = no_source;
-    std::vector<SourceIndex> further;  ///< in the order of its kind; no source where one is absent
+    std::vector<SourceIndex> further;  ///< in the order of its kind, no source where one is absent; then those of bands
+    std::uint32_t of_bands = 0;        ///< how many of them are
     std::unique_ptr<Travel> travel;    ///< null where the value is shown as it is
     Value truth;                       ///< the value that events last saw
     Value delta;                       ///< its last change
@@ -30,6 +32,13 @@ struct Readout {
     Value seen;                          ///< the last amount that was not zero, where that is so
     SourceIndex seen_while = no_source;  ///< what shows and hides it, where that is the amount that it shows
     bool active = false;                 ///< moves or waits
+};
+
+/// A source whose changes start effects on an element, besides its value.
+struct TriggerSource {
+    SourceIndex source = no_source;
+    Value truth{};
+    bool is_known = false;  ///< it was read before, and not taken as given since
 };
 
 /// Follows the values of elements. Those that show what is pending of others are followed after all others, in the same
@@ -48,6 +57,8 @@ class Readouts {
     // Between frames
 
     void add(ElementIndex index, SourceIndex value, Readout readout);
+    /// Follows the sources of its triggers from now on; each is known by its place in the list, from 1.
+    void set_triggers(ElementIndex index, std::vector<TriggerSource> triggers);
     /// Follows other sources, or in another way, from now on. What is in flight goes on; the value of another source is taken as
     /// given in the next update.
     void change(ElementIndex index, SourceIndex value, Readout readout, std::shared_ptr<const TravelPlan> plan,
@@ -63,6 +74,15 @@ class Readouts {
     void snap(ElementIndex index);
     /// Takes the next value as given, and lets effects and messages go on.
     void take_as_given(ElementIndex index);
+    /// It shows this value as if it had been there before, and then goes on to its own, in the next frame or in this one.
+    void begin_from(ElementIndex index, const Value& value);
+    /// Calls `use` for those that have begun so in this frame, and forgets them.
+    template <class Use>
+    void take_begun(Use use) {
+        for (const auto& begun : from_)
+            use(begun.first);
+        from_.clear();
+    }
     /// Replaces the color of one that follows a value, outside of its bands, from the next frame on.
     void set_color(ElementIndex index, Color color, const FrameTime& time);
     /// Motions in flight land.
@@ -132,7 +152,11 @@ class Readouts {
     void tell_amount(ElementIndex index, const Value& value, const Value& before, bool was_positive, Nanoseconds now);
     Value keep_truth(ElementIndex index, const Value& value);
     void tell_change(ElementIndex index, Nanoseconds now);
+    void tell_triggers(Nanoseconds now);
+    void take_begun(const FrameTime& time);
     void report_bands(ElementIndex index, const FrameTime& time);
+    std::span<const Value> further_values(std::span<const SourceIndex> sources);
+    std::span<const Value> given_to_bands(const Readout& readout);
     Active active(ElementIndex index) const;
     bool show_active(Active& moving, const FrameTime& time);
     double steps(ElementIndex index) const;
@@ -150,12 +174,15 @@ class Readouts {
     Happenings& happenings_;
     Pages<Readout> all_;  ///< by element
     std::array<Followed, 2> lanes_;
-    std::vector<ElementIndex> in_time_;     ///< elements whose bodies live in time
-    std::vector<ElementIndex> show_again_;  ///< in the next frame
+    std::unordered_map<ElementIndex, std::vector<TriggerSource>> triggers_;  ///< of those that have such
+    std::vector<ElementIndex> next_triggers_;  ///< whose sources are compared in this frame
+    std::vector<ElementIndex> in_time_;        ///< elements whose bodies live in time
+    std::vector<ElementIndex> show_again_;     ///< in the next frame
     std::vector<ElementIndex> snapped_, lost_;
     std::vector<std::pair<ElementIndex, Color>> next_colors_;
+    std::vector<std::pair<ElementIndex, Value>> from_;
     std::vector<ElementIndex> given_;    ///< those that take the next value as given, without a snap
-    std::vector<Value> further_values_;  ///< of the element that is being shown
+    std::vector<Value> further_values_;  ///< of the element that is being shown, or read
 };
 
 }  // namespace rapido

@@ -139,6 +139,7 @@ struct Hud::State : Parts {
     void begin_frame();
     void advance_clocks(Step step);
     void read_sources();
+    void tell_emptied();
     void follow(Readouts::Lane lane);
     void follow_pending();
     void remove_left();

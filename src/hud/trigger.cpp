@@ -43,9 +43,19 @@ std::uint32_t bands_named(const std::vector<Band>& bands, std::string_view name)
 
 bool CompiledTrigger::waits_for(const Happening& happening) const {
     if (happening.kind != kind_of(on) || happening.subject != subject) return false;
-    if (happening.kind == HappeningKind::mark) return !mark || *mark == happening.detail;
-    const bool of_band = happening.kind == HappeningKind::band_enter || happening.kind == HappeningKind::band_leave;
-    return !of_band || ((bands >> (happening.detail & 31)) & 1U) != 0;
+    switch (happening.kind) {
+        case HappeningKind::mark:
+            return !mark || *mark == happening.detail;
+        case HappeningKind::band_enter:
+        case HappeningKind::band_leave:
+            return ((bands >> (happening.detail & 31)) & 1U) != 0;
+        case HappeningKind::gain:
+        case HappeningKind::loss:
+        case HappeningKind::empty:
+            return happening.detail == of_source;
+        default:
+            return true;
+    }
 }
 
 }  // namespace rapido

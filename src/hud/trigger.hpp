@@ -17,6 +17,7 @@ struct CompiledTrigger {
     std::uint32_t subject = UINT32_MAX;  ///< a timer or an element; nothing has the last index
     std::uint32_t bands = ~0U;           ///< a bit for each number of a band
     std::optional<std::int64_t> mark;    ///< nanoseconds; without it, any
+    std::int64_t of_source = 0;  ///< the number of a source of its own, from 1; zero for the value of the element
 
     bool waits_for(const Happening& happening) const;
 };

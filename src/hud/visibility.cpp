@@ -1,6 +1,7 @@
 #include "hud/visibility.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace rapido {
 
@@ -51,9 +52,11 @@ void Visibility::set_all_by_game(std::optional<bool> visible, std::optional<floa
     dirty_ = true;
 }
 
-void Visibility::set_by_band(ElementIndex index, std::optional<bool> visible) {
-    if (visible == seen_[index].by_band) return;
-    seen_[index].by_band = visible;
+void Visibility::set_by_band(ElementIndex index, std::optional<bool> visible, Color filter) {
+    Seen& seen = seen_[index];
+    if (visible == seen.by_band && filter == seen.filter_of_band) return;
+    seen.by_band = visible;
+    seen.filter_of_band = filter;
     dirty_ = true;
 }
 
@@ -86,8 +89,12 @@ void Visibility::decide(ElementIndex index) {
     const Seen* const around = element.parent != no_element ? &seen_[element.parent] : nullptr;
     opacity *= around != nullptr ? around->opacity : game_opacity_;
     if (around == nullptr) wanted = wanted && game_shows_;
-    if (opacity != seen.opacity) elements_.mark_changed(index);
+    Color filter = seen.filter_of_band;
+    opacity *= static_cast<float>(std::exchange(filter.alpha, std::uint8_t{255})) / 255;
+    if (around != nullptr) filter = multiply(filter, around->filter);
+    if (opacity != seen.opacity || filter != seen.filter) elements_.mark_changed(index);
     seen.opacity = opacity;
+    seen.filter = filter;
     const bool shown = wanted && (around == nullptr || around->shown);
     seen.may_speak = shown;
     if (by.speaks) return;

@@ -73,8 +73,9 @@ class Visibility {
 
     /// Something that visibility depends on differs.
     void touch() { dirty_ = true; }
-    /// A band says whether an element is visible, instead of its source; nothing where none does.
-    void set_by_band(ElementIndex index, std::optional<bool> visible);
+    /// A band says whether an element is visible, instead of its source; nothing where none does. The colors and the opacity of it and
+    /// of what stands inside are multiplied by a filter.
+    void set_by_band(ElementIndex index, std::optional<bool> visible, Color filter);
 
     /// A panel of a list shows an entry, or nothing.
     void set_by_list(ElementIndex index, bool is_taken);
@@ -95,6 +96,8 @@ class Visibility {
     /// It is shown, or on its way out.
     bool is_drawn(ElementIndex index) const { return seen_[index].drawn; }
     float opacity(ElementIndex index) const { return seen_[index].opacity; }
+    /// What the colors of an element are multiplied by; opaque.
+    Color filter(ElementIndex index) const { return seen_[index].filter; }
     /// Why an element is hidden, or dimmed, as a sentence without a subject.
     std::string reason(ElementIndex index) const;
 
@@ -102,6 +105,8 @@ class Visibility {
     struct Seen {
         Conditions conditions;
         std::optional<bool> by_band;
+        Color filter_of_band = rgb(0xffffff);
+        Color filter = rgb(0xffffff);  ///< of all around it, too
         float game_opacity = 1;
         bool game_shows = true;
         bool has_entry = true;  ///< false for a panel of a list that shows nothing

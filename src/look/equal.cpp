@@ -6,7 +6,6 @@
 
 namespace rapido {
 
-bool operator==(const Band&, const Band&) = default;
 bool operator==(const BandChange&, const BandChange&) = default;
 bool operator==(const Keyframe&, const Keyframe&) = default;
 bool operator==(const Particles&, const Particles&) = default;

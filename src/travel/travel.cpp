@@ -39,8 +39,8 @@ std::size_t TravelPlan::hash() const {
     add(color.alpha);
     add(static_cast<double>(text_interval.count()));
     for (const Band& band : bands) {
-        add(band.below.value_or(-1));
-        add(band.above.value_or(-1));
+        add(band.below ? band.below->number() : -1);
+        add(band.above ? band.above->number() : -1);
         add(band.hysteresis);
         hash = hash * 31 + std::hash<std::string>{}(band.id);
         hash = hash * 31 + std::hash<std::string>{}(band.format);
@@ -73,13 +73,16 @@ void Travel::make_looks() {
         looks_ = std::make_unique<Looks>(
             Looks{BandSet(std::shared_ptr<const std::vector<Band>>(plan_, &plan_->bands), plan_->has_max),
                   FadingColor(plan_->color),
+                  FadingColor(rgb(0xffffff)),
                   {},
                   plan_->color,
                   false,
+                  !BandSet::sources(plan_->bands).empty(),
                   {}});
     if (before != nullptr && looks_ != nullptr) {
         looks_->bands.take_over(before->bands);
         looks_->color = before->color;
+        looks_->filter = before->filter;
         looks_->flashes = before->flashes;
     }
 }
@@ -89,11 +92,12 @@ bool Travel::has_motion_alone() const {
            plan_->text_interval <= Nanoseconds{0};
 }
 
-void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max, Nanoseconds now,
-                    bool reduced) {
+void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max,
+                    std::span<const Value> given, Nanoseconds now, bool reduced) {
     const std::shared_ptr<const TravelPlan> before = std::move(plan_);
     plan_ = std::move(plan);
     make_looks();
+    give(given);
     // Silently: what differs was changed, and did not happen.
     if (looks_ != nullptr) looks_->begun = false;
     if (!(plan_->pace == before->pace)) {
@@ -155,7 +159,8 @@ void Travel::read(const Value& value, const Value& max, Nanoseconds now, bool re
         take_passed(now, reduced);
     }
     if (looks_ == nullptr) return;
-    if (max_changed || !looks_->begun) update_bands(BandReads::target, target(), max, now, reduced);
+    if (max_changed || !looks_->begun || looks_->has_sources)
+        update_bands(BandReads::target, target(), max, now, reduced);
     update_shown_bands(now, reduced);
     looks_->begun = true;
 }
@@ -165,7 +170,8 @@ void Travel::advance(Nanoseconds now, bool reduced) {
     if (trail_ != nullptr) trail_->advance(now, reduced);
     if (looks_ == nullptr) return;
     looks_->color.advance(now, ahead());
-    if (looks_->color.is_limited() && looks_->flashes.looks != nullptr) looks_->flashes.looks->note_limited();
+    looks_->filter.advance(now, ahead());
+    if (is_limited() && looks_->flashes.looks != nullptr) looks_->flashes.looks->note_limited();
     update_shown_bands(now, reduced);
 }
 
@@ -189,14 +195,18 @@ void Travel::update_bands(BandReads on, const Value& value, const Value& max, Na
     for (std::size_t i = before; i < looks_->changes.size(); ++i)
         fade = std::max(fade, plan_->bands[looks_->changes[i].band].fade);
     const Color* const color = looks_->bands.color();
-    const Color next = color != nullptr ? *color : looks_->base;
     if (!looks_->begun) looks_->changes.resize(before);
-    if (next == looks_->color.target()) return;
+    set_color(looks_->color, color != nullptr ? *color : looks_->base, now, fade, reduced);
+    set_color(looks_->filter, looks_->bands.filter(), now, fade, reduced);
+}
+
+void Travel::set_color(FadingColor& color, Color next, Nanoseconds now, Seconds fade, bool reduced) {
+    if (next == color.target()) return;
     const FlashAsker& flashes = looks_->flashes;
     FlashLimit* const limit = looks_->begun ? flashes.limit : nullptr;
     FlashPart where;
     const bool asks = limit != nullptr && flashes.looks != nullptr;
-    if (asks && !looks_->color.completes_flash(next, now)) {
+    if (asks && !color.completes_flash(next, now)) {
         flashes.looks->want(flashes.element);  // for the way back
     } else if (asks) {
         const FlashLook& look = flashes.looks->look_of(flashes.element);
@@ -205,7 +215,7 @@ void Travel::update_bands(BandReads on, const Value& value, const Value& max, Na
         for (const FlashPart& part : look.parts)
             where.area += part.area;
     }
-    looks_->color.set(next, now, looks_->begun && !reduced ? fade : Seconds{0}, limit, where, ahead());
+    color.set(next, now, looks_->begun && !reduced ? fade : Seconds{0}, limit, where, ahead());
 }
 
 void Travel::set_color(Color color, Nanoseconds now) {
@@ -271,7 +281,8 @@ double Travel::trail(Nanoseconds now) const {
 
 bool Travel::others_rest(Nanoseconds now) const {
     return (max_ == nullptr || max_->resting(now)) && (trail_ == nullptr || trail_->resting(now)) &&
-           (pacer_ == nullptr || !pacer_->waits()) && (looks_ == nullptr || looks_->color.resting(now));
+           (pacer_ == nullptr || !pacer_->waits()) &&
+           (looks_ == nullptr || (looks_->color.resting(now) && looks_->filter.resting(now)));
 }
 
 }  // namespace rapido

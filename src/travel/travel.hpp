@@ -39,8 +39,13 @@ class Travel {
     explicit Travel(std::shared_ptr<const TravelPlan> plan);
 
     /// Goes on by another plan from `now`, when the source gives `value`: a changed motion is a new target at this moment.
-    void change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max, Nanoseconds now,
-                bool reduced);
+    /// `given` is what the sources of its bands give.
+    void change(std::shared_ptr<const TravelPlan> plan, const Value& value, const Value& max,
+                std::span<const Value> given, Nanoseconds now, bool reduced);
+    /// Takes what the sources of its bands give, before the next value is read.
+    void give(std::span<const Value> given) {
+        if (looks_ != nullptr) looks_->bands.give(given);
+    }
     /// The source gives `value`, and it is taken as given.
     void snap(const Value& value, const Value& max, Nanoseconds now);
     /// The source gives `value` from `now` on.
@@ -55,7 +60,9 @@ class Travel {
     const Value& delta() const { return delta_; }
     Value shown(Nanoseconds now) const { return value_.at(is_plain_ ? now : shown_moment(now)); }
     /// The same with the number that it is, which may lie between two integers.
-    MovingValue::Position position(Nanoseconds now) const { return value_.position(is_plain_ ? now : shown_moment(now)); }
+    MovingValue::Position position(Nanoseconds now) const {
+        return value_.position(is_plain_ ? now : shown_moment(now));
+    }
     /// The value in flight of one that is plain.
     const MovingValue& moving() const { return value_; }
     /// Sets where a value in flight comes from and where it goes.
@@ -91,6 +98,8 @@ class Travel {
     /// Bands, if it has any.
     const BandSet* bands() const { return looks_ != nullptr ? &looks_->bands : nullptr; }
     Color color(Nanoseconds now) const { return looks_ != nullptr ? looks_->color.at(now) : plan_->color; }
+    /// What bands multiply the colors and the opacity of all by.
+    Color filter(Nanoseconds now) const { return looks_ != nullptr ? looks_->filter.at(now) : rgb(0xffffff); }
     /// Replaces the color outside all bands, at once.
     void set_color(Color color, Nanoseconds now);
     /// What was entered and left since they were forgotten.
@@ -101,7 +110,7 @@ class Travel {
         if (looks_ != nullptr) looks_->flashes = asker;
     }
     /// Whether the flash limit holds a change of its color back.
-    bool is_limited() const { return looks_ != nullptr && looks_->color.is_limited(); }
+    bool is_limited() const { return looks_ != nullptr && (looks_->color.is_limited() || looks_->filter.is_limited()); }
     bool is_paced() const { return pacer_ != nullptr; }
     ClockKind clock() const { return plan_->clock; }
 
@@ -113,9 +122,11 @@ class Travel {
     struct Looks {
         BandSet bands;
         FadingColor color;
+        FadingColor filter;
         std::vector<BandChange> changes;
-        Color base;          ///< outside all bands
-        bool begun = false;  ///< has had a value, or none, once
+        Color base;                ///< outside all bands
+        bool begun = false;        ///< has had a value, or none, once
+        bool has_sources = false;  ///< bands read more than the value
         FlashAsker flashes;
     };
 
@@ -126,6 +137,7 @@ class Travel {
     void make_trail(const Value& value);
     void make_looks();
     bool has_motion_alone() const;
+    void set_color(FadingColor& color, Color next, Nanoseconds now, Seconds fade, bool reduced);
     void update_bands(BandReads on, const Value& value, const Value& max, Nanoseconds now, bool reduced);
     void update_shown_bands(Nanoseconds now, bool reduced);
     void take_passed(Nanoseconds now, bool reduced);

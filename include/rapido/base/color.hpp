@@ -31,6 +31,9 @@ constexpr Color rgb(std::uint32_t rrggbb, double opacity = 1.0) {
 /// From `a` to `b` by a part of 0 to 1, premultiplied: a color that fades in does not darken on the way.
 Color mix(Color a, Color b, double part);
 
+/// Each channel of one times that of the other, as parts of 255: white and opaque changes nothing.
+Color multiply(Color a, Color b);
+
 /// `#rrggbb`, or `#rrggbbaa` where it is not opaque: what `Color::parse` reads.
 std::string to_string(Color color);
 

@@ -134,8 +134,9 @@ class DisplayGroup {
 
     Blend blend = Blend::normal;
 
-    /// Removes all items. Commands that are added from here on are tinted, and their alpha is multiplied by `opacity`.
-    void begin(float opacity = 1, const Tint& tint = {}, const Transform& transform = {});
+    /// Removes all items. The colors of commands that are added from here on are multiplied by `filter`, then tinted, and their
+    /// alpha is multiplied by `opacity`.
+    void begin(float opacity = 1, const Tint& tint = {}, const Transform& transform = {}, Color filter = rgb(0xffffff));
     /// From here on the alpha of items is multiplied by this part of the opacity of the group, too.
     void dim(float part) { part_ = part; }
     void rect(const Rect& box, float radius, Color color);
@@ -180,6 +181,7 @@ class DisplayGroup {
 
     float opacity_ = 1;
     float part_ = 1;
+    Color filter_ = rgb(0xffffff);
     Tint tint_;
     Transform transform_;
     std::vector<DisplayItem> items_;

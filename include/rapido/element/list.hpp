@@ -9,6 +9,7 @@
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/flow.hpp"
 #include "rapido/layout/place.hpp"
+#include "rapido/look/band.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/value/entries.hpp"
 #include "rapido/value/source.hpp"
@@ -32,8 +33,11 @@ struct List {
     /// The field by which they are ordered, numbers by amount and texts by code point; empty: as they are.
     std::string sort{};
     SortOrder sort_order = SortOrder::ascending;  ///< equal ones as they are; those without a value last
-    int at_most = 8;                              ///< how many are shown, 1 to 200: the first in that order
-    Motion place_motion = tween(Seconds{0.25});   ///< how an entry travels to another place
+    /// What fields are from the frame in which their thing is no longer there: `{{"health", 0}}` lets the last hit be seen before it
+    /// leaves. It needs a `key`.
+    std::vector<NamedSource> when_gone{};
+    int at_most = 8;                             ///< how many are shown, 1 to 200: the first in that order
+    Motion place_motion = tween(Seconds{0.25});  ///< how an entry travels to another place
     Place place{};
     Layout layout = Layout::column;
     float gap = 4;                   ///< between neighbors in a row, a column or a grid, design pixels
@@ -41,7 +45,8 @@ struct List {
     int columns = 2;                 ///< how many columns a grid has
     Align align = Align::anchor;
     Justify justify = Justify::start;
-    std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move what stands inside, too
+    std::vector<Band> bands{};        ///< conditions in which it looks different
+    std::vector<Trigger> triggers{};  ///< what starts effects, which move what stands inside, too
     std::string inside{};             ///< the panel that the element stands in; empty is the screen
     std::string group{};              ///< the group that it is shown, hidden and dimmed with
     float opacity = 1;                ///< 0 to 1, of it and of what stands inside

@@ -9,6 +9,7 @@
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
+#include "rapido/look/band.hpp"
 #include "rapido/value/entries.hpp"
 #include "rapido/value/source.hpp"
 
@@ -43,7 +44,10 @@ struct Markers {
     Source entries{};  ///< `watch_entries`, or its name; without it, things come by `Hud::add_marker`
     std::vector<std::string> parameters{};  ///< the names of the sources that `Hud::add_marker` gives, in their order
     std::string key{};                      ///< the field by which entries are told apart; empty is their position
-    int at_most = 40;                       ///< how many are shown, 1 to 200: the nearest
+    /// What fields are from the frame in which their thing is no longer there: `{{"health", 0}}` lets the last hit be seen before it
+    /// leaves. It needs a `key`.
+    std::vector<NamedSource> when_gone{};
+    int at_most = 40;  ///< how many are shown, 1 to 200: the nearest
     AtEdge at_edge = AtEdge::hide;
     float edge_margin = 24;         ///< the room between the edges of the screen and what is kept there, design pixels
     Anchor pivot = Anchor::bottom;  ///< the point of the panel that lies where the thing is seen
@@ -62,7 +66,8 @@ struct Markers {
     bool declutter = true;   ///< what would cover a nearer marker, or one of a higher layer, is not shown
     float arrow_size = 14;   ///< the length of an arrow, design pixels
     Themed<Color> arrow_color = rgb(0xf2efe6);
-    std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move all of them
+    std::vector<Band> bands{};        ///< conditions in which it looks different
+    std::vector<Trigger> triggers{};  ///< what starts effects, which move all of them
     Place place{};                    ///< does not count: they stand where the world is seen
     std::string inside{};             ///< the panel that the element stands in; empty is the screen
     std::string group{};              ///< the group that it is shown, hidden and dimmed with

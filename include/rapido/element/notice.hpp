@@ -10,6 +10,7 @@
 #include "rapido/element/text.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
+#include "rapido/look/band.hpp"
 #include "rapido/look/reading_time.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/value/source.hpp"
@@ -58,7 +59,8 @@ struct Notice {
     Newest newest = Newest::last;                ///< of several, where a new one appears
     float gap = 4;                               ///< between two of them, design pixels
     Motion place_motion = tween(Seconds{0.25});  ///< how they make room for each other
-    std::vector<Trigger> triggers{};             ///< what starts effects: timers only
+    std::vector<Band> bands{};                   ///< conditions in which it looks different
+    std::vector<Trigger> triggers{};             ///< what starts effects
     Place place{};                               ///< without an anchor, at the top, 96 design pixels below the edge
     Insets padding{10, 18, 10, 18};              ///< between the edges and the text
     Themed<Color> color = rgb(0xf2efe6);         ///< the color of the text

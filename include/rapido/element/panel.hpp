@@ -11,6 +11,7 @@
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/flow.hpp"
 #include "rapido/layout/place.hpp"
+#include "rapido/look/band.hpp"
 #include "rapido/value/source.hpp"
 
 namespace rapido {
@@ -40,7 +41,8 @@ struct Panel {
     Themed<float> radius = 6;                   ///< the radius of the corners, at most half the smaller side
     float border = 0;                           ///< the width of the line along the edge; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.16);
-    std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move what stands inside, too
+    std::vector<Band> bands{};        ///< conditions in which it looks different
+    std::vector<Trigger> triggers{};  ///< what starts effects, which move what stands inside, too
     std::string inside{};             ///< the panel that the element stands in; empty is the screen
     std::string group{};              ///< the group that it is shown, hidden and dimmed with
     float opacity = 1;                ///< 0 to 1, of it and of what stands inside

@@ -15,8 +15,12 @@
 
 namespace rapido {
 
+/// Which amounts are meant: all, those above zero, those below.
+enum class Sign : std::uint8_t { any, positive, negative };
+
 /// How amounts in a range look: a critical hit. Of those that an amount is in, the last counts, field by field.
 struct PopUpBand {
+    Sign sign = Sign::any;
     std::optional<double> above{};  ///< amounts of this and more, without their sign
     std::optional<double> below{};  ///< amounts of this and less
     std::optional<Themed<Color>> color{};
@@ -52,7 +56,7 @@ struct PopUps {
     int max_lines = 0;  ///< up to 100, and the last one ends with an ellipsis; zero is as many as there are
     std::optional<Outline> outline{};
     std::optional<Shadow> shadow{};
-    std::vector<Trigger> triggers{};  ///< what starts effects: timers only; they move all of them
+    std::vector<Trigger> triggers{};  ///< what starts effects, which move all of them
     Place place{};                    ///< does not count: they stand where the world is seen
     std::string inside{};             ///< the panel that the element stands in; empty is the screen
     std::string group{};              ///< the group that it is shown, hidden and dimmed with

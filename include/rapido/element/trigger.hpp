@@ -5,6 +5,7 @@
 #include <string>
 
 #include "rapido/base/units.hpp"
+#include "rapido/value/source.hpp"
 
 namespace rapido {
 
@@ -24,6 +25,7 @@ enum class TriggerOn : std::uint8_t {
 struct Trigger {
     TriggerOn on = TriggerOn::gain;
     std::string effect{};         ///< the id of an effect of this HUD, or of a built-in one
+    Source source{};              ///< whose `gain`, `loss` and `empty` count, in place of the value of the element
     std::string band{};           ///< which one, for `band_enter` and `band_leave`; empty is any
     std::string timer{};          ///< which one, for `start`, `mark` and `end`
     std::optional<Seconds> at{};  ///< which mark; without it, any

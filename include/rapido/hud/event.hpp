@@ -4,6 +4,7 @@
 #include <string>
 
 #include "rapido/base/units.hpp"
+#include "rapido/value/kept_value.hpp"
 
 namespace rapido {
 
@@ -12,7 +13,7 @@ enum class EventKind : std::uint8_t {
     mark,        ///< a timer passed a mark; the detail is its time
     end,         ///< a timer reached its end
     skipped,     ///< more than can be told one by one, the detail is how many; or a message that waited too long
-    empty,       ///< a value fell to zero or below
+    empty,       ///< a value fell to zero or below; also, of markers, the `value_of` of a thing, on the screen or not
     full,        ///< a value reached its maximum
     band_enter,  ///< a value came into a band; the detail is its id
     band_leave,  ///< a value left a band; the detail is its id
@@ -28,6 +29,8 @@ struct Event {
     /// The seconds of a mark (`15`, `0.5`), a count, or the id of a band or a message (the text of a message without
     /// an id).
     std::string detail{};
+    /// The key of the entry or thing that the element shows in a list or markers with a `key`, as the game gives it; else no value.
+    KeptValue key{};
     friend bool operator==(const Event&, const Event&);
 };
 

@@ -9,7 +9,8 @@
 
 #include "rapido/base/themed.hpp"
 #include "rapido/motion/motion.hpp"
-#include "rapido/value/value.hpp"
+#include "rapido/value/amount.hpp"
+#include "rapido/value/kept_value.hpp"
 
 namespace rapido {
 
@@ -30,20 +31,24 @@ enum class FillPattern : std::uint8_t {
     stripes,  ///< dark stripes across the fill, four design pixels each, so that it differs without its color
 };
 
-/// One part of the range of a value, and how an element looks while the value is in it. A field that is not given changes
-/// nothing. A value enters a band at its edge and leaves it only when it is more than `hysteresis` beyond the edge, so that a
-/// value that trembles at the edge changes the look once. A value that starts between these two edges is outside; so are
-/// "no value", NaN, and a ratio without a positive, finite maximum. Where bands overlap, the one listed last wins, field by
-/// field.
+/// How an element looks while its value is in a part of its range, is a certain one, or while a condition is true; with several
+/// of these, while all of them hold. A field that is not given changes nothing. A value enters a band at its edge and leaves
+/// it only when it is more than `hysteresis` beyond the edge, so that a value that trembles at the edge changes the look
+/// once. A value that starts between these two edges is outside; so are "no value", NaN, and a ratio without a positive,
+/// finite maximum. Where bands overlap, the one listed last wins, field by field.
 struct Band {
     std::string id{};               ///< named by the events `band_enter` and `band_leave`; without one there are none
-    std::optional<double> above{};  ///< inside at this or more
-    std::optional<double> below{};  ///< inside at this or less; with both, between them
+    Source when{};                  ///< inside while this is true, whatever pace holds back
+    KeptValue is{};                 ///< inside while the value is this text, enumerator, flag or number
+    std::optional<Amount> above{};  ///< inside at this or more
+    std::optional<Amount> below{};  ///< inside at this or less; with both, between them
     double hysteresis = 0;          ///< how far beyond its edge a value must be to leave
     EdgeUnit edge_unit = EdgeUnit::automatic;
     BandReads reads = BandReads::target;
     std::optional<Themed<Color>> color{};
-    Seconds fade{0};  ///< how long the change to this color, and back, takes
+    bool all = false;                ///< the color multiplies all colors of the element and of what stands inside
+    std::optional<float> opacity{};  ///< 0 to 1, besides its own, of the element and of what stands inside
+    Seconds fade{0};                 ///< how long the change to this color and opacity, and back, takes
     std::optional<bool> visible{};
     std::string format{};                      ///< replaces the format of a text
     std::string image{};                       ///< replaces the image of an image
@@ -72,12 +77,23 @@ class BandSet {
     /// The same, for a list of bands that several sets share.
     BandSet(std::shared_ptr<const std::vector<Band>> bands, bool has_max);
 
+    /// A source that a band reads besides the value.
+    struct BandSource {
+        std::size_t band = 0;  ///< its place in the list
+        const char* field = "";
+        const Source* source = nullptr;
+    };
+    /// All of them, in the order in which `give` takes what they give.
+    static std::vector<BandSource> sources(const std::vector<Band>& bands);
+    /// Takes what these sources give from now on; before the first time, no value.
+    void give(std::span<const Value> values);
+
     /// Takes the value that bands with this `reads` read from `now` on, and appends the bands that it enters and leaves, in
     /// the order of the list.
     void update(BandReads on, const Value& value, const Value& max, Nanoseconds now, std::vector<BandChange>& changes);
     /// Returns whether `update` with this value would append anything.
     bool would_change(BandReads on, const Value& value, const Value& max) const;
-    /// Returns whether any band has this `reads`.
+    /// Returns whether any band has this `reads`. One that reads nothing but a condition counts as one that reads the truth.
     bool reads(BandReads on) const;
 
     /// Takes over which bands the value is in from a set before this one: those of the same id, or without one at the same place with
@@ -95,6 +111,8 @@ class BandSet {
 
     // Of the last band inside that changes it; without one, null, nothing or the count of bands.
     const Color* color() const;
+    /// What multiplies the colors of all: white and opaque where no band says otherwise.
+    Color filter() const;
     std::optional<bool> visible() const;
     std::size_t format() const;
     std::size_t image() const;
@@ -105,10 +123,16 @@ class BandSet {
     bool is_ratio(const Band& band) const {
         return band.edge_unit == EdgeUnit::ratio || (band.edge_unit == EdgeUnit::automatic && has_max_);
     }
+    /// What a band reads that is given by sources; a number stands here, too.
+    struct Given {
+        bool when = true;
+        double above = 0, below = 0;
+    };
     std::size_t last_with(std::string Band::*text) const;
     bool inside_next(std::size_t band, const Value& value, const Value& max) const;
 
     std::shared_ptr<const std::vector<Band>> bands_;
+    std::vector<Given> given_;
     std::vector<std::uint8_t> inside_;
     std::vector<Nanoseconds> since_;
     bool has_max_;

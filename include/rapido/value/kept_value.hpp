@@ -2,6 +2,8 @@
 #pragma once
 
 #include <string>
+#include <string_view>
+#include <type_traits>
 
 #include "rapido/value/value.hpp"
 
@@ -12,6 +14,18 @@ class KeptValue {
  public:
     KeptValue() = default;
     KeptValue(const Value& value) { *this = value; }
+    /// A literal text, a number, a flag; an enumerator by its name, if there is a `name_of`, or else by its number.
+    template <class T>
+    requires(std::is_arithmetic_v<T> || std::is_enum_v<T>) KeptValue(T value) {
+        if constexpr (!std::is_enum_v<T>)
+            *this = Value(value);
+        else if constexpr (requires { name_of(value); })
+            *this = Value(std::string_view(name_of(value)));
+        else
+            *this = Value(static_cast<std::underlying_type_t<T>>(value));
+    }
+    template <std::size_t size>
+    KeptValue(const char (&text)[size]) : KeptValue(Value(static_cast<const char*>(text))) {}
     KeptValue& operator=(const Value& value) {
         const bool is_text = value.type() == Value::Type::text;
         if (is_text) text_ = value.text();
