@@ -210,7 +210,8 @@ void RunningRecording::tell_new_timers() {
         if (timer.owned == nullptr)
             names_.push_back({.name = timer.id,
                               .timer = timer.timer->counts_down() ? TimerKind::countdown : TimerKind::stopwatch,
-                              .clock = timer.clock});
+                              .clock = timer.clock,
+                              .starts = timer.starts});
     }
 }
 

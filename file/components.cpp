@@ -224,7 +224,27 @@ void Components::copy(const toml::node& from, toml::table& into, const toml::key
     });
 }
 
+/// Whether a table is left out, as a parameter that it asks for is not given.
+bool Components::is_left_out(const toml::node& node, const Copying& copying) {
+    const toml::table* const table = node.as_table();
+    const toml::node* const asked = table != nullptr ? table->get("when_given") : nullptr;
+    if (asked == nullptr) return false;
+    const auto name = asked->value_exact<std::string>();
+    if (!name) {
+        reader_.expected(*asked, "'when_given' of an element of component '" + copying.component.name + "'",
+                         "the name of a parameter");
+        return false;
+    }
+    const auto known = copying.values.find(*name);
+    if (known != copying.values.end()) return known->second == nullptr;
+    reader_.fail(ProblemCode::unknown_name, *asked,
+                 "component '" + copying.component.name + "' has no parameter '" + utf8::shortened(*name) + "'",
+                 did_you_mean(*name, copying.component.names()));
+    return false;
+}
+
 void Components::copy(const toml::node& from, toml::array& into, const Copying* copying) {
+    if (copying != nullptr && is_left_out(from, *copying)) return;
     copy_node(from, copying, [&](auto&& value) -> toml::node& {
         into.push_back(std::forward<decltype(value)>(value));
         return into.back();
@@ -258,7 +278,7 @@ toml::node& Components::copy_as_it_is(const toml::node& from, const Copying* cop
         toml::node& copied = insert(toml::table{});
         reader_.set_place(copied, reader_.place(from));
         for (const auto& [key, node] : *table)
-            copy(node, *copied.as_table(), key, copying);
+            if (copying == nullptr || key.str() != "when_given") copy(node, *copied.as_table(), key, copying);
         return copied;
     }
     if (const toml::array* const array = from.as_array()) {

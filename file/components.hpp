@@ -80,6 +80,7 @@ class Components {
     /// Null copies as it is.
     void copy(const toml::node& from, toml::table& into, const toml::key& key, const Copying* copying);
     void copy(const toml::node& from, toml::array& into, const Copying* copying);
+    bool is_left_out(const toml::node& node, const Copying& copying);
     template <class Insert>
     void copy_node(const toml::node& from, const Copying* copying, Insert insert);
     template <class Insert>

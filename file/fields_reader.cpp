@@ -5,6 +5,7 @@
 #include "base/nearest.hpp"
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
+#include "file/first_words.hpp"
 #include "file/hud_upgrade.hpp"
 
 namespace rapido {
@@ -32,7 +33,7 @@ void FieldsReader::read_fields(const toml::table& table, const Table& descriptio
         if (const Field* known = description.find(key.str()))
             read_field(*known, node, aggregate, owner, prefix + std::string(key.str()), locations);
         else
-            unknown_field(key, description, owner, prefix);
+            unknown_field(key, node, description, owner, prefix);
     }
     if (prefix.empty()) return;
     for (const Field& required : description.fields)
@@ -49,8 +50,8 @@ void FieldsReader::require(std::span<const toml::table* const> tables, const Tab
             fail(ProblemCode::missing_key, *tables.back(), owner.name + " has no '" + std::string(required.name) + "'");
 }
 
-void FieldsReader::unknown_field(const toml::key& key, const Table& description, const Owner& owner,
-                                 const std::string& prefix) {
+void FieldsReader::unknown_field(const toml::key& key, const toml::node& node, const Table& description,
+                                 const Owner& owner, const std::string& prefix) {
     const std::string whole = (prefix.empty() ? "" : "'" + prefix.substr(0, prefix.size() - 1) + "' of ") + owner.name;
     const std::string_view now = renamed_key(description.name, key.str());
     if (owner.style != nullptr && prefix.empty())
@@ -66,7 +67,7 @@ void FieldsReader::unknown_field(const toml::key& key, const Table& description,
     unknown_key(key, std::move(names), whole,
                 is_other       ? "the form 'other' is the element's 'format'"
                 : !now.empty() ? renamed_hint(now)
-                               : "");
+                               : hint_for_key(key.str(), node, description));
 }
 
 void FieldsReader::unknown_key(const toml::key& key, std::vector<std::string_view> names, const std::string& owner,
@@ -94,6 +95,7 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
     locations.fields.emplace_back(path, at);
     void* const into = field.in(aggregate);
     const std::string name = "'" + path + "' of " + owner.name;
+    field_ = &field;
     switch (field.type) {
         case FieldType::flag:
             return read_as<bool>(node, into, name, "true or false");
@@ -182,7 +184,8 @@ void FieldsReader::read_color(const toml::node& node, void* into, const std::str
         color = rapido::theme(*text);
     else
         fail(ProblemCode::unknown_word, node,
-             name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what));
+             name + " is '" + utf8::shortened(*text) + "'; expected " + std::string(what),
+             field_ != nullptr ? hint_for_value(*field_, node) : "");
 }
 
 /// A text, or `{ theme = "name" }`.
@@ -274,14 +277,17 @@ void FieldsReader::read_list(const toml::node& node, void* list, const Field& fi
             read_fields(*table, *field.table, field.append(list), owner, at + ".", locations);
         else if (takes_numbers && item.is_number())
             read_number_into(first, item, first.in(field.append(list)), "'" + at + "' of " + owner.name);
-        else
+        else {
+            field_ = nullptr;
             expected(item, "'" + at + "' of " + owner.name, takes_numbers ? "a number or a table" : "a table");
+        }
     }
 }
 
 void FieldsReader::expected(const toml::node& node, const std::string& name, std::string_view what) {
     fail(ProblemCode::wrong_type, node,
-         name + " is " + std::string(type_name(node)) + "; expected " + std::string(what));
+         name + " is " + std::string(type_name(node)) + "; expected " + std::string(what),
+         field_ != nullptr ? hint_for_value(*field_, node) : "");
 }
 
 template <class T>
@@ -324,9 +330,10 @@ void FieldsReader::read_choice(const toml::node& node, void* into, const Field& 
     const auto at = std::find(field.choices.begin(), field.choices.end(), *text);
     if (at == field.choices.end()) {
         const std::string_view now = renamed_word(field.name, *text);
+        std::string hint = now.empty() ? hint_for_value(field, node) : renamed_hint(now);
+        if (hint.empty()) hint = did_you_mean(*text, field.choices);
         return fail(ProblemCode::unknown_word, node,
-                    name + " is '" + utf8::shortened(*text) + "'; expected " + one_of(field.choices),
-                    now.empty() ? did_you_mean(*text, field.choices) : renamed_hint(now));
+                    name + " is '" + utf8::shortened(*text) + "'; expected " + one_of(field.choices), std::move(hint));
     }
     *static_cast<std::uint8_t*>(into) = static_cast<std::uint8_t>(at - field.choices.begin());
 }

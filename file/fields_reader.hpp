@@ -104,7 +104,8 @@ class FieldsReader {
     }
     void read_fields(const toml::table& table, const Table& description, void* aggregate, const Owner& owner,
                      const std::string& prefix, Locations& locations);
-    void unknown_field(const toml::key& key, const Table& description, const Owner& owner, const std::string& prefix);
+    void unknown_field(const toml::key& key, const toml::node& node, const Table& description, const Owner& owner,
+                       const std::string& prefix);
     template <class T>
     void read_as(const toml::node& node, void* into, const std::string& name, std::string_view what);
     template <class T, class Parse>
@@ -139,6 +140,7 @@ class FieldsReader {
     std::string file_;
     std::unordered_map<const toml::node*, Location> copies_;
     std::unordered_map<const toml::node*, std::shared_ptr<const GivenParameters>> parameters_;
+    const Field* field_ = nullptr;                 ///< that is being read
     std::unordered_set<const toml::node*> texts_;  ///< what parameters gave that are texts, and no names of sources
     const StampNames* names_ = nullptr;
     bool has_themes_ = false;

@@ -5,6 +5,7 @@
 #include "base/nearest.hpp"
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
+#include "file/first_words.hpp"
 #include "file/hud_reader.hpp"
 #include "file/hud_upgrade.hpp"
 #include "rapido/element/panel.hpp"
@@ -57,16 +58,19 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
     const toml::node* const node = table.get("kind");
     if (node == nullptr)
         return reader_.fail(ProblemCode::missing_key, table,
-                            "an element without a 'kind'; expected " + one_of(known_kinds()));
+                            "an element without a 'kind'; expected " + one_of(known_kinds()),
+                            table.contains("type") ? "write 'kind' in place of 'type'" : "");
     if (!node->is_string()) return reader_.expected(*node, "'kind' of an element", one_of(known_kinds()));
     const std::string name = node->value_or(std::string());
     if (const Component* const component = components_.find(name)) return read_stamp(*component, table, around);
     const Kind* const kind = find_kind(name);
     if (kind == nullptr) {
         const std::string_view now = renamed_word("kind", name);
+        std::string hint = now.empty() ? hint_for_kind(name) : renamed_hint(now);
+        if (hint.empty()) hint = did_you_mean(name, known_kinds());
         return reader_.fail(ProblemCode::unknown_word, *node,
                             "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(known_kinds()),
-                            now.empty() ? did_you_mean(name, known_kinds()) : renamed_hint(now));
+                            std::move(hint));
     }
     const Kind& found = *kind;
     std::vector<std::string_view> others{"kind", "style"};
@@ -118,10 +122,17 @@ void HudReader::read_panels(const toml::table& table, int count, const std::stri
             reader_.set_place(stamp.insert_or_assign(key, value).first->second, reader_.place(*named));
         };
         put(toml::key("id"), std::to_string(number));
-        for (const Parameter& parameter : component->parameters)
-            if (parameter.type == ParameterType::source || parameter.type == ParameterType::any)
-                if (parameter.fallback == nullptr && !parameter.is_optional)
-                    put(toml::key(parameter.name), around.path + "." + std::to_string(number) + "." + parameter.name);
+        for (const Parameter& parameter : component->parameters) {
+            const bool is_field = parameter.type == ParameterType::source || parameter.type == ParameterType::any;
+            if (is_field)
+                put(toml::key(parameter.name), around.path + "." + std::to_string(number) + "." + parameter.name);
+            else if (parameter.fallback == nullptr && !parameter.is_optional &&
+                     (given == nullptr || !given->contains(parameter.name)))
+                return reader_.fail(ProblemCode::missing_key, *named,
+                                    "'with' of " + list + " has no '" + parameter.name + "'",
+                                    "give it there, or make it a \"source\" in the component: then it is the field of "
+                                    "that name of each entry");
+        }
         for (const auto& [key, value] : given != nullptr ? *given : toml::table{}) {
             if (component->find(key.str()) == nullptr)
                 return reader_.unknown_key(key, component->names(), "'with' of " + list);

@@ -296,6 +296,7 @@ std::vector<RecordedName> RecordingLineReader::read_names(const Json& line) {
         RecordedName& made = names.emplace_back(RecordedName{.name = name});
         const Json *const kind = find(json, "kind"), *const clock = find(json, "clock");
         made.timer = TimerKind::countdown;
+        if (const Json* const starts = find(json, "starts")) made.starts = natural_of(*starts, name);
         if (kind != nullptr) made.timer = static_cast<TimerKind>(word_of(*kind, timer_kinds, name));
         if (clock != nullptr) made.clock = static_cast<ClockKind>(word_of(*clock, clock_kinds, name));
     });
@@ -326,6 +327,7 @@ FrameLine::TimerChange RecordingLineReader::timer_of(const std::string& name, co
     now.speed = real("speed", 1);
     now.carry = real("carry", 0);
     now.events = static_cast<std::uint64_t>(integer("events"));
+    now.starts = static_cast<std::uint64_t>(integer("starts"));
     if (const Json* const state = find(json, "state"))
         now.state = static_cast<TimerState::Run>(word_of(*state, timer_runs, "state"));
     if (const Json* const loop = find(json, "loop")) now.loop = flag_of(*loop, "loop");

@@ -86,6 +86,7 @@ struct RecordingPlayer::State {
                 if (timer != nullptr) continue;
                 timer = *name.timer == TimerKind::countdown ? std::make_unique<AnyTimer>(Countdown(Seconds{0}))
                                                             : std::make_unique<AnyTimer>(Stopwatch());
+                timer_of(*timer).put({.starts = name.starts}, {});
                 if (hud != nullptr)
                     hud->add_timer(name.name, timer_of(*timer), name.clock);
                 else

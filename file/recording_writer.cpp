@@ -82,6 +82,7 @@ struct RecordingWriter::State {
             if (name.timer) {
                 line["new_timers"][name.name] = {{"kind", timer_kinds[static_cast<std::size_t>(*name.timer)]},
                                                  {"clock", clock_kinds[static_cast<std::size_t>(name.clock)]}};
+                if (name.starts > 0) line["new_timers"][name.name]["starts"] = name.starts;
                 continue;
             }
             types[name.name] = name.type;
@@ -197,6 +198,7 @@ struct RecordingWriter::State {
                   {"state", timer_runs[static_cast<std::size_t>(now.state)]},
                   {"loop", now.loop},
                   {"events", now.events}};
+        if (now.starts > 0) made["starts"] = now.starts;
         for (const TimerEvent& event : timer.events)
             made["told"].push_back({event.number, timer_event_kinds[static_cast<std::size_t>(event.kind)],
                                     event.time.count(), event.at.count(), event.count});

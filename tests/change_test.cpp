@@ -353,7 +353,7 @@ TEST(Names, bind_when_they_come) {
     litres = 1;
     update(hud, 16ms);
     EXPECT_EQ(hud.text_of(fuel), "40 L");
-    EXPECT_EQ(hud.problems().size(), 5U);
+    EXPECT_TRUE(hud.problems().empty()) << "names that have come are no problem any more";
     // Timers and meters of a running HUD are names, too.
     const auto late = hud.add(Text{.id = "late", .value = "fuse.left", .format = "{:%S}"});
     update(hud, 16ms);

@@ -114,7 +114,7 @@ duration = "long"
         "mean "
         "'text'?",
         "hud.toml:13:9: error: 'color' of bar 'water' is 'teal'; expected a color as \"#rrggbb\" or "
-        "\"#rrggbbaa\"",
+        "\"#rrggbbaa\"; write \"#008080\"",
         "hud.toml:15:19: error: 'motion.kind' of bar 'water' is 'tweeen'; expected one of instant, "
         "tween, spring or roll; did you mean 'tween'?",
         "hud.toml:15:40: error: 'motion.duration' of bar 'water' is -1; expected 0 to 3600 s",

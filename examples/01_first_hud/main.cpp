@@ -1,6 +1,7 @@
 // The shortest whole program: a counter that rolls up, a bar, and a picture of them.
 #include <rapido/picture.hpp>
 #include <rapido/rapido.hpp>
+#include <cstdio>
 using namespace rapido;
 using namespace std::chrono_literals;
 
@@ -19,6 +20,7 @@ int main() {
         if (frame == 40) acres_saved += 480;    // nothing else to call: the change is seen
         water -= 2;
         hud.update(1.0 / 60);
+        for (const Problem& problem : hud.new_problems()) std::puts(to_string(problem).c_str());
     }
     DisplayList list;
     hud.draw(list);

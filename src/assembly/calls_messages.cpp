@@ -74,6 +74,11 @@ bool Hud::notify(ElementRef ref, const Message& message) {
                            state_->formats);
     context.check_numbers(message_table(), &message);
     state_->equip(context);
+    if (!message.value.name().empty() && !state_->bindings.is_known(message.value.name()))
+        context.report(
+            "value", "unknown source '" + message.value.name() + "'",
+            "a text in quotes is a name: write rapido::constant(...) for its characters, or give them in 'text'",
+            ProblemCode::unknown_source);
     if (context.failed()) return false;
     std::string storage;
     const Value value = state_->bindings.read_once(message.value, storage);

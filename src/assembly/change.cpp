@@ -102,6 +102,17 @@ bool Hud::State::set_format(ElementIndex index, const std::string& format) {
     return true;
 }
 
+/// A name that was unknown and has come is no problem any more.
+void Hud::State::mend_names() {
+    problems.mend([this](const Problem& problem) {
+        constexpr std::string_view asked = "unknown source '";
+        const std::size_t at = problem.message.rfind(asked);
+        if (problem.code != ProblemCode::unknown_source || at == std::string::npos) return false;
+        const std::string name = problem.message.substr(at + asked.size());
+        return bindings.is_known(name.substr(0, name.find('\'')));
+    });
+}
+
 void Hud::State::follow_names() {
     const std::vector<Sources::NamedTimer>& named = bindings.sources().timers();
     for (; timers_of_game < named.size(); ++timers_of_game) {
@@ -111,6 +122,7 @@ void Hud::State::follow_names() {
     }
     std::vector<ElementIndex> affected;
     const std::span<const SourceIndex> rebound = bindings.follow_names();
+    if (!rebound.empty()) mend_names();
     for (Problem& fault : bindings.take_faults())
         problems.report(std::move(fault));
     for (const SourceIndex source : rebound)

@@ -112,11 +112,20 @@ void NewElement::check_pace() {
     if (pace.pick != Pick::last) context_.report("pace.pick", "of a text can only be 'last'");
 }
 
+/// Milliseconds that are taken for seconds.
+void NewElement::check_length(Seconds length, const std::string& field) {
+    constexpr Seconds longest{60};
+    if (length > longest)
+        context_.warn(field, "is " + plain_number(length.count()) + " s", "durations are in seconds: 350 ms is 0.35",
+                      ProblemCode::out_of_range);
+}
+
 /// What says how it moves, and does not move, was meant to.
 void NewElement::check_motion() {
     const Motions& motions = common.plan.motions;
     const auto check = [&](const std::optional<Motion>& motion, const char* field) {
-        if (!motion || motion->kind != MotionKind::instant || *motion == Motion{} || !(motion->duration.count() > 0))
+        if (motion) check_length(motion->length(), std::string(field) + ".duration");
+        if (!motion || motion->kind != MotionKind::instant || *motion == Motion{} || !(motion->length() > Seconds{0}))
             return;
         context_.warn(field, "it is instant, and has a duration or an easing",
                       "give its kind, such as tween(300ms), in a file kind = \"tween\"", ProblemCode::contradiction);
@@ -126,6 +135,8 @@ void NewElement::check_motion() {
     check(motions.down, "motion_down");
     check(motions.max, "max_motion");
     const Trail& trail = common.plan.trail;
+    check_length(trail.delay, "trail.delay");
+    check_length(trail.duration, "trail.duration");
     if (!(trail == Trail{}) && !(trail.delay.count() > 0))
         context_.warn("trail", "without a 'delay' there is none", "give the time before it drains, such as 0.4",
                       ProblemCode::missing_key);
@@ -146,6 +157,7 @@ void NewElement::check_bands() {
 
 /// What a band cannot change, or cannot read.
 void NewElement::check_band(const Band& band, const std::string& field) {
+    check_length(band.fade, field + ".fade");
     if (!band.format.empty() && !kind.can.takes_format) context_.report(field + ".format", "is of texts only");
     if (band.pattern != FillPattern::plain && !kind.can.has_fill)
         context_.report(field + ".pattern", "is of bars, rings and levels only");

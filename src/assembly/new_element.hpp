@@ -35,6 +35,7 @@ class NewElement {
  private:
     void check_pace();
     void check_motion();
+    void check_length(Seconds length, const std::string& field);
     void check_bands();
     void check_band(const Band& band, const std::string& field);
     void check_edges(const Band& band, const std::string& field);

@@ -102,6 +102,9 @@ class LevelBody final : public FillBody {
         if (level.slice != Insets{} && (!level.mask.empty() || !level.fill_map.empty()))
             context.report("slice", "must not be there where there is 'mask' or 'fill_map'", {},
                            ProblemCode::contradiction);
+        if (!level.mask.empty() && !level.fill_map.empty())
+            context.report("mask", "must not be there where there is 'fill_map'",
+                           "what the map leaves transparent is not filled", ProblemCode::contradiction);
         if (!usable) context.report("corners", "must be 3 to 256 points, or none", {}, ProblemCode::out_of_range);
         return usable;
     }

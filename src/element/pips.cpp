@@ -116,6 +116,10 @@ class PipsBody final : public FillBody {
                               .row = PipRow(false)});
         }
         extra_values_.resize(pips.extra.size());
+        for (const Effect* const effect : {rules_.appear, rules_.gain, rules_.loss, rules_.shine, rules_.last})
+            if (effect != nullptr && !effect->particles.image.empty())
+                pictures_.emplace_back(effect,
+                                       ImageLook::find(effect->particles.image, "particles.image", {}, context));
     }
 
     static void check(BodyContext& context) { check_types(context, "a row of pips"); }
@@ -171,6 +175,7 @@ class PipsBody final : public FillBody {
     bool lives_in_time() const override { return true; }
     Change advance(const Moment& at) override {
         now_ = at.real;
+        reduced_motion_ = at.reduced_motion;
         const auto is_busy = [](const Kind& kind) { return kind.row.is_busy(); };
         if (rules_.shine == nullptr && rules_.last == nullptr && std::none_of(kinds_.begin(), kinds_.end(), is_busy))
             return Change::none;
@@ -219,6 +224,20 @@ class PipsBody final : public FillBody {
             for (const Pip& pip : kind.row.pips()) {
                 const Color color = color_of(kind, number);
                 draw_pip(kind, pip, color, place_of(number++, at), at, into);
+            }
+        if (reduced_motion_) return;
+        int left = most_particles;
+        number = 0;
+        for (const Kind& kind : kinds_)
+            for (const Pip& pip : kind.row.pips()) {
+                const Rect rect = place_of(number++, at);
+                for (const EffectPlayer::Emission& emission : pip.player.emissions()) {
+                    const auto picture = std::find_if(pictures_.begin(), pictures_.end(), [&](const auto& known) {
+                        return known.first == emission.effect;
+                    });
+                    draw_particles(emission, picture != pictures_.end() ? &picture->second : nullptr, now_, rect,
+                                   at.scale, left, into);
+                }
             }
     }
 
@@ -423,6 +442,8 @@ class PipsBody final : public FillBody {
     Color border_color_;
     PipRules rules_;
     std::vector<ColorStop> colors_;
+    std::vector<std::pair<const Effect*, ImageLook>> pictures_;  ///< of particles that have one
+    bool reduced_motion_ = false;
     std::vector<Kind> kinds_;  ///< the others, and then the extra ones
     std::vector<double> extra_values_;
     Nanoseconds now_{0};

@@ -5,7 +5,7 @@
 #include <string>
 
 #include "base/fields.hpp"
-#include "rapido/value/source.hpp"
+#include "rapido/value/amount.hpp"
 
 namespace rapido {
 

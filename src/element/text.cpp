@@ -384,6 +384,11 @@ std::vector<FurtherSource> further_sources(const Text& text) {
 }
 
 std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
+    const bool is_used = !text.bands.empty() || !text.triggers.empty() || !text.values.empty() ||
+                         !text.inline_images.empty() || text.when_no_value != WhenNoValue::placeholder;
+    if (text.value.is_given() && !is_used && text.format.find('{') == std::string::npos)
+        context.warn("format", "shows nothing of the value", "write {} where it stands, as in \"Score: {}\"",
+                     ProblemCode::contradiction);
     for (std::size_t i = 0; i < text.values.size(); ++i)
         for (std::size_t j = 0; j < i; ++j)
             if (text.values[i].name == text.values[j].name)

@@ -1,5 +1,8 @@
 #include "element/ticks.hpp"
 
+#include <algorithm>
+#include <cmath>
+
 #include "element/pattern.hpp"
 #include "element/text_block.hpp"
 
@@ -11,16 +14,17 @@ Numbers::Numbers(std::string format, std::string field, float size, BodyContext&
       size_(size * context.text_scale),
       is_duration_(context.value_type == Value::Type::duration),
       labels_(std::move(labels)) {
-    if (format_.empty()) return;
+    if (format_.empty() && labels_.empty()) return;
     font_ = find_font("", 500, false, context);
     set_language(nullptr, context);
 }
 
 void Numbers::set_language(const Language* language, BodyContext& context) {
-    if (format_.empty()) return;
+    if (format_.empty() && labels_.empty()) return;
     // A scale is no count: its numbers may have digits after the point.
     const auto type = std::exchange(context.value_type, is_duration_ ? Value::Type::duration : Value::Type::float64);
-    text_ = make_formatted_text({.format = format_, .has_value = true, .field = field_}, {}, language, context);
+    if (!format_.empty())
+        text_ = make_formatted_text({.format = format_, .has_value = true, .field = field_}, {}, language, context);
     label_texts_.clear();
     for (const TickLabel& label : labels_)
         label_texts_.push_back(make_formatted_text({.format = label.text, .has_value = true, .field = "ticks.labels"},
@@ -29,15 +33,27 @@ void Numbers::set_language(const Language* language, BodyContext& context) {
     context.value_type = type;
 }
 
+const TickLabel* Numbers::label_at(double value) const {
+    const auto is_at = [value](const TickLabel& label) {
+        return std::abs(label.at - value) <= 1e-9 * std::max(1.0, std::abs(value));
+    };
+    const auto found = std::find_if(labels_.rbegin(), labels_.rend(), is_at);
+    return found != labels_.rend() ? &*found : nullptr;
+}
+
 void Numbers::shape(TextMeasurer* measurer, std::span<const double> values) {
     shaped_.clear();
     width_ = 0;
-    if (!text_ || measurer == nullptr || !font_) return;
+    if (!*this || measurer == nullptr || !font_) return;
     for (const double value : values) {
-        FormattedText* text = &*text_;
-        for (std::size_t i = 0; i < labels_.size(); ++i)
-            if (label_texts_[i] && std::abs(labels_[i].at - value) <= 1e-9 * std::max(1.0, std::abs(value)))
-                text = &*label_texts_[i];
+        const TickLabel* const label = label_at(value);
+        std::optional<FormattedText>& own =
+            label != nullptr ? label_texts_[static_cast<std::size_t>(label - labels_.data())] : text_;
+        std::optional<FormattedText>& text = own ? own : text_;
+        if (!text) {
+            shaped_.emplace_back();  // the words of its label cannot be read
+            continue;
+        }
         text->update(
             {.value = is_duration_ ? Value(to_nanoseconds(Seconds{value})) : Value(value), .max = {}, .delta = {}});
         Shaped& shaped = shaped_.emplace_back();
@@ -68,7 +84,7 @@ void TickRow::measure(TextMeasurer* measurer, double min, double max, bool is_ta
     const auto add = [&](double at, bool is_long, bool has_number) -> Tick& {
         Tick& tick = ticks_.emplace_back(
             Tick{at, is_long, static_cast<std::size_t>(-1), is_long ? 2 : usual_.thickness, usual_.color});
-        if (numbers_ && has_number) {
+        if (has_number && numbers_.says(at)) {
             tick.number = numbered.size();
             numbered.push_back(at);
         }
@@ -87,6 +103,13 @@ void TickRow::measure(TextMeasurer* measurer, double min, double max, bool is_ta
         Tick& tick = add(own.at, false, true);
         tick.thickness = own.thickness.value_or(tick.thickness);
         if (own.color) tick.color = *own.color;
+    }
+    // A label stands at its value, also where there is no other tick.
+    for (const TickLabel& label : look_.labels) {
+        const auto is_there = [&](const Tick& tick) {
+            return std::abs(tick.at - label.at) <= 1e-9 * std::max(1.0, std::abs(label.at));
+        };
+        if (std::none_of(ticks_.begin(), ticks_.end(), is_there)) add(label.at, false, true);
     }
     // So many nobody reads; they take much longer to make than lines.
     const std::size_t most_numbers = is_tape ? 600 : 60;

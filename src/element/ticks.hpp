@@ -19,7 +19,9 @@ class Numbers {
     Numbers(std::string format, std::string field, float size, BodyContext& context,
             std::vector<TickLabel> labels = {});
 
-    explicit operator bool() const { return text_.has_value(); }
+    explicit operator bool() const { return text_.has_value() || !labels_.empty(); }
+    /// Whether something is written at a value.
+    bool says(double value) const { return text_.has_value() || label_at(value) != nullptr; }
     void set_language(const Language* language, BodyContext& context);
     /// Replaces all of them.
     void shape(TextMeasurer* measurer, std::span<const double> values);
@@ -27,7 +29,7 @@ class Numbers {
     /// Of the widest; zero where nothing was measured.
     float width() const { return width_; }
     float width_of(std::size_t number) const { return shaped_[number].width; }
-    float height() const { return text_ ? size_ : 0; }
+    float height() const { return *this ? size_ : 0; }
     /// A point of the number, as parts of its size, lies at `at`: { 0.5, 0.5 } is its middle.
     void draw(std::size_t number, Point at, Point part, float scale, Color color, DisplayGroup& into) const;
 
@@ -37,6 +39,9 @@ class Numbers {
         float width = 0;
         std::vector<Glyph> glyphs;
     };
+    /// The last one of a value; null where it has none.
+    const TickLabel* label_at(double value) const;
+
     std::string format_;
     std::string field_;
     float size_;

@@ -187,5 +187,8 @@ Nanoseconds Hud::now() const {
 const Problems& Hud::problems() const {
     return state_->problems.all();
 }
+std::span<const Problem> Hud::new_problems() {
+    return state_->problems.take_new();
+}
 
 }  // namespace rapido

@@ -38,7 +38,11 @@ class Bindings {
     // Between frames
 
     void set_sources(Sources sources) { sources_ = std::move(sources); }
+    /// Whether the game or the HUD has a source of this name now.
+    bool is_known(std::string_view name) const;
     const Sources& sources() const { return sources_; }
+    /// Whether the game or the HUD has a source of this name now.
+    bool is_known(const std::string& name) const { return is_told(name) || sources_.find(name) != nullptr; }
 
     /// Returns the source that is read for a description, with one user more; `no_source` for an empty one. For a name that nobody
     /// has yet, with a problem, one that has no value until the name is there; nothing for one that can never be.

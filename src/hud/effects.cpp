@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "base/fields.hpp"
 #include "base/nearest.hpp"
 #include "draw/flash_parts.hpp"
 #include "element/effect_drawing.hpp"
@@ -67,6 +68,11 @@ bool Effects::define(const Effect& effect, bool fine, const Locations* locations
     if (known != by_name_.end() && !replaces) return refuse("id", "a second effect with the id '" + effect.id + "'");
     if (!std::is_sorted(effect.keyframes.begin(), effect.keyframes.end(), by_time))
         return refuse("keyframes", "'keyframes' of effect '" + effect.id + "' must stand in order of 'at'");
+    constexpr Seconds longest{60};
+    if (fine && effect.duration > longest)
+        problems_.report({place("duration"),
+                          "'duration' of effect '" + effect.id + "' is " + plain_number(effect.duration.count()) + " s",
+                          "durations are in seconds: 350 ms is 0.35", ProblemCode::out_of_range, Severity::warning});
     // A faulty one is there and does nothing, so that who names it is not at fault, too.
     effects_.push_back(std::make_unique<Effect>(fine ? effect : Effect{.id = effect.id}));
     if (replaces) by_name_.erase(known);

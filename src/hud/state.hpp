@@ -123,6 +123,7 @@ struct Hud::State : Parts {
 
     void follow_bands(ElementIndex index);
     /// Follows names that the game has set since the last frame.
+    void mend_names();
     void follow_names();
     void add_plates(ElementIndex log, const Notice& notice);
     void find_speakers(ElementIndex notice, const Locations* locations);

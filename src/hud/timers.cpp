@@ -50,6 +50,7 @@ TimerIndex Timers::add(const std::string& id, const GameTimer& timer, ClockKind 
     made.timer = &timer;
     made.clock = clock;
     made.seen = timer.event_count();
+    made.starts = timer.starts();
     return add(std::move(made));
 }
 
@@ -60,6 +61,7 @@ void Timers::obey(TimerIndex index, SourceIndex start, SourceIndex pause, Source
     timer.speed = speed;
     if (start != no_source) return;
     timer.owned->start();
+    timer.starts = timer.owned->starts();
     timer.start_was_true = true;
 }
 
@@ -91,6 +93,7 @@ void Timers::restore(TimerIndex index, const TimerState& state) {
     timer.owned->restore(state);
     timer.held = state.held;
     timer.before = timer.position();
+    timer.starts = timer.owned->starts();
     // What started it then does not start it again.
     timer.start_was_true = true;
     timer.told_start = true;
@@ -115,6 +118,7 @@ void Timers::advance(const FrameTime& time) {
     for (TimerIndex index = 0; index < timers_.size(); ++index) {
         RunningTimer& timer = timers_[index];
         if (std::exchange(timer.edges_dirty, false)) mark_edges(timer);
+        tell_start(index, time);
         if (timer.owned == nullptr) {
             report(index, time, Nanoseconds{0});
             continue;
@@ -124,6 +128,14 @@ void Timers::advance(const FrameTime& time) {
             timer.start == no_source && !timer.told_start && (timer.pause != no_source || timer.speed != no_source);
         if (!waits) pass(index, time);
     }
+}
+
+/// The game has started it since the last frame, which was at the beginning of this one.
+void Timers::tell_start(TimerIndex index, const FrameTime& time) {
+    RunningTimer& timer = timers_[index];
+    if (std::exchange(timer.starts, timer.timer->starts()) == timer.timer->starts() || timer.retired) return;
+    timer.told_start = true;
+    happenings_.add({.time = time.now() - time.step(), .kind = HappeningKind::start, .subject = index});
 }
 
 /// Lets one pass the time of this frame.
@@ -225,6 +237,7 @@ void Timers::obey(const FrameTime& time) {
         const bool start = timer.start != no_source && bindings_.is_true(timer.start);
         if (start && !timer.start_was_true) {
             timer.owned->start();
+            timer.starts = timer.owned->starts();
             happenings_.add({.time = time.now(), .kind = HappeningKind::start, .subject = index});
         }
         timer.start_was_true = start;
@@ -293,6 +306,7 @@ void Timers::change(TimerIndex index, const Timer& timer, bool other) {
         fresh.start();
     }
     *running.owned = fresh;
+    running.starts = fresh.starts();
     running.clock = timer.clock;
     running.marks = timer.marks;
     running.seen = running.owned->event_count();
@@ -311,6 +325,7 @@ TimerIndex Timers::begin_again(const Timer& timer) {
     if (known == indices_.end() || !timers_[known->second].retired) return no_timer;
     RunningTimer& running = timers_[known->second];
     *running.owned = OwnedTimer(timer);
+    running.starts = 0;
     running.owned->set_loop(timer.loop);
     running.clock = timer.clock;
     running.marks = timer.marks;

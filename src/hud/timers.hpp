@@ -40,8 +40,9 @@ struct RunningTimer {
         Nanoseconds at;
         ElementIndex element;
     };
-    std::vector<Edge> edges;  ///< of those bands, as marks of the timer, in order
-    std::uint64_t seen = 0;   ///< the last of its events that was taken over
+    std::vector<Edge> edges;   ///< of those bands, as marks of the timer, in order
+    std::uint64_t seen = 0;    ///< the last of its events that was taken over
+    std::uint64_t starts = 0;  ///< those that were told, or are no news
     SourceIndex start = no_source, pause = no_source, speed = no_source;
     TimerPosition before;  ///< at the end of the last frame
     bool start_was_true = false;
@@ -101,6 +102,7 @@ class Timers {
     TimerIndex add(RunningTimer timer);
     void report(TimerIndex index, const FrameTime& time, Nanoseconds to_come);
     void pass(TimerIndex index, const FrameTime& time);
+    void tell_start(TimerIndex index, const FrameTime& time);
     void pass_moved(const RunningTimer& timer, const FrameTime& time);
     void pass_edge(ElementIndex index, const RunningTimer& timer, const TimerPosition& position, const FrameTime& time,
                    Nanoseconds before);

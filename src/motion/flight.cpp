@@ -23,7 +23,7 @@ double seconds(Nanoseconds time) {
 
 /// How long a roll takes: even for each tenfold jump.
 double roll_duration(double jump, const Motion& motion) {
-    const double longest = motion.duration.count();
+    const double longest = motion.length().count();
     const double shortest = std::min(motion.shortest.count(), longest);
     const double longest_way = logarithm(std::max(motion.full_duration_at, 1.0));
     const double part = longest_way > 0 ? logarithm(std::max(jump, 1.0)) / longest_way : 1;
@@ -101,7 +101,7 @@ void Flight::retarget(double shift, Nanoseconds now, const Motion& motion, Scale
     const double speed = velocity(now);
     const double room = resting(now) ? 0 : run_out(now);
     const double duration =
-        motion.kind == MotionKind::roll ? roll_duration(std::abs(from) / scale.unit, motion) : motion.duration.count();
+        motion.kind == MotionKind::roll ? roll_duration(std::abs(from) / scale.unit, motion) : motion.length().count();
     land();
     if (motion.kind == MotionKind::instant || !(duration > 0) || !std::isfinite(from)) return;
     if (from == 0 && speed == 0) return;
@@ -136,8 +136,8 @@ void Flight::launch_curve(double from, double speed, double room, double duratio
 
 void Flight::launch_spring(double from, double speed, const Motion& motion, double grain) {
     curve_ = Curve::spring;
-    if (motion.duration.count() != settling_ || static_cast<double>(motion.damping) != damping_) {
-        settling_ = motion.duration.count();
+    if (motion.length().count() != settling_ || static_cast<double>(motion.damping) != damping_) {
+        settling_ = motion.length().count();
         damping_ = static_cast<double>(motion.damping);
         const double ratio = std::clamp(damping_, 0.05, 20.0);
         natural_ = settling_product(ratio) / settling_;

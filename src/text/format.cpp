@@ -135,8 +135,10 @@ class PatternParser {
             } else {
                 std::vector<std::string_view> all(own_names.begin(), own_names.end());
                 all.insert(all.end(), names_.begin(), names_.end());
+                std::string hint = did_you_mean(name, all);
+                if (hint.empty()) hint = "the value itself is {}, and what else is shown has its name in 'values'";
                 return fail(begin + 1, "unknown field '" + std::string(name) + "'; expected " + one_of(all),
-                            did_you_mean(name, all));
+                            std::move(hint));
             }
         }
         if (colon < inside.size()) {

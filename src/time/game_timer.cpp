@@ -152,6 +152,7 @@ std::span<const TimerEvent> GameTimer::events(std::uint64_t after) const {
 
 void GameTimer::start() {
     state_ = State::running;
+    ++starts_;
     hold(rewound());
 }
 
@@ -218,7 +219,8 @@ detail::TimerNumbers GameTimer::numbers() const {
             .carry = carry_,
             .state = static_cast<TimerState::Run>(state_),
             .loop = loop_,
-            .events = numbered_};
+            .events = numbered_,
+            .starts = starts_};
 }
 
 void GameTimer::put(const detail::TimerNumbers& numbers, std::span<const TimerEvent> events) {
@@ -240,6 +242,7 @@ void GameTimer::put(const detail::TimerNumbers& numbers, std::span<const TimerEv
             numbered_ = event.number;
         }
     numbered_ = std::max(numbered_, numbers.events);
+    starts_ = numbers.starts;
     plan();
 }
 

@@ -23,7 +23,7 @@ std::size_t TravelPlan::hash() const {
     const auto add = [&](double part) { hash = hash * 31 + std::hash<double>{}(part); };
     const auto add_motion = [&](const Motion& motion) {
         add(static_cast<double>(motion.kind));
-        add(motion.duration.count());
+        add(motion.length().count());
         add(motion.full_duration_at);
     };
     add_motion(motions.both);

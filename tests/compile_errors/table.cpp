@@ -58,6 +58,10 @@ int main() {
     rapido::Text{.id = "a", .value = [&] { return game.score; }};
     // atomic: this is no source: write rapido::watch(x)
     rapido::Text{.id = "a", .value = game.drops};
+    // color_text: this is no color: write rapido::rgb(0xff0000)
+    rapido::Text{.id = "a", .format = "x", .color = "#ff0000"};
+    // color_number: this is no color: write rapido::rgb(0xff0000)
+    rapido::Text{.id = "a", .format = "x", .color = 0xff0000};
     // sources_variable: write rapido::watch(x) to follow it, or rapido::constant(x) for its present value
     rapido::Sources().set("score", game.score);
     // watch_temporary: this one is a temporary

@@ -57,6 +57,16 @@ class Themed {
         Themed(Given&& value)
     noexcept(std::is_nothrow_constructible_v<T, Given&&>) : value_(static_cast<T>(std::forward<Given>(value))) {}
 
+    /// Not a color: a number, or the text of one, says so in words.
+    template <class Given>
+    requires(std::is_same_v<T, Color> && !std::is_convertible_v<Given&&, T> &&
+             (std::is_integral_v<std::remove_cvref_t<Given>> || std::is_convertible_v<Given&&, const char*> ||
+              std::is_convertible_v<Given&&, std::string>)) Themed(Given&&) {
+        static_assert(!sizeof(Given),
+                      "this is no color: write rapido::rgb(0xff0000), rapido::theme(\"name\"), or "
+                      "rapido::Color::parse(text) for a text");
+    }
+
     /// Returns the value: for a name, the one of the theme that was applied last.
     const T& value() const { return value_; }
     operator const T&() const { return value_; }

@@ -356,8 +356,11 @@ class Hud {
     /// The names that the HUD offers to its readouts itself, as far as anybody has asked for them, and those of its timers and meters.
     std::vector<std::string> offered_sources() const;
 
-    /// What went wrong so far, each once: the first hundred, and then one that counts the others.
+    /// What went wrong so far, each once: the first hundred, and then one that counts the others. A name that was unknown and has come leaves the
+    /// list.
     const Problems& problems() const;
+    /// Those that came since the last call, for a log that is written in each frame. Valid until the next call on the HUD.
+    std::span<const Problem> new_problems();
 
  private:
     friend struct detail::HudAccess;

@@ -27,6 +27,7 @@ struct RecordedName {
     /// Of a timer of the game; nothing for all else.
     std::optional<TimerKind> timer{};
     ClockKind clock = ClockKind::game;
+    std::uint64_t starts = 0;  ///< how many times that had been started when the HUD came to know it
 };
 
 struct CallKind;

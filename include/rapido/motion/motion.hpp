@@ -19,13 +19,14 @@ enum class MotionKind : std::uint8_t { instant, tween, spring, roll };
 struct Motion {
     MotionKind kind = MotionKind::instant;
     /// The duration of a tween from rest; the settling time of a spring, after which it stays within 2 % of a jump from
-    /// rest; the duration of a roll over `full_duration_at` or more. Zero is instant.
-    Seconds duration{0.3};
+    /// rest; the duration of a roll over `full_duration_at` or more. Zero is instant; without one it is 0.3 s.
+    std::optional<Seconds> duration{};
     Easing easing = Easing::ease_out();  ///< the shape of a flight from rest of a tween or a roll
     float damping = 1;  ///< the damping ratio of a spring, 0.05 to 20: below 1 it swings, at 1 it is critically damped
     Seconds shortest{0.1};  ///< the duration of a roll over one unit or less
     double full_duration_at =
         1000;  ///< for a roll, in units of the value; between one unit and this the logarithm of the jump counts
+    Seconds length() const { return duration.value_or(Seconds{0.3}); }
     /// Converts to the motions of an element whose value rises and falls alike.
     operator Motions() const noexcept;
     friend bool operator==(const Motion&, const Motion&);

@@ -55,6 +55,7 @@ struct TimerNumbers {
     TimerState::Run state = TimerState::Run::stopped;
     bool loop = false;
     std::uint64_t events = 0;
+    std::uint64_t starts = 0;
     friend bool operator==(const TimerNumbers&, const TimerNumbers&) = default;
 };
 }  // namespace detail
@@ -125,6 +126,8 @@ class GameTimer {
 
     /// Returns the sum of all steps, whether or not the timer ran.
     Nanoseconds age() const { return age_; }
+    /// Returns how many times it was started.
+    std::uint64_t starts() const { return starts_; }
     /// Returns how many events there were.
     std::uint64_t event_count() const { return numbered_; }
     /// The latest events, those with a number above `after`: all of the last step, and a few before it. Valid until
@@ -187,6 +190,7 @@ class GameTimer {
     std::int64_t begin_;
     std::int64_t next_at_ = 0;  ///< which mark, or the end
     std::int64_t passed_ = 0;   ///< marks up to here have been told
+    std::uint64_t starts_ = 0;
 
     Clock clock_;  ///< of the steps given in seconds
     Nanoseconds clock_before_{0};
