@@ -127,6 +127,7 @@ class Explainer {
         const CommonFields common = WrittenElement(element_.description).common();
         say_source(ExplainedPart::source, "reads", common.value, hud_.readouts.value_source(index_), true);
         say_source(ExplainedPart::maximum, "has the maximum", common.max, hud_.readouts.max_source(index_), false);
+        say_data();
         say_pace_and_motion();
         if (const std::optional<Text> text = element_.description.as<Text>()) say_text(*text);
         say_bands();
@@ -165,6 +166,20 @@ class Explainer {
                     leaf_name(source.binding(), source.binding().computation()->leaves[i]) + " " +
                     said(hud_.bindings.value(inputs[i]));
         say(part, std::move(text));
+    }
+
+    /// Fields that come from the game.
+    void say_data() {
+        const std::span<const DataSource> sources = hud_.readouts.data(index_);
+        if (sources.empty()) return;
+        WrittenElement written(element_.description);
+        std::vector<std::string> none;
+        const std::vector<DataField> fields = data_fields(written.kind(), written.data(), none);
+        for (const DataField& field : fields)
+            for (const DataSource& known : sources)
+                if (known.field == field.name)
+                    say_source(ExplainedPart::source, "takes '" + field.name + "' from", field.source, known.source,
+                               false);
     }
 
     void say_pace_and_motion() {

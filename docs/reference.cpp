@@ -107,11 +107,11 @@ std::string type_of(const Field& field) {
         case FieldType::seconds:
             return "seconds";
         case FieldType::color:
-            return "color";
+            return "color, or { source = name }";
         case FieldType::themed_text:
-            return "text, or { theme = name }";
+            return "text, { theme = name } or { source = name }";
         case FieldType::themed_number:
-            return "number, or a name of the theme";
+            return "number, a name of the theme, or { source = name }";
         case FieldType::point:
             return "[x, y]";
         case FieldType::size:
@@ -122,6 +122,10 @@ std::string type_of(const Field& field) {
             return "source";
         case FieldType::amount:
             return "number or source";
+        case FieldType::amounts:
+            return "[x, y], numbers or sources";
+        case FieldType::image:
+            return "file, or { source = name }";
         case FieldType::easing:
             return "CSS easing";
         case FieldType::limits:

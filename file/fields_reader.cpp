@@ -155,6 +155,10 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return read_source(node, into, name);
         case FieldType::amount:
             return read_amount(node, field, into, name);
+        case FieldType::amounts:
+            return read_amounts(node, field, into, name);
+        case FieldType::image:
+            return read_image(node, into, name);
         case FieldType::value:
             return read_value(node, into, name, "a text, a number, true or false");
         case FieldType::table:
@@ -171,8 +175,36 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
     }
 }
 
-/// `"#rrggbb"`, or a name of the theme.
+/// Reads `{ source = "name" }` into what may have a source in place of a value. False for anything else.
+template <class T>
+bool FieldsReader::read_followed(const toml::node& node, T& into, const std::string& name) {
+    const toml::table* const table = node.as_table();
+    if (table == nullptr || !table->contains("source")) return false;
+    Source source;
+    read_source(node, &source, name);
+    if (source.is_given()) into = T(source);
+    return true;
+}
+
+void FieldsReader::read_image(const toml::node& node, void* into, const std::string& name) {
+    ImageName& image = *static_cast<ImageName*>(into);
+    if (read_followed(node, image, name)) return;
+    std::string file;
+    read_as<std::string>(node, &file, name, "the file of an image, or { source = \"name\" }");
+    image = std::move(file);
+}
+
+void FieldsReader::read_amounts(const toml::node& node, const Field& field, void* into, const std::string& name) {
+    Shift& both = *static_cast<Shift*>(into);
+    const toml::array* const list = node.as_array();
+    if (list == nullptr || list->size() != 2) return expected(node, name, "two numbers or sources, [x, y]");
+    read_amount(*list->get(0), field, &both.x, name);
+    read_amount(*list->get(1), field, &both.y, name);
+}
+
+/// `"#rrggbb"`, a name of the theme, or a source.
 void FieldsReader::read_color(const toml::node& node, void* into, const std::string& name) {
+    if (read_followed(node, *static_cast<Themed<Color>*>(into), name)) return;
     const auto text = node.value_exact<std::string>();
     const std::string_view what = has_themes_ ? "a color as \"#rrggbb\" or \"#rrggbbaa\", or a name of the theme"
                                               : "a color as \"#rrggbb\" or \"#rrggbbaa\"";
@@ -191,6 +223,7 @@ void FieldsReader::read_color(const toml::node& node, void* into, const std::str
 /// A text, or `{ theme = "name" }`.
 void FieldsReader::read_themed_text(const toml::node& node, void* into, const std::string& name) {
     auto& themed = *static_cast<Themed<std::string>*>(into);
+    if (read_followed(node, themed, name)) return;
     if (const auto text = node.value_exact<std::string>()) {
         themed = *text;
         return;
@@ -209,6 +242,7 @@ void FieldsReader::read_themed_text(const toml::node& node, void* into, const st
 /// A number, or a name of the theme.
 void FieldsReader::read_themed_number(const Field& field, const toml::node& node, void* into, const std::string& name) {
     auto& themed = *static_cast<Themed<float>*>(into);
+    if (read_followed(node, themed, name)) return;
     const auto text = node.value_exact<std::string>();
     if (text && has_themes_ && !text->empty()) {
         themed = rapido::theme(*text);

@@ -129,6 +129,10 @@ class FieldsReader {
                                      std::initializer_list<std::size_t> counts, std::string_view what);
     void read_points(const toml::node& node, void* into, const Field& field, const std::string& name);
     void read_texts(const toml::node& node, void* into, const Field& field, const std::string& name);
+    template <class T>
+    bool read_followed(const toml::node& node, T& into, const std::string& name);
+    void read_image(const toml::node& node, void* into, const std::string& name);
+    void read_amounts(const toml::node& node, const Field& field, void* into, const std::string& name);
     void read_value(const toml::node& node, void* into, const std::string& name, std::string_view what);
     void read_amount(const toml::node& node, const Field& field, void* into, const std::string& name);
     void read_values(const toml::node& node, void* into, const Field& field, const std::string& name);

@@ -71,8 +71,9 @@ bool are_identifiers(std::string_view names, std::string_view between) {
 
 std::string_view type_of(SourceType type) {
     // Entries have a struct of their own.
-    constexpr std::array<std::string_view, 6> types{"double",        "::std::int64_t",    "bool",
-                                                    "::std::string", "::rapido::Seconds", ""};
+    constexpr std::array<std::string_view, 8> types{"double",          "::std::int64_t",    "bool",
+                                                    "::std::string",   "::rapido::Seconds", "",
+                                                    "::rapido::Color", "::std::string"};
     return types[static_cast<std::size_t>(type)];
 }
 

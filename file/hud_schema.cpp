@@ -42,17 +42,32 @@ Json color() {
     return {{"type", "string"}, {"pattern", "^(#[0-9A-Fa-f]{6}([0-9A-Fa-f]{2})?|[^#].*)$"}};
 }
 
-/// The name of a live value, or a constant.
+/// The name of a live value, and a table around one.
+Json scaled_source() {
+    return {{"type", "object"},
+            {"properties",
+             {{"source", {{"type", {"string", "number", "boolean"}}}},
+              {"scale", {{"type", "number"}}},
+              {"offset", {{"type", "number"}}},
+              {"time_left", {{"type", "boolean"}}}}},
+            {"required", {"source"}},
+            {"additionalProperties", false}};
+}
+/// The same, or a constant.
 Json source() {
-    Json scaled{{"type", "object"},
-                {"properties",
-                 {{"source", {{"type", {"string", "number", "boolean"}}}},
-                  {"scale", {{"type", "number"}}},
-                  {"offset", {{"type", "number"}}},
-                  {"time_left", {{"type", "boolean"}}}}},
-                {"required", {"source"}},
-                {"additionalProperties", false}};
-    return any_of({Json{{"type", {"string", "number", "boolean"}}}, scaled});
+    return any_of({Json{{"type", {"string", "number", "boolean"}}}, scaled_source()});
+}
+/// Where a number has a range of its own.
+Json live_source() {
+    return any_of({Json{{"type", "string"}}, scaled_source()});
+}
+
+/// What stands where a value would: it comes from a source.
+Json followed() {
+    return {{"type", "object"},
+            {"properties", {{"source", {{"type", "string"}}}}},
+            {"required", {"source"}},
+            {"additionalProperties", false}};
 }
 
 class SchemaWriter {
@@ -154,16 +169,18 @@ class SchemaWriter {
             case FieldType::easing:
                 return text();
             case FieldType::color:
-                return color();
+                return any_of({color(), reference("followed", followed())});
+            case FieldType::image:
+                return any_of({text(), reference("followed", followed())});
             case FieldType::themed_text: {
                 const Json named{{"type", "object"},
                                  {"properties", {{"theme", text()}}},
                                  {"required", {"theme"}},
                                  {"additionalProperties", false}};
-                return any_of({text(), named});
+                return any_of({text(), named, reference("followed", followed())});
             }
             case FieldType::themed_number:
-                return any_of({number_of(field), text()});
+                return any_of({number_of(field), text(), reference("followed", followed())});
             case FieldType::point:
             case FieldType::size:
             case FieldType::limits:
@@ -179,7 +196,9 @@ class SchemaWriter {
             case FieldType::source:
                 return reference("a_source", source());
             case FieldType::amount:
-                return any_of({number_of(field), reference("a_source", source())});
+                return any_of({number_of(field), reference("live_source", live_source())});
+            case FieldType::amounts:
+                return list_of(any_of({number_of(field), reference("live_source", live_source())}), 2, 2);
             case FieldType::value:
                 return {{"type", {"string", "number", "boolean"}}};
             case FieldType::points:

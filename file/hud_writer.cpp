@@ -179,15 +179,18 @@ class HudWriter {
                 return in_quotes(*static_cast<const std::string*>(at));
             case FieldType::color: {
                 const auto& color = *static_cast<const Themed<Color>*>(at);
+                if (color.source() != nullptr) return followed_text(*color.source(), owner + std::string(field.name));
                 return in_quotes(color.name().empty() ? to_string(color.value()) : color.name());
             }
             case FieldType::themed_text: {
                 const auto& themed = *static_cast<const Themed<std::string>*>(at);
+                if (themed.source() != nullptr) return followed_text(*themed.source(), owner + std::string(field.name));
                 return themed.name().empty() ? in_quotes(themed.value())
                                              : "{ theme = " + in_quotes(themed.name()) + " }";
             }
             case FieldType::themed_number: {
                 const auto& themed = *static_cast<const Themed<float>*>(at);
+                if (themed.source() != nullptr) return followed_text(*themed.source(), owner + std::string(field.name));
                 return themed.name().empty() ? number_text(themed.value()) : in_quotes(themed.name());
             }
             case FieldType::point: {
@@ -206,10 +209,17 @@ class HudWriter {
                 return in_quotes(field.choices[*static_cast<const std::uint8_t*>(at)]);
             case FieldType::source:
                 return source_text(*static_cast<const Source*>(at), owner + std::string(field.name));
-            case FieldType::amount: {
-                const auto& amount = *static_cast<const Amount*>(at);
-                return amount.source() == nullptr ? number_text(amount.number())
-                                                  : source_text(*amount.source(), owner + std::string(field.name));
+            case FieldType::amount:
+                return amount_text(*static_cast<const Amount*>(at), owner + std::string(field.name));
+            case FieldType::amounts: {
+                const auto& both = *static_cast<const Shift*>(at);
+                return "[" + amount_text(both.x, owner + std::string(field.name)) + ", " +
+                       amount_text(both.y, owner + std::string(field.name)) + "]";
+            }
+            case FieldType::image: {
+                const auto& image = *static_cast<const ImageName*>(at);
+                return image.source() != nullptr ? followed_text(*image.source(), owner + std::string(field.name))
+                                                 : in_quotes(image.name());
             }
             case FieldType::value:
                 return value_text(*static_cast<const KeptValue*>(at));
@@ -246,6 +256,15 @@ class HudWriter {
                 break;  // only calls have such fields
         }
         return {};
+    }
+
+    std::string amount_text(const Amount& amount, const std::string& field) {
+        return amount.source() == nullptr ? number_text(amount.number()) : source_text(*amount.source(), field);
+    }
+    /// What stands where a value would.
+    std::string followed_text(const Source& source, const std::string& field) {
+        const std::string said = source_text(source, field);
+        return said.starts_with('{') ? said : "{ source = " + said + " }";
     }
 
     static std::string value_text(const KeptValue& kept) {

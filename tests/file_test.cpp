@@ -189,8 +189,8 @@ why = "it lies on the plate"
         {"[source]\na = 3", "2:5: error: source 'a' is a number; expected a table"},
         {"[source.a]\ntpye = \"text\"", "2:1: error: unknown key 'tpye' in source 'a'; did you mean 'type'?"},
         {"[source.a]\ntype = \"flg\"",
-         "2:8: error: 'type' of source 'a' is 'flg'; expected one of number, integer, flag, text, time or "
-         "entries; did you mean 'flag'?"},
+         "2:8: error: 'type' of source 'a' is 'flg'; expected one of number, integer, flag, text, time, "
+         "entries, color or image; did you mean 'flag'?"},
         {"[source.a]\ntype = \"text\"\nrange = [0, 1]",
          "3:9: error: 'range' of source 'a', which is a text; give its values as 'sample'"},
         {"[source.a]\nrange = [5, 5]", "2:9: error: 'range' of source 'a' is empty; expected [low, high]"},

@@ -134,7 +134,10 @@ TEST(Level, fills_pictures_and_masks) {
         for (const auto& [by, fill, expected] : std::vector<std::tuple<FillBy, double, double>>{
                  {FillBy::extent, 0.5, 32}, {FillBy::area, 1.0 / 3, 32}, {FillBy::area, 2.0 / 3, 64}}) {
             Level level = level_of(Shape::circle, fill, {80, 160});
-            (as_mask ? level.mask : level.image) = "p";
+            if (as_mask)
+                level.mask = "p";
+            else
+                level.image = "p";
             level.fill_by = by;
             Stage stage(level, 300, 200);
             stage.image("p", 8, 16, pixels);
@@ -177,7 +180,10 @@ TEST(Level, fits_its_picture_into_its_box) {
             for (int i = 0; i < 32; ++i)
                 pixels.push_back(i % 8 < 5 ? white : rgb(0x000000, 0));
             Level level = level_of(Shape::circle, row.fill, {80, 80});
-            (as_mask ? level.mask : level.image) = "p";
+            if (as_mask)
+                level.mask = "p";
+            else
+                level.image = "p";
             level.direction = Direction::right;
             level.image_fit = row.fit;
             level.fill_by = row.by;

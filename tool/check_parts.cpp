@@ -15,11 +15,27 @@
 #include "tool/report.hpp"
 
 namespace rapido::tool {
-namespace {
 
 std::string word_of(SourceType type) {
     return std::string(choices_of<SourceType>[static_cast<std::size_t>(type)]);
 }
+
+bool fits(Value::Type given, SourceType declared) {
+    switch (given) {
+        case Value::Type::none:
+            return true;
+        case Value::Type::text:
+            return is_text(declared);
+        case Value::Type::flag:
+            return declared == SourceType::flag;
+        case Value::Type::int64:
+            return declared == SourceType::integer || declared == SourceType::number || declared == SourceType::time;
+        default:
+            return declared == SourceType::number || declared == SourceType::time;
+    }
+}
+
+namespace {
 
 const DeclaredSource* find(const std::vector<DeclaredSource>& sources, const std::string& name) {
     const auto found =
@@ -29,22 +45,6 @@ const DeclaredSource* find(const std::vector<DeclaredSource>& sources, const std
 
 Location place_of(const HudDefinition& definition, std::size_t source, std::string_view field = {}) {
     return source < definition.source_locations.size() ? definition.source_locations[source].of(field) : Location{};
-}
-
-/// Whether a column of a trace can be what was declared; a column without a value can be anything.
-bool fits(Value::Type column, SourceType declared) {
-    switch (column) {
-        case Value::Type::none:
-            return true;
-        case Value::Type::text:
-            return declared == SourceType::text;
-        case Value::Type::flag:
-            return declared == SourceType::flag;
-        case Value::Type::int64:
-            return declared == SourceType::integer || declared == SourceType::number || declared == SourceType::time;
-        default:
-            return declared == SourceType::number || declared == SourceType::time;
-    }
 }
 
 void report_missing(const Checked& checked, std::size_t index, const std::string& name, std::string_view field,
@@ -166,10 +166,15 @@ class PartsChecker {
             shown && !shown->get().truth() && !is_shown_by_band(element))
             report(ProblemCode::unreachable, "visible", "is never shown: 'visible' is false",
                    "take it out, or name a source");
-        if (element.opacity == 0)
+        WrittenElement written(described);
+        const auto is_zero = [&](std::string_view field) {
+            const Amount* const amount = written.field<Amount>(field);
+            return amount != nullptr && amount->source() == nullptr && amount->number() == 0;
+        };
+        if (is_zero("opacity"))
             report(ProblemCode::unreachable, "opacity", "is never seen: its 'opacity' is 0",
                    "take it out, or let a group dim it");
-        if (element.rest.scale == 0) report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
+        if (is_zero("scale")) report(ProblemCode::unreachable, "scale", "is never seen: its 'scale' is 0", "");
         check_bands(element, described);
     }
 

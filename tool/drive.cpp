@@ -10,12 +10,15 @@
 #include <chrono>
 #include <csignal>
 #include <ostream>
+#include <set>
 #include <string>
 
+#include "base/nearest.hpp"
 #include "file/recording_lines.hpp"
 #include "rapido/locale.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/picture.hpp"
+#include "tool/check_parts.hpp"
 #include "tool/drive_values.hpp"
 #include "tool/languages.hpp"
 #include "tool/report.hpp"
@@ -151,7 +154,33 @@ class Live {
     void take(std::string_view line, std::size_t number) {
         ++lines_taken_;
         if (const auto call = read_call(line)) return play(*call, number);
-        if (const Status taken = values_.take(line, number); !taken) tell({taken.problem()});
+        if (const Status taken = values_.take(line, number); !taken) return tell({taken.problem()});
+        for (const DriveValues::News& news : values_.take_news())
+            check(news, {"standard input", static_cast<int>(std::min<std::size_t>(number, INT32_MAX)), 0});
+    }
+
+    /// A name that no element asks for, or a value of a type that the HUD does not expect, once each.
+    void check(const DriveValues::News& news, const Location& where) {
+        const std::vector<DeclaredSource>& declared = running_.definition().sources;
+        const auto known = std::find_if(declared.begin(), declared.end(),
+                                        [&](const DeclaredSource& source) { return source.name == news.name; });
+        const std::vector<std::string> wanted = running_.hud().wanted_sources();
+        std::vector<std::string_view> names(wanted.begin(), wanted.end());
+        for (const DeclaredSource& source : declared)
+            names.push_back(source.name);
+        Problem problem{where, "", "", ProblemCode::unknown_source, Severity::warning};
+        if (std::find(names.begin(), names.end(), news.name) == names.end()) {
+            problem.message = "no element asks for '" + news.name + "'";
+            problem.hint = did_you_mean(news.name, names);
+        } else if (known != declared.end() &&
+                   (news.is_list ? known->type != SourceType::entries : !fits(news.type, known->type))) {
+            problem.code = ProblemCode::wrong_type;
+            problem.message = "'" + news.name + "' is " +
+                              (news.is_list ? "a list" : "a value of the type " + std::string(to_string(news.type))) +
+                              ", and the HUD expects one of the type " + word_of(known->type);
+        }
+        if (!problem.message.empty() && told_.insert(problem.message).second && told_.size() <= most_told)
+            print_problems({problem}, err_);
     }
 
     /// A call on the HUD, in the words of recordings.
@@ -249,6 +278,7 @@ class Live {
     const DriveOptions& options_;
     std::ostream& out_;
     std::ostream& err_;
+    std::set<std::string> told_;  ///< of names and types
     DriveValues values_;
     FlashLimit limit_;
     RunningHud running_;

@@ -44,6 +44,8 @@ void DriveValues::set(const std::string& name, const KeptValue& value) {
         lists_.erase(list);
     }
     std::shared_ptr<KeptValue>& kept = values_[name];
+    const Value::Type type = value.get().type();
+    if (type != Value::Type::none && (kept == nullptr || kept->get().type() != type)) news_.push_back({name, type});
     if (kept != nullptr) {
         *kept = value;
         return;
@@ -96,6 +98,7 @@ Status DriveValues::take(std::string_view line, std::size_t number) {
             continue;
         }
         values_.erase(name);
+        if (!lists_.contains(name)) news_.push_back({.name = name, .is_list = true});
         List& list = lists_[name];
         const std::size_t before = list.fields.size();
         for (const json& entry : value)

@@ -22,6 +22,15 @@ class DriveValues {
     /// nothing is taken, and the problem has its number.
     Status take(std::string_view line, std::size_t number);
 
+    /// A name whose value is of a type that it did not have before.
+    struct News {
+        std::string name;
+        Value::Type type = Value::Type::none;  ///< no value for a list
+        bool is_list = false;
+    };
+    /// Those since the last call.
+    std::vector<News> take_news() { return std::exchange(news_, {}); }
+
  private:
     struct Entries;
     struct List {
@@ -33,6 +42,7 @@ class DriveValues {
     Sources sources_;
     std::map<std::string, std::shared_ptr<KeptValue>, std::less<>> values_;
     std::map<std::string, List, std::less<>> lists_;
+    std::vector<News> news_;
 };
 
 }  // namespace rapido::tool

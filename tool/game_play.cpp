@@ -84,7 +84,7 @@ const DeclaredSource* GamePlay::declared(const std::string& name) const {
 }
 
 std::optional<KeptValue> value_of(const std::string& typed, SourceType type) {
-    if (type == SourceType::text) return KeptValue(Value(typed));
+    if (is_text(type)) return KeptValue(Value(typed));
     if (type == SourceType::flag) {
         if (typed == "true" || typed == "1") return KeptValue(Value(true));
         if (typed == "false" || typed == "0") return KeptValue(Value(false));
@@ -103,7 +103,7 @@ std::optional<KeptValue> value_of(const std::string& typed, SourceType type) {
 
 KeptValue stepped(const DeclaredSource& source, const Value& from, int steps) {
     if (source.type == SourceType::flag) return Value(!from.truth());
-    if (source.type == SourceType::text) {
+    if (is_text(source.type)) {
         if (source.sample.empty()) return from;
         const auto count = static_cast<int>(source.sample.size());
         int at = 0;

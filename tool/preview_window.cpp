@@ -178,7 +178,7 @@ class PreviewWindow {
         const DeclaredSource& source =
             session_.play().declared(name) != nullptr ? *session_.play().declared(name) : guess;
         if (event.kind == WindowEvent::Kind::text) {
-            if (event.text == "v" && typed_.empty() && source.type != SourceType::text)
+            if (event.text == "v" && typed_.empty() && !is_text(source.type))
                 shows_values_ = false;
             else
                 typed_ += event.text;

@@ -1,6 +1,7 @@
 #include "tool/sample_entries.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <optional>
 #include <utility>
@@ -62,6 +63,10 @@ KeptValue usual_value(const DeclaredSource& source) {
             return Value(false);
         case SourceType::text:
             return Value(source.name);
+        case SourceType::color:
+            return Value("#ffc24a");
+        case SourceType::image:
+            return Value();
         case SourceType::integer:
             return Value(static_cast<std::int64_t>(std::llround(middle)));
         case SourceType::entries: {
@@ -97,7 +102,12 @@ std::size_t entry_count(const DeclaredSource& source, const Value& count) {
 }
 
 KeptValue field_at(const DeclaredSource& field, std::size_t entry, double part) {
-    if (field.type == SourceType::text) {
+    if (field.type == SourceType::color && field.sample.empty()) {
+        constexpr std::array<std::string_view, 4> colors{"#ffc24a", "#5fb8ff", "#8fce5a", "#ff7a3c"};
+        return Value(colors[entry % colors.size()]);
+    }
+    if (field.type == SourceType::image && field.sample.empty()) return Value();
+    if (is_text(field.type)) {
         if (field.sample.empty()) return Value(std::string_view(field.name + " " + std::to_string(entry + 1)));
         return field.sample[entry % field.sample.size()];
     }

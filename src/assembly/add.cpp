@@ -53,6 +53,7 @@ ElementRef Hud::State::add(const Element& element, const Locations* locations) {
     visibility.add(index, made.conditions);
     readouts.add(index, made.value, std::move(made.readout));
     readouts.set_triggers(index, std::move(made.triggers));
+    readouts.set_data(index, made.data());
     effects.add(index, std::move(made.effects));
     pending.set_total(made.path, index);
     lists.add(index, element);

@@ -63,6 +63,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
     timers.remove(index);
     readouts.change(index, made.value, std::move(made.readout), plans.share(made.common.plan), time);
     readouts.set_triggers(index, std::move(made.triggers));
+    readouts.set_data(index, made.data());
     bindings.depend(made.conditions.visible, {index, Dependent::Role::look});
     visibility.change(index, made.conditions);
     layouter.set_place(index, made.common.place);
@@ -138,6 +139,54 @@ void Hud::State::follow_names() {
     }
 }
 
+/// Fields that come from the game: what moves or dims an element is set, and for all else it is made anew, and goes on.
+void Hud::State::follow_data() {
+    const std::vector<Readouts::DataChange> changes = readouts.take_data_changes();
+    std::vector<ElementIndex> anew;
+    for (const auto& [index, data] : changes) {
+        RunningElement& running = elements[index];
+        if (!running.is_living()) continue;
+        if (data.pose == PoseField::none) {
+            anew.push_back(index);
+            continue;
+        }
+        const auto number = static_cast<float>(pose_number(data.pose, bindings.value(data.source)));
+        if (data.pose == PoseField::opacity) {
+            visibility.set_opacity(index, number);
+            continue;
+        }
+        if (running.rest == nullptr) running.rest = std::make_unique<Rest>();
+        Rest& rest = *running.rest;
+        (data.pose == PoseField::rotation  ? rest.rotation
+         : data.pose == PoseField::scale   ? rest.scale
+         : data.pose == PoseField::shift_x ? rest.shift.x
+                                           : rest.shift.y) = number;
+        elements.mark_inside_moved(index);
+    }
+    std::sort(anew.begin(), anew.end());
+    anew.erase(std::unique(anew.begin(), anew.end()), anew.end());
+    for (const ElementIndex index : anew)
+        look_anew(index);
+}
+
+/// Another body of the same element, which goes on to show what the one before has shown.
+void Hud::State::look_anew(ElementIndex index) {
+    RunningElement& running = elements[index];
+    const Element wanted = layered(running.description, running.layer_of_game.get());
+    NewElement made(*this, wanted, index, readouts.data(index));
+    made.check();
+    made.bind();
+    made.make();
+    if (!made.failed()) {
+        elements.replace_body(index, std::move(made.body), made.common.layer);
+        readouts.look_anew(index, plans.share(made.common.plan), time);
+        if (made.notice != nullptr) change(index, Element(running.description));
+        if (settings.language != nullptr) speak(index);
+        readouts.refresh(index, time);
+    }
+    made.release();
+}
+
 void Hud::State::follow_theme() {
     keep_all_finished();
     effects.follow_theme(themes);
@@ -150,7 +199,7 @@ void Hud::State::follow_theme() {
         const Element& description = elements[index].description;
         const GameLayer* const layer = elements[index].layer_of_game.get();
         const WrittenElement written(description);
-        const bool is_themed = Themes::has_names(*written.kind().table, written.data()) ||
+        const bool is_themed = readouts.has_data(index) || Themes::has_names(*written.kind().table, written.data()) ||
                                (layer != nullptr && layer->color && !layer->color->name().empty());
         if (is_themed || other_font || other_styles) change(index, Element(description));
     }

@@ -12,6 +12,8 @@ namespace {
 bool is_of(SourceType type, const Value& value) {
     switch (type) {
         case SourceType::text:
+        case SourceType::color:
+        case SourceType::image:
             return value.type() == Value::Type::text;
         case SourceType::flag:
             return value.type() == Value::Type::flag;
@@ -28,7 +30,7 @@ bool is_of(SourceType type, const Value& value) {
 std::optional<Problem> fault_of(const DeclaredSource& source, const std::string& owner,
                                 const std::function<Location(std::string_view)>& at) {
     const std::string type(choices_of<SourceType>[static_cast<std::size_t>(source.type)]);
-    const bool is_amount = source.type != SourceType::flag && source.type != SourceType::text;
+    const bool is_amount = source.type != SourceType::flag && !is_text(source.type);
     const bool has_range = source.range.low != source.range.high;
     if (source.name.empty()) return Problem{at(""), "a source without a name", "", ProblemCode::bad_id};
     const bool has_fields = !source.fields.empty();

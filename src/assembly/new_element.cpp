@@ -7,14 +7,12 @@ namespace rapido {
 namespace {
 
 /// Names that no theme has are reported later, when the element has a name.
-WrittenElement with_theme(const Themes& themes, const Element& element, bool& is_themed) {
-    WrittenElement written(element);
+void apply_theme(const Themes& themes, WrittenElement& written, bool& is_themed) {
     const Table& table = *written.kind().table;
     is_themed = Themes::has_names(table, written.data());
-    if (!is_themed) return written;
+    if (!is_themed) return;
     themes.apply(table, written.data(), nullptr);
     Themes::forget_names(table, written.data());
-    return written;
 }
 
 CommonFields common_of(const Elements& elements, const WrittenElement& element) {
@@ -25,12 +23,19 @@ CommonFields common_of(const Elements& elements, const WrittenElement& element) 
 
 }  // namespace
 
+NewElement::NewElement(Parts& hud, const Element& element, ElementIndex replaces, std::span<const DataSource> from)
+    : NewElement(hud, element, nullptr, replaces, from) {}
 NewElement::NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces)
-    : written(with_theme(hud.themes, element, is_themed)),
+    : NewElement(hud, element, locations, replaces, {}) {}
+
+NewElement::NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces,
+                       std::span<const DataSource> from)
+    : hud_(hud),
+      known(from),
+      written(with_data(element)),
       common(common_of(hud.elements, written)),
       kind(kind_of(element)),
       path(path_of(common.inside, common.id)),
-      hud_(hud),
       given_(element),
       replaces_(replaces),
       context_(hud.problems, std::string(kind.name()) + " '" + path + "'", locations, hud.formats) {
@@ -38,8 +43,44 @@ NewElement::NewElement(Parts& hud, const Element& element, const Locations* loca
     hud.equip(context_);
 }
 
-std::unique_ptr<const Rest> NewElement::rest() const {
-    return common.rest == Rest{} ? nullptr : std::make_unique<const Rest>(common.rest);
+/// Written out, with what its theme and its sources give now.
+WrittenElement NewElement::with_data(const Element& element) {
+    WrittenElement made(element);
+    const std::vector<DataField> fields = data_fields(made.kind(), made.data(), unfit);
+    for (std::size_t i = 0; i < fields.size() && known.empty(); ++i) {
+        Followed& follows = followed.emplace_back(Followed{.field = fields[i].name, .pose = fields[i].pose});
+        follows.source = hud_.bindings.find(fields[i].source, follows.problem).value_or(no_source);
+    }
+    apply_theme(hud_.themes, made, is_themed);
+    apply_data(fields, nullptr);
+    return made;
+}
+
+/// What the sources give now.
+void NewElement::apply_data(const std::vector<DataField>& fields, const ThemeReport& report) const {
+    for (std::size_t i = 0; i < fields.size(); ++i) {
+        SourceIndex source = known.empty() ? followed[i].source : no_source;
+        for (const DataSource& each : known)
+            if (each.field == fields[i].name) source = each.source;
+        fields[i].apply(hud_.bindings.value(source), hud_.themes, report);
+    }
+}
+
+/// What is wrong with the sources of fields, and with what they give now.
+void NewElement::check_data() {
+    for (const std::string& field : unfit)
+        context_.report(field, "must not come from a source", "only fields of the element itself can",
+                        ProblemCode::unfit);
+    for (const Followed& follows : followed)
+        if (!follows.problem.message.empty()) context_.tell_of(follows.field, follows.problem);
+    if (followed.empty() && known.empty()) return;
+    WrittenElement made(given_);
+    std::vector<std::string> none;
+    apply_data(data_fields(made.kind(), made.data(), none), context_.report_theme());
+}
+
+std::unique_ptr<Rest> NewElement::rest() const {
+    return common.rest == Rest{} ? nullptr : std::make_unique<Rest>(common.rest);
 }
 
 void NewElement::check() {
@@ -48,6 +89,7 @@ void NewElement::check() {
         WrittenElement named(given_);
         hud_.themes.apply(*kind.table, named.data(), context_.report_theme());
     }
+    check_data();
     context_.check_id(common.id);
     if (hud_.elements.at(path) != replaces_)
         context_.report("id", "is that of an element before it, '" + path + "'", {}, ProblemCode::duplicate);
@@ -310,6 +352,13 @@ void NewElement::make_post(RunningNotice::Post& post, const Message& message, co
         context_.report_unknown(field + ".timer", "timer", message.timer, [&] { return hud_.timers.names(); });
 }
 
+std::vector<DataSource> NewElement::data() const {
+    std::vector<DataSource> sources;
+    for (const Followed& follows : followed)
+        sources.push_back({follows.source, follows.pose, follows.field});
+    return sources;
+}
+
 void NewElement::release() {
     for (const SourceIndex source : readout.further)
         hud_.bindings.release(source);
@@ -317,6 +366,8 @@ void NewElement::release() {
         hud_.bindings.release(source);
     for (const TriggerSource& trigger : triggers)
         hud_.bindings.release(trigger.source);
+    for (const Followed& follows : followed)
+        hud_.bindings.release(follows.source);
 }
 
 }  // namespace rapido

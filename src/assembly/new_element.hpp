@@ -1,6 +1,7 @@
 // From the description of an element to what runs of it, step by step: read, check, bind, make.
 #pragma once
 
+#include "hud/data_fields.hpp"
 #include "hud/state.hpp"
 
 namespace rapido {
@@ -10,6 +11,8 @@ class NewElement {
  public:
     /// With `replaces`, the one that takes the place of a running element of the same path.
     NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces = no_element);
+    /// The same element, of which fields that come from the game have other values: those that these sources of it give.
+    NewElement(Parts& hud, const Element& element, ElementIndex replaces, std::span<const DataSource> known);
 
     void check();
     void bind();
@@ -17,11 +20,24 @@ class NewElement {
     bool failed() const { return context_.failed() || body == nullptr; }
     void release();
 
+    Parts& hud_;
+    /// Where a field gets its value from.
+    struct Followed {
+        std::string field;
+        SourceIndex source = no_source;
+        PoseField pose = PoseField::none;
+        Problem problem{};  ///< what is wrong with that source
+    };
+    std::vector<Followed> followed;
+    std::vector<std::string> unfit;  ///< fields that cannot follow data
+    std::span<const DataSource> known;
     bool is_themed = false;  ///< the description has names of the theme
     WrittenElement written;  ///< the description, with the values of the theme
     const CommonFields common;
     /// Null for the usual one.
-    std::unique_ptr<const Rest> rest() const;
+    std::unique_ptr<Rest> rest() const;
+    /// The sources of its fields.
+    std::vector<DataSource> data() const;
     const Kind& kind;
     const std::string path;
     std::unique_ptr<Body> body;
@@ -33,6 +49,11 @@ class NewElement {
     std::unique_ptr<RunningNotice> notice;
 
  private:
+    NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces,
+               std::span<const DataSource> from);
+    WrittenElement with_data(const Element& element);
+    void apply_data(const std::vector<DataField>& fields, const ThemeReport& report) const;
+    void check_data();
     void check_pace();
     void check_motion();
     void check_length(Seconds length, const std::string& field);
@@ -44,7 +65,6 @@ class NewElement {
     void make_notice(NoticeBody& notice_body);
     void make_post(RunningNotice::Post& post, const Message& message, const std::string& field);
 
-    Parts& hud_;
     const Element& given_;
     ElementIndex replaces_;
     ElementContext context_;

@@ -8,6 +8,12 @@
 namespace rapido {
 namespace {
 
+/// What an amount looks like to those who do not know its source.
+struct AmountNumber {
+    double number;
+    const void* source;
+};
+
 bool in_range(const Field& field, std::initializer_list<double> numbers) {
     for (const double number : numbers)
         if (!(number >= field.min && number <= field.max)) return false;  // NaN is not, either
@@ -27,6 +33,11 @@ bool is_in_range(const Field& field, const void* value) {
             return in_range(field, {*static_cast<const double*>(value)});
         case FieldType::seconds:
             return in_range(field, {static_cast<const Seconds*>(value)->count()});
+        case FieldType::amounts: {
+            // Each begins with its number, and they are as large as one with a pointer behind it.
+            const auto* const both = static_cast<const AmountNumber*>(value);
+            return in_range(field, {both[0].number, both[1].number});
+        }
         case FieldType::point: {
             const auto& point = *static_cast<const Point*>(value);
             return in_range(field, {static_cast<double>(point.x), static_cast<double>(point.y)});

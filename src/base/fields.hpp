@@ -40,6 +40,8 @@ enum class FieldType : std::uint8_t {
     easing,
     limits,   ///< [low, high]
     points,   ///< a list of [x, y]
+    image,    ///< a text, or the name of a live value that gives one
+    amounts,  ///< [x, y], each an amount
     texts,    ///< a list of texts
     value,    ///< a value of any type
     values,   ///< a value, or a list of values

@@ -20,6 +20,7 @@ struct Rest {
     float scale = 1;
     Blend blend = Blend::normal;
     std::optional<Glow> glow;
+    Point shift{};  ///< how far it is drawn from its place, design pixels
     friend bool operator==(const Rest&, const Rest&) = default;
 };
 
@@ -51,8 +52,13 @@ CommonFields common_of(const Described& description) {
                         .place = description.place,
                         .group = description.group,
                         .layer = description.layer,
-                        .opacity = description.opacity,
-                        .rest = {description.rotation, description.scale, description.blend, description.glow}};
+                        .opacity = static_cast<float>(description.opacity.number()),
+                        .rest = {.rotation = static_cast<float>(description.rotation.number()),
+                                 .scale = static_cast<float>(description.scale.number()),
+                                 .blend = description.blend,
+                                 .glow = description.glow,
+                                 .shift = {static_cast<float>(description.shift.x.number()),
+                                           static_cast<float>(description.shift.y.number())}}};
     if constexpr (requires { description.value; }) common.value = description.value;
     if constexpr (requires { description.max; }) common.max = description.max;
     if constexpr (requires { description.min; }) common.min = static_cast<double>(description.min);

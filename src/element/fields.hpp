@@ -6,6 +6,7 @@
 #include "base/fields.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
+#include "rapido/element/image_name.hpp"
 #include "rapido/element/text.hpp"
 #include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
@@ -21,6 +22,8 @@ namespace rapido {
 // clang-format off
 template <> struct FieldTypeOf<Source> : KnownFieldType<FieldType::source> {};
 template <> struct FieldTypeOf<Amount> : KnownFieldType<FieldType::amount> {};
+template <> struct FieldTypeOf<ImageName> : KnownFieldType<FieldType::image> {};
+template <> struct FieldTypeOf<Shift> : KnownFieldType<FieldType::amounts> {};
 template <> struct FieldTypeOf<KeptValue> : KnownFieldType<FieldType::value> {};
 template <> struct FieldTypeOf<Easing> : KnownFieldType<FieldType::easing> {};
 template <> struct FieldTypeOf<Limits> : KnownFieldType<FieldType::limits> {};
@@ -319,6 +322,7 @@ inline constexpr std::array placed_fields{
     field<&Kind::rotation>("rotation", "How far it is turned around its middle, clockwise.",
                            {"degrees", -36000, 36000}),
     field<&Kind::scale>("scale", "How much larger it is drawn, around the point by which it is held.", {"", 0, 100}),
+    field<&Kind::shift>("shift", "How far it is drawn from its place, to the right and down.", {"px", -1e5, 1e5}),
     field<&Kind::blend>("blend", "How its colors are put over those below."),
     field<&Kind::glow>("glow", "A soft light around the element."),
     field<&Kind::layer>("layer", "Among siblings, those of a higher layer are drawn later.", {"", -1000, 1000}),

@@ -47,7 +47,7 @@ static_assert(image_fields.size() == member_count<Image> + flat_motions);
 class ImageBody final : public Body {
  public:
     ImageBody(const Image& image, BodyContext& context)
-        : own_(ImageLook::find(image.image.empty() ? image.images.front() : image.image, "image", image.frames,
+        : own_(ImageLook::find(image.image.empty() ? image.images.front() : image.image.name(), "image", image.frames,
                                context)),
           mask_(ImageLook::find(image.mask, "mask", {}, context)),
           fit_(image.fit),

@@ -5,6 +5,9 @@
 #include <string>
 
 #include "base/fields.hpp"
+#include "rapido/base/themed.hpp"
+#include "rapido/element/common.hpp"
+#include "rapido/element/image_name.hpp"
 #include "rapido/value/amount.hpp"
 
 namespace rapido {

@@ -19,6 +19,7 @@ void Hud::State::update(Step step) {
     read_sources();
     follow(Readouts::Lane::ordinary);
     follow_pending();
+    follow_data();
     remove_left();
     visibility.decide();
     run_notices();

@@ -24,6 +24,7 @@ struct Dependent {
         other,    ///< an element shows it besides its value: a maximum, a part
         look,     ///< an element or a group is visible or dimmed by it
         trigger,  ///< a trigger of an element waits for a change of it
+        data,     ///< a field of an element comes from it
     };
     ElementIndex element;  ///< no element for a group
     Role role;

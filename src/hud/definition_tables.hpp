@@ -120,8 +120,8 @@ inline constexpr std::array group_fields{
 static_assert(group_fields.size() == member_count<Group>);
 inline constexpr Table group_table{"group", group_fields};
 template <>
-inline constexpr std::array<std::string_view, 6> choices_of<SourceType>{"number", "integer", "flag",
-                                                                        "text",   "time",    "entries"};
+inline constexpr std::array<std::string_view, 8> choices_of<SourceType>{"number", "integer", "flag",  "text",
+                                                                        "time",   "entries", "color", "image"};
 /// Its name is the key of its table, `[source."plane.water"]`; so are those of the fields of entries, `[source.fires.fields.heat]`.
 inline constexpr std::array source_fields{
     field<&DeclaredSource::type>("type", "What the value is."),

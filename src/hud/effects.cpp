@@ -469,8 +469,9 @@ Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& b
             const Point middle{box.x + box.width / 2, box.y + box.height / 2};
             const Point pivot = layouter_.pivot(at);
             const Point held{box.x + box.width * pivot.x, box.y + box.height * pivot.y};
-            all.transform = all.transform.then(Transform::around(held, rest->scale, 0, {}))
-                                .then(Transform::around(middle, 1, rest->rotation, {}));
+            all.transform =
+                all.transform.then(Transform::around(held, rest->scale, 0, {}))
+                    .then(Transform::around(middle, 1, rest->rotation, {rest->shift.x * scale, rest->shift.y * scale}));
             all.scale *= rest->scale;
             all.rotation += rest->rotation;
         }

@@ -56,6 +56,10 @@ class ElementContext final : public BodyContext {
     bool failed() const override { return failed_; }
     /// Returns the source that is read for a field, with one user more. A name that nobody has yet is a problem; its source has no
     /// value until it comes.
+    /// A problem of a field that was found before.
+    void tell_of(std::string_view field, const Problem& problem) {
+        tell(field, problem.message, problem.hint, problem.code, Severity::error);
+    }
     SourceIndex connect(const Source& source, std::string_view field, Bindings& bindings);
 
     /// Reports a name that no theme has: a fault, but the element is there, with what it has without it.

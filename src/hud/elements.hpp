@@ -40,7 +40,7 @@ struct RunningElement {
     std::unique_ptr<Body> body;
     Element description;                       ///< without the layer of the game
     std::unique_ptr<GameLayer> layer_of_game;  ///< null where the game has set nothing
-    std::unique_ptr<const Rest> rest;          ///< null for an element as it is by itself
+    std::unique_ptr<Rest> rest;                ///< null for an element as it is by itself
     std::uint32_t generation = 0;
     ElementIndex parent = no_element;
     std::uint32_t order = 0;                         ///< its place in the order of parents before children

@@ -47,6 +47,18 @@ void Readouts::set_triggers(ElementIndex index, std::vector<TriggerSource> trigg
     next_triggers_.push_back(index);
 }
 
+void Readouts::set_data(ElementIndex index, std::vector<DataSource> data) {
+    if (const auto known = data_.find(index); known != data_.end()) {
+        for (const DataSource& before : known->second)
+            bindings_.release(before.source);
+        data_.erase(known);
+    }
+    if (data.empty()) return;
+    for (const DataSource& each : data)
+        bindings_.depend(each.source, {index, Dependent::Role::data});
+    data_[index] = std::move(data);
+}
+
 /// Depends on the sources, and finds out which way is the shortest.
 void Readouts::begin(ElementIndex index, SourceIndex value, Readout readout) {
     for (const SourceIndex source : readout.further)
@@ -97,6 +109,20 @@ void Readouts::change(ElementIndex index, SourceIndex value, Readout readout, st
     if (!same_source) take_as_given(index);
 }
 
+void Readouts::look_anew(ElementIndex index, std::shared_ptr<const TravelPlan> plan, const FrameTime& time) {
+    Readout& readout = all_[index];
+    if (readout.travel != nullptr)
+        readout.travel->change(std::move(plan), value(index), max(index), given_to_bands(readout),
+                               time.now(readout.travel->clock()), settings_.reduced_motion);
+    for (Followed& lane : lanes_)
+        for (Active& moving : lane.active)
+            if (moving.index == index) moving = active(index);
+    std::erase(in_time_, index);
+    if (elements_[index].body->lives_in_time()) in_time_.push_back(index);
+    elements_.hot(index).must_show = true;
+    layouter_.must_measure(index);
+}
+
 void Readouts::release(ElementIndex index) {
     Readout& readout = all_[index];
     for (const SourceIndex source : readout.further) {
@@ -113,8 +139,16 @@ void Readouts::release(ElementIndex index) {
 void Readouts::free_removed() {
     for (const ElementIndex index : elements_.removed())
         release(index);
-    for (const ElementIndex index : elements_.removed())
+    for (const ElementIndex index : elements_.removed()) {
+        if (const auto known = data_.find(index); known != data_.end())
+            for (const DataSource& data : known->second)
+                bindings_.forget(data.source, index);
+        set_data(index, {});
+        if (const auto known = triggers_.find(index); known != triggers_.end())
+            for (const TriggerSource& trigger : known->second)
+                bindings_.forget(trigger.source, index);
         set_triggers(index, {});
+    }
     const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
     std::erase_if(next_triggers_, gone);
     for (Followed& lane : lanes_) {
@@ -226,23 +260,28 @@ std::span<const ElementIndex> Readouts::take_changes(Lane lane) {
             if (dependent.role == Dependent::Role::trigger)
                 for (TriggerSource& trigger : triggers_[dependent.element])
                     trigger.is_known = trigger.is_known && trigger.source != source;
-            else if (dependent.element != no_element)
+            else if (dependent.element != no_element && dependent.role != Dependent::Role::data)
                 snap(dependent.element);
         }
     for (const SourceIndex source : bindings_.changed())
         for (const Dependent& dependent : bindings_.dependents(source))
             // Simple ones are followed later, without a queue.
-            if (dependent.role != Dependent::Role::simple) take_change_of(dependent, lane);
+            if (dependent.role != Dependent::Role::simple) take_change_of(dependent, source, lane);
     std::vector<ElementIndex>& queue = of(lane).queue;
     // The scan reads in nearly the order of elements.
     if (!std::is_sorted(queue.begin(), queue.end())) std::sort(queue.begin(), queue.end());
     return lost_;
 }
 
-void Readouts::take_change_of(const Dependent& dependent, Lane lane) {
+void Readouts::take_change_of(const Dependent& dependent, SourceIndex source, Lane lane) {
     if (dependent.role == Dependent::Role::look) return visibility_.touch();
     const ElementIndex index = dependent.element;
     if (dependent.role == Dependent::Role::trigger) return next_triggers_.push_back(index);
+    if (dependent.role == Dependent::Role::data) {
+        for (const DataSource& data : data_[index])
+            if (data.source == source) data_changes_.push_back({index, data});
+        return;
+    }
     HotElement& hot = elements_.hot(index);
     hot.must_show = hot.must_show || dependent.role == Dependent::Role::other;
     queue(index, lane == Lane::pending ? lane : lane_of(index));

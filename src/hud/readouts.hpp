@@ -5,9 +5,11 @@
 #include <memory>
 #include <span>
 #include <unordered_map>
+#include <utility>
 #include <vector>
 
 #include "hud/bindings.hpp"
+#include "hud/data_fields.hpp"
 #include "hud/frame_time.hpp"
 #include "hud/happenings.hpp"
 #include "hud/settings.hpp"
@@ -41,6 +43,13 @@ struct TriggerSource {
     bool is_known = false;  ///< it was read before, and not taken as given since
 };
 
+/// A source that gives the value of a field.
+struct DataSource {
+    SourceIndex source = no_source;
+    PoseField pose = PoseField::none;
+    std::string field{};
+};
+
 /// Follows the values of elements. Those that show what is pending of others are followed after all others, in the same
 /// way: they are in a lane of their own.
 class Readouts {
@@ -59,10 +68,19 @@ class Readouts {
     void add(ElementIndex index, SourceIndex value, Readout readout);
     /// Follows the sources of its triggers from now on; each is known by its place in the list, from 1.
     void set_triggers(ElementIndex index, std::vector<TriggerSource> triggers);
+    /// The fields of an element come from these sources from now on.
+    void set_data(ElementIndex index, std::vector<DataSource> data);
+    bool has_data(ElementIndex index) const { return data_.contains(index); }
+    std::span<const DataSource> data(ElementIndex index) const {
+        const auto known = data_.find(index);
+        return known != data_.end() ? std::span<const DataSource>(known->second) : std::span<const DataSource>();
+    }
     /// Follows other sources, or in another way, from now on. What is in flight goes on; the value of another source is taken as
     /// given in the next update.
     void change(ElementIndex index, SourceIndex value, Readout readout, std::shared_ptr<const TravelPlan> plan,
                 const FrameTime& time);
+    /// It has another body, and is paced and moves as a plan says that differs in its looks alone.
+    void look_anew(ElementIndex index, std::shared_ptr<const TravelPlan> plan, const FrameTime& time);
     /// Gives back the sources of one, which is removed or changed.
     void release(ElementIndex index);
     /// Gives back the sources of those that were removed.
@@ -95,6 +113,14 @@ class Readouts {
     void take_colors();
 
     enum class Lane : std::uint8_t { ordinary, pending };
+
+    /// A field of an element that comes from a source has another value in this frame.
+    struct DataChange {
+        ElementIndex element;
+        DataSource data;
+    };
+    /// All of them since the last call.
+    std::vector<DataChange> take_data_changes() { return std::exchange(data_changes_, {}); }
 
     /// A band of an element that shows a timer passed an edge inside the frame.
     void pass_edge(ElementIndex index, const Value& value, const FrameTime& time, Nanoseconds before,
@@ -146,7 +172,7 @@ class Readouts {
     void begin(ElementIndex index, SourceIndex value, Readout readout);
     void queue(ElementIndex index, Lane lane);
     Lane lane_of(ElementIndex index) const { return all_[index].shows_pending ? Lane::pending : Lane::ordinary; }
-    void take_change_of(const Dependent& dependent, Lane lane);
+    void take_change_of(const Dependent& dependent, SourceIndex source, Lane lane);
     void follow_simple(const FrameTime& time);
     void tell_simple(ElementIndex index, HotElement& hot, const Value& value, Nanoseconds now);
     void tell_amount(ElementIndex index, const Value& value, const Value& before, bool was_positive, Nanoseconds now);
@@ -175,9 +201,11 @@ class Readouts {
     Pages<Readout> all_;  ///< by element
     std::array<Followed, 2> lanes_;
     std::unordered_map<ElementIndex, std::vector<TriggerSource>> triggers_;  ///< of those that have such
-    std::vector<ElementIndex> next_triggers_;  ///< whose sources are compared in this frame
-    std::vector<ElementIndex> in_time_;        ///< elements whose bodies live in time
-    std::vector<ElementIndex> show_again_;     ///< in the next frame
+    std::vector<ElementIndex> next_triggers_;                         ///< whose sources are compared in this frame
+    std::unordered_map<ElementIndex, std::vector<DataSource>> data_;  ///< of those that have such
+    std::vector<DataChange> data_changes_;
+    std::vector<ElementIndex> in_time_;     ///< elements whose bodies live in time
+    std::vector<ElementIndex> show_again_;  ///< in the next frame
     std::vector<ElementIndex> snapped_, lost_;
     std::vector<std::pair<ElementIndex, Color>> next_colors_;
     std::vector<std::pair<ElementIndex, Value>> from_;

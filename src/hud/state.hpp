@@ -125,6 +125,8 @@ struct Hud::State : Parts {
     /// Follows names that the game has set since the last frame.
     void mend_names();
     void follow_names();
+    void follow_data();
+    void look_anew(ElementIndex index);
     void add_plates(ElementIndex log, const Notice& notice);
     void find_speakers(ElementIndex notice, const Locations* locations);
     void kill(ElementIndex index);

@@ -56,6 +56,11 @@ class Visibility {
         seen_[index].conditions = conditions;
         dirty_ = true;
     }
+    /// Its own opacity, of the description.
+    void set_opacity(ElementIndex index, float opacity) {
+        if (seen_[index].conditions.opacity != opacity) dirty_ = true;
+        seen_[index].conditions.opacity = opacity;
+    }
     /// The game shows or hides an element, and makes it less opaque, besides all else.
     void set_by_game(ElementIndex index, std::optional<bool> visible, std::optional<float> opacity);
     /// The same for all of them.

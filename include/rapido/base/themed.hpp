@@ -9,6 +9,8 @@
 
 namespace rapido {
 
+class Source;
+
 /// The name of a color, a font or a radius in the theme: `.color = rapido::theme("dim")`.
 struct ThemeName {
     std::string name{};
@@ -18,11 +20,12 @@ inline ThemeName theme(std::string name) {
 }
 
 namespace detail {
-/// A text that most do without: a pointer, which copies share. Nothing of it is compiled where it is used.
+/// A text, or a source, that most do without: a pointer, which copies share. Nothing of it is compiled where it is used.
 class RareText {
  public:
     RareText() = default;
     explicit RareText(std::string text);
+    explicit RareText(const Source& source);
     RareText(const RareText& other) noexcept : kept_(other.kept_) {
         if (kept_ != nullptr) hold();
     }
@@ -36,6 +39,9 @@ class RareText {
     }
     bool empty() const { return kept_ == nullptr; }
     const std::string& get() const;
+    /// Null for a text.
+    const Source* source() const;
+    bool is_same(const RareText& other) const;
 
  private:
     struct Kept;
@@ -45,13 +51,14 @@ class RareText {
 };
 }  // namespace detail
 
-/// A value, or the name of one that the theme of the HUD gives. A HUD that is told another theme shows the value of that theme.
-/// Two are equal if they have the same name, or none and the same value.
+/// A value, the name of one that the theme of the HUD gives, or a source that gives it: `.color = rapido::watch(team_color)`. A HUD that is told
+/// another theme shows the value of that theme. Two are equal if they have the same name or source, or none and the same value.
 template <class T>
 class Themed {
  public:
     Themed() = default;
     Themed(ThemeName name) : name_(std::move(name.name)) {}
+    Themed(const Source& source) : name_(source) {}
     template <class Given>
     requires(std::is_convertible_v<Given&&, T> && !std::is_same_v<std::remove_cvref_t<Given>, Themed>)
         Themed(Given&& value)
@@ -72,14 +79,18 @@ class Themed {
     operator const T&() const { return value_; }
     /// Returns the name; empty for a value.
     const std::string& name() const { return name_.get(); }
+    /// Returns the source; null for a value and a name.
+    const Source* source() const { return name_.source(); }
 
-    /// Takes the value that a theme has for the name.
+    /// Takes the value that a theme has for the name, or a source gives.
     void apply(T value) { value_ = std::move(value); }
+    /// Means a name from now on, and keeps the value until that is applied.
+    void apply_name(ThemeName name) { name_ = detail::RareText(std::move(name.name)); }
     /// Goes on as a value without a name.
     void forget_name() { name_ = detail::RareText(); }
 
     friend bool operator==(const Themed& a, const Themed& b) {
-        return a.name() == b.name() && (!a.name_.empty() || a.value_ == b.value_);
+        return a.name_.is_same(b.name_) && (!a.name_.empty() || a.value_ == b.value_);
     }
     friend bool operator==(const Themed& a, const T& b) { return a.name_.empty() && a.value_ == b; }
 

@@ -7,6 +7,7 @@
 
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
+#include "rapido/element/image_name.hpp"
 #include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
@@ -63,7 +64,7 @@ struct Bar {
     Themed<Color> color = rgb(0x38b6c9);
     /// The color of the full end: a gradient over the whole bar, outside of bands.
     std::optional<Themed<Color>> end_color{};
-    std::string image{};                       ///< an image in place of the color of the fill
+    ImageName image{};                         ///< an image in place of the color of the fill
     ImageFill image_fill = ImageFill::reveal;  ///< how that image fills
     /// The color that the colors of the image are multiplied by; inside a band with a color it is that one.
     Themed<Color> image_color = rgb(0xffffff);
@@ -80,9 +81,10 @@ struct Bar {
     float segment_gap = 2;  ///< the gap between two segments, design pixels
     Ticks ticks{};          ///< lines across the bar; none is drawn at 0 and at the maximum
     std::vector<BarPart> parts{};
-    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
+    Amount opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    Amount rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    Amount scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
+    Shift shift{};        ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

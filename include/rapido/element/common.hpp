@@ -6,6 +6,7 @@
 #include "rapido/base/themed.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/draw/shape.hpp"
+#include "rapido/value/amount.hpp"
 
 namespace rapido {
 
@@ -14,6 +15,12 @@ enum class WhenNoValue : std::uint8_t {
     placeholder,  ///< it stays, with its placeholder
     hide,         ///< it is hidden until there is a value again
     remove,       ///< it is removed when the value that it had is gone
+};
+
+/// How far something is drawn from where it stands, design pixels to the right and down: `{12, watch(height)}`.
+struct Shift {
+    Amount x{}, y{};
+    friend bool operator==(const Shift&, const Shift&) = default;
 };
 
 /// A line around the characters of a text, outside of them and below them.

@@ -45,9 +45,10 @@ struct Graph {
     Ticks ticks{};           ///< lines across it at values, with numbers
     Themed<Color> color = rgb(0x38b6c9);
     Themed<Color> background = rgb(0x000000, 0.45);
-    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
+    Amount opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    Amount rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    Amount scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
+    Shift shift{};        ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

@@ -7,6 +7,7 @@
 
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
+#include "rapido/element/image_name.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
@@ -40,8 +41,8 @@ struct Lid {
 /// An image that cannot be read is a problem, and a crossed box stands for it.
 struct Image {
     std::string id{};
-    std::string image{};  ///< a path inside the folder of the HUD; see `Images`
-    Source value{};       ///< with a value, `frames` are a scale from empty to full, and time does not move them
+    ImageName image{};  ///< a path inside the folder of the HUD; see `Images`
+    Source value{};     ///< with a value, `frames` are a scale from empty to full, and time does not move them
     Source max = 1;
     Pace pace{};                ///< when the shown value may change
     Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
@@ -63,9 +64,10 @@ struct Image {
     std::string mask{};  ///< another image, stretched over the same box: only where it is opaque is this one drawn
     Themed<Color> color = rgb(0xffffff);  ///< the color that the colors of the image are multiplied by
     bool smooth = true;                   ///< whether pixels are blended; false takes the nearest one, for pixel art
-    float opacity = 1;                    ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;                   ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Amount opacity = 1;                   ///< 0 to 1, of it and of what stands inside
+    Amount rotation = 0;                  ///< degrees clockwise around its middle, of it and of what stands inside
+    Amount scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Shift shift{};     ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

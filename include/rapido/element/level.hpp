@@ -9,6 +9,7 @@
 #include "rapido/element/bar.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
+#include "rapido/element/image_name.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/look/band.hpp"
@@ -54,7 +55,7 @@ struct Level {
     Shape shape = Shape::circle;
     /// Replaces `shape` by a polygon: its 3 to 256 corners as fractions of the box, y down. Empty means `shape` counts.
     std::vector<Point> corners{};
-    std::string image{};        ///< replaces `shape`: an image that is revealed up to the level
+    ImageName image{};          ///< replaces `shape`: an image that is revealed up to the level
     std::string empty_image{};  ///< the same image empty, drawn below it
     ImageFit image_fit =
         ImageFit::contain;  ///< how the image, the mask or the fill map fills the box; what is outside of it is cut off
@@ -78,9 +79,10 @@ struct Level {
     /// The room between that line and the fill; for an image that fills by level, the room before the empty end and behind
     /// the full one.
     float padding = 0;
-    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
+    Amount opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    Amount rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    Amount scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
+    Shift shift{};        ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

@@ -8,6 +8,7 @@
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
+#include "rapido/element/image_name.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/flow.hpp"
 #include "rapido/layout/place.hpp"
@@ -32,7 +33,7 @@ struct Panel {
     Themed<Color> color = rgb(0x10161c, 0.8);
     std::optional<Themed<Color>> end_color{};  ///< a gradient from `color` to it, along `gradient`
     Direction gradient = Direction::down;
-    std::string image{};                        ///< replaces the plate: an image, stretched over it
+    ImageName image{};                          ///< replaces the plate: an image, stretched over it
     ImageFit image_fit = ImageFit::fill;        ///< how the image fills the plate, where it is not sliced
     Insets slice{};                             ///< how many pixels of the image along each edge keep their size
     Themed<Color> image_color = rgb(0xffffff);  ///< the color that those of the image are multiplied by
@@ -45,9 +46,10 @@ struct Panel {
     std::vector<Trigger> triggers{};  ///< what starts effects, which move what stands inside, too
     std::string inside{};             ///< the panel that the element stands in; empty is the screen
     std::string group{};              ///< the group that it is shown, hidden and dimmed with
-    float opacity = 1;                ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;               ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Amount opacity = 1;               ///< 0 to 1, of it and of what stands inside
+    Amount rotation = 0;              ///< degrees clockwise around its middle, of it and of what stands inside
+    Amount scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Shift shift{};     ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

@@ -8,6 +8,7 @@
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
+#include "rapido/element/image_name.hpp"
 #include "rapido/element/ticks.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/place.hpp"
@@ -52,7 +53,7 @@ struct Pips {
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
     Shape shape = Shape::circle;
-    std::string image{};        ///< replaces the shape by an image of a full one; with frames, from empty to full
+    ImageName image{};          ///< replaces the shape by an image of a full one; with frames, from empty to full
     std::string empty_image{};  ///< an image of an empty pip
     Frames frames{};            ///< the frames of `image`; their rate does not count
     ImageFit image_fit = ImageFit::contain;  ///< how an image fills `pip_size`; what is outside of it is cut off
@@ -75,9 +76,10 @@ struct Pips {
     Themed<Color> background = rgb(0x000000, 0.45);  ///< the color of empty pips
     float border = 0;                                ///< the width of the line along each shape; zero draws none
     Themed<Color> border_color = rgb(0xf2efe6, 0.6);
-    float opacity = 1;   ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
+    Amount opacity = 1;   ///< 0 to 1, of it and of what stands inside
+    Amount rotation = 0;  ///< degrees clockwise around its middle, of it and of what stands inside
+    Amount scale = 1;     ///< of it and of what stands inside, around the point by which it is held in its place
+    Shift shift{};        ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

@@ -60,9 +60,10 @@ struct PopUps {
     Place place{};                    ///< does not count: they stand where the world is seen
     std::string inside{};             ///< the panel that the element stands in; empty is the screen
     std::string group{};              ///< the group that it is shown, hidden and dimmed with
-    float opacity = 1;                ///< 0 to 1, of all of them
-    float rotation = 0;               ///< degrees clockwise around its middle
-    float scale = 1;                  ///< of all of them, around the point by which it is held in its place
+    Amount opacity = 1;               ///< 0 to 1, of all of them
+    Amount rotation = 0;              ///< degrees clockwise around its middle
+    Amount scale = 1;                 ///< of all of them, around the point by which it is held in its place
+    Shift shift{};                    ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;      ///< how its colors are put over those below
     std::optional<Glow> glow{};       ///< a soft light around it
     int layer = 0;                    ///< among siblings, a higher layer is drawn later

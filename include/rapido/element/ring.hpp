@@ -43,9 +43,10 @@ struct Ring {
     Themed<Color> background = rgb(0x000000, 0.45);
     int segments = 0;       ///< how many segments there are, each lit or not; zero means one piece
     float segment_gap = 3;  ///< the gap between two segments at the outer edge, design pixels
-    float opacity = 1;      ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;     ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;        ///< of it and of what stands inside, around the point by which it is held in its place
+    Amount opacity = 1;     ///< 0 to 1, of it and of what stands inside
+    Amount rotation = 0;    ///< degrees clockwise around its middle, of it and of what stands inside
+    Amount scale = 1;       ///< of it and of what stands inside, around the point by which it is held in its place
+    Shift shift{};          ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

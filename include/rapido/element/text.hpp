@@ -103,9 +103,10 @@ struct Text {
     std::optional<Shadow> shadow{};
     TextAlign align = TextAlign::automatic;
     Overflow overflow = Overflow::visible;  ///< all but `visible` let a row make it narrower
-    float opacity = 1;                      ///< 0 to 1, of it and of what stands inside
-    float rotation = 0;                     ///< degrees clockwise around its middle, of it and of what stands inside
-    float scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Amount opacity = 1;                     ///< 0 to 1, of it and of what stands inside
+    Amount rotation = 0;                    ///< degrees clockwise around its middle, of it and of what stands inside
+    Amount scale = 1;  ///< of it and of what stands inside, around the point by which it is held in its place
+    Shift shift{};     ///< how far it is drawn from its place, to the right and down, design pixels
     Blend blend = Blend::normal;  ///< how its colors are put over those below
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later

@@ -87,7 +87,13 @@ enum class SourceType : std::uint8_t {
     text,
     time,     ///< a duration or a time of day, in seconds where it is written as a number
     entries,  ///< a container of things, each with the same fields, for lists and markers
+    color,    ///< a `Color`, "#rrggbb", or a name of the theme
+    image,    ///< the file of an image
 };
+/// Whether it is given as a text.
+constexpr bool is_text(SourceType type) {
+    return type == SourceType::text || type == SourceType::color || type == SourceType::image;
+}
 
 /// What a HUD expects of the game under a name: `[source."plane.water"]` in a file. From it come a preview without the game (`rapido play
 /// --ranges`) and the list of names (`rapido sources`). Until the game offers the name, the readouts that ask for it have no value, and that is no

@@ -31,10 +31,12 @@ class Amount {
         if (source_ != nullptr) release();
     }
 
-    /// Returns the number; zero where a source gives it.
+    /// Returns the number; of a source, the one that was applied last, at first zero.
     double number() const { return number_; }
     /// Returns the source; null for a number.
     const Source* source() const { return source_; }
+    /// Takes the number that the source gives.
+    void apply(double number) { number_ = number; }
     friend bool operator==(const Amount& a, const Amount& b);
 
  private:

@@ -12,6 +12,7 @@
 #include <type_traits>
 #include <utility>
 
+#include "rapido/base/color.hpp"
 #include "rapido/value/detail/guarded.hpp"
 #include "rapido/value/source.hpp"
 
@@ -28,7 +29,7 @@ template <class T>
 concept Showable = (std::is_arithmetic_v<T> && !std::same_as<T, wchar_t> && !std::same_as<T, char8_t> &&
                     !std::same_as<T, char16_t> && !std::same_as<T, char32_t>) ||
                    std::same_as<T, std::string> || std::same_as<T, std::string_view> || std::same_as<T, Value> ||
-                   is_duration<T> || NamedEnum<T>;
+                   std::same_as<T, Color> || is_duration<T> || NamedEnum<T>;
 
 namespace detail {
 
@@ -60,7 +61,7 @@ constexpr std::optional<Value::Type> type_of() {
     using Content = typename OptionalContent<T>::type;
     if constexpr (std::same_as<Content, Value>)
         return std::nullopt;
-    else if constexpr (NamedEnum<Content> || std::same_as<Content, char>)
+    else if constexpr (NamedEnum<Content> || std::same_as<Content, char> || std::same_as<Content, Color>)
         return Value::Type::text;
     else
         return Value(Content{}).type();
@@ -84,7 +85,13 @@ Value to_value(const T& thing) {
 template <class T>
 Value keep(T&& thing, std::string& storage) {
     using Bare = std::remove_cvref_t<T>;
-    if constexpr ((std::same_as<Bare, std::string> || std::same_as<Bare, char>)&&!std::is_lvalue_reference_v<T>) {
+    if constexpr (std::same_as<Bare, Color>) {
+        storage = to_string(thing);
+        return Value(std::string_view(storage));
+    } else if constexpr (std::same_as<Bare, std::optional<Color>>) {
+        return thing ? keep(*thing, storage) : Value();
+    } else if constexpr ((std::same_as<Bare, std::string> ||
+                          std::same_as<Bare, char>)&&!std::is_lvalue_reference_v<T>) {
         storage = std::forward<T>(thing);
         return Value(std::string_view(storage));
     } else if constexpr ((std::same_as<Bare, std::optional<std::string>> ||
@@ -123,6 +130,15 @@ class Reading final : public Getter {
  private:
     Read read_;
 };
+
+/// A variable whose value needs no storage.
+template <class T>
+Source watch_variable(const T& thing) noexcept {
+    constexpr bool bits_tell = (std::is_arithmetic_v<T> || is_duration<T> || std::is_enum_v<T>)&&sizeof(T) <= 8;
+    return Source(Binding::variable(
+        &thing, [](const void* address) { return to_value(*static_cast<const T*>(address)); },
+        bits_tell ? sizeof(T) : 0, type_of<T>()));
+}
 
 template <class Result, class Read>
 Source make_getter(Read read) {
@@ -184,11 +200,11 @@ Source watch(T&& thing) noexcept(std::is_arithmetic_v<std::remove_cvref_t<T>> ||
         static_assert(std::is_lvalue_reference_v<T>,
                       "rapido::watch needs a variable that outlives the HUD, and this one is a temporary: "
                       "keep it in a variable, or give a callable that returns it");
-        constexpr bool bits_tell =
-            (std::is_arithmetic_v<Bare> || is_duration<Bare> || std::is_enum_v<Bare>)&&sizeof(Bare) <= 8;
-        return Source(detail::Binding::variable(
-            &thing, [](const void* address) { return detail::to_value(*static_cast<const Bare*>(address)); },
-            bits_tell ? sizeof(Bare) : 0, detail::type_of<Bare>()));
+        if constexpr (std::same_as<typename detail::OptionalContent<Bare>::type, Color>)
+            return detail::make_getter<Bare>(
+                [color = &thing](std::string& storage) { return detail::keep(*color, storage); });
+        else
+            return detail::watch_variable(thing);
     } else if constexpr (std::is_invocable_v<const Bare&>) {
         using Result = std::remove_cvref_t<std::invoke_result_t<const Bare&>>;
         detail::must_be_readable<Result>();

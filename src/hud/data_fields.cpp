@@ -1,0 +1,151 @@
+#include "hud/data_fields.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <utility>
+
+#include "element/fields.hpp"
+
+namespace rapido {
+namespace {
+
+struct PoseRange {
+    std::string_view field;
+    PoseField pose;
+    double usual, least, most;
+};
+constexpr std::array<PoseRange, 5> poses{{
+    {"opacity", PoseField::opacity, 1, 0, 1},
+    {"rotation", PoseField::rotation, 0, -36'000, 36'000},
+    {"scale", PoseField::scale, 1, 0, 100},
+    {"shift.x", PoseField::shift_x, 0, -1e5, 1e5},
+    {"shift.y", PoseField::shift_y, 0, -1e5, 1e5},
+}};
+
+class Gatherer {
+ public:
+    Gatherer(std::vector<DataField>& into, std::vector<std::string>& unfit) : into_(into), unfit_(unfit) {}
+
+    void gather(const Table& table, void* aggregate, const void* defaults, const std::string& prefix, bool in_list) {
+        in_list_ = in_list;
+        for (const Field& field : table.fields) {
+            if (field.at(aggregate) == nullptr) continue;
+            void* const at = field.in(aggregate);
+            const void* const usual = defaults != nullptr ? field.at(defaults) : nullptr;
+            const std::string name = prefix + std::string(field.name);
+            switch (field.type) {
+                case FieldType::color:
+                    add(*static_cast<Themed<Color>*>(at), name, field, usual);
+                    break;
+                case FieldType::themed_text:
+                    add(*static_cast<Themed<std::string>*>(at), name, field, usual);
+                    break;
+                case FieldType::themed_number:
+                    add(*static_cast<Themed<float>*>(at), name, field, usual);
+                    break;
+                case FieldType::image:
+                    add(*static_cast<ImageName*>(at), name, field, usual);
+                    break;
+                case FieldType::amount:
+                    // The edges of bands follow data of themselves.
+                    if (!in_list) add(*static_cast<Amount*>(at), name, field, usual);
+                    break;
+                case FieldType::amounts: {
+                    Shift& both = *static_cast<Shift*>(at);
+                    const Shift* const none = static_cast<const Shift*>(usual);
+                    add(both.x, name + ".x", field, none != nullptr ? &none->x : nullptr);
+                    add(both.y, name + ".y", field, none != nullptr ? &none->y : nullptr);
+                    break;
+                }
+                case FieldType::table:
+                    gather(*field.table, at, usual, name + ".", in_list);
+                    break;
+                case FieldType::list:
+                    for (std::size_t i = 0; void* const item = field.item_in(at, i); ++i)
+                        gather(*field.table, item, nullptr, name + "." + std::to_string(i) + ".", true);
+                    in_list_ = in_list;
+                    break;
+                default:
+                    break;
+            }
+        }
+    }
+
+ private:
+    template <class T>
+    void add(T& value, const std::string& name, const Field& field, const void* usual) {
+        if (value.source() == nullptr) return;
+        if (in_list_) return unfit_.push_back(name);
+        const auto known =
+            std::find_if(poses.begin(), poses.end(), [&](const PoseRange& range) { return range.field == name; });
+        into_.push_back(
+            {name, &field, &value, usual, *value.source(), known != poses.end() ? known->pose : PoseField::none});
+    }
+
+    std::vector<DataField>& into_;
+    std::vector<std::string>& unfit_;
+    bool in_list_ = false;
+};
+
+template <class T>
+T usual_of(const void* usual) {
+    return usual != nullptr ? *static_cast<const T*>(usual) : T();
+}
+
+}  // namespace
+
+std::vector<DataField> data_fields(const Kind& kind, void* aggregate, std::vector<std::string>& unfit) {
+    std::vector<DataField> fields;
+    Gatherer(fields, unfit).gather(*kind.table, aggregate, kind.defaults(), "", false);
+    return fields;
+}
+
+double pose_number(PoseField pose, const Value& value) {
+    const PoseRange& range =
+        *std::find_if(poses.begin(), poses.end(), [pose](const PoseRange& r) { return r.pose == pose; });
+    const double number = value.number();
+    return std::isfinite(number) ? std::clamp(number, range.least, range.most) : range.usual;
+}
+
+void DataField::apply(const Value& value, const Themes& themes, const ThemeReport& report) const {
+    const std::string_view text = value.type() == Value::Type::text ? value.text() : std::string_view();
+    switch (field->type) {
+        case FieldType::color: {
+            auto& color = *static_cast<Themed<Color>*>(at);
+            Themed<Color> given = usual_of<Themed<Color>>(usual);
+            if (const auto parsed = Color::parse(text))
+                given = *parsed;
+            else if (!text.empty())
+                given.apply_name(theme(std::string(text)));
+            if (!given.name().empty())
+                themes.apply(given, [&](std::string_view, std::string message, std::string hint) {
+                    if (report) report(name, std::move(message), std::move(hint));
+                });
+            color.apply(given.value());
+            break;
+        }
+        case FieldType::themed_text:
+            static_cast<Themed<std::string>*>(at)->apply(text.empty() ? usual_of<Themed<std::string>>(usual).value()
+                                                                      : std::string(text));
+            break;
+        case FieldType::themed_number: {
+            const double number = value.number();
+            static_cast<Themed<float>*>(at)->apply(std::isfinite(number)
+                                                       ? static_cast<float>(std::clamp(number, field->min, field->max))
+                                                       : usual_of<Themed<float>>(usual).value());
+            break;
+        }
+        case FieldType::image:
+            static_cast<ImageName*>(at)->apply(std::string(text));
+            break;
+        case FieldType::amount:
+        case FieldType::amounts:
+            if (pose != PoseField::none) static_cast<Amount*>(at)->apply(pose_number(pose, value));
+            break;
+        default:
+            break;
+    }
+}
+
+}  // namespace rapido

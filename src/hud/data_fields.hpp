@@ -1,0 +1,34 @@
+// Fields of an element that come from the game: its color, its image, how far it is turned.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "element/kinds.hpp"
+#include "hud/themes.hpp"
+
+namespace rapido {
+
+/// What is drawn otherwise without making the element anew.
+enum class PoseField : std::uint8_t { none, opacity, rotation, scale, shift_x, shift_y };
+
+/// One of them, in an aggregate.
+struct DataField {
+    std::string name;
+    const Field* field = nullptr;
+    void* at = nullptr;           ///< the value, in the aggregate
+    const void* usual = nullptr;  ///< the same in one with all defaults; null where it is absent there
+    Source source{};
+    PoseField pose = PoseField::none;
+
+    /// Puts what the source gives into the aggregate: the default where that is nothing of the kind. A word that no theme has is reported.
+    void apply(const Value& value, const Themes& themes, const ThemeReport& report) const;
+};
+
+/// All of an aggregate; they point into it. What cannot come from a source, as it stands in a list, is told by its name.
+std::vector<DataField> data_fields(const Kind& kind, void* aggregate, std::vector<std::string>& unfit);
+
+/// The number that a source gives for a field of the pose, within its range; its default where it gives none.
+double pose_number(PoseField pose, const Value& value);
+
+}  // namespace rapido

@@ -1,0 +1,258 @@
+// Looks that come from the game: colors, images, fonts, how far something is turned, moved, and seen.
+#include <cmath>
+
+#include "pixels.hpp"
+#include "rapido/file.hpp"
+
+namespace rapido::test {
+namespace data_look_test {
+
+constexpr Color bone = rgb(0xf2efe6), teal = rgb(0x38b6c9), ember = rgb(0xff7a3c), leaf = rgb(0x8fce5a);
+
+TEST(Data, gives_a_color_as_a_color_a_text_or_a_name_of_the_theme) {
+    Color team = teal;
+    std::string word = "#ff7a3c";
+    std::optional<Color> maybe;
+    float hull = 50;
+    HudDefinition definition;
+    definition.themes = {{.id = "day", .color = {{"friend", leaf}}}, {.id = "night", .color = {{"friend", teal}}}};
+    Hud hud(definition);
+    const auto a = hud.add(Text{.id = "a", .format = "x", .color = watch(team)});
+    const auto b = hud.add(Bar{.id = "b",
+                               .value = watch(hull),
+                               .max = 100,
+                               .motion = tween(1s),
+                               .bands = {{.id = "low", .below = 0.2, .color = ember}},
+                               .color = watch(word)});
+    const auto c = hud.add(Panel{.id = "c", .color = watch([&] { return team; })});
+    const auto d = hud.add(Text{.id = "d", .format = "x", .color = watch(maybe)});
+    ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
+    update(hud, 0s);
+    EXPECT_EQ(hud[a].color, teal) << "in the first frame";
+    EXPECT_EQ(hud[b].color, ember);
+    EXPECT_EQ(hud[c].color, teal);
+    EXPECT_EQ(hud[d].color, bone) << "no value is the usual one";
+    team = leaf;
+    word = "friend";
+    maybe = ember;
+    hull = 60;
+    update(hud, 16ms);
+    EXPECT_EQ(hud[a].color, leaf);
+    EXPECT_EQ(hud[b].color, leaf) << "a name of the theme";
+    EXPECT_EQ(hud[c].color, leaf);
+    EXPECT_EQ(hud[d].color, ember);
+    EXPECT_NEAR(*hud[b].fill, 0.5, 0.01) << "what is in flight goes on";
+    update(hud, 500ms);
+    hud.set_theme("night");
+    update(hud, 16ms);
+    EXPECT_EQ(hud[b].color, teal) << "the other theme";
+    hull = 10;
+    word = "nobody";
+    update(hud, 16ms);
+    std::vector<std::string> told;
+    for (const Event& event : hud.events())
+        told.push_back(event.id + " " + std::string(to_string(event.kind)));
+    EXPECT_EQ(told, std::vector<std::string>{"b band_enter"}) << "in the frame in which the color changes, too";
+    EXPECT_EQ(hud[b].color, ember) << "bands come first";
+    ASSERT_EQ(hud.problems().size(), 1U);
+    EXPECT_EQ(hud.problems()[0].message, "'color' of bar 'b' is 'nobody', and no theme has such a color");
+    maybe.reset();
+    update(hud, 16ms);
+    EXPECT_EQ(hud[d].color, bone);
+    for (int i = 0; i < 10; ++i)
+        update(hud, 16ms);
+    EXPECT_EQ(hud.problems().size(), 1U);
+}
+
+TEST(Data, turns_moves_scales_and_dims_what_is_drawn) {
+    double heading = 90, hour = 6;
+    float fog = 0.25F;
+    BoxMeasurer measurer;
+    Hud hud({}, {}, &measurer);
+    hud.resize({.size = {1280, 720}});
+    const auto arrow = hud.add(Panel{.id = "arrow",
+                                     .place = {.anchor = Anchor::center, .size = {40, 10}},
+                                     .opacity = 1 - watch(fog),
+                                     .rotation = watch(heading),
+                                     .scale = watch(hour) / 12,
+                                     .shift = {watch(hour) * 10, -20}});
+    const auto inside = hud.add(Text{.id = "t", .format = "x", .inside = "arrow"});
+    ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
+    const Rect place = [&] {
+        update(hud, 0s);
+        return hud[arrow].box;
+    }();
+    const auto middle = [&] {
+        DisplayList list;
+        hud.draw(list);
+        const Transform& transform = list.groups()[0].transform();
+        return transform.apply({place.x + place.width / 2, place.y + place.height / 2});
+    };
+    for (const auto& [turn, at, dim] :
+         std::vector<std::tuple<double, double, float>>{{90, 6, 0.25F}, {10, 12, 0.5F}, {-45, 18, 0}}) {
+        heading = turn;
+        hour = at;
+        fog = dim;
+        update(hud, 16ms);
+        EXPECT_NEAR(hud[arrow].rotation, turn, 1e-4);
+        EXPECT_NEAR(hud[arrow].scale, at / 12, 1e-5);
+        EXPECT_NEAR(hud[arrow].opacity, 1 - dim, 1e-5);
+        EXPECT_NEAR(hud[inside].opacity, 1 - dim, 1e-5) << "and what stands inside";
+        EXPECT_NEAR(middle().x, place.x + place.width / 2 + at * 10, 1e-3);
+        EXPECT_NEAR(middle().y, place.y + place.height / 2 - 20, 1e-3);
+        EXPECT_EQ(hud[arrow].box, place) << "it stands where it stood";
+    }
+    heading = double(NAN);
+    fog = -3;
+    update(hud, 16ms);
+    EXPECT_EQ(hud[arrow].rotation, 0) << "no number is the usual one";
+    EXPECT_EQ(hud[arrow].opacity, 1) << "limited to its range";
+}
+
+TEST(Data, gives_images_and_fonts_and_says_what_is_missing_once) {
+    std::string icon = "red", family = "monospace";
+    Images images("");
+    ASSERT_TRUE(images.add("red", 8, 8, std::vector<Color>(64, rgb(0xff0000))));
+    ASSERT_TRUE(images.add("wide", 24, 8, std::vector<Color>(192, rgb(0x00ff00))));
+    Hud hud({}, {}, &Stage::fonts(), &images);
+    hud.resize({.size = {640, 400}});
+    const auto picture = hud.add(Image{.id = "i", .image = watch(icon)});
+    const auto text = hud.add(Text{.id = "t", .format = "iiii", .font = watch(family)});
+    ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
+    update(hud, 0s);
+    EXPECT_EQ(hud[picture].box.width, 8);
+    const float wide = hud[text].box.width;
+    icon = "wide";
+    family = "sans-serif";
+    update(hud, 16ms);
+    EXPECT_EQ(hud[picture].box.width, 24);
+    EXPECT_LT(hud[text].box.width, wide);
+    icon = "gone";
+    for (int i = 0; i < 3; ++i)
+        update(hud, 16ms);
+    ASSERT_EQ(hud.problems().size(), 1U);
+    EXPECT_EQ(hud.problems()[0].code, ProblemCode::missing_image);
+    icon = "red";
+    update(hud, 16ms);
+    EXPECT_EQ(hud[picture].box.width, 8);
+    EXPECT_EQ(hud.problems().size(), 1U);
+}
+
+TEST(Data, is_read_from_files_lists_and_declarations) {
+    const std::string file = R"([source."wind.heading"]
+type = "number"
+range = [0, 360]
+
+[source.pilots]
+type = "entries"
+fields = { tint = { type = "color" }, icon = { type = "image" } }
+
+[theme.plain]
+color = { ember = "#ff7a3c" }
+
+[component.row]
+parameters = { tint = "source", icon = "source" }
+element = [
+    { kind = "panel", id = "dot", color = { source = "$tint" }, place = { size = [8, 8] } },
+    { kind = "image", id = "icon", image = { source = "$icon" } },
+]
+
+[[element]]
+kind = "list"
+id = "board"
+entries = "pilots"
+component = "row"
+
+[[element]]
+kind = "panel"
+id = "vane"
+rotation = "wind.heading - 90"
+opacity = 0.5
+shift = ["wind.heading / 10", 4]
+)";
+    const Result<HudDefinition> read = read_hud(file, "hud.toml");
+    ASSERT_TRUE(read) << to_string(read.problems()[0]);
+    const Result<std::string> written = write_hud(*read);
+    ASSERT_TRUE(written);
+    const Result<HudDefinition> again = read_hud(*written, "again.toml");
+    ASSERT_TRUE(again) << to_string(again.problems()[0]) << *written;
+    EXPECT_EQ(again->elements, read->elements);
+    EXPECT_NE(written->find("shift = [\"wind.heading / 10\", 4]"), std::string::npos) << *written;
+
+    struct Pilot {
+        Color color;
+        std::string icon;
+    };
+    std::vector<Pilot> pilots{{teal, ""}, {leaf, ""}};
+    double heading = 100;
+    Sources sources;
+    sources.set("wind.heading", watch(heading));
+    sources.set("pilots", watch_entries(pilots, entry_field("tint", &Pilot::color), entry_field("icon", &Pilot::icon)));
+    Hud hud(*again, sources);
+    ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[hud.find("board.1.dot")].color, teal);
+    EXPECT_EQ(hud[hud.find("board.2.dot")].color, leaf);
+    EXPECT_NEAR(hud[hud.find("vane")].rotation, 10, 1e-4);
+    std::swap(pilots[0], pilots[1]);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[hud.find("board.1.dot")].color, leaf);
+
+    for (const auto& [lines, says] : std::vector<std::pair<std::string, std::string>>{
+             {"color = { source = 'no.name' }", "unknown source 'no.name'"},
+             {"rotation = true", "expected a number, or the name of a source"},
+             {"shift = 4", "expected two numbers or sources, [x, y]"},
+             {"opacity = 2", "expected 0 to 1"},
+             {"bands = [{ when = 'wind.heading', color = { source = 'wind.heading' } }]",
+              "'bands.0.color' of panel 'p' must not come from a source"}}) {
+        const Result<HudDefinition> wrong =
+            read_hud("[[element]]\nkind = 'panel'\nid = 'p'\n" + lines + "\n", "wrong.toml");
+        std::string said;
+        if (!wrong) {
+            said = to_string(wrong.problems()[0]);
+        } else {
+            Hud made(*wrong, sources);
+            ASSERT_FALSE(made.problems().empty()) << lines;
+            said = to_string(made.problems()[0]);
+        }
+        EXPECT_NE(said.find(says), std::string::npos) << said;
+    }
+}
+
+TEST(Data, goes_on_through_changes_and_reloads_and_ends_with_its_element) {
+    Color team = teal;
+    double turn = 10;
+    int reads = 0;
+    Hud hud;
+    const Panel described{.id = "p", .color = watch([&] { return ++reads, team; }), .rotation = watch(turn)};
+    const auto panel = hud.add(described);
+    update(hud, 16ms);
+    hud.change<Panel>(panel, [](Panel& any) { any.gap = 7; });
+    EXPECT_EQ(hud[panel].color, teal);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[panel].color, teal);
+    EXPECT_EQ(hud[panel].rotation, 10);
+    team = leaf;
+    turn = 20;
+    update(hud, 16ms);
+    EXPECT_EQ(hud[panel].color, leaf);
+    EXPECT_EQ(hud[panel].rotation, 20);
+    EXPECT_TRUE(hud.description(panel).as<Panel>()->color.source() != nullptr) << "the description keeps the source";
+    hud.set_color(panel, ember);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[panel].color, ember) << "what the game sets lies over it";
+    team = teal;
+    update(hud, 16ms);
+    EXPECT_EQ(hud[panel].color, ember);
+    hud.reset(panel);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[panel].color, teal);
+    hud.remove(panel);
+    update(hud, 16ms);
+    const int before = reads;
+    update(hud, 16ms);
+    EXPECT_EQ(reads, before) << "nobody asks for it any more";
+}
+
+}  // namespace data_look_test
+}  // namespace rapido::test
