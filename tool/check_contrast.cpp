@@ -73,7 +73,12 @@ bool is_dimmed(const Shown& shown, const Places& places) {
     float own = 1;
     for (std::size_t end = shown.id.find('.'); true; end = shown.id.find('.', end + 1)) {
         const Element* const element = places.element(shown.id.substr(0, end));
-        if (element != nullptr) own *= WrittenElement(*element).common().opacity;
+        if (element != nullptr) {
+            WrittenElement written(*element);
+            const Amount& opacity = *written.field<Amount>("opacity");
+            // What the game dims is dimmed.
+            if (opacity.source() == nullptr) own *= static_cast<float>(opacity.number());
+        }
         if (end == std::string_view::npos) break;
     }
     return shown.opacity < own - 0.001F;
