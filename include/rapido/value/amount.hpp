@@ -15,8 +15,11 @@ class Amount {
  public:
     Amount() = default;
     template <class T>
-    requires((std::is_arithmetic_v<T> && !std::same_as<T, bool>) || is_duration<T>) Amount(T number)
-    noexcept : number_(Value(number).number()) {}
+    requires(std::is_arithmetic_v<T> && !std::same_as<T, bool>) constexpr Amount(T number) noexcept
+        : number_(static_cast<double>(number)) {}
+    template <class T>
+    requires is_duration<T> Amount(T time)
+    noexcept : number_(Value(time).number()) {}
     template <class T>
     requires(std::derived_from<std::remove_cvref_t<T>, Source> || detail::Literal<T>) Amount(T&& source)
         : source_(kept(Source(std::forward<T>(source)))) {}
