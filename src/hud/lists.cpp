@@ -277,7 +277,7 @@ void Lists::give_panels(RunningList& list, std::size_t shown) {
             Slot& slot = list.slots[i];
             if (slot.key != key || !leaves(slot)) continue;
             slot.is_taken = true;
-            slot.ends = false;
+            slot.ends = slot.is_gone = false;
             slot.rank = rank;
             list.by_rank[rank] = i;
             visibility_.set_by_list(slot.panel, true);
@@ -329,11 +329,14 @@ void Lists::follow_left(RunningList& list, std::size_t count, Nanoseconds now) {
         const auto is_at = [&](std::size_t entry) { return key_of(list.keys[entry].get()) == slot.key; };
         if (list.key == no_field || count == 0) return false;
         if (slot.entry < count && is_at(slot.entry)) return true;
+        // All keys are read once for one that leaves, and not while it does.
+        if (std::exchange(slot.is_gone, true)) return false;
         if (!std::exchange(has_all_keys, true))
             bindings_.read(*list.reader, list.key, {}, std::span(list.keys).first(count));
         for (std::size_t entry = 0; entry < count; ++entry) {
             if (!is_at(entry)) continue;
             slot.entry = entry;
+            slot.is_gone = false;
             list.wanted[entry] = 1;
             return true;
         }

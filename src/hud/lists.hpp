@@ -73,6 +73,7 @@ class Lists {
         bool ends = false;         ///< its entry is gone, and it stays until what that has changed has been seen
         Nanoseconds ends_since{0};
         KeptValue key_value{};  ///< the key as the game says it
+        bool is_gone = false;   ///< its entry was in the container no more when it began to leave
         bool is_fresh = false;  ///< it was given in this frame
         // Of markers.
         WorldPoint place{};  ///< of its thing, also when that is gone
