@@ -177,7 +177,7 @@ class Explainer {
         const std::vector<DataField> fields = data_fields(written.kind(), written.data(), none);
         for (const DataField& field : fields)
             for (const DataSource& known : sources)
-                if (known.field == field.name)
+                if (known.name == field.name)
                     say_source(ExplainedPart::source, "takes '" + field.name + "' from", field.source, known.source,
                                false);
     }

@@ -95,7 +95,7 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
     locations.fields.emplace_back(path, at);
     void* const into = field.in(aggregate);
     const std::string name = "'" + path + "' of " + owner.name;
-    field_ = &field;
+    const ReadsField reads(*this, field);
     switch (field.type) {
         case FieldType::flag:
             return read_as<bool>(node, into, name, "true or false");
@@ -311,10 +311,8 @@ void FieldsReader::read_list(const toml::node& node, void* list, const Field& fi
             read_fields(*table, *field.table, field.append(list), owner, at + ".", locations);
         else if (takes_numbers && item.is_number())
             read_number_into(first, item, first.in(field.append(list)), "'" + at + "' of " + owner.name);
-        else {
-            field_ = nullptr;
+        else
             expected(item, "'" + at + "' of " + owner.name, takes_numbers ? "a number or a table" : "a table");
-        }
     }
 }
 

@@ -10,6 +10,7 @@
 #include <string_view>
 #include <unordered_map>
 #include <unordered_set>
+#include <utility>
 #include <vector>
 
 #include "base/fields.hpp"
@@ -98,6 +99,16 @@ class FieldsReader {
     const StampNames* names() const { return names_; }
 
  private:
+    /// Says which field is being read, for as long as it is.
+    struct ReadsField {
+        ReadsField(FieldsReader& reader, const Field& field)
+            : at(reader.field_), before(std::exchange(reader.field_, &field)) {}
+        ~ReadsField() { at = before; }
+        ReadsField(const ReadsField&) = delete;
+        ReadsField& operator=(const ReadsField&) = delete;
+        const Field*& at;
+        const Field* before;
+    };
     Location place(const toml::source_region& region) const {
         return {region.path != nullptr ? *region.path : file_, static_cast<int>(region.begin.line),
                 static_cast<int>(region.begin.column)};
@@ -144,7 +155,7 @@ class FieldsReader {
     std::string file_;
     std::unordered_map<const toml::node*, Location> copies_;
     std::unordered_map<const toml::node*, std::shared_ptr<const GivenParameters>> parameters_;
-    const Field* field_ = nullptr;                 ///< that is being read
+    const Field* field_ = nullptr;                 ///< that is being read; null between fields
     std::unordered_set<const toml::node*> texts_;  ///< what parameters gave that are texts, and no names of sources
     const StampNames* names_ = nullptr;
     bool has_themes_ = false;

@@ -219,6 +219,35 @@ shift = ["wind.heading / 10", 4]
     }
 }
 
+TEST(Data, colors_what_is_said_in_a_notice_and_in_a_log) {
+    Color team = teal;
+    bool alert = false;
+    Hud hud;
+    const auto notice = hud.add(
+        Notice{.id = "n", .messages = {{.id = "m", .text = "ALERT", .when = watch(alert)}}, .color = watch(team)});
+    const auto log = hud.add(Notice{.id = "log", .at_most = 3, .color = watch(team)});
+    ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
+    update(hud, 16ms);
+    alert = true;
+    hud.notify(log, {.text = "first", .lasting = true});
+    update(hud, 16ms);
+    EXPECT_EQ(hud[notice].color, teal);
+    for (const Color color : {leaf, ember, teal}) {
+        team = color;
+        for (int frame = 0; frame < 3; ++frame) {
+            update(hud, 16ms);
+            EXPECT_EQ(hud[notice].color, color);
+            EXPECT_EQ(hud.text_of(notice), "ALERT");
+            EXPECT_EQ(hud[hud.find("log.1")].color, color);
+            EXPECT_EQ(hud.text_of(hud.find("log.1")), "first");
+        }
+    }
+    hud.notify(log, {.text = "second", .lasting = true});
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text_of(hud.find("log.2")), "second");
+    EXPECT_TRUE(hud.events().size() == 1 && hud.problems().empty());
+}
+
 TEST(Data, goes_on_through_changes_and_reloads_and_ends_with_its_element) {
     Color team = teal;
     double turn = 10;

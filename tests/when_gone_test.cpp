@@ -238,12 +238,15 @@ TEST(Markers, that_a_hit_brings_up_drain_from_what_was_before) {
 TEST(Event, has_the_key_of_its_thing_and_comes_for_things_off_the_screen) {
     Game game({{11, 50, 400, 300}, {12, 50, 5000, 300}, {13, 50, -900, 300}, {14, 50, 300, 300}},
               {.when_gone = {{"health", 0}}, .value_of = "health"});
+    const ElementRef news = game.hud.add(Notice{
+        .id = "news", .messages = {{.id = "out", .text = "ONE LESS", .on = TriggerOn::empty, .element = "enemies"}}});
     update(game.hud, 16ms);
     const auto told = [&] {
         std::multiset<std::string> all;
         for (const Event& event : game.hud.events())
-            all.insert(event.id + " " + std::string(to_string(event.kind)) + " " +
-                       (event.key.get().has_value() ? std::to_string(event.key.get().int64()) : "-"));
+            if (event.id != "news")
+                all.insert(event.id + " " + std::string(to_string(event.kind)) + " " +
+                           (event.key.get().has_value() ? std::to_string(event.key.get().int64()) : "-"));
         return all;
     };
     using All = std::multiset<std::string>;
@@ -252,6 +255,7 @@ TEST(Event, has_the_key_of_its_thing_and_comes_for_things_off_the_screen) {
     game.enemies[1].health = -5;
     update(game.hud, 16ms);
     EXPECT_EQ(told(), (All{"enemies.1.bar empty 11", "enemies empty 11", "enemies empty 12"}));
+    EXPECT_EQ(game.hud.text_of(news), "ONE LESS ×2") << "a message may wait for that, too";
     update(game.hud, 16ms);
     EXPECT_EQ(told(), All{});
     game.kill(11);

@@ -150,7 +150,7 @@ void Hud::State::follow_data() {
             anew.push_back(index);
             continue;
         }
-        const auto number = static_cast<float>(pose_number(data.pose, bindings.value(data.source)));
+        const auto number = static_cast<float>(number_for(*data.field, data.usual, bindings.value(data.source)));
         if (data.pose == PoseField::opacity) {
             visibility.set_opacity(index, number);
             continue;
@@ -172,6 +172,9 @@ void Hud::State::follow_data() {
 /// Another body of the same element, which goes on to show what the one before has shown.
 void Hud::State::look_anew(ElementIndex index) {
     RunningElement& running = elements[index];
+    RunningNotice* const notice = notices.find(index);
+    // A log shows nothing itself, and its plates follow of themselves.
+    if (notice != nullptr && !notice->plates.empty()) return;
     const Element wanted = layered(running.description, running.layer_of_game.get());
     NewElement made(*this, wanted, index, readouts.data(index));
     made.check();
@@ -180,7 +183,7 @@ void Hud::State::look_anew(ElementIndex index) {
     if (!made.failed()) {
         elements.replace_body(index, std::move(made.body), made.common.layer);
         readouts.look_anew(index, plans.share(made.common.plan), time);
-        if (made.notice != nullptr) change(index, Element(running.description));
+        if (notice != nullptr) notice->body = running.body->notice();
         if (settings.language != nullptr) speak(index);
         readouts.refresh(index, time);
     }

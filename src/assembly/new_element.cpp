@@ -48,8 +48,13 @@ WrittenElement NewElement::with_data(const Element& element) {
     WrittenElement made(element);
     const std::vector<DataField> fields = data_fields(made.kind(), made.data(), unfit);
     for (std::size_t i = 0; i < fields.size() && known.empty(); ++i) {
-        Followed& follows = followed.emplace_back(Followed{.field = fields[i].name, .pose = fields[i].pose});
-        follows.source = hud_.bindings.find(fields[i].source, follows.problem).value_or(no_source);
+        const DataField& field = fields[i];
+        Followed& follows = followed.emplace_back();
+        follows.data = {.source = hud_.bindings.find(field.source, follows.problem).value_or(no_source),
+                        .pose = field.pose,
+                        .name = field.name,
+                        .field = field.field,
+                        .usual = field.pose != PoseField::none ? field.usual_number() : 0};
     }
     apply_theme(hud_.themes, made, is_themed);
     apply_data(fields, nullptr);
@@ -59,9 +64,9 @@ WrittenElement NewElement::with_data(const Element& element) {
 /// What the sources give now.
 void NewElement::apply_data(const std::vector<DataField>& fields, const ThemeReport& report) const {
     for (std::size_t i = 0; i < fields.size(); ++i) {
-        SourceIndex source = known.empty() ? followed[i].source : no_source;
+        SourceIndex source = known.empty() ? followed[i].data.source : no_source;
         for (const DataSource& each : known)
-            if (each.field == fields[i].name) source = each.source;
+            if (each.name == fields[i].name) source = each.source;
         fields[i].apply(hud_.bindings.value(source), hud_.themes, report);
     }
 }
@@ -72,7 +77,7 @@ void NewElement::check_data() {
         context_.report(field, "must not come from a source", "only fields of the element itself can",
                         ProblemCode::unfit);
     for (const Followed& follows : followed)
-        if (!follows.problem.message.empty()) context_.tell_of(follows.field, follows.problem);
+        if (!follows.problem.message.empty()) context_.tell_of(follows.data.name, follows.problem);
     if (followed.empty() && known.empty()) return;
     WrittenElement made(given_);
     std::vector<std::string> none;
@@ -355,7 +360,7 @@ void NewElement::make_post(RunningNotice::Post& post, const Message& message, co
 std::vector<DataSource> NewElement::data() const {
     std::vector<DataSource> sources;
     for (const Followed& follows : followed)
-        sources.push_back({follows.source, follows.pose, follows.field});
+        sources.push_back(follows.data);
     return sources;
 }
 
@@ -367,7 +372,7 @@ void NewElement::release() {
     for (const TriggerSource& trigger : triggers)
         hud_.bindings.release(trigger.source);
     for (const Followed& follows : followed)
-        hud_.bindings.release(follows.source);
+        hud_.bindings.release(follows.data.source);
 }
 
 }  // namespace rapido

@@ -23,9 +23,7 @@ class NewElement {
     Parts& hud_;
     /// Where a field gets its value from.
     struct Followed {
-        std::string field;
-        SourceIndex source = no_source;
-        PoseField pose = PoseField::none;
+        DataSource data;
         Problem problem{};  ///< what is wrong with that source
     };
     std::vector<Followed> followed;

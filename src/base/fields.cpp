@@ -3,61 +3,8 @@
 #include <array>
 #include <charconv>
 #include <cmath>
-#include <initializer_list>
 
 namespace rapido {
-namespace {
-
-/// What an amount looks like to those who do not know its source.
-struct AmountNumber {
-    double number;
-    const void* source;
-};
-
-bool in_range(const Field& field, std::initializer_list<double> numbers) {
-    for (const double number : numbers)
-        if (!(number >= field.min && number <= field.max)) return false;  // NaN is not, either
-    return true;
-}
-
-bool is_in_range(const Field& field, const void* value) {
-    switch (field.type) {
-        case FieldType::integer:
-            return in_range(field, {static_cast<double>(*static_cast<const int*>(value))});
-        case FieldType::number:
-            return in_range(field, {static_cast<double>(*static_cast<const float*>(value))});
-        case FieldType::themed_number:
-            return in_range(field, {static_cast<double>(static_cast<const Themed<float>*>(value)->value())});
-        case FieldType::real:
-        case FieldType::amount:
-            return in_range(field, {*static_cast<const double*>(value)});
-        case FieldType::seconds:
-            return in_range(field, {static_cast<const Seconds*>(value)->count()});
-        case FieldType::amounts: {
-            // Each begins with its number, and they are as large as one with a pointer behind it.
-            const auto* const both = static_cast<const AmountNumber*>(value);
-            return in_range(field, {both[0].number, both[1].number});
-        }
-        case FieldType::point: {
-            const auto& point = *static_cast<const Point*>(value);
-            return in_range(field, {static_cast<double>(point.x), static_cast<double>(point.y)});
-        }
-        case FieldType::size: {
-            const auto& size = *static_cast<const Size*>(value);
-            return in_range(field, {static_cast<double>(size.width), static_cast<double>(size.height)});
-        }
-        case FieldType::insets: {
-            const auto& insets = *static_cast<const Insets*>(value);
-            return in_range(field, {static_cast<double>(insets.top), static_cast<double>(insets.right),
-                                    static_cast<double>(insets.bottom), static_cast<double>(insets.left)});
-        }
-        default:
-            return true;
-    }
-}
-
-}  // namespace
-
 std::string plain_number(double number) {
     std::array<char, 64> text;
     char* const end = text.data() + text.size();
@@ -98,7 +45,7 @@ void check_ranges(const Table& table, const void* aggregate,
             if (field.item(value, field.most) != nullptr) report(name, field);
             for (std::size_t i = 0; const void* item = field.item(value, i); ++i)
                 check_ranges(*field.table, item, report, name + "." + std::to_string(i) + ".");
-        } else if (!is_in_range(field, value)) {
+        } else if (!field.is_within(value, field.min, field.max)) {
             report(name, field);
         }
     }

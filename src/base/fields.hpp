@@ -104,6 +104,7 @@ struct Field {
     const Table* table = nullptr;                                        ///< the description, for a table
     const ValueType* value = nullptr;
     const void* (*at)(const void* aggregate) = nullptr;  ///< the address of the field; null where it is absent
+    bool (*is_within)(const void* value, double min, double max) = nullptr;  ///< whether all its numbers are
     void* (*in)(void* aggregate) = nullptr;  ///< the address of the field in an aggregate, made where it may be absent
 };
 
@@ -214,6 +215,36 @@ struct MemberPath<Member, Next, Inner...> {
     }
 };
 
+/// Calls `use` with each number of a value.
+template <class T, class Use>
+void for_each_number(const T& value, Use use) {
+    if constexpr (std::is_arithmetic_v<T> && !std::is_same_v<T, bool>)
+        use(static_cast<double>(value));
+    else if constexpr (std::is_same_v<T, Themed<float>>)
+        use(static_cast<double>(value.value()));
+    else if constexpr (requires { value.number(); })
+        use(value.number());
+    else if constexpr (requires { value.x.number(); })
+        use(value.x.number()), use(value.y.number());
+    else if constexpr (std::is_same_v<T, Seconds>)
+        use(value.count());
+    else if constexpr (std::is_same_v<T, Point>)
+        use(static_cast<double>(value.x)), use(static_cast<double>(value.y));
+    else if constexpr (std::is_same_v<T, Size>)
+        use(static_cast<double>(value.width)), use(static_cast<double>(value.height));
+    else if constexpr (std::is_same_v<T, Insets>)
+        for (const float side : {value.top, value.right, value.bottom, value.left})
+            use(static_cast<double>(side));
+}
+template <class T>
+bool is_within(const void* value, double min, double max) {
+    bool is_within = true;
+    for_each_number(*static_cast<const T*>(value), [&](double number) {
+        is_within = is_within && number >= min && number <= max;  // NaN is not
+    });
+    return is_within;
+}
+
 /// Describes one member, or one inside a member; type, choices and nested description follow from the member itself.
 template <auto... Members>
 constexpr Field field(std::string_view name, std::string_view help, Range range = {}) {
@@ -249,6 +280,7 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
         made.table = &table_of<Type>;
     }
     made.value = &value_type<Type>;
+    made.is_within = &is_within<Type>;
     made.in = [](void* aggregate) -> void* { return Written::in(Path::in(*static_cast<Aggregate*>(aggregate))); };
     made.at = [](const void* aggregate) -> const void* {
         return Written::at(Path::in(*static_cast<const Aggregate*>(aggregate)));

@@ -439,19 +439,30 @@ void Bindings::set_role(SourceIndex index, ElementIndex element, Dependent::Role
         if (dependent.element == element && dependent.role == from) dependent.role = to;
 }
 
-void Bindings::forget(SourceIndex index, ElementIndex element) {
+template <class IsGone>
+void Bindings::forget_if(SourceIndex index, IsGone is_gone) {
     if (index == no_source) return;
     Dependents& of = dependents_[index];
     if (of.several == Dependents::none) return;
     if (of.several == Dependents::one) {
-        if (of.only.element == element) of = {};
+        if (is_gone(of.only)) of = {};
         return;
     }
     std::vector<Dependent>& all = several_[of.several];
-    std::erase_if(all, [element](const Dependent& dependent) { return dependent.element == element; });
+    std::erase_if(all, is_gone);
     if (!all.empty()) return;
     free_several_.push_back(of.several);
     of = {};
+}
+
+void Bindings::forget(SourceIndex index, ElementIndex element) {
+    forget_if(index, [element](const Dependent& dependent) { return dependent.element == element; });
+}
+
+void Bindings::forget(SourceIndex index, Dependent gone) {
+    forget_if(index, [gone](const Dependent& dependent) {
+        return dependent.element == gone.element && dependent.role == gone.role;
+    });
 }
 
 void Bindings::begin() {

@@ -39,8 +39,6 @@ class Bindings {
     // Between frames
 
     void set_sources(Sources sources) { sources_ = std::move(sources); }
-    /// Whether the game or the HUD has a source of this name now.
-    bool is_known(std::string_view name) const;
     const Sources& sources() const { return sources_; }
     /// Whether the game or the HUD has a source of this name now.
     bool is_known(const std::string& name) const { return is_told(name) || sources_.find(name) != nullptr; }
@@ -57,6 +55,8 @@ class Bindings {
     void set_role(SourceIndex index, ElementIndex element, Dependent::Role from, Dependent::Role to);
     /// An element depends on this source no more.
     void forget(SourceIndex index, ElementIndex element);
+    /// The same of one role alone.
+    void forget(SourceIndex index, Dependent dependent);
 
     /// A name that the game is expected to have at some time: that it is not there yet is no problem.
     void declare(const std::string& name) { declared_.insert(name); }
@@ -198,6 +198,8 @@ class Bindings {
     void follow_told(const std::string& name, SourceIndex told);
     bool release_named(SourceIndex index);
     void forget_name(SourceIndex index);
+    template <class IsGone>
+    void forget_if(SourceIndex index, IsGone is_gone);
     SourceIndex derived(std::vector<SourceIndex> from, const detail::Binding& how);
     void grow();
 

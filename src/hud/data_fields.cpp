@@ -10,18 +10,11 @@
 namespace rapido {
 namespace {
 
-struct PoseRange {
-    std::string_view field;
-    PoseField pose;
-    double usual, least, most;
-};
-constexpr std::array<PoseRange, 5> poses{{
-    {"opacity", PoseField::opacity, 1, 0, 1},
-    {"rotation", PoseField::rotation, 0, -36'000, 36'000},
-    {"scale", PoseField::scale, 1, 0, 100},
-    {"shift.x", PoseField::shift_x, 0, -1e5, 1e5},
-    {"shift.y", PoseField::shift_y, 0, -1e5, 1e5},
-}};
+constexpr std::array<std::pair<std::string_view, PoseField>, 5> poses{{{"opacity", PoseField::opacity},
+                                                                       {"rotation", PoseField::rotation},
+                                                                       {"scale", PoseField::scale},
+                                                                       {"shift.x", PoseField::shift_x},
+                                                                       {"shift.y", PoseField::shift_y}}};
 
 class Gatherer {
  public:
@@ -78,9 +71,9 @@ class Gatherer {
         if (value.source() == nullptr) return;
         if (in_list_) return unfit_.push_back(name);
         const auto known =
-            std::find_if(poses.begin(), poses.end(), [&](const PoseRange& range) { return range.field == name; });
+            std::find_if(poses.begin(), poses.end(), [&](const auto& pose) { return pose.first == name; });
         into_.push_back(
-            {name, &field, &value, usual, *value.source(), known != poses.end() ? known->pose : PoseField::none});
+            {name, &field, &value, usual, *value.source(), known != poses.end() ? known->second : PoseField::none});
     }
 
     std::vector<DataField>& into_;
@@ -101,11 +94,9 @@ std::vector<DataField> data_fields(const Kind& kind, void* aggregate, std::vecto
     return fields;
 }
 
-double pose_number(PoseField pose, const Value& value) {
-    const PoseRange& range =
-        *std::find_if(poses.begin(), poses.end(), [pose](const PoseRange& r) { return r.pose == pose; });
+double number_for(const Field& field, double usual, const Value& value) {
     const double number = value.number();
-    return std::isfinite(number) ? std::clamp(number, range.least, range.most) : range.usual;
+    return std::isfinite(number) ? std::clamp(number, field.min, field.max) : usual;
 }
 
 void DataField::apply(const Value& value, const Themes& themes, const ThemeReport& report) const {
@@ -129,19 +120,16 @@ void DataField::apply(const Value& value, const Themes& themes, const ThemeRepor
             static_cast<Themed<std::string>*>(at)->apply(text.empty() ? usual_of<Themed<std::string>>(usual).value()
                                                                       : std::string(text));
             break;
-        case FieldType::themed_number: {
-            const double number = value.number();
-            static_cast<Themed<float>*>(at)->apply(std::isfinite(number)
-                                                       ? static_cast<float>(std::clamp(number, field->min, field->max))
-                                                       : usual_of<Themed<float>>(usual).value());
+        case FieldType::themed_number:
+            static_cast<Themed<float>*>(at)->apply(static_cast<float>(
+                number_for(*field, static_cast<double>(usual_of<Themed<float>>(usual).value()), value)));
             break;
-        }
         case FieldType::image:
             static_cast<ImageName*>(at)->apply(std::string(text));
             break;
         case FieldType::amount:
         case FieldType::amounts:
-            if (pose != PoseField::none) static_cast<Amount*>(at)->apply(pose_number(pose, value));
+            static_cast<Amount*>(at)->apply(number_for(*field, usual_number(), value));
             break;
         default:
             break;

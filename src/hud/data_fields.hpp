@@ -21,6 +21,8 @@ struct DataField {
     Source source{};
     PoseField pose = PoseField::none;
 
+    /// The number of an amount in an aggregate with all defaults.
+    double usual_number() const { return usual != nullptr ? static_cast<const Amount*>(usual)->number() : 0; }
     /// Puts what the source gives into the aggregate: the default where that is nothing of the kind. A word that no theme has is reported.
     void apply(const Value& value, const Themes& themes, const ThemeReport& report) const;
 };
@@ -28,7 +30,7 @@ struct DataField {
 /// All of an aggregate; they point into it. What cannot come from a source, as it stands in a list, is told by its name.
 std::vector<DataField> data_fields(const Kind& kind, void* aggregate, std::vector<std::string>& unfit);
 
-/// The number that a source gives for a field of the pose, within its range; its default where it gives none.
-double pose_number(PoseField pose, const Value& value);
+/// What a source gives for a number: within the range of the field, or the default where it gives none.
+double number_for(const Field& field, double usual, const Value& value);
 
 }  // namespace rapido

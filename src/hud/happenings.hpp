@@ -15,7 +15,8 @@ enum class HappeningKind : std::uint8_t {
     mark,  ///< the detail is the mark, in nanoseconds
     end,
     skipped,  ///< the detail is how many were
-    // Of the truth of an element; the detail is the number of a source of a trigger, from 1, or zero for its value.
+    // Of the truth of an element; the detail is the number of a source of a trigger, from 1, or zero for its value; of
+    // markers that of an emptied thing in this frame, from -1 down.
     gain,  ///< the amount is the change
     loss,
     empty,

@@ -34,8 +34,10 @@ void Readouts::set_triggers(ElementIndex index, std::vector<TriggerSource> trigg
     if (const auto known = triggers_.find(index); known != triggers_.end()) {
         before = std::move(known->second);
         triggers_.erase(known);
-        for (const TriggerSource& trigger : before)
+        for (const TriggerSource& trigger : before) {
+            bindings_.forget(trigger.source, {index, Dependent::Role::trigger});
             bindings_.release(trigger.source);
+        }
     }
     if (triggers.empty()) return;
     for (TriggerSource& trigger : triggers) {
@@ -49,8 +51,10 @@ void Readouts::set_triggers(ElementIndex index, std::vector<TriggerSource> trigg
 
 void Readouts::set_data(ElementIndex index, std::vector<DataSource> data) {
     if (const auto known = data_.find(index); known != data_.end()) {
-        for (const DataSource& before : known->second)
+        for (const DataSource& before : known->second) {
+            bindings_.forget(before.source, {index, Dependent::Role::data});
             bindings_.release(before.source);
+        }
         data_.erase(known);
     }
     if (data.empty()) return;
@@ -140,13 +144,7 @@ void Readouts::free_removed() {
     for (const ElementIndex index : elements_.removed())
         release(index);
     for (const ElementIndex index : elements_.removed()) {
-        if (const auto known = data_.find(index); known != data_.end())
-            for (const DataSource& data : known->second)
-                bindings_.forget(data.source, index);
         set_data(index, {});
-        if (const auto known = triggers_.find(index); known != triggers_.end())
-            for (const TriggerSource& trigger : known->second)
-                bindings_.forget(trigger.source, index);
         set_triggers(index, {});
     }
     const auto gone = [this](ElementIndex index) { return elements_[index].dead; };
@@ -208,7 +206,7 @@ void Readouts::begin_from(ElementIndex index, const Value& value) {
 }
 
 /// Those that begin from another value have had it before.
-void Readouts::take_begun(const FrameTime& time) {
+void Readouts::begin_begun(const FrameTime& time) {
     for (const auto& [index, value] : from_) {
         Readout& readout = all_[index];
         HotElement& hot = elements_.hot(index);
@@ -323,7 +321,7 @@ void Readouts::follow_simple(const FrameTime& time) {
 }
 
 void Readouts::tell_changes(Lane lane, const FrameTime& time) {
-    if (lane == Lane::ordinary) take_begun(time);
+    if (lane == Lane::ordinary) begin_begun(time);
     tell_triggers(time.now());
     for (const ElementIndex index : of(lane).queue) {
         HotElement& hot = elements_.hot(index);

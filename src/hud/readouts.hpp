@@ -47,7 +47,9 @@ struct TriggerSource {
 struct DataSource {
     SourceIndex source = no_source;
     PoseField pose = PoseField::none;
-    std::string field{};
+    std::string name{};            ///< of the field
+    const Field* field = nullptr;  ///< its description
+    double usual = 0;              ///< its default, of a number
 };
 
 /// Follows the values of elements. Those that show what is pending of others are followed after all others, in the same
@@ -179,7 +181,7 @@ class Readouts {
     Value keep_truth(ElementIndex index, const Value& value);
     void tell_change(ElementIndex index, Nanoseconds now);
     void tell_triggers(Nanoseconds now);
-    void take_begun(const FrameTime& time);
+    void begin_begun(const FrameTime& time);
     void report_bands(ElementIndex index, const FrameTime& time);
     std::span<const Value> further_values(std::span<const SourceIndex> sources);
     std::span<const Value> given_to_bands(const Readout& readout);

@@ -122,8 +122,8 @@ struct Hud::State : Parts {
     std::vector<ElementIndex> defined() const;
 
     void follow_bands(ElementIndex index);
-    /// Follows names that the game has set since the last frame.
     void mend_names();
+    /// Follows names that the game has set since the last frame.
     void follow_names();
     void follow_data();
     void look_anew(ElementIndex index);

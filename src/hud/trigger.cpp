@@ -1,5 +1,7 @@
 #include "hud/trigger.hpp"
 
+#include <algorithm>
+
 namespace rapido {
 namespace {
 
@@ -52,7 +54,8 @@ bool CompiledTrigger::waits_for(const Happening& happening) const {
         case HappeningKind::gain:
         case HappeningKind::loss:
         case HappeningKind::empty:
-            return happening.detail == of_source;
+            // Those of the things of markers have numbers below zero.
+            return std::max<std::int64_t>(happening.detail, 0) == of_source;
         default:
             return true;
     }
