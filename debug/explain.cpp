@@ -102,7 +102,6 @@ std::string said(const Source& source, const detail::Binding& bound) {
         }
     }
     if (asked.is_negated()) words = "the opposite of " + words;
-    if (asked.is_scaled()) words += ", scaled";
     if (asked.counts_down()) words += ", as time left";
     return words;
 }

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 #include <utility>
 
 #include "hud/state.hpp"
@@ -14,9 +15,13 @@ constexpr Seconds longest_idle{2};
 constexpr int most_probes = 100;
 constexpr float text_size = 13;  ///< of its texts
 
-FormattedText text_of(std::string_view format) {
+/// A text by a pattern; what is wrong with it is told, and stands in the table, too.
+FormattedText text_of(std::string_view format, std::string_view name, std::optional<Problem>& found) {
     const Result<Format> parsed = Format::parse(format);
     if (parsed) return FormattedText(*parsed);
+    Problem fault = parsed.problems().front();
+    fault.message = "probe '" + std::string(name) + "': " + fault.message;
+    found = std::move(fault);
     // What is wrong with a pattern stands where its value would.
     std::string says;
     for (const char c : parsed.problems().front().message) {
@@ -46,7 +51,9 @@ std::shared_ptr<ProbeList> ProbeList::of_thread() {
 
 std::size_t ProbeList::add(std::string_view group, std::string_view name, std::string_view format) {
     const std::size_t index = all_.size();
-    all_.push_back({group, name, text_of(format), {}, Seconds{0}, format != "{}"});
+    std::optional<Problem> fault;
+    FormattedText text = text_of(format, name, fault);
+    all_.push_back({group, name, std::move(text), {}, Seconds{0}, format != "{}", std::move(fault)});
     const auto place = std::upper_bound(ordered_.begin(), ordered_.end(), group,
                                         [this](std::string_view a, std::size_t b) { return a < all_[b].group; });
     ordered_.insert(place, index);
@@ -172,7 +179,12 @@ namespace {
 class RunningTable final : public ProbeTable {
  public:
     explicit RunningTable(std::shared_ptr<ProbeList> list) : list_(std::move(list)) {}
-    void begin_frame(Seconds step) override { list_->begin_frame(step); }
+    void begin_frame(Seconds step, ProblemLog& problems) override {
+        list_->begin_frame(step);
+        list_->tell_faults([&](std::size_t line, const Problem& fault) {
+            if (told_.insert(line).second) problems.report(fault);
+        });
+    }
 
     /// Twice a second, the corner in which it covers least; it stays where it is, if that is as good as any other.
     std::optional<Anchor> better_corner(const Parts& hud) override {
@@ -198,7 +210,8 @@ class RunningTable final : public ProbeTable {
 
  private:
     std::shared_ptr<ProbeList> list_;
-    int frames_ = 0;  ///< since it was put into a corner
+    int frames_ = 0;              ///< since it was put into a corner
+    std::set<std::size_t> told_;  ///< lines with a fault
 };
 
 }  // namespace

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -21,6 +22,12 @@ class ProbeList final : public detail::EntryReader {
     void write(std::size_t index, const Value& value);
     /// A HUD that shows the list begins a frame, so much after the one before.
     void begin_frame(Seconds step);
+    /// Gives the number and the fault of each line that is shown and has a wrong pattern.
+    template <class Tell>
+    void tell_faults(Tell tell) const {
+        for (const std::size_t index : shown_)
+            if (all_[index].fault) tell(index, *all_[index].fault);
+    }
 
     // As a container: those that were written lately.
 
@@ -37,7 +44,8 @@ class ProbeList final : public detail::EntryReader {
         KeptValue value;
         Seconds idle{0};
         bool has_own_format = true;  ///< another one than the usual one
-        std::string_view unit{};     ///< in which a time is shown where nothing else is said
+        std::optional<Problem> fault{};
+        std::string_view unit{};  ///< in which a time is shown where nothing else is said
     };
     std::vector<Field> fields_{{"key", Value::Type::uint64},
                                {"group", Value::Type::text},

@@ -8,6 +8,7 @@
 #include "hud/definition_tables.hpp"
 #include "hud/state.hpp"
 #include "rapido/debug.hpp"
+#include "rapido/value/expression.hpp"
 
 namespace rapido {
 namespace {
@@ -83,8 +84,22 @@ void RunningRecording::drop_unused(const HudDefinition& definition) {
 }
 
 void RunningRecording::name_one(Source& source, const std::string& owner, const std::string& field) {
-    const Binding& binding = source.binding();
+    const Binding binding = source.binding();
     if (!source.is_given() || is_plain_constant(binding)) return;
+    // What is computed is written, with names for what it is computed from; else its result is what is kept.
+    if (binding.computation() != nullptr) {
+        const auto unnamed = [](const Binding& leaf) {
+            return leaf.access() == Binding::Access::name ? leaf : Binding::named("x");
+        };
+        if (!write_expression(Source(binding.with_leaves(unnamed))).empty()) {
+            source = Source(binding.with_leaves([&](const Binding& leaf) {
+                Source read(leaf);
+                name_one(read, owner, field);
+                return read.binding();
+            }));
+            return;
+        }
+    }
     Tracked made;
     std::string name;
     if (binding.access() == Binding::Access::name) {

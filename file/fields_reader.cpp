@@ -387,10 +387,10 @@ void FieldsReader::read_sources(const toml::node& node, void* into, const std::s
     }
 }
 
-/// A name, a constant, or a table `{ source, scale, offset }`.
+/// A name, a constant, or a table `{ source, time_left }`.
 void FieldsReader::read_source(const toml::node& node, void* into, const std::string& name) {
     Source& source = *static_cast<Source*>(into);
-    if (const toml::table* table = node.as_table()) return read_scaled(*table, source, name);
+    if (const toml::table* table = node.as_table()) return read_source_table(*table, source, name);
     const auto text = node.value_exact<std::string>();
     if (text && texts_.contains(&node)) {
         source = Source(detail::Binding::kept(Value(std::string_view(*text))));
@@ -442,31 +442,26 @@ Result<Source> FieldsReader::named_source(std::string_view name, const toml::nod
     return made;
 }
 
-void FieldsReader::read_scaled(const toml::table& table, Source& source, const std::string& name) {
-    double scale = 1;
-    double offset = 0;
-    bool is_scaled = false, is_time_left = false;
+void FieldsReader::read_source_table(const toml::table& table, Source& source, const std::string& name) {
+    bool is_time_left = false;
     const toml::node* from = table.get("source");
     for (const auto& [key, node] : table) {
-        const bool is_scale = key.str() == "scale";
-        if (is_scale || key.str() == "offset") {
-            is_scaled = true;
-            const Field any{.name = key.str(), .type = FieldType::number};
-            if (const auto number = read_number(node, any, "'" + std::string(key.str()) + "' in " + name))
-                (is_scale ? scale : offset) = *number;
-        } else if (key.str() == "time_left") {
+        if (key.str() == "time_left") {
             if (const auto truth = node.value_exact<bool>())
                 is_time_left = *truth;
             else
                 expected(node, "'time_left' in " + name, "true or false");
+        } else if (key.str() == "scale" || key.str() == "offset") {
+            fail(ProblemCode::unknown_key, node, "unknown key '" + std::string(key.str()) + "' in " + name,
+                 "an amount is computed since version 0.2, as in \"plane.speed * 3.6\"; 'rapido format --from 0.1' "
+                 "does so");
         } else if (key.str() != "source") {
-            unknown_key(key, {"source", "scale", "offset", "time_left"}, name);
+            unknown_key(key, {"source", "time_left"}, name);
         }
     }
     if (from == nullptr) return fail(ProblemCode::missing_key, table, name + " has no 'source'");
     if (from->is_table()) return expected(*from, "'source' in " + name, "the name of a source, or a constant");
     read_source(*from, &source, "'source' in " + name);
-    if (is_scaled) source = source.scaled(scale, offset);
     if (is_time_left) source = source.as_time_left();
 }
 

@@ -133,7 +133,7 @@ class FieldsReader {
                       const std::string& path, std::size_t most);
     void read_source(const toml::node& node, void* into, const std::string& name);
     Result<Source> named_source(std::string_view name, const toml::node& node, const std::string& owner);
-    void read_scaled(const toml::table& table, Source& source, const std::string& name);
+    void read_source_table(const toml::table& table, Source& source, const std::string& name);
     bool in_range(double number, const Field& field, const toml::node& node, const std::string& name);
     std::optional<double> read_number(const toml::node& node, const Field& field, const std::string& name);
     std::vector<double> read_numbers(const toml::node& node, const Field& field, const std::string& name,

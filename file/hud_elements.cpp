@@ -56,13 +56,17 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
         return names;
     };
     const toml::node* const node = table.get("kind");
+    dropped_.push_back(id_of(table));
     if (node == nullptr)
         return reader_.fail(ProblemCode::missing_key, table,
                             "an element without a 'kind'; expected " + one_of(known_kinds()),
                             table.contains("type") ? "write 'kind' in place of 'type'" : "");
     if (!node->is_string()) return reader_.expected(*node, "'kind' of an element", one_of(known_kinds()));
     const std::string name = node->value_or(std::string());
-    if (const Component* const component = components_.find(name)) return read_stamp(*component, table, around);
+    if (const Component* const component = components_.find(name)) {
+        dropped_.pop_back();
+        return read_stamp(*component, table, around);
+    }
     const Kind* const kind = find_kind(name);
     if (kind == nullptr) {
         const std::string_view now = renamed_word("kind", name);
@@ -72,6 +76,7 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
                             "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(known_kinds()),
                             std::move(hint));
     }
+    dropped_.pop_back();
     const Kind& found = *kind;
     std::vector<std::string_view> others{"kind", "style"};
     if (found.can.holds_children) others.push_back("element");
@@ -87,12 +92,12 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
     reader_.read(table, *found.table, element.data(), owner, locations);
     reader_.require(tables, *found.table, owner);
     const std::string path = put_inside(element, table, around, owner.name);
-    if (problems.count() > before) damaged.push_back(locations.location);
+    if (problems.count() > before || around.is_damaged) damaged_.push_back(locations);
     const int panels = found.panels(element.data());
     definition.elements.push_back(element.element());
     definition.element_locations.push_back(std::move(locations));
-    if (found.can.holds_children) read_inner(table, {path, false, around.depth});
-    if (found.can.tells) read_panels(table, panels, owner.name, {path, false, around.depth + 1});
+    if (found.can.holds_children) read_inner(table, {path, false, around.depth, around.is_damaged});
+    if (found.can.tells) read_panels(table, panels, owner.name, {path, false, around.depth + 1, around.is_damaged});
 }
 
 /// The panels of a list or of markers: stamps of its component, each with the sources of an entry as its parameters.
@@ -176,9 +181,10 @@ void HudReader::read_stamp(const Component& component, const toml::table& table,
                             "a component cannot hold itself");
     const std::size_t before = problems.count();
     const Stamp* const stamp = components_.stamp(component, table, name);
+    if (stamp == nullptr) return dropped_.push_back(id_of(table));
+    const bool is_damaged = problems.count() > before || around.is_damaged;
     Locations locations;
     locations.location = reader_.place(table);
-    if (stamp == nullptr) return damaged.push_back(locations.location);
     WrittenElement element{Panel{.plate = false}};
     const Table& panel = *kind_of<Panel>().table;
     void* const into = element.data();
@@ -193,7 +199,7 @@ void HudReader::read_stamp(const Component& component, const toml::table& table,
     reader_.read(stamp->own, panel, into, own, locations);
     reader_.require(std::array{&table}, panel, own);
     const std::string path = put_inside(element, table, around, name);
-    if (problems.count() > before) damaged.push_back(locations.location);
+    if (problems.count() > before || is_damaged) damaged_.push_back(locations);
     definition.elements.push_back(element.element());
     definition.element_locations.push_back(std::move(locations));
 
@@ -201,10 +207,10 @@ void HudReader::read_stamp(const Component& component, const toml::table& table,
     gather_paths(stamp->elements, "", names);
     reader_.set_names(&names);
     read_items("element", stamp->elements, [&](const toml::table& item) {
-        read_element(item, {path, true, around.depth + 1});
+        read_element(item, {path, true, around.depth + 1, is_damaged});
     });
     reader_.set_names(names.around);
-    read_inner(stamp->own, {path, false, around.depth});
+    read_inner(stamp->own, {path, false, around.depth, around.is_damaged});
 }
 
 }  // namespace rapido

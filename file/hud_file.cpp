@@ -14,10 +14,21 @@ namespace fs = std::filesystem;
 
 constexpr std::size_t largest_hud = 4'000'000;
 
-Result<HudDefinition> definition_of(HudReader& reader) {
+/// Makes what could be read, only to see what else is wrong with it.
+void add_what_else(HudReader& reader, const Hud& trial, bool knows_names) {
+    if (reader.problems.count() >= FirstProblems::most) return;
+    for (const Problem& problem : trial.problems())
+        if (!reader.follows_from_fault(problem) && (knows_names || problem.code != ProblemCode::unknown_source))
+            reader.problems.add(problem);
+}
+
+Result<HudDefinition> definition_of(HudReader& reader, bool is_part = false) {
     reader.read();
-    if (reader.problems.count() > 0) return reader.problems.take();
-    return std::move(reader.definition);
+    if (reader.problems.count() == 0) return std::move(reader.definition);
+    if (is_part) return reader.problems.take();
+    // All faults are told at once. Which names the game has is known only of a HUD that declares them.
+    add_what_else(reader, Hud(reader.definition), !reader.definition.sources.empty());
+    return reader.problems.take();
 }
 
 std::string folder_of(const std::string& path) {
@@ -44,7 +55,7 @@ Result<HudDefinition> read_hud_part(std::string_view text, const std::string& na
     HudReader reader(text, name);
     reader.set_part();
     reader.share_limit(copied);
-    return definition_of(reader);
+    return definition_of(reader, true);
 }
 
 Result<HudDefinition> read_hud_file(const std::string& path) {
@@ -78,14 +89,7 @@ Problems check_hud(std::string_view text, const std::string& name, const Sources
                    ImageFinder* images, const IncludeReader& includes) {
     HudReader reader(text, name, includes);
     reader.read();
-    // What could be read is made, only to see what else is wrong with it.
-    const Hud trial(reader.definition, sources, measurer, images);
-    for (const Problem& problem : trial.problems()) {
-        // What a damaged table lacks as a whole, it may lack because of the damage.
-        const bool follows =
-            std::find(reader.damaged.begin(), reader.damaged.end(), problem.location) != reader.damaged.end();
-        if (!follows) reader.problems.add(problem);
-    }
+    add_what_else(reader, Hud(reader.definition, sources, measurer, images), true);
     return reader.problems.take();
 }
 

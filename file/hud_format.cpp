@@ -225,10 +225,10 @@ Result<std::string> format_hud(std::string_view text, const std::string& name) {
 Result<std::string> upgrade_hud(std::string_view text, const std::string& name) {
     if (std::optional<Problem> problem = problem_of(text, name)) return *std::move(problem);
     toml_text::Text apart = take_apart(text);
-    upgrade(apart);
+    const std::size_t joined = upgrade(apart);
     std::string made = written(apart);
     const toml::parse_result before = toml::parse(text, name), after = toml::parse(made, name);
-    if (!after || count_of_values(before.table()) != count_of_values(after.table()))
+    if (!after || count_of_values(before.table()) != count_of_values(after.table()) + joined)
         return Problem{{name}, "cannot be upgraded without losing something of it", "", ProblemCode::other};
     return made;
 }

@@ -126,6 +126,21 @@ void HudReader::parse_include(const toml::node& named, const std::string& path, 
     inside_.erase(path);
 }
 
+bool HudReader::follows_from_fault(const Problem& problem) const {
+    if (is_full_) return true;
+    const auto is_of = [&](const Locations& table) {
+        const auto is_it = [&](const auto& field) { return field.second == problem.location; };
+        return table.location == problem.location || std::any_of(table.fields.begin(), table.fields.end(), is_it);
+    };
+    const bool is_in_format = problem.code == ProblemCode::bad_format;
+    if (!is_in_format && std::any_of(damaged_.begin(), damaged_.end(), is_of)) return true;
+    if (problem.code != ProblemCode::unknown_name) return false;
+    return std::any_of(dropped_.begin(), dropped_.end(), [&](const std::string& id) {
+        return problem.message.find("'" + id + "'") != std::string::npos ||
+               problem.message.find("." + id + "'") != std::string::npos;
+    });
+}
+
 // --- The whole
 
 void HudReader::read_lists(const toml::table& top) {
@@ -193,7 +208,7 @@ void HudReader::read_list_of(const toml::key& key, const toml::node& node, const
         const std::size_t before = problems.count();
         reader_.read(table, description, &list.emplace_back(), owner, locations);
         reader_.require(std::array{&table}, description, owner);
-        if (problems.count() > before) damaged.push_back(locations.location);
+        if (problems.count() > before) damaged_.push_back(locations);
     });
 }
 

@@ -28,7 +28,9 @@ class HudReader {
 
     HudDefinition definition;
     FirstProblems problems;
-    std::vector<Location> damaged;  ///< tables with faults of their own
+    /// Whether a problem of what was read may come from a fault of the reading: of a table with a fault nothing more is said but what
+    /// stands in a format, and nothing of names of what was left out.
+    bool follows_from_fault(const Problem& problem) const;
 
     void read();
 
@@ -92,7 +94,8 @@ class HudReader {
     struct Around {
         std::string path{};  ///< of the panel; empty is the screen
         bool is_stamp = false;
-        int depth = 0;  ///< how many stamps stand around
+        int depth = 0;            ///< how many stamps stand around
+        bool is_damaged = false;  ///< the stamp around lacks something
     };
     static std::string name_of(std::string_view kind, const toml::table& table);
     void read_element(const toml::table& table, const Around& around);
@@ -118,7 +121,9 @@ class HudReader {
         Location place;
     };
     std::vector<WithoutComponent> without_component_;
-    bool is_full_ = false;
+    std::vector<Locations> damaged_;    ///< of tables with faults of their own
+    std::vector<std::string> dropped_;  ///< ids of elements that are left out
+    bool is_full_ = false;              ///< what comes then is left out
     bool is_part_ = false;
 };
 

@@ -36,6 +36,7 @@ void HudReader::read_text_style(const toml::key& key, const toml::table& table) 
         if (field.str() == "id" || text_style_table.find(field.str()) == nullptr)
             owner.other_keys.push_back(field.str());
     reader.read(table, text_style_table, &style, owner, locations);
+    if (told_elsewhere.count() > 0) damaged_.push_back(locations);
     style.id = key.str();
     const auto included = std::find_if(definition.styles.begin(), definition.styles.end(),
                                        [&](const TextStyle& other) { return other.id == style.id; });

@@ -109,6 +109,7 @@ class Upgrade {
  public:
     void upgrade_section(Section& section) {
         upgrade_kind(section.items);
+        upgrade_scaled(section.items);
         if (section.header.empty()) return upgrade_items(section.items, order_of(section));
         const std::string brackets = section.header.starts_with("[[") ? "[[" : "[";
         const std::string_view name =
@@ -131,6 +132,9 @@ class Upgrade {
         section.header = brackets + path + (brackets.size() == 2 ? "]]" : "]");
         upgrade_items(section.items, inside.order, inside.is_style);
     }
+
+    /// How many values stand in another one now.
+    std::size_t joined() const { return joined_; }
 
  private:
     /// The table that a header, or the parts of a key before the last, lead into.
@@ -174,6 +178,31 @@ class Upgrade {
         if (text.empty() || (text.front() != '"' && text.front() != '\'')) return;
         if (const std::string_view now = renamed_word(key, bare(text)); !now.empty()) set_bare(text, now);
         text = upgraded_pattern(text);
+    }
+
+    /// What was scaled and moved is computed: `{ source = "a", scale = 2 }` is `"a * 2"`. What the HUD tells as a time became a number.
+    bool upgrade_scaled(std::vector<Item>& items) {
+        const TextValue* const source = find_value(items, "source");
+        const TextValue* const scale = find_value(items, "scale");
+        const TextValue* const offset = find_value(items, "offset");
+        if (source == nullptr || source->text.empty() || (scale == nullptr && offset == nullptr)) return false;
+        std::string written(bare(source->text));
+        const std::string_view last = std::string_view(written).substr(written.rfind('.') + 1);
+        constexpr std::array<std::string_view, 4> times{"left", "elapsed", "duration", "frame_time"};
+        if (written.find('.') != std::string::npos && std::find(times.begin(), times.end(), last) != times.end())
+            written = "seconds(" + written + ")";
+        else if (written.find(' ') != std::string::npos)
+            written = "(" + written + ")";
+        if (scale != nullptr && scale->text != "1") written += " * " + scale->text;
+        if (offset != nullptr && offset->text.starts_with('-'))
+            written += " - " + offset->text.substr(1);
+        else if (offset != nullptr && offset->text != "0")
+            written += " + " + offset->text;
+        const std::string quoted = '"' + written + '"';
+        joined_ += std::erase_if(
+            items, [](const Item& item) { return bare(item.key) == "scale" || bare(item.key) == "offset"; });
+        find_value(items, "source")->text = quoted;
+        return true;
     }
 
     static TextValue* find_value(std::vector<Item>& items, std::string_view key) {
@@ -228,11 +257,16 @@ class Upgrade {
                 upgrade_value(item.value, order, key);
             return;
         }
+        if (upgrade_scaled(value.items) && value.items.size() == 1) {
+            value = TextValue(std::move(value.items.front().value));
+            return;
+        }
         if (is_element) upgrade_kind(value.items);
         upgrade_items(value.items, is_element ? order_of_element(value.items) : order);
     }
 
     std::map<std::string, Inside, std::less<>> open_;  ///< by the header that was read last
+    std::size_t joined_ = 0;
 };
 
 }  // namespace
@@ -282,10 +316,11 @@ std::string upgraded_pattern(std::string_view pattern) {
     return made;
 }
 
-void upgrade(toml_text::Text& text) {
+std::size_t upgrade(toml_text::Text& text) {
     Upgrade upgrade;
     for (Section& section : text.sections)
         upgrade.upgrade_section(section);
+    return upgrade.joined();
 }
 
 }  // namespace rapido

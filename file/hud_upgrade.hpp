@@ -21,7 +21,7 @@ std::string renamed_hint(std::string_view now);
 
 /// Writes the pieces of a pattern of version 0.1, `{<key>}...{</>}`, as `{#key}...{/key}`.
 std::string upgraded_pattern(std::string_view pattern);
-/// Gives a HUD file of version 0.1 the names of today.
-void upgrade(toml_text::Text& text);
+/// Gives a HUD file of version 0.1 the names of today. Returns how many values it then has less, as they stand in one that is computed.
+std::size_t upgrade(toml_text::Text& text);
 
 }  // namespace rapido

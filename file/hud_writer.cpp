@@ -324,11 +324,7 @@ class HudWriter {
             written = std::to_string(constant.int64());
         else
             written = real_text(constant.real());
-        if (!binding.is_scaled() && !binding.counts_down()) return written;
-        written = "{ source = " + written;
-        if (binding.is_scaled())
-            written += ", scale = " + number_text(binding.scale()) + ", offset = " + number_text(binding.offset());
-        return written + (binding.counts_down() ? ", time_left = true }" : " }");
+        return binding.counts_down() ? "{ source = " + written + ", time_left = true }" : written;
     }
 
     /// What a constant is that a file can say; no value for all else.

@@ -247,6 +247,10 @@ HudDefinition RecordingLineReader::read_part(const Json& hud) {
     if (has_old_names_)
         if (Result<std::string> upgraded = upgrade_hud(text, name_)) text = *std::move(upgraded);
     Result<HudDefinition> read = read_hud_part(text, name_, copied_);
+    // One that was made before its version was released may still scale a source.
+    if (!read && text.find("scale = ") != std::string::npos)
+        if (const Result<std::string> upgraded = upgrade_hud(text, name_))
+            if (Result<HudDefinition> again = read_hud_part(*upgraded, name_, copied_)) read = std::move(again);
     if (read) {
         elements_ += read->elements.size();
         if (elements_ > most_elements)

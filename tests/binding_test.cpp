@@ -87,7 +87,7 @@ TEST(Source, of_a_shared_pointer_dies_with_its_object) {
     EXPECT_EQ(shown(hud, "houses"), "gone");
 }
 
-TEST(Source, is_scaled_and_negated_by_declaration) {
+TEST(Source, is_computed_with_and_negated_by_declaration) {
     float speed = 10;
     int celsius = 100;
     bool paused = false;
@@ -96,12 +96,12 @@ TEST(Source, is_scaled_and_negated_by_declaration) {
     sources.set("speed", watch(speed));
     HudDefinition definition;
     definition.timers.push_back({.id = "fire", .duration = 10s});
-    definition.elements = {Text{.id = "kmh", .value = watch(speed).scaled(3.6), .format = "{:.1f} km/h"},
-                           Text{.id = "named", .value = Source("speed").scaled(2).scaled(2, 1), .format = "{:.0f}"},
-                           Text{.id = "fahrenheit", .value = watch(celsius).scaled(1.8, 32), .format = "{:.0f} °F"},
-                           Text{.id = "none", .value = watch(text).scaled(2)},
+    definition.elements = {Text{.id = "kmh", .value = watch(speed) * 3.6, .format = "{:.1f} km/h"},
+                           Text{.id = "named", .value = Source("speed") * 2 * 2 + 1, .format = "{:.0f}"},
+                           Text{.id = "fahrenheit", .value = watch(celsius) * 1.8 + 32, .format = "{:.0f} °F"},
+                           Text{.id = "none", .value = watch(text) * 2},
                            Text{.id = "not", .value = watch(paused).negated()},
-                           Text{.id = "tenths", .value = Source("fire.left").scaled(10), .format = "{:.0f}"}};
+                           Text{.id = "tenths", .value = Source("fire.left") / 100ms, .format = "{:.0f}"}};
     Hud hud(definition, sources);
     EXPECT_EQ(hud.problems(), Problems{});
     update(hud, 0s);

@@ -218,6 +218,10 @@ TEST(Condition, says_what_is_wrong_and_where) {
               "a source)"},
              {"5s > a", "has a number with letters behind it, at character 1 (a time is written in seconds)"},
              {"a..b", "has the name 'a..b', which lacks a part, at character 1"},
+             {"a > and.b",
+              "has the name 'and.b', which begins with a word that has a meaning of its own, at character 5"},
+             {"!screen.width",
+              "has the name '!screen.width', which begins with a word that has a meaning of its own, at character 1"},
              {"a > none",
               "compares with 'none', which is neither less nor more than anything, at character 9 (write '== "
               "none' or '!= none')"},
@@ -247,6 +251,85 @@ TEST(Condition, says_what_is_wrong_and_where) {
     ASSERT_EQ(hud.problems().size(), 1U);
     EXPECT_EQ(hud.problems()[0].message,
               "'value' of text 't' is computed from more than 64 terms, or more than 16 deep");
+}
+
+TEST(Sources, warn_of_names_that_no_file_can_ask_for) {
+    struct Row {
+        const char* name;
+        const char* fault;  ///< null for a good one
+    };
+    const std::vector<Row> rows{
+        {"plane.water", nullptr},
+        {"_a-b.2", nullptr},
+        {"andes.or", nullptr},
+        {"min", nullptr},
+        {"timer:fire.start_when#2", nullptr},
+        {"", "is empty"},
+        {"2nd", "does not begin with a letter or '_'"},
+        {"my score", "has other signs than letters, digits, '_' and '-', and '.' between its parts"},
+        {"h\u00f6he", "has other signs than letters, digits, '_' and '-', and '.' between its parts"},
+        {"a.", "lacks a part"},
+        {"not.b", "begins with a word that has a meaning of its own"},
+        {"screen", "begins with a word that has a meaning of its own"}};
+    int value = 3;
+    for (const Row& row : rows) {
+        Sources before;
+        before.set(row.name, watch(value));
+        Sources later;
+        const Hud hud({}, before);
+        Hud follows({}, later);
+        later.set(row.name, watch(value));
+        update(follows, 0s);
+        for (const Hud* const told : {&hud, static_cast<const Hud*>(&follows)}) {
+            if (row.fault == nullptr) {
+                EXPECT_EQ(told->problems(), Problems{}) << row.name;
+                continue;
+            }
+            ASSERT_EQ(told->problems().size(), 1U) << row.name;
+            EXPECT_EQ(told->problems()[0].message, "the name of source '" + std::string(row.name) + "' " + row.fault);
+            EXPECT_EQ(told->problems()[0].severity, Severity::warning);
+        }
+    }
+    // It can be shown all the same.
+    Sources odd;
+    odd.set("my score", watch(value));
+    Hud hud({.elements = {Text{.id = "t", .value = by_name("my score")}}}, odd);
+    update(hud, 0s);
+    EXPECT_EQ(hud.text_of(hud.find("t")), "3");
+}
+
+TEST(Condition, counts_seconds_as_a_number_and_says_so) {
+    Nanoseconds time = 90s;
+    int count = 7;
+    Sources sources;
+    sources.set("t", watch(time));
+    sources.set("n", watch(count));
+    struct Row {
+        Source source;
+        const char* text;  ///< as a file writes it; null where it cannot
+        double value;
+    };
+    for (const Row& row : std::vector<Row>{{Source("t") / 1s, "seconds(t)", 90},
+                                           {Source("t") / 500ms + 1, "seconds(t) / 0.5 + 1", 181},
+                                           {Source("n") / 1s * 2, "seconds(n) * 2", 14},
+                                           {(Source("t") - Source("n")) / 1s, "seconds(t - n)", 83},
+                                           {Source("t") > 80s && Source("n") < 8, "t > 80 and n < 8", 1},
+                                           {Source("n") + 2s, nullptr, 9},
+                                           {Source("n") * 2s, nullptr, 14},
+                                           {Source("n") * 0.1F, nullptr, 0.7F}}) {
+        Hud hud({}, sources);
+        const ElementRef shown = hud.add(Text{.id = "t", .value = row.source});
+        update(hud, 0s);
+        EXPECT_NEAR(hud[shown].truth.number(), row.value, 1e-6);
+        EXPECT_EQ(write_expression(row.source), row.text != nullptr ? row.text : "");
+        if (row.text == nullptr) continue;
+        const Result<Source> read = parse_expression(row.text);
+        ASSERT_TRUE(read) << row.text;
+        EXPECT_TRUE(read->is_same(row.source) || write_expression(*read) == row.text);
+        const ElementRef again = hud.add(Text{.id = "u", .value = *read});
+        update(hud, 0s);
+        EXPECT_EQ(hud[again].truth.number(), hud[shown].truth.number()) << row.text;
+    }
 }
 
 TEST(Condition, follows_its_inputs_wherever_they_come_from) {

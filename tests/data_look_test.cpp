@@ -109,6 +109,49 @@ TEST(Data, turns_moves_scales_and_dims_what_is_drawn) {
     EXPECT_EQ(hud[arrow].opacity, 1) << "limited to its range";
 }
 
+TEST(Data, says_once_which_image_is_missing_whoever_asks_for_it) {
+    Images images("");
+    ASSERT_TRUE(images.add("coin.png", 8, 8, std::vector<Color>(64, rgb(0xff0000))));
+    int value = 3;
+    Hud hud({.elements = {Text{.id = "t", .value = watch(value), .format = "{} {#coin/}"}, Notice{.id = "n"},
+                          Image{.id = "i", .image = "coin.png"}}},
+            {}, &Stage::fonts(), &images);
+    const FunctionCatalogue words([](std::string_view text) -> std::optional<std::string> {
+        if (text == "{} gems") return "{} {#gem/}";
+        if (text == "hello") return "hallo {#flag/}";
+        return std::nullopt;
+    });
+    const std::vector<std::pair<std::string, std::function<void()>>> calls{
+        {"", [] {}},
+        {"lamp.png", [&] { hud.set_format(hud.find("t"), "{} {#lamp/}"); }},
+        {"", [&] { hud.set_format(hud.find("t"), "{} gems"); }},
+        {"gem.png",
+         [&] {
+             Language german;
+             german.tag = "de";
+             german.catalogue = &words;
+             hud.set_language(german);
+         }},
+        {"flag.png", [&] { hud.notify(hud.find("n"), {.text = "hello"}); }},
+        {"other.png", [&] { hud.change<Image>(hud.find("i"), [](Image& image) { image.image = "other.png"; }); }},
+        {"last.png",
+         [&] {
+             hud.reset(hud.find("t"));
+             hud.change<Text>(hud.find("t"), [](Text& text) { text.format = "{#last/}"; });
+         }},
+    };
+    for (const auto& [missing, call] : calls) {
+        call();
+        for (int i = 0; i < 3; ++i)
+            update(hud, 16ms);
+        const auto told = hud.new_problems();
+        ASSERT_EQ(told.size(), missing.empty() ? 0U : 1U) << missing;
+        if (missing.empty()) continue;
+        EXPECT_EQ(told[0].code, ProblemCode::missing_image);
+        EXPECT_NE(told[0].message.find("'" + missing + "'"), std::string::npos) << told[0].message;
+    }
+}
+
 TEST(Data, gives_images_and_fonts_and_says_what_is_missing_once) {
     std::string icon = "red", family = "monospace";
     Images images("");

@@ -39,9 +39,15 @@ TEST(Probes, show_times_in_a_unit_that_says_something_and_what_is_wrong_with_a_p
         update(hud, 16ms);
         EXPECT_NE(table_of(hud).find("time=" + expected), std::string::npos) << table_of(hud);
     }
-    RAPIDO_PROBE_AS("{:q}", 5);
-    update(hud, 16ms);
-    EXPECT_NE(table_of(hud).find("spec"), std::string::npos) << table_of(hud);
+    EXPECT_EQ(hud.problems(), Problems{});
+    for (int i = 0; i < 3; ++i) {
+        RAPIDO_PROBE_AS("{:q}", 5);
+        update(hud, 16ms);
+        EXPECT_NE(table_of(hud).find("spec"), std::string::npos) << table_of(hud);
+        ASSERT_EQ(hud.problems().size(), 1U);
+        EXPECT_EQ(hud.problems()[0].code, ProblemCode::bad_format);
+        EXPECT_TRUE(hud.problems()[0].message.starts_with("probe '5': ")) << hud.problems()[0].message;
+    }
     update(hud, 3s);  // the next test of this thread sees nothing of it
 }
 

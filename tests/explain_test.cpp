@@ -145,7 +145,7 @@ TEST(Explain, names_what_it_reads) {
                                            {watch([] { return 4; }), "reads a callable or live value of the game: 4"},
                                            {7, "reads a constant: 7"},
                                            {"nobody", "reads 'nobody', a name that nobody has set,: no value"},
-                                           {watch(value).scaled(2), "reads a variable of the game, scaled: 6"}}) {
+                                           {watch(value) * 2, "reads what is computed as `#1 * 2`: 6"}}) {
         const auto text = hud.add(Text{.id = "t", .value = row.source});
         update(hud, 16ms);
         const std::string says = line_of(explain(hud, text), ExplainedPart::source);

@@ -105,6 +105,16 @@ layer = 99999
 padding = 2
 [[timer]]
 duration = "long"
+[[element]]
+kind = "text"
+id = "lost"
+inside = "nowhere"
+format = "x"
+[[element]]
+kind = "text"
+id = "in_dropped"
+inside = "score"
+format = "x"
 )";
     const std::vector<std::string> expected{
         "hud.toml:1:1: error: unknown key 'desgin' in the HUD; did you mean 'design'?",
@@ -129,10 +139,13 @@ duration = "long"
         "hud.toml:17:1: error: text has no 'id'",
         "hud.toml:20:8: error: 'size' of text is 0; expected 1 to 10000 px",
         "hud.toml:21:10: error: 'weight' of text is a number; expected a whole number",
+        "hud.toml:22:14: error: text '': format \"{:.f}\": a precision needs digits after its '.'",
         "hud.toml:23:9: error: 'layer' of text is 99999; expected -1000 to 1000",
         "hud.toml:24:1: error: unknown key 'padding' in text",
         "hud.toml:25:1: error: timer has no 'id'",
         "hud.toml:26:12: error: 'duration' of timer is a text; expected a number",
+        // What a fault of the reading explains is not told: there is no panel 'score', as its kind is unknown.
+        "hud.toml:30:11: error: 'inside' of text 'nowhere.lost': no panel 'nowhere'",
     };
     EXPECT_EQ(texts(read_hud(text, "hud.toml").problems()), expected);
 }

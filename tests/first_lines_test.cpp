@@ -147,6 +147,27 @@ TEST(FirstLines, of_a_timer_that_the_game_starts_start_what_waits_for_it) {
     EXPECT_EQ(starts(), "");
 }
 
+TEST(FirstLines, of_a_change_that_what_the_game_has_set_covers_say_so) {
+    int hull = 50;
+    Hud hud({.elements = {Text{.id = "t", .value = watch(hull), .color = rgb(0xffffff)}}});
+    const ElementRef text = hud.find("t");
+    hud.set_format(text, "{} set");
+    hud.change<Text>(text, [](Text& changed) { changed.size = 30; });
+    EXPECT_EQ(said(hud), "");
+    hud.change<Text>(text, [](Text& changed) {
+        changed.format = "{} changed";
+        changed.color = rgb(0xff0000);
+    });
+    EXPECT_EQ(said(hud),
+              "warning: the changed 'format' of text 't' is not seen, as 'set_format' of the game lies over it; call "
+              "'reset', or 'set_format' again\n");
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text_of(text), "50 set");
+    hud.reset(text);
+    update(hud, 16ms);
+    EXPECT_EQ(hud.text_of(text), "50 changed");
+}
+
 TEST(FirstLines, of_messages_with_words_for_a_value_are_refused) {
     Hud hud;
     const auto news = hud.add(Notice{.id = "news"});

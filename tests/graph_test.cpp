@@ -171,7 +171,7 @@ TEST(Graph, draws_a_line_through_what_it_knows) {
 TEST(FrameMeter, tells_how_long_a_frame_took) {
     HudDefinition definition;
     definition.frame_meters.push_back({.id = "f"});
-    definition.elements.push_back(Text{.id = "t", .value = Source("f.frame_time").scaled(1000), .format = "{:.0f} ms"});
+    definition.elements.push_back(Text{.id = "t", .value = Source("f.frame_time") / 1ms, .format = "{:.0f} ms"});
     Hud hud(definition);
     ASSERT_TRUE(hud.problems().empty());
     const auto shown = [&](Seconds step) {

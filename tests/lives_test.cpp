@@ -252,6 +252,8 @@ TEST(FunctionCatalogue, copies_what_is_returned_while_its_argument_lives) {
     EXPECT_EQ(words.find(std::string_view(untranslated).substr(0, 40))->forms.back(), untranslated.substr(0, 40));
     EXPECT_FALSE(words.find("none"));
     const FunctionCatalogue views([](std::string_view text) { return std::string(text) + "!"; });
+    const FunctionCatalogue strings([](const std::string& text) -> std::optional<std::string> { return text + "?"; });
+    EXPECT_EQ(strings.find("a")->forms.back(), "a?");
     EXPECT_EQ(views.find("Water")->forms.back(), "Water!");
 }
 

@@ -379,6 +379,25 @@ TEST(Pending, needs_a_fixed_count_of_digits) {
     EXPECT_NE(problems("{:.1f}", "fuel.pending", 3), "");
     EXPECT_EQ(problems("{:.1f}", "fuel.pendin"), "'value' of text 'p': unknown source 'fuel.pendin'");
 
+    // Of one in a panel, the end of its path will do, as long as no other has it.
+    HudDefinition nested;
+    nested.elements = {
+        Text{.id = "p", .value = "plane.fuel.gain"},
+        Text{.id = "q", .value = "fuel.gain"},
+        Text{.id = "near", .value = "ful.gain"},
+        Panel{.id = "hud"},
+        Panel{.id = "plane", .inside = "hud"},
+        Text{.id = "fuel", .value = watch(fuel), .format = "{:.0f}", .pace = {.settle = 1s}, .inside = "plane"}};
+    Hud inside(nested);
+    ASSERT_EQ(inside.problems().size(), 1U);
+    EXPECT_EQ(to_string(inside.problems()[0]),
+              "error: 'value' of text 'near': unknown source 'ful.gain'; did you mean 'fuel.gain'?");
+    update(inside, 16ms);
+    fuel += 3;
+    update(inside, 16ms);
+    EXPECT_EQ(inside.text_of(inside.find("p")), "3");
+    EXPECT_EQ(inside.text_of(inside.find("q")), "3");
+
     HudDefinition definition;  // in any order
     definition.elements = {Text{.id = "p", .value = "fuel.pending", .format = "{:+.1f}"},
                            Text{.id = "fuel", .value = watch(fuel), .format = "{}"}};

@@ -8,6 +8,7 @@
 #include "rapido/debug.hpp"
 #include "rapido/file.hpp"
 #include "rapido/recording.hpp"
+#include "rapido/value/expression.hpp"
 
 namespace rapido::test {
 namespace recording_test {
@@ -107,7 +108,7 @@ struct Game {
                 .motion = spring(400ms),
                 .trail = {.delay = 300ms},
                 .bands = {{.below = 0.25, .edge_unit = EdgeUnit::ratio, .color = rgb(0xffc24a), .effect = "pulse"}}},
-            Dial{.id = "speed", .value = by_name("plane.speed").scaled(3.6, 1), .motion = tween(200ms)},
+            Dial{.id = "speed", .value = by_name("plane.speed") * 3.6 + 1, .motion = tween(200ms)},
             Text{.id = "heat", .value = watch(heat), .format = "{:.1f}", .motion = tween(300ms)},
             Text{.id = "eta", .value = watch(eta).as_time_left(), .format = "{:%M:%S}"},
             Text{.id = "left",
@@ -116,7 +117,11 @@ struct Game {
                  .bands = {{.below = 3, .color = rgb(0xff0000)}}},
             Text{.id = "game_left", .value = "mission.left", .format = "{:.2f}"},
             Text{.id = "village", .value = "village", .visible = "!alert", .enter = "fade"},
-            Pips{.id = "fuel", .value = by_name("plane.fuel").scaled(0.01), .max = 6, .gain = "swell"},
+            Text{.id = "rich",
+                 .value = watch(budget) - watch(acres),
+                 .bands = {{.when = watch(budget) > watch(acres) && since(watch(alert)) > 1s, .effect = "pulse"}},
+                 .visible = watch(alert) || watch(heat) / 2 < 20},
+            Pips{.id = "fuel", .value = by_name("plane.fuel") * 0.01, .max = 6, .gain = "swell"},
             Graph{.id = "rate", .value = "fps.rate"},
             Panel{.id = "row", .layout = Layout::row, .group = "flying"},
             Notice{.id = "news",
@@ -390,6 +395,15 @@ TEST(Recording, is_played_as_it_was_seen_to_the_bit) {
             ADD_FAILURE() << to_string(problem);
         ASSERT_TRUE(recording);
         EXPECT_EQ(recording->frame_count(), seen.size());
+        // What is computed is written as such, of names for what it is computed from, and those are what is kept.
+        for (const Element& element : recording->definition().elements)
+            if (element.id() == "rich") {
+                const Text rich = *element.as<Text>();
+                EXPECT_EQ(write_expression(rich.value), "rich.value - rich.value#2");
+                EXPECT_EQ(write_expression(rich.bands.at(0).when),
+                          "rich.bands.0.when > rich.bands.0.when#2 and since(rich.bands.0.when#3) > 1");
+                EXPECT_EQ(write_expression(rich.visible), "rich.visible or rich.visible#2 / 2 < 20");
+            }
         RecordingPlayer player(*recording);
         Hud hud(recording->definition(), player.sources(), &game.measurer, &game.images);
         DisplayList again;

@@ -144,7 +144,7 @@ TEST(Style, and_component_and_nesting_say_the_same_as_what_is_written_in_full) {
                      [[element]]
                      kind = "gauge"
                      id = "water"
-                     value = { source = "plane.water", scale = 2 }
+                     value = { source = "plane.water", time_left = true }
                      max = "plane.tank"
                      caption = "$5 WATER $value"
                      tint = "#38b6c9"
@@ -187,7 +187,7 @@ TEST(Style, and_component_and_nesting_say_the_same_as_what_is_written_in_full) {
                      kind = "bar"
                      id = "bar"
                      inside = "water"
-                     value = { source = "plane.water", scale = 2 }
+                     value = { source = "plane.water", time_left = true }
                      max = "plane.tank"
                      color = "#38b6c9"
                      place = { size = [80, 8] }
@@ -402,12 +402,12 @@ TEST(Panel, is_found_by_the_end_of_its_path_where_only_one_ends_so) {
     };
     const Panel a{.id = "a"}, b{.id = "b", .inside = "a"}, c{.id = "c"}, other_b{.id = "b", .inside = "c"};
     const Text t{.id = "t", .format = "x", .inside = "b"};
-    EXPECT_EQ(paths({.elements = {a, b, t}}), "a.b.t ");
+    EXPECT_EQ(paths({.elements = {a, b, t}}), "a.b.t b.t ");
     // Also before it is added, and through a panel that is named so itself.
     EXPECT_EQ(
         paths({.elements = {Text{.id = "u", .format = "x", .inside = "d"}, Panel{.id = "d", .inside = "b"}, a, b, t}}),
-        "a.b.t a.b.d.u ");
-    EXPECT_EQ(paths({.elements = {a, b, c, other_b, Text{.id = "t", .format = "x", .inside = "c.b"}}}), "c.b.t ");
+        "a.b.t a.b.d.u b.t d.u ");
+    EXPECT_EQ(paths({.elements = {a, b, c, other_b, Text{.id = "t", .format = "x", .inside = "c.b"}}}), "c.b.t b.t ");
     EXPECT_EQ(paths({.elements = {a, b, c, other_b, t}}),
               "error: 'inside' of text 'b.t': several panels end with 'b'; give more of the path; ");
 }

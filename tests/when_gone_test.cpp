@@ -235,6 +235,90 @@ TEST(Markers, that_a_hit_brings_up_drain_from_what_was_before) {
     }
 }
 
+TEST(Markers, that_nothing_had_brought_up_are_seen_to_drain_when_the_first_hit_is_the_last) {
+    struct Armored : Enemy {
+        float most = 100;
+        bool is_seen = true;
+        std::string name = "E" + std::to_string(id);
+    };
+    for (const ShowMarker show : {ShowMarker::after_change, ShowMarker::below_full})
+        for (const Nanoseconds frame : {Nanoseconds{5ms}, Nanoseconds{16ms}, Nanoseconds{90ms}}) {
+            std::vector<Armored> enemies;
+            for (const float x : {100.0F, 200.0F, 5000.0F, 300.0F, 400.0F})
+                enemies.push_back({{static_cast<int>(enemies.size()) + 1, 100, x, 300}});
+            enemies[3].is_seen = false;
+            BoxMeasurer measurer;
+            Hud hud({}, {}, &measurer);
+            hud.resize({.size = {800, 600}});
+            hud.set_camera(Camera::flat({.center = {400, 300, 0}, .zoom = 1}));
+            const Source source =
+                watch_entries(enemies, entry_field("id", &Armored::id), entry_field("health", &Armored::health),
+                              entry_field("most", &Armored::most), entry_field("seen", &Armored::is_seen),
+                              entry_field("name", &Armored::name), entry_position([](const Armored& enemy) {
+                                  return WorldPoint{enemy.x, enemy.y, 0};
+                              }));
+            for (const Element& element :
+                 markers_of({.id = "m",
+                 .entries = source,
+                 .key = "id",
+                 .when_gone = {{"health", 0}},
+                 .at_most = 3,
+                 .in_sight = "seen",
+                 .show = show,
+                 .value_of = "health",
+                 .max_of = "most",
+                 .show_for = 1s},
+                            [](const auto& enemy) {
+                                std::vector<Element> all = bar_of(enemy);
+                                all.push_back(Text{.id = "name", .value = enemy("name"), .inside = all[0].id()});
+                                return all;
+                            }))
+                hud.add(element);
+            ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
+            const auto seen = [&] {
+                std::map<std::string, double> bars;
+                for (int number = 1; number <= 35; ++number) {
+                    const std::string panel = "m." + std::to_string(number);
+                    if (!hud[hud.find(panel)].visible || hud[hud.find(panel)].opacity <= 0) continue;
+                    const double fill = hud[hud.find(panel + ".bar")].fill.value();
+                    EXPECT_TRUE(bars.emplace(hud.text_of(hud.find(panel + ".name")), fill).second);
+                }
+                return bars;
+            };
+            update(hud, 16ms);
+            update(hud, 16ms);
+            EXPECT_TRUE(seen().empty());
+            // The second, one off the screen and one behind a wall are gone, and the first takes a hit.
+            enemies[0].health = 60;
+            enemies.erase(enemies.begin() + 1, enemies.begin() + 4);
+            update(hud, frame);
+            std::map<std::string, double> now = seen();
+            ASSERT_EQ(now.size(), 2U);
+            double last = now.at("E2");
+            EXPECT_GT(now.at("E1"), 0.6);
+            EXPECT_GT(last, frame < 50ms ? 0.8 : 0.4) << "it begins where it was";
+            double trail = 0;
+            int frames = 0;
+            for (; frames < 400 && now.contains("E2"); ++frames) {
+                EXPECT_LE(now.at("E2"), last);
+                last = now.at("E2");
+                for (const ElementRef ref : hud.elements())
+                    if (hud[ref].id.ends_with(".bar"))
+                        trail = std::max(trail, hud[ref].trail.value_or(0) - hud[ref].fill.value());
+                update(hud, frame);
+                now = seen();
+            }
+            EXPECT_EQ(last, 0) << "and leaves when it is empty";
+            EXPECT_GT(trail, 0.1);
+            EXPECT_GT(frames * to_seconds(frame).count(), 0.3);
+            EXPECT_LT(frames * to_seconds(frame).count(), 2.1);
+            enemies.clear();
+            hud.snap();
+            update(hud, frame);
+            EXPECT_TRUE(seen().empty()) << "after a snap nothing has an end";
+        }
+}
+
 TEST(Event, has_the_key_of_its_thing_and_comes_for_things_off_the_screen) {
     Game game({{11, 50, 400, 300}, {12, 50, 5000, 300}, {13, 50, -900, 300}, {14, 50, 300, 300}},
               {.when_gone = {{"health", 0}}, .value_of = "health"});

@@ -118,7 +118,7 @@ void compare(const Checked& checked, const Trace& trace, Findings& findings) {
 /// What the value of an element can be, where that is known.
 std::optional<Limits> range_of(const Checked& checked, const Source& source) {
     const detail::Binding& binding = source.binding();
-    if (source.name().empty() || binding.is_negated() || binding.is_scaled() || binding.counts_down())
+    if (source.name().empty() || binding.is_negated() || binding.counts_down())
         return std::nullopt;
     const DeclaredSource* const known = find(checked.definition.sources, source.name());
     if (known == nullptr || !(known->range.low < known->range.high)) return std::nullopt;

@@ -4,7 +4,6 @@
 #include <cstdio>
 #include <thread>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 namespace {
@@ -23,10 +22,10 @@ struct Weather {  // written by a simulation thread
     float gusts = 0;
 };
 
-void print(const Hud& hud, const char* when) {
+void print(const rapido::Hud& hud, const char* when) {
     std::printf("%s\n", when);
-    for (const ElementRef element : hud.elements()) {
-        const Shown shown = hud[element];
+    for (const rapido::ElementRef element : hud.elements()) {
+        const rapido::Shown shown = hud[element];
         if (shown.visible)
             std::printf("    %-10.*s %.*s\n", static_cast<int>(shown.id.size()), shown.id.data(),
                         static_cast<int>(shown.text.size()), shown.text.data());
@@ -44,28 +43,28 @@ int main() {
     std::vector<Village> villages{{"Alder Creek", 12}, {"Pine Hollow", 40}};
     std::size_t in_danger = 0;
     bool paused = false;
-    Countdown evacuation{45s};
+    rapido::Countdown evacuation{45s};
     // State that may die before: told of, owned together, or from another thread.
     auto fire_chief = std::make_shared<Village>(Village{"Stonebridge", 7});
-    std::optional<Live<int>> enemy_health(std::in_place, 30);
-    Shared<Weather> weather;
+    std::optional<rapido::Live<int>> enemy_health(std::in_place, 30);
+    rapido::Shared<Weather> weather;
     std::thread([&] { weather.write({.wind = 11, .gusts = 19}); }).join();
 
-    Hud hud;
-    hud.add(Group{.id = "flight"});
-    hud.add(Text{.id = "acres", .value = watch(acres), .format = "{} acres", .plural = {.one = "{} acre"}, .group = "flight"});
-    hud.add(Text{.id = "speed", .value = watch(speed).scaled(3.6), .format = "{:.0f} km/h", .group = "flight"});
-    hud.add(Text{.id = "gear", .value = watch(gear)});
-    hud.add(Text{.id = "repair", .value = watch(repair_cost), .format = "€{:L}", .when_no_value = WhenNoValue::hide});
-    hud.add(Text{.id = "danger", .value = watch(villages, in_danger, &Village::name)});
-    hud.add(Text{.id = "double", .value = watch([&] { return acres * 2; }), .format = "twice: {}"});
-    hud.add(Text{.id = "time", .value = watch(evacuation), .format = "{:%M:%S}", .drop_zero_parts = true});
-    hud.add(Text{.id = "chief", .value = watch(fire_chief, &Village::name), .placeholder = "nobody"});
-    hud.add(Text{.id = "enemy", .value = watch(*enemy_health), .max = 30, .format = "{}/{max}", .when_no_value = WhenNoValue::remove});
-    hud.add(Text{.id = "wind", .value = watch(weather, &Weather::wind), .max = watch(weather, &Weather::gusts),
+    rapido::Hud hud;
+    hud.add(rapido::Group{.id = "flight"});
+    hud.add(rapido::Text{.id = "acres", .value = rapido::watch(acres), .format = "{} acres", .plural = {.one = "{} acre"}, .group = "flight"});
+    hud.add(rapido::Text{.id = "speed", .value = rapido::watch(speed) * 3.6, .format = "{:.0f} km/h", .group = "flight"});
+    hud.add(rapido::Text{.id = "gear", .value = rapido::watch(gear)});
+    hud.add(rapido::Text{.id = "repair", .value = rapido::watch(repair_cost), .format = "€{:L}", .when_no_value = rapido::WhenNoValue::hide});
+    hud.add(rapido::Text{.id = "danger", .value = rapido::watch(villages, in_danger, &Village::name)});
+    hud.add(rapido::Text{.id = "double", .value = rapido::watch([&] { return acres * 2; }), .format = "twice: {}"});
+    hud.add(rapido::Text{.id = "time", .value = watch(evacuation), .format = "{:%M:%S}", .drop_zero_parts = true});
+    hud.add(rapido::Text{.id = "chief", .value = rapido::watch(fire_chief, &Village::name), .placeholder = "nobody"});
+    hud.add(rapido::Text{.id = "enemy", .value = watch(*enemy_health), .max = 30, .format = "{}/{max}", .when_no_value = rapido::WhenNoValue::remove});
+    hud.add(rapido::Text{.id = "wind", .value = watch(weather, &Weather::wind), .max = watch(weather, &Weather::gusts),
                  .format = "{:.0f}, gusts {max:.0f}"});
-    hud.add(Text{.id = "pause", .format = "PAUSED", .visible = watch(paused)});
-    for (const Problem& problem : hud.problems())
+    hud.add(rapido::Text{.id = "pause", .format = "PAUSED", .visible = rapido::watch(paused)});
+    for (const rapido::Problem& problem : hud.problems())
         std::printf("%s\n", to_string(problem).c_str());
 
     hud.update(0);

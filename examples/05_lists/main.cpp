@@ -7,8 +7,6 @@
 
 #include <cstdio>
 
-using namespace rapido;
-
 struct Pilot {
     std::string name;
     std::int64_t score = 0;
@@ -16,16 +14,19 @@ struct Pilot {
 };
 
 /// A round or a square button with a letter's stroke, drawn by hand: the game would ship a file.
-void add_button(Images& images, const std::string& name, bool is_round) {
+void add_button(rapido::Images& images, const std::string& name, bool is_round) {
     constexpr int size = 48;
-    std::vector<Color> pixels;
+    std::vector<rapido::Color> pixels;
     for (int y = 0; y < size; ++y)
         for (int x = 0; x < size; ++x) {
             const int across = 2 * x + 1 - size, down = 2 * y + 1 - size;
             const bool inside =
                 is_round ? across * across + down * down < size * size : std::abs(across) < 44 && std::abs(down) < 44;
             const bool stroke = std::abs(across) < 6 && std::abs(down) < 24;
-            pixels.push_back(!inside ? rgb(0, 0) : stroke ? rgb(0x10161c) : is_round ? rgb(0x8fce5a) : rgb(0xf2efe6));
+            pixels.push_back(!inside    ? rapido::rgb(0, 0)
+                             : stroke   ? rapido::rgb(0x10161c)
+                             : is_round ? rapido::rgb(0x8fce5a)
+                                        : rapido::rgb(0xf2efe6));
         }
     if (const auto added = images.add(name, size, size, pixels); !added)
         std::fprintf(stderr, "%s\n", to_string(added.problems().front()).c_str());
@@ -39,37 +40,38 @@ int main(int count, char** arguments) {
         {"Marlow", 4200, 2800}, {"Okafor", 3900, 900}, {"Lindqvist", 3100, 2100}, {"Tanaka", 2500, 3000}};
     double heading = 338, altitude = 420;
     int flares = 4, device = 0;
-    Sources sources;
-    sources.set("pilots", watch_entries(pilots, entry_field("name", &Pilot::name), entry_field("score", &Pilot::score),
-                                        entry_field("water", &Pilot::water)));
-    sources.set("heading", watch(heading));
-    sources.set("altitude", watch(altitude));
-    sources.set("flares", watch(flares));
-    sources.set("device", watch(device));
+    rapido::Sources sources;
+    sources.set("pilots", rapido::watch_entries(pilots, rapido::entry_field("name", &Pilot::name),
+                                                rapido::entry_field("score", &Pilot::score),
+                                                rapido::entry_field("water", &Pilot::water)));
+    sources.set("heading", rapido::watch(heading));
+    sources.set("altitude", rapido::watch(altitude));
+    sources.set("flares", rapido::watch(flares));
+    sources.set("device", rapido::watch(device));
 
-    const Result<HudDefinition> definition = read_hud_file(folder + "/hud.toml");
+    const rapido::Result<rapido::HudDefinition> definition = rapido::read_hud_file(folder + "/hud.toml");
     if (!definition) {
-        for (const Problem& problem : definition.problems())
+        for (const rapido::Problem& problem : definition.problems())
             std::fprintf(stderr, "%s\n", to_string(problem).c_str());
         return 1;
     }
     constexpr int width = 640, height = 400, gap = 8;
-    Fonts fonts;
-    Images images(folder);
+    rapido::Fonts fonts;
+    rapido::Images images(folder);
     add_button(images, "key.png", false);
     add_button(images, "pad.png", true);
-    Hud hud(*definition, sources, &fonts, &images);
+    rapido::Hud hud(*definition, sources, &fonts, &images);
     hud.resize({.size = {width, height}});
-    const ElementRef log = hud.find("log");
+    const rapido::ElementRef log = hud.find("log");
 
-    Picture sheet(2 * width + gap, 2 * height + gap, fonts);
-    sheet.fill(rgb(0x808080));
-    DisplayList list;
+    rapido::Picture sheet(2 * width + gap, 2 * height + gap, fonts);
+    sheet.fill(rapido::rgb(0x808080));
+    rapido::DisplayList list;
     int shots = 0;
     const auto shoot = [&] {
         hud.draw(list);
-        Picture cell(width, height, fonts, &images);
-        if (const Status drawn = cell.draw_image(scene); !drawn)
+        rapido::Picture cell(width, height, fonts, &images);
+        if (const rapido::Status drawn = cell.draw_image(scene); !drawn)
             std::fprintf(stderr, "%s\n", to_string(drawn.problem()).c_str());
         cell.draw(list);
         sheet.draw(cell, {static_cast<float>(shots % 2 * (width + gap)), static_cast<float>(shots / 2 * (height + gap)),
@@ -106,9 +108,9 @@ int main(int count, char** arguments) {
         hud.update(1 / 60.0);
         if (frame == 50 || frame == 118 || frame == 186 || frame == 258) shoot();
     }
-    for (const Problem& problem : hud.problems())
+    for (const rapido::Problem& problem : hud.problems())
         std::fprintf(stderr, "%s\n", to_string(problem).c_str());
-    if (const Status written = sheet.write_png("lists.png"); !written) {
+    if (const rapido::Status written = sheet.write_png("lists.png"); !written) {
         std::fprintf(stderr, "%s\n", to_string(written.problem()).c_str());
         return 1;
     }

@@ -11,8 +11,6 @@
 
 #include "backdrop.hpp"
 
-using namespace rapido;
-
 struct Fire {
     int number = 0;
     std::array<float, 3> at{};
@@ -40,29 +38,31 @@ int main(int count, char** arguments) {
                                   {"Alder Creek", {330, 0, -60}, 0},   {"Gull Point", {-120, 0, 240}, 86},
                                   {"High Meadow", {40, 0, 380}, 31},   {"Two Mills", {-380, 0, 30}, 7}};
     std::array<float, 3> eye{};  // where the camera is
-    Sources sources;
-    sources.set("fires", watch_entries(fires, entry_position(&Fire::at), entry_field("number", &Fire::number),
-                                       entry_field("heat", &Fire::heat)));
-    sources.set(
-        "villages",
-        watch_entries(villages, entry_position(&Village::at), entry_field("name", &Village::name),
-                      entry_field("people", &Village::people), entry_field("away", [&eye](const Village& village) {
-                          return std::hypot(village.at[0] - eye[0], village.at[1] - eye[1], village.at[2] - eye[2]);
-                      })));
-    const Result<HudDefinition> definition = read_hud_file(folder + "/hud.toml");
+    rapido::Sources sources;
+    sources.set("fires", rapido::watch_entries(fires, rapido::entry_position(&Fire::at),
+                                               rapido::entry_field("number", &Fire::number),
+                                               rapido::entry_field("heat", &Fire::heat)));
+    sources.set("villages", rapido::watch_entries(villages, rapido::entry_position(&Village::at),
+                                                  rapido::entry_field("name", &Village::name),
+                                                  rapido::entry_field("people", &Village::people),
+                                                  rapido::entry_field("away", [&eye](const Village& village) {
+                                                      return std::hypot(village.at[0] - eye[0], village.at[1] - eye[1],
+                                                                        village.at[2] - eye[2]);
+                                                  })));
+    const rapido::Result<rapido::HudDefinition> definition = rapido::read_hud_file(folder + "/hud.toml");
     if (!definition) {
-        for (const Problem& problem : definition.problems())
+        for (const rapido::Problem& problem : definition.problems())
             std::fprintf(stderr, "%s\n", to_string(problem).c_str());
         return 1;
     }
-    Fonts fonts;
-    Images images(folder);
-    Hud hud(*definition, sources, &fonts, &images);
-    const ElementRef drops = hud.find("drops");
-    DisplayList list;
+    rapido::Fonts fonts;
+    rapido::Images images(folder);
+    rapido::Hud hud(*definition, sources, &fonts, &images);
+    const rapido::ElementRef drops = hud.find("drops");
+    rapido::DisplayList list;
     const auto shoot = [&](const std::array<float, 16>& matrix, int width, int height) {
         hud.resize({.size = {static_cast<float>(width), static_cast<float>(height)}});
-        hud.set_camera(Camera(matrix));
+        hud.set_camera(rapido::Camera(matrix));
         hud.update(1 / 60.0);
         hud.draw(list);
         std::vector<example::Spot> spots;
@@ -71,16 +71,16 @@ int main(int count, char** arguments) {
         for (const Village& village : villages)
             spots.push_back({village.at, 1, true});
         example::draw_backdrop("backdrop.png", matrix, spots, width, height);
-        Picture picture(width, height, fonts, &images);
-        if (const Status drawn = picture.draw_image("backdrop.png"); !drawn)
+        rapido::Picture picture(width, height, fonts, &images);
+        if (const rapido::Status drawn = picture.draw_image("backdrop.png"); !drawn)
             std::fprintf(stderr, "%s\n", to_string(drawn.problem()).c_str());
         picture.draw(list);
         return picture;
     };
 
     constexpr int width = 640, height = 360, gap = 8;
-    Picture sheet(2 * width + gap, 2 * height + gap, fonts);
-    sheet.fill(rgb(0x808080));
+    rapido::Picture sheet(2 * width + gap, 2 * height + gap, fonts);
+    sheet.fill(rapido::rgb(0x808080));
     struct Shot {
         std::array<float, 3> from, to;
     };
@@ -97,8 +97,8 @@ int main(int count, char** arguments) {
     eye = shots[0].from;
     const auto matrix = example::looking(shots[0].from, shots[0].to, 60, 16.0F / 9);
     constexpr int strip_width = 248;
-    Picture strip(5 * strip_width + 4 * gap, height, fonts);
-    strip.fill(rgb(0x808080));
+    rapido::Picture strip(5 * strip_width + 4 * gap, height, fonts);
+    strip.fill(rapido::rgb(0x808080));
     int moment = 0;
     for (int frame = 0; frame <= 68; ++frame) {
         for (Fire& fire : fires) {
@@ -106,12 +106,12 @@ int main(int count, char** arguments) {
             if (!is_hit || frame < 2 || (frame + fire.number) % 3 != 0 || frame > 20) continue;
             const double water = fire.number % 4 == 0 ? 16 : 5;
             fire.heat = std::max(0.0, fire.heat - water);
-            hud.pop_up(drops, {.at = world_point(fire.at), .value = water});
+            hud.pop_up(drops, {.at = rapido::world_point(fire.at), .value = water});
         }
-        const Picture picture = shoot(matrix, width, height);
+        const rapido::Picture picture = shoot(matrix, width, height);
         if (frame == 6 || frame == 16 || frame == 28 || frame == 50 || frame == 68) {
             // The middle of the picture.
-            Picture part(strip_width, height, fonts);
+            rapido::Picture part(strip_width, height, fonts);
             part.draw(picture, {(strip_width - width) / 2.0F, 0, width, height});
             strip.draw(part, {static_cast<float>(moment * (strip_width + gap)), 0, strip_width, height});
             if (frame == 16) sheet.draw(picture, {width + gap, height + gap, width, height});
@@ -123,7 +123,7 @@ int main(int count, char** arguments) {
     double heat = 0;
     for (const Fire& fire : fires)
         heat += fire.heat;
-    Picture watched(960, 540, fonts);
+    rapido::Picture watched(960, 540, fonts);
     for (int frame = 0; frame < 3; ++frame) {
         RAPIDO_PROBE_AS("{:.1f} m", eye[1]);
         RAPIDO_PROBE_IN("fires", fires.size());
@@ -132,12 +132,12 @@ int main(int count, char** arguments) {
         RAPIDO_PROBE_IN("villages", villages.front().people);
         watched = shoot(matrix, 960, 540);
     }
-    for (const Problem& problem : hud.problems())
+    for (const rapido::Problem& problem : hud.problems())
         std::fprintf(stderr, "%s\n", to_string(problem).c_str());
     std::remove("backdrop.png");
     for (const auto& [picture, name] :
          {std::pair(&sheet, "markers.png"), std::pair(&strip, "pop_ups.png"), std::pair(&watched, "probes.png")})
-        if (const Status written = picture->write_png(name); !written) {
+        if (const rapido::Status written = picture->write_png(name); !written) {
             std::fprintf(stderr, "%s\n", to_string(written.problem()).c_str());
             return 1;
         }

@@ -6,7 +6,6 @@
 #include <rapido/rapido.hpp>
 #include <rapido/recording.hpp>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 namespace {
@@ -15,14 +14,14 @@ const std::string folder = EMBER_RIDGE_FOLDER;
 
 /// The sample HUD, played up to a moment of a trace.
 struct Played {
-    Fonts fonts;
-    Images images{folder};
-    Result<HudDefinition> definition = read_hud_file(folder + "/hud.toml");
-    Result<Trace> trace;
-    std::optional<TracePlayer> player;
-    std::optional<Hud> hud;
+    rapido::Fonts fonts;
+    rapido::Images images{folder};
+    rapido::Result<rapido::HudDefinition> definition = rapido::read_hud_file(folder + "/hud.toml");
+    rapido::Result<rapido::Trace> trace;
+    std::optional<rapido::TracePlayer> player;
+    std::optional<rapido::Hud> hud;
 
-    explicit Played(Result<Trace> what) : trace(std::move(what)) {
+    explicit Played(rapido::Result<rapido::Trace> what) : trace(std::move(what)) {
         EXPECT_TRUE(definition) << to_string(definition.problems().front());
         EXPECT_TRUE(trace) << to_string(trace.problems().front());
         player.emplace(*trace);
@@ -30,12 +29,12 @@ struct Played {
         hud->resize({.size = {1280, 800}});
     }
     /// 60 frames a second, as the game would.
-    void play_until(Nanoseconds end) {
-        for (Nanoseconds time = hud->now(); time < end;) {
-            const Nanoseconds before = time;
-            time = std::min(end, time + Nanoseconds{16'666'667});
+    void play_until(rapido::Nanoseconds end) {
+        for (rapido::Nanoseconds time = hud->now(); time < end;) {
+            const rapido::Nanoseconds before = time;
+            time = std::min(end, time + rapido::Nanoseconds{16'666'667});
             player->seek(time);
-            hud->update(to_seconds(time - before));
+            hud->update(rapido::to_seconds(time - before));
         }
     }
     std::string_view text(std::string_view id) { return hud->text_of(hud->find(id)); }
@@ -49,12 +48,12 @@ constexpr const char* low_water = R"(time,plane.water,plane.tank,mission.acres_s
 )";
 
 TEST(EmberRidgeHud, has_no_problem_with_what_the_game_offers) {
-    Played played(Trace::read_file(folder + "/flight.csv"));
+    Played played(rapido::Trace::read_file(folder + "/flight.csv"));
     EXPECT_TRUE(played.hud->problems().empty()) << to_string(played.hud->problems().front());
 }
 
 TEST(EmberRidgeHud, counts_acres_up_after_a_moment) {
-    Played played(Trace::read(low_water, "low_water.csv"));
+    Played played(rapido::Trace::read(low_water, "low_water.csv"));
     played.play_until(2s + 100ms);
     EXPECT_EQ(played.text("saved.acres"), "1,200") << "the gain stands beside it first";
     EXPECT_EQ(played.text("just_saved"), "+37");
@@ -66,47 +65,48 @@ TEST(EmberRidgeHud, counts_acres_up_after_a_moment) {
 }
 
 TEST(EmberRidgeHud, warns_in_the_last_seconds_of_the_evacuation) {
-    Played played(Trace::read_file(folder + "/flight.csv"));
+    Played played(rapido::Trace::read_file(folder + "/flight.csv"));
     played.play_until(128s + 500ms);
-    const Shown countdown = (*played.hud)[played.hud->find("middle.warning.countdown")];
+    const rapido::Shown countdown = (*played.hud)[played.hud->find("middle.warning.countdown")];
     EXPECT_TRUE(countdown.visible);
     EXPECT_EQ(countdown.text, "5");
     int seconds = 0, ends = 0;
-    for (Nanoseconds time = 128s + 500ms; time < 134s; time += 10ms) {
+    for (rapido::Nanoseconds time = 128s + 500ms; time < 134s; time += 10ms) {
         played.play_until(time);
-        for (const Event& event : played.hud->events())
-            if (event.id == "evacuation") ++(event.kind == EventKind::end ? ends : seconds);
+        for (const rapido::Event& event : played.hud->events())
+            if (event.id == "evacuation") ++(event.kind == rapido::EventKind::end ? ends : seconds);
     }
     EXPECT_EQ(seconds, 4) << "4, 3, 2, 1";
     EXPECT_EQ(ends, 1);
 }
 
 TEST(EmberRidgeHud, shows_a_recorded_moment_as_it_did) {
-    const Result<Recording> recording = Recording::read_file(folder + "/evacuation.jsonl");
+    const rapido::Result<rapido::Recording> recording = rapido::Recording::read_file(folder + "/evacuation.jsonl");
     ASSERT_TRUE(recording) << to_string(recording.problems().front());
     // Through the HUD as it is today: what was recorded is the game.
-    const Result<HudDefinition> today = read_hud_file(folder + "/hud.toml");
-    RecordingPlayer player(*recording);
-    Fonts fonts;
-    Images images(folder);
-    Hud hud(*today, player.sources(), &fonts, &images);
+    const rapido::Result<rapido::HudDefinition> today = rapido::read_hud_file(folder + "/hud.toml");
+    rapido::RecordingPlayer player(*recording);
+    rapido::Fonts fonts;
+    rapido::Images images(folder);
+    rapido::Hud hud(*today, player.sources(), &fonts, &images);
     std::string marks;
     while (player.update(hud))
-        for (const Event& event : hud.events())
-            if (event.id == "evacuation") marks += event.kind == EventKind::end ? "end" : event.detail + " ";
+        for (const rapido::Event& event : hud.events())
+            if (event.id == "evacuation") marks += event.kind == rapido::EventKind::end ? "end" : event.detail + " ";
     EXPECT_EQ(marks, "5 4 3 2 1 end");
     EXPECT_TRUE(hud.problems().empty()) << to_string(hud.problems().front());
 }
 
 TEST(EmberRidgeHud, stays_on_the_screen_in_every_size) {
-    Played played(Trace::read_file(folder + "/flight.csv"));
+    Played played(rapido::Trace::read_file(folder + "/flight.csv"));
     played.play_until(104s);
-    for (const Size size : {Size{800, 600}, Size{1280, 800}, Size{2560, 1080}, Size{1080, 1920}}) {
+    for (const rapido::Size size :
+         {rapido::Size{800, 600}, rapido::Size{1280, 800}, rapido::Size{2560, 1080}, rapido::Size{1080, 1920}}) {
         played.hud->resize({.size = size});
         played.hud->update(1 / 60.0);
-        for (const ElementRef element : played.hud->elements()) {
-            const Explanation why = rapido::explain(*played.hud, element);
-            for (const ExplanationLine& line : why.lines)
+        for (const rapido::ElementRef element : played.hud->elements()) {
+            const rapido::Explanation why = rapido::explain(*played.hud, element);
+            for (const rapido::ExplanationLine& line : why.lines)
                 EXPECT_EQ(line.says.find("beyond the screen"), std::string::npos) << why.text();
         }
     }

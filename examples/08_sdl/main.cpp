@@ -8,7 +8,6 @@
 #include <cstdio>
 #include <cstdlib>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 /// The game: a plane over a lake.
@@ -57,29 +56,29 @@ int main(int count, char** arguments) {
         return 1;
     }
     Plane plane;
-    Fonts fonts;
-    Hud hud({.font = "Inter, sans-serif"}, {}, &fonts);
-    const auto drops = hud.add(Text{.id = "drops",
-                                    .value = watch(plane.drops),
-                                    .format = "{} drops",
-                                    .plural = {.one = "{} drop"},
-                                    .triggers = {{.on = TriggerOn::gain, .effect = "swell"}},
-                                    .place = {.anchor = Anchor::top_right, .offset = {32, 24}},
-                                    .size = 40,
-                                    .shadow = Shadow{.offset = {0, 2}, .blur = 6}});
-    hud.add(Bar{.id = "water",
-                .value = watch(plane.water),
-                .max = 3000,
-                .motion = tween(300ms),
-                .bands = {{.below = 600, .color = rgb(0xffc24a)}},
-                .place = {.anchor = Anchor::bottom_left, .offset = {32, 32}, .size = {320, 18}},
-                .radius = 9});
-    hud.add(Text{.id = "speed",
-                 .value = watch(plane.speed).scaled(3.6),
-                 .format = "{:.0f} km/h",
-                 .place = {.anchor = Anchor::bottom_left, .offset = {32, 60}}});
-    SdlDrawer drawer(renderer, fonts);
-    DisplayList list;
+    rapido::Fonts fonts;
+    rapido::Hud hud({.font = "Inter, sans-serif"}, {}, &fonts);
+    const auto drops = hud.add(rapido::Text{.id = "drops",
+                                            .value = rapido::watch(plane.drops),
+                                            .format = "{} drops",
+                                            .plural = {.one = "{} drop"},
+                                            .triggers = {{.on = rapido::TriggerOn::gain, .effect = "swell"}},
+                                            .place = {.anchor = rapido::Anchor::top_right, .offset = {32, 24}},
+                                            .size = 40,
+                                            .shadow = rapido::Shadow{.offset = {0, 2}, .blur = 6}});
+    hud.add(rapido::Bar{.id = "water",
+                        .value = rapido::watch(plane.water),
+                        .max = 3000,
+                        .motion = rapido::tween(300ms),
+                        .bands = {{.below = 600, .color = rapido::rgb(0xffc24a)}},
+                        .place = {.anchor = rapido::Anchor::bottom_left, .offset = {32, 32}, .size = {320, 18}},
+                        .radius = 9});
+    hud.add(rapido::Text{.id = "speed",
+                         .value = rapido::watch(plane.speed) * 3.6,
+                         .format = "{:.0f} km/h",
+                         .place = {.anchor = rapido::Anchor::bottom_left, .offset = {32, 60}}});
+    rapido::SdlDrawer drawer(renderer, fonts);
+    rapido::DisplayList list;
     for (int frame = 0; frames == 0 || frame < frames; ++frame) {
         bool quits = false, drops_water = frames > 0 && frame % 90 == 45;
         for (SDL_Event event; SDL_PollEvent(&event) != 0;) {
@@ -96,7 +95,7 @@ int main(int count, char** arguments) {
         hud.update(1 / 60.0);
         hud.draw(list);
         draw_scene(renderer, plane, width, height);
-        if (const Status drawn = drawer.draw(list); !drawn)
+        if (const rapido::Status drawn = drawer.draw(list); !drawn)
             std::fprintf(stderr, "%s\n", to_string(drawn.problem()).c_str());
         SDL_RenderPresent(renderer);
     }

@@ -10,7 +10,6 @@
 #include <cstdio>
 #include <cstdlib>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 int main(int count, char** arguments) {
@@ -39,24 +38,24 @@ int main(int count, char** arguments) {
 
     double heat = 0;
     int saved = 1200;
-    Fonts fonts;
-    Hud hud({.font = "Inter, sans-serif"}, {}, &fonts);
-    hud.add(Text{.id = "saved",
-                 .value = watch(saved),
-                 .format = "{:L} acres saved",
-                 .motion = roll(600ms),
-                 .place = {.anchor = Anchor::top_right, .offset = {32, 24}},
-                 .size = 40,
-                 .outline = Outline{.width = 3, .color = rgb(0x10161c)}});
-    hud.add(Ring{.id = "heat",
-                 .value = watch(heat),
-                 .bands = {{.above = 0.85, .color = rgb(0xff7a3c), .effect = "pulse"}},
-                 .place = {.anchor = Anchor::bottom_right, .offset = {32, 32}, .size = {120, 120}},
-                 .glow = Glow{.radius = 16, .strength = 0.5F}});
-    Status seen;
+    rapido::Fonts fonts;
+    rapido::Hud hud({.font = "Inter, sans-serif"}, {}, &fonts);
+    hud.add(rapido::Text{.id = "saved",
+                         .value = rapido::watch(saved),
+                         .format = "{:L} acres saved",
+                         .motion = rapido::roll(600ms),
+                         .place = {.anchor = rapido::Anchor::top_right, .offset = {32, 24}},
+                         .size = 40,
+                         .outline = rapido::Outline{.width = 3, .color = rapido::rgb(0x10161c)}});
+    hud.add(rapido::Ring{.id = "heat",
+                         .value = rapido::watch(heat),
+                         .bands = {{.above = 0.85, .color = rapido::rgb(0xff7a3c), .effect = "pulse"}},
+                         .place = {.anchor = rapido::Anchor::bottom_right, .offset = {32, 32}, .size = {120, 120}},
+                         .glow = rapido::Glow{.radius = 16, .strength = 0.5F}});
+    rapido::Status seen;
     {
-        GlDrawer drawer(SDL_GL_GetProcAddress, fonts);
-        DisplayList list;
+        rapido::GlDrawer drawer(SDL_GL_GetProcAddress, fonts);
+        rapido::DisplayList list;
         for (int frame = 0; frames == 0 || frame < frames; ++frame) {
             bool quits = false;
             for (SDL_Event event; SDL_PollEvent(&event) != 0;)

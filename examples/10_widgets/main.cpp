@@ -4,7 +4,6 @@
 #include <cstdio>
 #include <string>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 /// The game's own, whose changes are dear: each makes a text of pixels, perhaps in another process.
@@ -28,16 +27,20 @@ struct Gauge {
 int main() {
     int score = 0;
     double fuel = 1000;
-    Countdown mission{90s};
+    rapido::Countdown mission{90s};
     mission.start();
 
-    Hud hud;  // without a measurer: nothing is laid out or drawn
-    const ElementRef score_text =
-        hud.add(Text{.id = "score", .value = watch(score), .format = "{:L} points", .motion = roll(400ms)});
-    const ElementRef fuel_bar = hud.add(
-        Bar{.id = "fuel", .value = watch(fuel), .max = 1000, .pace = {.interval = 250ms}, .motion = tween(200ms)});
+    rapido::Hud hud;  // without a measurer: nothing is laid out or drawn
+    const rapido::ElementRef score_text = hud.add(rapido::Text{
+        .id = "score", .value = rapido::watch(score), .format = "{:L} points", .motion = rapido::roll(400ms)});
+    const rapido::ElementRef fuel_bar = hud.add(rapido::Bar{.id = "fuel",
+                                                            .value = rapido::watch(fuel),
+                                                            .max = 1000,
+                                                            .pace = {.interval = 250ms},
+                                                            .motion = rapido::tween(200ms)});
     hud.add_timer("mission", mission);
-    const ElementRef clock = hud.add(Text{.id = "clock", .value = "mission.left", .format = "{:%M:%S}"});
+    const rapido::ElementRef clock =
+        hud.add(rapido::Text{.id = "clock", .value = "mission.left", .format = "{:%M:%S}"});
 
     Label score_label, clock_label;
     Gauge fuel_gauge;
@@ -50,7 +53,7 @@ int main() {
         if (hud.text_changed(score_text)) score_label.set(hud.text_of(score_text));
         if (hud.text_changed(clock)) clock_label.set(hud.text_of(clock));
         if (hud[fuel_bar].changed) fuel_gauge.set(*hud.fill_of(fuel_bar));
-        for (const Event& event : hud.events())
+        for (const rapido::Event& event : hud.events())
             std::printf("%s %s\n", std::string(to_string(event.kind)).c_str(), event.id.c_str());
     }
     std::printf("%s, set %d times in %d frames\n", score_label.text.c_str(), score_label.times_set, frames);

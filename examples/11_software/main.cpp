@@ -8,7 +8,6 @@
 #include <cstdio>
 #include <vector>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 constexpr int width = 640, height = 480;
@@ -31,29 +30,29 @@ void draw_game(std::vector<std::uint32_t>& pixels, int frame) {
 int main(int count, char** arguments) {
     double wind = 6;
     int fish = 0;
-    Fonts fonts;
-    Hud hud({.design = {width, height}, .font = "Inter, sans-serif"}, {}, &fonts);
+    rapido::Fonts fonts;
+    rapido::Hud hud({.design = {width, height}, .font = "Inter, sans-serif"}, {}, &fonts);
     hud.resize({.size = {width, height}});
-    hud.add(Text{.id = "fish",
-                 .value = watch(fish),
-                 .format = "{} fish",
-                 .triggers = {{.on = TriggerOn::gain, .effect = "swell"}},
-                 .place = {.anchor = Anchor::top_right, .offset = {20, 16}},
-                 .size = 32,
-                 .outline = Outline{.width = 2, .color = rgb(0x10161c)}});
-    hud.add(Dial{.id = "wind",
-                 .value = watch(wind),
-                 .max = 20,
-                 .motion = spring(400ms),
-                 .place = {.anchor = Anchor::bottom_left, .offset = {20, 20}, .size = {110, 110}}});
-    hud.add(Text{.id = "speed",
-                 .value = watch(wind),
-                 .format = "{:.0f} m/s",
-                 .place = {.anchor = Anchor::bottom_left, .offset = {142, 56}}});
+    hud.add(rapido::Text{.id = "fish",
+                         .value = rapido::watch(fish),
+                         .format = "{} fish",
+                         .triggers = {{.on = rapido::TriggerOn::gain, .effect = "swell"}},
+                         .place = {.anchor = rapido::Anchor::top_right, .offset = {20, 16}},
+                         .size = 32,
+                         .outline = rapido::Outline{.width = 2, .color = rapido::rgb(0x10161c)}});
+    hud.add(rapido::Dial{.id = "wind",
+                         .value = rapido::watch(wind),
+                         .max = 20,
+                         .motion = rapido::spring(400ms),
+                         .place = {.anchor = rapido::Anchor::bottom_left, .offset = {20, 20}, .size = {110, 110}}});
+    hud.add(rapido::Text{.id = "speed",
+                         .value = rapido::watch(wind),
+                         .format = "{:.0f} m/s",
+                         .place = {.anchor = rapido::Anchor::bottom_left, .offset = {142, 56}}});
 
     std::vector<std::uint32_t> screen(static_cast<std::size_t>(width * height));
-    Picture layer(width, height, fonts);  // one, again and again
-    DisplayList list;
+    rapido::Picture layer(width, height, fonts);  // one, again and again
+    rapido::DisplayList list;
     for (int frame = 0; frame < 90; ++frame) {
         if (frame % 30 == 20) ++fish;
         wind = 8 + 4 * std::sin(frame / 20.0);
@@ -64,20 +63,20 @@ int main(int count, char** arguments) {
         layer.draw(list);
         layer.blend_onto(screen.data(), width * 4);
     }
-    const PixelRect drawn = layer.drawn();
+    const rapido::PixelRect drawn = layer.drawn();
     std::printf("%d fish; what is drawn lies in %d of %d pixels\n", fish, drawn.width * drawn.height, width * height);
     if (count < 2) return 0;
 
     // The screen as a PNG, to look at.
-    std::vector<Color> colors;
+    std::vector<rapido::Color> colors;
     for (const std::uint32_t pixel : screen)
-        colors.push_back(rgb(pixel & 0xffffffU));
-    Images images;
+        colors.push_back(rapido::rgb(pixel & 0xffffffU));
+    rapido::Images images;
     const auto image = images.add("screen", width, height, colors);
-    Picture shot(width, height, fonts, &images);
-    DisplayGroup group;
+    rapido::Picture shot(width, height, fonts, &images);
+    rapido::DisplayGroup group;
     group.begin();
-    group.image(*image, {0, 0, width, height}, {0, 0, width, height}, rgb(0xffffff), false);
+    group.image(*image, {0, 0, width, height}, {0, 0, width, height}, rapido::rgb(0xffffff), false);
     shot.draw(group);
     return shot.write_png(arguments[1]) ? 0 : 1;
 }

@@ -7,7 +7,6 @@
 #include <cstdio>
 #include <cstdlib>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 int main(int count, char** arguments) {
@@ -15,29 +14,29 @@ int main(int count, char** arguments) {
     int drops = 0;
     double water = 3000;
 
-    Fonts fonts;
-    Hud hud({.font = "Inter, sans-serif"}, {}, &fonts);
-    hud.add(Text{.id = "drops",
-                 .value = watch(drops),
-                 .format = "{} drops",
-                 .plural = {.one = "{} drop"},
-                 .triggers = {{.on = TriggerOn::gain, .effect = "swell"}},
-                 .place = {.anchor = Anchor::top, .offset = {0, 40}},
-                 .size = 56});
-    hud.add(Bar{.id = "water",
-                .value = watch(water),
-                .max = 3000,
-                .motion = tween(300ms),
-                .trail = {.delay = 400ms},
-                .bands = {{.below = 600, .color = rgb(0xffc24a), .effect = "pulse"}},
-                .place = {.anchor = Anchor::bottom, .offset = {0, 48}, .size = {480, 24}},
-                .radius = 12});
+    rapido::Fonts fonts;
+    rapido::Hud hud({.font = "Inter, sans-serif"}, {}, &fonts);
+    hud.add(rapido::Text{.id = "drops",
+                         .value = rapido::watch(drops),
+                         .format = "{} drops",
+                         .plural = {.one = "{} drop"},
+                         .triggers = {{.on = rapido::TriggerOn::gain, .effect = "swell"}},
+                         .place = {.anchor = rapido::Anchor::top, .offset = {0, 40}},
+                         .size = 56});
+    hud.add(rapido::Bar{.id = "water",
+                        .value = rapido::watch(water),
+                        .max = 3000,
+                        .motion = rapido::tween(300ms),
+                        .trail = {.delay = 400ms},
+                        .bands = {{.below = 600, .color = rapido::rgb(0xffc24a), .effect = "pulse"}},
+                        .place = {.anchor = rapido::Anchor::bottom, .offset = {0, 48}, .size = {480, 24}},
+                        .radius = 12});
 
-    HudWindow window(fonts, nullptr, {.title = "Ember Ridge", .width = 960, .height = 540});
-    DisplayList list;
+    rapido::HudWindow window(fonts, nullptr, {.title = "Ember Ridge", .width = 960, .height = 540});
+    rapido::DisplayList list;
     for (int frame = 0; window.next_frame() && (frames == 0 || frame < frames); ++frame) {
-        for (const WindowEvent& event : window.events()) {
-            if (event.kind == WindowEvent::Kind::press && water >= 600) {
+        for (const rapido::WindowEvent& event : window.events()) {
+            if (event.kind == rapido::WindowEvent::Kind::press && water >= 600) {
                 water -= 600;
                 ++drops;
             }
@@ -47,7 +46,7 @@ int main(int count, char** arguments) {
         hud.resize(window.viewport());
         hud.update(window.elapsed());
         hud.draw(list);
-        window.clear(rgb(0x2a3644));
+        window.clear(rapido::rgb(0x2a3644));
         window.draw(list);
     }
     if (!window.status()) {

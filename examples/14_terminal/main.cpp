@@ -10,13 +10,11 @@
 
 #include "rapido/layout.hpp"
 
-using namespace rapido;
-
 /// A character is a cell wide and a cell high; a glyph is the character itself.
-struct CellMeasurer final : TextMeasurer {
-    std::optional<FontId> find(std::string_view, int, bool) override { return 0; }
-    FontMetrics metrics(FontId) override { return {.ascent = 1, .descent = 0}; }
-    float shape(FontId, float size, std::string_view text, std::vector<Glyph>& glyphs) override {
+struct CellMeasurer final : rapido::TextMeasurer {
+    std::optional<rapido::FontId> find(std::string_view, int, bool) override { return 0; }
+    rapido::FontMetrics metrics(rapido::FontId) override { return {.ascent = 1, .descent = 0}; }
+    float shape(rapido::FontId, float size, std::string_view text, std::vector<rapido::Glyph>& glyphs) override {
         glyphs.clear();
         for (const char c : text)
             glyphs.push_back({static_cast<unsigned char>(c), {size * static_cast<float>(glyphs.size()), 0}});
@@ -28,12 +26,12 @@ class Terminal {
  public:
     Terminal(int width, int height) : width_(width), cells_(static_cast<std::size_t>(width * height)) {}
 
-    void draw(const DisplayList& list) {
+    void draw(const rapido::DisplayList& list) {
         cells_.assign(cells_.size(), {});
-        for (const DisplayGroup& group : list.groups())
-            for (const DisplayItem& item : group.items()) {
-                if (item.kind == DisplayItem::Kind::rect) draw_rect(group, item);
-                if (item.kind == DisplayItem::Kind::text) draw_text(group, item);
+        for (const rapido::DisplayGroup& group : list.groups())
+            for (const rapido::DisplayItem& item : group.items()) {
+                if (item.kind == rapido::DisplayItem::Kind::rect) draw_rect(group, item);
+                if (item.kind == rapido::DisplayItem::Kind::text) draw_text(group, item);
                 // A terminal has no borders, lines, polygons and images.
             }
     }
@@ -50,18 +48,18 @@ class Terminal {
  private:
     struct Cell {
         char character = ' ';
-        Color ink = rgb(0xf2efe6), paper = rgb(0x10161c);
+        rapido::Color ink = rapido::rgb(0xf2efe6), paper = rapido::rgb(0x10161c);
     };
 
     /// Null outside of the terminal.
-    Cell* at(Point point) {
+    Cell* at(rapido::Point point) {
         const auto column = std::lround(point.x), row = std::lround(point.y);
         const auto index = static_cast<std::size_t>(row * width_ + column);
         return column >= 0 && column < width_ && row >= 0 && index < cells_.size() ? &cells_[index] : nullptr;
     }
 
-    void draw_rect(const DisplayGroup& group, const DisplayItem& item) {
-        const Rect &rect = item.rect, &clip = item.clip;
+    void draw_rect(const rapido::DisplayGroup& group, const rapido::DisplayItem& item) {
+        const rapido::Rect &rect = item.rect, &clip = item.clip;
         for (float y = rect.y; y < rect.y + rect.height; ++y)
             for (float x = rect.x; x < rect.x + rect.width; ++x) {
                 if (clip.width > 0 && (x + 0.5F < clip.x || x + 0.5F > clip.x + clip.width)) continue;
@@ -70,10 +68,10 @@ class Terminal {
             }
     }
 
-    void draw_text(const DisplayGroup& group, const DisplayItem& item) {
-        for (const Glyph& glyph : group.glyphs_of(item)) {
+    void draw_text(const rapido::DisplayGroup& group, const rapido::DisplayItem& item) {
+        for (const rapido::Glyph& glyph : group.glyphs_of(item)) {
             // A baseline is the lower edge of its row.
-            const Point point{item.baseline.x + glyph.offset.x, item.baseline.y - 1};
+            const rapido::Point point{item.baseline.x + glyph.offset.x, item.baseline.y - 1};
             if (Cell* const cell = at(group.transform().apply(point))) {
                 cell->character = static_cast<char>(glyph.id);
                 cell->ink = mix(cell->paper, item.color, item.color.alpha);
@@ -81,7 +79,7 @@ class Terminal {
         }
     }
 
-    static Color mix(Color below, Color over, int alpha) {
+    static rapido::Color mix(rapido::Color below, rapido::Color over, int alpha) {
         const auto part = [&](int a, int b) { return static_cast<std::uint8_t>(a + (b - a) * alpha / 255); };
         return {part(below.red, over.red), part(below.green, over.green), part(below.blue, over.blue), 255};
     }
@@ -93,23 +91,23 @@ class Terminal {
 int main() {
     double load = 0.31;
     CellMeasurer measurer;
-    Hud hud({.design = {64, 5}}, {}, &measurer);
+    rapido::Hud hud({.design = {64, 5}}, {}, &measurer);
     hud.resize({.size = {64, 5}});
-    hud.add(Text{.id = "name", .format = "SERVER 3", .place = {.offset = {2, 1}}, .size = 1});
-    hud.add(Text{.id = "load",
-                 .value = watch(load),
-                 .max = 1,
-                 .format = "load {percent}%",
-                 .place = {.offset = {2, 3}},
-                 .size = 1});
-    hud.add(Bar{.id = "bar",
-                .value = watch(load),
-                .max = 1,
-                .bands = {{.above = 0.8, .color = rgb(0xff7a3c)}},
-                .place = {.anchor = Anchor::top_right, .offset = {2, 3}, .size = {44, 1}},
-                .radius = 0});
+    hud.add(rapido::Text{.id = "name", .format = "SERVER 3", .place = {.offset = {2, 1}}, .size = 1});
+    hud.add(rapido::Text{.id = "load",
+                         .value = rapido::watch(load),
+                         .max = 1,
+                         .format = "load {percent}%",
+                         .place = {.offset = {2, 3}},
+                         .size = 1});
+    hud.add(rapido::Bar{.id = "bar",
+                        .value = rapido::watch(load),
+                        .max = 1,
+                        .bands = {{.above = 0.8, .color = rapido::rgb(0xff7a3c)}},
+                        .place = {.anchor = rapido::Anchor::top_right, .offset = {2, 3}, .size = {44, 1}},
+                        .radius = 0});
     Terminal terminal(64, 5);
-    DisplayList list;
+    rapido::DisplayList list;
     for (const double now : {0.31, 0.87}) {
         load = now;
         hud.update(1.0);

@@ -9,7 +9,6 @@
 #include <mutex>
 #include <thread>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 /// What the simulation knows. It is copied whole, so that the water and its tank never come from two moments.
@@ -22,7 +21,7 @@ struct State {
 class TwoLists {
  public:
     /// The list to fill; the game waits here while the other one is drawn and this one is not taken yet.
-    DisplayList* to_fill() {
+    rapido::DisplayList* to_fill() {
         std::unique_lock lock(mutex_);
         changed_.wait(lock, [&] { return !is_full_; });
         return &lists_[filled_];
@@ -33,12 +32,12 @@ class TwoLists {
         changed_.notify_all();
     }
     /// A full list; the one that was taken before may be filled from now on. Nothing after the end.
-    const DisplayList* take() {
+    const rapido::DisplayList* take() {
         std::unique_lock lock(mutex_);
         changed_.wait(lock, [&] { return is_full_ || is_over_; });
         if (!is_full_) return nullptr;
         is_full_ = false;
-        const DisplayList* const taken = &lists_[filled_];
+        const rapido::DisplayList* const taken = &lists_[filled_];
         filled_ = 1 - filled_;
         changed_.notify_all();
         return taken;
@@ -52,14 +51,14 @@ class TwoLists {
  private:
     std::mutex mutex_;
     std::condition_variable changed_;
-    std::array<DisplayList, 2> lists_;
+    std::array<rapido::DisplayList, 2> lists_;
     std::size_t filled_ = 0;
     bool is_full_ = false, is_over_ = false;
 };
 
 int main() {
     constexpr int frames = 120;
-    Shared<State> shared;
+    rapido::Shared<State> shared;
     std::atomic<bool> is_over = false;
     std::atomic<int> steps = 0;
     std::thread simulation([&] {
@@ -79,29 +78,30 @@ int main() {
 
     TwoLists lists;
     int drawn = 0;
-    Fonts fonts;  // measured with by the game's thread, drawn with by the other one
+    rapido::Fonts fonts;  // measured with by the game's thread, drawn with by the other one
     std::thread renderer([&] {
-        Picture picture(480, 120, fonts);
-        while (const DisplayList* const list = lists.take()) {
-            picture.fill(rgb(0x10161c));
+        rapido::Picture picture(480, 120, fonts);
+        while (const rapido::DisplayList* const list = lists.take()) {
+            picture.fill(rapido::rgb(0x10161c));
             picture.draw(*list);
             ++drawn;
         }
-        if (const Status written = picture.write_png("threads.png"); !written)
+        if (const rapido::Status written = picture.write_png("threads.png"); !written)
             std::fprintf(stderr, "%s\n", to_string(written.problem()).c_str());
     });
 
-    Hud hud({.design = {480, 120}, .font = "Inter, sans-serif"}, {}, &fonts);
+    rapido::Hud hud({.design = {480, 120}, .font = "Inter, sans-serif"}, {}, &fonts);
     hud.resize({.size = {480, 120}});
-    hud.add(Text{.id = "water",
-                 .value = watch(shared, &State::water),
-                 .max = watch(shared, &State::tank),
-                 .format = "{:.0f} of {max:.0f} L",
-                 .place = {.offset = {24, 20}}});
-    const auto bar = hud.add(Bar{.id = "bar",
-                                 .value = watch(shared, &State::water),
-                                 .max = watch(shared, &State::tank),
-                                 .place = {.anchor = Anchor::bottom_left, .offset = {24, 24}, .size = {432, 20}}});
+    hud.add(rapido::Text{.id = "water",
+                         .value = watch(shared, &State::water),
+                         .max = watch(shared, &State::tank),
+                         .format = "{:.0f} of {max:.0f} L",
+                         .place = {.offset = {24, 20}}});
+    const auto bar =
+        hud.add(rapido::Bar{.id = "bar",
+                            .value = watch(shared, &State::water),
+                            .max = watch(shared, &State::tank),
+                            .place = {.anchor = rapido::Anchor::bottom_left, .offset = {24, 24}, .size = {432, 20}}});
     bool is_torn = false;
     for (int frame = 0; frame < frames; ++frame) {
         hud.update(1 / 60.0);

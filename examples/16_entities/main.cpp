@@ -6,7 +6,6 @@
 #include <cstdio>
 #include <vector>
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 struct Vec2 {
@@ -50,32 +49,35 @@ int main() {
                     static_cast<float>(30 + i * 37 % 60));
 
     // The entities are the entries; each of their fields is looked up when the HUD reads it.
-    const Source fires =
-        watch_entries(store.entities, entry_field("number", [](int entity) { return entity; }),
-                      entry_field("heat", [&](int entity) { return store.heats[store.row_of(entity)]; }),
-                      entry_position([&](int entity) { return store.positions[store.row_of(entity)]; }));
+    const rapido::Source fires = rapido::watch_entries(
+        store.entities, rapido::entry_field("number", [](int entity) { return entity; }),
+        rapido::entry_field("heat", [&](int entity) { return store.heats[store.row_of(entity)]; }),
+        rapido::entry_position([&](int entity) { return store.positions[store.row_of(entity)]; }));
 
-    Fonts fonts;
-    Hud hud({.design = {640, 400}, .font = "Inter, sans-serif"}, {}, &fonts);
+    rapido::Fonts fonts;
+    rapido::Hud hud({.design = {640, 400}, .font = "Inter, sans-serif"}, {}, &fonts);
     hud.resize({.size = {640, 400}});
-    hud.set_camera(Camera::flat({.center = {320, 200, 0}, .zoom = 1}));
-    hud.add(markers_of(
+    hud.set_camera(rapido::Camera::flat({.center = {320, 200, 0}, .zoom = 1}));
+    hud.add(rapido::markers_of(
         {.id = "fires", .entries = fires, .key = "number", .when_gone = {{"heat", 0}}}, [](const auto& fire) {
-            return nest(
-                Panel{.layout = Layout::column, .gap = 2, .align = Align::center, .plate = false, .leave = "fade"},
-                Text{.id = "heat", .value = fire("heat"), .format = "{:.0f} °C", .size = 15},
-                Bar{.id = "bar",
-                    .value = fire("heat"),
-                    .max = 100,
-                    .motion = tween(200ms),
-                    .trail = {.delay = 200ms},
-                    .place = {.size = {64, 8}},
-                    .color = rgb(0xff7a3c)});
+            return nest(rapido::Panel{.layout = rapido::Layout::column,
+                                      .gap = 2,
+                                      .align = rapido::Align::center,
+                                      .plate = false,
+                                      .leave = "fade"},
+                        rapido::Text{.id = "heat", .value = fire("heat"), .format = "{:.0f} °C", .size = 15},
+                        rapido::Bar{.id = "bar",
+                                    .value = fire("heat"),
+                                    .max = 100,
+                                    .motion = rapido::tween(200ms),
+                                    .trail = {.delay = 200ms},
+                                    .place = {.size = {64, 8}},
+                                    .color = rapido::rgb(0xff7a3c)});
         }));
-    hud.add(Text{.id = "count",
-                 .value = by_name("fires.count"),
-                 .format = "{} fires",
-                 .place = {.anchor = Anchor::top_right, .offset = {24, 20}}});
+    hud.add(rapido::Text{.id = "count",
+                         .value = rapido::by_name("fires.count"),
+                         .format = "{} fires",
+                         .place = {.anchor = rapido::Anchor::top_right, .offset = {24, 20}}});
 
     for (int frame = 0; frame < 120; ++frame) {
         for (std::size_t row = store.entities.size(); row-- > 0;) {
@@ -85,17 +87,17 @@ int main() {
             if (store.heats[row] <= 0) store.kill(store.entities[row]);
         }
         hud.update(1 / 60.0);
-        for (const Event& event : hud.events())
-            if (event.kind == EventKind::empty && event.id.ends_with(".bar"))
-                std::printf("%.2f s: fire %lld is out\n", to_seconds(event.time).count(),
+        for (const rapido::Event& event : hud.events())
+            if (event.kind == rapido::EventKind::empty && event.id.ends_with(".bar"))
+                std::printf("%.2f s: fire %lld is out\n", rapido::to_seconds(event.time).count(),
                             static_cast<long long>(event.key.get().int64()));
     }
-    DisplayList list;
+    rapido::DisplayList list;
     hud.draw(list);
-    Picture picture(640, 400, fonts);
-    picture.fill(rgb(0x2a3644));
+    rapido::Picture picture(640, 400, fonts);
+    picture.fill(rapido::rgb(0x2a3644));
     picture.draw(list);
-    for (const Problem& problem : hud.problems())
+    for (const rapido::Problem& problem : hud.problems())
         std::fprintf(stderr, "%s\n", to_string(problem).c_str());
     std::printf("%zu fires burn on\n", store.entities.size());
     return picture.write_png("entities.png") ? 0 : 1;

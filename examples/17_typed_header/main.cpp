@@ -9,18 +9,17 @@
 
 #include "flight_values.hpp"
 
-using namespace rapido;
 using namespace std::chrono_literals;
 
 int main(int count, char** arguments) {
     if (count < 2) return std::puts("17_typed_header flight.toml"), 2;
     game::HudValues values;
-    Sources sources;
+    rapido::Sources sources;
     values.bind(sources);
 
-    HudFile file(arguments[1]);
-    Hud hud({}, sources);
-    for (const Problem& problem : file.reload(hud))
+    rapido::HudFile file(arguments[1]);
+    rapido::Hud hud({}, sources);
+    for (const rapido::Problem& problem : file.reload(hud))
         std::printf("%s\n", to_string(problem).c_str());
 
     values.mission.acres_saved = 1240;
@@ -29,13 +28,13 @@ int main(int count, char** arguments) {
     values.world.until_dusk = 90s;
     for (int frame = 0; frame < 3; ++frame) {
         if (file.has_changed())
-            for (const Problem& problem : file.reload(hud))
+            for (const rapido::Problem& problem : file.reload(hud))
                 std::printf("%s\n", to_string(problem).c_str());
         if (frame == 1) values.world.village = "Alder Creek";
         if (frame == 2) values.plane.refilling = true;
         hud.update(1.0);
         values.world.until_dusk = *values.world.until_dusk - 1s;
-        for (const ElementRef element : hud.elements())
+        for (const rapido::ElementRef element : hud.elements())
             if (hud[element].visible) std::printf("  %s", std::string(hud.text_of(element)).c_str());
         std::printf("\n");
     }

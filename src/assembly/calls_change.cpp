@@ -98,6 +98,20 @@ bool is_in_range(const Place& place) {
     return is_in_range;
 }
 
+/// Names a field that differs, and that the game has set on top: the change of it is not seen. Empty for none.
+std::string_view covered(const Element& before, const Element& now, const GameLayer& layer) {
+    WrittenElement first(before), second(now);
+    const auto differs = [&]<class T>(std::string_view field, const std::optional<T>& set) {
+        const T* const from = first.field<T>(field);
+        const T* const to = second.field<T>(field);
+        return set && from != nullptr && to != nullptr && !(*from == *to) && !(*to == *set);
+    };
+    return differs("format", layer.format) ? "format"
+           : differs("color", layer.color) ? "color"
+           : differs("place", layer.place) ? "place"
+                                           : "";
+}
+
 /// The layer of the game over an element, made if there is none.
 GameLayer& layer_of(RunningElement& element) {
     if (element.layer_of_game == nullptr) element.layer_of_game = std::make_unique<GameLayer>();
@@ -117,7 +131,18 @@ Element Hud::description(ElementRef ref) const {
 
 bool Hud::change(ElementRef ref, const Element& element) {
     const ElementIndex index = state_->target(change_call, ref);
-    if (index == no_element || !state_->change(index, element)) return false;
+    if (index == no_element) return false;
+    const RunningElement& running = state_->elements[index];
+    const std::string under(
+        running.layer_of_game != nullptr ? covered(running.description, element, *running.layer_of_game) : "");
+    if (!state_->change(index, element)) return false;
+    if (!under.empty())
+        state_->problems.report({{},
+                                 "the changed '" + under + "' of " + running.name() + " is not seen, as 'set_" + under +
+                                     "' of the game lies over it",
+                                 "call 'reset', or 'set_" + under + "' again",
+                                 ProblemCode::bad_call,
+                                 Severity::warning});
     state_->note(change_call, [&] { return ChangeElement{state_->elements[index].path, {.elements = {element}}}; });
     return true;
 }

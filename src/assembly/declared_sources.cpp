@@ -5,6 +5,7 @@
 
 #include "base/fields.hpp"
 #include "hud/definition_tables.hpp"
+#include "value/source_name.hpp"
 
 namespace rapido {
 namespace {
@@ -33,6 +34,8 @@ std::optional<Problem> fault_of(const DeclaredSource& source, const std::string&
     const bool is_amount = source.type != SourceType::flag && !is_text(source.type);
     const bool has_range = source.range.low != source.range.high;
     if (source.name.empty()) return Problem{at(""), "a source without a name", "", ProblemCode::bad_id};
+    if (const std::string_view fault = fault_of_name(source.name); !fault.empty())
+        return Problem{at(""), "the name of " + owner + " " + std::string(fault), "", ProblemCode::bad_id};
     const bool has_fields = !source.fields.empty();
     if (source.type == SourceType::entries && !has_fields)
         return Problem{at(""), owner + " is entries without 'fields'",

@@ -109,6 +109,8 @@ void Hud::State::make(const HudDefinition& definition) {
     ElementContext top = context_of("the HUD", &definition.locations);
     top.check_numbers(top_table, &definition);
     const bool fine = !top.failed();
+    for (Problem& fault : bindings.take_faults())
+        problems.report(std::move(fault));
     for (std::size_t i = 0; i < definition.sources.size(); ++i) {
         bindings.declare(definition.sources[i].name);
         if (auto fault = fault_of(definition.sources[i], locations_at(definition.source_locations, i)))

@@ -15,7 +15,7 @@ void Hud::State::update(Step step) {
     follow_names();
     if (recording != nullptr) recording->note_timers();
     advance_clocks(step);
-    if (probes != nullptr) probes->begin_frame(to_seconds(time.step()));
+    if (probes != nullptr) probes->begin_frame(to_seconds(time.step()), problems);
     read_sources();
     follow(Readouts::Lane::ordinary);
     follow_pending();

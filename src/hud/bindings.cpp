@@ -5,6 +5,7 @@
 
 #include "base/nearest.hpp"
 #include "value/computation.hpp"
+#include "value/source_name.hpp"
 
 namespace rapido {
 
@@ -16,6 +17,22 @@ void Bindings::grow() {
     feeds_.resize(scan_.size(), feeds_none);
 }
 
+void Bindings::set_sources(Sources sources) {
+    sources_ = std::move(sources);
+    check_names(0);
+}
+
+/// A HUD of C++ finds them under any name, a file does not.
+void Bindings::check_names(std::uint64_t since) {
+    for (const std::string_view name : sources_.names())
+        if (const std::string_view fault = fault_of_name(name); !fault.empty() && sources_.revision_of(name) > since)
+            faults_.push_back({{},
+                               "the name of source '" + std::string(name) + "' " + std::string(fault),
+                               "no HUD file can ask for it",
+                               ProblemCode::bad_id,
+                               Severity::warning});
+}
+
 SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Type> type, detail::ValueUse use) {
     const SourceIndex index = scan_.add_told();
     grow();
@@ -23,6 +40,17 @@ SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Typ
     told_.emplace(name, Told{index, type ? told.expecting(*type) : told});
     follow_told(name, index);
     return index;
+}
+
+void Bindings::tell_as(const std::string& name, const std::string& told) {
+    told_as_.emplace(name, told);
+    follow_told(name, told_.at(told).index);
+}
+
+const Bindings::Told* Bindings::told_of(const std::string& name) const {
+    const auto other = told_as_.find(name);
+    const auto known = told_.find(other != told_as_.end() ? other->second : name);
+    return known != told_.end() ? &known->second : nullptr;
 }
 
 void Bindings::set_told_type(const std::string& name, std::optional<Value::Type> type) {
@@ -46,7 +74,7 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
         if (!problem.message.empty()) return std::nullopt;
         problem.code = ProblemCode::unknown_source;
         problem.message = "unknown source '" + name + "'";
-        if (!problems_.is_full()) {
+        if (!problems_.is_full() && problem.hint.empty()) {
             std::vector<std::string_view> names = sources_.names();
             for (const auto& [told, index] : told_)
                 names.push_back(told);
@@ -56,7 +84,7 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
         }
     }
     if (!is_told(name)) return named(asked);
-    const SourceIndex told = told_.at(name).index;
+    const SourceIndex told = told_of(name)->index;
     used_[told] = 1;
     return asked.is_adjusted() ? derived({told}, asked) : told;
 }
@@ -188,7 +216,7 @@ std::span<const SourceIndex> Bindings::follow_names() {
     rebound_ = std::move(linked_);
     linked_.clear();
     if (names_revision_ == sources_.revision()) return rebound_;
-    names_revision_ = sources_.revision();
+    check_names(std::exchange(names_revision_, sources_.revision()));
     for (auto& [index, known] : named_) {
         const std::uint64_t revision = sources_.revision_of(known.asked.name());
         if (revision == known.revision) continue;
@@ -258,12 +286,12 @@ bool Bindings::release_named(SourceIndex index) {
 
 Binding Bindings::bound(const Source& source) const {
     const auto meaning = [this](const Binding& asked) {
-        if (const auto told = told_.find(asked.name()); told != told_.end()) return told->second.kind;
+        if (asked.access() != Binding::Access::name) return asked;
+        if (const Told* const told = told_of(asked.name()); told != nullptr) return asked.applied_to(told->kind);
         const Source* const named = sources_.find(asked.name());
-        return named != nullptr ? named->binding() : Binding();
+        return asked.applied_to(named != nullptr ? named->binding() : Binding());
     };
-    const Binding& asked = source.binding();
-    Binding made = asked.access() == Binding::Access::name ? asked.applied_to(meaning(asked)) : asked;
+    Binding made = meaning(source.binding());
     // Names may be computed from names, but not for ever.
     constexpr int most_rounds = 8;
     for (int round = 0; round < most_rounds && made.computation() != nullptr; ++round) {

@@ -31,14 +31,14 @@ struct Dependent {
 };
 
 /// Finds sources by name, reads them once a frame, and lists those that changed. Sources that the HUD itself tells (timers,
-/// meters, what is pending) have names, too, and can be negated and scaled like those of the game.
+/// meters, what is pending) have names, too, and can be negated and computed with like those of the game.
 class Bindings {
  public:
     explicit Bindings(const ProblemLog& problems) : problems_(problems) {}
 
     // Between frames
 
-    void set_sources(Sources sources) { sources_ = std::move(sources); }
+    void set_sources(Sources sources);
     const Sources& sources() const { return sources_; }
     /// Whether the game or the HUD has a source of this name now.
     bool is_known(const std::string& name) const { return is_told(name) || sources_.find(name) != nullptr; }
@@ -67,9 +67,11 @@ class Bindings {
     /// Adds a source that the HUD tells.
     SourceIndex add_told(const std::string& name, std::optional<Value::Type> type,
                          detail::ValueUse use = detail::ValueUse::amount);
+    /// A told source has another name, too.
+    void tell_as(const std::string& name, const std::string& told);
     /// A told source gives another type from now on.
     void set_told_type(const std::string& name, std::optional<Value::Type> type);
-    bool is_told(const std::string& name) const { return told_.contains(name); }
+    bool is_told(const std::string& name) const { return told_of(name) != nullptr; }
     /// Whether anybody has asked for a told source.
     bool is_used(SourceIndex index) const { return used_[index] != 0; }
     /// Binds names that the game has set since the last call, or set anew. Returns their sources; valid until the next call.
@@ -99,9 +101,9 @@ class Bindings {
     bool read_positions(const detail::EntryReader& reader, std::span<WorldPoint> into);
     WorldPoint read_position(const PositionSource& at);
     void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
-    /// Follows what was read and told with what is made of it: negated, scaled, computed from several.
+    /// Follows what was read and told with what is made of it: negated, counted down, computed from several.
     void tell_derived(Nanoseconds now);
-    /// What is wrong with names of the game that are computed, since the last call.
+    /// What is wrong with names of the game, since the last call.
     std::vector<Problem> take_faults() { return std::exchange(faults_, {}); }
 
     /// The value of a source; no value for none.
@@ -153,7 +155,7 @@ class Bindings {
         SourceIndex index;
         detail::Binding kind;  ///< its type and use
     };
-    /// A source that is told what is made of others: negated, scaled or computed. Its place is free without a source.
+    /// A source that is told what is made of others: negated, counted down or computed. Its place is free without a source.
     struct Derived {
         std::vector<SourceIndex> from{};  ///< in the order of the leaves, if it is computed
         SourceIndex to = no_source;
@@ -183,10 +185,12 @@ class Bindings {
         std::uint64_t revision = 0;  ///< of the name; zero while nobody has it
         std::size_t hash = 0;
     };
+    const Told* told_of(const std::string& name) const;
     SourceIndex named(const detail::Binding& asked);
     std::optional<SourceIndex> computed(const detail::Binding& how, Problem& problem);
     std::optional<std::vector<SourceIndex>> leaves_of(const detail::Binding& how, Problem& problem);
     void offer_name(SourceIndex index);
+    void check_names(std::uint64_t since);
     bool is_made_of(SourceIndex source, SourceIndex part) const;
     void derive(std::vector<SourceIndex> from, SourceIndex to, const detail::Binding& how, std::uint32_t users);
     void underive(SourceIndex to);
@@ -216,6 +220,7 @@ class Bindings {
     std::vector<SourceIndex> rebound_;
     std::vector<SourceIndex> linked_;  ///< since the last call of `follow_names`, to what the HUD tells
     std::unordered_map<std::string, Told> told_;
+    std::unordered_map<std::string, std::string> told_as_;  ///< names in `told_` by other names for the same
     std::set<std::string, std::less<>> declared_;
     std::vector<Derived> derived_;
     std::vector<Place> free_derived_;

@@ -53,11 +53,11 @@ void Elements::announce(const std::vector<Element>& elements) {
          [&](const std::string& inside, const std::string& id) { counters_.insert(path_of(panel(inside), id)); });
 }
 
-std::string Elements::panel(const std::string& name) const {
-    if (name.empty() || panels_.contains(name)) return name;
+std::string Elements::whole(const Paths& paths, const std::string& name) {
+    if (name.empty() || paths.contains(name)) return name;
     const std::string end = "." + name;
     const std::string* found = nullptr;
-    for (const std::string& path : panels_) {
+    for (const std::string& path : paths) {
         if (!path.ends_with(end)) continue;
         if (found != nullptr) return name;
         found = &path;
@@ -74,18 +74,25 @@ ElementIndex Elements::find(std::string_view name, Problem& problem) const {
     const std::string word(name);
     problem.code = ProblemCode::unknown_name;
     if (const ElementIndex index = at(word); index != no_element) return index;
-    const auto [first, last] = ids_.equal_range(word);
-    if (first != last && std::next(first) == last) return first->second;
-    if (first != last) {
-        problem.message = "several elements have the id '" + word + "'; give the whole path";
-        return no_element;
+    const bool has_panel = word.find('.') != std::string::npos;
+    const std::string end = "." + word;
+    const auto [first, last] = ids_.equal_range(word.substr(word.rfind('.') + 1));
+    ElementIndex found = no_element;
+    for (auto known = first; known != last; ++known) {
+        if (has_panel && !all_[known->second].path.ends_with(end)) continue;
+        if (found != no_element) {
+            problem.message = has_panel ? "several elements end with '" + word + "'; give more of the path"
+                                        : "several elements have the id '" + word + "'; give the whole path";
+            return no_element;
+        }
+        found = known->second;
     }
+    if (found != no_element) return found;
     problem.message = "no element '" + word + "'";
     if (problems_.is_full()) return no_element;
     std::vector<std::string_view> names;
     for (const RunningElement& element : all_)
-        if (element.is_living())
-            names.push_back(name.find('.') != std::string_view::npos ? element.path : element.id());
+        if (element.is_living()) names.push_back(has_panel ? element.path : element.id());
     problem.hint = did_you_mean(name, names);
     return no_element;
 }

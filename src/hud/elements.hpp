@@ -109,9 +109,16 @@ class Elements {
     ElementIndex find(std::string_view name, Problem& problem) const;
     bool is_panel(const std::string& path) const { return panels_.contains(path); }
     /// Returns the path of the panel with this path, or of the only one whose path ends with it; otherwise what was given.
-    std::string panel(const std::string& name) const;
+    std::string panel(const std::string& name) const { return whole(panels_, name); }
     /// Whether this is the path of an element that counts, perhaps of one that is only announced.
     bool counts(const std::string& path) const { return counters_.contains(path); }
+    /// The path of the one that counts whose path ends so; the name itself for none, and for several.
+    std::string counter(const std::string& name) const { return whole(counters_, name); }
+    /// All of them, for a hint; none where problems are not told any more.
+    std::vector<std::string_view> counters() const {
+        return problems_.is_full() ? std::vector<std::string_view>()
+                                   : std::vector<std::string_view>(counters_.begin(), counters_.end());
+    }
     /// Returns why an element of this id cannot stand in a panel of this path.
     Problem missing_panel(const std::string& panel, const std::string& id) const;
 
@@ -175,6 +182,8 @@ class Elements {
     bool text_changed(ElementIndex index) const { return changed(index) && hot_[index].text_changed; }
 
  private:
+    using Paths = std::set<std::string, std::less<>>;
+    static std::string whole(const Paths& paths, const std::string& name);
     template <class Wanted>
     std::vector<ElementIndex> ranked(const Wanted& wanted) const;
     ElementIndex parent_of(const RunningElement& element) const;
@@ -190,8 +199,8 @@ class Elements {
     // By names that stand in `all_`, which does not move.
     std::unordered_map<std::string_view, ElementIndex> paths_;
     std::unordered_multimap<std::string_view, ElementIndex> ids_;
-    std::set<std::string, std::less<>> counters_;                 ///< paths
-    std::set<std::string, std::less<>> panels_;                   ///< paths
+    Paths counters_;
+    Paths panels_;                                                ///< paths
     std::unordered_map<std::string, std::string> panel_parents_;  ///< `inside` by id, to find circles
     std::vector<ElementIndex> free_, removed_;
     std::size_t first_killed_ = 0;  ///< by the last `kill`, in `removed_`

@@ -205,10 +205,12 @@ void Lists::tell(RunningList& list, const View& view, Nanoseconds now) {
     shown = list.ranking.size();
     give_panels(list, shown);
     follow_left(list, count, now);
+    if (list.memory != nullptr) bring_up_gone(list, view, now);
     if (list.markers != nullptr) find_places(list, view);
     tell_fields(list, count, shown);
     if (list.markers != nullptr) begin_from_before(list);
     if (list.markers == nullptr) arrange(list);
+    if (list.memory != nullptr) remember(list, count);
     list.snaps = false;
 }
 
@@ -365,6 +367,69 @@ void Lists::follow_left(RunningList& list, std::size_t count, Nanoseconds now) {
     }
 }
 
+/// A thing that is gone with the hit that would have brought its marker up: it is as it was, and has its end.
+void Lists::bring_up_gone(RunningList& list, const View& view, Nanoseconds now) {
+    const Memory& memory = *list.memory;
+    for (const std::uint32_t thing : list.markers->gone()) {
+        if (list.snaps || thing >= memory.places.size()) return;
+        const std::uint64_t key = list.markers->key_of_gone(thing);
+        const auto shows_it = [&](const Slot& slot) {
+            return slot.panel != no_element && slot.key == key && (slot.ends || visibility_.is_drawn(slot.panel));
+        };
+        if (std::any_of(list.slots.begin(), list.slots.end(), shows_it)) continue;
+        const bool is_hidden = list.in_sight != no_field && !memory.values[list.in_sight][thing].get().truth();
+        if (is_hidden || !list.markers->is_in_reach(memory.places[thing], view)) continue;
+        const auto slot = std::find_if(list.slots.begin(), list.slots.end(), [this](const Slot& free) {
+            return free.panel != no_element && free.rank == not_ranked && !free.ends &&
+                   !visibility_.is_drawn(free.panel);
+        });
+        if (slot == list.slots.end()) return;
+        *slot = {.panel = slot->panel,
+                 .key = key,
+                 .ends = true,
+                 .ends_since = now,
+                 .key_value = list.keys_before[thing],
+                 .is_gone = true,
+                 .place = memory.places[thing]};
+        visibility_.set_by_list(slot->panel, true);
+        snap_inside(slot->panel);
+        const auto number = static_cast<std::size_t>(slot - list.slots.begin());
+        for (const Told& told : list.told)
+            if (told.slot == number) tell_remembered(list, told, thing, view);
+    }
+}
+
+void Lists::tell_remembered(const RunningList& list, const Told& told, std::size_t thing, const View& view) {
+    if (told.field == no_field) {
+        const double distance = view.camera.project(list.memory->places[thing], view.screen.size).distance;
+        return bindings_.tell(told.source, told.name == "distance" ? Value(std::abs(distance)) : Value());
+    }
+    const Value& last = list.memory->values[told.field][thing].get();
+    bindings_.tell(told.source, last);
+    if (told.field == list.value) begin_from(told.source, last);
+}
+
+/// What shows a source begins from another value.
+void Lists::begin_from(SourceIndex source, const Value& value) {
+    for (const Dependent& dependent : bindings_.dependents(source))
+        if (dependent.element != no_element && readouts_.value_source(dependent.element) == source)
+            readouts_.begin_from(dependent.element, value);
+}
+
+/// Reads all that may be shown of all things.
+void Lists::remember(RunningList& list, std::size_t count) {
+    Memory& memory = *list.memory;
+    memory.places = list.markers->things().places;
+    memory.values.resize(list.reader != nullptr ? list.reader->fields().size() : 0);
+    for (std::size_t field = 0; field < memory.values.size(); ++field) {
+        const bool is_shown =
+            field == list.in_sight ||
+            std::any_of(list.told.begin(), list.told.end(), [field](const Told& told) { return told.field == field; });
+        memory.values[field].resize(is_shown ? count : 0);
+        if (is_shown && count > 0) bindings_.read(*list.reader, field, {}, memory.values[field]);
+    }
+}
+
 /// Nothing that stands inside moves or waits.
 bool Lists::rests(ElementIndex panel) const {
     for (const ElementIndex child : elements_.children(panel))
@@ -380,9 +445,7 @@ void Lists::begin_from_before(RunningList& list) {
         if (!slot.is_fresh || slot.rank == not_ranked || list.snaps) continue;
         const std::optional<double> before = list.markers->value_before(list.ranking[slot.rank]);
         if (!before) continue;
-        for (const Dependent& dependent : bindings_.dependents(told.source))
-            if (dependent.element != no_element && readouts_.value_source(dependent.element) == told.source)
-                readouts_.begin_from(dependent.element, amount_like(bindings_.value(told.source), *before));
+        begin_from(told.source, amount_like(bindings_.value(told.source), *before));
     }
     for (Slot& slot : list.slots)
         slot.is_fresh = false;
@@ -488,6 +551,12 @@ void Lists::set(RunningList& list, const Markers& description) {
     list.max = find_field(list.reader, description.max_of);
     if (list.markers == nullptr) list.markers = std::make_unique<MarkerRanking>();
     list.markers->set(description);
+    const bool may_come_late = description.show != ShowMarker::always && !list.when_gone.empty() &&
+                               list.key != no_field && list.value != no_field;
+    if (!may_come_late)
+        list.memory.reset();
+    else if (list.memory == nullptr)
+        list.memory = std::make_unique<Memory>();
 }
 
 GameThings* Lists::things(ElementIndex index) {

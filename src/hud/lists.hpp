@@ -90,6 +90,11 @@ class Lists {
         std::size_t field;  ///< of the entries, if it is one
         std::string path;   ///< the name of the source
     };
+    /// What things were in the frame before, where one may come to be seen only when it is gone.
+    struct Memory {
+        std::vector<WorldPoint> places;
+        std::vector<std::vector<KeptValue>> values;  ///< by field, and by thing; empty for a field that nobody shows
+    };
     struct RunningList {
         ElementIndex element = no_element;
         std::string path;
@@ -111,6 +116,7 @@ class Lists {
         // Of this frame, by entry.
         std::vector<KeptValue> keys, sorted_by, values;
         std::vector<KeptValue> keys_before;  ///< of the frame before, where values are compared
+        std::unique_ptr<Memory> memory;      ///< null where it is not needed
         std::vector<std::uint8_t> wanted;
         // By rank.
         std::vector<std::uint32_t> ranking;  ///< entries
@@ -138,6 +144,10 @@ class Lists {
     static std::optional<Value::Type> type_of(const RunningList& list, const Told& told);
     RunningList* find(ElementIndex index);
     void tell(RunningList& list, const View& view, Nanoseconds now);
+    void bring_up_gone(RunningList& list, const View& view, Nanoseconds now);
+    void tell_remembered(const RunningList& list, const Told& told, std::size_t thing, const View& view);
+    void begin_from(SourceIndex source, const Value& value);
+    void remember(RunningList& list, std::size_t count);
     void rank_things(RunningList& list, std::size_t count, std::size_t shown, const View& view, Nanoseconds now);
     void place_markers(RunningList& list, const View& view, const std::function<float(ElementIndex)>& opacity_of);
     void find_places(RunningList& list, const View& view);

@@ -50,7 +50,11 @@ class MarkerRanking {
     std::span<const std::uint32_t> emptied() const { return emptied_; }
     /// Things of the frame before that are not there any more and had a value above zero, by their places there.
     std::span<const std::uint32_t> gone() const { return gone_; }
+    /// The key that one of them had.
+    std::uint64_t key_of_gone(std::uint32_t thing) const { return now_[thing].key; }
     double distance(std::uint32_t thing) const { return candidates_at_[thing]; }
+    /// Whether a marker may be seen at a place: it is on the screen, or kept at the edge, and not too far away.
+    bool is_in_reach(const WorldPoint& place, const View& view) const;
 
     /// Where the marker of a thing of a size is drawn; nothing where it cannot be seen.
     std::optional<MarkerPlace> place(const WorldPoint& thing, Size size, const View& view) const;
@@ -58,6 +62,7 @@ class MarkerRanking {
     Rect box(const MarkerPlace& place, Size size) const;
 
  private:
+    class Reach;
     bool may_show(std::size_t thing, Nanoseconds now);
     void follow_changes(Nanoseconds now);
     std::uint32_t known(std::uint64_t key) const;
@@ -79,7 +84,7 @@ class MarkerRanking {
     SeenThings things_;
     std::vector<Candidate> candidates_;
     std::vector<double> candidates_at_;  ///< distances, by thing
-    std::vector<Before> before_, now_;   ///< by thing
+    std::vector<Before> before_, now_;   ///< by thing; `now_` is that of the frame before, once it is ranked
     std::vector<std::uint32_t> emptied_, gone_;
     std::vector<std::uint8_t> is_there_;  ///< of those of the frame before
     std::vector<std::uint32_t> table_;    ///< of `before_`, by key: open addressing

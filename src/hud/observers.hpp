@@ -4,6 +4,7 @@
 #include <optional>
 #include <vector>
 
+#include "base/problem_log.hpp"
 #include "hud/call.hpp"
 #include "hud/elements.hpp"
 #include "rapido/element/markers.hpp"
@@ -44,7 +45,7 @@ class HudRecording {
 class ProbeTable {
  public:
     virtual ~ProbeTable() = default;
-    virtual void begin_frame(Seconds step) = 0;
+    virtual void begin_frame(Seconds step, ProblemLog& problems) = 0;
     /// After the layout: the corner into which the table goes; nothing where it stays.
     virtual std::optional<Anchor> better_corner(const Parts& hud) = 0;
 };

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "base/instants.hpp"
+#include "base/nearest.hpp"
 
 namespace rapido {
 namespace {
@@ -19,9 +20,28 @@ Value amount_of(std::int64_t units, int places) {
 bool PendingAmounts::offer(const std::string& name, Problem& problem) {
     const std::size_t dot = name.rfind('.');
     if (dot == std::string::npos) return false;
-    const std::string path = name.substr(0, dot);
     const std::string part = name.substr(dot + 1);
-    if ((part != "pending" && part != "gain" && part != "loss") || !elements_.counts(path)) return false;
+    if (part != "pending" && part != "gain" && part != "loss") return false;
+    const std::string path = elements_.counter(name.substr(0, dot));
+    if (!elements_.counts(path)) {
+        // An end of a path will do, of as many parts as are given.
+        std::vector<std::string_view> ends = elements_.counters();
+        const auto parts = std::count(name.begin(), name.end(), '.');
+        for (std::string_view& end : ends) {
+            std::size_t from = end.size();
+            for (auto left = parts; left > 0 && from != std::string_view::npos; --left)
+                from = from == 0 ? std::string_view::npos : end.rfind('.', from - 1);
+            if (from != std::string_view::npos) end.remove_prefix(from + 1);
+        }
+        const std::string_view near = nearest(name.substr(0, dot), ends);
+        if (!near.empty()) problem.hint = "did you mean '" + std::string(near) + "." + part + "'?";
+        return false;
+    }
+    if (const std::string whole = path + "." + part; whole != name) {
+        if (!bindings_.is_told(whole) && !offer(whole, problem)) return false;
+        bindings_.tell_as(name, whole);
+        return true;
+    }
     const ElementIndex total = elements_.at(path);
     std::optional<Value::Type> type;
     if (total != no_element) {

@@ -15,13 +15,11 @@ struct Binding::More {
     std::string name{};
     Value constant{};
     std::shared_ptr<const Computation> computation{};
-    double scale = 1;
-    double offset = 0;
     friend bool operator==(const More& a, const More& b) {
         const bool same =
             a.computation == b.computation || (a.computation && b.computation && *a.computation == *b.computation);
         return same && a.getter == b.getter && a.state == b.state && a.part == b.part && a.name == b.name &&
-               a.constant == b.constant && a.scale == b.scale && a.offset == b.offset;
+               a.constant == b.constant;
     }
 };
 
@@ -33,10 +31,9 @@ Binding& Binding::operator=(Binding&&) noexcept = default;
 Binding::~Binding() = default;
 
 bool operator==(const Binding& a, const Binding& b) {
-    return a.access_ == b.access_ && a.use_ == b.use_ && a.negated_ == b.negated_ && a.scaled_ == b.scaled_ &&
-           a.counts_down_ == b.counts_down_ && a.scan_width_ == b.scan_width_ && a.type_ == b.type_ &&
-           a.address_ == b.address_ && a.read_variable_ == b.read_variable_ &&
-           (a.more_ == b.more_ || a.more() == b.more());
+    return a.access_ == b.access_ && a.use_ == b.use_ && a.negated_ == b.negated_ && a.counts_down_ == b.counts_down_ &&
+           a.scan_width_ == b.scan_width_ && a.type_ == b.type_ && a.address_ == b.address_ &&
+           a.read_variable_ == b.read_variable_ && (a.more_ == b.more_ || a.more() == b.more());
 }
 
 const Binding::More& Binding::more() const {
@@ -56,12 +53,6 @@ Binding Binding::with(Change change) const {
 
 const std::string& Binding::name() const {
     return more().name;
-}
-double Binding::scale() const {
-    return more().scale;
-}
-double Binding::offset() const {
-    return more().offset;
 }
 const Getter* Binding::getter() const {
     return more().getter.get();
@@ -163,16 +154,11 @@ void append(Computation& made, const Binding& operand, std::size_t below) {
                                                                      : 0);
     }
     // What is done to its result is done by steps of their own.
-    const auto with_constant = [&](Operation operation, double number) {
+    if (operand.counts_down()) {
         made.depth = std::max(made.depth, below + 2);
-        push_constant(Value(number));
-        push(operation, 0);
-    };
-    if (operand.is_scaled()) {
-        with_constant(Operation::product, operand.scale());
-        with_constant(Operation::sum, operand.offset());
+        push_constant(Value(0.0));
+        push(Operation::greatest, 0);
     }
-    if (operand.counts_down()) with_constant(Operation::greatest, 0);
     if (operand.is_negated()) push(Operation::opposite, 0);
 }
 
@@ -218,7 +204,7 @@ Binding Binding::with_leaves(const std::function<Binding(const Binding&)>& other
             stack.push_back(kept(made->values[step.index].get()));
         } else if (taken == 0) {
             const Binding& leaf = made->leaves[step.index];
-            const Binding read = leaf.access() == Access::name ? leaf.applied_to(other(leaf)) : leaf;
+            const Binding read = other(leaf);
             // Of what is computed nobody asks since when.
             const bool is_since = step.operation == Operation::since;
             const bool is_read = read.computation() == nullptr && read.access() != Access::none;
@@ -236,15 +222,6 @@ Binding Binding::with_leaves(const std::function<Binding(const Binding&)>& other
     return applied_to(stack.back());
 }
 
-Binding Binding::scaled(double scale, double offset) const {
-    Binding changed = with([&](More& more) {
-        more.scale *= scale;
-        more.offset = more.offset * scale + offset;
-    });
-    changed.scaled_ = true;
-    return changed;
-}
-
 Binding Binding::negated() const {
     Binding turned = *this;
     turned.negated_ = !negated_;
@@ -258,8 +235,7 @@ Binding Binding::expecting(Value::Type type) const {
 }
 
 Binding Binding::applied_to(const Binding& other) const {
-    Binding source = scaled_ ? other.scaled(scale(), offset()) : other;
-    if (counts_down_) source = source.counting_down();
+    const Binding source = counts_down_ ? other.counting_down() : other;
     return negated_ ? source.negated() : source;
 }
 
@@ -277,13 +253,11 @@ Binding Binding::counting_down() const {
 
 std::optional<Value::Type> Binding::type() const {
     if (negated_) return Value::Type::flag;
-    if (scaled_ && type_ && *type_ != Value::Type::text) return Value::Type::float64;
     return type_;
 }
 
 Value Binding::adjusted(Value value) const {
     if (negated_) return Value(!value.truth());
-    if (scaled_) value = value.is_number() ? Value(value.number() * scale() + offset()) : Value();
     if (counts_down_ && value.number() < 0) return amount_like(value, 0);
     return value;
 }
@@ -316,8 +290,6 @@ std::size_t Binding::hash() const {
     add(static_cast<std::size_t>(access_) * 4 + (negated_ ? 1U : 0U) + (counts_down_ ? 2U : 0U));
     add(std::hash<const void*>{}(address_));
     add(std::hash<const void*>{}(getter()));
-    add(of_number(scale()));
-    add(of_number(offset()));
     if (access_ == Access::constant) add(of_number(more().constant.number()));
     if (const Computation* const made = computation()) {
         for (const Binding& leaf : made->leaves)

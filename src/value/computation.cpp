@@ -236,15 +236,21 @@ bool Computation::has_since() const {
     return std::any_of(steps.begin(), steps.end(), [](const Step& step) { return step.operation == Operation::since; });
 }
 
-std::string Computation::notation(const std::function<std::string(const Binding&)>& leaf) const {
+std::string Computation::notation(const std::function<std::string(const Binding&)>& leaf, bool* is_exact) const {
     struct Written {
         std::string text;
         int strength;
+        Type type = Type::none;  ///< of a constant
     };
     constexpr int whole = 9;
     std::vector<Written> stack;
     const auto inside = [](const Written& part, int strength) {
         return part.strength < strength ? "(" + part.text + ")" : part.text;
+    };
+    // A time is written in seconds, and so it can be compared, and be a divisor.
+    const auto use = [is_exact](Operation operation, const Written& part) {
+        const bool is_inexact = part.type == Type::duration || part.type == Type::float32;
+        if (is_exact != nullptr && is_inexact && !is_test(operation)) *is_exact = false;
     };
     const auto constant = [](const Value& value) {
         std::string text;
@@ -265,11 +271,14 @@ std::string Computation::notation(const std::function<std::string(const Binding&
             const std::string text =
                 step.operation == Operation::constant ? constant(values[step.index].get()) : leaf(leaves[step.index]);
             stack.push_back({step.operation == Operation::since ? "since(" + text + ")" : text,
-                             text.starts_with('-') ? sign_strength : whole});
+                             text.starts_with('-') ? sign_strength : whole,
+                             step.operation == Operation::constant ? values[step.index].get().type() : Type::none});
             continue;
         }
         const Written last = std::move(stack.back());
         stack.pop_back();
+        const bool is_in_seconds = step.operation == Operation::quotient && last.type == Type::duration;
+        if (!is_in_seconds) use(step.operation, last);
         if (step.operation == Operation::opposite) {
             stack.push_back({"not " + inside(last, not_strength), not_strength});
         } else if (step.operation == Operation::negative) {
@@ -281,6 +290,13 @@ std::string Computation::notation(const std::function<std::string(const Binding&
         } else {
             const Written first = std::move(stack.back());
             stack.pop_back();
+            use(step.operation, first);
+            if (is_in_seconds) {
+                const std::string in_seconds = "seconds(" + first.text + ")";
+                const bool is_one = last.text == "1";
+                stack.push_back({is_one ? in_seconds : in_seconds + " / " + last.text, is_one ? whole : 6});
+                continue;
+            }
             if (step.operation == Operation::least || step.operation == Operation::greatest) {
                 const std::string name = step.operation == Operation::least ? "min(" : "max(";
                 stack.push_back({name + first.text + ", " + last.text + ")", whole});

@@ -63,8 +63,9 @@ struct Computation {
     std::optional<Value::Type> type() const;
     /// Whether it lets time pass.
     bool has_since() const;
-    /// Writes it as files do; `leaf` gives the text of a leaf.
-    std::string notation(const std::function<std::string(const Binding&)>& leaf) const;
+    /// Writes it as files do; `leaf` gives the text of a leaf. Not exact is what a file cannot say: a constant time that is added or
+    /// multiplied, and a `float`.
+    std::string notation(const std::function<std::string(const Binding&)>& leaf, bool* is_exact = nullptr) const;
     friend bool operator==(const Computation&, const Computation&) = default;
 };
 

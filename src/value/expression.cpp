@@ -9,6 +9,7 @@
 #include "base/nearest.hpp"
 #include "base/utf8.hpp"
 #include "value/computation.hpp"
+#include "value/source_name.hpp"
 
 namespace rapido {
 namespace {
@@ -25,7 +26,8 @@ struct Function {
     std::string_view name;
     std::size_t arguments;
 };
-constexpr std::array<Function, 5> functions{{{"min", 2}, {"max", 2}, {"abs", 1}, {"clamp", 3}, {"since", 1}}};
+constexpr std::array<Function, 6> functions{
+    {{"min", 2}, {"max", 2}, {"abs", 1}, {"clamp", 3}, {"since", 1}, {"seconds", 1}}};
 
 bool is_digit(char c) {
     return c >= '0' && c <= '9';
@@ -123,8 +125,9 @@ class Parser {
         while (at_ < text_.size() && goes_on(text_[at_]))
             ++at_;
         token_ = text_.substr(begin_, at_ - begin_);
-        if (token_.ends_with('.') || token_.find("..") != std::string_view::npos)
-            fail("has the name " + quoted(token_) + ", which lacks a part");
+        const std::string_view bare = token_.substr(token_.find_first_not_of("!$"));
+        if (const std::string_view fault = fault_of_name(bare); !fault.empty() && !is_plain_word(token_))
+            fail("has the name " + quoted(token_) + ", which " + std::string(fault));
     }
 
     void read_number() {
@@ -163,6 +166,9 @@ class Parser {
         return made;
     }
 
+    static bool is_plain_word(std::string_view token) {
+        return std::find(words.begin(), words.end(), token) != words.end();
+    }
     bool is_word(std::string_view word) const { return kind_ == Token::name && token_ == word; }
     bool is_sign(std::string_view sign) const { return kind_ == Token::sign && token_ == sign; }
     bool take(std::string_view sign) {
@@ -264,7 +270,7 @@ class Parser {
             next();
             return Binding::constant(name == "none" ? Value() : Value(name == "true"));
         }
-        if (std::find(words.begin(), words.end(), name) != words.end()) {
+        if (is_plain_word(name)) {
             fail("has " + quoted(name) + " where a value is wanted");
             return {};
         }
@@ -315,6 +321,8 @@ class Parser {
         next();
         if (name == "abs") return computed_of(Operation::magnitude, {arguments[0]});
         if (name == "since") return computed_of(Operation::since, {arguments[0]});
+        if (name == "seconds")
+            return computed_of(Operation::quotient, {arguments[0], Binding::constant(Value(Seconds{1}))});
         if (name == "min") return computed_of(Operation::least, {arguments[0], arguments[1]});
         const Binding low = computed_of(Operation::greatest, {arguments[0], arguments[1]});
         return name == "max" ? low : computed_of(Operation::least, {low, arguments[2]});
@@ -343,23 +351,17 @@ Result<Source> parse_expression(std::string_view text, const NamedOperand& named
 std::string write_expression(const Source& source) {
     const Binding& binding = source.binding();
     bool can_be_said = !binding.counts_down();
-    const auto adjusted = [](std::string text, const Binding& how, bool is_whole) {
-        if (how.is_scaled())
-            text = (is_whole ? text : "(" + text + ")") + " * " + plain_number(how.scale()) + " + " +
-                   plain_number(how.offset());
-        if (!how.is_negated()) return text;
-        return is_whole && !how.is_scaled() ? "!" + text : "not (" + text + ")";
-    };
     const auto leaf = [&](const Binding& one) {
         can_be_said = can_be_said && one.access() == Binding::Access::name && !one.counts_down();
-        const std::string text = adjusted(one.name(), one, true);
-        return one.is_scaled() ? "(" + text + ")" : text;
+        return (one.is_negated() ? "!" : "") + one.name();
     };
     std::string written;
-    if (const detail::Computation* const made = binding.computation())
-        written = made->is_too_large ? std::string() : adjusted(made->notation(leaf), binding, false);
-    else
+    if (const detail::Computation* const made = binding.computation()) {
+        if (!made->is_too_large) written = made->notation(leaf, &can_be_said);
+        if (binding.is_negated() && !written.empty()) written = "not (" + written + ")";
+    } else {
         written = leaf(binding);
+    }
     return can_be_said ? written : std::string();
 }
 

@@ -257,7 +257,7 @@ TEST(Growth, ends_when_elements_patterns_and_problems_come_and_go) {
         const ElementRef refs[]{
             hud.add(Text{.id = "a", .value = "t.left", .format = "{:%S}", .visible = "!t.running"}),
             hud.add(Bar{.id = "b",
-                        .value = Source("t.left").scaled(0.1 * round),
+                        .value = Source("t.left") / 1s * (0.1 * round),
                         .bands = {{.id = "x", .below = 5, .color = color, .effect = "pulse"}},
                         .triggers = {{.on = TriggerOn::mark, .effect = "shake", .timer = "t"}},
                         .color = color}),

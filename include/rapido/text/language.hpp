@@ -87,13 +87,13 @@ concept TextByValue = std::is_same_v<T, std::string> || std::is_same_v<T, std::o
 }  // namespace detail
 
 /// A catalogue that is a function of the game: one of a `const char*` that returns a `const char*`, which is copied at once while its
-/// argument lives, or one of a `std::string_view` that returns a `std::string` or a `std::optional<std::string>`. A null pointer and an
+/// argument lives, or one of a `std::string_view` or a `const std::string&` that returns a `std::string` or a `std::optional<std::string>`. A null pointer and an
 /// empty optional mean that there is no translation.
 ///
 ///     rapido::FunctionCatalogue words(&gettext);
 ///     rapido::FunctionCatalogue others([](std::string_view text) -> std::optional<std::string> { return look_up(text); });
 ///
-/// A function of a `std::string_view` that returns a pointer or a view does not compile: it could point into a text that is gone.
+/// Such a function that returns a pointer or a view does not compile: it could point into a text that is gone.
 class FunctionCatalogue final : public Catalogue {
  public:
     template <class Function>
@@ -109,16 +109,18 @@ class FunctionCatalogue final : public Catalogue {
     using Wrapped = std::function<std::optional<std::string>(const std::string&)>;
     template <class Function>
     static Wrapped wrapped(Function function) {
-        if constexpr (std::is_invocable_v<Function&, std::string_view>) {
-            static_assert(detail::TextByValue<std::invoke_result_t<Function&, std::string_view>>,
-                          "rapido::FunctionCatalogue: a function of a std::string_view returns a std::string or a "
+        if constexpr (std::is_invocable_v<Function&, const std::string&>) {
+            static_assert(detail::TextByValue<std::invoke_result_t<Function&, const std::string&>>,
+                          "rapido::FunctionCatalogue: a function of a std::string_view or a std::string returns a "
+                          "std::string or a "
                           "std::optional<std::string>; what a pointer or a view sees may be gone");
             return [held = std::move(function)](const std::string& text) mutable -> std::optional<std::string> {
-                return held(std::string_view(text));
+                return held(text);
             };
         } else {
-            static_assert(std::is_invocable_v<Function&, detail::OnlyCString>,
-                          "rapido::FunctionCatalogue takes a function of a std::string_view or of a const char*");
+            static_assert(
+                std::is_invocable_v<Function&, detail::OnlyCString>,
+                "rapido::FunctionCatalogue takes a function of a std::string_view, a std::string or a const char*");
             return [held = std::move(function)](const std::string& text) mutable -> std::optional<std::string> {
                 if constexpr (std::is_convertible_v<decltype(held(text.c_str())), const char*>) {
                     const char* const found = held(text.c_str());

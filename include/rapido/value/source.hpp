@@ -46,7 +46,7 @@ concept WrittenSource =
 /// sources, `.visible = !watch(paused)`, or watch a callable.
 ///
 /// Sources are computed from others by the operators of C++: `watch(shield) && !watch(paused)`, `watch(cost) > watch(mana)`,
-/// `watch(tank) - watch(water)`, `watch(rank) == "Skimmer"`, `rapido::min(watch(a), 5)`. An operand that is no source is a constant:
+/// `watch(speed) * 3.6`, `watch(rank) == "Skimmer"`, `rapido::min(watch(a), 5)`, and `watch(time) / 1s` for seconds as a number. An operand that is no source is a constant:
 /// a literal number or duration, an enumerator, or a literal text. A variable as an operand does not compile, as it would be read
 /// only once. See `docs/conditions.md`.
 class Source {
@@ -80,9 +80,6 @@ class Source {
     }
     explicit Source(detail::Binding binding) noexcept : binding_(std::move(binding)) {}
 
-    /// Returns the amount times `scale` plus `offset`, as a double: `watch(speed).scaled(3.6)` shows m/s as km/h. A
-    /// duration counts in seconds; a text has no amount and gives no value.
-    Source scaled(double scale, double offset = 0) const { return Source(binding_.scaled(scale, offset)); }
     /// Returns the same seconds, as the time that is left of something which the game counts down itself: rounded up by default, so
     /// that 0 means over, and never below zero. In a file `{ source = "bomb.seconds", time_left = true }`.
     Source as_time_left() const { return Source(binding_.counting_down()); }
@@ -280,7 +277,8 @@ class Sources {
     Sources();
 
     /// Offers `source` as `name`, to HUDs that are there already, too, from their next update on. A name given before now means
-    /// this one: what shows it takes the value as given, as after `Hud::snap`.
+    /// this one: what shows it takes the value as given, as after `Hud::snap`. Names are ASCII letters, digits, `_` and `-` in parts that are
+    /// joined by dots, and begin with a letter or `_`; of another one, of `screen`, and of a word of a condition, HUDs warn.
     void set(std::string_view name, Source source);
     /// Offers everything that `nested` holds now, with `name.` before it.
     void set(std::string_view name, const Sources& nested);

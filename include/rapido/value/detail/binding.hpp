@@ -104,25 +104,21 @@ class Binding {
     /// A value that stays, as an operand; a text is copied.
     static Binding kept(const Value& value);
 
-    Binding scaled(double scale, double offset) const;
     Binding negated() const;
     Binding expecting(Value::Type type) const;
     Binding used_as(ValueUse use) const;
     /// A number of seconds that counts down: `time_left`, and never below zero.
     Binding counting_down() const;
-    /// `other`, negated and scaled as this one asks for.
+    /// `other`, negated or counted down as this one asks for.
     Binding applied_to(const Binding& other) const;
 
     Access access() const { return access_; }
     ValueUse use() const { return use_; }
     const std::string& name() const;
     bool is_negated() const { return negated_; }
-    bool is_scaled() const { return scaled_; }
     bool counts_down() const { return counts_down_; }
-    double scale() const;
-    double offset() const;
     /// Whether what is read is not shown as it is.
-    bool is_adjusted() const { return negated_ || scaled_ || counts_down_; }
+    bool is_adjusted() const { return negated_ || counts_down_; }
     /// The type of what it gives, where that is fixed; nothing for a name and for a watched `Value`.
     std::optional<Value::Type> type() const;
 
@@ -130,7 +126,7 @@ class Binding {
     Value read(std::string& storage) const;
     /// Reads a part of a shared state out of a snapshot.
     Value read_snapshot(const void* snapshot, std::string& storage) const;
-    /// Negated and scaled as this one asks for.
+    /// Negated, or not below zero, as this one asks for.
     Value adjusted(Value value) const;
 
     /// The address of the bits that tell of a change, and how many there are; zero where it must be read to
@@ -141,7 +137,7 @@ class Binding {
     const std::shared_ptr<const SharedState>& shared_state() const;
     /// How it is computed; null for one that is read.
     const Computation* computation() const;
-    /// What is computed in the same way, of other sources in place of those that it names.
+    /// What is computed in the same way, of other sources in place of those that it reads.
     Binding with_leaves(const std::function<Binding(const Binding&)>& other) const;
 
     /// Equal for equal bindings.
@@ -158,7 +154,6 @@ class Binding {
     Access access_ = Access::none;
     ValueUse use_ = ValueUse::amount;
     bool negated_ = false;
-    bool scaled_ = false;
     bool counts_down_ = false;
     std::uint8_t scan_width_ = 0;
     std::optional<Value::Type> type_;
