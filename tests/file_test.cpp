@@ -269,6 +269,9 @@ type = "entries"
          "3:22: error: field 'b' of source 'a' is entries; a field is a number, a flag, a text or a time"},
         {entries + "fields.b = { range = [0, 1], sample = 2 }",
          "3:39: error: 'sample' of field 'b' of source 'a' is 2, which is outside of its range, 0 to 1"},
+        {entries + "fields.\"b c\" = {}",
+         "3:8: error: the name of field 'b c' of source 'a' has other signs than letters, digits, '_' and '-', and '.' "
+         "between its parts"},
         {entries + "range = [-1, 4]\nfields.b = {}",
          "3:9: error: 'range' of source 'a' begins below zero, and counts its entries"},
         {entries + "sample = \"many\"\nfields.b = {}",

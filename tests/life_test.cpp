@@ -489,5 +489,69 @@ TEST(Life, is_recorded_without_being_touched_and_played_as_it_was) {
     }
 }
 
+TEST(Event, of_one_moment_come_in_the_order_in_which_they_happened) {
+    std::vector<int> values(60, 5);
+    std::vector<Element> bars;
+    for (std::size_t i = 0; i < values.size(); ++i)
+        bars.push_back(Bar{.id = "b" + std::to_string(i), .value = watch(values[i]), .max = 5});
+    HudDefinition definition{.elements = bars};
+    // Its mark lies before the end of the frame, in which all else happens, and is told behind it.
+    definition.timers = {{.id = "late", .duration = 9s, .marks = {{.at = 4800ms}}},
+                         {.id = "early", .duration = 9s, .marks = {{.at = 4990ms}}}};
+    for (Timer& timer : definition.timers)
+        timer.duration = 5s;
+    Hud hud(definition);
+    update(hud, 0s);
+    std::fill(values.begin(), values.end(), 0);
+    update(hud, 300ms);
+    std::vector<std::string> told;
+    for (const Event& event : hud.events())
+        told.push_back(event.id);
+    ASSERT_EQ(told.size(), values.size() + 2);
+    EXPECT_EQ(told[0], "early");
+    EXPECT_EQ(told[1], "late");
+    for (std::size_t i = 0; i < values.size(); ++i)
+        EXPECT_EQ(told[i + 2], "b" + std::to_string(i));
+}
+
+TEST(Remove, waits_for_what_moves_two_seconds_at_most_however_late_it_is) {
+    for (const Seconds begins : {Seconds{0.5}, Seconds{60}}) {
+        BoxMeasurer measurer;
+        Hud hud({}, {}, &measurer);
+        double value = 0;
+        const ElementRef bar =
+            hud.add(Bar{.id = "b", .value = watch(value), .motion = tween(1s, Easing::linear()), .leave = "fade"});
+        update(hud, 0s);
+        update(hud, begins);
+        value = 1;
+        update(hud, 1ms);
+        hud.remove(bar);
+        for (int i = 1; i <= 9; ++i) {
+            update(hud, 100ms);
+            ASSERT_TRUE(hud.alive(bar)) << i;
+            EXPECT_EQ(hud[bar].opacity, 1) << "it is still on its way";
+        }
+        update(hud, 200ms);
+        update(hud, 50ms);
+        EXPECT_LT(hud[bar].opacity, 1) << "and leaves when it is there";
+    }
+}
+
+TEST(PopUps, that_are_over_change_nothing_any_more) {
+    BoxMeasurer measurer;
+    Hud hud({}, {}, &measurer);
+    const ElementRef hits = hud.add(PopUps{.id = "hits", .show_for = 300ms});
+    update(hud, 0s);
+    hud.pop_up(hits, {.on_screen = Point{100, 100}, .value = 5});
+    update(hud, 16ms);
+    EXPECT_TRUE(hud[hits].changed);
+    update(hud, 1s);
+    update(hud, 16ms);
+    for (int i = 0; i < 3; ++i) {
+        update(hud, 16ms);
+        EXPECT_FALSE(hud[hits].changed) << i;
+    }
+}
+
 }  // namespace life_test
 }  // namespace rapido::test

@@ -327,6 +327,18 @@ TEST(Pips, let_extra_ones_leave_before_their_room_does) {
     EXPECT_EQ(width(), 20);
 }
 
+TEST(Pips, shine_never_where_no_time_lies_between) {
+    Pips pips = squares(3, 4);
+    pips.in_turn = {.effect = "shine", .every = Seconds{0}};
+    Stage stage(pips);
+    stage.pass(0s);
+    const double before = lit(stage.shot());
+    for (int i = 0; i < 50; ++i) {
+        stage.pass(40ms);
+        EXPECT_EQ(lit(stage.shot()), before);
+    }
+}
+
 TEST(Pips, shine_one_after_the_other_in_step_with_all_others) {
     Pips pips = squares(3, 4);
     pips.color = rgb(0x808080);

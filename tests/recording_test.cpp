@@ -562,6 +562,7 @@ TEST(Recording, begins_before_all_other_calls) {
               "{\"time\":100000000,\"values\":{\"score.value\":5}}\n");
     EXPECT_TRUE(Recording::is_recording(file.str()));
     EXPECT_FALSE(Recording::is_recording("{\"time\": 0, \"recording\": 1}"));
+    EXPECT_TRUE(Recording::is_recording(" {\r\n\t\"recording\": 1}"));
 }
 
 TEST(Recording, plays_through_a_hud_that_was_edited) {
@@ -621,6 +622,10 @@ TEST(Recording, names_the_line_of_what_is_wrong) {
              {first + R"(
 {"time":5}
 {"time":4})",
+              "r.jsonl:3:1: error: goes back in time from the frame before"},
+             {first + R"(
+{"time":5,"game_time":5}
+{"time":6,"game_time":4})",
               "r.jsonl:3:1: error: goes back in time from the frame before"},
              {first + R"(
 {"time":5,"values":{"c":1}})",

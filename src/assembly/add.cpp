@@ -131,6 +131,18 @@ void Hud::State::find_speakers(ElementIndex index, const Locations* locations) {
     }
 }
 
+void Hud::State::link_riders(const HudDefinition* definition) {
+    riders.relink([&](ElementIndex fill, const Problem& problem) {
+        const Locations* locations = nullptr;
+        for (std::size_t i = 0; definition != nullptr && i < definition->elements.size(); ++i)
+            if (path_of(elements.panel(definition->elements[i].inside()), definition->elements[i].id()) ==
+                elements[fill].path)
+                locations = locations_at(definition->element_locations, i);
+        ElementContext context(problems, elements[fill].name(), locations, formats);
+        context.report("at_end", problem.message, problem.hint, problem.code);
+    });
+}
+
 void Hud::State::kill(ElementIndex index) {
     keep_finished(index);
     for (const ElementIndex gone : elements.kill(index)) {

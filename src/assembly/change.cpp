@@ -47,6 +47,7 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
         return false;
     }
 
+    riders.must_relink();
     keep_finished(index);
     const std::optional<int> places = running.body->places();
     running.description = kept(description);

@@ -145,6 +145,7 @@ void Hud::State::make(const HudDefinition& definition) {
     for (std::size_t i = 0; i < added.size(); ++i)
         if (const ElementIndex index = elements.living(added[i]); index != no_element)
             find_speakers(index, locations_at(definition.element_locations, i));
+    link_riders(&definition);
 }
 
 void Hud::State::set_screen(const HudDefinition& definition, bool fine) {

@@ -232,6 +232,8 @@ void Hud::State::reload_elements(const HudDefinition& definition, const Hud& mad
     for (const std::size_t i : added)
         if (const ElementIndex index = elements.at(made.state_->elements[wanted[i]].path); index != no_element)
             find_speakers(index, locations_at(definition.element_locations, i));
+    riders.must_relink();
+    link_riders(&definition);
 }
 
 }  // namespace rapido

@@ -38,6 +38,7 @@ constexpr std::array own_bar_fields{
     required_field<&Bar::value>("value", "The value that fills the element."),
     field<&Bar::max>("max", "The value at which the element is full."),
     field<&Bar::trail>("trail", "A second bar that shows what was just lost."),
+    field<&Bar::at_end>("at_end", "An element that rides at the end of the fill."),
     field<&Bar::direction>("direction", "The direction in which the fill grows with the value."),
     field<&Bar::color>("color", "The color of the fill."),
     field<&Bar::end_color>("end_color", "The color of the full end, for a gradient."),
@@ -65,7 +66,7 @@ static_assert(bar_fields.size() == member_count<Bar> + flat_motions);
 class BarBody final : public FillBody {
  public:
     BarBody(const Bar& bar, ImageLook image, BodyContext& context)
-        : FillBody(bar.color, bar.trail.color, bar.end_color),
+        : FillBody(bar.color, bar.trail.color, bar.end_color, 0, bar.at_end),
           image_(std::move(image)),
           image_fill_(bar.image_fill),
           slice_(bar.slice),
@@ -112,16 +113,16 @@ class BarBody final : public FillBody {
     Face face(const Rect& box, float scale) const override {
         return {box, std::min(radius_ * scale, std::min(box.width, box.height) / 2)};
     }
+    FillEnd fill_end(const DrawPlace& at) const override {
+        const Track track = track_in(at);
+        const float length = honest_length(lit_part(fill_), track.length(), track.least);
+        const Rect end = track.between(length, length);
+        return {{end.x + end.width / 2, end.y + end.height / 2}, rotation_of(track.direction)};
+    }
     void draw(const DrawPlace& at, DisplayGroup& into) const override {
         const Rect edges = on_pixels(at.box);
-        const float border = border_ > 0 ? std::max(1.0F, std::round(border_ * at.scale)) : 0;
-        const float inset = border + std::round(padding_ * at.scale);
-        Canvas canvas{into,
-                      edges.inset({inset, inset, inset, inset}),
-                      std::max(0.0F, radius_ * at.scale - inset),
-                      at.seen(direction_),
-                      segment_gap_ * at.scale,
-                      least_length(at.scale)};
+        const float border = border_in(at), inset = inset_in(at);
+        const Canvas canvas{track_in(at), into};
         if (inset > 0) into.rect(edges, radius_ * at.scale, background_);
         if (inset <= 0 || segments_ > 0) paint(canvas, 0, 1, background_);
         paint_fill(
@@ -149,8 +150,7 @@ class BarBody final : public FillBody {
     };
 
     /// Where a bar is filled, in device pixels.
-    struct Canvas {
-        DisplayGroup& into;
+    struct Track {
         Rect inner;
         float radius;
         Direction direction;
@@ -174,6 +174,10 @@ class BarBody final : public FillBody {
             }
             return inner;
         }
+    };
+    struct Canvas : Track {
+        DisplayGroup& into;
+
         void shade(Color end_color) const {
             const Point start{inner.x, inner.y};
             const Point end = is_across() ? Point{inner.right(), inner.y} : Point{inner.x, inner.bottom()};
@@ -188,6 +192,23 @@ class BarBody final : public FillBody {
             into.rect(line, 0, color);
         }
     };
+
+    float border_in(const DrawPlace& at) const {
+        return border_ > 0 ? std::max(1.0F, std::round(border_ * at.scale)) : 0;
+    }
+    float inset_in(const DrawPlace& at) const { return border_in(at) + std::round(padding_ * at.scale); }
+    Track track_in(const DrawPlace& at) const {
+        const float inset = inset_in(at);
+        return {on_pixels(at.box).inset({inset, inset, inset, inset}), std::max(0.0F, radius_ * at.scale - inset),
+                at.seen(direction_), segment_gap_ * at.scale, least_length(at.scale)};
+    }
+    /// Up to the last segment that is lit.
+    double lit_part(double fill) const {
+        if (segments_ <= 0) return fill;
+        int lit = 0;
+        for_each_segment(0, fill, segments_, [&](int) { ++lit; });
+        return static_cast<double>(lit) / segments_;
+    }
 
     void paint_stripes(const Canvas& canvas, float scale) const {
         const float length = honest_length(fill_, canvas.length(), canvas.least);
@@ -220,13 +241,7 @@ class BarBody final : public FillBody {
 
     /// The image up to a part of the whole, or to the last segment that is lit.
     void paint_picture(const Canvas& canvas, double to, const DrawPlace& at) const {
-        double part = to;
-        if (segments_ > 0) {
-            int lit = 0;
-            for_each_segment(0, to, segments_, [&](int) { ++lit; });
-            part = static_cast<double>(lit) / segments_;
-        }
-        const float length = honest_length(part, canvas.length(), canvas.least);
+        const float length = honest_length(lit_part(to), canvas.length(), canvas.least);
         const Rect filled = canvas.between(0, length);
         if (filled.width <= 0 || filled.height <= 0) return;
         const Color color = is_in_band() ? color_ : image_color_;

@@ -11,6 +11,7 @@
 #include "look/flash_looks.hpp"
 #include "rapido/draw/display_list.hpp"
 #include "rapido/draw/image_finder.hpp"
+#include "rapido/element/at_end.hpp"
 #include "rapido/element/element.hpp"
 #include "rapido/layout/camera.hpp"
 #include "rapido/layout/flow.hpp"
@@ -120,6 +121,12 @@ struct DrawPlace {
         if (direction == Direction::right) return Direction::left;
         return direction == Direction::left ? Direction::right : direction;
     }
+};
+
+/// Where a fill ends, in device pixels, and how its way goes on there.
+struct FillEnd {
+    Point at{};
+    float rotation = 0;  ///< degrees clockwise from the way to the right
 };
 
 /// What the bands of an element say about its look; formats and images by the number of the band, or the count of bands
@@ -236,6 +243,9 @@ class Body {
     virtual std::string fault_of_room() const { return {}; }
     virtual std::string_view text() const { return {}; }
     virtual std::optional<double> fill() const { return std::nullopt; }
+    /// What rides at the end of its fill; null for nothing.
+    virtual const AtEnd* at_end() const { return nullptr; }
+    virtual FillEnd fill_end(const DrawPlace&) const { return {}; }
     virtual std::optional<double> trail() const { return std::nullopt; }
     virtual Color color() const = 0;
     /// Lets go of an effect that will not be there any more; false while it needs it.

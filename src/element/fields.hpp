@@ -4,6 +4,7 @@
 #include <span>
 
 #include "base/fields.hpp"
+#include "rapido/element/at_end.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
 #include "rapido/element/image_name.hpp"
@@ -109,6 +110,10 @@ inline constexpr std::array trail_fields{
     field<&Trail::easing>("easing", "The shape of the drain."),
     field<&Trail::color>("color", "The color of what was lost."),
 };
+inline constexpr std::array at_end_fields{
+    field<&AtEnd::element>("element", "The element whose middle lies where the fill ends."),
+    field<&AtEnd::turned>("turned", "Whether it is turned to look along the way of the fill."),
+};
 inline constexpr std::array place_fields{
     field<&Place::anchor>("anchor",
                           "The point of the screen or panel that the element hangs on; without it, that of its kind."),
@@ -137,6 +142,7 @@ static_assert(motion_fields.size() == member_count<Motion>);
 static_assert(pace_fields.size() == member_count<Pace>);
 static_assert(trail_fields.size() == member_count<Trail>);
 static_assert(place_fields.size() == member_count<Place>);
+static_assert(at_end_fields.size() == member_count<AtEnd>);
 
 template <>
 inline constexpr Table table_of<Motion>{"motion", motion_fields};
@@ -169,6 +175,8 @@ template <>
 inline constexpr Table table_of<Band>{"band", band_fields};
 template <>
 inline constexpr Table table_of<Pace>{"pace", pace_fields};
+template <>
+inline constexpr Table table_of<AtEnd>{"at_end", at_end_fields};
 template <>
 inline constexpr Table table_of<Trail>{"trail", trail_fields};
 inline constexpr std::array trigger_fields{

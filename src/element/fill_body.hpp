@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <memory>
 #include <optional>
 
 #include "element/body.hpp"
@@ -39,8 +40,11 @@ inline float least_length(float scale) {
 class FillBody : public Body {
  public:
     /// The end color is that of the full end, for a gradient outside of bands.
-    FillBody(Color color, Color trail_color, std::optional<Color> end_color = {}, double min = 0)
-        : empty_at_(min), color_(color), trail_color_(trail_color), own_color_(color), end_color_(end_color) {}
+    FillBody(Color color, Color trail_color, std::optional<Color> end_color = {}, double min = 0,
+             const AtEnd& at_end = {})
+        : empty_at_(min), color_(color), trail_color_(trail_color), own_color_(color), end_color_(end_color) {
+        if (!at_end.element.empty()) at_end_ = std::make_unique<const AtEnd>(at_end);
+    }
 
     Change set_look(const Look& look) override {
         const bool differs = !(look.color == color_) || look.pattern != pattern_;
@@ -73,6 +77,7 @@ class FillBody : public Body {
 
     std::optional<double> fill() const override { return fill_; }
     std::optional<double> trail() const override { return trail_; }
+    const AtEnd* at_end() const override { return at_end_.get(); }
     Color color() const override { return color_; }
 
  protected:
@@ -107,6 +112,19 @@ class FillBody : public Body {
         for (float at = width; at < length; at += 2 * width)
             draw(at, std::min(at + width, length));
     }
+    /// The way of a direction, in degrees clockwise from the right.
+    static float rotation_of(Direction direction) {
+        switch (direction) {
+            case Direction::left:
+                return 180;
+            case Direction::up:
+                return -90;
+            case Direction::down:
+                return 90;
+            default:
+                return 0;
+        }
+    }
     static constexpr Color stripe_color = rgb(0x10161c, 0.55);
     bool is_in_band() const { return !(color_ == own_color_); }
     double empty_at_ = 0;  ///< the value at which it is empty
@@ -116,6 +134,7 @@ class FillBody : public Body {
     FillPattern pattern_ = FillPattern::plain;
 
  private:
+    std::unique_ptr<const AtEnd> at_end_;  ///< null for nothing
     Color trail_color_;
     Color own_color_;
     std::optional<Color> end_color_;

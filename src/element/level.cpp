@@ -7,6 +7,7 @@
 #include "element/fill_body.hpp"
 #include "element/image_look.hpp"
 #include "element/kinds.hpp"
+#include "element/map_way.hpp"
 
 namespace rapido {
 
@@ -36,6 +37,7 @@ constexpr std::array own_level_fields{
     field<&Level::min>("min", "The value at which the shape is empty.", {"", -1e300, 1e300}),
     field<&Level::max>("max", "The value at which the element is full."),
     field<&Level::trail>("trail", "A second level that shows what was just lost."),
+    field<&Level::at_end>("at_end", "An element that rides at the end of the fill."),
     field<&Level::shape>("shape", "The shape that is filled."),
     field<&Level::corners>("corners", "The corners of a shape, as parts of the box, which replace the shape.",
                            {"", -10, 10}),
@@ -72,7 +74,7 @@ struct Least {
 class LevelBody final : public FillBody {
  public:
     LevelBody(const Level& level, BodyContext& context)
-        : FillBody(level.color, level.trail.color, level.end_color, level.min),
+        : FillBody(level.color, level.trail.color, level.end_color, level.min, level.at_end),
           outline_(outline_for(level)),
           image_(ImageLook::find(level.image, "image", level.frames, context)),
           empty_image_(ImageLook::find(level.empty_image, "empty_image", level.frames, context)),
@@ -90,7 +92,9 @@ class LevelBody final : public FillBody {
           padding_(level.padding),
           is_circle_(level.shape == Shape::circle && level.corners.empty() && level.image.empty() &&
                      level.mask.empty() && level.fill_map.empty()),
-          areas_(areas_of(context)) {}
+          areas_(areas_of(context)) {
+        if (at_end() != nullptr && map_.image()) way_ = std::make_unique<MapWay>(*map_.image(), *context.images);
+    }
 
     static bool check(const Level& level, BodyContext& context) {
         check_types(context, "a level");
@@ -129,6 +133,18 @@ class LevelBody final : public FillBody {
 
     Face face(const Rect& box, float scale) const override {
         return is_circle_ ? round_face(box) : FillBody::face(box, scale);
+    }
+    FillEnd fill_end(const DrawPlace& at) const override {
+        const Rect whole = whole_in(at);
+        if (way_ != nullptr) {
+            const MapWay::Place end = way_->at(fill_, {whole.width, whole.height});
+            return {{whole.x + end.at.x * whole.width, whole.y + end.at.y * whole.height}, end.rotation};
+        }
+        const float border = border_ > 0 ? std::max(1.0F, border_ * at.scale) : 0;
+        const float inset = is_picture() ? 0 : border + padding_ * at.scale;
+        DisplayGroup none;
+        return {Canvas(*this, whole.inset({inset, inset, inset, inset}), at, none).end(),
+                rotation_of(at.seen(direction_))};
     }
     void draw(const DrawPlace& at, DisplayGroup& into) const override {
         if (image_ && !image_.image()) return ImageLook::draw_missing(at.box, at, into);
@@ -293,6 +309,23 @@ class LevelBody final : public FillBody {
             });
         }
 
+        /// The middle of the shape where it is filled to.
+        Point end() const {
+            const float along = first_ + static_cast<float>(level_of(body_.fill_)) * (last_ - first_);
+            float from = 1e9F, to = -1e9F;
+            for (std::size_t i = 0; i < outline_.size(); ++i) {
+                const Point a = outline_[i], b = outline_[(i + 1) % outline_.size()];
+                if (std::min(a.y, b.y) > along || std::max(a.y, b.y) < along) continue;
+                for (const Point& corner : {a, b}) {
+                    const float part = a.y != b.y ? (along - a.y) / (b.y - a.y) : 0;
+                    const float across = a.y != b.y ? a.x + part * (b.x - a.x) : corner.x;
+                    from = std::min(from, across);
+                    to = std::max(to, across);
+                }
+            }
+            return to_device({from <= to ? (from + to) / 2 : 0, along});
+        }
+
      private:
         Point to_device(Point point) const {
             const Point made = axis_.to_device(point);
@@ -344,6 +377,7 @@ class LevelBody final : public FillBody {
     Insets slice_;
     ImageLook mask_;
     ImageLook map_;
+    std::unique_ptr<MapWay> way_;  ///< along the map, for what rides at its end
     float map_softness_;
     Direction direction_;
     FillBy fill_by_;

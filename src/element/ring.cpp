@@ -14,6 +14,7 @@ constexpr std::array own_ring_fields{
     required_field<&Ring::value>("value", "The value that fills the element."),
     field<&Ring::max>("max", "The value at which the element is full."),
     field<&Ring::trail>("trail", "A second arc that shows what was just lost."),
+    field<&Ring::at_end>("at_end", "An element that rides at the end of the fill."),
     field<&Ring::start>("start", "The angle at which the ring begins, clockwise from the top.",
                         {"degrees", -3600, 3600}),
     field<&Ring::sweep>("sweep", "How far it reaches from the start; below zero it goes anticlockwise.",
@@ -33,7 +34,7 @@ static_assert(ring_fields.size() == member_count<Ring> + flat_motions);
 class RingBody final : public FillBody {
  public:
     explicit RingBody(const Ring& ring)
-        : FillBody(ring.color, ring.trail.color),
+        : FillBody(ring.color, ring.trail.color, {}, 0, ring.at_end),
           start_(ring.start),
           sweep_(ring.sweep),
           thickness_(ring.thickness),
@@ -43,13 +44,24 @@ class RingBody final : public FillBody {
           round_ends_(ring.round_ends) {}
 
     Face face(const Rect& box, float) const override { return round_face(box); }
+    FillEnd fill_end(const DrawPlace& at) const override {
+        const Arc whole = arc_in(at);
+        const float around = length_around(whole);
+        double part = fill_;
+        if (segments_ > 0) {
+            int lit = 0;
+            for_each_segment(0, fill_, segments_, [&](int) { ++lit; });
+            part = static_cast<double>(lit) / segments_;
+        }
+        const float length = honest_length(part, around, least_length(at.scale));
+        const float angle = start_ + (around > 0 ? sweep_ * (length / around) : 0);
+        const float radians = angle * std::numbers::pi_v<float> / 180, radius = (whole.outer + whole.inner) / 2;
+        return {{whole.middle.x + radius * std::sin(radians), whole.middle.y - radius * std::cos(radians)},
+                sweep_ < 0 ? angle + 180 : angle};
+    }
     void draw(const DrawPlace& at, DisplayGroup& into) const override {
-        const Rect& box = at.box;
-        const float outer = std::min(box.width, box.height) / 2;
-        const Point middle{box.x + box.width / 2, box.y + box.height / 2};
-        const Arc whole{middle, outer,           std::max(0.0F, outer - thickness_ * at.scale),
-                        start_, start_ + sweep_, round_ends_ && std::abs(sweep_) < 360};
-        if (!(outer > 0)) return;
+        const Arc whole = arc_in(at);
+        if (!(whole.outer > 0)) return;
         const float gap = segment_gap_ * at.scale;
         const float least = least_length(at.scale);
         paint(whole, gap, least, 0, 1, background_, into);
@@ -61,6 +73,16 @@ class RingBody final : public FillBody {
     static void check(BodyContext& context) { check_types(context, "a ring"); }
 
  private:
+    Arc arc_in(const DrawPlace& at) const {
+        const Rect& box = at.box;
+        const float outer = std::min(box.width, box.height) / 2;
+        return {{box.x + box.width / 2, box.y + box.height / 2},
+                outer,
+                std::max(0.0F, outer - thickness_ * at.scale),
+                start_,
+                start_ + sweep_,
+                round_ends_ && std::abs(sweep_) < 360};
+    }
     /// Along the outer edge.
     float length_around(const Arc& whole) const {
         return std::abs(sweep_) * std::numbers::pi_v<float> / 180 * whole.outer;

@@ -29,6 +29,7 @@ void Hud::State::update(Step step) {
     moving_order.advance(time.now());
     lists.place_markers({camera, layouter.screen()},
                         [this](ElementIndex panel) { return effects.pose(panel, time.now()).opacity; });
+    riders.place(point_room);
     effects.look_at_flashes(time.now());
     place_probes();
     write_events();
@@ -57,10 +58,12 @@ void Hud::State::begin_frame() {
         layouter.relink();
         moving_order.relink();
         lists.relink();
+        riders.must_relink();
         // Room for more than a frame usually tells, so that the first busy one does not allocate.
         happenings.reserve(64);
         events.reserve(32);
     }
+    link_riders(nullptr);
     layouter.fit();
 }
 

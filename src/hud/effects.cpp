@@ -463,7 +463,7 @@ Pose Effects::pose(ElementIndex index, Nanoseconds now) const {
 template <class BoxOf>
 Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& box_of) const {
     Moved all;
-    for (ElementIndex at = index; at != no_element; at = elements_[at].parent) {
+    for (ElementIndex at = index; at != no_element; at = elements_[at].carried_by()) {
         if (const Rest* const rest = elements_[at].rest.get(); rest != nullptr) {
             const Rect box = box_of(at);
             const Point middle{box.x + box.width / 2, box.y + box.height / 2};
@@ -485,7 +485,11 @@ Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& b
         if (const Carried& carried = elements_[at].carried; carried != Carried{}) {
             const Rect box = box_of(at);
             const Point shift{carried.shift.x * scale, carried.shift.y * scale};
+            const Point middle{box.x + box.width / 2, box.y + box.height / 2};
+            if (carried.rotation != 0)
+                all.transform = all.transform.then(Transform::around(middle, 1, carried.rotation, {}));
             all.transform = all.transform.then(Transform::around({box.x, box.y}, carried.scale, 0, shift));
+            all.rotation += carried.rotation;
             all.scale *= carried.scale;
             all.opacity *= carried.opacity;
         }

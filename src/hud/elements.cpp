@@ -208,6 +208,10 @@ void Elements::carry(ElementIndex index, const Carried& carried) {
     mark_inside_changed(index);
 }
 
+void Elements::ride(ElementIndex index, ElementIndex fill) {
+    if (std::exchange(all_[index].rides_on, fill) != fill) mark_inside_changed(index);
+}
+
 void Elements::mark_inside_changed(ElementIndex index) {
     mark_changed(index);
     for (const ElementIndex child : children(index))

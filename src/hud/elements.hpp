@@ -30,6 +30,7 @@ struct Carried {
     Point shift{};  ///< design pixels, as they are seen
     float scale = 1;
     float opacity = 1;
+    float rotation = 0;  ///< degrees clockwise around the middle of its box
     friend bool operator==(const Carried&, const Carried&) = default;
 };
 
@@ -43,6 +44,7 @@ struct RunningElement {
     std::unique_ptr<Rest> rest;                ///< null for an element as it is by itself
     std::uint32_t generation = 0;
     ElementIndex parent = no_element;
+    ElementIndex rides_on = no_element;              ///< it is at the end of the fill of this one, and moves with it
     std::uint32_t order = 0;                         ///< its place in the order of parents before children
     std::uint32_t first_child = 0, child_count = 0;  ///< among the children of all
     int layer = 0;
@@ -53,6 +55,8 @@ struct RunningElement {
     bool is_of_definition = false;  ///< and not added by the game
 
     bool is_living() const { return body != nullptr && !dead; }
+    /// What moves it besides what moves itself.
+    ElementIndex carried_by() const { return rides_on != no_element ? rides_on : parent; }
     /// The last part of its path.
     std::string_view id() const { return std::string_view(path).substr(path.rfind('.') + 1); }
     /// The path of its panel; empty on the screen.
@@ -176,6 +180,10 @@ class Elements {
     void mark_changed(ElementIndex index, bool text = false) { hot_[index].mark_changed(frame_, text); }
     /// It and all inside are drawn there from now on.
     void carry(ElementIndex index, const Carried& carried);
+    /// One is at the end of the fill of another, or of none, and moves with it.
+    void ride(ElementIndex index, ElementIndex fill);
+    /// It and all that stands inside look otherwise.
+    void mark_inside_changed(ElementIndex index);
     /// It must be drawn anew, though nothing of it is other than before.
     void mark_moved(ElementIndex index) { ++hot_[index].revision; }
     bool changed(ElementIndex index) const { return hot_[index].changed_in == frame_; }
@@ -188,7 +196,6 @@ class Elements {
     std::vector<ElementIndex> ranked(const Wanted& wanted) const;
     ElementIndex parent_of(const RunningElement& element) const;
     void gather(ElementIndex index);
-    void mark_inside_changed(ElementIndex index);
     /// Whether an announced panel of this id stands around another, or is it, as far as ids tell.
     bool stands_around(const std::string& id, const std::string& panel) const;
 

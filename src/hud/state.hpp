@@ -10,6 +10,7 @@
 #include "hud/notices.hpp"
 #include "hud/observers.hpp"
 #include "hud/pending.hpp"
+#include "hud/riders.hpp"
 #include "hud/settings.hpp"
 #include "hud/text_styles.hpp"
 #include "hud/themes.hpp"
@@ -30,6 +31,7 @@ struct Parts {
     Visibility visibility{elements, bindings, layouter};
     Readouts readouts{settings, elements, bindings, visibility, layouter, happenings};
     MovingOrder moving_order{settings, elements, layouter};
+    Riders riders{elements, layouter, visibility};
     Lists lists{elements, bindings, visibility, readouts, layouter, moving_order};
     PendingAmounts pending{elements, bindings, readouts};
     Timers timers{bindings, happenings, readouts};
@@ -129,6 +131,8 @@ struct Hud::State : Parts {
     void look_anew(ElementIndex index);
     void add_plates(ElementIndex log, const Notice& notice);
     void find_speakers(ElementIndex notice, const Locations* locations);
+    /// Finds what rides at the ends of fills; what is wrong is told where a definition says it.
+    void link_riders(const HudDefinition* definition);
     void kill(ElementIndex index);
     void snap(ElementIndex index);
     GameThings* things_of(const MarkerRef& marker);

@@ -68,6 +68,10 @@ void Visibility::decide() {
     if (!std::exchange(dirty_, false)) return;
     for (const ElementIndex index : elements_.parents_first())
         decide(index);
+    // The fill that one rides on may have come later.
+    if (has_riders_)
+        for (const ElementIndex index : elements_.parents_first())
+            decide(index);
     begun_ = true;
 }
 
@@ -76,6 +80,7 @@ void Visibility::decide(ElementIndex index) {
     Seen& seen = seen_[index];
     const Conditions& by = seen.conditions;
     bool wanted = !element.dead && seen.game_shows && seen.has_entry && seen.by_band.value_or(is_true(by.visible));
+    if (element.rides_on != no_element) wanted = wanted && seen_[element.rides_on].shown;
     if (by.hides_without_value) wanted = wanted && bindings_.value(elements_.hot(index).value).has_value();
     float opacity = seen.game_opacity * seen.conditions.opacity;
     bool group_shown = true;
@@ -139,6 +144,8 @@ std::string Visibility::reason(ElementIndex index) const {
     if (!seen.by_band && !is_true(by.visible)) return "is hidden, as its source 'visible' is not true";
     if (by.hides_without_value && !bindings_.value(elements_.hot(index).value).has_value())
         return "is hidden, as there is no value";
+    if (element.rides_on != no_element && !seen_[element.rides_on].shown)
+        return "is hidden with " + elements_[element.rides_on].name() + ", at whose end it is";
     if (by.group != no_group) {
         const RunningGroup& group = groups_[by.group];
         if (!group.game_shows) return "is hidden with group '" + group.id + "', by the game";

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "rapido/base/themed.hpp"
+#include "rapido/element/at_end.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image_name.hpp"
 #include "rapido/element/ticks.hpp"
@@ -53,6 +54,7 @@ struct Bar {
     Pace pace{};       ///< when the shown value may change
     Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
     Trail trail{};
+    AtEnd at_end{};                     ///< an element that rides at the end of the fill
     std::vector<Band> bands{};          ///< ranges of the value in which the element looks different
     std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
