@@ -52,7 +52,7 @@ void find_overlaps(const std::vector<Seen>& all, const Places& places, const Cir
     for (std::size_t i = 0; i < all.size(); ++i)
         for (std::size_t j = i + 1; j < all.size(); ++j) {
             const Seen &a = all[i], &b = all[j];
-            if (!a.draws || !b.draws || a.moves_in_world || b.moves_in_world) continue;
+            if (!a.draws || !b.draws || a.moves_in_world || b.moves_in_world || a.rides || b.rides) continue;
             const Rect both = common(a.ink, b.ink);
             if (both.width <= least || both.height <= least) continue;
             if (is_around(a.path, b.path) || is_around(b.path, a.path)) continue;

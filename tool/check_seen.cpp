@@ -6,6 +6,8 @@
 #include <utility>
 
 #include "base/fields.hpp"
+#include "element/kinds.hpp"
+#include "hud/elements.hpp"
 #include "rapido/debug.hpp"
 
 namespace rapido::tool {
@@ -51,9 +53,28 @@ Rect common(const Rect& a, const Rect& b) {
     return {x, y, std::min(a.right(), b.right()) - x, std::min(a.bottom(), b.bottom()) - y};
 }
 
+/// The paths of what rides at the ends of fills.
+static std::vector<std::string> riders_of(const Hud& hud, const Places& places) {
+    std::vector<std::string> riders;
+    for (const ElementRef fill : hud.elements()) {
+        const std::string_view path = hud[fill].id;
+        const Element* const element = places.element(path);
+        if (element == nullptr) continue;
+        WrittenElement written(*element);
+        const AtEnd* const at_end = written.field<AtEnd>("at_end");
+        if (at_end == nullptr || at_end->element.empty()) continue;
+        const std::size_t around = path.rfind('.');
+        const std::string sibling =
+            around != std::string_view::npos ? path_of(path.substr(0, around), at_end->element) : at_end->element;
+        riders.push_back(places.element(sibling) != nullptr ? sibling : at_end->element);
+    }
+    return riders;
+}
+
 std::vector<Seen> seen_of(const Hud& hud, const Places& places) {
     std::vector<Seen> all;
     std::vector<std::string> in_world;
+    const std::vector<std::string> riders = riders_of(hud, places);
     for (const ElementRef ref : hud.elements()) {
         const Shown shown = hud[ref];
         if (is_in_world(std::string(shown.kind))) in_world.emplace_back(shown.id);
@@ -76,6 +97,9 @@ std::vector<Seen> seen_of(const Hud& hud, const Places& places) {
         if (shown.kind == "list" || (shown.kind == "notice" && shown.text.empty())) seen.draws = false;
         seen.moves_in_world = std::any_of(in_world.begin(), in_world.end(),
                                           [&](const std::string& world) { return is_around(world, seen.path); });
+        seen.rides = std::any_of(riders.begin(), riders.end(), [&](const std::string& rider) {
+            return is_around(rider, seen.path) || seen.path.ends_with("." + rider);
+        });
         all.push_back(std::move(seen));
     }
     return all;

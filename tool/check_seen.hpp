@@ -20,6 +20,7 @@ struct Seen {
     bool is_text = false;
     bool draws = true;  ///< false for what only arranges others
     bool moves_in_world = false;
+    bool rides = false;  ///< over a fill, at its end
 };
 
 /// All that is seen now, with its box.
