@@ -505,6 +505,59 @@ TEST(Condition, knows_how_long_ago_something_changed) {
     EXPECT_TRUE(hud[bar].visible) << "the snap of a HUD is one of its elements; the source has changed";
 }
 
+TEST(Condition, of_a_time_turns_at_its_exact_moment_whatever_the_frames) {
+    for (const double game_speed : {1.0, 0.5})
+        for (const Nanoseconds frame : {Nanoseconds{5ms}, Nanoseconds{13ms}, Nanoseconds{100ms}, Nanoseconds{2600ms}}) {
+            int hits = 0;
+            HudDefinition definition;
+            definition.effects = {{.id = "in", .duration = 400ms, .keyframes = {{.at = 0, .opacity = 0.0F}}}};
+            definition.timers = {{.id = "t", .duration = 10s},
+                                 {.id = "second", .duration = 9s, .start_when = Source("t.left") < 7.5s}};
+            definition.elements = {
+                Text{.id = "late", .format = "LATE", .visible = Source("t.elapsed") > 2.5s, .enter = "in"},
+                Text{.id = "not", .format = "EARLY", .visible = !(Source("t.left") < 7.5s), .leave = "in"},
+                Text{.id = "long", .format = "LONG", .visible = since(watch(hits)) > 1s, .enter = "in"},
+                Notice{.id = "news", .messages = {{.id = "a", .text = "HALF", .when = Source("t.left") * 4 <= 30s}}},
+                // What the game turns is turned when the HUD sees it.
+                Text{.id = "both",
+                     .format = "x",
+                     .visible = Source("t.elapsed") > 2.5s && watch(hits) > 1,
+                     .enter = "in"}};
+            Hud hud(definition);
+            ASSERT_EQ(hud.problems(), Problems{});
+            const auto pass = [&](Nanoseconds until, Nanoseconds& now) {
+                while (now < until) {
+                    const Nanoseconds step = std::min(frame, until - now);
+                    now += step;
+                    hud.update({.real = to_seconds(step), .game = to_seconds(step) * game_speed});
+                    for (const Event& event : hud.events())
+                        if (event.kind == EventKind::enter ||
+                            (event.kind == EventKind::start && event.id == "second")) {
+                            EXPECT_NEAR(static_cast<double>(event.time.count()), 2.5e9 / game_speed, 2) << event.id;
+                        }
+                }
+            };
+            Nanoseconds now{0};
+            hud.update(0.0);
+            hits = 1;
+            hud.update(0.0);
+            const Nanoseconds end = to_nanoseconds(Seconds{2.6 / game_speed});
+            pass(1ms, now);
+            pass(end, now);
+            const double gone = 0.1 / game_speed;
+            const std::string where = std::to_string(frame.count()) + " at " + std::to_string(game_speed);
+            EXPECT_NEAR(hud[hud.find("late")].opacity, gone / 0.4, 1e-3) << where;
+            EXPECT_NEAR(hud[hud.find("not")].opacity, 1 - gone / 0.4, 1e-3) << where;
+            EXPECT_EQ(hud[hud.find("long")].opacity, 1) << where;
+            EXPECT_NEAR(to_seconds(hud.timer("second")->elapsed()).count(), 0.1, 1e-6) << where;
+            EXPECT_EQ(hud.text_of(hud.find("news")), "HALF");
+            hits = 2;
+            hud.update({.real = 1ms, .game = Seconds{0}});
+            EXPECT_TRUE(hud[hud.find("both")].visible);
+            EXPECT_NEAR(hud[hud.find("both")].opacity, 0, 0.01) << where;
+        }
+}
+
 TEST(Condition, stands_in_files_wherever_a_source_does) {
     const auto read = read_hud(R"([component.card]
 parameters = { cost = "source", limit = { type = "number", default = 3 }, rank = "text" }

@@ -95,9 +95,14 @@ void Hud::State::read_sources() {
     lists.tell({camera, layouter.screen()}, time.now());
     tell_emptied();
     timers.obey(time);
-    timers.tell();
+    timers.tell(time);
     frame_meters.tell(time);
     tell_cost();
+    bindings.tell_derived(time.now());
+    bindings.note_changes(time.now());
+    // What a time of the HUD starts begins at that moment.
+    if (!timers.obey(time)) return;
+    timers.tell(time);
     bindings.tell_derived(time.now());
     bindings.note_changes(time.now());
 }
@@ -150,7 +155,7 @@ void Hud::State::run_notices() {
 
 void Hud::State::run_effects() {
     happenings.sort();
-    effects.show_changes(time.now());
+    effects.show_changes();
     effects.start(happenings.all(), time.now());
     effects.advance(time.now());
     // Those behind begin to close up when it is gone, whenever the frame is.

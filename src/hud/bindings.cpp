@@ -418,16 +418,59 @@ void Bindings::make_due(Place place, bool snaps) {
 void Bindings::follow(Place place, Nanoseconds now) {
     Derived& made = derived_[place];
     made.is_due = false;
-    if (std::exchange(made.snaps, false)) snapped_.push_back(made.to);
+    const bool snaps = std::exchange(made.snaps, false);
+    const bool is_stepped = std::exchange(made.is_stepped, false);
+    if (snaps) snapped_.push_back(made.to);
     const detail::Computation* const program = made.how.computation();
     if (program == nullptr) return scan_.tell(made.to, made.how.adjusted(scan_.value(made.from.front())), changed_);
+    const Value before = value(made.to), result = result_at(made, now);
+    const bool turns =
+        before.type() == Value::Type::flag && result.type() == Value::Type::flag && before.flag() != result.flag();
+    if (turns && !snaps && !is_stepped && frame_start_ < now) solve(made, before.flag());
+    scan_.tell(made.to, result, changed_);
+}
+
+/// What is computed at a moment of this frame.
+Value Bindings::result_at(const Derived& made, Nanoseconds at) {
     of_leaves_.clear();
     since_changes_.clear();
-    for (const SourceIndex source : made.from)
-        of_leaves_.push_back(value(source));
+    for (const SourceIndex source : made.from) {
+        const auto moving =
+            std::find_if(moving_.begin(), moving_.end(), [source](const Moving& one) { return one.source == source; });
+        if (moving == moving_.end() || at == frame_end_) {
+            of_leaves_.push_back(value(source));
+            continue;
+        }
+        const auto [low, high] = std::minmax(moving->from, moving->to);
+        const Nanoseconds gone{
+            static_cast<std::int64_t>(static_cast<double>((at - frame_start_).count()) * moving->rate)};
+        of_leaves_.emplace_back(std::clamp(moving->from + gone, low, high));
+    }
     for (const Derived::Leaf& leaf : made.leaves)
-        since_changes_.push_back(leaf.changed ? Value(now - *leaf.changed) : Value());
-    scan_.tell(made.to, made.how.adjusted(program->result(of_leaves_, since_changes_)), changed_);
+        since_changes_.push_back(leaf.changed ? Value(at - *leaf.changed) : Value());
+    return made.how.adjusted(made.how.computation()->result(of_leaves_, since_changes_));
+}
+
+/// When a condition that times have turned did so: the first moment at which it is not what it was before, to a nanosecond.
+void Bindings::solve(const Derived& made, bool before) {
+    Nanoseconds low = frame_start_, high = frame_end_;
+    while (high - low > Nanoseconds{1}) {
+        const Nanoseconds middle = low + (high - low) / 2;
+        (result_at(made, middle).truth() == before ? low : high) = middle;
+    }
+    solved_.emplace_back(made.to, high);
+}
+
+bool Bindings::is_moving(SourceIndex source) const {
+    return std::any_of(moving_.begin(), moving_.end(), [source](const Moving& one) { return one.source == source; });
+}
+
+void Bindings::tell_moving(SourceIndex index, const Value& now, double rate) {
+    const Value before = value(index);
+    const bool are_times = before.type() == Value::Type::duration && now.type() == Value::Type::duration;
+    if (are_times && before.duration() != now.duration())
+        moving_.push_back({index, before.duration(), now.duration(), rate});
+    tell(index, now);
 }
 
 /// A first value is no change, and what came with a snap is none.
@@ -500,6 +543,9 @@ void Bindings::begin() {
 }
 
 void Bindings::read(Nanoseconds now) {
+    frame_start_ = std::exchange(frame_end_, now);
+    moving_.clear();
+    solved_.clear();
     {
         const Reading reading(*this);
         scan_.read(changed_, snapped_);
@@ -549,6 +595,7 @@ void Bindings::tell_derived(Nanoseconds now) {
         for (; followed_ < changed_.size(); ++followed_)
             for (const Place place : fed_by(changed_[followed_])) {
                 note_change(derived_[place], changed_[followed_], now);
+                derived_[place].is_stepped = derived_[place].is_stepped || !is_moving(changed_[followed_]);
                 make_due(place, false);
             }
         if (due_.empty()) return;

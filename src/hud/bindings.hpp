@@ -101,6 +101,8 @@ class Bindings {
     bool read_positions(const detail::EntryReader& reader, std::span<WorldPoint> into);
     WorldPoint read_position(const PositionSource& at);
     void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
+    /// Tells a time that went on from its value before by so many seconds in a second of the real clock, up to this one.
+    void tell_moving(SourceIndex index, const Value& value, double rate);
     /// Follows what was read and told with what is made of it: negated, counted down, computed from several.
     void tell_derived(Nanoseconds now);
     /// What is wrong with names of the game, since the last call.
@@ -115,6 +117,13 @@ class Bindings {
         changed_at_.resize(scan_.size(), Nanoseconds::min());
         for (const SourceIndex source : changed_)
             changed_at_[source] = now;
+        for (const auto& [source, at] : solved_)
+            changed_at_[source] = at;
+    }
+    /// When a source that has changed in this frame did so: what is computed from times that the HUD tells, at its exact moment; all else
+    /// at the end of the frame, as what has not changed.
+    Nanoseconds moment(SourceIndex index) const {
+        return index < changed_at_.size() && changed_at_[index] > frame_start_ ? changed_at_[index] : frame_end_;
     }
     /// When a source last changed, or had its first value; nothing for one that never has had any.
     std::optional<Nanoseconds> changed_at(SourceIndex index) const {
@@ -164,6 +173,7 @@ class Bindings {
         std::uint32_t rank = 1;  ///< more than those of all that it is made of
         std::size_t hash = 0;
         bool is_due = false, snaps = false;
+        bool is_stepped = false;  ///< something that it is made of has changed at once, and not in the course of time
         /// Where it asks how long ago its leaves have changed; else empty.
         struct Leaf {
             bool is_read = false;  ///< has had a value
@@ -196,6 +206,9 @@ class Bindings {
     void underive(SourceIndex to);
     void rank(Place place);
     void make_due(Place place, bool snaps);
+    bool is_moving(SourceIndex source) const;
+    Value result_at(const Derived& made, Nanoseconds at);
+    void solve(const Derived& made, bool before);
     std::span<const Place> fed_by(SourceIndex source) const;
     void follow(Place place, Nanoseconds now);
     void note_change(Derived& made, SourceIndex source, Nanoseconds now);
@@ -236,6 +249,15 @@ class Bindings {
     std::vector<SourceIndex> circular_;              ///< names that are made of themselves
     std::vector<Problem> faults_;
     std::vector<Value> of_leaves_, since_changes_;
+    /// A time that went on in this frame.
+    struct Moving {
+        SourceIndex source;
+        Nanoseconds from, to;
+        double rate;
+    };
+    std::vector<Moving> moving_;
+    std::vector<std::pair<SourceIndex, Nanoseconds>> solved_;  ///< conditions that have changed, and when
+    Nanoseconds frame_start_{0}, frame_end_{0};
     std::vector<SourceIndex> changed_, snapped_;
     std::vector<Nanoseconds> changed_at_;  ///< by source
     int reading_ = 0;

@@ -416,15 +416,15 @@ const Effect* Effects::effect_of(const VisibilityChange& change) const {
     return &*fade;
 }
 
-void Effects::show_changes(Nanoseconds now) {
+void Effects::show_changes() {
     for (const VisibilityChange& change : visibility_.changes()) {
         const Effect* const effect = effect_of(change);
         const PlayAs as = change.enters ? PlayAs::enter : PlayAs::leave;
         const bool plays = effect != nullptr && !on_[change.index].snapped &&
-                           play(change.index, *effect, now, {.as = as, .cause = EffectCause::visibility});
+                           play(change.index, *effect, change.at, {.as = as, .cause = EffectCause::visibility});
         if (change.enters) continue;
         if (plays)
-            hiding_.push_back({change.index, now});
+            hiding_.push_back({change.index, change.at});
         else
             visibility_.end_leave(change.index);
     }

@@ -119,7 +119,7 @@ class Effects final : public FlashLooks {
     void take_left(Nanoseconds now, const std::function<bool(ElementIndex)>& moves,
                    const std::function<void(ElementIndex)>& gone);
     /// Elements that became visible or hidden enter and leave.
-    void show_changes(Nanoseconds now);
+    void show_changes();
     /// What happened starts effects, each at its own time: they have run since then. So do what the game has asked for and the
     /// states of bands.
     void start(std::span<const Happening> happenings, Nanoseconds now);

@@ -166,8 +166,9 @@ void Notices::post_messages(std::span<const Happening> happenings, const FrameTi
             if (own.when == no_source) continue;
             const bool lasting = notice.body->messages().message(i).lasting;
             const bool is_true = bindings.is_true(own.when);
-            if (is_true && !own.was_true && (notice.begun || lasting)) post(notice, i, now);
-            if (!is_true && own.was_true && lasting) notice.queue.take_away(static_cast<std::uint32_t>(i), now);
+            const Nanoseconds at = bindings.moment(own.when);
+            if (is_true && !own.was_true && (notice.begun || lasting)) post(notice, i, at);
+            if (!is_true && own.was_true && lasting) notice.queue.take_away(static_cast<std::uint32_t>(i), at);
             own.was_true = is_true;
         }
         notice.begun = true;

@@ -226,7 +226,8 @@ void Timers::report(TimerIndex index, const FrameTime& time, Nanoseconds to_come
     }
 }
 
-void Timers::obey(const FrameTime& time) {
+bool Timers::obey(const FrameTime& time) {
+    bool has_started = false;
     for (TimerIndex index = 0; index < timers_.size(); ++index) {
         RunningTimer& timer = timers_[index];
         if (timer.owned == nullptr || timer.retired) continue;
@@ -236,9 +237,17 @@ void Timers::obey(const FrameTime& time) {
         }
         const bool start = timer.start != no_source && bindings_.is_true(timer.start);
         if (start && !timer.start_was_true) {
+            const Nanoseconds at = bindings_.moment(timer.start);
             timer.owned->start();
             timer.starts = timer.owned->starts();
-            happenings_.add({.time = time.now(), .kind = HappeningKind::start, .subject = index});
+            happenings_.add({.time = at, .kind = HappeningKind::start, .subject = index});
+            has_started = true;
+            // What has gone by in this frame since then.
+            const double part = at < time.now() ? static_cast<double>((time.now() - at).count()) /
+                                                      static_cast<double>(time.step().count())
+                                                : 0;
+            timer.owned->advance(to_seconds(time.step(timer.clock)) * part);
+            report(index, time, Nanoseconds{0});
         }
         timer.start_was_true = start;
 
@@ -248,20 +257,27 @@ void Timers::obey(const FrameTime& time) {
         timer.held = hold;
         if (timer.start == no_source && !timer.told_start) pass(index, time);
     }
+    return has_started;
 }
 
-void Timers::tell() {
+void Timers::tell(const FrameTime& time) {
+    const auto real = static_cast<double>(time.step().count());
     for (RunningTimer& timer : timers_) {
+        const double rate =
+            real > 0 ? timer.timer->speed() * static_cast<double>(time.step(timer.clock).count()) / real : 0;
         if (!timer.shown_by.empty()) timer.before = timer.position();
         // Most of them are asked for one of the four.
         const auto tell = [&](SourceIndex source, auto value) {
             if (bindings_.is_used(source)) bindings_.tell(source, timer.retired ? Value() : value());
         };
+        const auto tell_time = [&](SourceIndex source, double way, auto value) {
+            if (bindings_.is_used(source)) bindings_.tell_moving(source, timer.retired ? Value() : value(), way);
+        };
         const GameTimer& now = *timer.timer;
         // A stopwatch without a duration has no time left.
         const bool has_left = now.counts_down() || now.duration().count() > 0;
-        tell(timer.left, [&] { return has_left ? Value(now.left()) : Value(); });
-        tell(timer.elapsed, [&] { return Value(now.elapsed()); });
+        tell_time(timer.left, -rate, [&] { return has_left ? Value(now.left()) : Value(); });
+        tell_time(timer.elapsed, rate, [&] { return Value(now.elapsed()); });
         tell(timer.duration, [&] { return Value(now.duration()); });
         tell(timer.running, [&] { return Value(now.running()); });
     }

@@ -93,10 +93,10 @@ class Timers {
 
     /// Advances them, and tells what happened to them since the last frame.
     void advance(const FrameTime& time);
-    /// Follows the sources of timers.
-    void obey(const FrameTime& time);
+    /// Follows the sources of timers. True if one of them has started one: at the moment at which it became true.
+    bool obey(const FrameTime& time);
     /// Tells the sources that timers give.
-    void tell();
+    void tell(const FrameTime& time);
 
  private:
     TimerIndex add(RunningTimer timer);

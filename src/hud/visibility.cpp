@@ -120,7 +120,8 @@ void Visibility::decide_change(ElementIndex index, bool wanted, bool group_shown
     const bool changes = seen.known ? wanted != seen.wanted : wanted && begun_;
     if (wanted || !is_seen) seen.leaves = false;
     if (changes && is_seen && has_effects) {
-        changes_.push_back({index, wanted, by_group});
+        const SourceIndex cause = by_group && group != no_group ? groups_[group].visible : seen.conditions.visible;
+        changes_.push_back({index, wanted, by_group, bindings_.moment(cause)});
         seen.leaves = !wanted;
     }
     seen.wanted = wanted;

@@ -31,6 +31,7 @@ struct VisibilityChange {
     ElementIndex index = no_element;
     bool enters = false;
     bool by_group = false;
+    Nanoseconds at{0};  ///< on the real clock
 };
 
 /// Decides once in each frame which elements are shown, from the panels inwards, if anything that it depends on differs.
