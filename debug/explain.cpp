@@ -172,8 +172,7 @@ class Explainer {
         const std::span<const DataSource> sources = hud_.readouts.data(index_);
         if (sources.empty()) return;
         WrittenElement written(element_.description);
-        std::vector<std::string> none;
-        const std::vector<DataField> fields = data_fields(written.kind(), written.data(), none);
+        const std::vector<DataField> fields = data_fields(written.kind(), written.data());
         for (const DataField& field : fields)
             for (const DataSource& known : sources)
                 if (known.name == field.name)

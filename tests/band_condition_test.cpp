@@ -360,5 +360,35 @@ TEST(Band, that_cannot_be_is_a_problem) {
     }
 }
 
+TEST(Band, of_a_condition_alone_is_heard_after_a_change) {
+    bool low = false;
+    for (const bool is_panel : {true, false}) {
+        low = false;
+        BoxMeasurer measurer;
+        Hud hud({}, {}, &measurer);
+        const std::vector<Band> bands{{.id = "low", .when = watch(low), .color = rgb(0xff7a3c)}};
+        const ElementRef warned = is_panel ? hud.add(Panel{.id = "p", .bands = bands})
+                                           : hud.add(Text{.id = "p", .format = "LOW", .bands = bands});
+        update(hud, 16ms);
+        if (is_panel)
+            hud.change<Panel>(warned, [](Panel& panel) { panel.gap = 5; });
+        else
+            hud.change<Text>(warned, [](Text& text) { text.size = 50; });
+        low = true;
+        update(hud, 16ms);
+        ASSERT_EQ(hud.events().size(), 1U) << is_panel;
+        EXPECT_EQ(hud.events()[0].kind, EventKind::band_enter);
+        EXPECT_EQ(hud[warned].color, rgb(0xff7a3c));
+        // And one that is in the band keeps its color through another.
+        if (is_panel)
+            hud.change<Panel>(warned, [](Panel& panel) { panel.gap = 7; });
+        else
+            hud.change<Text>(warned, [](Text& text) { text.size = 40; });
+        update(hud, 16ms);
+        EXPECT_EQ(hud[warned].color, rgb(0xff7a3c)) << is_panel;
+        EXPECT_TRUE(hud.events().empty());
+    }
+}
+
 }  // namespace band_condition_test
 }  // namespace rapido::test

@@ -109,6 +109,63 @@ TEST(Data, turns_moves_scales_and_dims_what_is_drawn) {
     EXPECT_EQ(hud[arrow].opacity, 1) << "limited to its range";
 }
 
+TEST(Data, colors_what_stands_in_lists_bands_zones_parts_and_ticks) {
+    Color color = leaf;
+    std::string word;
+    const Place box{.offset = {10, 10}, .size = {80, 80}};
+    const auto elements = [&](const Themed<Color>& of) {
+        return std::vector<Element>{
+            Bar{.id = "e", .value = 0.2, .place = box, .radius = 0, .parts = {{.value = 0.5, .color = of}}},
+            Bar{.id = "e",
+                .value = 0.2,
+                .place = box,
+                .radius = 0,
+                .ticks = {.at = {{.at = 0.1}, {.at = 0.5, .thickness = 8, .color = of}}}},
+            Bar{.id = "e",
+                .value = 0.5,
+                .bands = {{.below = 0.2}, {.below = 0.9, .color = of}},
+                .place = box,
+                .radius = 0},
+            Dial{.id = "e", .value = 0.5, .place = box, .thickness = 20, .zones = {{.from = 0, .to = 1, .color = of}}},
+            Panel{.id = "e", .place = box, .radius = 0, .bands = {{.when = watch([] { return true; }), .color = of}}},
+        };
+    };
+    const auto shows = [](Stage& stage, Color wanted) {
+        const Picture picture = stage.shot();
+        for (int y = 0; y < 100; ++y)
+            for (int x = 0; x < 100; ++x)
+                if (picture.pixel(x, y) == wanted) return true;
+        return false;
+    };
+    for (std::size_t i = 0; i < elements(leaf).size(); ++i) {
+        color = leaf;
+        Stage stage(elements(watch(color))[i], 100, 100);
+        stage.first();
+        stage.pass(16ms);
+        EXPECT_TRUE(shows(stage, leaf)) << i;
+        color = ember;
+        stage.pass(16ms);
+        stage.pass(2s);
+        EXPECT_TRUE(shows(stage, ember)) << i;
+        EXPECT_FALSE(shows(stage, leaf)) << i;
+        // By words, and by none: then it looks as one that says nothing.
+        Stage said(elements(watch(word))[i], 100, 100), plain(elements(leaf)[i], 100, 100);
+        word.clear();
+        said.first();
+        EXPECT_FALSE(shows(said, leaf)) << i;
+        word = "#8fce5a";
+        said.pass(16ms);
+        said.pass(2s);
+        plain.first();
+        plain.pass(2s);
+        EXPECT_EQ(shows(said, leaf), shows(plain, leaf)) << i;
+    }
+    EXPECT_TRUE(
+        read_hud("[[element]]\nkind = 'dial'\nid = 'd'\nvalue = 1\nzones = [{ from = 0, to = 1, color = { source = "
+                 "'a' } }]\n",
+                 "hud.toml"));
+}
+
 TEST(Data, says_once_which_image_is_missing_whoever_asks_for_it) {
     Images images("");
     ASSERT_TRUE(images.add("coin.png", 8, 8, std::vector<Color>(64, rgb(0xff0000))));
@@ -246,8 +303,8 @@ shift = ["wind.heading / 10", 4]
              {"rotation = true", "expected a number, or the name of a source"},
              {"shift = 4", "expected two numbers or sources, [x, y]"},
              {"opacity = 2", "expected 0 to 1"},
-             {"bands = [{ when = 'wind.heading', color = { source = 'wind.heading' } }]",
-              "'bands.0.color' of panel 'p' must not come from a source"}}) {
+             {"bands = [{ when = 'wind.heading', color = { source = 'no.color' } }]",
+              "'bands.0.color' of panel 'p': unknown source 'no.color'"}}) {
         const Result<HudDefinition> wrong =
             read_hud("[[element]]\nkind = 'panel'\nid = 'p'\n" + lines + "\n", "wrong.toml");
         std::string said;

@@ -46,7 +46,7 @@ NewElement::NewElement(Parts& hud, const Element& element, const Locations* loca
 /// Written out, with what its theme and its sources give now.
 WrittenElement NewElement::with_data(const Element& element) {
     WrittenElement made(element);
-    const std::vector<DataField> fields = data_fields(made.kind(), made.data(), unfit);
+    const std::vector<DataField> fields = data_fields(made.kind(), made.data());
     for (std::size_t i = 0; i < fields.size() && known.empty(); ++i) {
         const DataField& field = fields[i];
         Followed& follows = followed.emplace_back();
@@ -73,15 +73,11 @@ void NewElement::apply_data(const std::vector<DataField>& fields, const ThemeRep
 
 /// What is wrong with the sources of fields, and with what they give now.
 void NewElement::check_data() {
-    for (const std::string& field : unfit)
-        context_.report(field, "must not come from a source", "only fields of the element itself can",
-                        ProblemCode::unfit);
     for (const Followed& follows : followed)
         if (!follows.problem.message.empty()) context_.tell_of(follows.data.name, follows.problem);
     if (followed.empty() && known.empty()) return;
     WrittenElement made(given_);
-    std::vector<std::string> none;
-    apply_data(data_fields(made.kind(), made.data(), none), context_.report_theme());
+    apply_data(data_fields(made.kind(), made.data()), context_.report_theme());
 }
 
 std::unique_ptr<Rest> NewElement::rest() const {

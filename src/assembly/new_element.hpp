@@ -27,7 +27,6 @@ class NewElement {
         Problem problem{};  ///< what is wrong with that source
     };
     std::vector<Followed> followed;
-    std::vector<std::string> unfit;  ///< fields that cannot follow data
     std::span<const DataSource> known;
     bool is_themed = false;  ///< the description has names of the theme
     WrittenElement written;  ///< the description, with the values of the theme

@@ -101,6 +101,7 @@ struct Field {
     void (*clear)(void* list) = nullptr;          ///< for a list
     const void* (*item)(const void* list, std::size_t index) = nullptr;  ///< null behind the last, for a list
     void* (*item_in)(void* list, std::size_t index) = nullptr;           ///< the same, to be changed
+    const void* (*plain_item)() = nullptr;                               ///< one with all defaults, for a list
     const Table* table = nullptr;                                        ///< the description, for a table
     const ValueType* value = nullptr;
     const void* (*at)(const void* aggregate) = nullptr;  ///< the address of the field; null where it is absent
@@ -273,6 +274,10 @@ constexpr Field field(std::string_view name, std::string_view help, Range range 
         made.item_in = [](void* list, std::size_t index) -> void* {
             Type& all = *static_cast<Type*>(list);
             return index < all.size() ? &all[index] : nullptr;
+        };
+        made.plain_item = []() -> const void* {
+            static const typename Type::value_type item{};
+            return &item;
         };
         made.clear = [](void* list) { static_cast<Type*>(list)->clear(); };
         made.append = [](void* list) -> void* { return &static_cast<Type*>(list)->emplace_back(); };

@@ -60,6 +60,7 @@ CommonFields common_of(const Described& description) {
                                  .shift = {static_cast<float>(description.shift.x.number()),
                                            static_cast<float>(description.shift.y.number())}}};
     if constexpr (requires { description.value; }) common.value = description.value;
+    common.plan.has_value = common.value.is_given();
     if constexpr (requires { description.max; }) common.max = description.max;
     if constexpr (requires { description.min; }) common.min = static_cast<double>(description.min);
     if constexpr (requires { description.motion; }) {

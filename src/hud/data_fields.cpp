@@ -18,10 +18,9 @@ constexpr std::array<std::pair<std::string_view, PoseField>, 5> poses{{{"opacity
 
 class Gatherer {
  public:
-    Gatherer(std::vector<DataField>& into, std::vector<std::string>& unfit) : into_(into), unfit_(unfit) {}
+    explicit Gatherer(std::vector<DataField>& into) : into_(into) {}
 
     void gather(const Table& table, void* aggregate, const void* defaults, const std::string& prefix, bool in_list) {
-        in_list_ = in_list;
         for (const Field& field : table.fields) {
             if (field.at(aggregate) == nullptr) continue;
             void* const at = field.in(aggregate);
@@ -56,8 +55,7 @@ class Gatherer {
                     break;
                 case FieldType::list:
                     for (std::size_t i = 0; void* const item = field.item_in(at, i); ++i)
-                        gather(*field.table, item, nullptr, name + "." + std::to_string(i) + ".", true);
-                    in_list_ = in_list;
+                        gather(*field.table, item, field.plain_item(), name + "." + std::to_string(i) + ".", true);
                     break;
                 default:
                     break;
@@ -69,7 +67,6 @@ class Gatherer {
     template <class T>
     void add(T& value, const std::string& name, const Field& field, const void* usual) {
         if (value.source() == nullptr) return;
-        if (in_list_) return unfit_.push_back(name);
         const auto known =
             std::find_if(poses.begin(), poses.end(), [&](const auto& pose) { return pose.first == name; });
         into_.push_back(
@@ -77,8 +74,6 @@ class Gatherer {
     }
 
     std::vector<DataField>& into_;
-    std::vector<std::string>& unfit_;
-    bool in_list_ = false;
 };
 
 template <class T>
@@ -88,9 +83,9 @@ T usual_of(const void* usual) {
 
 }  // namespace
 
-std::vector<DataField> data_fields(const Kind& kind, void* aggregate, std::vector<std::string>& unfit) {
+std::vector<DataField> data_fields(const Kind& kind, void* aggregate) {
     std::vector<DataField> fields;
-    Gatherer(fields, unfit).gather(*kind.table, aggregate, kind.defaults(), "", false);
+    Gatherer(fields).gather(*kind.table, aggregate, kind.defaults(), "", false);
     return fields;
 }
 

@@ -27,8 +27,8 @@ struct DataField {
     void apply(const Value& value, const Themes& themes, const ThemeReport& report) const;
 };
 
-/// All of an aggregate; they point into it. What cannot come from a source, as it stands in a list, is told by its name.
-std::vector<DataField> data_fields(const Kind& kind, void* aggregate, std::vector<std::string>& unfit);
+/// All of an aggregate, also those in its lists; they point into it.
+std::vector<DataField> data_fields(const Kind& kind, void* aggregate);
 
 /// What a source gives for a number: within the range of the field, or the default where it gives none.
 double number_for(const Field& field, double usual, const Value& value);

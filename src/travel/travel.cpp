@@ -122,8 +122,8 @@ void Travel::change(std::shared_ptr<const TravelPlan> plan, const Value& value, 
     if (!(plan_->trail == before->trail)) make_trail(value_.target());
     is_plain_ = has_motion_alone();
     if (looks_ == nullptr) return;
-    // A source that is new has no value before the next read, which is silent then, too.
-    if (!value.has_value() || (plan_->has_max && !max.has_value())) return;
+    // A source that is new has no value before the next read, which is silent then, too. What reads conditions alone needs none.
+    if ((plan_->has_value && !value.has_value()) || (plan_->has_max && !max.has_value())) return;
     update_bands(BandReads::truth, value, max, now, true);
     update_bands(BandReads::target, target(), max, now, true);
     update_shown_bands(now, true);

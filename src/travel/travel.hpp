@@ -21,6 +21,7 @@ struct TravelPlan {
     Motions motions;
     Trail trail;
     std::vector<Band> bands;
+    bool has_value = false;
     bool has_max = false;
     Color color;  ///< outside all bands
     ClockKind clock = ClockKind::real;
