@@ -514,18 +514,17 @@ TEST(Event, of_one_moment_come_in_the_order_in_which_they_happened) {
         EXPECT_EQ(told[i + 2], "b" + std::to_string(i));
 }
 
-TEST(Remove, waits_for_what_moves_two_seconds_at_most_however_late_it_is) {
+TEST(Leave, waits_for_what_moves_two_seconds_at_most_however_late_it_is) {
     for (const Seconds begins : {Seconds{0.5}, Seconds{60}}) {
         BoxMeasurer measurer;
         Hud hud({}, {}, &measurer);
         double value = 0;
-        const ElementRef bar =
-            hud.add(Bar{.id = "b", .value = watch(value), .motion = tween(1s, Easing::linear()), .leave = "fade"});
+        const ElementRef bar = hud.add(Bar{.id = "b", .value = watch(value), .motion = tween(1s, Easing::linear())});
         update(hud, 0s);
         update(hud, begins);
         value = 1;
         update(hud, 1ms);
-        hud.remove(bar);
+        hud.leave(bar, "fade");
         for (int i = 1; i <= 9; ++i) {
             update(hud, 100ms);
             ASSERT_TRUE(hud.alive(bar)) << i;

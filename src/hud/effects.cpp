@@ -482,7 +482,8 @@ Moved Effects::moved(ElementIndex index, Nanoseconds now, float scale, BoxOf&& b
             all.rotation += here.rotation;
             if (all.tint.part == 0) all.tint = {here.color, here.color_part};
         }
-        if (const Carried& carried = elements_[at].carried; carried != Carried{}) {
+        if (elements_[at].is_carried) {
+            const Carried& carried = elements_[at].carried;
             const Rect box = box_of(at);
             const Point shift{carried.shift.x * scale, carried.shift.y * scale};
             const Point middle{box.x + box.width / 2, box.y + box.height / 2};

@@ -205,6 +205,7 @@ void Elements::free_removed() {
 void Elements::carry(ElementIndex index, const Carried& carried) {
     if (all_[index].carried == carried) return;
     all_[index].carried = carried;
+    all_[index].is_carried = carried != Carried{};
     mark_inside_changed(index);
 }
 

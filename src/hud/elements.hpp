@@ -51,6 +51,7 @@ struct RunningElement {
     std::uint32_t rank = 0;  ///< among siblings of one layer, those of a higher rank are drawn later
     ClockKind clock = ClockKind::real;
     Carried carried;                ///< to where it and all inside are drawn
+    bool is_carried = false;        ///< whether that is elsewhere
     bool dead = false;              ///< removed, and freed at the next update
     bool is_of_definition = false;  ///< and not added by the game
 

@@ -134,30 +134,12 @@ bool MarkerRanking::may_show(std::size_t i, Nanoseconds now) {
     return changed != Nanoseconds::min() && now - changed < to_nanoseconds(markers_.show_for);
 }
 
-/// Where things are that may be marked.
-class MarkerRanking::Reach {
- public:
-    Reach(const MarkerRanking& ranking, const View& view)
-        : markers_(ranking.markers_), view_(view), on_screen_(view.camera, view.screen.size) {}
-    bool holds(const WorldPoint& place, double& distance) const {
-        if (!is_somewhere(place)) return false;
-        if (markers_.at_edge == AtEdge::hide) {
-            if (!on_screen_.sees(place, distance)) return false;
-        } else {
-            distance = std::abs(view_.camera.project(place, view_.screen.size).distance);
-        }
-        return markers_.fade_to <= 0 || distance < markers_.fade_to;
-    }
-
- private:
-    const Markers& markers_;
-    const View& view_;
-    ScreenTest on_screen_;
-};
-
 bool MarkerRanking::is_in_reach(const WorldPoint& place, const View& view) const {
-    double distance = 0;
-    return Reach(*this, view).holds(place, distance);
+    if (!is_somewhere(place)) return false;
+    const Projected seen = view.camera.project(place, view.screen.size);
+    const Rect screen{0, 0, view.screen.size.width, view.screen.size.height};
+    if (markers_.at_edge == AtEdge::hide && !(seen.in_front && holds(screen, seen.at))) return false;
+    return markers_.fade_to <= 0 || std::abs(seen.distance) < markers_.fade_to;
 }
 
 void MarkerRanking::rank(const View& view, Nanoseconds now, std::size_t most, std::vector<std::uint32_t>& ranking) {
@@ -165,10 +147,18 @@ void MarkerRanking::rank(const View& view, Nanoseconds now, std::size_t most, st
     candidates_.clear();
     const std::size_t count = things_.places.size();
     candidates_at_.resize(count);
-    const Reach reach(*this, view);
+    const bool hides = markers_.at_edge == AtEdge::hide;
+    const ScreenTest on_screen(view.camera, view.screen.size);
     for (std::size_t i = 0; i < count; ++i) {
         double distance = 0;
-        if (!reach.holds(things_.places[i], distance)) continue;
+        if (!is_somewhere(things_.places[i])) continue;
+        if (hides) {
+            if (!on_screen.sees(things_.places[i], distance)) continue;
+        } else {
+            const Projected seen = view.camera.project(things_.places[i], view.screen.size);
+            distance = std::abs(seen.distance);
+        }
+        if (markers_.fade_to > 0 && distance >= markers_.fade_to) continue;
         if (!may_show(i, now)) continue;
         candidates_at_[i] = distance;
         candidates_.push_back({distance, static_cast<std::uint32_t>(i)});

@@ -62,7 +62,6 @@ class MarkerRanking {
     Rect box(const MarkerPlace& place, Size size) const;
 
  private:
-    class Reach;
     bool may_show(std::size_t thing, Nanoseconds now);
     void follow_changes(Nanoseconds now);
     std::uint32_t known(std::uint64_t key) const;
