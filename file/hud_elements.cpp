@@ -56,19 +56,22 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
         return names;
     };
     const toml::node* const node = table.get("kind");
-    dropped_.push_back(id_of(table));
-    if (node == nullptr)
+    const auto drop = [&] { dropped_.push_back(id_of(table)); };
+    if (node == nullptr) {
+        drop();
         return reader_.fail(ProblemCode::missing_key, table,
                             "an element without a 'kind'; expected " + one_of(known_kinds()),
                             table.contains("type") ? "write 'kind' in place of 'type'" : "");
-    if (!node->is_string()) return reader_.expected(*node, "'kind' of an element", one_of(known_kinds()));
-    const std::string name = node->value_or(std::string());
-    if (const Component* const component = components_.find(name)) {
-        dropped_.pop_back();
-        return read_stamp(*component, table, around);
     }
+    if (!node->is_string()) {
+        drop();
+        return reader_.expected(*node, "'kind' of an element", one_of(known_kinds()));
+    }
+    const std::string name = node->value_or(std::string());
+    if (const Component* const component = components_.find(name)) return read_stamp(*component, table, around);
     const Kind* const kind = find_kind(name);
     if (kind == nullptr) {
+        drop();
         const std::string_view now = renamed_word("kind", name);
         std::string hint = now.empty() ? hint_for_kind(name) : renamed_hint(now);
         if (hint.empty()) hint = did_you_mean(name, known_kinds());
@@ -76,7 +79,6 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
                             "unknown kind '" + utf8::shortened(name) + "'; expected " + one_of(known_kinds()),
                             std::move(hint));
     }
-    dropped_.pop_back();
     const Kind& found = *kind;
     std::vector<std::string_view> others{"kind", "style"};
     if (found.can.holds_children) others.push_back("element");

@@ -136,6 +136,7 @@ bool HudReader::follows_from_fault(const Problem& problem) const {
     if (!is_in_format && std::any_of(damaged_.begin(), damaged_.end(), is_of)) return true;
     if (problem.code != ProblemCode::unknown_name) return false;
     return std::any_of(dropped_.begin(), dropped_.end(), [&](const std::string& id) {
+        if (id.empty()) return false;
         return problem.message.find("'" + id + "'") != std::string::npos ||
                problem.message.find("." + id + "'") != std::string::npos;
     });

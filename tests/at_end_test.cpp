@@ -247,29 +247,66 @@ parameters = { value = "source" }
 kind = "ring"
 id = "ring"
 value = "$value"
-at_end = { element = "mark" }
+at_end = { element = "holder.mark" }
 [[component.gauge.element]]
-kind = "image"
-id = "mark"
-image = "mark.png"
+kind = "panel"
+id = "holder"
+element = [{ kind = "image", id = "mark", image = "mark.png" }]
 [[element]]
 kind = "gauge"
 id = "one"
 value = 0.25
+[[element]]
+kind = "gauge"
+id = "two"
+value = 0.5
 )";
     const Result<HudDefinition> read = read_hud(file, "hud.toml");
     ASSERT_TRUE(read) << to_string(read.problems()[0]);
     Hud made(*read, {}, &measurer);
     update(made, 16ms);
     EXPECT_TRUE(made.problems().empty()) << to_string(made.problems()[0]);
-    EXPECT_EQ(made[made.find("one.mark")].rotation, 90);
+    EXPECT_EQ(made[made.find("one.holder.mark")].rotation, 90);
+    EXPECT_EQ(made[made.find("two.holder.mark")].rotation, 180);
     const Result<std::string> written = write_hud(*read);
     ASSERT_TRUE(written);
-    EXPECT_NE(written->find("at_end = { element = \"mark\" }"), std::string::npos) << *written;
+    EXPECT_NE(written->find("at_end = { element = \"one.holder.mark\" }"), std::string::npos) << *written;
     // The same file again changes nothing.
     EXPECT_EQ(made.reload(*read), Problems{});
     update(made, 16ms);
-    EXPECT_EQ(made[made.find("one.mark")].rotation, 90);
+    EXPECT_EQ(made[made.find("one.holder.mark")].rotation, 90);
+}
+
+TEST(AtEnd, hides_what_rides_on_what_rides_in_the_same_frame_whatever_their_order) {
+    bool shows = true;
+    std::vector<Element> all{
+        Bar{.id = "a", .value = 0.5, .at_end = {"b"}, .visible = watch(shows)},
+        Bar{.id = "b", .value = 0.5, .at_end = {"c"}, .enter = "fade"},
+        Ring{.id = "c", .value = 0.5, .at_end = {"d"}},
+        Panel{.id = "d"},
+        Text{.id = "t", .format = "x", .inside = "d"},
+    };
+    for (int order = 0; order < 5; ++order) {
+        std::rotate(all.begin(), all.begin() + 1, all.end());
+        shows = true;
+        BoxMeasurer measurer;
+        Hud hud({.elements = all}, {}, &measurer);
+        update(hud, 16ms);
+        ASSERT_EQ(hud.problems(), Problems{});
+        for (const bool next : {false, true, false, true}) {
+            update(hud, 1s);
+            shows = next;
+            update(hud, 16ms);
+            update(hud, 1s);
+            for (const char* const id : {"a", "b", "c", "d", "d.t"})
+                EXPECT_EQ(hud[hud.find(id)].visible, next) << id << order;
+        }
+        shows = false;
+        update(hud, 16ms);
+        EXPECT_FALSE(hud[hud.find("a")].visible);
+        EXPECT_TRUE(hud[hud.find("b")].visible) << "it leaves by its effect";
+        EXPECT_FALSE(hud[hud.find("d.t")].visible);
+    }
 }
 
 TEST(AtEnd, says_what_cannot_be) {
@@ -283,6 +320,9 @@ TEST(AtEnd, says_what_cannot_be) {
         {{Panel{.id = "p"}, bar("b", "p", "p")},
          "error: 'at_end' of bar 'p.b': 'p' holds it, or is at its end in turn"},
         {{bar("b", "c"), bar("c", "b")}, "error: 'at_end' of bar 'c': 'b' holds it, or is at its end in turn"},
+        // Through the panels around: it would be moved with itself.
+        {{Panel{.id = "r"}, Panel{.id = "q"}, bar("f", "r", "q"), bar("g", "q", "r")},
+         "error: 'at_end' of bar 'r.g': 'q' holds it, or is at its end in turn"},
         {{bar("b", "s"), bar("c", "s"), Panel{.id = "s"}},
          "error: 'at_end' of bar 'c': 's' is at the end of bar 'b' already"},
     };

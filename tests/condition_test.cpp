@@ -511,8 +511,11 @@ TEST(Condition, of_a_time_turns_at_its_exact_moment_whatever_the_frames) {
             int hits = 0;
             HudDefinition definition;
             definition.effects = {{.id = "in", .duration = 400ms, .keyframes = {{.at = 0, .opacity = 0.0F}}}};
-            definition.timers = {{.id = "t", .duration = 10s},
-                                 {.id = "second", .duration = 9s, .start_when = Source("t.left") < 7.5s}};
+            definition.timers = {
+                {.id = "t", .duration = 10s},
+                {.id = "second", .duration = 9s, .start_when = Source("t.left") < 7.5s},
+                {.id = "third", .duration = 9s, .start_when = Source("second.elapsed") >= 50ms},
+                {.id = "held", .duration = 9s, .start_when = Source("t.left") < 7.5s, .pause_when = watch(hits) < 9}};
             definition.elements = {
                 Text{.id = "late", .format = "LATE", .visible = Source("t.elapsed") > 2.5s, .enter = "in"},
                 Text{.id = "not", .format = "EARLY", .visible = !(Source("t.left") < 7.5s), .leave = "in"},
@@ -550,6 +553,8 @@ TEST(Condition, of_a_time_turns_at_its_exact_moment_whatever_the_frames) {
             EXPECT_NEAR(hud[hud.find("not")].opacity, 1 - gone / 0.4, 1e-3) << where;
             EXPECT_EQ(hud[hud.find("long")].opacity, 1) << where;
             EXPECT_NEAR(to_seconds(hud.timer("second")->elapsed()).count(), 0.1, 1e-6) << where;
+            EXPECT_NEAR(to_seconds(hud.timer("third")->elapsed()).count(), 0.05, 1e-6) << where;
+            EXPECT_EQ(hud.timer("held")->elapsed(), 0s) << where;
             EXPECT_EQ(hud.text_of(hud.find("news")), "HALF");
             hits = 2;
             hud.update({.real = 1ms, .game = Seconds{0}});

@@ -168,28 +168,6 @@ TEST(Graph, draws_a_line_through_what_it_knows) {
     }
 }
 
-TEST(Graph, shows_a_color_that_is_set_while_the_game_stands) {
-    double value = 10;
-    Graph graph = columns(watch(value));
-    graph.max = 100;
-    graph.clock = ClockKind::game;
-    Stage stage(graph);
-    stage.pass(0ms);
-    stage.pass(1s);
-    // The game stands, and so does the graph: a new color is seen all the same.
-    stage.hud.set_color(stage.element, rgb(0x00ff00));
-    stage.hud.update({.real = 16ms, .game = Seconds{0}});
-    const Picture picture = stage.shot();
-    int red = 0, green = 0;
-    for (int y = 0; y < 100; ++y)
-        for (int x = 0; x < 100; ++x) {
-            red += picture.pixel(x, y).red > 100 ? 1 : 0;
-            green += picture.pixel(x, y).green > 100 ? 1 : 0;
-        }
-    EXPECT_EQ(red, 0);
-    EXPECT_GT(green, 50);
-}
-
 TEST(FrameMeter, tells_how_long_a_frame_took) {
     HudDefinition definition;
     definition.frame_meters.push_back({.id = "f"});

@@ -397,6 +397,16 @@ TEST(Pending, needs_a_fixed_count_of_digits) {
     update(inside, 16ms);
     EXPECT_EQ(inside.text_of(inside.find("p")), "3");
     EXPECT_EQ(inside.text_of(inside.find("q")), "3");
+    // A reload puts it into another panel, and the end of its path means that one.
+    for (Element& element : nested.elements) {
+        if (element.id() == "hud") element.set_id("ui");
+        if (element.inside() == "hud") element.set_inside("ui");
+    }
+    inside.reload(nested);
+    update(inside, 16ms);
+    fuel += 4;
+    update(inside, 16ms);
+    EXPECT_EQ(inside.text_of(inside.find("q")), "4");
 
     HudDefinition definition;  // in any order
     definition.elements = {Text{.id = "p", .value = "fuel.pending", .format = "{:+.1f}"},

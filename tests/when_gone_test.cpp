@@ -21,6 +21,20 @@ Source watch_enemies(std::vector<Enemy>& enemies) {
                          }));
 }
 
+struct Armored : Enemy {
+    float most = 100;
+    bool is_seen = true;
+    std::string name = "E" + std::to_string(id);
+};
+
+Source watch_armored(std::vector<Armored>& enemies) {
+    return watch_entries(enemies, entry_field("id", &Armored::id), entry_field("health", &Armored::health),
+                         entry_field("most", &Armored::most), entry_field("seen", &Armored::is_seen),
+                         entry_field("name", &Armored::name), entry_position([](const Armored& enemy) {
+                             return WorldPoint{enemy.x, enemy.y, 0};
+                         }));
+}
+
 template <class Enemy>
 std::vector<Element> bar_of(const Enemy& enemy) {
     return nest(
@@ -189,21 +203,13 @@ TEST(WhenGone, stays_two_seconds_at_most_and_not_where_it_is_hidden) {
 
 TEST(Markers, that_a_hit_brings_up_drain_from_what_was_before) {
     for (const ShowMarker show : {ShowMarker::after_change, ShowMarker::below_full}) {
-        struct Armored : Enemy {
-            float most = 100;
-        };
         std::vector<Armored> enemies{{{1, 100, 400, 300}}, {{2, 100, 300, 300}}};
         BoxMeasurer measurer;
         Hud hud({}, {}, &measurer);
         hud.resize({.size = {800, 600}});
         hud.set_camera(Camera::flat({.center = {400, 300, 0}, .zoom = 1}));
-        const Source source =
-            watch_entries(enemies, entry_field("id", &Armored::id), entry_field("health", &Armored::health),
-                          entry_field("most", &Armored::most), entry_position([](const Armored& enemy) {
-                              return WorldPoint{enemy.x, enemy.y, 0};
-                          }));
         for (const Element& element : markers_of({.id = "m",
-                                      .entries = source,
+                                      .entries = watch_armored(enemies),
                                       .key = "id",
                                       .show = show,
                                       .value_of = "health",
@@ -236,11 +242,6 @@ TEST(Markers, that_a_hit_brings_up_drain_from_what_was_before) {
 }
 
 TEST(Markers, that_nothing_had_brought_up_are_seen_to_drain_when_the_first_hit_is_the_last) {
-    struct Armored : Enemy {
-        float most = 100;
-        bool is_seen = true;
-        std::string name = "E" + std::to_string(id);
-    };
     for (const ShowMarker show : {ShowMarker::after_change, ShowMarker::below_full})
         for (const Nanoseconds frame : {Nanoseconds{5ms}, Nanoseconds{16ms}, Nanoseconds{90ms}}) {
             std::vector<Armored> enemies;
@@ -251,15 +252,9 @@ TEST(Markers, that_nothing_had_brought_up_are_seen_to_drain_when_the_first_hit_i
             Hud hud({}, {}, &measurer);
             hud.resize({.size = {800, 600}});
             hud.set_camera(Camera::flat({.center = {400, 300, 0}, .zoom = 1}));
-            const Source source =
-                watch_entries(enemies, entry_field("id", &Armored::id), entry_field("health", &Armored::health),
-                              entry_field("most", &Armored::most), entry_field("seen", &Armored::is_seen),
-                              entry_field("name", &Armored::name), entry_position([](const Armored& enemy) {
-                                  return WorldPoint{enemy.x, enemy.y, 0};
-                              }));
             for (const Element& element :
                  markers_of({.id = "m",
-                 .entries = source,
+                 .entries = watch_armored(enemies),
                  .key = "id",
                  .when_gone = {{"health", 0}},
                  .at_most = 3,
@@ -317,6 +312,40 @@ TEST(Markers, that_nothing_had_brought_up_are_seen_to_drain_when_the_first_hit_i
             update(hud, frame);
             EXPECT_TRUE(seen().empty()) << "after a snap nothing has an end";
         }
+}
+
+TEST(Markers, that_come_up_when_they_are_gone_show_what_was_asked_for_only_now_without_a_value) {
+    std::vector<Armored> enemies{{{1, 100, 400, 300}}, {{2, 100, 300, 300}}};
+    BoxMeasurer measurer;
+    Hud hud({}, {}, &measurer);
+    hud.resize({.size = {800, 600}});
+    hud.set_camera(Camera::flat({.center = {400, 300, 0}, .zoom = 1}));
+    Markers described{.id = "m",
+                      .entries = watch_armored(enemies),
+                      .key = "id",
+                      .when_gone = {{"health", 0}},
+                      .at_most = 3,
+                      .show = ShowMarker::after_change,
+                      .value_of = "health"};
+    for (const Element& element : markers_of(described, [](const auto& enemy) { return bar_of(enemy); }))
+        hud.add(element);
+    update(hud, 16ms);
+    update(hud, 16ms);
+    // A field that nobody showed, and a field that says what hides it, in the frame of the last hit.
+    const ElementRef name = hud.add(Text{.id = "name", .value = by_name("m.1.name"), .inside = "m.1"});
+    hud.change<Markers>(hud.find("m"), [](Markers& markers) { markers.show_for = 2s; });
+    enemies.erase(enemies.begin());
+    update(hud, 16ms);
+    EXPECT_TRUE(hud[hud.find("m.1")].visible);
+    EXPECT_EQ(hud.text_of(name), "--");
+    update(hud, 3s);
+    update(hud, 1s);
+    hud.change<Markers>(hud.find("m"), [](Markers& markers) { markers.in_sight = "seen"; });
+    enemies.clear();
+    update(hud, 16ms);
+    for (const char* const panel : {"m.1", "m.2"})
+        EXPECT_FALSE(hud[hud.find(panel)].visible) << "whether it was seen is not known";
+    EXPECT_EQ(hud.problems(), Problems{});
 }
 
 TEST(Event, has_the_key_of_its_thing_and_comes_for_things_off_the_screen) {

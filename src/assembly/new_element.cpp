@@ -139,7 +139,7 @@ void NewElement::make() {
     make_effects();
     if (body == nullptr) return;
     if (NoticeBody* const notice_body = body->notice()) make_notice(*notice_body);
-    if (hud_.pending.is_asked_for(path) && !body->places())
+    if (!body->places() && hud_.pending.is_asked_for(path))
         context_.report("format",
                         std::string(PendingAmounts::needs_fixed_digits) + ", as '" + path + ".pending' is shown");
     if (common.plan.is_direct()) return;

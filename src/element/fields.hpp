@@ -111,7 +111,7 @@ inline constexpr std::array trail_fields{
     field<&Trail::color>("color", "The color of what was lost."),
 };
 inline constexpr std::array at_end_fields{
-    field<&AtEnd::element>("element", "The element whose middle lies where the fill ends."),
+    field_of_element<&AtEnd::element>("element", "The element whose middle lies where the fill ends."),
     field<&AtEnd::turned>("turned", "Whether it is turned to look along the way of the fill."),
 };
 inline constexpr std::array place_fields{

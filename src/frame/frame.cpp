@@ -100,11 +100,13 @@ void Hud::State::read_sources() {
     tell_cost();
     bindings.tell_derived(time.now());
     bindings.note_changes(time.now());
-    // What a time of the HUD starts begins at that moment.
-    if (!timers.obey(time)) return;
-    timers.tell(time);
-    bindings.tell_derived(time.now());
-    bindings.note_changes(time.now());
+    // What a time of the HUD starts begins at that moment, and may start another one in the same frame.
+    constexpr int most_rounds = 8;
+    for (int round = 0; round < most_rounds && timers.obey(time); ++round) {
+        timers.tell(time);
+        bindings.tell_derived(time.now());
+        bindings.note_changes(time.now());
+    }
 }
 
 /// Things whose value is gone, whether or not they are on the screen; the detail is the number among those of this frame, from -1 down.

@@ -42,17 +42,6 @@ SourceIndex Bindings::add_told(const std::string& name, std::optional<Value::Typ
     return index;
 }
 
-void Bindings::tell_as(const std::string& name, const std::string& told) {
-    told_as_.emplace(name, told);
-    follow_told(name, told_.at(told).index);
-}
-
-const Bindings::Told* Bindings::told_of(const std::string& name) const {
-    const auto other = told_as_.find(name);
-    const auto known = told_.find(other != told_as_.end() ? other->second : name);
-    return known != told_.end() ? &known->second : nullptr;
-}
-
 void Bindings::set_told_type(const std::string& name, std::optional<Value::Type> type) {
     Told& told = told_.at(name);
     const Binding plain = Binding::named(name).used_as(told.kind.use());
@@ -84,7 +73,7 @@ std::optional<SourceIndex> Bindings::find(const Source& source, Problem& problem
         }
     }
     if (!is_told(name)) return named(asked);
-    const SourceIndex told = told_of(name)->index;
+    const SourceIndex told = told_.at(name).index;
     used_[told] = 1;
     return asked.is_adjusted() ? derived({told}, asked) : told;
 }
@@ -287,7 +276,7 @@ bool Bindings::release_named(SourceIndex index) {
 Binding Bindings::bound(const Source& source) const {
     const auto meaning = [this](const Binding& asked) {
         if (asked.access() != Binding::Access::name) return asked;
-        if (const Told* const told = told_of(asked.name()); told != nullptr) return asked.applied_to(told->kind);
+        if (const auto told = told_.find(asked.name()); told != told_.end()) return asked.applied_to(told->second.kind);
         const Source* const named = sources_.find(asked.name());
         return asked.applied_to(named != nullptr ? named->binding() : Binding());
     };
@@ -435,16 +424,17 @@ Value Bindings::result_at(const Derived& made, Nanoseconds at) {
     of_leaves_.clear();
     since_changes_.clear();
     for (const SourceIndex source : made.from) {
-        const auto moving =
-            std::find_if(moving_.begin(), moving_.end(), [source](const Moving& one) { return one.source == source; });
-        if (moving == moving_.end() || at == frame_end_) {
+        if (at == frame_end_ || !is_moving(source)) {
             of_leaves_.push_back(value(source));
             continue;
         }
-        const auto [low, high] = std::minmax(moving->from, moving->to);
-        const Nanoseconds gone{
-            static_cast<std::int64_t>(static_cast<double>((at - frame_start_).count()) * moving->rate)};
-        of_leaves_.emplace_back(std::clamp(moving->from + gone, low, high));
+        // One that goes on may have begun in the frame, and is known from its end; one that has ended, from its beginning.
+        const Moving& moving = moving_[moving_at_[source]];
+        const auto [low, high] = std::minmax(moving.from, moving.to);
+        const auto gone =
+            static_cast<double>((at - (moving.goes_on ? frame_end_ : frame_start_)).count()) * moving.rate;
+        of_leaves_.emplace_back(std::clamp(
+            (moving.goes_on ? moving.to : moving.from) + Nanoseconds{static_cast<std::int64_t>(gone)}, low, high));
     }
     for (const Derived::Leaf& leaf : made.leaves)
         since_changes_.push_back(leaf.changed ? Value(at - *leaf.changed) : Value());
@@ -462,15 +452,21 @@ void Bindings::solve(const Derived& made, bool before) {
 }
 
 bool Bindings::is_moving(SourceIndex source) const {
-    return std::any_of(moving_.begin(), moving_.end(), [source](const Moving& one) { return one.source == source; });
+    return source < moving_at_.size() && moving_at_[source] < moving_.size() &&
+           moving_[moving_at_[source]].source == source;
 }
 
-void Bindings::tell_moving(SourceIndex index, const Value& now, double rate) {
+void Bindings::tell_moving(SourceIndex index, const Value& now, double rate, bool goes_on) {
     const Value before = value(index);
-    const bool are_times = before.type() == Value::Type::duration && now.type() == Value::Type::duration;
-    if (are_times && before.duration() != now.duration())
-        moving_.push_back({index, before.duration(), now.duration(), rate});
     tell(index, now);
+    const bool are_times = before.type() == Value::Type::duration && now.type() == Value::Type::duration;
+    if (fed_by(index).empty() || !are_times || is_moving(index)) return;
+    // What was set, or began again, did so at once.
+    const Nanoseconds way = now.duration() - before.duration();
+    if (way.count() == 0 || (way.count() > 0) != (rate > 0)) return;
+    moving_at_.resize(std::max(moving_at_.size(), index + std::size_t{1}));
+    moving_at_[index] = static_cast<std::uint32_t>(moving_.size());
+    moving_.push_back({index, before.duration(), now.duration(), rate, goes_on});
 }
 
 /// A first value is no change, and what came with a snap is none.

@@ -67,11 +67,9 @@ class Bindings {
     /// Adds a source that the HUD tells.
     SourceIndex add_told(const std::string& name, std::optional<Value::Type> type,
                          detail::ValueUse use = detail::ValueUse::amount);
-    /// A told source has another name, too.
-    void tell_as(const std::string& name, const std::string& told);
     /// A told source gives another type from now on.
     void set_told_type(const std::string& name, std::optional<Value::Type> type);
-    bool is_told(const std::string& name) const { return told_of(name) != nullptr; }
+    bool is_told(const std::string& name) const { return told_.contains(name); }
     /// Whether anybody has asked for a told source.
     bool is_used(SourceIndex index) const { return used_[index] != 0; }
     /// Binds names that the game has set since the last call, or set anew. Returns their sources; valid until the next call.
@@ -101,8 +99,9 @@ class Bindings {
     bool read_positions(const detail::EntryReader& reader, std::span<WorldPoint> into);
     WorldPoint read_position(const PositionSource& at);
     void tell(SourceIndex index, const Value& value) { scan_.tell(index, value, changed_); }
-    /// Tells a time that went on from its value before by so many seconds in a second of the real clock, up to this one.
-    void tell_moving(SourceIndex index, const Value& value, double rate);
+    /// Tells a time that went on from its value before, by so many seconds in a second of the real clock, up to this one; whether it still
+    /// does.
+    void tell_moving(SourceIndex index, const Value& value, double rate, bool goes_on);
     /// Follows what was read and told with what is made of it: negated, counted down, computed from several.
     void tell_derived(Nanoseconds now);
     /// What is wrong with names of the game, since the last call.
@@ -195,7 +194,6 @@ class Bindings {
         std::uint64_t revision = 0;  ///< of the name; zero while nobody has it
         std::size_t hash = 0;
     };
-    const Told* told_of(const std::string& name) const;
     SourceIndex named(const detail::Binding& asked);
     std::optional<SourceIndex> computed(const detail::Binding& how, Problem& problem);
     std::optional<std::vector<SourceIndex>> leaves_of(const detail::Binding& how, Problem& problem);
@@ -233,7 +231,6 @@ class Bindings {
     std::vector<SourceIndex> rebound_;
     std::vector<SourceIndex> linked_;  ///< since the last call of `follow_names`, to what the HUD tells
     std::unordered_map<std::string, Told> told_;
-    std::unordered_map<std::string, std::string> told_as_;  ///< names in `told_` by other names for the same
     std::set<std::string, std::less<>> declared_;
     std::vector<Derived> derived_;
     std::vector<Place> free_derived_;
@@ -254,8 +251,10 @@ class Bindings {
         SourceIndex source;
         Nanoseconds from, to;
         double rate;
+        bool goes_on;  ///< also at the end of the frame
     };
-    std::vector<Moving> moving_;
+    std::vector<Moving> moving_;            ///< of what something is computed from
+    std::vector<std::uint32_t> moving_at_;  ///< places there, by source; of another one where it is not
     std::vector<std::pair<SourceIndex, Nanoseconds>> solved_;  ///< conditions that have changed, and when
     Nanoseconds frame_start_{0}, frame_end_{0};
     std::vector<SourceIndex> changed_, snapped_;

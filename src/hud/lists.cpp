@@ -377,7 +377,7 @@ void Lists::bring_up_gone(RunningList& list, const View& view, Nanoseconds now) 
             return slot.panel != no_element && slot.key == key && (slot.ends || visibility_.is_drawn(slot.panel));
         };
         if (std::any_of(list.slots.begin(), list.slots.end(), shows_it)) continue;
-        const bool is_hidden = list.in_sight != no_field && !memory.values[list.in_sight][thing].get().truth();
+        const bool is_hidden = list.in_sight != no_field && !memory.value(list.in_sight, thing).truth();
         if (is_hidden || !list.markers->is_in_reach(memory.places[thing], view)) continue;
         const auto slot = std::find_if(list.slots.begin(), list.slots.end(), [this](const Slot& free) {
             return free.panel != no_element && free.rank == not_ranked && !free.ends &&
@@ -404,7 +404,7 @@ void Lists::tell_remembered(const RunningList& list, const Told& told, std::size
         const double distance = view.camera.project(list.memory->places[thing], view.screen.size).distance;
         return bindings_.tell(told.source, told.name == "distance" ? Value(std::abs(distance)) : Value());
     }
-    const Value& last = list.memory->values[told.field][thing].get();
+    const Value last = list.memory->value(told.field, thing);
     bindings_.tell(told.source, last);
     if (told.field == list.value) begin_from(told.source, last);
 }

@@ -93,7 +93,11 @@ class Lists {
     /// What things were in the frame before, where one may come to be seen only when it is gone.
     struct Memory {
         std::vector<WorldPoint> places;
-        std::vector<std::vector<KeptValue>> values;  ///< by field, and by thing; empty for a field that nobody shows
+        std::vector<std::vector<KeptValue>> values;  ///< by field, and by thing; empty for a field that nobody showed
+        Value value(std::size_t field, std::size_t thing) const {
+            const bool is_known = field < values.size() && thing < values[field].size();
+            return is_known ? values[field][thing].get() : Value();
+        }
     };
     struct RunningList {
         ElementIndex element = no_element;

@@ -22,7 +22,9 @@ bool PendingAmounts::offer(const std::string& name, Problem& problem) {
     if (dot == std::string::npos) return false;
     const std::string part = name.substr(dot + 1);
     if (part != "pending" && part != "gain" && part != "loss") return false;
-    const std::string path = elements_.counter(name.substr(0, dot));
+    // It may be the end of a path; then what it means can become another one.
+    const std::string asked = name.substr(0, dot);
+    const std::string path = elements_.counter(asked);
     if (!elements_.counts(path)) {
         // An end of a path will do, of as many parts as are given.
         std::vector<std::string_view> ends = elements_.counters();
@@ -33,14 +35,9 @@ bool PendingAmounts::offer(const std::string& name, Problem& problem) {
                 from = from == 0 ? std::string_view::npos : end.rfind('.', from - 1);
             if (from != std::string_view::npos) end.remove_prefix(from + 1);
         }
-        const std::string_view near = nearest(name.substr(0, dot), ends);
+        const std::string_view near = nearest(asked, ends);
         if (!near.empty()) problem.hint = "did you mean '" + std::string(near) + "." + part + "'?";
         return false;
-    }
-    if (const std::string whole = path + "." + part; whole != name) {
-        if (!bindings_.is_told(whole) && !offer(whole, problem)) return false;
-        bindings_.tell_as(name, whole);
-        return true;
     }
     const ElementIndex total = elements_.at(path);
     std::optional<Value::Type> type;
@@ -55,26 +52,35 @@ bool PendingAmounts::offer(const std::string& name, Problem& problem) {
         type = *places > 0 ? Value::Type::float64 : Value::Type::int64;
     }
     Amount made;
-    made.net = bindings_.add_told(path + ".pending", type);
-    made.gain = bindings_.add_told(path + ".gain", type);
-    made.loss = bindings_.add_told(path + ".loss", type);
+    made.net = bindings_.add_told(asked + ".pending", type);
+    made.gain = bindings_.add_told(asked + ".gain", type);
+    made.loss = bindings_.add_told(asked + ".loss", type);
     sources_.insert({made.net, made.gain, made.loss});
-    by_path_.emplace(path, all_.size());
+    made.asked = asked;
     all_.push_back(std::move(made));
     if (total != no_element) set_total(path, total);
     return true;
 }
 
+bool PendingAmounts::Amount::may_mean(const std::string& path) const {
+    return path.ends_with(asked) && (path.size() == asked.size() || path[path.size() - asked.size() - 1] == '.');
+}
+
+bool PendingAmounts::is_asked_for(const std::string& path) const {
+    return std::any_of(all_.begin(), all_.end(), [&](const Amount& amount) { return amount.may_mean(path); });
+}
+
 void PendingAmounts::set_total(const std::string& path, ElementIndex total) {
-    const auto known = by_path_.find(path);
-    if (known == by_path_.end()) return;
-    all_[known->second].total = total;
-    readouts_.must_know(total);
+    for (Amount& amount : all_) {
+        if (!amount.may_mean(path) || elements_.counter(amount.asked) != path) continue;
+        amount.total = total;
+        readouts_.must_know(total);
+    }
 }
 
 void PendingAmounts::remove(ElementIndex total) {
-    const auto known = by_path_.find(elements_[total].path);
-    if (known != by_path_.end() && all_[known->second].total == total) all_[known->second].total = no_element;
+    for (Amount& amount : all_)
+        if (amount.total == total) amount.total = no_element;
 }
 
 void PendingAmounts::tell(const FrameTime& time) {

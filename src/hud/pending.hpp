@@ -2,7 +2,6 @@
 #pragma once
 
 #include <string>
-#include <unordered_map>
 #include <unordered_set>
 #include <vector>
 
@@ -22,7 +21,7 @@ class PendingAmounts {
     bool offer(const std::string& name, Problem& problem);
     bool is_one(SourceIndex source) const { return sources_.contains(source); }
     /// Whether somebody asks for what is pending of the text with this path.
-    bool is_asked_for(const std::string& path) const { return by_path_.contains(path); }
+    bool is_asked_for(const std::string& path) const;
     /// The text is there from now on, or is gone.
     void set_total(const std::string& path, ElementIndex total);
     void remove(ElementIndex total);
@@ -34,11 +33,13 @@ class PendingAmounts {
 
  private:
     struct Amount {
+        std::string asked{};  ///< a path, or the end of one
         ElementIndex total = no_element;
         SourceIndex net = no_source, gain = no_source, loss = no_source;
         Value truth, target, shown;  ///< of the total, when it was told last
         std::int64_t counted = 0;    ///< units of the truth
         std::int64_t waiting_gain = 0, waiting_loss = 0;
+        bool may_mean(const std::string& path) const;
     };
     void tell(Amount& amount, const FrameTime& time);
 
@@ -46,7 +47,6 @@ class PendingAmounts {
     Bindings& bindings_;
     Readouts& readouts_;
     std::vector<Amount> all_;
-    std::unordered_map<std::string, std::size_t> by_path_;
     std::unordered_set<SourceIndex> sources_;
 };
 

@@ -1,19 +1,28 @@
 #include "hud/riders.hpp"
 
+#include <algorithm>
 #include <utility>
 
 namespace rapido {
 
-/// Among the siblings of the fill first.
+/// Among the siblings of the fill first, then among those of the panels around it.
 ElementIndex Riders::find(ElementIndex fill, const std::string& name, Problem& problem) const {
-    const ElementIndex sibling = elements_.at(path_of(elements_[fill].inside(), name));
-    return sibling != no_element ? sibling : elements_.find(name, problem);
+    for (std::string_view around = elements_[fill].inside(); !around.empty();) {
+        if (const ElementIndex found = elements_.at(path_of(around, name)); found != no_element) return found;
+        const std::size_t end = around.rfind('.');
+        around = end != std::string_view::npos ? around.substr(0, end) : std::string_view();
+    }
+    return elements_.find(name, problem);
 }
 
-/// Whether one is another, stands inside of it, or rides with it.
+/// Whether one is another, or stands in it or rides with it, in however many steps.
 bool Riders::leads_to(ElementIndex from, ElementIndex to) const {
-    for (ElementIndex at = from; at != no_element; at = elements_[at].rides_on)
-        if (at == to || elements_[at].stands_in(elements_[to].path)) return true;
+    std::vector<ElementIndex> found{from};
+    for (std::size_t i = 0; i < found.size(); ++i) {
+        if (found[i] == to) return true;
+        for (const ElementIndex next : {elements_[found[i]].rides_on, elements_.at(elements_[found[i]].inside())})
+            if (next != no_element && std::find(found.begin(), found.end(), next) == found.end()) found.push_back(next);
+    }
     return false;
 }
 
@@ -52,6 +61,7 @@ void Riders::relink(const std::function<void(ElementIndex fill, const Problem&)>
 
 void Riders::place(PointRoom& room) {
     const float scale = layouter_.screen().scale;
+    if (!(scale > 0)) return;
     for (Rider& rider : all_) {
         const RunningElement& fill = elements_[rider.fill];
         const FillEnd end = fill.body->fill_end({.box = layouter_.device_box(rider.fill),

@@ -235,6 +235,7 @@ bool Timers::obey(const FrameTime& time) {
             const double speed = bindings_.value(timer.speed).number();
             if (speed != timer.timer->speed()) timer.owned->set_speed(speed);
         }
+        const bool hold = timer.pause != no_source && bindings_.is_true(timer.pause);
         const bool start = timer.start != no_source && bindings_.is_true(timer.start);
         if (start && !timer.start_was_true) {
             const Nanoseconds at = bindings_.moment(timer.start);
@@ -242,16 +243,15 @@ bool Timers::obey(const FrameTime& time) {
             timer.starts = timer.owned->starts();
             happenings_.add({.time = at, .kind = HappeningKind::start, .subject = index});
             has_started = true;
-            // What has gone by in this frame since then.
-            const double part = at < time.now() ? static_cast<double>((time.now() - at).count()) /
-                                                      static_cast<double>(time.step().count())
-                                                : 0;
-            timer.owned->advance(to_seconds(time.step(timer.clock)) * part);
-            report(index, time, Nanoseconds{0});
+            if (at < time.now() && !hold) {
+                // What has gone by in this frame since then.
+                const double part =
+                    static_cast<double>((time.now() - at).count()) / static_cast<double>(time.step().count());
+                timer.owned->advance(to_seconds(time.step(timer.clock)) * part);
+                report(index, time, Nanoseconds{0});
+            }
         }
         timer.start_was_true = start;
-
-        const bool hold = timer.pause != no_source && bindings_.is_true(timer.pause);
         if (hold) timer.owned->pause();
         if (!hold && timer.held) timer.owned->resume();
         timer.held = hold;
@@ -271,7 +271,8 @@ void Timers::tell(const FrameTime& time) {
             if (bindings_.is_used(source)) bindings_.tell(source, timer.retired ? Value() : value());
         };
         const auto tell_time = [&](SourceIndex source, double way, auto value) {
-            if (bindings_.is_used(source)) bindings_.tell_moving(source, timer.retired ? Value() : value(), way);
+            if (bindings_.is_used(source))
+                bindings_.tell_moving(source, timer.retired ? Value() : value(), way, timer.timer->running());
         };
         const GameTimer& now = *timer.timer;
         // A stopwatch without a duration has no time left.

@@ -66,13 +66,24 @@ void Visibility::set_by_list(ElementIndex index, bool is_taken) {
 
 void Visibility::decide() {
     if (!std::exchange(dirty_, false)) return;
-    for (const ElementIndex index : elements_.parents_first())
+    for (const ElementIndex index : order_.empty() ? elements_.parents_first() : std::span<const ElementIndex>(order_))
         decide(index);
-    // The fill that one rides on may have come later.
-    if (has_riders_)
-        for (const ElementIndex index : elements_.parents_first())
-            decide(index);
     begun_ = true;
+}
+
+void Visibility::set_riders(bool any) {
+    order_.clear();
+    dirty_ = true;
+    if (!any) return;
+    std::vector<std::uint8_t> is_placed(elements_.count());
+    const auto place = [&](auto& self, ElementIndex index) -> void {
+        if (index == no_element || std::exchange(is_placed[index], std::uint8_t{1}) != 0) return;
+        self(self, elements_[index].parent);
+        self(self, elements_[index].rides_on);
+        order_.push_back(index);
+    };
+    for (const ElementIndex index : elements_.parents_first())
+        place(place, index);
 }
 
 void Visibility::decide(ElementIndex index) {

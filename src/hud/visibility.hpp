@@ -86,11 +86,9 @@ class Visibility {
     /// A panel of a list shows an entry, or nothing.
     void set_by_list(ElementIndex index, bool is_taken);
 
-    /// Whether some elements are shown with the fill on which they ride; who does may be another one now.
-    void set_riders(bool any) {
-        has_riders_ = any;
-        dirty_ = true;
-    }
+    /// Whether some elements ride on fills, and are shown with them: each is decided after its panel and its fill. To be said again when
+    /// that differs.
+    void set_riders(bool any);
 
     /// Decides. Of one that speaks it decides only whether it may be shown. One that has an effect goes on being drawn when it is
     /// hidden, until `end_leave`.
@@ -146,8 +144,8 @@ class Visibility {
     bool game_shows_ = true;
     float game_opacity_ = 1;
     bool dirty_ = true;
-    bool has_riders_ = false;
-    bool begun_ = false;  ///< a frame was decided before
+    std::vector<ElementIndex> order_;  ///< empty for that of parents
+    bool begun_ = false;               ///< a frame was decided before
 };
 
 }  // namespace rapido
