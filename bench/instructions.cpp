@@ -1,34 +1,16 @@
-// Runs eight cases of the benchmark under callgrind, so many frames each and then twice as many. Their difference is what the frames took: instructions
-// are the same on a busy machine and on an idle one.
-#include <valgrind/callgrind.h>
-
+// Runs so many frames of a case of the benchmark, for scripts/instructions: under callgrind, the difference of two counts is what the frames took,
+// the same on a busy machine and on an idle one.
 #include <array>
 #include <cstdio>
+#include <cstdlib>
 #include <string>
+#include <string_view>
+#include <utility>
+#include <vector>
 
 #include "compare.hpp"
 
 namespace {
-
-/// A part of the counts ends after each run, in the order in which they were asked for. The first of three is not counted: it leaves the
-/// heap as the others find it, so that what is made costs both of them the same.
-class Parts final : public benchmark::BenchmarkReporter {
- public:
-    bool ReportContext(const Context&) override { return true; }
-    void ReportRuns(const std::vector<Run>& runs) override {
-        for (const Run& run : runs) {
-            if (number_++ % 3 == 0) {
-                CALLGRIND_ZERO_STATS;
-                continue;
-            }
-            CALLGRIND_DUMP_STATS_AT(run.benchmark_name().c_str());
-            std::printf("%s|%lld\n", run.run_name.function_name.c_str(), static_cast<long long>(run.iterations));
-        }
-    }
-
- private:
-    int number_ = 0;
-};
 
 constexpr std::array counted{
     "2 % change",
@@ -40,22 +22,27 @@ constexpr std::array counted{
     "sample flight, as it was flown",
     "whole frame, everything moving",
 };
-constexpr int frames = 60;
 
 }  // namespace
 
+/// Without arguments, the names of the cases; else so many frames of the one with this name. Each count wants a process of its own: a heap
+/// that was in use makes the next HUD cost something else.
 int main(int count, char** arguments) {
-    benchmark::Initialize(&count, arguments);
+    if (count < 3) {
+        for (const std::string_view name : counted)
+            std::printf("%s\n", std::string(name).c_str());
+        return 0;
+    }
+    const std::string wanted = arguments[1];
+    const int times = std::atoi(arguments[2]);
+    int one = 1;
+    benchmark::Initialize(&one, arguments);
     std::vector<rapido::bench::Case> cases;
     for (const auto make : {rapido::bench::value_cases, rapido::bench::motion_cases, rapido::bench::layout_cases,
                             rapido::bench::frame_cases})
         for (rapido::bench::Case& row : make())
             cases.push_back(std::move(row));
-    for (const std::string_view name : counted)
-        for (const rapido::bench::Case& row : cases)
-            if (row.name == name)
-                for (const int times : {1, 1, 2})
-                    benchmark::RegisterBenchmark(row.name.c_str(), row.ours_run)->Iterations(frames * times);
-    Parts parts;
-    benchmark::RunSpecifiedBenchmarks(&parts);
+    for (const rapido::bench::Case& row : cases)
+        if (row.name == wanted) benchmark::RegisterBenchmark(row.name.c_str(), row.ours_run)->Iterations(times);
+    return benchmark::RunSpecifiedBenchmarks() == 1 ? 0 : 1;
 }
