@@ -6,6 +6,7 @@
 
 #include "base/instants.hpp"
 #include "element/pattern.hpp"
+#include "hud/definition_tables.hpp"
 #include "hud/state.hpp"
 #include "rapido/debug.hpp"
 #include "value/computation.hpp"
@@ -172,12 +173,16 @@ class Explainer {
         const std::span<const DataSource> sources = hud_.readouts.data(index_);
         if (sources.empty()) return;
         WrittenElement written(element_.description);
-        const std::vector<DataField> fields = data_fields(written.kind(), written.data());
-        for (const DataField& field : fields)
-            for (const DataSource& known : sources)
-                if (known.name == field.name)
-                    say_source(ExplainedPart::source, "takes '" + field.name + "' from", field.source, known.source,
-                               false);
+        const auto say = [&](const std::vector<DataField>& fields, const std::string& prefix) {
+            for (const DataField& field : fields)
+                for (const DataSource& known : sources)
+                    if (known.name == prefix + field.name)
+                        say_source(ExplainedPart::source, "takes '" + known.name + "' from", field.source, known.source,
+                                   false);
+        };
+        say(data_fields(*written.kind().table, written.data(), written.kind().defaults()), "");
+        for (TextStyle style : hud_.text_styles.with_data())
+            say(data_fields(text_style_table, &style, &style), "style." + style.id + ".");
     }
 
     void say_pace_and_motion() {

@@ -205,7 +205,7 @@ void RunningRecording::read_things() {
         bool differs = !std::exchange(thing.is_told, true) || !(place == thing.place);
         thing.place = place;
         for (std::size_t i = 0; i < thing.values.size(); ++i) {
-            const Value value = bindings_.read_once(Source(thing.values[i]), storage_);
+            const Value value = bindings_.read_once(thing.values[i], storage_);
             if (value == thing.last[i].get()) continue;
             thing.last[i] = value;
             differs = true;

@@ -80,7 +80,8 @@ void HudReader::read_element(const toml::table& table, const Around& around) {
                             std::move(hint));
     }
     const Kind& found = *kind;
-    std::vector<std::string_view> others{"kind", "style"};
+    std::vector<std::string_view> others{"kind"};
+    if (!is_style_followed(table, *found.table)) others.push_back("style");
     if (found.can.holds_children) others.push_back("element");
     if (found.can.tells) others.insert(others.end(), {"component", "with"});
     const FieldsReader::Owner owner{

@@ -83,6 +83,8 @@ class HudReader {
         bool is_used = false;
     };
     void read_styles(const toml::node& node);
+    /// Whether the style comes from a source, and is a field of its own.
+    static bool is_style_followed(const toml::table& table, const Table& description);
     void read_text_style(const toml::key& key, const toml::table& table);
     void check_style(const std::string& name, const toml::table& table);
     std::vector<const toml::table*> read_styles_of(const toml::table& table, const Table& description, void* aggregate,

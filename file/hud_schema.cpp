@@ -246,6 +246,7 @@ class SchemaWriter {
         std::vector<std::string> order;
         for (const Kind* const kind : all_kinds())
             for (const Field& field : kind->table->fields) {
+                if (field.name == "style") continue;
                 std::vector<Json>& known = all[std::string(field.name)];
                 if (known.empty()) order.emplace_back(field.name);
                 Json made = plain_schema_of(field);
@@ -272,7 +273,7 @@ class SchemaWriter {
             }
             const Json fields = properties_of(*kind->table);
             for (const auto& [key, value] : fields.items())
-                properties[key] = value;
+                properties[key] = key == "style" ? any_of({styles(), value}) : value;
             Json required{"kind", "id"};
             const Json made{{"type", "object"},
                             {"properties", properties},

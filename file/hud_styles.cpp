@@ -16,6 +16,9 @@ void HudReader::read_styles(const toml::node& node) {
     for (const auto& [key, style] : *all) {
         if (const toml::table* const table = style.as_table()) {
             styles_[std::string(key.str())] = {.table = table};
+            if (const toml::node* const own = table->get("style"))
+                reader_.fail(ProblemCode::unknown_key, *own, "style '" + utf8::shortened(key.str()) + "' names a style",
+                             "let the element name both: style = [\"caption\", \"warning\"]");
             read_text_style(key, *table);
         } else {
             reader_.expected(style, "style '" + utf8::shortened(key.str()) + "'", "a table");
@@ -75,13 +78,18 @@ void HudReader::check_style(const std::string& name, const toml::table& table) {
     }
 }
 
+bool HudReader::is_style_followed(const toml::table& table, const Table& description) {
+    const toml::node* const names = table.get("style");
+    return names != nullptr && names->is_table() && description.find("style") != nullptr;
+}
+
 /// The fields of the styles that a table names, in their order. Returns the tables.
 std::vector<const toml::table*> HudReader::read_styles_of(const toml::table& table, const Table& description,
                                                           void* aggregate, const std::string& name,
                                                           Locations& locations) {
     std::vector<const toml::table*> read;
     const toml::node* const names = table.get("style");
-    if (names == nullptr) return read;
+    if (names == nullptr || is_style_followed(table, description)) return read;
     const std::string field = "'style' of " + name;
     const auto read_one = [&](const toml::node& node) {
         const auto word = node.value_exact<std::string>();

@@ -521,6 +521,9 @@ TEST(Condition, of_a_time_turns_at_its_exact_moment_whatever_the_frames) {
                 Text{.id = "not", .format = "EARLY", .visible = !(Source("t.left") < 7.5s), .leave = "in"},
                 Text{.id = "long", .format = "LONG", .visible = since(watch(hits)) > 1s, .enter = "in"},
                 Notice{.id = "news", .messages = {{.id = "a", .text = "HALF", .when = Source("t.left") * 4 <= 30s}}},
+                Text{.id = "hot",
+                     .format = "HOT",
+                     .bands = {{.id = "hot", .when = Source("t.left") < 7.5s, .color = rgb(0xff7a3c)}}},
                 // What the game turns is turned when the HUD sees it.
                 Text{.id = "both",
                      .format = "x",
@@ -534,7 +537,7 @@ TEST(Condition, of_a_time_turns_at_its_exact_moment_whatever_the_frames) {
                     now += step;
                     hud.update({.real = to_seconds(step), .game = to_seconds(step) * game_speed});
                     for (const Event& event : hud.events())
-                        if (event.kind == EventKind::enter ||
+                        if (event.kind == EventKind::enter || event.kind == EventKind::band_enter ||
                             (event.kind == EventKind::start && event.id == "second")) {
                             EXPECT_NEAR(static_cast<double>(event.time.count()), 2.5e9 / game_speed, 2) << event.id;
                         }
@@ -542,6 +545,7 @@ TEST(Condition, of_a_time_turns_at_its_exact_moment_whatever_the_frames) {
             };
             Nanoseconds now{0};
             hud.update(0.0);
+            EXPECT_EQ(hud[hud.find("hot")].color, rgb(0xf2efe6));
             hits = 1;
             hud.update(0.0);
             const Nanoseconds end = to_nanoseconds(Seconds{2.6 / game_speed});
@@ -556,6 +560,7 @@ TEST(Condition, of_a_time_turns_at_its_exact_moment_whatever_the_frames) {
             EXPECT_NEAR(to_seconds(hud.timer("third")->elapsed()).count(), 0.05, 1e-6) << where;
             EXPECT_EQ(hud.timer("held")->elapsed(), 0s) << where;
             EXPECT_EQ(hud.text_of(hud.find("news")), "HALF");
+            EXPECT_EQ(hud[hud.find("hot")].color, rgb(0xff7a3c));
             hits = 2;
             hud.update({.real = 1ms, .game = Seconds{0}});
             EXPECT_TRUE(hud[hud.find("both")].visible);

@@ -1,6 +1,7 @@
 // Looks that come from the game: colors, images, fonts, how far something is turned, moved, and seen.
 #include <cmath>
 
+#include "draw_words.hpp"
 #include "pixels.hpp"
 #include "rapido/file.hpp"
 
@@ -346,6 +347,163 @@ TEST(Data, colors_what_is_said_in_a_notice_and_in_a_log) {
     update(hud, 16ms);
     EXPECT_EQ(hud.text_of(hud.find("log.2")), "second");
     EXPECT_TRUE(hud.events().size() == 1 && hud.problems().empty());
+}
+
+/// A text with a style of its own, a piece of another, and an image, as the game gives them and as a HUD says that has them written out.
+struct Styled {
+    Color team = teal;
+    std::string rarity, icon = "red.png";
+    Images images{""};
+    HudDefinition definition;
+
+    Styled() {
+        EXPECT_TRUE(images.add("red.png", 8, 8, std::vector<Color>(64, rgb(0xff0000))));
+        EXPECT_TRUE(images.add("wide.png", 24, 8, std::vector<Color>(192, rgb(0x00ff00))));
+        definition.styles = {{.id = "team", .color = Themed<Color>(watch(team)), .weight = 700},
+                             {.id = "rare", .color = Themed<Color>(ember), .size = 40},
+                             {.id = "epic", .color = Themed<Color>(watch(team)), .italic = true}};
+        definition.elements = {
+            Text{.id = "t",
+                 .inline_images = {{.name = "icon", .image = watch(icon)}},
+                 .format = "{#icon/}Axe of {#team}fire{/team}",
+                 .style = watch(rarity)},
+            Notice{.id = "n",
+                   .messages = {{.id = "m", .text = "{#team}ALERT{/team}", .when = constant(true), .lasting = true}}}};
+    }
+    /// The same with what is given now.
+    HudDefinition written_out() const {
+        HudDefinition now = definition;
+        for (TextStyle& style : now.styles)
+            if (style.color && style.color->source() != nullptr) style.color = Themed<Color>(team);
+        Text text = *now.elements[0].as<Text>();
+        const auto style =
+            std::find_if(now.styles.begin(), now.styles.end(), [&](const TextStyle& s) { return s.id == rarity; });
+        text.style = {};
+        if (style != now.styles.end()) {
+            text.color = *style->color;
+            text.size = style->size.value_or(text.size);
+            text.italic = style->italic.value_or(text.italic);
+        }
+        if (icon.empty()) {
+            text.inline_images = {};
+            text.format = text.format.substr(text.format.find('}') + 1);
+        } else {
+            text.inline_images = {{.name = "icon", .value = constant(0), .images = {icon}}};
+        }
+        now.elements[0] = text;
+        return now;
+    }
+    void expect_as_written_out(Hud& hud, const std::string& when) {
+        Hud twin(written_out(), {}, &Stage::fonts(), &images);
+        twin.resize({.size = {640, 400}});
+        update(twin, 0s);
+        update(twin, 1s);
+        DisplayList is, should_be;
+        hud.draw(is);
+        twin.draw(should_be);
+        EXPECT_EQ(words_of(is), words_of(should_be)) << when;
+    }
+};
+
+TEST(Data, gives_the_style_of_a_text_the_colors_of_its_pieces_and_its_images) {
+    Styled given;
+    Hud hud(given.definition, {}, &Stage::fonts(), &given.images);
+    hud.resize({.size = {640, 400}});
+    ASSERT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
+    update(hud, 0s);
+    update(hud, 1s);
+    const auto then = [&](const std::string& what) {
+        update(hud, 16ms);
+        given.expect_as_written_out(hud, what);
+    };
+    then("as it is made");
+    given.team = leaf;
+    then("another color of a piece, and of what a notice says");
+    given.rarity = "rare";
+    then("a style of all of it");
+    given.rarity = "epic";
+    then("one that follows the game itself");
+    given.team = ember;
+    then("which it does");
+    given.icon = "wide.png";
+    then("another image");
+    given.icon.clear();
+    then("none");
+    given.icon = "red.png";
+    given.rarity.clear();
+    then("none of all of it");
+    const ElementRef text = hud.find("t");
+    hud.set_format(text, "{#icon/}Bow of {#epic}ice{/epic}");
+    given.definition.elements[0] = [&] {
+        Text other = *given.definition.elements[0].as<Text>();
+        other.format = "{#icon/}Bow of {#epic}ice{/epic}";
+        return other;
+    }();
+    then("a format of the game with another style");
+    given.team = teal;
+    then("which is followed, too");
+    hud.reset(text);
+    hud.reload(given.definition);
+    given.team = leaf;
+    then("the same by a reload");
+    hud.set_text_scale(1);
+    given.team = ember;
+    then("after a call that measures all anew");
+    EXPECT_TRUE(hud.problems().empty()) << to_string(hud.problems()[0]);
+    given.rarity = "nobody";
+    for (int frame = 0; frame < 3; ++frame)
+        then("a style that there is not");
+    std::vector<std::string> told;
+    for (const Problem& problem : hud.problems())
+        told.push_back(problem.message);
+    EXPECT_EQ(told, std::vector<std::string>{"'style' of text 't': no style 'nobody'"});
+    hud.remove(text);
+    update(hud, 16ms);
+    given.team = leaf;
+    update(hud, 16ms);
+}
+
+TEST(Data, names_in_a_file_the_source_of_a_style) {
+    const std::string file = R"([style.rare]
+color = "#ff7a3c"
+
+[style.team]
+color = { source = "team.color" }
+
+[[element]]
+kind = "text"
+id = "axe"
+format = "Axe {#team}of fire{/team} {#icon/}"
+style = { source = "item.rarity" }
+inline_images = [{ name = "icon", image = { source = "item.icon" } }]
+)";
+    const Result<HudDefinition> read = read_hud(file, "hud.toml");
+    ASSERT_TRUE(read) << to_string(read.problems()[0]);
+    const Result<std::string> written = write_hud(*read);
+    ASSERT_TRUE(written);
+    const Result<HudDefinition> again = read_hud(*written, "again.toml");
+    ASSERT_TRUE(again) << to_string(again.problems()[0]) << *written;
+    EXPECT_EQ(again->elements, read->elements);
+    EXPECT_EQ(again->styles, read->styles);
+    std::string rarity = "rare";
+    Sources sources;
+    sources.set("item.rarity", watch(rarity));
+    Hud hud(*again, sources);
+    update(hud, 16ms);
+    EXPECT_EQ(hud[hud.find("axe")].color, ember);
+    std::vector<std::string> told;
+    for (const Problem& problem : hud.problems())
+        told.push_back(problem.message);
+    EXPECT_EQ(told, (std::vector<std::string>{"'inline_images.0.image' of text 'axe': unknown source 'item.icon'",
+                                              "'style.team.color' of text 'axe': unknown source 'team.color'"}));
+    for (const auto& [lines, says] : std::vector<std::pair<std::string, std::string>>{
+             {"[[element]]\nkind = 'bar'\nid = 'b'\nvalue = 1\nstyle = { source = 'item.rarity' }",
+              "'style' of bar 'b' is a table; expected the name of a style, or a list of names"},
+             {"[style.a]\nstyle = 'rare'", "style 'a' names a style"}}) {
+        const Result<HudDefinition> wrong = read_hud(lines + "\n", "wrong.toml");
+        ASSERT_FALSE(wrong) << lines;
+        EXPECT_NE(to_string(wrong.problems()[0]).find(says), std::string::npos) << to_string(wrong.problems()[0]);
+    }
 }
 
 TEST(Data, goes_on_through_changes_and_reloads_and_ends_with_its_element) {

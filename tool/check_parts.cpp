@@ -118,8 +118,7 @@ void compare(const Checked& checked, const Trace& trace, Findings& findings) {
 /// What the value of an element can be, where that is known.
 std::optional<Limits> range_of(const Checked& checked, const Source& source) {
     const detail::Binding& binding = source.binding();
-    if (source.name().empty() || binding.is_negated() || binding.counts_down())
-        return std::nullopt;
+    if (source.name().empty() || binding.is_negated() || binding.counts_down()) return std::nullopt;
     const DeclaredSource* const known = find(checked.definition.sources, source.name());
     if (known == nullptr || !(known->range.low < known->range.high)) return std::nullopt;
     return known->range;
@@ -323,12 +322,15 @@ namespace {
 /// The names that elements ask for, also those that were left out for a fault.
 std::vector<std::string> names_in(const HudDefinition& definition) {
     std::vector<std::string> names;
+    const auto take = [&](const std::string&, const Source& source) {
+        std::ranges::copy(source.names(), std::back_inserter(names));
+    };
     for (const Element& element : definition.elements) {
         WrittenElement written(element);
-        for_each_source(*written.kind().table, written.data(), [&](const std::string&, const Source& source) {
-            std::ranges::copy(source.names(), std::back_inserter(names));
-        });
+        for_each_source(*written.kind().table, written.data(), take);
     }
+    for (TextStyle style : definition.styles)
+        for_each_source(text_style_table, &style, take);
     return names;
 }
 

@@ -1,5 +1,6 @@
 // Elements come and go, between two frames.
 #include "assembly/new_element.hpp"
+#include "hud/definition_tables.hpp"
 
 namespace rapido {
 namespace {
@@ -13,13 +14,32 @@ const std::vector<Band>& bands_of(const Readouts& readouts, ElementIndex index) 
 
 }  // namespace
 
-void Parts::equip(ElementContext& context) const {
+const TextStyle* Parts::style_now(std::string_view name, Problem& problem) {
+    const TextStyle* const style = text_styles.find(name, problem);
+    if (style == nullptr || !TextStyles::has_data(*style)) return style;
+    TextStyle& now = text_styles.present(*style);
+    for (const DataField& field : data_fields(text_style_table, &now, nullptr)) {
+        Problem unknown;
+        const std::optional<SourceIndex> source = bindings.find(field.source, unknown);
+        Value value = bindings.value(source.value_or(no_source));
+        // Of a source that nobody has asked for before nothing has been read yet.
+        std::string storage;
+        if (!value.has_value()) value = bindings.read_once(bindings.bound(field.source), storage);
+        field.apply(value, themes, nullptr);
+        if (!value.has_value() && field.name == "color") now.color.reset();
+        if (!value.has_value() && field.name == "font") now.font.reset();
+        if (source) bindings.release(*source);
+    }
+    return &now;
+}
+
+void Parts::equip(ElementContext& context) {
     context.measurer = layouter.measurer();
     context.images = images;
     context.font = languages.font(settings.language.get());
     context.text_scale = settings.text_scale;
     context.find_effect = [this](std::string_view name, Problem& problem) { return effects.find(name, problem); };
-    context.find_style = [this](std::string_view name, Problem& problem) { return text_styles.find(name, problem); };
+    context.find_style = [this](std::string_view name, Problem& problem) { return style_now(name, problem); };
 }
 
 Element Hud::State::kept(const Element& element) {

@@ -81,7 +81,7 @@ bool Hud::notify(ElementRef ref, const Message& message) {
             ProblemCode::unknown_source);
     if (context.failed()) return false;
     std::string storage;
-    const Value value = state_->bindings.read_once(message.value, storage);
+    const Value value = state_->bindings.read_once(message.value.binding(), storage);
     Message themed = message;
     if (themed.color) state_->themes.apply(*themed.color);
     if (!notice->queue.has_room_for(message.priority)) {

@@ -90,7 +90,8 @@ bool Hud::State::change(ElementIndex index, const Element& description) {
 /// The short way, for an element that does without the rest of `change`; false where it cannot, or the format cannot be read.
 bool Hud::State::set_format(ElementIndex index, const std::string& format) {
     RunningElement& running = elements[index];
-    if (pending.is_asked_for(running.path)) return false;  // which checks its digits
+    // Its digits are to be checked, or a style of its pieces may come from the game.
+    if (pending.is_asked_for(running.path) || text_styles.any_has_data()) return false;
     ProblemLog found;
     ElementContext context(found, running.name(), nullptr, formats);
     know_types(index, context);
@@ -187,6 +188,9 @@ void Hud::State::look_anew(ElementIndex index) {
         if (notice != nullptr) notice->body = running.body->notice();
         if (settings.language != nullptr) speak(index);
         readouts.refresh(index, time);
+        // What it follows since it looks so.
+        readouts.add_data(index, made.data());
+        made.followed.clear();
     }
     made.release();
 }

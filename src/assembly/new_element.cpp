@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "hud/definition_tables.hpp"
+
 namespace rapido {
 
 namespace {
@@ -41,12 +43,51 @@ NewElement::NewElement(Parts& hud, const Element& element, const Locations* loca
       context_(hud.problems, std::string(kind.name()) + " '" + path + "'", locations, hud.formats) {
     context_.bound = [this](const Source& source) { return hud_.bindings.bound(source); };
     hud.equip(context_);
+    context_.find_style = [this](std::string_view name, Problem& problem) {
+        follow_style(name);
+        return hud_.style_now(name, problem);
+    };
+}
+
+/// The element is made anew when what the game gives for a style of its pieces changes.
+void NewElement::follow_style(std::string_view id) {
+    Problem unknown;
+    const TextStyle* const style = hud_.text_styles.find(id, unknown);
+    if (style == nullptr || !TextStyles::has_data(*style)) return;
+    TextStyle fields = *style;
+    for (const DataField& field : data_fields(text_style_table, &fields, nullptr)) {
+        const std::string name = "style." + style->id + "." + field.name;
+        const auto has_name = [&](const DataSource& each) { return each.name == name; };
+        if (std::any_of(known.begin(), known.end(), has_name) ||
+            std::any_of(followed.begin(), followed.end(), [&](const Followed& one) { return has_name(one.data); }))
+            continue;
+        Followed& follows = followed.emplace_back();
+        follows.data = {.source = hud_.bindings.find(field.source, follows.problem).value_or(no_source), .name = name};
+        if (!follows.problem.message.empty()) context_.tell_of(name, follows.problem);
+    }
+}
+
+/// What the named style says, in place of the element's own.
+void NewElement::take_style(WrittenElement& made) {
+    Text* const text = made.as<Text>();
+    if (text == nullptr || text->style.value().empty()) return;
+    Problem problem;
+    const TextStyle* const style = hud_.style_now(text->style.value(), problem);
+    if (style == nullptr) {
+        unknown_style = std::move(problem);
+        return;
+    }
+    if (style->color) text->color = style->color->value();
+    if (style->font) text->font = style->font->value();
+    text->weight = style->weight.value_or(text->weight);
+    text->italic = style->italic.value_or(text->italic);
+    text->size = style->size.value_or(text->size);
 }
 
 /// Written out, with what its theme and its sources give now.
 WrittenElement NewElement::with_data(const Element& element) {
     WrittenElement made(element);
-    const std::vector<DataField> fields = data_fields(made.kind(), made.data());
+    const std::vector<DataField> fields = data_fields(*made.kind().table, made.data(), made.kind().defaults());
     for (std::size_t i = 0; i < fields.size() && known.empty(); ++i) {
         const DataField& field = fields[i];
         Followed& follows = followed.emplace_back();
@@ -58,6 +99,7 @@ WrittenElement NewElement::with_data(const Element& element) {
     }
     apply_theme(hud_.themes, made, is_themed);
     apply_data(fields, nullptr);
+    take_style(made);
     return made;
 }
 
@@ -75,9 +117,11 @@ void NewElement::apply_data(const std::vector<DataField>& fields, const ThemeRep
 void NewElement::check_data() {
     for (const Followed& follows : followed)
         if (!follows.problem.message.empty()) context_.tell_of(follows.data.name, follows.problem);
+    if (const Text* const text = written.as<Text>()) follow_style(text->style.value());
+    if (!unknown_style.message.empty()) context_.tell_of("style", unknown_style);
     if (followed.empty() && known.empty()) return;
     WrittenElement made(given_);
-    apply_data(data_fields(made.kind(), made.data()), context_.report_theme());
+    apply_data(data_fields(*kind.table, made.data(), kind.defaults()), context_.report_theme());
 }
 
 std::unique_ptr<Rest> NewElement::rest() const {

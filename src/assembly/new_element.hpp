@@ -28,6 +28,7 @@ class NewElement {
     };
     std::vector<Followed> followed;
     std::span<const DataSource> known;
+    Problem unknown_style{};
     bool is_themed = false;  ///< the description has names of the theme
     WrittenElement written;  ///< the description, with the values of the theme
     const CommonFields common;
@@ -49,6 +50,8 @@ class NewElement {
     NewElement(Parts& hud, const Element& element, const Locations* locations, ElementIndex replaces,
                std::span<const DataSource> from);
     WrittenElement with_data(const Element& element);
+    void follow_style(std::string_view id);
+    void take_style(WrittenElement& made);
     void apply_data(const std::vector<DataField>& fields, const ThemeReport& report) const;
     void check_data();
     void check_pace();

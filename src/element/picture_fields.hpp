@@ -8,8 +8,9 @@ namespace rapido {
 
 inline constexpr std::array picture_fields{
     required_field<&InlineImage::name>("name", "The name of the piece, as in {#name/}."),
-    required_field<&InlineImage::value>("value", "The number of the image, from 0."),
-    required_field<&InlineImage::images>("images", "The files of the images."),
+    field<&InlineImage::value>("value", "The number of the image, from 0."),
+    field<&InlineImage::images>("images", "The files of the images."),
+    field<&InlineImage::image>("image", "A source that gives the file, in place of a value and images."),
 };
 static_assert(picture_fields.size() == member_count<InlineImage>);
 

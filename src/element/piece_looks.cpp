@@ -66,6 +66,15 @@ void PieceLooks::add_choice(const InlineImage& picture, const Around& around, Bo
     for (const std::string& image : picture.images)
         known.choices.push_back(picture_of(image, around, "inline_images", context));
     known.look.is_image = true;
+    if (!picture.image.empty()) {
+        known.look.is_none = picture.image.name().empty();
+        if (!known.look.is_none) known.look = picture_of(picture.image.name(), around, "inline_images", context);
+        if (!picture.images.empty())
+            context.report("inline_images", "of '" + picture.name + "' has both 'image' and 'images'", {},
+                           ProblemCode::contradiction);
+        known_.push_back(std::move(known));
+        return;
+    }
     if (known.choices.empty())
         context.report("inline_images", "of '" + picture.name + "' has no images", {}, ProblemCode::missing_key);
     else

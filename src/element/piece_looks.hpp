@@ -19,6 +19,7 @@ struct PieceLook {
     std::optional<ImageId> image;
     Size image_size;
     bool is_image = false;  ///< `image` is missing where this is set without one
+    bool is_none = false;   ///< an image that the game does not give now: there is no room for it
 };
 
 /// The looks of the pieces that the patterns of a text name.

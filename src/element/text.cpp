@@ -33,6 +33,7 @@ constexpr std::array own_text_fields{
                         {"", -1e18, 1e18}),
     field<&Text::text_interval>(
         "text_interval", "While the value moves, the characters change at multiples of this time.", {"s", 0, 3600}),
+    field<&Text::style>("style", "The style of all of it, by name or from a source; what it says counts."),
     field<&Text::color>("color", "The color of the characters."),
     field<&Text::align>("align", "Where the text stands in a box that is wider."),
     field<&Text::overflow>("overflow", "What happens to a text that is wider than its room."),
@@ -345,7 +346,7 @@ TextPatterns::TextPatterns(const Text& text)
     for (const NamedSource& named : text.values)
         names.push_back(named.name);
     for (const InlineImage& picture : text.inline_images)
-        pictures.push_back({picture.name, {}, picture.images});
+        pictures.push_back({picture.name, {}, picture.images, picture.image});
 }
 
 TextPlan::TextPlan(const Text& text, TextOptions given, BodyContext& context)

@@ -196,6 +196,7 @@ struct TextBlock::Scratch {
 float TextBlock::shape_segment(TextMeasurer& measurer, std::string_view text, const PieceLook* look) {
     Scratch& scratch = Scratch::of_thread();
     if (look != nullptr && look->is_image) {
+        if (look->is_none) return 0;
         if (look->image && look->image_size.height > 0)
             return look->size * look->image_size.width / look->image_size.height;
         return look->size;
@@ -555,7 +556,7 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
         const PieceLook* const own_look = look(segment.look);
         const Point start{x + offset.x + segment.x * scale, baseline + offset.y};
         if (own_look != nullptr && own_look->is_image) {
-            if (!color) draw_picture(*own_look, start, scale, at, into);
+            if (!color && !own_look->is_none) draw_picture(*own_look, start, scale, at, into);
             continue;
         }
         const FontId font = own_look != nullptr && own_look->font ? *own_look->font : *look_->font;

@@ -549,9 +549,9 @@ void Bindings::read(Nanoseconds now) {
     tell_derived(now);
 }
 
-Value Bindings::read_once(const Source& source, std::string& storage) {
+Value Bindings::read_once(const detail::Binding& source, std::string& storage) {
     const Reading reading(*this);
-    return source.binding().read(storage);
+    return source.read(storage);
 }
 
 std::size_t Bindings::count(const detail::EntryReader& reader) {

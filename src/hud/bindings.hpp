@@ -90,7 +90,7 @@ class Bindings {
     /// What getters have thrown since the last call.
     std::vector<detail::ReadFailure> take_failures() { return std::exchange(failures_, {}); }
     /// Reads a source once, at once; a text in it is kept in `storage`.
-    Value read_once(const Source& source, std::string& storage);
+    Value read_once(const detail::Binding& source, std::string& storage);
     /// Reads the entries of a container, whose getters may not call into the HUD either.
     std::size_t count(const detail::EntryReader& reader);
     void read(const detail::EntryReader& reader, std::size_t field, std::span<const std::uint8_t> wanted,

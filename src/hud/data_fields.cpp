@@ -83,9 +83,9 @@ T usual_of(const void* usual) {
 
 }  // namespace
 
-std::vector<DataField> data_fields(const Kind& kind, void* aggregate) {
+std::vector<DataField> data_fields(const Table& table, void* aggregate, const void* defaults) {
     std::vector<DataField> fields;
-    Gatherer(fields).gather(*kind.table, aggregate, kind.defaults(), "", false);
+    Gatherer(fields).gather(table, aggregate, defaults, "", false);
     return fields;
 }
 

@@ -27,8 +27,8 @@ struct DataField {
     void apply(const Value& value, const Themes& themes, const ThemeReport& report) const;
 };
 
-/// All of an aggregate, also those in its lists; they point into it.
-std::vector<DataField> data_fields(const Kind& kind, void* aggregate);
+/// All of an aggregate, also those in its lists; they point into it, and into `defaults`, one with all defaults.
+std::vector<DataField> data_fields(const Table& table, void* aggregate, const void* defaults);
 
 /// What a source gives for a number: within the range of the field, or the default where it gives none.
 double number_for(const Field& field, double usual, const Value& value);

@@ -57,10 +57,16 @@ void Readouts::set_data(ElementIndex index, std::vector<DataSource> data) {
         }
         data_.erase(known);
     }
+    add_data(index, std::move(data));
+}
+
+void Readouts::add_data(ElementIndex index, std::vector<DataSource> data) {
     if (data.empty()) return;
-    for (const DataSource& each : data)
+    std::vector<DataSource>& all = data_[index];
+    for (DataSource& each : data) {
         bindings_.depend(each.source, {index, Dependent::Role::data});
-    data_[index] = std::move(data);
+        all.push_back(std::move(each));
+    }
 }
 
 /// Depends on the sources, and finds out which way is the shortest.
@@ -599,6 +605,16 @@ void Readouts::take_colors() {
     next_colors_.clear();
 }
 
+/// The source of the condition of a band that reads nothing else; none for another band.
+SourceIndex Readouts::condition_alone(const Readout& readout, const std::vector<Band>& bands, std::size_t band) {
+    const Band& of = bands[band];
+    if (!of.when.is_given() || of.below || of.above || of.is.get().has_value()) return no_source;
+    const std::vector<BandSet::BandSource> sources = BandSet::sources(bands);
+    const auto own = std::find_if(sources.begin(), sources.end(),
+                                  [&](const BandSet::BandSource& each) { return each.band == band; });
+    return readout.further[readout.further.size() - readout.of_bands + static_cast<std::size_t>(own - sources.begin())];
+}
+
 /// Tells what bands were entered and left, and takes over what they say about being visible.
 void Readouts::report_bands(ElementIndex index, const FrameTime& time) {
     const Readout& readout = all_[index];
@@ -607,7 +623,10 @@ void Readouts::report_bands(ElementIndex index, const FrameTime& time) {
     for (const BandChange& change : readout.travel->band_changes()) {
         const ClockKind clock = readout.travel->clock();
         const Nanoseconds before = time.now(clock) - change.time;
-        happenings_.add({.time = clock == ClockKind::real ? change.time : time.real_time(before, clock),
+        const SourceIndex when = condition_alone(readout, bands->bands(), change.band);
+        happenings_.add({.time = when != no_source          ? bindings_.moment(when)
+                                 : clock == ClockKind::real ? change.time
+                                                            : time.real_time(before, clock),
                          .kind = change.entered ? HappeningKind::band_enter : HappeningKind::band_leave,
                          .is_event = !bands->bands()[change.band].id.empty() && !readout.shows_pending,
                          .subject = index,

@@ -72,6 +72,8 @@ class Readouts {
     void set_triggers(ElementIndex index, std::vector<TriggerSource> triggers);
     /// The fields of an element come from these sources from now on.
     void set_data(ElementIndex index, std::vector<DataSource> data);
+    /// The same besides those that it has.
+    void add_data(ElementIndex index, std::vector<DataSource> data);
     bool has_data(ElementIndex index) const { return data_.contains(index); }
     std::span<const DataSource> data(ElementIndex index) const {
         const auto known = data_.find(index);
@@ -183,6 +185,7 @@ class Readouts {
     void tell_triggers(Nanoseconds now);
     void begin_begun(const FrameTime& time);
     void report_bands(ElementIndex index, const FrameTime& time);
+    static SourceIndex condition_alone(const Readout& readout, const std::vector<Band>& bands, std::size_t band);
     std::span<const Value> further_values(std::span<const SourceIndex> sources);
     std::span<const Value> given_to_bands(const Readout& readout);
     Active active(ElementIndex index) const;

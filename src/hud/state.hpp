@@ -58,7 +58,9 @@ struct Parts {
     std::vector<detail::ReadFailure> failures;  ///< of getters, that were told
 
     /// Gives a context what every element may ask of the HUD.
-    void equip(ElementContext& context) const;
+    void equip(ElementContext& context);
+    /// The style of a name, with what the game gives for it now; null, with a problem, for none.
+    const TextStyle* style_now(std::string_view name, Problem& problem);
     /// The corners of an element as it is drawn, in device pixels.
     std::array<Point, 4> corners(ElementIndex index) const;
     /// The one that is drawn last there, of those that hold no others before those that do; no element for none.

@@ -16,6 +16,13 @@ const TextStyle* TextStyles::find(std::string_view name, Problem& problem) const
     return nullptr;
 }
 
+std::vector<TextStyle> TextStyles::with_data() const {
+    std::vector<TextStyle> found;
+    for (const auto& [id, style] : all_)
+        if (has_data(style)) found.push_back(style);
+    return found;
+}
+
 bool TextStyles::follow_theme(const Themes& themes) {
     bool any = false;
     for (auto& [id, style] : all_) {

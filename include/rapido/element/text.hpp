@@ -7,6 +7,7 @@
 
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
+#include "rapido/element/image_name.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/glyph.hpp"
 #include "rapido/layout/place.hpp"
@@ -54,12 +55,13 @@ enum class Overflow : std::uint8_t {
     shrink,    ///< the whole of it, smaller
 };
 
-/// The image of a piece `{#name/}` by a value: 0 is the first one, below it the first and beyond the last the last. The button of the
+/// The image of a piece `{#name/}` by a value or by a source of its own. By a value: 0 is the first one, below it the first and beyond the last the last. The button of the
 /// device that the player uses, the rank behind a name.
 struct InlineImage {
     std::string name{};
     Source value{};
     std::vector<std::string> images{};  ///< PNG files in the folder of the HUD
+    ImageName image{};                  ///< a source that gives the file, in place of value and images
     friend bool operator==(const InlineImage&, const InlineImage&);
 };
 
@@ -89,6 +91,8 @@ struct Text {
     Place place{};
     std::string inside{};  ///< the panel that the element stands in; empty is the screen
     std::string group{};   ///< the group that it is shown, hidden, dimmed and snapped with
+    /// The name of a style, or a source that gives one; what the style says counts in place of the fields below.
+    Themed<std::string> style{};
     Themed<Color> color = rgb(0xf2efe6);
     Themed<std::string> font{};  ///< a family; empty is the HUD's
     int weight = 400;            ///< 1 to 1000, as in CSS
