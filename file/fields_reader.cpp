@@ -169,7 +169,12 @@ void FieldsReader::read_field(const Field& field, const toml::node& node, void* 
             return read_list(node, into, field, owner, path, name, locations);
         case FieldType::natural:
         case FieldType::nanoseconds:
-        case FieldType::numbers:
+        case FieldType::numbers: {
+            const std::string what = std::to_string(field.most) + " numbers in a list";
+            const auto numbers = read_numbers(node, field, name, {field.most}, what);
+            std::copy(numbers.begin(), numbers.end(), static_cast<double*>(into));
+            return;
+        }
         case FieldType::part:
             break;  // only calls have such fields
     }

@@ -223,6 +223,7 @@ class SchemaWriter {
             case FieldType::natural:
             case FieldType::nanoseconds:
             case FieldType::numbers:
+                return list_of(number_of(field), field.most, field.most);
             case FieldType::part:
                 break;  // only calls have such fields
         }

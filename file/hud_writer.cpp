@@ -252,6 +252,7 @@ class HudWriter {
             case FieldType::natural:
             case FieldType::nanoseconds:
             case FieldType::numbers:
+                return list_text(std::span(static_cast<const double*>(at), field.most), number_text<double>);
             case FieldType::part:
                 break;  // only calls have such fields
         }

@@ -11,6 +11,7 @@
 #include <memory>
 #include <optional>
 
+#include "rapido/hud/hud.hpp"
 #include "rapido/locale.hpp"
 
 namespace rapido {
@@ -252,6 +253,22 @@ Result<Language> language(std::string_view tag) {
     made.right_to_left = locale_of(tag)->isRightToLeft() != 0;
     made.numbers = *std::move(style);
     return made;
+}
+
+Status set_language(Hud& hud, std::string_view tag, const Catalogue* words) {
+    Result<Language> made = language(tag);
+    if (!made) return made.problems().front();
+    made->catalogue = words;
+    hud.set_language(*made);
+    return {};
+}
+
+Status set_language(Hud& hud, std::string_view tag, std::map<std::string, Translation, std::less<>> translations) {
+    Result<Language> made = language(tag);
+    if (!made) return made.problems().front();
+    made->translations = std::move(translations);
+    hud.set_language(*made);
+    return {};
 }
 
 }  // namespace rapido

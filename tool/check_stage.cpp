@@ -1,5 +1,7 @@
 #include "tool/check_stage.hpp"
 
+#include "hud/elements.hpp"
+
 namespace rapido::tool {
 
 bool is_around(std::string_view outer, std::string_view inner) {
@@ -12,8 +14,14 @@ Places::Places(const HudDefinition& definition, const Hud& hud) : definition_(de
     for (const ElementRef ref : hud.elements()) {
         if (next == definition.elements.size()) break;
         const std::string path(hud[ref].id);
-        const std::string& id = definition.elements[next].id();
-        if (path == id || (path.ends_with(id) && path[path.size() - id.size() - 1] == '.')) by_path_[path] = next++;
+        // Of a faulty element there is none.
+        for (std::size_t i = next; i < definition.elements.size(); ++i) {
+            const std::string id = path_of(definition.elements[i].inside(), definition.elements[i].id());
+            if (path != id && !(path.ends_with(id) && path[path.size() - id.size() - 1] == '.')) continue;
+            by_path_[path] = i;
+            next = i + 1;
+            break;
+        }
     }
     for (const ElementRef ref : hud.elements()) {
         const std::string path(hud[ref].id);

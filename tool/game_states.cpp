@@ -105,14 +105,16 @@ std::string said(const Value& value) {
     return plain_number(value.number());
 }
 
-GameStates::GameStates(const HudDefinition& definition, const Trace* trace) : sources_(definition.sources) {
+GameStates::GameStates(const HudDefinition& definition, const Trace* trace)
+    : sources_(sources_with_places(definition)) {
+    const std::vector<DeclaredSource> declared = sources_;
     // What an entry has is a source of its own: all entries have the value that is tried.
-    for (std::size_t i = 0; i < definition.sources.size(); ++i)
-        for (const DeclaredSource& field : definition.sources[i].fields) {
+    for (const DeclaredSource& source : declared)
+        for (const DeclaredSource& field : source.fields) {
             DeclaredSource& own = sources_.emplace_back(field);
-            own.name = definition.sources[i].name + "." + field.name;
+            own.name = source.name + "." + field.name;
         }
-    declared_ = definition.sources.size();
+    declared_ = declared.size();
     fields_ = sources_.size() - declared_;
     if (trace != nullptr)
         for (const Trace::Column& column : trace->columns()) {

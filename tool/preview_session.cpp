@@ -12,6 +12,7 @@
 #include "tool/palette.hpp"
 #include "tool/ranges.hpp"
 #include "tool/report.hpp"
+#include "tool/sample_entries.hpp"
 #include "tool/whole_file.hpp"
 
 namespace rapido::tool {
@@ -91,7 +92,7 @@ SourceType PreviewSession::guessed(const std::string& name, const std::string& t
 
 /// Without a trace, what the HUD declares goes through its ranges.
 void PreviewSession::offer_sweep() {
-    const std::vector<DeclaredSource>& declared = running_.definition().sources;
+    const std::vector<DeclaredSource> declared = sources_with_places(running_.definition());
     play_.declare(declared);
     if (!options_.trace.empty() || declared.empty() || declared == swept_) return;
     swept_ = declared;

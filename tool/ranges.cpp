@@ -31,11 +31,12 @@ Result<Trace> sweep_of(const HudDefinition& definition, const std::string& file)
                        "declares no source that could be swept",
                        "say what the game will offer, such as [source.\"plane.water\"] with a range",
                        ProblemCode::missing_key};
+    const std::vector<DeclaredSource> sources = sources_with_places(definition);
     std::string lines;
     for (int row = 0; row <= static_cast<int>(ways_length * rate); ++row) {
         const double time = static_cast<double>(row) / rate;
         json line{{"time", time}};
-        for (const DeclaredSource& source : definition.sources)
+        for (const DeclaredSource& source : sources)
             line[source.name] = time < ways_begin || time >= ways_end
                                     ? usual(source)
                                     : at(source, (time - ways_begin) / (ways_end - ways_begin));

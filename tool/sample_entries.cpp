@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "hud/entry_fields.hpp"
+#include "rapido/element/markers.hpp"
 
 namespace rapido::tool {
 namespace {
@@ -39,6 +40,27 @@ class SampleEntries final : public detail::EntryReader {
 };
 
 }  // namespace
+
+std::vector<DeclaredSource> sources_with_places(const HudDefinition& definition) {
+    std::vector<DeclaredSource> sources = definition.sources;
+    for (const Element& element : definition.elements) {
+        const std::optional<Markers> markers = element.as<Markers>();
+        if (!markers) continue;
+        for (DeclaredSource& source : sources) {
+            const auto has = [&](const char* name) {
+                return std::any_of(source.fields.begin(), source.fields.end(),
+                                   [&](const DeclaredSource& field) { return field.name == name; });
+            };
+            if (source.name != markers->entries.name() || (has("x") && has("y"))) continue;
+            constexpr double part = 0.4;
+            const double across = part * static_cast<double>(definition.design.width),
+                         down = part * static_cast<double>(definition.design.height);
+            source.fields.push_back({.name = "x", .range = {-across, across}});
+            source.fields.push_back({.name = "y", .range = {-down, down}});
+        }
+    }
+    return sources;
+}
 
 nlohmann::json json_of(const Value& value) {
     switch (value.type()) {

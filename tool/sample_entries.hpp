@@ -3,6 +3,7 @@
 
 #include <memory>
 #include <nlohmann/json.hpp>
+#include <vector>
 
 #include "rapido/hud/definition.hpp"
 #include "rapido/value/entries.hpp"
@@ -10,6 +11,9 @@
 namespace rapido::tool {
 
 nlohmann::json json_of(const Value& value);
+/// The sources that a HUD declares; entries that markers show, and whose places the code of the game gives, have the fields `x` and `y`, around the middle of
+/// the screen.
+std::vector<DeclaredSource> sources_with_places(const HudDefinition& definition);
 /// Returns what a source usually is: its first sample, or else the middle of its range, false, or its own name.
 KeptValue usual_value(const DeclaredSource& source);
 /// Returns what a source is at a part of its way through what it can be, 0 to 1.

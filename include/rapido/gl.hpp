@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "rapido/mesh.hpp"
+#include "rapido/time/clock.hpp"
 
 namespace rapido {
 
@@ -80,6 +81,10 @@ class GlDrawer {
         find_switches();
         make_program();
     }
+    /// The same with the fonts and the images of a `GameHud`.
+    template <class Find, class Game>
+    requires requires(Game& game) { game.fonts(), game.images(); }
+    GlDrawer(Find find, Game& game, bool is_es = false) : GlDrawer(find, game.fonts(), &game.images(), is_es) {}
     ~GlDrawer() {
         if (!missing_.empty()) return;
         gl_.delete_program(program_);
@@ -90,6 +95,17 @@ class GlDrawer {
     }
     GlDrawer(const GlDrawer&) = delete;
     GlDrawer& operator=(const GlDrawer&) = delete;
+
+    /// One frame of a `GameHud`, over what the framebuffer shows: fits it into these pixels, advances and draws it. What goes wrong it tells.
+    template <class Game>
+    void frame(Game& game, int width, int height, const Step& step) {
+        show(game, game.frame({.size = {static_cast<float>(width), static_cast<float>(height)}}, step), width, height);
+    }
+    /// The same by the clock of the HUD.
+    template <class Game>
+    void frame(Game& game, int width, int height) {
+        show(game, game.frame({.size = {static_cast<float>(width), static_cast<float>(height)}}), width, height);
+    }
 
     /// A problem where the context lacks something.
     Status draw(const DisplayList& list, int width, int height) {
@@ -212,6 +228,11 @@ class GlDrawer {
         std::array<int, 4> viewport{}, functions{}, color_mask{};
         std::array<int, 2> equations{};
     };
+
+    template <class Game>
+    void show(Game& game, const DisplayList& list, int width, int height) {
+        if (const Status drawn = draw(list, width, height); !drawn) game.tell(drawn.problem());
+    }
 
     int integer(unsigned name) const {
         int value = 0;

@@ -1,6 +1,7 @@
 // Number styles and plural rules out of CLDR.
 #pragma once
 
+#include <map>
 #include <string>
 #include <string_view>
 
@@ -8,6 +9,8 @@
 #include "rapido/text/language.hpp"
 
 namespace rapido {
+
+class Hud;
 
 /// How numbers are written in the language of a BCP 47 tag (`de`, `ar-EG`, `hi-IN-u-nu-deva`): digits, marks,
 /// grouping, compact forms and plural rules, out of ICU's copy of CLDR. Made once; the core sees only the
@@ -26,5 +29,10 @@ Result<std::string> currency_format(std::string_view tag, std::string_view curre
 
 /// The same as a language: with its tag and its direction, and no translations yet.
 Result<Language> language(std::string_view tag);
+
+/// Shows a HUD in the language of a tag, with the words of a catalogue, which must outlive it, or with translations as
+/// `read_translations_file` gives them: `rapido::set_language(hud, "de", &words)`. A problem for a tag as above; then nothing has changed.
+Status set_language(Hud& hud, std::string_view tag, const Catalogue* words = nullptr);
+Status set_language(Hud& hud, std::string_view tag, std::map<std::string, Translation, std::less<>> translations);
 
 }  // namespace rapido

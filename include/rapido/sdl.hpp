@@ -13,7 +13,9 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/layout/place.hpp"
 #include "rapido/mesh.hpp"
+#include "rapido/time/clock.hpp"
 
 namespace rapido {
 
@@ -37,9 +39,30 @@ class SdlDrawer {
           premultiplied_(SDL_ComposeCustomBlendMode(SDL_BLENDFACTOR_ONE, SDL_BLENDFACTOR_ONE_MINUS_SRC_ALPHA,
                                                     SDL_BLENDOPERATION_ADD, SDL_BLENDFACTOR_ONE,
                                                     SDL_BLENDFACTOR_ONE_MINUS_SRC_ALPHA, SDL_BLENDOPERATION_ADD)) {}
+    /// The same with the fonts and the images of a `GameHud`.
+    template <class Game>
+    requires requires(Game& game) { game.fonts(), game.images(); }
+    SdlDrawer(SDL_Renderer* renderer, Game& game) : SdlDrawer(renderer, game.fonts(), &game.images()) {}
     ~SdlDrawer() { reset(); }
     SdlDrawer(const SdlDrawer&) = delete;
     SdlDrawer& operator=(const SdlDrawer&) = delete;
+
+    /// One frame of a `GameHud`, over what the renderer shows: fits it into the output, advances and draws it. What goes wrong it tells.
+    template <class Game>
+    void frame(Game& game, const Step& step) {
+        show(game, game.frame(viewport(), step));
+    }
+    /// The same by the clock of the HUD.
+    template <class Game>
+    void frame(Game& game) {
+        show(game, game.frame(viewport()));
+    }
+    /// The output of the renderer, in pixels.
+    Viewport viewport() const {
+        int width = 0, height = 0;
+        SDL_GetRendererOutputSize(renderer_, &width, &height);
+        return {.size = {static_cast<float>(width), static_cast<float>(height)}};
+    }
 
     /// A problem where a texture or the drawing failed, with the words of SDL.
     Status draw(const DisplayList& list) {
@@ -91,6 +114,11 @@ class SdlDrawer {
         SDL_Texture* handle = nullptr;
         int width = 0, height = 0;
     };
+
+    template <class Game>
+    void show(Game& game, const DisplayList& list) {
+        if (const Status drawn = draw(list); !drawn) game.tell(drawn.problem());
+    }
 
     static Status problem(const char* what) {
         return Problem{{}, std::string(what) + ": " + SDL_GetError(), "", ProblemCode::unwritable};

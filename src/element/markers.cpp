@@ -30,6 +30,7 @@ constexpr std::array own_markers_fields{
     field<&Markers::edge_margin>("edge_margin", "The room between the edges and what is kept there.",
                                  {"px", 0, largest_length}),
     field<&Markers::pivot>("pivot", "The point of a marker that lies where the thing is seen."),
+    field<&Markers::world_offset>("world_offset", "How far from its thing a marker stands, in units of the world."),
     field<&Markers::offset>("offset", "How far from there a marker stands."),
     field<&Markers::reference_distance>("reference_distance",
                                         "The distance at which a marker has its own size; zero is any.", any_distance),

@@ -243,7 +243,14 @@ void Hud::State::keep_all_finished() {
         keep_finished(index);
 }
 
-void Hud::State::draw(DisplayList& list) {
+bool Hud::State::is_in(const Layers& layers, ElementIndex index) const {
+    while (elements[index].parent != no_element)
+        index = elements[index].parent;
+    return elements[index].layer >= layers.from && elements[index].layer <= layers.to;
+}
+
+/// With layers, the groups of all others are empty.
+void Hud::State::draw(DisplayList& list, const Layers* layers) {
     const std::span<const ElementIndex> order = elements.draw_order();
     list.viewport_ = layouter.viewport();
     if (list.structure_ != elements.structure()) {
@@ -253,6 +260,10 @@ void Hud::State::draw(DisplayList& list) {
     std::size_t items = 0, glyphs = 0, points = 0;
     for (std::size_t i = 0; i < order.size(); ++i) {
         DisplayGroup& group = list.groups_[i];
+        if (layers != nullptr && !is_in(*layers, order[i])) {
+            if (group.revision != 0) group = {};
+            continue;
+        }
         const Finished::Kept* const kept = finished.find(order[i]);
         const std::uint64_t revision = kept != nullptr ? kept->group.revision : elements.hot(order[i]).revision;
         if (group.revision != revision && kept != nullptr) {
@@ -310,11 +321,17 @@ void Hud::State::draw(ElementIndex index, DisplayGroup& group) {
 }
 
 void Hud::update(Step step) {
-    if (state_->may("update")) state_->update(step);
+    if (!state_->may("update")) return;
+    state_->update(step);
+    state_->write_log();
 }
 
 void Hud::draw(DisplayList& list) const {
-    if (state_->is_between_frames("draw")) state_->draw(list);
+    if (state_->is_between_frames("draw")) state_->draw(list, nullptr);
+}
+
+void Hud::draw(DisplayList& list, const Layers& layers) const {
+    if (state_->is_between_frames("draw")) state_->draw(list, &layers);
 }
 
 }  // namespace rapido

@@ -191,4 +191,17 @@ std::span<const Problem> Hud::new_problems() {
     return state_->problems.take_new();
 }
 
+void Hud::set_log(std::function<void(const Problem&)> log) {
+    state_->write = std::move(log);
+    state_->write_log();
+}
+
+void Hud::State::write_log() {
+    if (!write) return;
+    // What the function calls may report more.
+    const std::span<const Problem> fresh = problems.take_new();
+    for (const Problem& problem : Problems(fresh.begin(), fresh.end()))
+        write(problem);
+}
+
 }  // namespace rapido

@@ -577,6 +577,9 @@ void Lists::rank_things(RunningList& list, std::size_t count, std::size_t shown,
     }
     things.places.resize(count);
     if (count > 0 && !bindings_.read_positions(*list.reader, things.places)) return;
+    if (const auto& by = markers.world_offset; by != std::array<double, 3>{})
+        for (WorldPoint& place : things.places)
+            place = {place.x + by[0], place.y + by[1], place.z + by[2]};
     const auto read = [&](bool is_wanted, std::size_t field, std::vector<double>& into) {
         into.resize(is_wanted && field != no_field ? count : 0);
         if (!into.empty()) bindings_.read_numbers(*list.reader, field, into);

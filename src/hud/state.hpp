@@ -80,8 +80,11 @@ struct Hud::State : Parts {
     std::unique_ptr<HudDefinition> made_of;   ///< without its elements; null for a HUD that began empty
     std::unique_ptr<HudRecording> recording;  ///< null where nobody records
     std::unique_ptr<ProbeTable> probes;       ///< null where none are shown
+    std::function<void(const Problem&)> write;  ///< the log of the game, if it has one
     bool was_called = false;
     int long_steps = 0;  ///< frames in a row that take longer than a game lets them
+
+    void write_log();
 
     // From a description to what runs.
     void make(const HudDefinition& definition);
@@ -168,7 +171,9 @@ struct Hud::State : Parts {
     void keep_all_finished();
     Shown shown(ElementIndex index) const;
 
-    void draw(DisplayList& list);
+    void draw(DisplayList& list, const Layers* layers);
+    /// Whether the outermost element around one is of these layers.
+    bool is_in(const Layers& layers, ElementIndex index) const;
     void draw(ElementIndex index, DisplayGroup& group);
     void set_flashes(const FlashSettings& of_game, FlashRule of_file);
     void draw_body(ElementIndex index, DisplayGroup& group);

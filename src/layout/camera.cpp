@@ -11,6 +11,16 @@ Camera::Camera(std::span<const float, 16> view_projection) : is_flat_(false) {
         matrix_[i] = static_cast<double>(view_projection[i]);
 }
 
+Camera::Camera(std::span<const float, 16> projection, std::span<const float, 16> view) : is_flat_(false) {
+    for (std::size_t column = 0; column < 4; ++column)
+        for (std::size_t row = 0; row < 4; ++row) {
+            double sum = 0;
+            for (std::size_t k = 0; k < 4; ++k)
+                sum += static_cast<double>(projection[k * 4 + row]) * static_cast<double>(view[column * 4 + k]);
+            matrix_[column * 4 + row] = sum;
+        }
+}
+
 Camera Camera::from_matrix(std::span<const double, 16> matrix, bool is_flat) {
     Camera made;
     std::copy(matrix.begin(), matrix.end(), made.matrix_.begin());
@@ -30,6 +40,22 @@ Camera Camera::flat(const Flat& look) {
     camera.matrix_[5] = along * up;
     camera.matrix_[12] = -(camera.matrix_[0] * look.center.x + camera.matrix_[4] * look.center.y);
     camera.matrix_[13] = -(camera.matrix_[1] * look.center.x + camera.matrix_[5] * look.center.y);
+    return camera;
+}
+
+Camera Camera::isometric(const Isometric& look) {
+    const double across = static_cast<double>(look.tile.width) / 2 * look.zoom;
+    const double down = static_cast<double>(look.tile.height) / 2 * look.zoom;
+    Camera camera;
+    auto& m = camera.matrix_;
+    m[0] = across;
+    m[1] = down;
+    m[4] = -across;
+    m[5] = down;
+    m[9] = -look.step_up * look.zoom;
+    const WorldPoint& at = look.center;
+    m[12] = -(m[0] * at.x + m[4] * at.y);
+    m[13] = -(m[1] * at.x + m[5] * at.y + m[9] * at.z);
     return camera;
 }
 

@@ -89,10 +89,8 @@ std::optional<std::int64_t> nanoseconds_of(const Value& value) {
     return static_cast<std::int64_t>(nanoseconds);
 }
 
-constexpr std::string_view real_types = "eEfFgG";
-
 bool shows_fraction(const Spec& spec) {
-    return spec.type != 0 && real_types.find(spec.type) != std::string_view::npos;
+    return spec.type != 0 && std::string_view("eEfFgG").find(spec.type) != std::string_view::npos;
 }
 bool is_fixed(const Spec& spec) {
     return spec.type == 'f' || spec.type == 'F';

@@ -1,6 +1,7 @@
 // A component over each thing in the world.
 #pragma once
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
@@ -51,7 +52,8 @@ struct Markers {
     AtEdge at_edge = AtEdge::hide;
     float edge_margin = 24;         ///< the room between the edges of the screen and what is kept there, design pixels
     Anchor pivot = Anchor::bottom;  ///< the point of the panel that lies where the thing is seen
-    Point offset{};                 ///< how far from there, design pixels, right and down; it scales with the marker
+    std::array<double, 3> world_offset{};  ///< how far from its thing it stands, in units of the world: above its head
+    Point offset{};  ///< how far from there, design pixels, right and down; it scales with the marker
     double reference_distance =
         0;                   ///< where a marker has its own size: at twice the distance half of it; zero is at any
     float min_scale = 0.5F;  ///< it gets no smaller

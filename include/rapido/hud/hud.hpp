@@ -1,6 +1,7 @@
 // A running HUD.
 #pragma once
 
+#include <functional>
 #include <initializer_list>
 #include <memory>
 #include <optional>
@@ -82,6 +83,12 @@ struct SavedPlace {
     std::string id{};  ///< the path of the element
     Place place{};
     friend bool operator==(const SavedPlace&, const SavedPlace&);
+};
+
+/// Which outermost elements are drawn, by their layer, with what stands inside; both ends count. By default all.
+struct Layers {
+    int from = -1000;
+    int to = 1000;
 };
 
 /// What a frame of a HUD cost: `update`, `draw`, and the renderer.
@@ -258,6 +265,18 @@ class Hud {
     /// for a dead element and one that is no pop_ups, which is a problem, and for a place that is not finite.
     bool pop_up(ElementRef pop_ups, const PopUp& pop);
 
+    // The same by the path of an element, or by the id of the only one that has it, as `find` takes them; false, with a problem, for none. A name is looked for
+    // in each call: what is called in every frame keeps its reference.
+    bool play(std::string_view element, std::string_view effect, float strength = 1);
+    void stop(std::string_view element, std::string_view effect);
+    bool notify(std::string_view notice, const Message& message);
+    bool notify(std::string_view notice, std::string_view message);
+    bool dismiss(std::string_view notice, std::string_view message);
+    bool pop_up(std::string_view pop_ups, const PopUp& pop);
+    MarkerRef add_marker(std::string_view markers, const PositionSource& at, std::initializer_list<Source> values = {});
+    bool set_color(std::string_view element, const Themed<Color>& color);
+    bool set_format(std::string_view element, std::string_view format);
+
     /// Lets a meter count over another interval from now on; what it shows stays until the next one closes. False, with a problem, for an
     /// unknown meter.
     bool set_interval(std::string_view meter, Seconds interval);
@@ -342,6 +361,8 @@ class Hud {
 
     /// Brings `list` up to date with the last update: rewrites only the groups of elements that changed since it was last drawn.
     void draw(DisplayList& list) const;
+    /// The same of some layers, so that the game draws between them: markers below a menu of its own, messages above. Each pass has a list of its own.
+    void draw(DisplayList& list, const Layers& layers) const;
 
     /// How often the characters of a text were written since the HUD was made: an unchanged text adds
     /// nothing.
@@ -361,6 +382,9 @@ class Hud {
     const Problems& problems() const;
     /// Those that came since the last call, for a log that is written in each frame. Valid until the next call on the HUD.
     std::span<const Problem> new_problems();
+    /// Lets a function of the game write what is wrong, each problem once: at once what `new_problems` has not given yet, and later at the end of
+    /// each update what is new. `new_problems` gives nothing then. With none, nothing is written any more.
+    void set_log(std::function<void(const Problem&)> log);
 
  private:
     friend struct detail::HudAccess;

@@ -27,6 +27,8 @@ class Camera {
     /// One design pixel for each unit of a flat world, whose zero is in the middle of the screen.
     Camera() = default;
     explicit Camera(std::span<const float, 16> view_projection);
+    /// The same from both parts, such as the two matrices of OpenGL without shaders: first the view counts, then the projection.
+    Camera(std::span<const float, 16> projection, std::span<const float, 16> view);
 
     /// A flat world, y down: `center` is in the middle of the screen, a unit is `zoom` design pixels, and the camera is turned clockwise by
     /// `rotation` degrees, so that what it sees turns the other way. With `y_up` the y of the world points up.
@@ -37,6 +39,16 @@ class Camera {
         bool y_up = false;
     };
     static Camera flat(const Flat& look);
+
+    /// A world of tiles that are seen from a corner: x goes down to the right, y down to the left, z up. `center`, in tiles, is in the middle of the screen; a
+    /// tile of 1 by 1 is a diamond of `tile`, and one step up is `step_up` pixels, all by `zoom` design pixels for each pixel.
+    struct Isometric {
+        WorldPoint center{};
+        Size tile{64, 32};
+        double step_up = 32;
+        double zoom = 1;
+    };
+    static Camera isometric(const Isometric& look);
 
     /// The same from a matrix of doubles. With `is_flat` it gives design pixels from the middle of the screen, y down, in place of clip
     /// space.

@@ -76,13 +76,40 @@ const auto* entry_address(const Entry& entry) {
 template <class Entry>
 using EntryObject = std::remove_cvref_t<decltype(*entry_address(std::declval<const Entry&>()))>;
 
+/// Entries that a function of the game goes through.
+template <class Entry, class Visit>
+struct VisitedEntries {
+    using Visited = Entry;
+    Visit visit;
+};
+/// An entry that stands for the address of its object.
+struct AddressOfEntry {
+    template <class Entry>
+    std::int64_t operator()(const Entry& entry) const {
+        return static_cast<std::int64_t>(reinterpret_cast<std::intptr_t>(&entry));
+    }
+};
+
+template <class Container>
+auto object_of() {
+    if constexpr (requires { typename Container::Visited; })
+        return std::type_identity<typename Container::Visited>();
+    else
+        return std::type_identity<
+            EntryObject<std::remove_cvref_t<decltype(*std::begin(std::declval<const Container&>()))>>>();
+}
+
 template <class Container, class... Fields>
 class ContainerReader final : public EntryReader {
  public:
-    using Object = EntryObject<std::remove_cvref_t<decltype(*std::begin(std::declval<const Container&>()))>>;
+    using Object = typename decltype(object_of<Container>())::type;
 
     explicit ContainerReader(const Container& container, Fields... given)
         : container_(&container), given_(std::move(given)...) {
+        std::apply([this](const auto&... each) { (this->add(each), ...); }, given_);
+    }
+    explicit ContainerReader(std::shared_ptr<const Container> container, Fields... given)
+        : own_(std::move(container)), container_(own_.get()), given_(std::move(given)...) {
         std::apply([this](const auto&... each) { (this->add(each), ...); }, given_);
     }
 
@@ -159,13 +186,22 @@ class ContainerReader final : public EntryReader {
     template <class Take, class Lack>
     void for_each(std::size_t count, Take take, Lack lack) const {
         std::size_t row = 0;
-        for (const auto& entry : *container_) {
+        const auto take_next = [&](const auto* object) {
             if (row == count) return;
-            if (!guarded(this, [&] { take(row, entry_address(entry)); })) lack(row);
+            if (!guarded(this, [&] { take(row, object); })) lack(row);
             ++row;
+        };
+        if constexpr (requires { typename Container::Visited; }) {
+            guarded(this, [&] { container_->visit([&](const Object& entry) { take_next(&entry); }); });
+        } else {
+            for (const auto& entry : *container_) {
+                if (row == count) return;
+                take_next(entry_address(entry));
+            }
         }
     }
 
+    std::shared_ptr<const Container> own_;  ///< null for what the game keeps
     const Container* container_;
     std::tuple<Fields...> given_;
     std::vector<Field> fields_;
@@ -201,6 +237,12 @@ detail::EntryPosition<Projection> entry_position(Projection projection) {
     return {std::move(projection)};
 }
 
+/// Names the field by which entries are told apart where the game has no number for them: their address. It is the `key` of lists and markers
+/// whose things stay where they are in memory, such as those that a container of pointers points at.
+inline detail::EntryField<detail::AddressOfEntry> entry_address(std::string name) {
+    return {std::move(name), {}};
+}
+
 /// Binds a `List` or `Markers` to a container of the game, which may be anything that a range-based `for` goes through, and names the fields
 /// of its entries:
 ///
@@ -220,6 +262,29 @@ Source watch_entries(Container&& container, Fields... fields) {
                   (detail::must_be_field<typename Reader::Object, Fields>() && ...))
         return Source(detail::Binding::getter(std::make_shared<const Reader>(container, std::move(fields)...),
                                               Value::Type::int64));
+    else
+        return {};
+}
+
+/// The same for what no range-based `for` goes through: a linked list, a tree, an array of which some places are free. `visit` is called with a function,
+/// and calls that with each entry, an `Entry`; it changes nothing:
+///
+///     sources.set("enemies", rapido::watch_each<Enemy>(
+///         [](const auto& see) {
+///             for (const Enemy* enemy = first_enemy; enemy != nullptr; enemy = enemy->next) see(*enemy);
+///         },
+///         rapido::entry_address("id"), rapido::entry_field("health", &Enemy::health)));
+///
+/// The entries are gone through once to be counted, and once for each field that is read.
+template <class Entry, class Visit, class... Fields>
+Source watch_each(Visit visit, Fields... fields) {
+    using Visited = detail::VisitedEntries<Entry, Visit>;
+    using Reader = detail::ContainerReader<Visited, Fields...>;
+    if constexpr ((detail::must_be_field<Entry, Fields>() && ...))
+        return Source(detail::Binding::getter(
+            std::make_shared<const Reader>(std::make_shared<const Visited>(Visited{std::move(visit)}),
+                                           std::move(fields)...),
+            Value::Type::int64));
     else
         return {};
 }
