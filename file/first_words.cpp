@@ -8,6 +8,7 @@
 #include <utility>
 #include <vector>
 
+#include "base/real_number.hpp"
 #include "rapido/base/color.hpp"
 
 namespace rapido {
@@ -113,7 +114,7 @@ std::vector<double> numbers_in(std::string_view text) {
     std::vector<double> numbers;
     while (!text.empty()) {
         double number = 0;
-        const auto [end, fault] = std::from_chars(text.data(), text.data() + text.size(), number);
+        const auto [end, fault] = read_real(text.data(), text.data() + text.size(), number);
         const bool is_number = fault == std::errc() && end != text.data();
         if (is_number) numbers.push_back(number);
         text.remove_prefix(is_number ? static_cast<std::size_t>(end - text.data()) : 1);

@@ -2,8 +2,10 @@
 #include <algorithm>
 #include <filesystem>
 
+#include "base/inside_path.hpp"
 #include "file/hud_part.hpp"
 #include "file/hud_reader.hpp"
+#include "file/paths.hpp"
 #include "rapido/file.hpp"
 #include "rapido/hud/hud.hpp"
 
@@ -32,12 +34,14 @@ Result<HudDefinition> definition_of(HudReader& reader, bool is_part = false) {
 }
 
 std::string folder_of(const std::string& path) {
-    return fs::path(path).parent_path().string();
+    return text_of(path_of(path).parent_path());
 }
 
-bool leads_out(const fs::path& path) {
-    return !path.is_relative() || std::find(path.begin(), path.end(), fs::path("..")) != path.end();
-}
+#ifdef _WIN32
+constexpr std::string_view path_dividers = "/\\";
+#else
+constexpr std::string_view path_dividers = "/";
+#endif
 
 bool is_within(const fs::path& path, const fs::path& folder) {
     const auto [end, at] = std::mismatch(folder.begin(), folder.end(), path.begin(), path.end());
@@ -65,14 +69,14 @@ Result<HudDefinition> read_hud_file(const std::string& path) {
 }
 
 IncludeReader includes_of(const std::string& folder) {
-    return [folder = fs::path(folder.empty() ? "." : folder)](const std::string& path) -> Result<std::string> {
-        if (leads_out(path))
+    return [folder = path_of(folder.empty() ? "." : folder)](const std::string& path) -> Result<std::string> {
+        if (!stays_inside(path))
             return Problem{{},
                            "lies outside of the folder of the HUD",
                            "a path is relative to that folder, and has no '..'",
                            ProblemCode::unreadable};
         std::error_code error;
-        const fs::path root = fs::canonical(folder, error), file = fs::weakly_canonical(folder / path, error);
+        const fs::path root = fs::canonical(folder, error), file = fs::weakly_canonical(folder / path_of(path), error);
         if (!is_within(file, root))
             return Problem{{},
                            "lies outside of the folder of the HUD, through a link",
@@ -81,7 +85,7 @@ IncludeReader includes_of(const std::string& folder) {
         // A pipe would be waited for, perhaps for ever.
         if (fs::exists(file, error) && !fs::is_regular_file(file, error))
             return Problem{{}, "is not a file", "", ProblemCode::unreadable};
-        return read_text_file(file.string(), largest_hud);
+        return read_text_file(text_of(file), largest_hud);
     };
 }
 
@@ -97,10 +101,11 @@ Problems check_hud(std::string_view text, const std::string& name, const Sources
 
 HudFile::Stamp HudFile::stamp_of(const std::string& path) {
     std::error_code error;
-    const fs::file_time_type time = fs::last_write_time(path, error);
+    const fs::file_time_type time = fs::last_write_time(path_of(path), error);
     if (error) return {};
-    const std::uintmax_t size = fs::file_size(path, error);
-    return {time.time_since_epoch().count(), error ? 0 : size};
+    const std::uintmax_t size = fs::file_size(path_of(path), error);
+    const Nanoseconds since = std::chrono::duration_cast<Nanoseconds>(time.time_since_epoch());
+    return {since.count(), error ? 0 : size};
 }
 
 HudFile::HudFile(std::string path) : path_(std::move(path)) {
@@ -117,7 +122,7 @@ Result<HudDefinition> HudFile::read() {
         return text.problems();
     }
     const IncludeReader from_folder = includes_of(folder_of(path_));
-    const std::string before = path_.substr(0, path_.rfind('/') + 1);
+    const std::string before = path_.substr(0, path_.find_last_of(path_dividers) + 1);
     HudReader reader(*text, path_, [&](const std::string& path) {
         files.emplace_back(before + path, stamp_of(before + path));
         return from_folder(path);

@@ -3,12 +3,13 @@
 #include <fstream>
 #include <memory>
 
+#include "file/paths.hpp"
 #include "rapido/file.hpp"
 
 namespace rapido {
 
 Result<std::string> read_text_file(const std::string& path, std::size_t limit) {
-    std::ifstream file(path, std::ios::binary);
+    std::ifstream file(path_of(path), std::ios::binary);
     if (!file)
         return Problem{{path}, std::string("cannot be opened: ") + std::strerror(errno), "", ProblemCode::unreadable};
     std::string text;

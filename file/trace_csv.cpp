@@ -4,6 +4,7 @@
 #include <optional>
 
 #include "base/nearest.hpp"
+#include "base/real_number.hpp"
 #include "file/trace_builder.hpp"
 
 namespace rapido {
@@ -20,7 +21,13 @@ template <class Number>
 std::optional<Number> parse_number(std::string_view text) {
     Number number{};
     if (text.size() > 1 && text[0] == '+' && text[1] != '-') text.remove_prefix(1);
-    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), number);
+    const auto read = [&] {
+        if constexpr (std::is_same_v<Number, double>)
+            return read_real(text.data(), text.data() + text.size(), number);
+        else
+            return std::from_chars(text.data(), text.data() + text.size(), number);
+    };
+    const auto [end, error] = read();
     if (error != std::errc{} || end != text.data() + text.size()) return std::nullopt;
     return number;
 }

@@ -33,8 +33,10 @@ TEST(Elementary, is_within_a_unit_of_the_last_place) {
         logarithms = std::max(logarithms, units_off(logarithm(amount), std::log(static_cast<long double>(amount))));
     }
     EXPECT_LT(exponentials, 1);
+#ifndef __MINGW32__  // whose sine of a long double is that of the processor, which knows pi to 66 bits
     EXPECT_LT(sines, 1);
     EXPECT_LT(cosines, 1);
+#endif
     EXPECT_LT(logarithms, 1);
 }
 

@@ -467,5 +467,51 @@ TEST(Problem, has_a_code_and_a_severity) {
               "stands for it");
 }
 
+TEST(HudFile, includes_nothing_that_is_no_file_of_its_folder_on_any_system) {
+    const TemporaryFolder folder;
+    folder.write("a.toml", "margin = 8\n");
+    const IncludeReader read = includes_of(folder.path(""));
+    EXPECT_TRUE(read("a.toml"));
+    for (const std::string& path :
+         {std::string("/etc/hosts"), std::string("../a.toml"), std::string("b/../../a.toml"), std::string("..\\a.toml"),
+          std::string("\\\\host\\a.toml"), std::string("C:/a.toml"), std::string("c:a.toml"),
+          std::string("a.toml:stream"), std::string("nul"), std::string("parts/COM1.toml"), std::string("Aux .toml"),
+          std::string("lpt9"), std::string("a.toml\0", 7), std::string()}) {
+        const Result<std::string> text = read(path);
+        ASSERT_FALSE(text) << path;
+        EXPECT_EQ(text.problems()[0].message, "lies outside of the folder of the HUD") << path;
+    }
+    for (const char* const path : {"console.toml", "com.toml", "com10.toml", "nully", "b..toml"}) {
+        const Result<std::string> text = read(path);
+        ASSERT_FALSE(text) << path << " is not there";
+        EXPECT_EQ(text.problems()[0].message.find("lies outside"), std::string::npos) << path;
+    }
+}
+
+TEST(HudFile, is_read_with_the_line_ends_and_the_names_of_any_system) {
+    const TemporaryFolder folder;
+    const std::string name = folder.path("h\xc3\xb6he \xe9\xab\x98.toml");
+    const std::filesystem::path path(std::u8string(name.begin(), name.end()));
+    std::ofstream(path, std::ios::binary) << "\xef\xbb\xbf# By hand\r\n[[element]]\r\nkind = \"text\"\r\nid = "
+                                             "\"a\"\r\nformat = \"x\"\r\n\r\n[[element]]\r\nkind = \"txt\"\r\n";
+    const Result<HudDefinition> read = read_hud_file(name);
+    ASSERT_FALSE(read);
+    ASSERT_EQ(read.problems().size(), 1U);
+    EXPECT_EQ(read.problems()[0].location.line, 8) << to_string(read.problems()[0]);
+    EXPECT_EQ(read.problems()[0].location.column, 8);
+    HudFile file(name);
+    Hud hud;
+    EXPECT_EQ(file.reload(hud).size(), 1U);
+    std::ofstream(path, std::ios::binary)
+        << "\xef\xbb\xbf[[element]]\r\nkind = \"text\"\r\nid = \"a\"\r\nformat = \"x\"\r\n";
+    EXPECT_TRUE(file.reload(hud).empty());
+    EXPECT_EQ(hud.elements().size(), 1U);
+#ifdef _WIN32
+    std::string native = name;
+    std::replace(native.begin(), native.end(), '/', '\\');
+    EXPECT_TRUE(read_hud_file(native));
+#endif
+}
+
 }  // namespace file_test
 }  // namespace rapido::test

@@ -3,7 +3,9 @@
 
 #include <gtest/gtest.h>
 
+#ifdef RAPIDO_TOOL
 #include <sys/wait.h>
+#endif
 #include <array>
 #include <chrono>
 #include <cstdio>

@@ -184,11 +184,11 @@ TEST(Upgrade, leaves_no_old_name_in_keys_words_calls_and_headers) {
     int files = 0;
     for (const char* const folder : {"/include", "/docs", "/examples"})
         for (const auto& entry : std::filesystem::recursive_directory_iterator(std::string(RAPIDO_SOURCE_DIR) + folder)) {
-            const std::string extension = entry.path().extension();
+            const std::string extension = entry.path().extension().string();
             if (entry.path().filename() == "upgrading.md" || (extension != ".hpp" && extension != ".md" && extension != ".cpp"))
                 continue;
             ++files;
-            const std::string text = text_of(entry.path());
+            const std::string text = text_of(entry.path().string());
             std::smatch found;
             EXPECT_FALSE(std::regex_search(text, found, gone)) << entry.path() << ": " << found.str();
         }

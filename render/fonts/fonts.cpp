@@ -10,6 +10,7 @@
 #include <string>
 #include <utility>
 
+#include "base/inside_path.hpp"
 #include "base/utf8.hpp"
 #include "render/fonts/faces.hpp"
 #include "render/fonts/installed_fonts.hpp"
@@ -239,7 +240,7 @@ Status Fonts::add_files(const std::string& folder, std::span<const std::string> 
         const fs::path whole = fs::canonical(fs::path(folder) / name, error);
         const fs::path home = fs::canonical(folder, no_folder);
         const fs::path inside = whole.lexically_relative(home);
-        const bool leaves = fs::path(name).is_absolute() || inside.empty() || *inside.begin() == "..";
+        const bool leaves = !stays_inside(name) || inside.empty() || *inside.begin() == "..";
         const Status added =
             error    ? Status(Problem{{name}, "cannot be read: " + error.message(), "", ProblemCode::unreadable})
             : leaves ? Status(Problem{{name},

@@ -7,6 +7,7 @@
 #include <cstring>
 #include <fstream>
 
+#include "base/inside_path.hpp"
 #include "draw/map_opacity.hpp"
 #include "render/picture/image_store.hpp"
 
@@ -25,11 +26,6 @@ constexpr std::size_t most_slices = 2'000'000;  ///< of all that it gives
 
 Problem problem(std::string message, std::string hint = {}) {
     return {{}, std::move(message), std::move(hint)};
-}
-
-/// Whether a path stays inside the folder that it is looked up in.
-bool stays_inside(const fs::path& path) {
-    return path.is_relative() && !path.empty() && std::find(path.begin(), path.end(), fs::path("..")) == path.end();
 }
 
 bool is_within(const fs::path& path, const fs::path& folder) {
@@ -101,7 +97,7 @@ Result<Surface> read_png(std::istream& file, std::size_t most) {
 /// The file of a name, if it may be read; by this path it is known, however it is spelled.
 Result<fs::path> Images::State::file_of(const std::string& name) const {
     const fs::path path(name);
-    if (!stays_inside(path) || name.find('\0') != std::string::npos)
+    if (!stays_inside(name))
         return problem("is not a path inside the folder of the HUD", "put the image beside the HUD file");
     if (folder.empty()) return problem("is not there: there is no folder of images");
     std::error_code error;

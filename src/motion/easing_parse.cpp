@@ -7,6 +7,7 @@
 #include <string>
 
 #include "base/nearest.hpp"
+#include "base/real_number.hpp"
 #include "base/utf8.hpp"
 #include "rapido/motion/easing.hpp"
 
@@ -103,7 +104,7 @@ class Parser {
         const char* const digits = begin != end && (*begin == '+' || *begin == '-') ? begin + 1 : begin;
         const bool starts = digits != end && ((*digits >= '0' && *digits <= '9') || *digits == '.');
         double number = 0;
-        const auto read = std::from_chars(plus ? begin + 1 : begin, end, number);
+        const auto read = read_real(plus ? begin + 1 : begin, end, number);
         if (!starts || read.ec != std::errc() || !std::isfinite(number)) {
             fail(at_, "expected a number");
             return 0;

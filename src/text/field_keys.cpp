@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 
+#include "base/real_number.hpp"
 #include "text/field_writer.hpp"
 
 namespace rapido {
@@ -74,7 +75,7 @@ double as_meant(const Value& value) {
     std::array<char, 32> text;
     const auto made = std::to_chars(text.data(), text.data() + text.size(), static_cast<float>(value.real()));
     double meant = 0;
-    std::from_chars(text.data(), made.ptr, meant);
+    read_real(text.data(), made.ptr, meant);
     return meant;
 }
 
@@ -371,7 +372,7 @@ Key FieldWriter::scientific_key(const DecimalDigits& digits) {
     *at++ = 'e';
     at = std::to_chars(at, text.data() + text.size(), digits.point - digits.count).ptr;
     double magnitude = 0;
-    std::from_chars(text.data(), at, magnitude);
+    read_real(text.data(), at, magnitude);
     return {.bits = std::bit_cast<std::uint64_t>(magnitude), .kind = Kind::real, .negative = digits.negative};
 }
 

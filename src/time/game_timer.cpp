@@ -16,7 +16,7 @@ constexpr std::int64_t longest_span = std::numeric_limits<std::int64_t>::max() /
 
 std::int64_t count_of(Seconds time) {
     if (!(time.count() > 0)) return 0;
-    return std::min(to_nanoseconds(time).count(), longest_span);
+    return std::min<std::int64_t>(to_nanoseconds(time).count(), longest_span);
 }
 
 }  // namespace
@@ -228,7 +228,7 @@ void GameTimer::put(const detail::TimerNumbers& numbers, std::span<const TimerEv
     duration_ = std::clamp(numbers.duration, Nanoseconds{0}, Nanoseconds{longest_span});
     anchor_ = std::clamp(numbers.anchor, std::int64_t{0}, longest_span);
     passed_ = std::clamp(numbers.passed, std::int64_t{0}, longest_span);
-    run_ = std::clamp(numbers.run, std::int64_t{0}, age_.count());
+    run_ = std::clamp<std::int64_t>(numbers.run, 0, age_.count());
     speed_ = numbers.speed > 0 ? std::min(numbers.speed, 1e6) : 0;
     carry_ = numbers.carry >= 0 && numbers.carry < 1 ? numbers.carry : 0;
     state_ = static_cast<State>(std::min(numbers.state, TimerState::Run::ended));
@@ -312,7 +312,7 @@ void GameTimer::add(Seconds time) {
     if (!(time.count() > 0) || !std::isfinite(time.count())) return;
     const std::int64_t more = count_of(time);
     if (direction_ == Direction::up) {
-        if (state_ != State::ended) forward(std::min(position().count() + more, end()));
+        if (state_ != State::ended) forward(std::min<std::int64_t>(position().count() + more, end()));
         return;
     }
     const std::int64_t from = position().count();

@@ -122,7 +122,8 @@ Value of_numbers(Operation operation, const Value& a, const Value& b) {
 }
 
 Value negative_of(const Value& value) {
-    if (value.type() == Type::duration) return Value(Nanoseconds{-std::max(value.duration().count(), -INT64_MAX)});
+    if (value.type() == Type::duration)
+        return Value(Nanoseconds{-std::max<std::int64_t>(value.duration().count(), -INT64_MAX)});
     if (value.type() == Type::float32) return Value(static_cast<float>(-value.real()));
     if (value.is_real()) return Value(-value.real());
     return of_numbers(Operation::difference, Value(std::int64_t{0}), value);

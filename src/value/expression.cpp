@@ -7,6 +7,7 @@
 
 #include "base/fields.hpp"
 #include "base/nearest.hpp"
+#include "base/real_number.hpp"
 #include "base/utf8.hpp"
 #include "value/computation.hpp"
 #include "value/source_name.hpp"
@@ -133,7 +134,7 @@ class Parser {
     void read_number() {
         kind_ = Token::number;
         const char* const end = text_.data() + text_.size();
-        const auto read = std::from_chars(text_.data() + at_, end, real_);
+        const auto read = read_real(text_.data() + at_, end, real_);
         const auto whole = std::from_chars(text_.data() + at_, end, whole_);
         is_whole_ = whole.ec == std::errc() && whole.ptr == read.ptr;
         at_ = static_cast<std::size_t>(read.ptr - text_.data());
