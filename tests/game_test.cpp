@@ -10,6 +10,7 @@
 #include "draw_words.hpp"
 #include "pixels.hpp"
 #include "rapido/locale.hpp"
+#include "rapido/sdl.hpp"
 #include "tool_support.hpp"
 
 namespace rapido::test {
@@ -41,13 +42,15 @@ TEST(GameHud, follows_its_file_with_fonts_and_images_and_writes_each_problem_onc
     std::filesystem::copy_file("/usr/share/fonts/truetype/dotgothic16/DotGothic16-Regular.ttf", folder.path("own.ttf"));
     written.clear();
     write(
-        "font_files = ['own.ttf']\n[[element]]\nkind = 'text'\nid = 'a'\nvalue = 'score'\n"
+        "font_files = ['own.ttf', 'lost.ttf']\n[[element]]\nkind = 'text'\nid = 'a'\nvalue = 'score'\n"
         "[[element]]\nkind = 'image'\nid = 'i'\nimage = 'icon.png'\n[[element]]\nkind = 'text'\nid = 'lost'\nvalue = "
         "'nowhere'\n");
     frames();
     EXPECT_EQ(hud->text_of(hud->find("a")), "7");
     EXPECT_GT((*hud.operator->())[hud->find("i")].box.width, 0) << "the images are those of its folder";
-    EXPECT_EQ(written, std::vector<std::string>{"'value' of text 'lost': unknown source 'nowhere'"});
+    EXPECT_EQ(written, (std::vector<std::string>{"cannot be read: No such file or directory",
+                                                 "'value' of text 'lost': unknown source 'nowhere'"}))
+        << "the fonts are taken on a reload, too";
     DisplayList own;
     hud.hud().draw(own);
     EXPECT_EQ(words_of(hud.list()), words_of(own));
@@ -70,6 +73,54 @@ TEST(GameHud, follows_its_file_with_fonts_and_images_and_writes_each_problem_onc
     shipped.frame({.size = {640, 360}});
     EXPECT_TRUE(shipped->elements().empty()) << "it does not follow its file";
     EXPECT_GT(shipped->now(), Nanoseconds{100ms}) << "its own clock";
+}
+
+TEST(GameHud, is_drawn_by_one_call_a_frame_and_in_passes) {
+    const TemporaryFolder folder;
+    const std::string path = folder.write("hud.toml",
+                                          "[[element]]\nkind = 'panel'\nid = 'low'\nlayer = -1\ncolor = '#ff7a3c'\n"
+                                          "place = { anchor = 'top_left', size = [400, 400] }\n"
+                                          "[[element]]\nkind = 'panel'\nid = 'high'\ncolor = '#38b6c9'\n"
+                                          "place = { anchor = 'top_left', offset = [400, 0], size = [400, 400] }\n");
+    SDL_Surface* const surface = SDL_CreateRGBSurfaceWithFormat(0, 120, 60, 32, SDL_PIXELFORMAT_RGBA32);
+    SDL_Renderer* const renderer = SDL_CreateSoftwareRenderer(surface);
+    ASSERT_NE(renderer, nullptr) << SDL_GetError();
+    {
+        GameHud hud(path);
+        Problems told;
+        hud.set_log([&](const Problem& problem) { told.push_back(problem); });
+        SdlDrawer drawer(renderer, hud);
+        const auto clear = [&] {
+            SDL_SetRenderDrawColor(renderer, 0, 0, 0, 255);
+            SDL_RenderClear(renderer);
+        };
+        const auto lit = [&] {
+            SDL_RenderFlush(renderer);
+            int count = 0;
+            for (int y = 0; y < 60; ++y)
+                for (int x = 0; x < 120; ++x) {
+                    const auto* const pixel =
+                        static_cast<const std::uint8_t*>(surface->pixels) + y * surface->pitch + x * 4;
+                    count += pixel[0] + pixel[1] + pixel[2] > 60 ? 1 : 0;
+                }
+            return count;
+        };
+        clear();
+        drawer.frame(hud, {.real = 16ms, .game = 16ms});
+        drawer.frame(hud);
+        EXPECT_EQ(hud.list().viewport()->size.width, 120) << "fitted into the output";
+        const int both = lit();
+        clear();
+        EXPECT_TRUE(drawer.draw(hud.below(-1)));
+        const int below = lit();
+        EXPECT_GT(below, 0);
+        EXPECT_LT(below, both);
+        EXPECT_TRUE(drawer.draw(hud.above(0)));
+        EXPECT_EQ(lit(), both) << "both passes are all of it";
+        EXPECT_EQ(told, Problems{});
+    }
+    SDL_DestroyRenderer(renderer);
+    SDL_FreeSurface(surface);
 }
 
 TEST(Hud, writes_each_problem_once_by_the_log_of_the_game) {

@@ -16,7 +16,10 @@ class TextStyles {
  public:
     /// Adds a style with the values of the present theme, or replaces the one of its id.
     void add(const TextStyle& style) { all_[style.id] = style; }
-    void remove(const std::string& id) { all_.erase(id); }
+    void remove(const std::string& id) {
+        all_.erase(id);
+        present_.erase(id);
+    }
     /// Null, with a problem, for none.
     const TextStyle* find(std::string_view name, Problem& problem) const;
     /// A copy of a style, to be given what the game says now; until the next of the same.
