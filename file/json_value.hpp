@@ -5,9 +5,10 @@
 #include <optional>
 #include <string>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/kept_value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A whole number that is not below zero: of a signed type, where it fits.
 inline Value whole_value(std::uint64_t number) {

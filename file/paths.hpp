@@ -4,7 +4,9 @@
 #include <filesystem>
 #include <string>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 inline std::filesystem::path path_of(const std::string& text) {
     return std::filesystem::path(std::u8string(text.begin(), text.end()));

@@ -7,9 +7,10 @@
 
 #include "file/recording_json.hpp"
 #include "hud/call.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/recording.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A call of the game.
 struct CallLine {

@@ -1,12 +1,7 @@
 #include "tool/drive.hpp"
 
-#include <fcntl.h>
-#include <poll.h>
-#include <unistd.h>
-
 #include <algorithm>
 #include <array>
-#include <cerrno>
 #include <chrono>
 #include <csignal>
 #include <ostream>
@@ -15,7 +10,6 @@
 
 #include "base/nearest.hpp"
 #include "file/recording_lines.hpp"
-#include "rapido/locale.hpp"
 #include "rapido/look/flash_limit.hpp"
 #include "rapido/picture.hpp"
 #include "tool/check_parts.hpp"
@@ -23,6 +17,7 @@
 #include "tool/languages.hpp"
 #include "tool/report.hpp"
 #include "tool/running_hud.hpp"
+#include "tool/system.hpp"
 #include "tool/whole_file.hpp"
 #ifdef RAPIDO_WITH_WINDOW
 #include "rapido/window.hpp"
@@ -31,7 +26,6 @@
 namespace rapido::tool {
 namespace {
 
-constexpr int input = 0;
 constexpr std::size_t most_told = 100;  ///< bad lines that are told one by one
 
 /// Lines of standard input, as they come; what is not there yet is not waited for.
@@ -43,21 +37,15 @@ class Lines {
     /// Waits until there is something, or for so long; then calls back for each whole line.
     template <class Take>
     void read(std::chrono::milliseconds longest, Take take) {
-        pollfd ready{input, POLLIN, 0};
-        if (ended_ || poll(&ready, 1, static_cast<int>(longest.count())) <= 0) return;
         // No more at once than can come in a frame: the HUD goes on, whatever pours in.
-        for (int block = 0; block < 64; ++block) {
-            const ssize_t count = ::read(input, block_.data(), block_.size());
-            if (count < 0 && errno == EINTR) continue;
-            if (count <= 0) {
-                ended_ = true;
-                if (!rest_.empty()) take(rest_, ++number_);
-                rest_.clear();
-                return;
-            }
-            append(std::string_view(block_.data(), static_cast<std::size_t>(count)), take);
-            pollfd more{input, POLLIN, 0};
-            if (poll(&more, 1, 0) <= 0) return;
+        for (int block = 0; block < 64 && !ended_; ++block) {
+            const auto count = read_input(block_, block == 0 ? longest : std::chrono::milliseconds(0));
+            if (!count) return;
+            append(std::string_view(block_.data(), *count), take);
+            if (*count > 0) continue;
+            ended_ = true;
+            if (!rest_.empty()) take(rest_, ++number_);
+            rest_.clear();
         }
     }
 
@@ -87,7 +75,7 @@ class Stage final : public CallStage {
  public:
     Stage(Hud& of, FlashLimit& limit) : CallStage(of), limit_(limit) {}
     Language language(const std::string& tag) override {
-        const Result<Language> known = rapido::language(tag);
+        const Result<Language> known = language_of(tag);
         if (!known) tell(known.problems());
         return known ? *known : Language{.tag = tag};
     }

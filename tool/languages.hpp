@@ -4,13 +4,23 @@
 #include <string>
 
 #include "rapido/file.hpp"
+#ifdef RAPIDO_WITH_LANGUAGES
 #include "rapido/locale.hpp"
+#endif
 
 namespace rapido::tool {
 
 /// The language of a tag, English without one, with the translations of a file, or without them where there is none.
-inline Result<Language> language_of(const std::string& tag, const std::string& translations) {
-    Result<Language> made = tag.empty() ? Result<Language>(Language{}) : language(tag);
+/// A problem for a tag that nobody knows, and for any tag where the tool was built without languages.
+inline Result<Language> language_of(const std::string& tag, const std::string& translations = {}) {
+    Result<Language> made{Language{}};
+#ifdef RAPIDO_WITH_LANGUAGES
+    if (!tag.empty()) made = language(tag);
+#else
+    if (!tag.empty())
+        return Problem{{}, "this build of the tool knows no language but English: not '" + tag + "'",
+                       "build it with RAPIDO_LOCALE, which needs ICU", ProblemCode::bad_call};
+#endif
     if (!made || translations.empty()) return made;
     auto words = read_translations_file(translations);
     if (!words) return words.problems();

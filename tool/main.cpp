@@ -13,6 +13,7 @@
 #include "tool/plot.hpp"
 #include "tool/report.hpp"
 #include "tool/sources.hpp"
+#include "tool/system.hpp"
 
 namespace {
 
@@ -21,6 +22,7 @@ using rapido::tool::check_finite;
 using rapido::tool::Exit;
 using rapido::tool::PlayOptions;
 using rapido::tool::PlotOptions;
+using rapido::tool::program_path;
 using rapido::tool::ReplayOptions;
 
 /// Nothing for a file that cannot be read, which is told later.
@@ -69,8 +71,7 @@ std::string sample_folder() {
     namespace fs = std::filesystem;
     std::error_code error;
     if (fs::exists(RAPIDO_DEMO_DIR, error)) return RAPIDO_DEMO_DIR;
-    const fs::path self = fs::read_symlink("/proc/self/exe", error);
-    return (self.parent_path().parent_path() / "share" / "rapido" / "ember_ridge").string();
+    return (fs::path(program_path()).parent_path().parent_path() / "share" / "rapido" / "ember_ridge").string();
 }
 
 /// The whole thing on the sample data.

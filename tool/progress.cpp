@@ -1,24 +1,14 @@
 #include "tool/progress.hpp"
 
-#include <unistd.h>
-
 #include <cmath>
 #include <iostream>
 
+#include "tool/system.hpp"
+
 namespace rapido::tool {
 
-namespace {
-
-/// To the terminal itself: these are commands to it.
-void write(const std::string& text) {
-    std::cerr.flush();
-    if (::write(2, text.data(), text.size()) < 0) return;  // then it is not seen
-}
-
-}  // namespace
-
 Progress::Progress(std::string what)
-    : what_(std::move(what)), is_seen_(::isatty(2) == 1), begun_(std::chrono::steady_clock::now()) {}
+    : what_(std::move(what)), is_seen_(is_error_terminal()), begun_(std::chrono::steady_clock::now()) {}
 
 Progress::~Progress() {
     clear();
@@ -31,12 +21,12 @@ void Progress::at(double part) {
     if (now - begun_ < std::chrono::milliseconds(500) || now - written_ < std::chrono::milliseconds(100)) return;
     written_ = now;
     clear();
-    write(what_ + ": " + std::to_string(std::lround(part * 100)) + " %");
+    write_to_error(what_ + ": " + std::to_string(std::lround(part * 100)) + " %");
     is_written_ = true;
 }
 
 void Progress::clear() {
-    if (is_written_) write("\r\033[K");
+    if (is_written_) write_to_error("\r\033[K");
     is_written_ = false;
 }
 

@@ -15,6 +15,9 @@ namespace rapido::tool {
 Status write_whole(const std::string& path, const std::function<Status(const std::string& path)>& write,
                    std::string* note = nullptr);
 
+/// That a file cannot be written, and why.
+Problem unwritable(const std::string& path, const std::string& why);
+
 /// Writes a text as such a file.
 Status write_whole(const std::string& path, const std::string& text, std::string* note = nullptr);
 

@@ -4,10 +4,11 @@
 
 #include <optional>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/debug/explanation.hpp"
 #include "rapido/hud/hud.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Why an element shows what it shows, or nothing, as of the last update; empty for a dead one. For a tester: it takes its time.
 Explanation explain(const Hud& hud, ElementRef element);
@@ -39,7 +40,8 @@ bool record(Hud& hud, Recorder* recorder);
 
 #include "rapido/value/watch.hpp"
 
-namespace rapido::debug {
+namespace rapido RAPIDO_EXPORTED {
+namespace debug {
 
 class ProbeList;
 
@@ -66,7 +68,8 @@ class WatchSite {
     std::size_t index_ = 0;
 };
 
-}  // namespace rapido::debug
+}  // namespace debug
+}  // namespace rapido
 
 /// Shows the value of an expression under its own words: `RAPIDO_PROBE(plane.speed);`, from any file of the game, in every frame in which
 /// the line is reached. What can be shown is what `rapido::watch` can show.

@@ -5,9 +5,10 @@
 
 #include <array>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/layout/camera.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Returns the camera of a product of projection and view, a matrix of 4 by 4 floats or doubles, in whatever order Eigen stores it, or an
 /// expression that gives one: `hud.set_camera(rapido::camera_of(projection * view))`.

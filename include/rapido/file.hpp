@@ -11,13 +11,14 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/draw/image_finder.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/layout/measurer.hpp"
 #include "rapido/text/language.hpp"
 #include "rapido/value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class Hud;
 

@@ -7,10 +7,11 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/layout/measurer.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A text measurer over the installed fonts and those that the game adds. Families are found by their name, or by one of the generic names
 /// `sans-serif`, `serif` and `monospace`; texts are not hinted, so that sizes are linear. Digits are all as

@@ -3,7 +3,9 @@
 
 #include <cstdint>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 class Hud;
 struct HudDefinition;

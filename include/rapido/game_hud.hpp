@@ -6,13 +6,14 @@
 #include <optional>
 #include <string>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/draw/display_list.hpp"
 #include "rapido/file.hpp"
 #include "rapido/fonts.hpp"
 #include "rapido/hud.hpp"
 #include "rapido/images.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The time from one frame to the next, for a game that has no clock for it: `hud.update(clock.step())`. It does not stand still while the
 /// game is paused.

@@ -9,10 +9,11 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/mesh.hpp"
 #include "rapido/time/clock.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Draws display lists into the present framebuffer, over what is there:
 ///

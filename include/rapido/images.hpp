@@ -8,9 +8,10 @@
 #include <vector>
 
 #include "rapido/base/color.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/draw/image_finder.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The PNG files of one folder and of those inside it. A HUD file may come from anywhere, so that a name is a path inside the
 /// folder, without `..` and without links that leave it; a file is at most 64 MB, an image 4096 pixels each way, known

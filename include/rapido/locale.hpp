@@ -5,10 +5,11 @@
 #include <string>
 #include <string_view>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/text/language.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class Hud;
 

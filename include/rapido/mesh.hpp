@@ -7,11 +7,12 @@
 #include <span>
 
 #include "rapido/base.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/draw.hpp"
 #include "rapido/draw/pixel_rect.hpp"
 #include "rapido/fonts.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A corner. Colors are multiplied by their alpha, sRGB.
 struct MeshVertex {

@@ -9,12 +9,13 @@
 #include <string>
 
 #include "rapido/base.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/draw.hpp"
 #include "rapido/draw/pixel_rect.hpp"
 #include "rapido/fonts.hpp"
 #include "rapido/images.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// An image in memory that display lists are drawn on. It begins transparent.
 class Picture {

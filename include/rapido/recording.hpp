@@ -10,10 +10,11 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/hud.hpp"
 #include "rapido/hud/recorder.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Writes all that enters a HUD as JSON Lines, a line for each call and each frame:
 ///

@@ -13,11 +13,12 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/layout/place.hpp"
 #include "rapido/mesh.hpp"
 #include "rapido/time/clock.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Draws display lists on an `SDL_Renderer`, over what is there:
 ///

@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "rapido/base/color.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/draw/display_list.hpp"
@@ -16,7 +17,7 @@
 #include "rapido/fonts.hpp"
 #include "rapido/layout/place.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What a window is at first.
 struct WindowOptions {

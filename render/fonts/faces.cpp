@@ -3,6 +3,11 @@
 #include <hb-ot.h>
 
 #include <algorithm>
+#ifdef _WIN32
+#include <fstream>
+
+#include "file/paths.hpp"
+#endif
 #include <iterator>
 
 namespace rapido {
@@ -21,45 +26,66 @@ Faces::~Faces() {
     FT_Done_FreeType(freetype_);
 }
 
+#ifdef _WIN32
+// The libraries take a path for one of the old code page: the file is read by its path in UTF-8.
+Faces::Opened Faces::open(const std::string& file, int index) {
+    std::ifstream stream(path_of(file), std::ios::binary);
+    std::vector<char> bytes{std::istreambuf_iterator<char>(stream), std::istreambuf_iterator<char>()};
+    const auto* const read = reinterpret_cast<const std::byte*>(bytes.data());
+    return open({read, read + bytes.size()}, index);
+}
+#else
+Faces::Opened Faces::open(const std::string& file, int index) {
+    FT_Face face = nullptr;
+    if (FT_New_Face(freetype_, file.c_str(), index, &face) != 0) return {};
+    return {FacePtr(face), HbBlob(hb_blob_create_from_file(file.c_str()))};
+}
+#endif
+
+Faces::Opened Faces::open(std::vector<std::byte> bytes, int index) {
+    FT_Face face = nullptr;
+    if (FT_New_Memory_Face(freetype_, reinterpret_cast<const FT_Byte*>(bytes.data()), static_cast<FT_Long>(bytes.size()), index,
+                           &face) != 0)
+        return {};
+    // What a vector holds stays where it is when the vector is moved.
+    bytes_.push_back(std::move(bytes));
+    return {FacePtr(face), HbBlob(hb_blob_create(reinterpret_cast<const char*>(bytes_.back().data()),
+                                                 static_cast<unsigned>(bytes_.back().size()), HB_MEMORY_MODE_READONLY,
+                                                 nullptr, nullptr))};
+}
+
 const Face* Faces::load(const std::string& file, int index) {
     if (const auto read = faces_.find({file, index}); read != faces_.end()) return &read->second;
-    FT_Face opened = nullptr;
-    if (FT_New_Face(freetype_, file.c_str(), index, &opened) != 0) return nullptr;
-    return keep({file, index}, FacePtr(opened), HbBlob(hb_blob_create_from_file(file.c_str())));
+    Opened opened = open(file, index);
+    return opened.face != nullptr ? keep({file, index}, std::move(opened)) : nullptr;
 }
 
 Result<const Face*> Faces::open_file(const std::string& path) {
-    FT_Face opened = nullptr;
-    if (FT_New_Face(freetype_, path.c_str(), 0, &opened) != 0)
+    Opened opened = open(path, 0);
+    if (opened.face == nullptr)
         return Problem{{path}, "is no font that can be read", "use TrueType or OpenType", ProblemCode::unreadable};
-    return keep_own(path, FacePtr(opened), HbBlob(hb_blob_create_from_file(path.c_str())));
+    return keep_own(path, std::move(opened));
 }
 
 Result<const Face*> Faces::open_memory(const std::string& name, std::vector<std::byte> bytes) {
-    FT_Face opened = nullptr;
-    if (FT_New_Memory_Face(freetype_, reinterpret_cast<const FT_Byte*>(bytes.data()),
-                           static_cast<FT_Long>(bytes.size()), 0, &opened) != 0)
+    Opened opened = open(std::move(bytes), 0);
+    if (opened.face == nullptr)
         return Problem{{name}, "cannot be read", "use TrueType or OpenType", ProblemCode::unreadable};
-    // What a vector holds stays where it is when the vector is moved.
-    HbBlob blob(hb_blob_create(reinterpret_cast<const char*>(bytes.data()), static_cast<unsigned>(bytes.size()),
-                               HB_MEMORY_MODE_READONLY, nullptr, nullptr));
-    Result<const Face*> face = keep_own(name, FacePtr(opened), std::move(blob));
-    if (face) bytes_.push_back(std::move(bytes));
-    return face;
+    return keep_own(name, std::move(opened));
 }
 
-Result<const Face*> Faces::keep_own(const std::string& name, FacePtr opened, HbBlob blob) {
-    if (opened->family_name == nullptr || (opened->face_flags & FT_FACE_FLAG_SCALABLE) == 0)
+Result<const Face*> Faces::keep_own(const std::string& name, Opened opened) {
+    if (opened.face->family_name == nullptr || (opened.face->face_flags & FT_FACE_FLAG_SCALABLE) == 0)
         return Problem{{name}, "is no font with outlines and a family", "", ProblemCode::unreadable};
-    return keep({name, 0}, std::move(opened), std::move(blob));
+    return keep({name, 0}, std::move(opened));
 }
 
-const Face* Faces::keep(const std::pair<std::string, int>& key, FacePtr opened, HbBlob blob) {
+const Face* Faces::keep(const std::pair<std::string, int>& key, Opened opened) {
     const auto [place, is_new] = faces_.try_emplace(key);
     Face& font = place->second;
     if (!is_new) return &font;
-    font.face = std::move(opened);
-    hb_face_t* const face = hb_face_create(blob.get(), static_cast<unsigned>(key.second));
+    font.face = std::move(opened.face);
+    hb_face_t* const face = hb_face_create(opened.blob.get(), static_cast<unsigned>(key.second));
     font.shaper.reset(hb_font_create(face));
     hb_ot_font_set_funcs(font.shaper.get());
     font.units_per_em = static_cast<float>(hb_face_get_upem(face));

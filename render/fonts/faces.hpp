@@ -80,8 +80,14 @@ class Faces {
     }
 
  private:
-    const Face* keep(const std::pair<std::string, int>& key, FacePtr opened, HbBlob blob);
-    Result<const Face*> keep_own(const std::string& name, FacePtr opened, HbBlob blob);
+    struct Opened {
+        FacePtr face;  ///< null where it cannot be read
+        HbBlob blob;
+    };
+    Opened open(const std::string& file, int index);
+    Opened open(std::vector<std::byte> bytes, int index);
+    const Face* keep(const std::pair<std::string, int>& key, Opened opened);
+    Result<const Face*> keep_own(const std::string& name, Opened opened);
 
     FT_Library freetype_ = nullptr;
     HbBuffer buffer_{hb_buffer_create()};

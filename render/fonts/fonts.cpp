@@ -12,6 +12,7 @@
 
 #include "base/inside_path.hpp"
 #include "base/utf8.hpp"
+#include "file/paths.hpp"
 #include "render/fonts/faces.hpp"
 #include "render/fonts/installed_fonts.hpp"
 #include "render/fonts/patterns.hpp"
@@ -226,7 +227,7 @@ std::optional<FontId> Fonts::find(std::string_view families, int weight, bool it
 
 Status Fonts::add_file(const std::string& path) {
     std::error_code error;
-    const std::uintmax_t size = std::filesystem::file_size(path, error);
+    const std::uintmax_t size = std::filesystem::file_size(path_of(path), error);
     if (error) return Problem{{path}, "cannot be read: " + error.message(), "", ProblemCode::unreadable};
     if (size > largest_font) return Problem{{path}, "is larger than 64 MB", "", ProblemCode::too_large};
     return state_->add_own(state_->faces.open_file(path));
@@ -237,8 +238,8 @@ Status Fonts::add_files(const std::string& folder, std::span<const std::string> 
     Status first;
     for (const std::string& name : files) {
         std::error_code error, no_folder;
-        const fs::path whole = fs::canonical(fs::path(folder) / name, error);
-        const fs::path home = fs::canonical(folder, no_folder);
+        const fs::path whole = fs::canonical(path_of(folder) / path_of(name), error);
+        const fs::path home = fs::canonical(path_of(folder), no_folder);
         const fs::path inside = whole.lexically_relative(home);
         const bool leaves = !stays_inside(name) || inside.empty() || *inside.begin() == "..";
         const Status added =
@@ -247,7 +248,7 @@ Status Fonts::add_files(const std::string& folder, std::span<const std::string> 
                                       "is not a path inside the folder of the HUD",
                                       "put the font beside the HUD file",
                                       ProblemCode::unreadable})
-                     : add_file(whole.string());
+                     : add_file(text_of(whole));
         if (!added && first) first = added;
     }
     return first;

@@ -3,7 +3,9 @@
 
 #include <memory>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 template <class T, void (*Destroy)(T*)>
 struct Destroyer {

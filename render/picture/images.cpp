@@ -9,6 +9,7 @@
 
 #include "base/inside_path.hpp"
 #include "draw/map_opacity.hpp"
+#include "file/paths.hpp"
 #include "render/picture/image_store.hpp"
 
 namespace rapido {
@@ -64,7 +65,7 @@ std::uint32_t* row_of(cairo_surface_t* surface, int y) {
 
 Images::Images(const std::string& folder) : state_(std::make_unique<State>()) {
     std::error_code error;
-    if (!folder.empty()) state_->folder = fs::canonical(folder, error);
+    if (!folder.empty()) state_->folder = fs::canonical(path_of(folder), error);
 }
 
 Images::~Images() = default;
@@ -96,7 +97,7 @@ Result<Surface> read_png(std::istream& file, std::size_t most) {
 
 /// The file of a name, if it may be read; by this path it is known, however it is spelled.
 Result<fs::path> Images::State::file_of(const std::string& name) const {
-    const fs::path path(name);
+    const fs::path path = path_of(name);
     if (!stays_inside(name))
         return problem("is not a path inside the folder of the HUD", "put the image beside the HUD file");
     if (folder.empty()) return problem("is not there: there is no folder of images");

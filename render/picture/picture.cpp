@@ -13,6 +13,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "file/paths.hpp"
 #include "render/picture/blur.hpp"
 #include "render/picture/image_store.hpp"
 
@@ -128,7 +129,7 @@ double cost_of(const DisplayGroup& group, const Rect& picture) {
 /// A file that Cairo writes into, with the reason of the system where that fails.
 class FileWriter {
  public:
-    explicit FileWriter(const std::string& path) : path_(path), file_(path, std::ios::binary) { check(); }
+    explicit FileWriter(const std::string& path) : path_(path), file_(path_of(path), std::ios::binary) { check(); }
 
     static cairo_status_t write(void* self, const unsigned char* bytes, unsigned int length) {
         FileWriter& writer = *static_cast<FileWriter*>(self);
@@ -654,7 +655,7 @@ void Picture::blend_onto(void* game_pixels, std::ptrdiff_t row_bytes) const {
 }
 
 Status Picture::draw_image(const std::string& path) {
-    std::ifstream file(path, std::ios::binary);
+    std::ifstream file(path_of(path), std::ios::binary);
     if (!file)
         return Problem{{path}, std::string("cannot be opened: ") + std::strerror(errno), "", ProblemCode::unreadable};
     Result<Surface> read = read_png(file, most_background_pixels);

@@ -15,10 +15,11 @@
 #include <type_traits>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How a field is written in a file.
 enum class FieldType : std::uint8_t {

@@ -4,9 +4,10 @@
 #include <cstdint>
 #include <string>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Seconds with as many digits after the point as they need, and with at least so many: `45`, `0.5`, `46.000`. The time is not
 /// negative.

@@ -5,7 +5,9 @@
 #include <string>
 #include <string_view>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// The candidate with the fewest typing slips (insertion, deletion, substitution, exchange of neighbors)
 /// from `word`, if they are at most a third of its length, rounded up; otherwise empty. The first of equals

@@ -6,9 +6,10 @@
 #include <unordered_set>
 #include <utility>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Keeps the first hundred different problems and counts the rest, so that what a hostile file can say wrong costs
 /// neither time nor memory.

@@ -5,9 +5,11 @@
 
 #if defined(_LIBCPP_VERSION) && _LIBCPP_VERSION < 200000
 #include <fast_float/fast_float.h>
+
+#include "rapido/base/exported.hpp"
 #endif
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What `std::from_chars` does, also with a standard library that has it for integers alone.
 inline std::from_chars_result read_real(const char* first, const char* last, double& number) {

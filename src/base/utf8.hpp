@@ -5,7 +5,10 @@
 #include <string>
 #include <string_view>
 
-namespace rapido::utf8 {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
+namespace utf8 {
 
 /// How many bytes the code point at the front of `text` takes; 1 for a byte that begins none.
 std::size_t front_length(std::string_view text);
@@ -34,4 +37,5 @@ std::string shortened(std::string_view word);
 /// The line, from 1, of the first byte that is not well formed; zero where all are.
 int line_of_fault(std::string_view text);
 
-}  // namespace rapido::utf8
+}  // namespace utf8
+}  // namespace rapido

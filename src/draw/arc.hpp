@@ -3,9 +3,10 @@
 
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/draw/display_list.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Appends points of a circle from one angle to another, both included; no chord is further from it than a tolerance.
 void append_circle(std::vector<Point>& points, Point middle, float radius, float from, float to, float tolerance);

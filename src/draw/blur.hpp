@@ -4,7 +4,9 @@
 #include <cstddef>
 #include <cstdint>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// How far a blur of this radius reaches beyond what it blurs, in pixels.
 int blur_reach(float radius);

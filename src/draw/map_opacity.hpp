@@ -3,7 +3,9 @@
 
 #include <algorithm>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// See `DisplayItem::has_map`: 0 to 1, by the gray of the map, 0 to 1. At the ends all of it is drawn, or nothing, also without a soft edge.
 inline float map_opacity(float gray, float from, float to, float softness) {

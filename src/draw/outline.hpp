@@ -5,10 +5,11 @@
 #include <span>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/draw/shape.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The corners of a shape.
 struct ShapeOutline {

@@ -4,6 +4,7 @@
 #include <span>
 
 #include "base/fields.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/element/at_end.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
@@ -18,7 +19,7 @@
 #include "rapido/motion/trail.hpp"
 #include "rapido/pace/pace.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 // clang-format off
 template <> struct FieldTypeOf<Source> : KnownFieldType<FieldType::source> {};

@@ -8,8 +8,9 @@
 
 #include "element/body.hpp"
 #include "element/common_fields.hpp"
+#include "rapido/base/exported.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What elements of a kind can do besides being placed and drawn.
 struct Abilities {

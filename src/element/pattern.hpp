@@ -2,9 +2,10 @@
 #pragma once
 
 #include "element/text_block.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/text/language.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// One pattern of an element, as its description gives it.
 struct Pattern {

@@ -11,10 +11,11 @@
 
 #include "base/problem_log.hpp"
 #include "hud/element_index.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/value/entries.hpp"
 #include "value/scan.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Who is told when a source changes.
 struct Dependent {

@@ -11,10 +11,11 @@
 #include <string_view>
 
 #include "element/fields.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/hud/hud.hpp"
 #include "rapido/hud/recorder.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 // clang-format off
 template <> struct FieldTypeOf<std::uint64_t> : KnownFieldType<FieldType::natural> {};

@@ -6,8 +6,9 @@
 
 #include "element/kinds.hpp"
 #include "hud/themes.hpp"
+#include "rapido/base/exported.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What is drawn otherwise without making the element anew.
 enum class PoseField : std::uint8_t { none, opacity, rotation, scale, shift_x, shift_y };

@@ -2,9 +2,10 @@
 #pragma once
 
 #include "element/fields.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/hud/definition.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 inline constexpr std::array mark_fields{
     required_field<&Mark::at>("at", "The time left of a countdown, or passed of a stopwatch.", {"s", 1e-9, 1e9}),

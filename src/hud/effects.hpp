@@ -19,9 +19,10 @@
 #include "hud/trigger.hpp"
 #include "hud/visibility.hpp"
 #include "look/flash_looks.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/look/effect_player.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What the effects on an element and around it do to what it draws.
 struct Moved {

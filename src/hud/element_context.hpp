@@ -11,10 +11,11 @@
 #include "element/text_plan.hpp"
 #include "hud/bindings.hpp"
 #include "hud/themes.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/text/language.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Parsed patterns, and what texts with them look like: the same is made once.
 class Formats {

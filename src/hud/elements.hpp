@@ -12,11 +12,12 @@
 #include "base/problem_log.hpp"
 #include "element/kinds.hpp"
 #include "hud/element_index.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/hud/hud.hpp"
 #include "text/number_text.hpp"
 #include "value/scan.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What the game has set of an element on top of its description; it stays when the description changes.
 struct GameLayer {

@@ -8,9 +8,10 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/entries.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 constexpr std::uint64_t mixed(std::uint64_t bits) {
     // The finalizer of MurmurHash3.

@@ -6,9 +6,10 @@
 #include <vector>
 
 #include "hud/elements.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/layout/flow.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Measures and places only what changed, and what depends on it. Without a measurer it does nothing.
 class Layouter {

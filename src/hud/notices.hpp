@@ -13,9 +13,10 @@
 #include "hud/frame_time.hpp"
 #include "hud/moving_order.hpp"
 #include "hud/trigger.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/look/notice_queue.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class Visibility;
 

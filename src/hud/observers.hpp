@@ -7,9 +7,10 @@
 #include "base/problem_log.hpp"
 #include "hud/call.hpp"
 #include "hud/elements.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/element/markers.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 struct Parts;
 

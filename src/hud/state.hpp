@@ -15,9 +15,10 @@
 #include "hud/text_styles.hpp"
 #include "hud/themes.hpp"
 #include "hud/timers.hpp"
+#include "rapido/base/exported.hpp"
 #include "travel/travel.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The parts of a running HUD, each of which owns its data. Later ones know earlier ones.
 struct Parts {

@@ -7,10 +7,11 @@
 #include <vector>
 
 #include "hud/themes.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/hud/definition.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class TextStyles {
  public:

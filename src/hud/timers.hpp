@@ -9,11 +9,12 @@
 #include "hud/bindings.hpp"
 #include "hud/frame_time.hpp"
 #include "hud/happenings.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/time/frame_counter.hpp"
 #include "rapido/time/game_timer.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class Readouts;
 

@@ -9,9 +9,10 @@
 
 #include "hud/bindings.hpp"
 #include "hud/layouter.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/look/effect.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 struct RunningGroup {
     std::string id;

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "look/flash_looks.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/look/band.hpp"
 #include "rapido/look/fading_color.hpp"
 #include "rapido/motion.hpp"
@@ -13,7 +14,7 @@
 #include "rapido/text/format.hpp"
 #include "rapido/time/clock.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How an element paces and moves what it shows; equal for all HUDs of a definition.
 struct TravelPlan {

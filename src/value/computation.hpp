@@ -8,10 +8,11 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/detail/binding.hpp"
 #include "rapido/value/kept_value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How an operation is written in a file, and how tightly it binds: higher ones first.
 struct Notation {

@@ -6,7 +6,9 @@
 #include <string>
 #include <string_view>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// An sRGB color with straight alpha; 255 is full.
 struct Color {

@@ -8,14 +8,16 @@
 #include <utility>
 #include <vector>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// A place in a file; line and column count from 1, zero means that there is none.
 struct Location {
     std::string file{};
     int line = 0;
     int column = 0;
-    friend bool operator==(const Location&, const Location&);
+    friend RAPIDO_EXPORTED bool operator==(const Location&, const Location&);
 };
 
 /// How much is lost by a problem.
@@ -76,7 +78,7 @@ struct Problem {
     std::string hint{};  ///< such as "did you mean 'format'?"; may be empty
     ProblemCode code = ProblemCode::other;
     Severity severity = Severity::error;
-    friend bool operator==(const Problem&, const Problem&);
+    friend RAPIDO_EXPORTED bool operator==(const Problem&, const Problem&);
 };
 
 using Problems = std::vector<Problem>;

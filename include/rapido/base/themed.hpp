@@ -6,8 +6,9 @@
 #include <utility>
 
 #include "rapido/base/color.hpp"
+#include "rapido/base/exported.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class Source;
 

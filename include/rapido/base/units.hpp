@@ -9,7 +9,9 @@
 #include <cstdint>
 #include <type_traits>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// A length of time in seconds, wherever one is wanted: a number of seconds, `0.6`, or any std::chrono duration, `600ms`.
 class Seconds {

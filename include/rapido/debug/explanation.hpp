@@ -5,9 +5,10 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What a part of an explanation speaks of, in the order of a value's way to the screen.
 enum class ExplainedPart : std::uint8_t { source, maximum, pace, motion, text, band, effect, visibility, layout };
@@ -16,7 +17,7 @@ enum class ExplainedPart : std::uint8_t { source, maximum, pace, motion, text, b
 struct ExplanationLine {
     ExplainedPart part = ExplainedPart::source;
     std::string says{};
-    friend bool operator==(const ExplanationLine&, const ExplanationLine&);
+    friend RAPIDO_EXPORTED bool operator==(const ExplanationLine&, const ExplanationLine&);
 };
 
 /// Why an element shows what it shows, from its source to its place, as it was after the last update: for a tester who looks at a screen

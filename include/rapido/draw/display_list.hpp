@@ -9,12 +9,13 @@
 #include <vector>
 
 #include "rapido/base/color.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/draw/image_finder.hpp"
 #include "rapido/draw/shape.hpp"
 #include "rapido/layout/glyph.hpp"
 #include "rapido/layout/place.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 namespace detail {
 struct HudAccess;

@@ -5,10 +5,11 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// An image of one finder, by its number there.
 using ImageId = std::uint32_t;

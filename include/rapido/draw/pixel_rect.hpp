@@ -1,7 +1,9 @@
 // Whole pixels.
 #pragma once
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// A rectangle of whole pixels, y down.
 struct PixelRect {

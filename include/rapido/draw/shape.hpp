@@ -3,7 +3,9 @@
 
 #include <cstdint>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// Which way something grows when its value does.
 enum class Direction : std::uint8_t { right, left, up, down };

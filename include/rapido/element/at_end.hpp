@@ -3,7 +3,9 @@
 
 #include <string>
 
-namespace rapido {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
 
 /// An element whose middle lies where the fill of another one ends: a spark, a runner, the number itself, a whole panel. It is looked for
 /// among the siblings first, then by an end of its path. It is laid out as if it were alone, so it best stands in a free panel or on the

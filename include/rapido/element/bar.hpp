@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/at_end.hpp"
 #include "rapido/element/common.hpp"
@@ -19,7 +20,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Where a part of a bar is.
 enum class PartWhere : std::uint8_t {
@@ -34,7 +35,7 @@ struct BarPart {
     Source value{};
     PartWhere where = PartWhere::rest;
     Themed<Color> color = rgb(0xf2efe6, 0.5);
-    friend bool operator==(const BarPart&, const BarPart&);
+    friend RAPIDO_EXPORTED bool operator==(const BarPart&, const BarPart&);
 };
 
 /// How an image fills a bar.
@@ -93,7 +94,7 @@ struct Bar {
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Bar&, const Bar&);
+    friend RAPIDO_EXPORTED bool operator==(const Bar&, const Bar&);
 };
 
 }  // namespace rapido

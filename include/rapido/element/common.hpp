@@ -3,12 +3,13 @@
 
 #include <cstdint>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/draw/shape.hpp"
 #include "rapido/value/amount.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What happens to an element when its source has no value any more: an enemy dies, a level unloads.
 enum class WhenNoValue : std::uint8_t {
@@ -27,7 +28,7 @@ struct Shift {
 struct Outline {
     float width = 2;  ///< design pixels
     Themed<Color> color = rgb(0x10161c);
-    friend bool operator==(const Outline&, const Outline&);
+    friend RAPIDO_EXPORTED bool operator==(const Outline&, const Outline&);
 };
 
 /// The shadow of a text or a plate, below it.
@@ -35,7 +36,7 @@ struct Shadow {
     Point offset{0, 2};  ///< design pixels to the right and down
     float blur = 4;      ///< as in CSS: its edge is soft over twice this distance; zero is a sharp edge
     Themed<Color> color = rgb(0x000000, 0.6);
-    friend bool operator==(const Shadow&, const Shadow&);
+    friend RAPIDO_EXPORTED bool operator==(const Shadow&, const Shadow&);
 };
 
 /// A soft light around all that an element draws, below it.
@@ -43,7 +44,7 @@ struct Glow {
     float radius = 12;   ///< how far it reaches, in design pixels
     float strength = 1;  ///< 0 to 1, on top of the opacity of its color
     Themed<Color> color = rgb(0xffc24a);
-    friend bool operator==(const Glow&, const Glow&);
+    friend RAPIDO_EXPORTED bool operator==(const Glow&, const Glow&);
 };
 
 /// A range from `low` to `high`. Equal bounds mean that no range is declared.

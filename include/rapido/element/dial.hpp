@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/ticks.hpp"
@@ -16,7 +17,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What points at the value.
 struct Needle {
@@ -63,7 +64,7 @@ struct Dial {
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Dial&, const Dial&);
+    friend RAPIDO_EXPORTED bool operator==(const Dial&, const Dial&);
 };
 
 }  // namespace rapido

@@ -9,9 +9,10 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 struct Kind;
 struct Panel;
@@ -56,7 +57,7 @@ class KeptFields;
 struct OwnSource {
     std::uint32_t field = 0;
     Source source{};
-    friend bool operator==(const OwnSource&, const OwnSource&);
+    friend RAPIDO_EXPORTED bool operator==(const OwnSource&, const OwnSource&);
 };
 }  // namespace detail
 
@@ -98,7 +99,7 @@ class Element {
     template <class Described>
     std::optional<Described> as() const;
 
-    friend bool operator==(const Element& a, const Element& b);
+    friend RAPIDO_EXPORTED bool operator==(const Element& a, const Element& b);
 
  private:
     friend class WrittenElement;

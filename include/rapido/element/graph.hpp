@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/ticks.hpp"
@@ -16,7 +17,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 enum class GraphType : std::uint8_t { line, area, columns };
 
@@ -56,7 +57,7 @@ struct Graph {
     Source visible{};
     std::string enter{};  ///< the effect with which it becomes visible; empty means at once
     std::string leave{};  ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Graph&, const Graph&);
+    friend RAPIDO_EXPORTED bool operator==(const Graph&, const Graph&);
 };
 
 }  // namespace rapido

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image_name.hpp"
@@ -16,7 +17,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How an image fills its box: the words of CSS `object-fit`, in the middle of it.
 enum class ImageFit : std::uint8_t { fill, contain, cover, none, scale_down };
@@ -34,7 +35,7 @@ struct Lid {
     Themed<Color> color = rgb(0x10161c, 0.7);
     float start = 0;        ///< degrees clockwise from the top: where the covered part ends
     bool clockwise = true;  ///< which way it opens
-    friend bool operator==(const Lid&, const Lid&);
+    friend RAPIDO_EXPORTED bool operator==(const Lid&, const Lid&);
 };
 
 /// A PNG image, or one that the game has added. It is as large as its pixels, one to a design pixel, or as its place says.
@@ -74,7 +75,7 @@ struct Image {
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Image&, const Image&);
+    friend RAPIDO_EXPORTED bool operator==(const Image&, const Image&);
 };
 
 }  // namespace rapido

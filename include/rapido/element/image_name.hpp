@@ -5,10 +5,11 @@
 #include <string>
 #include <utility>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A path inside the folder of the HUD, see `Images`, or a source that gives one: `.image = "plane.png"`, `.image = rapido::watch(icon)`.
 class ImageName {

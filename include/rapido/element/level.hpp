@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/at_end.hpp"
 #include "rapido/element/bar.hpp"
@@ -19,7 +20,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How a fill fraction maps to the shape.
 enum class FillBy : std::uint8_t {
@@ -91,7 +92,7 @@ struct Level {
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Level&, const Level&);
+    friend RAPIDO_EXPORTED bool operator==(const Level&, const Level&);
 };
 
 }  // namespace rapido

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
 #include "rapido/layout/flow.hpp"
@@ -14,7 +15,7 @@
 #include "rapido/value/entries.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// In which direction entries are ordered.
 enum class SortOrder : std::uint8_t { ascending, descending };
@@ -59,7 +60,7 @@ struct List {
     Source visible{};             ///< it and what stands inside are shown while true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const List&, const List&);
+    friend RAPIDO_EXPORTED bool operator==(const List&, const List&);
 };
 
 /// How many panels a list has: some more than it shows, for entries that leave while others enter.

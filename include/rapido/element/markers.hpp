@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/trigger.hpp"
@@ -14,7 +15,7 @@
 #include "rapido/value/entries.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What becomes of a marker whose thing is not on the screen.
 enum class AtEdge : std::uint8_t {
@@ -83,7 +84,7 @@ struct Markers {
     Source visible{};                 ///< they are shown while this is true; without a source, always
     std::string enter{};              ///< the effect with which it becomes visible; empty means at once
     std::string leave{};              ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Markers&, const Markers&);
+    friend RAPIDO_EXPORTED bool operator==(const Markers&, const Markers&);
 };
 
 /// How many panels markers have: some more than are shown, for things that leave while others enter.

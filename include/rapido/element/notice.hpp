@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/text.hpp"
@@ -15,7 +16,7 @@
 #include "rapido/motion/motion.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// One message of a notice. It is posted by `when`, by `on`, or by `Hud::notify`.
 struct Message {
@@ -34,7 +35,7 @@ struct Message {
     std::optional<Seconds> show_for{};     ///< the time on screen; without it, as long as the text takes to read
     Seconds expires{10};                   ///< it is skipped when it has waited for so long; zero: never
     std::optional<Themed<Color>> color{};  ///< instead of the notice's
-    friend bool operator==(const Message&, const Message&);
+    friend RAPIDO_EXPORTED bool operator==(const Message&, const Message&);
 };
 
 /// On which side of the messages that are shown already a new one appears.
@@ -89,7 +90,7 @@ struct Notice {
     std::optional<Glow> glow{};   ///< a soft light around it
     int layer = 0;                ///< among siblings, a higher layer is drawn later
     Source visible{};             ///< the same for it alone
-    friend bool operator==(const Notice&, const Notice&);
+    friend RAPIDO_EXPORTED bool operator==(const Notice&, const Notice&);
 };
 
 }  // namespace rapido

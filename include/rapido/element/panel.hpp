@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
@@ -15,7 +16,7 @@
 #include "rapido/look/band.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The box behind other elements. The panel is as large as its content plus its padding. Elements name it in `inside`; in a
 /// row, a column or a grid they stand in the order in which they were added.
@@ -56,7 +57,7 @@ struct Panel {
     Source visible{};             ///< it and what stands inside are shown while true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Panel&, const Panel&);
+    friend RAPIDO_EXPORTED bool operator==(const Panel&, const Panel&);
 };
 
 }  // namespace rapido

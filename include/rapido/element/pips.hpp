@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image.hpp"
@@ -18,7 +19,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Pips of another kind behind the others, as many as their own value: a bonus, a guest aboard.
 struct ExtraPips {
@@ -26,7 +27,7 @@ struct ExtraPips {
     std::optional<Shape> shape{};  ///< replaces the shape of the others
     std::string image{};           ///< replaces the shape by an image
     Themed<Color> color = rgb(0xffc24a);
-    friend bool operator==(const ExtraPips&, const ExtraPips&);
+    friend RAPIDO_EXPORTED bool operator==(const ExtraPips&, const ExtraPips&);
 };
 
 /// An effect that runs over all full pips one after the other, again and again, in step with all others on this clock.
@@ -34,7 +35,7 @@ struct PipsInTurn {
     std::string effect{};  ///< empty for none
     Seconds every{6};      ///< it starts at multiples of this
     Seconds step{0.08};    ///< the time from one pip to the next
-    friend bool operator==(const PipsInTurn&, const PipsInTurn&);
+    friend RAPIDO_EXPORTED bool operator==(const PipsInTurn&, const PipsInTurn&);
 };
 
 /// As many pips as the maximum, as many of them full as the value: honest to a step, as a `Bar` is to its segments. More
@@ -86,7 +87,7 @@ struct Pips {
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Pips&, const Pips&);
+    friend RAPIDO_EXPORTED bool operator==(const Pips&, const Pips&);
 };
 
 }  // namespace rapido

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/text.hpp"
@@ -13,7 +14,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Which amounts are meant: all, those above zero, those below.
 enum class Sign : std::uint8_t { any, positive, negative };
@@ -26,7 +27,7 @@ struct PopUpBand {
     std::optional<Themed<Color>> color{};
     std::string format{};  ///< replaces the format
     float scale = 1;       ///< how much larger
-    friend bool operator==(const PopUpBand&, const PopUpBand&);
+    friend RAPIDO_EXPORTED bool operator==(const PopUpBand&, const PopUpBand&);
 };
 
 /// Damage, gains, scores: numbers that appear at a point of the world or of the screen by `Hud::pop_up`, rise, and fade. However many there
@@ -70,7 +71,7 @@ struct PopUps {
     Source visible{};                 ///< they are shown while this is true; without a source, always
     std::string enter{};              ///< the effect with which it becomes visible; empty means at once
     std::string leave{};              ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const PopUps&, const PopUps&);
+    friend RAPIDO_EXPORTED bool operator==(const PopUps&, const PopUps&);
 };
 
 /// One amount, for `Hud::pop_up`.
@@ -78,7 +79,7 @@ struct PopUp {
     WorldPoint at{};                   ///< where it happened in the world: `world_point(hit)`
     std::optional<Point> on_screen{};  ///< replaces `at` by a point of the screen, design pixels
     Value value{};                     ///< a text is shown as it is, and is not merged
-    friend bool operator==(const PopUp&, const PopUp&);
+    friend RAPIDO_EXPORTED bool operator==(const PopUp&, const PopUp&);
 };
 
 }  // namespace rapido

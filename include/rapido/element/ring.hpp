@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/at_end.hpp"
 #include "rapido/element/bar.hpp"
@@ -17,7 +18,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Fuel, a cool-down, what is left of a countdown. The ring is as large as fits its box, in the middle of the box. The fill, and
 /// what is shown without a value, are those of a `Bar`. A mirrored layout does not mirror the ring, as it does not mirror clocks.
@@ -55,7 +56,7 @@ struct Ring {
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Ring&, const Ring&);
+    friend RAPIDO_EXPORTED bool operator==(const Ring&, const Ring&);
 };
 
 }  // namespace rapido

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/ticks.hpp"
@@ -16,14 +17,14 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Another pointer on a scale: a target, the best so far.
 struct RulerPointer {
     Source value{};
     Themed<Color> color = rgb(0xf2efe6, 0.6);
     float length = 7;  ///< the length of the triangle, design pixels; zero draws the line alone
-    friend bool operator==(const RulerPointer&, const RulerPointer&);
+    friend RAPIDO_EXPORTED bool operator==(const RulerPointer&, const RulerPointer&);
 };
 
 /// A straight scale with a pointer: cold to hot, back to front, early to late. A value outside of the scale is shown at its end;
@@ -70,7 +71,7 @@ struct Ruler {
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Ruler&, const Ruler&);
+    friend RAPIDO_EXPORTED bool operator==(const Ruler&, const Ruler&);
 };
 
 }  // namespace rapido

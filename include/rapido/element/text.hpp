@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/image_name.hpp"
@@ -18,7 +19,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Patterns for the plural categories of the language. The element's `format` is the category `other`; an empty pattern
 /// means that `format` is used for that category, too.
@@ -28,7 +29,7 @@ struct PluralForms {
     std::string two{};
     std::string few{};
     std::string many{};
-    friend bool operator==(const PluralForms&, const PluralForms&);
+    friend RAPIDO_EXPORTED bool operator==(const PluralForms&, const PluralForms&);
 };
 
 /// Where a text stands in a box that is wider than the text. In a mirrored layout `start` is on the right.
@@ -62,7 +63,7 @@ struct InlineImage {
     Source value{};
     std::vector<std::string> images{};  ///< PNG files in the folder of the HUD
     ImageName image{};                  ///< a source that gives the file, in place of value and images
-    friend bool operator==(const InlineImage&, const InlineImage&);
+    friend RAPIDO_EXPORTED bool operator==(const InlineImage&, const InlineImage&);
 };
 
 /// A counter, a score, a time or a caption: a pattern and the values that it shows. The element is as large as its text.
@@ -117,7 +118,7 @@ struct Text {
     Source visible{};             ///< the element is shown while this is true; without a source, always
     std::string enter{};          ///< the effect with which it becomes visible; empty means at once
     std::string leave{};          ///< the effect with which it becomes hidden; empty is `enter`, backwards
-    friend bool operator==(const Text&, const Text&);
+    friend RAPIDO_EXPORTED bool operator==(const Text&, const Text&);
 };
 
 }  // namespace rapido

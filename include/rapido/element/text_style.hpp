@@ -4,9 +4,10 @@
 #include <optional>
 #include <string>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How a piece of a text looks, by name: `{#warning}...{/warning}` in a pattern. What is not given is as in the text around it.
 struct TextStyle {
@@ -16,7 +17,7 @@ struct TextStyle {
     std::optional<int> weight{};
     std::optional<bool> italic{};
     std::optional<float> size{};  ///< design pixels per em
-    friend bool operator==(const TextStyle&, const TextStyle&);
+    friend RAPIDO_EXPORTED bool operator==(const TextStyle&, const TextStyle&);
 };
 
 }  // namespace rapido

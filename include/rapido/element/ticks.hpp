@@ -5,23 +5,24 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A line at a value.
 struct Tick {
     double at = 0;                     ///< the value, in its units; outside of what is shown nothing is drawn
     std::optional<float> thickness{};  ///< design pixels; without it 2, and 1.2 for a short one along a dial or a ruler
     std::optional<Themed<Color>> color{};  ///< without it, that of all ticks
-    friend bool operator==(const Tick&, const Tick&);
+    friend RAPIDO_EXPORTED bool operator==(const Tick&, const Tick&);
 };
 
 /// A text in place of the number at a value: N, E, S, W.
 struct TickLabel {
     double at = 0;
     std::string text{};  ///< a pattern, see `Format`; a key into the translations
-    friend bool operator==(const TickLabel&, const TickLabel&);
+    friend RAPIDO_EXPORTED bool operator==(const TickLabel&, const TickLabel&);
 };
 
 /// Ticks at values of their own, and at equal steps from the least value on, with numbers: at the first kind, and at the long ones of the
@@ -37,7 +38,7 @@ struct Ticks {
     float size = 12;   ///< the size of the numbers, design pixels per em
     std::optional<Themed<Color>>
         color{};  ///< without it, dark across a bar and a graph, and light along a dial and a ruler
-    friend bool operator==(const Ticks&, const Ticks&);
+    friend RAPIDO_EXPORTED bool operator==(const Ticks&, const Ticks&);
 };
 
 /// A part of a dial or a scale in its own color.
@@ -45,14 +46,14 @@ struct Zone {
     double from = 0;  ///< where the zone begins, in units of the value
     double to = 0;
     Themed<Color> color = rgb(0xff7a3c);
-    friend bool operator==(const Zone&, const Zone&);
+    friend RAPIDO_EXPORTED bool operator==(const Zone&, const Zone&);
 };
 
 /// A color at a value; between two values colors are interpolated.
 struct ColorStop {
     double at = 0;
     Themed<Color> color{};
-    friend bool operator==(const ColorStop&, const ColorStop&);
+    friend RAPIDO_EXPORTED bool operator==(const ColorStop&, const ColorStop&);
 };
 
 }  // namespace rapido

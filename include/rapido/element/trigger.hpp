@@ -4,10 +4,11 @@
 #include <optional>
 #include <string>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 enum class TriggerOn : std::uint8_t {
     gain,        ///< the truth rose
@@ -31,7 +32,7 @@ struct Trigger {
     std::optional<Seconds> at{};  ///< which mark; without it, any
     double full_strength_at =
         0;  ///< a gain or loss of this plays at full strength, a smaller one weaker; zero: always full
-    friend bool operator==(const Trigger&, const Trigger&);
+    friend RAPIDO_EXPORTED bool operator==(const Trigger&, const Trigger&);
 };
 
 }  // namespace rapido

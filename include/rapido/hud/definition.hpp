@@ -8,6 +8,7 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/element/common.hpp"
 #include "rapido/element/element.hpp"
@@ -18,7 +19,7 @@
 #include "rapido/time/game_timer.hpp"
 #include "rapido/value/kept_value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 enum class TimerKind : std::uint8_t { countdown, stopwatch };
 
@@ -38,7 +39,7 @@ struct Timer {
     bool loop = false;          ///< the timer begins again at its end
     std::vector<Mark> marks{};  ///< moments that are reported
     ClockKind clock = ClockKind::game;
-    friend bool operator==(const Timer&, const Timer&);
+    friend RAPIDO_EXPORTED bool operator==(const Timer&, const Timer&);
 };
 
 /// Gives the sources `ID.rate`, the frames a second by the real clock, which has no value until the first interval has passed,
@@ -47,7 +48,7 @@ struct Timer {
 struct FrameMeter {
     std::string id{};
     Seconds interval{0.5};  ///< the time over which frames are counted, at least a millisecond
-    friend bool operator==(const FrameMeter&, const FrameMeter&);
+    friend RAPIDO_EXPORTED bool operator==(const FrameMeter&, const FrameMeter&);
 };
 
 /// Elements that are shown, hidden, dimmed and snapped together: a cutscene, a menu, spectating.
@@ -58,7 +59,7 @@ struct Group {
     float dim = 0.35F;    ///< the opacity of dimmed elements, 0 to 1
     std::string enter{};  ///< the effect with which its elements become visible with it
     std::string leave{};  ///< the effect with which they become hidden; empty is `enter`, backwards
-    friend bool operator==(const Group&, const Group&);
+    friend RAPIDO_EXPORTED bool operator==(const Group&, const Group&);
 };
 
 /// Colors, fonts and radii by name. A field that names one shows the value of the theme that the HUD uses: the first one, until
@@ -68,7 +69,7 @@ struct Theme {
     std::map<std::string, Color, std::less<>> color{};
     std::map<std::string, std::string, std::less<>> font{};  ///< families, or lists of families
     std::map<std::string, float, std::less<>> radius{};      ///< of corners, in design pixels
-    friend bool operator==(const Theme&, const Theme&);
+    friend RAPIDO_EXPORTED bool operator==(const Theme&, const Theme&);
 };
 
 /// What is different in the languages of a tag: `ja` counts for `ja-JP`, too.
@@ -76,7 +77,7 @@ struct LanguageOptions {
     std::string language{};  ///< a BCP 47 tag
     std::string font{};      ///< a family or a list of families, which replaces the HUD's; empty keeps it
     std::vector<std::string> compact_names{};  ///< replace those of the HUD and of the language, unless empty
-    friend bool operator==(const LanguageOptions&, const LanguageOptions&);
+    friend RAPIDO_EXPORTED bool operator==(const LanguageOptions&, const LanguageOptions&);
 };
 
 /// What a value of the game is.
@@ -116,7 +117,7 @@ struct Accepted {
     std::string element{};  ///< the path of the element that it is found at; empty for what belongs to no element
     std::string code{};     ///< the word in brackets, such as `overlap`
     std::string why{};      ///< for who reads the list
-    friend bool operator==(const Accepted&, const Accepted&);
+    friend RAPIDO_EXPORTED bool operator==(const Accepted&, const Accepted&);
 };
 
 /// Where something was written, and each of its fields by its name (`motion.easing` for one in a table).
@@ -170,7 +171,7 @@ struct HudDefinition {
     std::vector<Locations> accept_locations{};
     std::vector<Locations> element_locations{};
 
-    friend bool operator==(const HudDefinition& a, const HudDefinition& b);
+    friend RAPIDO_EXPORTED bool operator==(const HudDefinition& a, const HudDefinition& b);
 };
 
 }  // namespace rapido

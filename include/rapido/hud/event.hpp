@@ -3,10 +3,11 @@
 
 #include <string>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/value/kept_value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 enum class EventKind : std::uint8_t {
     start,       ///< a timer began to run
@@ -31,7 +32,7 @@ struct Event {
     std::string detail{};
     /// The key of the entry or thing that the element shows in a list or markers with a `key`, as the game gives it; else no value.
     KeptValue key{};
-    friend bool operator==(const Event&, const Event&);
+    friend RAPIDO_EXPORTED bool operator==(const Event&, const Event&);
 };
 
 /// A message that a notice shows from now on, to be spoken by a screen reader.
@@ -39,7 +40,7 @@ struct Announcement {
     std::string id{};    ///< the path of the notice
     std::string text{};  ///< in the language of the HUD; an image in it is its name
     int priority = 0;    ///< of the message: one above zero may interrupt what is being spoken
-    friend bool operator==(const Announcement&, const Announcement&);
+    friend RAPIDO_EXPORTED bool operator==(const Announcement&, const Announcement&);
 };
 
 /// Returns the word for a kind: "band_enter".

@@ -10,6 +10,7 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/hud/event.hpp"
 #include "rapido/layout/camera.hpp"
@@ -17,7 +18,7 @@
 #include "rapido/time/clock.hpp"
 #include "rapido/time/game_timer.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class DisplayList;
 class FlashLimit;
@@ -82,7 +83,7 @@ struct Shown {
 struct SavedPlace {
     std::string id{};  ///< the path of the element
     Place place{};
-    friend bool operator==(const SavedPlace&, const SavedPlace&);
+    friend RAPIDO_EXPORTED bool operator==(const SavedPlace&, const SavedPlace&);
 };
 
 /// Which outermost elements are drawn, by their layer, with what stands inside; both ends count. By default all.
@@ -96,7 +97,7 @@ struct FrameCost {
     Seconds update{0};
     Seconds draw{0};
     Seconds render{0};
-    friend bool operator==(const FrameCost&, const FrameCost&);
+    friend RAPIDO_EXPORTED bool operator==(const FrameCost&, const FrameCost&);
 };
 
 /// Values on a screen, kept right: it reads the game's state, and shows it.

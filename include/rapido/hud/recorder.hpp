@@ -8,12 +8,13 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/hud/definition.hpp"
 #include "rapido/layout/camera.hpp"
 #include "rapido/time/game_timer.hpp"
 #include "rapido/value/entries.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A name that a HUD reads from now on: one that the game has set, or one that a recording gives to what is bound, `path.field`. A name
 /// that is told again is bound anew.

@@ -4,9 +4,10 @@
 #include <array>
 #include <span>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What a camera makes of a point of the world.
 struct Projected {
@@ -60,7 +61,7 @@ class Camera {
     /// Where a point is seen on a screen of a size, whose upper left corner is zero.
     Projected project(const WorldPoint& point, Size screen) const;
 
-    friend bool operator==(const Camera&, const Camera&);
+    friend RAPIDO_EXPORTED bool operator==(const Camera&, const Camera&);
 
  private:
     std::array<double, 16> matrix_{1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 1};

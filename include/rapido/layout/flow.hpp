@@ -6,9 +6,10 @@
 #include <span>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/layout/place.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 enum class Layout : std::uint8_t {
     free,    ///< each at its own anchor, over each other

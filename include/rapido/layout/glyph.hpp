@@ -3,9 +3,10 @@
 
 #include <cstdint>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A font of one measurer, by its number there.
 using FontId = std::uint32_t;

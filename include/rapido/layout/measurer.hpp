@@ -7,9 +7,10 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/layout/glyph.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How far a font reaches above and below its baseline, as parts of its size; both positive.
 struct FontMetrics {

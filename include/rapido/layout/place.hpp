@@ -3,9 +3,10 @@
 
 #include <optional>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Along which axes an element takes all the room of the area that it stands in.
 enum class Stretch : std::uint8_t { none, width, height, both };
@@ -34,7 +35,7 @@ struct Place {
 
     /// Returns the anchor that counts.
     Anchor hangs_on() const { return anchor.value_or(Anchor::top_left); }
-    friend bool operator==(const Place&, const Place&);
+    friend RAPIDO_EXPORTED bool operator==(const Place&, const Place&);
 };
 
 /// The part of a window that a HUD fills, in device pixels. Negative or non-finite measures count as zero.
@@ -42,7 +43,7 @@ struct Viewport {
     Size size{1280, 720};
     Point origin{};
     Insets safe_area{};  ///< what a screen's corners, cut-outs or overscan may hide along each edge
-    friend bool operator==(const Viewport&, const Viewport&);
+    friend RAPIDO_EXPORTED bool operator==(const Viewport&, const Viewport&);
 };
 
 /// How the design size is fitted to a viewport. All but `edges` are the words of CSS `object-fit`, centred.

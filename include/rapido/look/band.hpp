@@ -7,12 +7,13 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/motion/motion.hpp"
 #include "rapido/value/amount.hpp"
 #include "rapido/value/kept_value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What the edges of a band mean.
 enum class EdgeUnit : std::uint8_t {
@@ -55,7 +56,7 @@ struct Band {
     FillPattern pattern = FillPattern::plain;  ///< the pattern of a fill; plain leaves it as it is
     std::optional<Motion> motion{};            ///< instead of all others, to new targets
     std::string effect{};                      ///< starts on entering; an endless effect ends on leaving
-    friend bool operator==(const Band&, const Band&);
+    friend RAPIDO_EXPORTED bool operator==(const Band&, const Band&);
 };
 
 /// A band that was entered or left.
@@ -63,7 +64,7 @@ struct BandChange {
     std::size_t band = 0;  ///< its place in the list
     bool entered = false;
     Nanoseconds time{0};
-    friend bool operator==(const BandChange&, const BandChange&);
+    friend RAPIDO_EXPORTED bool operator==(const BandChange&, const BandChange&);
 };
 
 /// Tracks which bands a value is in.

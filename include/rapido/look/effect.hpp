@@ -7,11 +7,12 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/motion/easing.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The state of an element at one moment of an effect. A property that a keyframe does not give is interpolated between the
 /// nearest keyframes before and after it that give it; before the first and after the last of those it is at rest.
@@ -25,7 +26,7 @@ struct Keyframe {
     std::optional<float> glow{};           ///< 0 to 1, on top of the strength of the glow of the element; at rest 0
     std::optional<float> shine{};          ///< where a bright stripe is on its way across, 0 to 1
     Easing easing{};                       ///< the shape of the way to the next keyframe, as in CSS
-    friend bool operator==(const Keyframe&, const Keyframe&);
+    friend RAPIDO_EXPORTED bool operator==(const Keyframe&, const Keyframe&);
 };
 
 /// What an effect does when it is started while another one runs on the same element.
@@ -56,7 +57,7 @@ struct Particles {
     Themed<Color> color = rgb(0xffc24a);
     std::optional<Themed<Color>> end_color{};  ///< the color at the end; without it, they fade
     std::string image{};                       ///< an image in place of a dot, multiplied by the color
-    friend bool operator==(const Particles&, const Particles&);
+    friend RAPIDO_EXPORTED bool operator==(const Particles&, const Particles&);
 };
 
 /// A whole effect. It begins and ends at rest, whatever its keyframes say.
@@ -75,7 +76,7 @@ struct Effect {
     /// The point of the element around which it scales and turns; without it, the one by which it is anchored or
     /// aligned.
     std::optional<Anchor> pivot{};
-    friend bool operator==(const Effect&, const Effect&);
+    friend RAPIDO_EXPORTED bool operator==(const Effect&, const Effect&);
 };
 
 /// How far an element is from rest at one moment.

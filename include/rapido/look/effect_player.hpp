@@ -8,9 +8,10 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/look/flash_limit.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How an effect is played.
 enum class PlayAs : std::uint8_t {

@@ -4,10 +4,11 @@
 #include <optional>
 
 #include "rapido/base/color.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/look/flash_limit.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Fades linearly to a new color, as a function of time. A change in mid-fade starts from the color of that moment. Times
 /// that are passed in must not decrease. With a flash limit, a change back within a second of a flash-like change

@@ -8,10 +8,11 @@
 #include <vector>
 
 #include "rapido/base/color.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/look/effect.hpp"
 #include "rapido/look/flash_settings.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A flash of something: a pair of opposing changes, each of which `is_flash_change`.
 struct Flash {

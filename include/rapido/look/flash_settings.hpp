@@ -5,8 +5,9 @@
 #include <optional>
 
 #include "rapido/base/color.hpp"
+#include "rapido/base/exported.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Which flashes count.
 enum class FlashRule : std::uint8_t {

@@ -7,9 +7,10 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// One message that is posted to the queue.
 struct PostedMessage {
@@ -18,7 +19,7 @@ struct PostedMessage {
     Seconds show_for{4};    ///< the time on screen between entering and leaving
     bool lasting = false;   ///< stays until it is taken away
     Seconds expires{0};     ///< a message that has waited longer is skipped; zero: never
-    friend bool operator==(const PostedMessage&, const PostedMessage&);
+    friend RAPIDO_EXPORTED bool operator==(const PostedMessage&, const PostedMessage&);
 };
 
 /// Something that happened to a message.
@@ -33,7 +34,7 @@ struct NoticeChange {
     std::uint32_t key = 0;
     Nanoseconds time{0};
     std::uint32_t place = 0;  ///< where it is on screen; of one that is skipped, zero
-    friend bool operator==(const NoticeChange&, const NoticeChange&);
+    friend RAPIDO_EXPORTED bool operator==(const NoticeChange&, const NoticeChange&);
 };
 
 /// Shows one message at a time, or as many as it has places. No message waits while a place is free. Among those that wait, the

@@ -3,9 +3,10 @@
 
 #include <string_view>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How long a message stays on screen, computed from the length of its text.
 struct ReadingTime {
@@ -17,7 +18,7 @@ struct ReadingTime {
     /// `attention` and a second for each `speed` characters (code points, spaces too), within the two limits. Subtitles
     /// are made for 12 to 20 characters a second; a player has other things to look at, hence the slow end.
     Seconds of(std::string_view text) const;
-    friend bool operator==(const ReadingTime&, const ReadingTime&);
+    friend RAPIDO_EXPORTED bool operator==(const ReadingTime&, const ReadingTime&);
 };
 
 }  // namespace rapido

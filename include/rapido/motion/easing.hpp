@@ -8,9 +8,10 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A curve that gives a motion its shape: from a progress of 0 to 1, in time, to one of 0 to 1, on the way.
 class Easing {
@@ -67,7 +68,7 @@ class Easing {
     /// Whether it jumps: `steps()`, and a `linear()` with two outputs at one input.
     bool has_jumps() const;
 
-    friend bool operator==(const Easing& a, const Easing& b);
+    friend RAPIDO_EXPORTED bool operator==(const Easing& a, const Easing& b);
 
  private:
     enum class Curve : std::uint8_t { line, bezier, steps, stops };

@@ -1,9 +1,10 @@
 // The way to a target, as a function of time.
 #pragma once
 
+#include "rapido/base/exported.hpp"
 #include "rapido/motion/motion.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How far the shown value still is from its target, and how that distance closes. Positive is above the
 /// target. Everything is a function of the time since the last target, never a sum over frames.

@@ -5,10 +5,11 @@
 #include <optional>
 #include <utility>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/motion/easing.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 struct Motions;
 
@@ -29,7 +30,7 @@ struct Motion {
     Seconds length() const { return duration.value_or(Seconds{0.3}); }
     /// Converts to the motions of an element whose value rises and falls alike.
     operator Motions() const noexcept;
-    friend bool operator==(const Motion&, const Motion&);
+    friend RAPIDO_EXPORTED bool operator==(const Motion&, const Motion&);
 };
 
 /// Returns the motion that shows every target at once.
@@ -70,7 +71,7 @@ struct Motions {
         const auto still = [](const Motion& motion) { return motion.kind == MotionKind::instant; };
         return still(towards(true)) && still(towards(false));
     }
-    friend bool operator==(const Motions&, const Motions&);
+    friend RAPIDO_EXPORTED bool operator==(const Motions&, const Motions&);
 };
 
 inline Motion::operator Motions() const noexcept {

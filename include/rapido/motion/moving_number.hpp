@@ -1,10 +1,11 @@
 // Motion without a HUD.
 #pragma once
 
+#include "rapido/base/exported.hpp"
 #include "rapido/motion/moving_value.hpp"
 #include "rapido/time/clock.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A number that travels to its target.
 ///

@@ -1,10 +1,11 @@
 // A value of any type on its way to its target.
 #pragma once
 
+#include "rapido/base/exported.hpp"
 #include "rapido/motion/flight.hpp"
 #include "rapido/value/value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The target is kept exactly, in its own type, and only the distance to it as a double, so that an integer lands on the
 /// integer over the whole range of 64 bits. Texts, flags and "no value" change at once; a text is a view, as in

@@ -1,10 +1,11 @@
 // The bar behind the bar: how much was just lost.
 #pragma once
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/themed.hpp"
 #include "rapido/motion/flight.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A second bar that shows how much was just lost: it stays for the delay, which each further loss restarts,
 /// and then drains to the value. Under losses that do not stop, it drains all the same: twice the delay after the first of them at most.
@@ -13,7 +14,7 @@ struct Trail {
     Seconds duration{0.5};  ///< how long the trail takes to drain
     Easing easing = Easing::ease_in_out();
     Themed<Color> color = rgb(0xff7a3c);
-    friend bool operator==(const Trail&, const Trail&);
+    friend RAPIDO_EXPORTED bool operator==(const Trail&, const Trail&);
 };
 
 /// A number that stays where the value was, and drains to where the value is once nothing more was lost for a while. Several

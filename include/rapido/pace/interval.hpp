@@ -3,10 +3,11 @@
 
 #include <optional>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/pace/pace.hpp"
 #include "rapido/value/kept_value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The time of NaN, an infinity and no value does not count. Windows lie between the multiples of an interval, counted from time zero, so that the interval is exact on
 /// average whatever the frames are. A window gives one value at its end, if that differs from the value before. A

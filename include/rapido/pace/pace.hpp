@@ -1,9 +1,10 @@
 // When a shown value may change, as a description says it.
 #pragma once
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Which value passes at the end of an interval.
 enum class Pick : std::uint8_t {
@@ -23,7 +24,7 @@ struct Pace {
     Pick pick = Pick::last;      ///< which of the values in the interval passes
     double quantize = 0;         ///< the nearest multiple of this passes, in units of the value
     double smallest_change = 0;  ///< a smaller one is held back, in units of the value
-    friend bool operator==(const Pace&, const Pace&);
+    friend RAPIDO_EXPORTED bool operator==(const Pace&, const Pace&);
 };
 
 /// A value and the time since which it holds.

@@ -4,10 +4,11 @@
 #include <memory>
 #include <optional>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/pace/interval.hpp"
 #include "rapido/pace/settle.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Applies settle, window, quantize and smallest change, in this order. A value passes at its exact time, even between two
 /// frames. Times that are passed in must not decrease.

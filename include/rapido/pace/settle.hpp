@@ -3,10 +3,11 @@
 
 #include <optional>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/pace/pace.hpp"
 #include "rapido/value/kept_value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Lets a value pass when it has not changed for a while, or when its first change has waited long enough. Times that are
 /// passed in must not decrease.

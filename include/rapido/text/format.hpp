@@ -8,10 +8,11 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/value/value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What happens to the digits that are not shown.
 enum class Rounding : std::uint8_t {

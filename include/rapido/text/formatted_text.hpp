@@ -8,10 +8,11 @@
 #include <string_view>
 #include <utility>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/text/format.hpp"
 #include "rapido/text/language.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class NumberText;
 
@@ -31,7 +32,7 @@ struct TextPiece {
     std::size_t begin = 0, end = 0;  ///< bytes; of an image those of U+FFFC
     std::string_view name{};         ///< of the style or the image
     bool is_image = false;
-    friend bool operator==(const TextPiece&, const TextPiece&);
+    friend RAPIDO_EXPORTED bool operator==(const TextPiece&, const TextPiece&);
 };
 
 /// One text, which is made again only when its visible characters would differ: a value is first turned into the digits that

@@ -12,16 +12,17 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/text/plural.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How one power of ten is written compactly.
 struct CompactForm {
     int drop = 0;  ///< so many digits are left out before the point; zero: written in full
     /// What stands before and after the number, by plural category.
     std::array<std::pair<std::string, std::string>, plural_categories> around{};
-    friend bool operator==(const CompactForm&, const CompactForm&);
+    friend RAPIDO_EXPORTED bool operator==(const CompactForm&, const CompactForm&);
 };
 
 /// The small table that the core knows of a language: numbers under `L` and `compact_digits`, and plural forms. The
@@ -44,7 +45,7 @@ struct NumberStyle {
     /// and milliards. At most 40 names count.
     static std::vector<CompactForm> compact_by(std::span<const std::string> names);
     static PluralRules english_plurals();
-    friend bool operator==(const NumberStyle&, const NumberStyle&);
+    friend RAPIDO_EXPORTED bool operator==(const NumberStyle&, const NumberStyle&);
 };
 
 /// A translated text: one pattern, or one for each plural category that the language has; `other` is always
@@ -58,7 +59,7 @@ struct Translation {
         made.forms.back() = std::move(pattern);
         return made;
     }
-    friend bool operator==(const Translation&, const Translation&);
+    friend RAPIDO_EXPORTED bool operator==(const Translation&, const Translation&);
 };
 
 /// The translations of a game that has a catalogue of its own:

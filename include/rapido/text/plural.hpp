@@ -7,9 +7,10 @@
 #include <string_view>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 enum class PluralCategory : std::uint8_t { zero, one, two, few, many, other };
 inline constexpr std::size_t plural_categories = 6;

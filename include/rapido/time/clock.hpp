@@ -3,9 +3,10 @@
 
 #include <cstdint>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// How far the two clocks of a HUD move in one frame. `Step{.real = frame, .game = frame * time_scale}`; a
 /// pause is a game step of zero.

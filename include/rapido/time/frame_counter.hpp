@@ -5,9 +5,10 @@
 #include <optional>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/time/clock.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Counts frames over an interval. The interval is a fixed grid (T, 2T, 3T, ...): the remainder of a frame
 /// that crosses a grid point is carried over, and a hitch that crosses several closes once.

@@ -8,15 +8,16 @@
 #include <string>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/time/clock.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A moment of a timer that is reported when it is passed.
 struct Mark {
     Seconds at{0};     ///< time left of a countdown, time passed of a stopwatch; above zero
     Seconds every{0};  ///< the mark comes again after each of these times: `{5s, 1s}` of a countdown is 5, 4, 3, 2, 1
-    friend bool operator==(const Mark&, const Mark&);
+    friend RAPIDO_EXPORTED bool operator==(const Mark&, const Mark&);
 };
 
 /// Something that a timer passed.
@@ -43,7 +44,7 @@ struct TimerState {
     Run run = Run::stopped;
     bool loop = false;
     bool held = false;  ///< paused by the source `pause_when` of a HUD
-    friend bool operator==(const TimerState&, const TimerState&);
+    friend RAPIDO_EXPORTED bool operator==(const TimerState&, const TimerState&);
 };
 
 namespace detail {

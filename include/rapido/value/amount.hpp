@@ -5,9 +5,10 @@
 #include <type_traits>
 #include <utility>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A number, or a source that gives one: `.below = 0.25`, `.below = rapido::watch(limit)`. A variable is taken as the number that it has
 /// now. A duration counts in seconds, and a literal text is the name of a source.
@@ -40,7 +41,7 @@ class Amount {
     const Source* source() const { return source_; }
     /// Takes the number that the source gives.
     void apply(double number) { number_ = number; }
-    friend bool operator==(const Amount& a, const Amount& b);
+    friend RAPIDO_EXPORTED bool operator==(const Amount& a, const Amount& b);
 
  private:
     static const Source* kept(Source source);

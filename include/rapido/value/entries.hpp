@@ -13,11 +13,12 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/kept_value.hpp"
 #include "rapido/value/position.hpp"
 #include "rapido/value/watch.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 namespace detail {
 

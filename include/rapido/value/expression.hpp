@@ -5,10 +5,11 @@
 #include <string>
 #include <string_view>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/problem.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What stands for a name in an expression; a name that begins with `$` is given as it is. A problem of it is that of the whole.
 using NamedOperand = std::function<Result<Source>(std::string_view name)>;

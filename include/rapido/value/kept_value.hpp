@@ -5,9 +5,10 @@
 #include <string_view>
 #include <type_traits>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/value.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Keeps a value longer than the text that it views.
 class KeptValue {

@@ -1,9 +1,10 @@
 // A value that tells of its changes, and of its end.
 #pragma once
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/watch.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// A value that may die before the HUD that shows it: it then turns into "no value". A HUD does not compare it but looks at a
 /// counter of its changes. It belongs to one thread.

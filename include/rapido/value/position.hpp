@@ -8,10 +8,11 @@
 #include <type_traits>
 #include <utility>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 #include "rapido/value/detail/guarded.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// What has x, y and perhaps z, or two or three numbers by index: the vectors of a game or of a library, arrays.
 template <class T>

@@ -6,9 +6,10 @@
 #include <cstddef>
 #include <cstring>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/watch.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// The state of a simulation thread, whole. One thread writes, any number of HUDs read, each at its own pace;
 /// neither waits for the other. A HUD takes one snapshot in an update, so that a value and its maximum never

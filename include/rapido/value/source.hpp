@@ -10,10 +10,11 @@
 #include <utility>
 #include <vector>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/time/game_timer.hpp"
 #include "rapido/value/detail/binding.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 class Source;
 class Condition;
@@ -254,7 +255,7 @@ Source since(const S& source) {
 struct NamedSource {
     std::string name{};
     Source value{};
-    friend bool operator==(const NamedSource&, const NamedSource&);
+    friend RAPIDO_EXPORTED bool operator==(const NamedSource&, const NamedSource&);
 };
 
 /// Returns the source that a game offers under a name, as a literal does: for names in variables.

@@ -8,9 +8,10 @@
 #include <string_view>
 #include <type_traits>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/base/units.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 template <class T>
 inline constexpr bool is_duration = false;

@@ -13,10 +13,11 @@
 #include <utility>
 
 #include "rapido/base/color.hpp"
+#include "rapido/base/exported.hpp"
 #include "rapido/value/detail/guarded.hpp"
 #include "rapido/value/source.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// An enumeration with names, given by a function `std::string_view name_of(Gear gear)` beside it.
 template <class T>

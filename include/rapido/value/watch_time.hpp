@@ -1,10 +1,11 @@
 // Timers as sources.
 #pragma once
 
+#include "rapido/base/exported.hpp"
 #include "rapido/time/game_timer.hpp"
 #include "rapido/value/watch.hpp"
 
-namespace rapido {
+namespace rapido RAPIDO_EXPORTED {
 
 /// Binds a source to the time that a countdown of the game has left, a duration that is rounded up by default: zero means that
 /// it is over. The countdown must outlive the HUD.

@@ -9,9 +9,11 @@
 #include <string>
 #include <string_view>
 
+#include "rapido/base/exported.hpp"
 #include "rapido/value/value.hpp"
 
-namespace rapido::detail {
+namespace rapido RAPIDO_EXPORTED {
+namespace detail {
 
 /// Something that is called to be read. `storage` keeps a text alive that it makes.
 class Getter {
@@ -142,7 +144,7 @@ class Binding {
 
     /// Equal for equal bindings.
     std::size_t hash() const;
-    friend bool operator==(const Binding& a, const Binding& b);
+    friend RAPIDO_EXPORTED bool operator==(const Binding& a, const Binding& b);
 
  private:
     /// What a variable that is watched does without.
@@ -162,4 +164,5 @@ class Binding {
     std::shared_ptr<const More> more_;
 };
 
-}  // namespace rapido::detail
+}  // namespace detail
+}  // namespace rapido

@@ -6,13 +6,16 @@
 #include <string_view>
 #include <vector>
 
-namespace rapido::detail {
+#include "rapido/base/exported.hpp"
+
+namespace rapido RAPIDO_EXPORTED {
+namespace detail {
 
 /// What was thrown while a HUD read.
 struct ReadFailure {
     const void* reader;  ///< the getter, where it is one
     std::string what;
-    friend bool operator==(const ReadFailure&, const ReadFailure&);
+    friend RAPIDO_EXPORTED bool operator==(const ReadFailure&, const ReadFailure&);
 };
 
 /// Collects on this thread what is thrown while it lives.
@@ -50,4 +53,5 @@ bool guarded(const void* reader, const Call& call) {
 #endif
 }
 
-}  // namespace rapido::detail
+}  // namespace detail
+}  // namespace rapido
