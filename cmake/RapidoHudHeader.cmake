@@ -11,7 +11,7 @@ function(rapido_hud_header target hud)
         message(FATAL_ERROR "rapido_hud_header: unknown words: ${arg_UNPARSED_ARGUMENTS}; expected HEADER, TYPE, NAMESPACE")
     endif()
     if(TARGET rapido_tool)
-        set(tool $<TARGET_FILE:rapido_tool>)
+        set(tool rapido_tool)  # the program for this machine, or under an emulator
         set(needs rapido_tool)
     elseif(RAPIDO_TOOL_PROGRAM)
         set(tool ${RAPIDO_TOOL_PROGRAM})

@@ -7,7 +7,7 @@ set(CMAKE_RC_COMPILER x86_64-w64-mingw32-windres)
 set(CMAKE_EXE_LINKER_FLAGS_INIT -static)
 set(CMAKE_CROSSCOMPILING_EMULATOR ${CMAKE_CURRENT_LIST_DIR}/cross/wine)
 # What scripts/windows_libraries has built.
-set(ENV{PKG_CONFIG_LIBDIR} ${CMAKE_CURRENT_LIST_DIR}/../build/windows_libraries/lib/pkgconfig)
+set(ENV{PKG_CONFIG_LIBDIR} ${CMAKE_CURRENT_LIST_DIR}/../build/windows_libraries/lib/pkgconfig:/usr/x86_64-w64-mingw32/lib/pkgconfig)
 set(PKG_CONFIG_ARGN --static)
 foreach(headers tomlplusplus nlohmann_json CLI11)
     set(${headers}_DIR ${CMAKE_CURRENT_LIST_DIR}/cross)

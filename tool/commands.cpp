@@ -62,13 +62,26 @@ CLI::Option* add_scale(CLI::App& command, Scale& scale, const std::string& more 
         ->check(CLI::Range(0.25, 4.0))
         ->check(check_finite);
 }
+/// A tool that was built without ICU knows no language but English.
+std::string check_language(const std::string& tag) {
+#ifdef RAPIDO_WITH_LANGUAGES
+    static_cast<void>(tag);
+    return {};
+#else
+    return tag.empty()
+               ? ""
+               : "this build of the tool knows no language but English: RAPIDO_LOCALE, which needs ICU, was off";
+#endif
+}
 CLI::Option* add_language(CLI::App& command, std::string& language, std::string& translations) {
-    command.add_option("--language", language, "a language, a BCP 47 tag such as de")->type_name("TAG");
+    command.add_option("--language", language, "a language, a BCP 47 tag such as de")
+        ->type_name("TAG")
+        ->check(check_language);
     return command.add_option("--translations", translations, "texts in that language (TOML)")->type_name("FILE");
 }
 void add_languages(CLI::App& command, std::vector<std::string>& languages, std::vector<std::string>& translations,
                    const std::string& help) {
-    command.add_option("--language", languages, help)->type_name("TAG")->take_all();
+    command.add_option("--language", languages, help)->type_name("TAG")->take_all()->check(check_language);
     command
         .add_option("--translations", translations,
                     "texts in that language (TOML); one for each --language, in the same order")

@@ -18,8 +18,10 @@ inline Result<Language> language_of(const std::string& tag, const std::string& t
     if (!tag.empty()) made = language(tag);
 #else
     if (!tag.empty())
-        return Problem{{}, "this build of the tool knows no language but English: not '" + tag + "'",
-                       "build it with RAPIDO_LOCALE, which needs ICU", ProblemCode::bad_call};
+        return Problem{{},
+                       "this build of the tool knows no language but English: not '" + tag + "'",
+                       "RAPIDO_LOCALE, which needs ICU, was off",
+                       ProblemCode::bad_call};
 #endif
     if (!made || translations.empty()) return made;
     auto words = read_translations_file(translations);

@@ -114,6 +114,7 @@ Exit demo(const std::string& out, const std::string& from) {
 int main(int count, char** arguments) {
     const rapido::tool::PlainStreams plain;
     CLI::App app{"rapido: values on a screen, kept right"};
+    app.allow_windows_style_options(false);  // a path may begin with a slash everywhere
     app.require_subcommand(1);
     app.set_version_flag("--version", "rapido " RAPIDO_VERSION, "the version");
     app.failure_message([](const CLI::App* command, const CLI::Error& error) {

@@ -11,7 +11,8 @@ namespace rapido::tool {
 
 bool is_error_terminal() {
     DWORD mode = 0;
-    return ::GetConsoleMode(::GetStdHandle(STD_ERROR_HANDLE), &mode) != 0 && (mode & ENABLE_VIRTUAL_TERMINAL_PROCESSING) != 0;
+    return ::GetConsoleMode(::GetStdHandle(STD_ERROR_HANDLE), &mode) != 0 &&
+           (mode & ENABLE_VIRTUAL_TERMINAL_PROCESSING) != 0;
 }
 
 void write_to_error(std::string_view text) {
@@ -33,12 +34,11 @@ std::optional<std::size_t> read_input(std::span<char> into, std::chrono::millise
     };
     switch (::GetFileType(input)) {
         case FILE_TYPE_PIPE: {
-            // A pipe cannot be waited for: it is asked each millisecond.
+            // A pipe cannot be waited for: it is asked each millisecond. At its end it may still hold something.
             const ULONGLONG end = ::GetTickCount64() + static_cast<ULONGLONG>(longest.count());
             for (;;) {
                 DWORD waiting = 0;
-                if (::PeekNamedPipe(input, nullptr, 0, nullptr, &waiting, nullptr) == 0) return 0;
-                if (waiting > 0) return read();
+                if (::PeekNamedPipe(input, nullptr, 0, nullptr, &waiting, nullptr) == 0 || waiting > 0) return read();
                 if (::GetTickCount64() >= end) return std::nullopt;
                 ::Sleep(1);
             }
@@ -46,7 +46,8 @@ std::optional<std::size_t> read_input(std::span<char> into, std::chrono::millise
         case FILE_TYPE_CHAR:
             if (::WaitForSingleObject(input, static_cast<DWORD>(longest.count())) != WAIT_OBJECT_0) return std::nullopt;
             return read();
-        default: return read();
+        default:
+            return read();
     }
 }
 

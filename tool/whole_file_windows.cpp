@@ -24,13 +24,15 @@ bool is_held(DWORD error) {
 
 }  // namespace
 
-Status write_whole(const std::string& path, const std::function<Status(const std::string& path)>& write, std::string* /*note*/) {
+Status write_whole(const std::string& path, const std::function<Status(const std::string& path)>& write,
+                   std::string* /*note*/) {
     const fs::path target = path_of(path);
     const DWORD before = ::GetFileAttributesW(target.c_str());
     const bool is_there = before != INVALID_FILE_ATTRIBUTES;
     if (is_there && (before & FILE_ATTRIBUTE_DIRECTORY) != 0) return unwritable(path, "Is a directory");
     if (is_there && (before & FILE_ATTRIBUTE_READONLY) != 0)
-        return Problem{{path}, "cannot be written: it is read-only", "change its attributes first", ProblemCode::unwritable};
+        return Problem{
+            {path}, "cannot be written: it is read-only", "change its attributes first", ProblemCode::unwritable};
     fs::path aside = target;
     aside += "." + std::to_string(::GetCurrentProcessId()) + "." + std::to_string(::GetTickCount64());
     std::error_code ignored;
@@ -41,7 +43,8 @@ Status write_whole(const std::string& path, const std::function<Status(const std
         return problem;
     }
     for (int i = 0; i < most_tries; ++i) {
-        if (::MoveFileExW(aside.c_str(), target.c_str(), MOVEFILE_REPLACE_EXISTING | MOVEFILE_WRITE_THROUGH) != 0) return {};
+        if (::MoveFileExW(aside.c_str(), target.c_str(), MOVEFILE_REPLACE_EXISTING | MOVEFILE_WRITE_THROUGH) != 0)
+            return {};
         const DWORD error = ::GetLastError();
         if (!is_held(error)) {
             fs::remove(aside, ignored);

@@ -52,7 +52,7 @@ class HudFile {
     /// Reads it now.
     Result<HudDefinition> read();
     /// Whether any of the files differs from what was read last, and is as it was when it was looked at before: what is being written is waited
-    /// for. True before it was read. To be called in each frame. The files are looked at twenty times a second, which takes some
+    /// for, and so is one that could not be read, as another program held it: it has changed when it can be. True before it was read. To be called in each frame. The files are looked at twenty times a second, which takes some
     /// microseconds for each; in between, the answer is false.
     bool has_changed();
     /// Reads it now, and gives it to a HUD that runs: see `Hud::reload`. Returns what is wrong with it; with an error among it, nothing has
@@ -69,6 +69,7 @@ class HudFile {
     std::string path_;
     std::vector<std::pair<std::string, Stamp>> files_;
     std::vector<Stamp> seen_;  ///< when they were looked at last
+    std::vector<std::string> unread_;  ///< that could not be read
     std::optional<Nanoseconds> looked_at_;
     bool was_read_ = false;
 };

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #ifdef _WIN32
+#include <cstring>
 #include <fstream>
 
 #include "file/paths.hpp"
@@ -30,9 +31,10 @@ Faces::~Faces() {
 // The libraries take a path for one of the old code page: the file is read by its path in UTF-8.
 Faces::Opened Faces::open(const std::string& file, int index) {
     std::ifstream stream(path_of(file), std::ios::binary);
-    std::vector<char> bytes{std::istreambuf_iterator<char>(stream), std::istreambuf_iterator<char>()};
-    const auto* const read = reinterpret_cast<const std::byte*>(bytes.data());
-    return open({read, read + bytes.size()}, index);
+    const std::vector<char> read{std::istreambuf_iterator<char>(stream), std::istreambuf_iterator<char>()};
+    std::vector<std::byte> bytes(read.size());
+    std::memcpy(bytes.data(), read.data(), read.size());
+    return open(std::move(bytes), index);
 }
 #else
 Faces::Opened Faces::open(const std::string& file, int index) {
@@ -44,8 +46,8 @@ Faces::Opened Faces::open(const std::string& file, int index) {
 
 Faces::Opened Faces::open(std::vector<std::byte> bytes, int index) {
     FT_Face face = nullptr;
-    if (FT_New_Memory_Face(freetype_, reinterpret_cast<const FT_Byte*>(bytes.data()), static_cast<FT_Long>(bytes.size()), index,
-                           &face) != 0)
+    if (FT_New_Memory_Face(freetype_, reinterpret_cast<const FT_Byte*>(bytes.data()),
+                           static_cast<FT_Long>(bytes.size()), index, &face) != 0)
         return {};
     // What a vector holds stays where it is when the vector is moved.
     bytes_.push_back(std::move(bytes));

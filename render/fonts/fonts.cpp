@@ -240,8 +240,7 @@ Status Fonts::add_files(const std::string& folder, std::span<const std::string> 
         std::error_code error, no_folder;
         const fs::path whole = fs::canonical(path_of(folder) / path_of(name), error);
         const fs::path home = fs::canonical(path_of(folder), no_folder);
-        const fs::path inside = whole.lexically_relative(home);
-        const bool leaves = !stays_inside(name) || inside.empty() || *inside.begin() == "..";
+        const bool leaves = !stays_inside(name) || no_folder || !is_within(whole, home);
         const Status added =
             error    ? Status(Problem{{name}, "cannot be read: " + error.message(), "", ProblemCode::unreadable})
             : leaves ? Status(Problem{{name},

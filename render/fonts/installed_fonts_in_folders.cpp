@@ -36,12 +36,13 @@ int distance(int wanted, int weight) {
 /// The folders of Windows, by its own variables.
 std::vector<std::filesystem::path> folders() {
     std::vector<std::filesystem::path> all;
-    for (const auto& [variable, inside] : {std::pair{L"WINDIR", "Fonts"}, std::pair{L"LOCALAPPDATA", "Microsoft/Windows/Fonts"}})
+    for (const auto& [variable, inside] :
+         {std::pair{L"WINDIR", "Fonts"}, std::pair{L"LOCALAPPDATA", "Microsoft/Windows/Fonts"}})
         if (const wchar_t* const root = _wgetenv(variable)) all.push_back(std::filesystem::path(root) / inside);
     return all;
 }
 
-/// What Windows has for the generic families of CSS, the first that is installed.
+/// What Windows has for the generic families of CSS, the first that is installed; where there is none of them, any.
 const std::map<std::string, std::vector<std::string>, std::less<>> generic_families{
     {"sans-serif", {"segoe ui", "tahoma", "arial"}},
     {"serif", {"cambria", "times new roman"}},
@@ -69,9 +70,11 @@ struct InstalledFonts::State {
             std::error_code error;
             const auto options = std::filesystem::directory_options::skip_permission_denied |
                                  std::filesystem::directory_options::follow_directory_symlink;
-            for (std::filesystem::recursive_directory_iterator at(folder, options, error), end; !error && at != end; at.increment(error)) {
+            for (std::filesystem::recursive_directory_iterator at(folder, options, error), end; !error && at != end;
+                 at.increment(error)) {
                 const std::string ending = lower_case(text_of(at->path().extension()));
-                if (ending == ".ttf" || ending == ".otf" || ending == ".ttc" || ending == ".otc") add(library, at->path());
+                if (ending == ".ttf" || ending == ".otf" || ending == ".ttc" || ending == ".otc")
+                    add(library, at->path());
             }
         }
         FT_Done_FreeType(library);
@@ -138,12 +141,16 @@ bool InstalledFonts::has(const std::string& lower_family) const {
 std::optional<FontFile> InstalledFonts::match(const std::string& family, int weight, bool italic) const {
     const auto& families = state().families;
     auto found = families.find(lower_case(family));
-    if (const auto generic = generic_families.find(lower_case(family)); generic != generic_families.end())
+    if (const auto generic = generic_families.find(lower_case(family)); generic != generic_families.end()) {
         for (const std::string& name : generic->second)
             if (found == families.end()) found = families.find(name);
+        if (found == families.end()) found = families.begin();
+    }
     if (found == families.end()) return std::nullopt;
     const Candidate* best = nullptr;
-    const auto rank = [&](const Candidate& font) { return distance(weight, font.weight) + (font.is_italic == italic ? 0 : 100000); };
+    const auto rank = [&](const Candidate& font) {
+        return distance(weight, font.weight) + (font.is_italic == italic ? 0 : 100000);
+    };
     for (const Candidate& font : found->second)
         if (best == nullptr || rank(font) < rank(*best)) best = &font;
     return best->file;

@@ -29,11 +29,6 @@ Problem problem(std::string message, std::string hint = {}) {
     return {{}, std::move(message), std::move(hint)};
 }
 
-bool is_within(const fs::path& path, const fs::path& folder) {
-    const auto [end, at] = std::mismatch(folder.begin(), folder.end(), path.begin(), path.end());
-    return end == folder.end();
-}
-
 std::uint32_t big_endian(const unsigned char* bytes) {
     return std::uint32_t{bytes[0]} << 24 | std::uint32_t{bytes[1]} << 16 | std::uint32_t{bytes[2]} << 8 |
            std::uint32_t{bytes[3]};
