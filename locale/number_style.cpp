@@ -5,6 +5,7 @@
 #include <unicode/numberformatter.h>
 #include <unicode/numsys.h>
 #include <unicode/plurrule.h>
+#include <unicode/rbnf.h>
 #include <unicode/unum.h>
 
 #include <algorithm>
@@ -112,6 +113,42 @@ std::vector<CompactForm> compact_forms(const icu::Locale& locale, const PluralRu
     return forms;
 }
 
+/// ICU tells ordinals by what it writes, too: what stands around the digits of the smallest number of each category. False where that is not
+/// so for all of the first twenty, as in Afrikaans, for which CLDR knows one category alone.
+bool take_ordinals(const icu::Locale& locale, NumberStyle& style) {
+    UErrorCode status = U_ZERO_ERROR;
+    const std::unique_ptr<icu::PluralRules> rules(icu::PluralRules::forLocale(locale, UPLURAL_TYPE_ORDINAL, status));
+    const icu::RuleBasedNumberFormat format(icu::URBNF_ORDINAL, locale, status);
+    if (U_FAILURE(status)) return false;
+    Result<PluralRules> parsed = PluralRules::parse(utf8(rules->getRules()));
+    if (!parsed) return false;
+    style.ordinals = *std::move(parsed);
+    const auto category_of = [&](int number) {
+        return static_cast<std::size_t>(style.ordinals.select({static_cast<std::uint64_t>(number), 0, 0}));
+    };
+    const auto around = [&](int number) {
+        icu::UnicodeString text;
+        format.format(number, text);
+        int32_t begin = 0, end = text.length();
+        while (begin < end && u_isdigit(text.char32At(begin)) == 0)
+            begin = text.moveIndex32(begin, 1);
+        while (end > begin && u_isdigit(text.char32At(text.moveIndex32(end, -1))) == 0)
+            end = text.moveIndex32(end, -1);
+        return std::pair(utf8(text.tempSubStringBetween(0, begin)), utf8(text.tempSubString(end)));
+    };
+    std::array<bool, plural_categories> seen{};
+    constexpr int most = 200, first = 20;
+    for (int number = most; number > 0; --number) {
+        style.ordinal_around[category_of(number)] = around(number);
+        seen[category_of(number)] = true;
+    }
+    for (std::size_t category = 0; category < plural_categories; ++category)
+        if (!seen[category]) style.ordinal_around[category] = style.ordinal_around.back();
+    for (int number = 1; number <= first; ++number)
+        if (style.ordinal_around[category_of(number)] != around(number)) return false;
+    return true;
+}
+
 /// How many digits stand before the first separator at least: ICU tells it only by what it writes.
 int minimum_grouping(const icu::Locale& locale, const NumberStyle& style, UErrorCode& status) {
     const auto formatter = icu::number::NumberFormatter::withLocale(locale);
@@ -187,6 +224,11 @@ Result<NumberStyle> number_style(std::string_view tag) {
     if (!rules) return rules.problems();
     style.plurals = *std::move(rules);
     style.compact = compact_forms(locale, style.plurals, status);
+    // Where its categories do not tell them apart, an ordinal is a number with a point.
+    if (!take_ordinals(locale, style)) {
+        style.ordinal_around.fill({"", "."});
+        style.ordinals = {};
+    }
     // CLDR has names up to 10^15; English goes on.
     // That of a country may be of another kind: lakhs and crores in India.
     if (std::string_view(locale.getLanguage()) == "en" &&

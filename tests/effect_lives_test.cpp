@@ -1,4 +1,5 @@
 // Effects from rest, beside stronger ones, and turned round.
+#include "rapido/file.hpp"
 #include "rapido/look.hpp"
 #include "support.hpp"
 
@@ -21,6 +22,102 @@ TEST(Effect, from_rest_is_exactly_its_keyframes) {
             EXPECT_FLOAT_EQ(seen.offset.x, expected.offset.x) << effect.id << " " << i;
         }
     }
+}
+
+TEST(Effect, with_a_delay_is_the_same_effect_so_much_later) {
+    constexpr Seconds delay{0.4};
+    for (const Effect& plain : built_in_effects()) {
+        if (plain.dots.count > 0 || plain.particles.burst > 0 || plain.beat > Seconds{0}) continue;
+        Effect late = plain;
+        late.delay = delay;
+        for (const PlayAs as : {PlayAs::effect, PlayAs::enter, PlayAs::leave}) {
+            EffectPlayer soon, later;
+            const EffectCause cause = as == PlayAs::effect ? EffectCause::trigger : EffectCause::visibility;
+            ASSERT_TRUE(soon.play(plain, 1s, {.seed = 5, .as = as, .cause = cause}));
+            ASSERT_TRUE(later.play(late, 1s, {.seed = 5, .as = as, .cause = cause}));
+            for (int ms = 0; ms < 2000; ms += 7) {
+                const Nanoseconds now = 1s + std::chrono::milliseconds(ms);
+                later.advance(now);
+                if (now < 1s + to_nanoseconds(delay)) {
+                    // It waits at rest; what is not there yet waits as it comes in.
+                    const Pose waits = as == PlayAs::enter ? pose_of(plain, 0, 1, 5) : Pose{};
+                    EXPECT_FLOAT_EQ(later.pose(now).opacity, waits.opacity) << plain.id << ms;
+                    EXPECT_FLOAT_EQ(later.pose(now).scale, waits.scale) << plain.id << ms;
+                    EXPECT_FLOAT_EQ(later.pose(now).offset.y, waits.offset.y) << plain.id << ms;
+                    continue;
+                }
+                const Nanoseconds before = now - to_nanoseconds(delay);
+                soon.advance(before);
+                const Pose a = soon.pose(before), b = later.pose(now);
+                EXPECT_FLOAT_EQ(a.opacity, b.opacity) << plain.id << ms;
+                EXPECT_FLOAT_EQ(a.scale, b.scale) << plain.id << ms;
+                EXPECT_FLOAT_EQ(a.offset.x, b.offset.x) << plain.id << ms;
+                EXPECT_FLOAT_EQ(a.color_part, b.color_part) << plain.id << ms;
+            }
+        }
+    }
+}
+
+TEST(Effect, with_a_delay_lets_elements_come_and_go_one_after_the_other) {
+    std::string text;
+    for (const char* const id : {"first", "second", "third"})
+        text += std::string("[[effect]]\nid = \"") + id + "\"\nduration = 0.4\ndelay = " +
+                (*id == 'f'   ? "0"
+                 : *id == 's' ? "0.2"
+                              : "0.4") +
+                "\nkeyframes = [{ at = 0, opacity = 0 }]\n";
+    for (const char* const id : {"first", "second", "third"})
+        text += std::string("[[element]]\nkind = \"text\"\nid = \"") + id +
+                "\"\nformat = \"x\"\nvisible = \"on\"\nenter = \"" + id + "\"\n";
+    const Result<HudDefinition> read = read_hud(text, "hud.toml");
+    ASSERT_TRUE(read) << to_string(read.problems().front());
+    bool on = false;
+    Sources sources;
+    sources.set("on", watch(on));
+    BoxMeasurer measurer;
+    Hud hud(*read, sources, &measurer);
+    hud.resize({.size = {1280, 720}});
+    update(hud, 16ms);
+    const auto opacities = [&] {
+        std::vector<float> all;
+        for (const char* const id : {"first", "second", "third"})
+            all.push_back(hud[hud.find(id)].visible ? std::round(hud[hud.find(id)].opacity * 1000) / 1000 : -1);
+        return all;
+    };
+    on = true;
+    update(hud, 0s);
+    EXPECT_EQ(opacities(), (std::vector<float>{0, 0, 0})) << "none is seen before its time";
+    update(hud, 200ms);
+    EXPECT_EQ(opacities(), (std::vector<float>{0.5, 0, 0}));
+    update(hud, 200ms);
+    EXPECT_EQ(opacities(), (std::vector<float>{1, 0.5, 0}));
+    update(hud, 5s);
+    EXPECT_EQ(opacities(), (std::vector<float>{1, 1, 1}));
+    on = false;
+    update(hud, 0s);
+    update(hud, 200ms);
+    EXPECT_EQ(opacities(), (std::vector<float>{0.5, 1, 1}));
+    update(hud, 300ms);
+    EXPECT_EQ(opacities(), (std::vector<float>{-1, 0.25, 0.75}));
+    // It turns round at once, from where it is.
+    on = true;
+    update(hud, 0s);
+    EXPECT_EQ(opacities()[1], 0.25F);
+    update(hud, 100ms);
+    EXPECT_GT(opacities()[1], 0.3F);
+    update(hud, 5s);
+    EXPECT_EQ(opacities(), (std::vector<float>{1, 1, 1}));
+    // What is hidden while it waits to come is gone at once.
+    on = false;
+    update(hud, 0s);
+    update(hud, 5s);
+    on = true;
+    update(hud, 100ms);
+    EXPECT_EQ(opacities(), (std::vector<float>{0, 0, 0}));
+    on = false;
+    update(hud, 0s);
+    update(hud, 16ms);
+    EXPECT_EQ(opacities()[2], -1);
 }
 
 TEST(Effect, of_a_group_is_one_for_each_way_unless_an_element_has_its_own) {

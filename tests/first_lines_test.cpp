@@ -309,7 +309,7 @@ TEST(FirstLines, of_a_file_say_what_was_meant_and_how_it_is_written) {
              "\"Score: {}\""},
             {"value = \"hp\"\nformat = \"Score: {score}\"",
              "hud.toml:5:19: error: text 'a': format \"Score: {score}\": unknown field 'score'; expected one of value, "
-             "max, percent, ratio, left, delta or sign; the value itself is {}, and what else is shown has its name in "
+             "max, percent, ratio, left, delta, sign or ordinal; the value itself is {}, and what else is shown has its name in "
              "'values'"},
             {"value = \"hp\"\nrange = \"0-100\"",
              "hud.toml:5:9: error: 'range' of text 'a' is a text; expected two numbers, [low, high]; write [0, 100]"},

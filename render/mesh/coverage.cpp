@@ -133,7 +133,7 @@ void Rasterizer::line(std::span<const Point> points, float thickness) {
     if (points.size() > 1 && (!is_closed || turns_at_end)) circle(points.back());
 }
 
-bool Rasterizer::add_glyph(FT_Face face, std::uint32_t glyph, Point at, float size) {
+bool Rasterizer::add_glyph(FT_Face face, std::uint32_t glyph, Point at, float size, float stretch) {
     // In units of the font: its size, which others may have set, does not change.
     if (face == nullptr ||
         FT_Load_Glyph(face, glyph, FT_LOAD_NO_SCALE | FT_LOAD_NO_BITMAP | FT_LOAD_IGNORE_TRANSFORM) != 0)
@@ -147,7 +147,7 @@ bool Rasterizer::add_glyph(FT_Face face, std::uint32_t glyph, Point at, float si
     const float scale = size / static_cast<float>(face->units_per_EM);
     for (std::size_t i = 0; i < count; ++i)
         add_point({at.x + static_cast<float>(outline.points[i].x) * scale,
-                   at.y - static_cast<float>(outline.points[i].y) * scale},
+                   at.y - static_cast<float>(outline.points[i].y) * scale * stretch},
                   static_cast<char>(outline.tags[i]));
     for (int i = 0; i < outline.n_contours; ++i)
         ends_.push_back(

@@ -43,7 +43,7 @@ class Rasterizer {
     void line(std::span<const Point> points, float thickness);
     void add_rounded(const Rect& rect, float radius, bool as_hole = false);
     /// The outline of a glyph whose baseline starts at a point, at a size in pixels; false for one without.
-    bool add_glyph(FT_Face face, std::uint32_t glyph, Point at, float size);
+    bool add_glyph(FT_Face face, std::uint32_t glyph, Point at, float size, float stretch);
     /// Widens all that was added so far by `radius` on every side, with round corners, when it is filled.
     void widen(float radius) { widening_ = radius; }
 

@@ -223,7 +223,11 @@ class GroupMaker {
     void draw_glyph(const DisplayItem& item, const Glyph& glyph, const Bounds& clip);
 
     std::vector<std::array<int, 2>>& glyph_locations() const { return atlas_.glyph_locations; }
-    AtlasIndex make_glyph(const AtlasKey& key, const Glyph& glyph, float size, float outline, Point part);
+    /// How large characters are made, and how many times as high.
+    struct Em {
+        float size, stretch;
+    };
+    AtlasIndex make_glyph(const AtlasKey& key, const Glyph& glyph, Em em, float outline, Point part);
 
     // --- Images
 

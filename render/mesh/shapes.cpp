@@ -229,6 +229,7 @@ void GroupMaker::draw_text(const DisplayItem& item) {
         AtlasKey key = key_of(Made::text);
         key.add(item.size);
         key.add(item.outline);
+        key.add(item.stretch);
         key.add(item.baseline.x - std::floor(item.baseline.x));
         key.add(item.baseline.y - std::floor(item.baseline.y));
         for (const Glyph& glyph : glyphs) {
@@ -238,7 +239,7 @@ void GroupMaker::draw_text(const DisplayItem& item) {
         }
         return add_shape(key, bounds, item, clip, [&](Rasterizer& on) {
             for (const Glyph& glyph : glyphs)
-                on.add_glyph(face(glyph.font), glyph.id, at(item, glyph), item.size);
+                on.add_glyph(face(glyph.font), glyph.id, at(item, glyph), item.size, item.stretch);
             on.widen(item.outline);
         });
     }
@@ -248,8 +249,9 @@ void GroupMaker::draw_text(const DisplayItem& item) {
 
 /// Characters are made for four places within a pixel, each way.
 void GroupMaker::draw_glyph(const DisplayItem& item, const Glyph& glyph, const Bounds& clip) {
-    constexpr float places = 4;
+    constexpr float places = 4, stretches = 32;
     const float size = item.size * scale_;
+    const float stretch = item.stretch == 1 ? 1 : std::ceil(item.stretch * stretches) / stretches;
     if (!(size > 0.25F) || size > 2000) return;
     Point begin = at(item, glyph);
     if (moves_only_) begin = moved(begin);
@@ -258,11 +260,13 @@ void GroupMaker::draw_glyph(const DisplayItem& item, const Glyph& glyph, const B
     AtlasKey key = key_of(Made::glyph);
     key.add(std::uint64_t{glyph.id} << 32U | glyph.font);
     key.add(size);
+    key.add(stretch);
     key.add(item.outline * scale_);
     key.add(x - whole_x);
     key.add(y - whole_y);
     AtlasIndex index = atlas_.find(key);
-    if (index == nowhere) index = make_glyph(key, glyph, size, item.outline * scale_, {x - whole_x, y - whole_y});
+    if (index == nowhere)
+        index = make_glyph(key, glyph, {size, stretch}, item.outline * scale_, {x - whole_x, y - whole_y});
     if (index == nowhere) return;
     const AtlasEntry& entry = atlas_.entries[index];
     const auto [left, top] = glyph_locations()[index];
@@ -276,7 +280,7 @@ void GroupMaker::draw_glyph(const DisplayItem& item, const Glyph& glyph, const B
                item, clip);
 }
 
-AtlasIndex GroupMaker::make_glyph(const AtlasKey& key, const Glyph& glyph, float size, float outline, Point part) {
+AtlasIndex GroupMaker::make_glyph(const AtlasKey& key, const Glyph& glyph, Em em, float outline, Point part) {
     const FT_Face font = face(glyph.font);
     if (font == nullptr ||
         FT_Load_Glyph(font, glyph.id, FT_LOAD_NO_SCALE | FT_LOAD_NO_BITMAP | FT_LOAD_IGNORE_TRANSFORM) != 0 ||
@@ -285,14 +289,14 @@ AtlasIndex GroupMaker::make_glyph(const AtlasKey& key, const Glyph& glyph, float
     FT_BBox box{};
     FT_Outline_Get_CBox(&font->glyph->outline, &box);
     if (box.xMax <= box.xMin || box.yMax <= box.yMin) return nowhere;  // a space
-    const float scale = size / static_cast<float>(font->units_per_EM);
+    const float scale = em.size / static_cast<float>(font->units_per_EM), high = scale * em.stretch;
     const int left = static_cast<int>(std::floor(static_cast<float>(box.xMin) * scale + part.x - outline));
     const int right = static_cast<int>(std::ceil(static_cast<float>(box.xMax) * scale + part.x + outline));
-    const int top = static_cast<int>(std::floor(part.y - static_cast<float>(box.yMax) * scale - outline));
-    const int bottom = static_cast<int>(std::ceil(part.y - static_cast<float>(box.yMin) * scale + outline));
+    const int top = static_cast<int>(std::floor(part.y - static_cast<float>(box.yMax) * high - outline));
+    const int bottom = static_cast<int>(std::ceil(part.y - static_cast<float>(box.yMin) * high + outline));
     const AtlasIndex index = covered(key, right - left, bottom - top, [&](Rasterizer& on) {
         on.begin({static_cast<float>(left), static_cast<float>(top)});
-        on.add_glyph(font, glyph.id, part, size);
+        on.add_glyph(font, glyph.id, part, em.size, em.stretch);
         on.widen(outline);
     });
     if (index == nowhere) return nowhere;

@@ -342,7 +342,7 @@ struct Picture::State {
             add(static_cast<double>(point.y) - top);
         };
         add(static_cast<double>(item.kind));
-        for (const float number : {item.blur, item.outline, item.size, item.radius, item.thickness})
+        for (const float number : {item.blur, item.outline, item.size, 256 * item.stretch, item.radius, item.thickness})
             add(static_cast<double>(number));
         for (const Rect& rect : {item.rect, item.clip}) {
             add_point({rect.x, rect.y});
@@ -531,7 +531,7 @@ struct Picture::State {
             for (; i < all.size() && all[i].font == font; ++i)
                 glyphs.push_back({all[i].id, static_cast<double>(item.baseline.x + all[i].offset.x),
                                   static_cast<double>(item.baseline.y + all[i].offset.y)});
-            draw_glyphs(font, item.size, item.outline);
+            draw_glyphs(font, item.size, item.stretch, item.outline);
         }
         if (is_seen_through) {
             const Pattern letters(cairo_pop_group(context.get()));
@@ -542,7 +542,7 @@ struct Picture::State {
     }
 
     /// Widened by `outline` on every side.
-    void draw_glyphs(FontId font, float size, float outline) {
+    void draw_glyphs(FontId font, float size, float stretch, float outline) {
         // A list that was measured with other fonts may name a font or a glyph that these do not have: one such glyph would
         // make Cairo draw nothing more.
         const auto known = static_cast<FT_Face>(fonts.face(font));
@@ -553,7 +553,9 @@ struct Picture::State {
         FontFace& face = faces[font];
         if (face == nullptr) face.reset(cairo_ft_font_face_create_for_ft_face(known, FT_LOAD_NO_HINTING));
         cairo_set_font_face(context.get(), face.get());
-        cairo_set_font_size(context.get(), size);
+        cairo_matrix_t em{};
+        cairo_matrix_init_scale(&em, size, static_cast<double>(size) * stretch);
+        cairo_set_font_matrix(context.get(), &em);
         // As outlines: glyph images would be moved to whole pixels, and spacing would not be linear any more.
         cairo_glyph_path(context.get(), glyphs.data(), static_cast<int>(glyphs.size()));
         if (outline > 0) {

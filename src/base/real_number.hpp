@@ -5,9 +5,9 @@
 
 #if defined(_LIBCPP_VERSION) && _LIBCPP_VERSION < 200000
 #include <fast_float/fast_float.h>
+#endif
 
 #include "rapido/base/exported.hpp"
-#endif
 
 namespace rapido RAPIDO_EXPORTED {
 

@@ -21,6 +21,7 @@ bool operator==(const BarPart& a, const BarPart& b) {
 }
 bool operator==(const Outline&, const Outline&) = default;
 bool operator==(const Shadow&, const Shadow&) = default;
+bool operator==(const DigitMotion&, const DigitMotion&) = default;
 bool operator==(const Glow&, const Glow&) = default;
 bool operator==(const Lid&, const Lid&) = default;
 bool operator==(const Message& a, const Message& b) {

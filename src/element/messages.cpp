@@ -28,9 +28,12 @@ bool Messages::make(Said& said, const Message& message, const Language* language
     const TextOptions options{.rounding = rounding_for(Rounding::automatic, said.use, false)};
     const std::string name = field + "text";
     const bool had_looks = !looks_.empty();
-    std::optional<FormattedText> made = make_formatted_text(
-        {.format = message.text, .has_value = message.value.is_given(), .field = name, .looks = &looks_, .around = around_},
-        options, language, context);
+    std::optional<FormattedText> made = make_formatted_text({.format = message.text,
+                                                             .has_value = message.value.is_given(),
+                                                             .field = name,
+                                                             .looks = &looks_,
+                                                             .around = around_},
+                                                            options, language, context);
     if (!made) return false;
     if (had_looks || !looks_.empty()) ++version_of_looks_;
     said.text = std::move(made);

@@ -18,7 +18,7 @@ void check_fields(const Format& format, const Pattern& pattern, std::string_view
     for (std::size_t i = 0; i < uses.size(); ++i) {
         const FieldName field = uses[i].field;
         if (field == FieldName::named || field == FieldName::sign) continue;  // of a type that is known when it is read
-        const bool needs_max = field != FieldName::value && field != FieldName::delta;
+        const bool needs_max = field != FieldName::value && field != FieldName::delta && field != FieldName::ordinal;
         const std::string braces = field == FieldName::value ? "{}" : "{" + std::string(to_string(field)) + "}";
         if (needs_max && !pattern.has_max) {
             context.report(name, "shows " + braces + " but has no 'max'");

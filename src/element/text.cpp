@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <utility>
 
 #include "base/utf8.hpp"
@@ -12,6 +13,24 @@
 #include "element/text_plan.hpp"
 
 namespace rapido {
+template <>
+inline constexpr std::array<std::string_view, 3> choices_of<DigitMotionKind>{"wheel", "flip", "slide"};
+
+namespace {
+
+constexpr std::array digit_motion_fields{
+    field<&DigitMotion::kind>("kind", "How a digit goes to its next figure."),
+    field<&DigitMotion::duration>("duration", "The time from one figure to the next; zero is at once.", {"s", 0, 60}),
+    field<&DigitMotion::easing>("easing", "The shape of that."),
+    field<&DigitMotion::stagger>("stagger", "Each digit begins so much later than the one behind it.", {"s", 0, 10}),
+};
+static_assert(digit_motion_fields.size() == member_count<DigitMotion>);
+
+}  // namespace
+
+template <>
+inline constexpr Table table_of<DigitMotion>{"digit_motion", digit_motion_fields};
+
 namespace {
 
 constexpr std::array own_text_fields{
@@ -31,6 +50,8 @@ constexpr std::array own_text_fields{
     field<&Text::time_of_day>("time_of_day", "Hours begin again after 24."),
     field<&Text::range>("range", "What the value can be; the width of the widest text in that range is reserved.",
                         {"", -1e18, 1e18}),
+    field<&Text::digit_motion>("digit_motion",
+                               "How digits move to their next figure; without it, they change at once."),
     field<&Text::text_interval>(
         "text_interval", "While the value moves, the characters change at multiples of this time.", {"s", 0, 3600}),
     field<&Text::style>("style", "The style of all of it, by name or from a source; what it says counts."),
@@ -95,6 +116,22 @@ class TextBody final : public Body {
           block_(std::shared_ptr<const Lettering>(plan_, &plan_->lettering)),
           form_(std::move(*forms.own)) {
         keep(std::move(forms));
+        if (plan_->digit_motion) digits() = std::make_unique<TurningDigits>(*plan_->digit_motion);
+    }
+
+    void take_over(Body& before) override {
+        auto& other = static_cast<TextBody&>(before);
+        if (!turning() || !other.turning()) return;
+        turning()->take_over(*other.turning());
+        further_->amount = other.further_->amount;
+        further_->rises = other.further_->rises;
+    }
+    void snap() override {
+        if (turning()) turning()->snap();
+    }
+    bool lives_in_time() const override { return plan_->digit_motion.has_value(); }
+    Change advance(const Moment& moment) override {
+        return look_if(turning() && turning()->advance(moment.now, moment.shown && !moment.reduced_motion));
     }
 
     void show_further(std::span<const Value> values) override {
@@ -110,13 +147,14 @@ class TextBody final : public Body {
         values.named = named();
         max_ = values.max;
         const bool differs = shown().update(values);
-        return std::exchange(other_form_, false) || differs ? Change::text : Change::none;
+        const bool runs = turning() && turn(given);
+        return std::exchange(other_form_, false) || differs ? Change::text : look_if(runs);
     }
 
     Amounts looks_same(const ShownValue& now) const override {
         // These say more than the integer.
-        const bool says_more =
-            shown().shows(FieldName::percent) || shown().shows(FieldName::ratio) || shown().shows(FieldName::delta);
+        const bool says_more = turning() || shown().shows(FieldName::percent) || shown().shows(FieldName::ratio) ||
+                               shown().shows(FieldName::delta);
         return says_more ? Amounts{} : same_integer(now);
     }
 
@@ -128,6 +166,9 @@ class TextBody final : public Body {
         if (!is_reserved_) reserve(*measurer);
         is_reserved_ = true;
         const Size own = measure_line(*measurer, shown().text(), shown().pieces());
+        if (turning())
+            turning()->take(block_.laid_line(plan_->aligns_digits ? std::nullopt : std::optional(plan_->align)),
+                            *measurer, block_.language(), further_->rises);
         if (!plan_->aligns_digits) return {std::max(own.width, reserved_.width), own.height};
         before_digits_ = std::max(block_.digits_end(), reserved_.before);
         after_digits_ = std::max(block_.digits_after(), reserved_.after);
@@ -140,12 +181,12 @@ class TextBody final : public Body {
 
     void draw(const DrawPlace& at, DisplayGroup& into) const override {
         const float part = plan_->aligned_at ? plan_->align : at.column_side.value_or(plan_->align);
-        if (!plan_->aligns_digits) return block_.draw(at, part, color_, into);
+        if (!plan_->aligns_digits) return block_.draw(at, part, color_, into, turning());
         DrawPlace in_line = at;
         const float spare = at.mirrored ? after_digits_ - block_.digits_after() : before_digits_ - block_.digits_end();
         in_line.box.width -= spare * at.scale;
         if (!at.mirrored) in_line.box.x += spare * at.scale;
-        block_.draw(in_line, part, color_, into);
+        block_.draw(in_line, part, color_, into, turning());
     }
 
     void set_language(const Language* language, BodyContext& context) override {
@@ -186,6 +227,7 @@ class TextBody final : public Body {
                (further_ != nullptr && std::any_of(further_->of_bands.begin(), further_->of_bands.end(), shows));
     }
     void write_into(NumberText* number) override {
+        if (turning()) return;  // all that is said is seen on its way
         number_ = number;
         form_.write_into(number);
     }
@@ -229,7 +271,29 @@ class TextBody final : public Body {
         PieceLooks looks;
         std::vector<Value> named;
         std::vector<double> chosen;  ///< the numbers of its images
+        std::unique_ptr<TurningDigits> digits;
+        double amount = std::numeric_limits<double>::quiet_NaN();  ///< that was shown last
+        bool rises = true;                                         ///< since the one before
     };
+
+    TurningDigits* turning() const { return further_ != nullptr ? further_->digits.get() : nullptr; }
+    std::unique_ptr<TurningDigits>& digits() {
+        if (further_ == nullptr) further_ = std::make_unique<Further>();
+        return further_->digits;
+    }
+    /// Tells the digits which way the value goes, and where a wheel that follows it is; true where that differs.
+    bool turn(const ShownValue& given) {
+        if (given.amount != further_->amount && std::isfinite(given.amount)) {
+            if (std::isfinite(further_->amount)) further_->rises = given.amount > further_->amount;
+            further_->amount = given.amount;
+        }
+        const bool is_odometer = plan_->moves && plan_->digit_motion->kind == DigitMotionKind::wheel &&
+                                 given.steps > 0 && !shown().shows(FieldName::percent) &&
+                                 !shown().shows(FieldName::ratio);
+        const std::optional<int> places = is_odometer ? form_.places(plan_->value_type) : std::nullopt;
+        turning()->run(places ? std::optional(given.amount * std::pow(10.0, *places)) : std::nullopt);
+        return places.has_value();
+    }
 
     void take(Forms forms) {
         is_reserved_ = false;
@@ -360,7 +424,9 @@ TextPlan::TextPlan(const Text& text, TextOptions given, BodyContext& context)
       weight(text.weight),
       italic(text.italic),
       uses_hud_font(text.font.value().empty()),
-      value_type(context.value_type) {}
+      value_type(context.value_type),
+      digit_motion(text.digit_motion),
+      moves(!text.motion.is_instant()) {}
 
 bool TextPlan::is_same(const TextPlan& other) const {
     const TextPatterns &a = patterns, &b = other.patterns;
@@ -368,7 +434,8 @@ bool TextPlan::is_same(const TextPlan& other) const {
            a.has_max == b.has_max && a.asks_for_rounding == b.asks_for_rounding && a.around == b.around &&
            options == other.options && lettering == other.lettering && range == other.range && align == other.align &&
            aligned_at == other.aligned_at && aligns_digits == other.aligns_digits && weight == other.weight &&
-           italic == other.italic && uses_hud_font == other.uses_hud_font && value_type == other.value_type;
+           italic == other.italic && uses_hud_font == other.uses_hud_font && value_type == other.value_type &&
+           digit_motion == other.digit_motion && moves == other.moves;
 }
 
 std::size_t TextPlan::hash() const {
@@ -404,6 +471,9 @@ std::unique_ptr<Body> make_body(const Text& text, BodyContext& context) {
                               .drop_zero_parts = text.drop_zero_parts,
                               .time_of_day = text.time_of_day,
                               .seconds_left = context.value_use == detail::ValueUse::time_left};
+    if (text.digit_motion && text.wrap != Wrap::nowrap)
+        context.warn("digit_motion", "moves nothing in a text that may have several lines", "leave 'wrap' away",
+                     ProblemCode::contradiction);
     TextPlan plan(text, options, context);
     TextBody::Forms forms = TextBody::make_forms(plan, nullptr, context);
     if (!forms.own) return nullptr;

@@ -539,7 +539,8 @@ float TextBlock::spare_of(const Line& line, const DrawPlace& at) const {
 
 /// The parts of a line: in their own colors, or all in one. Images are drawn with the own colors alone.
 void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part, Point offset,
-                              std::optional<Color> color, Color own, DisplayGroup& into) const {
+                              std::optional<Color> color, Color own, DisplayGroup& into,
+                              const TurningDigits* digits) const {
     const float scale = at.scale * shrink_;
     const float before = at.mirrored ? 1 - part : part;
     // What goes beyond its box does so at its end.
@@ -562,9 +563,12 @@ void TextBlock::draw_segments(const Line& line, const DrawPlace& at, float part,
         const FontId font = own_look != nullptr && own_look->font ? *own_look->font : *look_->font;
         const float size = own_look != nullptr ? own_look->size : look_->size;
         const Color seen = color ? *color : own_look != nullptr && own_look->color ? *own_look->color : own;
-        into.text(font, size * scale, start, segment.width * scale, seen,
-                  drawn.substr(segment.begin, segment.end - segment.begin),
-                  std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count), scale);
+        const std::string_view said = drawn.substr(segment.begin, segment.end - segment.begin);
+        const auto glyphs = std::span(glyphs_).subspan(line.first_glyph + segment.first_glyph, segment.glyph_count);
+        if (digits != nullptr)
+            digits->draw(font, size * scale, start, segment.width * scale, seen, said, glyphs, scale, into);
+        else
+            into.text(font, size * scale, start, segment.width * scale, seen, said, glyphs, scale);
     }
 }
 
@@ -582,8 +586,22 @@ void TextBlock::draw_picture(const PieceLook& look, Point baseline, float scale,
         ImageLook::draw_missing(box, at, into);
 }
 
-void TextBlock::draw(const DrawPlace& at, float part, Color color, DisplayGroup& into) const {
+std::optional<LaidLine> TextBlock::laid_line(std::optional<float> part) const {
+    if (!look_->font || line_count_ != 1 || lines_.front().is_cut || lines_.front().segment_count != 1 ||
+        segments_.front().look != no_look)
+        return std::nullopt;
+    const Line& line = lines_.front();
+    return LaidLine{.text = std::string_view(text_).substr(line.begin, line.end - line.begin),
+                    .glyphs = {glyphs_.data(), line.glyph_count},
+                    .font = *look_->font,
+                    .size = look_->size,
+                    .anchor = part ? *part * line.width : digits_end_};
+}
+
+void TextBlock::draw(const DrawPlace& at, float part, Color color, DisplayGroup& into,
+                     const TurningDigits* digits) const {
     if (!can_measure(at.measurer)) return;
+    if (!laid_line(part)) digits = nullptr;
     const float scale = at.scale * shrink_;
     const auto offset_of = [&](std::size_t line, Point by) {
         return Point{by.x * scale, by.y * scale + line_advance() * static_cast<float>(line) * at.scale};
@@ -595,20 +613,21 @@ void TextBlock::draw(const DrawPlace& at, float part, Color color, DisplayGroup&
     if (look_->shadow)
         for (std::size_t i = 0; i < line_count_; ++i) {
             const std::size_t first = into.items().size();
-            draw_segments(lines_[i], at, part, offset_of(i, look_->shadow->offset), look_->shadow->color, color, into);
+            draw_segments(lines_[i], at, part, offset_of(i, look_->shadow->offset), look_->shadow->color, color, into,
+                          digits);
             into.soften_from(first, look_->outline ? look_->outline->width * scale : 0, look_->shadow->blur * scale);
             clip_from(first, lines_[i]);
         }
     if (look_->outline)
         for (std::size_t i = 0; i < line_count_; ++i) {
             const std::size_t first = into.items().size();
-            draw_segments(lines_[i], at, part, offset_of(i, {}), look_->outline->color, color, into);
+            draw_segments(lines_[i], at, part, offset_of(i, {}), look_->outline->color, color, into, digits);
             into.soften_from(first, look_->outline->width * scale, 0);
             clip_from(first, lines_[i]);
         }
     for (std::size_t i = 0; i < line_count_; ++i) {
         const std::size_t first = into.items().size();
-        draw_segments(lines_[i], at, part, offset_of(i, {}), std::nullopt, color, into);
+        draw_segments(lines_[i], at, part, offset_of(i, {}), std::nullopt, color, into, digits);
         clip_from(first, lines_[i]);
     }
 }

@@ -11,6 +11,7 @@
 
 #include "element/body.hpp"
 #include "element/piece_looks.hpp"
+#include "element/turning_digits.hpp"
 #include "rapido/element/text.hpp"
 #include "rapido/layout/measurer.hpp"
 
@@ -85,8 +86,11 @@ class TextBlock {
 
     /// It gets this much room. True if it is of another height then.
     bool fit(TextMeasurer* measurer, float width);
-    /// In its box; what is left of the width of each line is split by `part`: 0 puts it to the start.
-    void draw(const DrawPlace& at, float part, Color color, DisplayGroup& into) const;
+    /// In its box; what is left of the width of each line is split by `part`: 0 puts it to the start. Digits may be on their way.
+    void draw(const DrawPlace& at, float part, Color color, DisplayGroup& into,
+              const TurningDigits* digits = nullptr) const;
+    /// What was measured last, held at a part of its width or at the end of its whole digits; nothing where it is not one line in one look.
+    std::optional<LaidLine> laid_line(std::optional<float> part) const;
 
  private:
     using Index = std::uint32_t;  ///< a text is no longer than 4 GB
@@ -149,7 +153,7 @@ class TextBlock {
     float widest_room() const;
     float spare_of(const Line& line, const DrawPlace& at) const;
     void draw_segments(const Line& line, const DrawPlace& at, float part, Point offset, std::optional<Color> color,
-                       Color own, DisplayGroup& into) const;
+                       Color own, DisplayGroup& into, const TurningDigits* digits) const;
     void draw_picture(const PieceLook& look, Point baseline, float scale, const DrawPlace& at,
                       DisplayGroup& into) const;
 

@@ -42,6 +42,8 @@ struct TextPlan {
     bool italic = false;
     bool uses_hud_font = false;
     std::optional<Value::Type> value_type;
+    std::optional<DigitMotion> digit_motion;
+    bool moves = false;  ///< its value goes on its way
 
     TextPlan(const Text& text, TextOptions options, BodyContext& context);
     /// Equal for equal plans; of what usually differs.

@@ -80,6 +80,7 @@ inline constexpr std::array effect_fields{
     field<&Effect::dots>("dots", "Dots that fly out of the middle."),
     field<&Effect::particles>("particles", "Particles that leave the element while the effect runs."),
     field<&Effect::when_busy>("when_busy", "What the effect does when another one runs."),
+    field<&Effect::delay>("delay", "The effect starts so long after its cause.", {"s", 0, 3600}),
     field<&Effect::cool_down>("cool_down", "After a start the effect does not start again for so long.",
                               {"s", 0, 3600}),
     field<&Effect::beat>("beat", "The effect starts at multiples of this time, in step with others.", {"s", 0, 3600}),

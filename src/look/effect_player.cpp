@@ -124,6 +124,7 @@ double EffectPlayer::Playing::progress(Nanoseconds now, bool before) const {
 /// Returns the properties that one effect has a say in, at a moment and on this side of it, which become those that are seen then.
 std::uint8_t EffectPlayer::say_of_one(const Playing& playing, Nanoseconds& now, bool& before) const {
     using enum effect_property::Bits;
+    if (playing.is_to_enter(now)) return playing.properties;
     const bool has_begun = playing.asked >= 0 && (before ? now > playing.start : now >= playing.start);
     if (!has_begun) return 0;
     if (const Nanoseconds seen = light_ != nullptr ? light_->held_at(now) : now; seen != now) {
@@ -139,6 +140,11 @@ std::uint8_t EffectPlayer::say_of_one(const Playing& playing, Nanoseconds& now, 
 
 /// Sets the pose that one effect wants. Returns the properties that it has a say in.
 std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, bool before, Pose& pose) const {
+    if (playing.is_to_enter(now)) {
+        pose = pose_of(*playing.effect, 0, playing.options.strength, playing.options.seed);
+        pose.pivot = playing.effect->pivot;
+        return playing.properties;
+    }
     const std::uint8_t says = say_of_one(playing, now, before);
     if (says == 0 || now < playing.start) return says;
     if (before ? now <= playing.steady_until : now < playing.steady_until) {
@@ -326,7 +332,7 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions
             const Nanoseconds whole = length(effect);
             const bool is_same = busy->effect == &effect && busy->runs == 1;
             playing.start = is_same
-                                ? now - (whole - std::min(now - busy->start, whole))
+                                ? now - (whole - std::clamp(now - busy->start, Nanoseconds{0}, whole))
                                 : now - to_nanoseconds(to_seconds(whole) * turned_progress(effect, options.as, now));
             playing.asked = 0;
         }
@@ -340,7 +346,7 @@ bool EffectPlayer::play(const Effect& effect, Nanoseconds now, const PlayOptions
         if (effect.when_busy == WhenBusy::drop || waits_already || endless) return false;
         waiting_.push_back(playing);
     } else {
-        playing.start = on_beat(effect, now);
+        playing.start = on_beat(effect, now + to_nanoseconds(std::max(effect.delay, Seconds{0})));
         change_at(now, busy == nullptr || busy->is_smooth ? GoesOn::moving : GoesOn::not_at_all,
                   [&] { begin(playing); });
     }

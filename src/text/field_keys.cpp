@@ -194,6 +194,7 @@ Key FieldWriter::key_of(const Format::Parsed::Piece& piece, const FieldValues& v
     if (std::isnan(amount.value.number())) return {};
     if (!is_finite_number(amount.value)) return infinity_key(amount.value.number() < 0);
     if (spec.is_time()) return time_key(spec, amount, rounding);
+    if (piece.field == FieldName::ordinal && !amount.value.is_integer()) return fixed_key(0, amount, rounding);
     if (options_.compact_digits > 0 && spec.type == 0) return compact_key(amount, rounding);
     if (amount.value.type() == Value::Type::duration && is_default(spec)) {
         // Time that is left, or has passed, is counted in whole seconds.

@@ -132,9 +132,22 @@ PluralOperands FieldWriter::operands(const Key& key) const {
     return decimal ? PluralOperands{decimal->digits, places, 0} : PluralOperands{};
 }
 
+/// As a number, with what stands around it in the language.
+void FieldWriter::write_ordinal(const Spec& spec, const Key& key, std::string& out) const {
+    const auto& [before, after] =
+        numbers_.ordinal_around[static_cast<std::size_t>(numbers_.ordinals.select(operands(key)))];
+    Spec bare = spec;
+    bare.width = 0;
+    Buffer buffer;
+    std::string written = before;
+    number(bare, key, integer_text(bare, key.bits, buffer), written);
+    pad(spec, "", written + after, '>', out);
+}
+
 void FieldWriter::write(const Format::Parsed::Piece& piece, const Key& key, const FieldValues& values,
                         std::string& out) const {
     const Spec& spec = piece.spec;
+    if (piece.field == FieldName::ordinal && key.kind == Kind::digits) return write_ordinal(spec, key, out);
     Buffer buffer;
     switch (key.kind) {
         case Kind::placeholder:

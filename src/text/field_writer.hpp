@@ -29,6 +29,8 @@ class FieldWriter {
         Value max;
     };
 
+    void write_ordinal(const Spec& spec, const Key& key, std::string& out) const;
+
     // Values to keys (field_keys.cpp)
     Amount amount_of(const Format::Parsed::Piece& piece, const FieldValues& values) const;
     Rounding rounding_of(FieldName field) const;

@@ -15,10 +15,10 @@ constexpr std::size_t deepest_piece = 8;
 constexpr std::size_t most_markup = 64;
 /// The object replacement character, U+FFFC.
 constexpr std::string_view image_character = "\xef\xbf\xbc";
-constexpr std::array<std::string_view, 8> field_names{"value", "max",   "percent", "ratio",
-                                                      "left",  "delta", "sign",    "named"};
+constexpr std::array<std::string_view, 9> field_names{"value", "max",  "percent", "ratio", "left",
+                                                      "delta", "sign", "ordinal", "named"};
 /// Those that a pattern may use.
-constexpr std::span<const std::string_view> own_names = std::span(field_names).first<7>();
+constexpr std::span<const std::string_view> own_names = std::span(field_names).first<8>();
 
 std::string_view trimmed(std::string_view text) {
     text.remove_prefix(std::min(text.find_first_not_of(' '), text.size()));
@@ -153,6 +153,9 @@ class PatternParser {
                 return fail(begin, "{sign} takes no spec but '+' and ' '");
             parsed_.has_sign = true;
         }
+        if (piece.field == FieldName::ordinal &&
+            (piece.spec.is_time() || (piece.spec.type != 0 && piece.spec.type != 'd')))
+            return fail(begin, "{ordinal} is a whole number; its spec may have a width, 'd' and 'L'");
         add_defaults(piece);
         parsed_.pieces.push_back(std::move(piece));
         if (parsed_.pieces.size() > most_fields) return fail(begin, "a format has at most 8 fields");
@@ -168,6 +171,7 @@ class PatternParser {
             spec.type = 'f';
             if (spec.precision < 0) spec.precision = piece.field == FieldName::percent ? 0 : 2;
         }
+        if (piece.field == FieldName::ordinal) spec.type = 'd';
         if (piece.field == FieldName::delta && piece.spec_text.empty()) spec.sign = '+';
     }
 
@@ -209,7 +213,7 @@ std::vector<Format::Use> Format::uses() const {
 bool Format::uses_max() const {
     return std::any_of(parsed_->pieces.begin(), parsed_->pieces.end(), [](const Parsed::Piece& piece) {
         return piece.field != FieldName::value && piece.field != FieldName::delta && piece.field != FieldName::named &&
-               piece.field != FieldName::sign;
+               piece.field != FieldName::sign && piece.field != FieldName::ordinal;
     });
 }
 
@@ -220,6 +224,8 @@ std::string Format::mismatch(std::size_t use, Value::Type type) const {
     const bool is_amount =
         piece.field != FieldName::value && piece.field != FieldName::max && piece.field != FieldName::named;
     if (is_amount && type == Value::Type::text) return "needs a number, and the source is a text";
+    if (piece.field == FieldName::ordinal)  // any number is rounded
+        return type == Value::Type::duration ? "needs a number, and the source is a time" : "";
     return spec_mismatch(piece.spec, is_part && type != Value::Type::none ? Value::Type::float64 : type);
 }
 

@@ -53,8 +53,7 @@ std::uint32_t FormattedText::times_made() const {
 bool FormattedText::shows(FieldName field) const {
     const auto shows = [field](const Format& format) {
         const auto& pieces = format.parsed_->pieces;
-        return std::any_of(pieces.begin(), pieces.end(),
-                           [field](const auto& piece) { return piece.field == field; });
+        return std::any_of(pieces.begin(), pieces.end(), [field](const auto& piece) { return piece.field == field; });
     };
     if (shows(format_)) return true;
     return forms_ != nullptr &&
@@ -190,16 +189,19 @@ bool FormattedText::make(const FieldValues& values, bool first) {
     return changed;
 }
 
-/// That of the first number that is shown.
-const FormattedText::Key& FormattedText::first_number() const {
-    for (const Key& key : keys_)
-        if (key.kind != Key::Kind::sign) return key;
-    return keys_[0];
+/// The field of the first number that is shown.
+std::size_t FormattedText::first_number() const {
+    for (std::size_t i = 0; i < keys_.size(); ++i)
+        if (keys_[i].kind != Key::Kind::sign) return i;
+    return 0;
 }
 
-const Format& FormattedText::form_for(const Key& first) const {
+/// An ordinal number chooses by the rules of ordinals.
+const Format& FormattedText::form_for(std::size_t first) const {
     const FieldWriter writer(*options_, *numbers_);
-    const auto& form = (*forms_)[static_cast<std::size_t>(numbers_->plurals.select(writer.operands(first)))];
+    const bool is_ordinal = format_.parsed().pieces[first].field == FieldName::ordinal;
+    const PluralRules& rules = is_ordinal ? numbers_->ordinals : numbers_->plurals;
+    const auto& form = (*forms_)[static_cast<std::size_t>(rules.select(writer.operands(keys_[first])))];
     return form ? *form : format_;
 }
 

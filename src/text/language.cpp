@@ -25,6 +25,20 @@ PluralRules NumberStyle::english_plurals() {
     return *PluralRules::parse("one: i = 1 and v = 0");
 }
 
+std::array<std::pair<std::string, std::string>, plural_categories> NumberStyle::english_ordinals() {
+    std::array<std::pair<std::string, std::string>, plural_categories> around;
+    around.fill({"", "th"});
+    around[static_cast<std::size_t>(PluralCategory::one)].second = "st";
+    around[static_cast<std::size_t>(PluralCategory::two)].second = "nd";
+    around[static_cast<std::size_t>(PluralCategory::few)].second = "rd";
+    return around;
+}
+
+PluralRules NumberStyle::english_ordinal_rules() {
+    return *PluralRules::parse(
+        "one: n % 10 = 1 and n % 100 != 11; two: n % 10 = 2 and n % 100 != 12; few: n % 10 = 3 and n % 100 != 13");
+}
+
 std::optional<Translation> Language::translation(std::string_view text) const {
     const auto found = translations.find(text);
     if (found != translations.end()) return found->second;

@@ -87,6 +87,8 @@ struct DisplayItem {
     Tint tint{};
     /// Of a text: its characters are wider by so much on every side, with round corners.
     float outline = 0;
+    /// Of a text: its characters are so many times as high, from the baseline on: less than one while a figure turns.
+    float stretch = 1;
     /// Of any kind: what is drawn is blurred by a Gaussian whose standard deviation is half of this (CSS `blur-radius`).
     float blur = 0;
     /// Of an image: only its opacity counts, and all of it has `color`.
@@ -166,6 +168,8 @@ class DisplayGroup {
     void shade_last(Color end_color, Point from, Point to);
     /// Blurs the last item; zero draws it sharp.
     void blur_last(float radius) { items_.back().blur = radius; }
+    /// Makes the characters of the last item, a text, so many times as high.
+    void stretch_last(float stretch) { items_.back().stretch = stretch; }
     /// Widens the characters of all items from one on by `outline`, and blurs them.
     void soften_from(std::size_t first, float outline, float blur);
     /// Clips all items from one on to a rectangle.

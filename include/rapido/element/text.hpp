@@ -56,6 +56,25 @@ enum class Overflow : std::uint8_t {
     shrink,    ///< the whole of it, smaller
 };
 
+/// How a digit goes to its next figure.
+enum class DigitMotionKind : std::uint8_t {
+    wheel,  ///< it turns, by way of the figures in between
+    flip,   ///< it tips over like a plate
+    slide,  ///< it leaves, and the next one comes behind it
+};
+
+/// Digits that move as things, from the one that stood there to the next: of one line in one look. The text itself is always the formatted one; at
+/// rest it is drawn as any other. A digit that changes while it moves goes on from where it is. With a `motion` of the text, wheels are those of an
+/// odometer: the last one runs with the value, and each other one turns while the one behind it goes from 9 to 0. What the number stands between moves
+/// along, and places that come or go fade. With reduced motion, and after a snap, figures stand at once.
+struct DigitMotion {
+    DigitMotionKind kind = DigitMotionKind::wheel;
+    Seconds duration{0.35};                 ///< of one digit, from one figure to the next; zero is at once
+    Easing easing = Easing::ease_in_out();  ///< the shape of that
+    Seconds stagger{0};                     ///< each digit begins so much later than the one behind it
+    friend RAPIDO_EXPORTED bool operator==(const DigitMotion&, const DigitMotion&);
+};
+
 /// The image of a piece `{#name/}` by a value or by a source of its own. By a value: 0 is the first one, below it the first and beyond the last the last. The button of the
 /// device that the player uses, the rank behind a name.
 struct InlineImage {
@@ -81,11 +100,12 @@ struct Text {
     int compact_digits = 0;                    ///< significant digits of `12.3K`, up to 15; zero writes numbers in full
     bool drop_zero_parts = false;              ///< a duration without its leading zero parts: `42`, `1:07`, `1:02:03`
     bool time_of_day = false;                  ///< hours begin again after 24
-    Limits range{};             ///< what the value can be: the width of the widest text in it is reserved
-    Pace pace{};                ///< when the shown value may change
-    Motions motion{};           ///< how value and maximum follow, in units of the value: a growing maximum is no loss
-    Seconds text_interval{0};   ///< while it moves, characters change at multiples of it; at rest at once
-    std::vector<Band> bands{};  ///< ranges of the value in which the element looks different
+    Limits range{};    ///< what the value can be: the width of the widest text in it is reserved
+    Pace pace{};       ///< when the shown value may change
+    Motions motion{};  ///< how value and maximum follow, in units of the value: a growing maximum is no loss
+    std::optional<DigitMotion> digit_motion{};  ///< how its digits change; without it, at once
+    Seconds text_interval{0};           ///< while it moves, characters change at multiples of it; at rest at once
+    std::vector<Band> bands{};          ///< ranges of the value in which the element looks different
     std::vector<Trigger> triggers{};    ///< what starts effects
     ClockKind clock = ClockKind::real;  ///< the clock that pace, motion and fades follow
     WhenNoValue when_no_value = WhenNoValue::placeholder;

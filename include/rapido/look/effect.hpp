@@ -71,6 +71,9 @@ struct Effect {
     Dots dots{};
     Particles particles{};
     WhenBusy when_busy = WhenBusy::interrupt;
+    /// It starts so long after its cause. What enters with it is so long as its first moment says; what turns round while it enters or leaves, or has
+    /// waited for another one, does so at once.
+    Seconds delay{0};
     Seconds cool_down{0};  ///< after a start it does not start again for so long on the same element
     Seconds beat{0};       ///< it starts at multiples of this on the real clock, in step with others
     /// The point of the element around which it scales and turns; without it, the one by which it is anchored or

@@ -37,7 +37,7 @@ struct FieldValues {
     std::span<const Value> named = {};  ///< those of fields with names of their own, in the order of the names
 };
 
-enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, sign, named };
+enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, sign, ordinal, named };
 
 /// A pattern: literal text and fields in braces, `{{` and `}}` for the braces themselves.
 ///
@@ -45,9 +45,10 @@ enum class FieldName : std::uint8_t { value, max, percent, ratio, left, delta, s
 /// |---|---|
 /// | `{}`, `{value}` | the value |
 /// | `{max}` | its maximum |
-/// | `{percent}`, `{ratio}` | the value as part of the maximum, in hundredths and whole; by default `.0f` and
-/// `.2f` | | `{left}` | the maximum minus the value | | `{delta}` | the last change of the value, by default
-/// with its sign |
+/// | `{percent}`, `{ratio}` | the value as part of the maximum, in hundredths and whole; by default `.0f` and `.2f` |
+/// | `{left}` | the maximum minus the value |
+/// | `{delta}` | the last change of the value, by default with its sign |
+/// | `{ordinal}` | the value, as a whole number, as an ordinal in the language: `1st`, `2.`; under `L` with its digits and marks |
 ///
 /// `{sign}` is where the sign of the first number stands, which is then written without one: `{sign}${:.2f}` is `-$20.00`.
 ///
@@ -105,7 +106,7 @@ class Format {
     std::shared_ptr<const Parsed> parsed_;
 };
 
-/// "value", "max", "percent", "ratio", "left", "delta", "sign", "named".
+/// "value", "max", "percent", "ratio", "left", "delta", "sign", "ordinal", "named".
 std::string_view to_string(FieldName field);
 
 }  // namespace rapido

@@ -89,8 +89,8 @@ class FormattedText {
     };
     using Forms = std::array<std::optional<Format>, plural_categories>;
 
-    const Key& first_number() const;
-    const Format& form_for(const Key& first) const;
+    std::size_t first_number() const;
+    const Format& form_for(std::size_t first) const;
     void write(const Format& form, const FieldValues& values);
     void mark(const Format& form, std::size_t before, std::size_t from);
     bool make(const FieldValues& values, bool first);

@@ -39,12 +39,17 @@ struct NumberStyle {
     /// For 10^3, 10^4 and so on; beyond the last, the last counts. Empty: nothing is compact.
     std::vector<CompactForm> compact = english_compact();
     PluralRules plurals = english_plurals();
+    /// What stands before and after an ordinal number, by its category in the rules of ordinals: `st` after 1 and 21.
+    std::array<std::pair<std::string, std::string>, plural_categories> ordinal_around = english_ordinals();
+    PluralRules ordinals = english_ordinal_rules();
 
     static std::vector<CompactForm> english_compact();
     /// Returns the forms for names of one's own, each for three more powers of ten: `{"k", "M", "G"}` for thousands, millions
     /// and milliards. At most 40 names count.
     static std::vector<CompactForm> compact_by(std::span<const std::string> names);
     static PluralRules english_plurals();
+    static std::array<std::pair<std::string, std::string>, plural_categories> english_ordinals();
+    static PluralRules english_ordinal_rules();
     friend RAPIDO_EXPORTED bool operator==(const NumberStyle&, const NumberStyle&);
 };
 
