@@ -115,8 +115,8 @@ Result<HudDefinition> HudFile::read() {
     std::vector<std::pair<std::string, Stamp>> files{{path_, stamp_of(path_)}};
     const Result<std::string> text = read_text_file(path_, largest_hud);
     unread_.clear();
+    is_unread_ = is_unreadable(text);
     if (!text) {
-        if (is_unreadable(text)) unread_.push_back(path_);
         files_ = std::move(files);
         return text.problems();
     }
@@ -125,7 +125,7 @@ Result<HudDefinition> HudFile::read() {
     HudReader reader(*text, path_, [&](const std::string& path) {
         files.emplace_back(before + path, stamp_of(before + path));
         Result<std::string> included = from_folder(path);
-        if (is_unreadable(included)) unread_.push_back(before + path);
+        if (is_unreadable(included)) unread_.push_back(path);
         return included;
     });
     Result<HudDefinition> read = definition_of(reader);
@@ -145,8 +145,12 @@ bool HudFile::has_changed() {
         now.push_back(stamp_of(path));
         is_other = is_other || now.back() != stamp;
     }
-    for (const std::string& path : unread_)
-        is_other = is_other || read_text_file(path, largest_hud);
+    // What was refused, as it leads out of the folder or is no file, is refused here, too.
+    const auto can_be_read = [this](const std::string& path) {
+        return static_cast<bool>(includes_of(folder_of(path_))(path));
+    };
+    is_other = is_other || (is_unread_ && read_text_file(path_, largest_hud)) ||
+               std::any_of(unread_.begin(), unread_.end(), can_be_read);
     // An editor may empty a file first, and write it then.
     const bool is_settled = now == seen_;
     seen_ = std::move(now);

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <map>
 #include <random>
+#include <set>
 
 #include "pixels.hpp"
 #include "rapido/file.hpp"
@@ -87,8 +88,11 @@ TEST(DigitMotion, says_the_formatted_text_always_and_is_at_rest_drawn_as_any_oth
 
 TEST(DigitMotion, goes_on_from_where_it_is_however_often_it_changes) {
     std::mt19937 random(11);
-    for (const DigitMotion& kind : kinds) {
-        One one({.format = "{:+Ld} L", .digit_motion = kind, .place = {.anchor = Anchor::top_right}});
+    for (int way = 0; way < 6; ++way) {
+        const DigitMotion& kind = kinds[static_cast<std::size_t>(way % 3)];
+        // With a sign always, and with one below zero alone.
+        One one(
+            {.format = way < 3 ? "{:+Ld} L" : "{:Ld} L", .digit_motion = kind, .place = {.anchor = Anchor::top_right}});
         one.number = 998;
         one.pass(0s);
         std::vector<Seen> before = seen_in(one.hud);
@@ -199,6 +203,36 @@ TEST(DigitMotion, of_a_value_that_moves_is_an_odometer) {
         update(hud, 20ms);
     EXPECT_EQ(test::text_of(hud, hud.find("s")), "7.5");
     EXPECT_EQ(seen_in(hud).size(), at_rest);
+    // From there by the shortest way, and not once around: of the last wheel, between 4 and 5 now, no third figure is seen.
+    speed = 7.44;
+    for (int i = 0; i < 20; ++i)
+        update(hud, 20ms);
+    std::set<int> figures;
+    for (int i = 0; i < 40; ++i) {
+        update(hud, 10ms);
+        const std::vector<Seen> all = seen_in(hud);
+        for (const Seen& seen : all)
+            if (seen.x > all.back().x - 5) figures.insert(digit_of[seen.glyph]);
+    }
+    EXPECT_EQ(test::text_of(hud, hud.find("s")), "7.4");
+    for (const int figure : figures)
+        EXPECT_TRUE(figure == 4 || figure == 5) << figure;
+}
+
+TEST(DigitMotion, lets_places_that_leave_go_along_with_those_that_stay) {
+    One one({.format = "{:d}", .digit_motion = DigitMotion{.kind = DigitMotionKind::slide}});
+    one.number = 77777;
+    one.pass(0s);
+    const std::vector<Seen> before = seen_in(one.hud);
+    const float width = before[1].x - before[0].x;
+    one.number = 7;
+    one.pass(0s);
+    one.pass(120ms);
+    const std::vector<Seen> now = seen_in(one.hud);
+    ASSERT_EQ(now.size(), 5U);
+    EXPECT_LT(now.back().x, before.back().x - 1);
+    for (std::size_t i = 1; i < 5; ++i)
+        EXPECT_NEAR(now[i].x - now[i - 1].x, width, 0.01F) << i;
 }
 
 TEST(DigitMotion, is_the_same_at_any_frame_rate) {
@@ -240,6 +274,10 @@ TEST(DigitMotion, stands_at_once_where_nothing_should_move) {
         };
         EXPECT_TRUE(is_still()) << "a snap";
         one.number = 6;
+        EXPECT_FALSE(is_still()) << "a change";
+        one.hud.snap();
+        EXPECT_TRUE(is_still()) << "a snap in flight";
+        one.number = 8;
         EXPECT_FALSE(is_still()) << "a change";
         one.hud.set_reduced_motion(true);
         one.number = 17;

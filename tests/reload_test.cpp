@@ -427,6 +427,14 @@ TEST(HudFile, tells_what_cannot_be_included) {
         ASSERT_FALSE(made) << text;
         EXPECT_EQ(to_string(made.problems().front()), folder.path("parts/hud.toml") + ":" + expected);
     }
+    // What is refused is not looked at again, and does not change with each look.
+    folder.write("parts/hud.toml", "include = [\"../outside.toml\"]\n");
+    HudFile followed(folder.path("parts/hud.toml"));
+    ASSERT_FALSE(followed.read());
+    for (int look = 0; look < 4; ++look) {
+        EXPECT_FALSE(followed.has_changed());
+        std::this_thread::sleep_for(std::chrono::milliseconds(60));
+    }
     folder.write("parts/hud.toml", "include = [\"loop.toml\"]\n");
     EXPECT_EQ(
         to_string(read_hud_file(folder.path("parts/hud.toml")).problems().front()),

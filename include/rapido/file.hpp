@@ -69,7 +69,8 @@ class HudFile {
     std::string path_;
     std::vector<std::pair<std::string, Stamp>> files_;
     std::vector<Stamp> seen_;  ///< when they were looked at last
-    std::vector<std::string> unread_;  ///< that could not be read
+    bool is_unread_ = false;           ///< it could not be read
+    std::vector<std::string> unread_;  ///< the included ones that could not be read, as they are named
     std::optional<Nanoseconds> looked_at_;
     bool was_read_ = false;
 };

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 #include <utility>
 
 #include "base/utf8.hpp"
@@ -123,8 +122,6 @@ class TextBody final : public Body {
         auto& other = static_cast<TextBody&>(before);
         if (!turning() || !other.turning()) return;
         turning()->take_over(*other.turning());
-        further_->amount = other.further_->amount;
-        further_->rises = other.further_->rises;
     }
     void snap() override {
         if (turning()) turning()->snap();
@@ -168,7 +165,7 @@ class TextBody final : public Body {
         const Size own = measure_line(*measurer, shown().text(), shown().pieces());
         if (turning())
             turning()->take(block_.laid_line(plan_->aligns_digits ? std::nullopt : std::optional(plan_->align)),
-                            *measurer, block_.language(), further_->rises);
+                            *measurer, block_.language());
         if (!plan_->aligns_digits) return {std::max(own.width, reserved_.width), own.height};
         before_digits_ = std::max(block_.digits_end(), reserved_.before);
         after_digits_ = std::max(block_.digits_after(), reserved_.after);
@@ -272,8 +269,6 @@ class TextBody final : public Body {
         std::vector<Value> named;
         std::vector<double> chosen;  ///< the numbers of its images
         std::unique_ptr<TurningDigits> digits;
-        double amount = std::numeric_limits<double>::quiet_NaN();  ///< that was shown last
-        bool rises = true;                                         ///< since the one before
     };
 
     TurningDigits* turning() const { return further_ != nullptr ? further_->digits.get() : nullptr; }
@@ -283,15 +278,11 @@ class TextBody final : public Body {
     }
     /// Tells the digits which way the value goes, and where a wheel that follows it is; true where that differs.
     bool turn(const ShownValue& given) {
-        if (given.amount != further_->amount && std::isfinite(given.amount)) {
-            if (std::isfinite(further_->amount)) further_->rises = given.amount > further_->amount;
-            further_->amount = given.amount;
-        }
         const bool is_odometer = plan_->moves && plan_->digit_motion->kind == DigitMotionKind::wheel &&
                                  given.steps > 0 && !shown().shows(FieldName::percent) &&
                                  !shown().shows(FieldName::ratio);
         const std::optional<int> places = is_odometer ? form_.places(plan_->value_type) : std::nullopt;
-        turning()->run(places ? std::optional(given.amount * std::pow(10.0, *places)) : std::nullopt);
+        turning()->follow(given.amount, places ? std::optional(given.amount * std::pow(10.0, *places)) : std::nullopt);
         return places.has_value();
     }
 

@@ -31,14 +31,6 @@ double TurningDigits::part(Nanoseconds begin) const {
     return motion_.easing.at(to_seconds(now_ - begin).count() / motion_.duration.count());
 }
 
-float TurningDigits::x_of(const Place& place) const {
-    return place.x_from + (place.x_to - place.x_from) * static_cast<float>(part(place.x_begin));
-}
-
-float TurningDigits::shift_of(const Shift& shift) const {
-    return (shift.x_from - shift.x_to) * static_cast<float>(1 - part(shift.begin));
-}
-
 /// Whether a wheel turns through the figures between the two.
 bool TurningDigits::turns(const Place& place) const {
     return motion_.kind == DigitMotionKind::wheel && place.from.digit >= 0 && place.to.digit >= 0;
@@ -48,11 +40,19 @@ float TurningDigits::turned(const Place& place) const {
     return place.turned_from + (place.turned_to - place.turned_from) * static_cast<float>(part(place.begin));
 }
 
-void TurningDigits::settle(Place& place) {
-    if (place.has_next) place.to = place.next;
-    place.from = place.to;
-    place.has_next = place.moves = false;
-    place.x_from = place.x_to;
+/// All is where it comes to rest.
+void TurningDigits::settle() {
+    moved_ = false;
+    running_.reset();
+    wheels_.clear();
+    leaving_.clear();
+    for (Place& place : places_) {
+        place.from = place.to = Figure(place.last());
+        place.has_next = place.moves = false;
+        place.x.from = place.x.to;
+    }
+    before_.from = before_.to;
+    behind_.from = behind_.to;
 }
 
 /// What has come to its figure rests, or goes on to the next one from the moment at which it came there.
@@ -62,7 +62,7 @@ void TurningDigits::go_on(Place& place) {
         place.to = place.next;
         place.has_next = false;
         place.begin += to_nanoseconds(motion_.duration);
-        turn(place, static_cast<float>(std::max(place.from.digit, 0)));
+        turn(place, static_cast<float>(std::max(place.from.digit, 0)), place.next_rises);
     }
     if (!place.moves || !is_over(place.begin)) return;
     place.from = place.to;
@@ -70,12 +70,12 @@ void TurningDigits::go_on(Place& place) {
 }
 
 /// A wheel turns from where it is to its figure, by way of those between them.
-void TurningDigits::turn(Place& place, float at) {
+void TurningDigits::turn(Place& place, float at, bool rises) {
     const float digit = static_cast<float>(std::max(place.to.digit, 0));
-    const auto way = static_cast<float>(wrapped(static_cast<double>(rises_ ? digit - at : at - digit)));
-    place.rises = rises_;
+    const auto way = static_cast<float>(wrapped(static_cast<double>(rises ? digit - at : at - digit)));
+    place.rises = rises;
     place.turned_from = at;
-    place.turned_to = rises_ ? at + way : at - way;
+    place.turned_to = rises ? at + way : at - way;
 }
 
 bool TurningDigits::advance(Nanoseconds now, bool may_move) {
@@ -83,24 +83,27 @@ bool TurningDigits::advance(Nanoseconds now, bool may_move) {
     may_move_ = may_move;
     snaps_ = std::exchange(snaps_next_, false) || !may_move;
     const bool moved_before = std::exchange(moved_, running_.has_value());
-    if (!may_move) {
-        leaving_.clear();
-        for (Place& place : places_)
-            settle(place);
-        before_.x_from = before_.x_to;
-        behind_.x_from = behind_.x_to;
+    if (snaps_) {
+        settle();
         return moved_before;
     }
     for (Place& place : places_) {
         go_on(place);
-        moved_ = moved_ || place.moves || (place.x_from != place.x_to && !is_over(place.x_begin));
+        moved_ = moved_ || place.moves || is_moving(place.x);
     }
     for (Place& place : leaving_)
         go_on(place);
     std::erase_if(leaving_, [](const Place& place) { return !place.moves; });
-    const auto is_shifting = [this](const Shift& shift) { return shift.x_from != shift.x_to && !is_over(shift.begin); };
-    moved_ = moved_ || !leaving_.empty() || is_shifting(before_) || is_shifting(behind_);
+    moved_ = moved_ || !leaving_.empty() || is_moving(before_) || is_moving(behind_);
     return moved_ || moved_before;
+}
+
+void TurningDigits::follow(double amount, std::optional<double> running) {
+    if (amount != amount_ && std::isfinite(amount)) {
+        if (std::isfinite(amount_)) rises_ = amount > amount_;
+        amount_ = amount;
+    }
+    run(running);
 }
 
 void TurningDigits::run(std::optional<double> amount) {
@@ -223,10 +226,11 @@ void TurningDigits::aim(Place& place, const Figure& figure, std::size_t number) 
         place.to = figure;
         place.has_next = false;
         place.begin = now_;
-        return turn(place, at);
+        return turn(place, at, rises_);
     }
     if (place.moves) {
         place.next = figure;
+        place.next_rises = rises_;
         place.has_next = !figure.is_same(place.to);
         return;
     }
@@ -234,12 +238,10 @@ void TurningDigits::aim(Place& place, const Figure& figure, std::size_t number) 
     place.to = figure;
     place.begin = now_ + delay;
     place.moves = true;
-    turn(place, static_cast<float>(std::max(place.from.digit, 0)));
+    turn(place, static_cast<float>(std::max(place.from.digit, 0)), rises_);
 }
 
-void TurningDigits::take(const std::optional<LaidLine>& line, TextMeasurer& measurer, const Language* language,
-                         bool rises) {
-    rises_ = rises;
+void TurningDigits::take(const std::optional<LaidLine>& line, TextMeasurer& measurer, const Language* language) {
     const bool is_other_size = line && (line->font != font_ || line->size != size_);
     const std::vector<Figure> figures = line ? figures_of(*line, measurer, language) : std::vector<Figure>();
     const std::size_t count = figures.size();
@@ -247,89 +249,75 @@ void TurningDigits::take(const std::optional<LaidLine>& line, TextMeasurer& meas
     anchor_ = line ? line->anchor : 0;
     // Where each glyph stands, from where the text is held.
     const auto stands = [&](std::size_t glyph) { return line->glyphs[glyph].offset.x - anchor_; };
-    const auto move_to = [&](auto& what, float from, float to, Nanoseconds& begin) {
-        what.x_from = moves ? from : to;
-        what.x_to = to;
-        begin = now_;
+    const auto move_to = [&](Way& way, float x) {
+        if (std::abs(way.to - x) > 0.01F) way = {at(way), x, now_};
     };
     const std::size_t known = std::min(places_.size(), count);
     const std::size_t first_gone = leaving_.size();
-    for (std::size_t i = count; i < places_.size() && moves; ++i) {
+    for (std::size_t i = count; i < places_.size(); ++i) {
         aim(places_[i], {}, 0);
-        places_[i].x_from = places_[i].x_to = x_of(places_[i]);
         leaving_.push_back(places_[i]);
     }
     places_.resize(count);
-    float moved = 0;
+    float moved = 0;  // what the last of those that stay moves
     for (std::size_t i = 0; i < count; ++i) {
         Place& place = places_[i];
         const Figure& figure = figures[i];
-        const float x = figure.is_there() ? stands(glyph_of(i)) - figure.glyph.offset.x : place.x_to;
-        if (i >= known || !place.to.is_there()) place.x_from = place.x_to = x;
-        if (std::abs(place.x_to - x) > 0.01F || !moves) move_to(place, x_of(place), x, place.x_begin);
-        if (i > 0 && i < known) moved = place.x_to - x_of(place);
-        const bool runs = running_ && figure.digit >= 0 && i < known;
-        const bool is_aimed_at = (place.has_next ? place.next : place.to).is_same(figure);
-        if (moves && !runs && !is_aimed_at)
-            aim(place, figure, i == 0 ? count - 1 : i - 1);
-        else if (!place.moves || runs)
+        if (figure.is_there()) {
+            const float x = stands(glyph_of(i)) - figure.glyph.offset.x;
+            if (i >= known || !place.to.is_there()) place.x = {x, x, now_};
+            move_to(place.x, x);
+        }
+        if (i > 0 && i < known) moved = -shift(place.x);
+        if (runs(i) && figure.digit >= 0)
             place.from = place.to = figure;
-        if (moves) continue;
-        place.to = figure;
-        place.has_next = false;
-        settle(place);
+        else if (!place.last().is_same(figure))
+            aim(place, figure, i == 0 ? count - 1 : i - 1);
+        else if (!place.moves)
+            place.from = place.to = figure;
     }
     // What leaves goes along with those that stay.
     for (std::size_t i = first_gone; i < leaving_.size(); ++i) {
-        leaving_[i].x_to += moved;
-        leaving_[i].x_begin = now_;
+        const float x = at(leaving_[i].x);
+        leaving_[i].x = {x, x + moved, now_};
     }
-    const bool has_sign = count > 0 && places_.front().to.is_there();
-    const std::size_t number_begin = first_ - (has_sign ? 1 : 0);
-    const std::size_t last = count > 0 ? first_ + count - 1 : 0;
-    const auto follow = [&](Shift& shift, bool is_there, std::size_t glyph) {
-        if (!is_there) return;
-        const float x = stands(glyph);
-        if (std::abs(shift.x_to - x) > 0.01F || !moves) move_to(shift, shift.x_to + shift_of(shift), x, shift.begin);
-    };
-    follow(before_, line && count > 0 && number_begin > 0, 0);
-    follow(behind_, line && count > 0 && last < line->glyphs.size(), last);
-    moved_ = moved_ || moves;
+    const std::size_t begin = first_ - (has_sign() ? 1 : 0), end = first_ + count - 1;
+    if (count > 0 && begin > 0) move_to(before_, stands(0));
+    if (count > 0 && end < line->glyphs.size()) move_to(behind_, stands(end));
+    if (!moves) return settle();
+    moved_ = true;
 }
 
 /// `up` is how far its middle lies above where it rests, in sizes of the font.
-void TurningDigits::draw_figure(const Figure& figure, float x, float up, float stretch, float seen, FontId font,
-                                float size, Point start, Color color, float scale, DisplayGroup& into) const {
+void TurningDigits::draw_figure(const Figure& figure, float x, float up, float stretch, float seen,
+                                const Pen& pen) const {
     if (!figure.is_there() || seen < least || stretch < least) return;
     Glyph glyph = figure.glyph;
-    const float em = scale > 0 ? size / scale : size;
     glyph.offset.x += x + anchor_;
-    glyph.offset.y += em * (middle_of_figures * (stretch - 1) - up);
+    glyph.offset.y += size_ * (middle_of_figures * (stretch - 1) - up);
+    Color color = pen.color;
     color.alpha = static_cast<std::uint8_t>(std::lround(static_cast<float>(color.alpha) * std::min(seen, 1.0F)));
-    into.text(font, size, start, em * scale, color, "", {&glyph, 1}, scale);
-    if (stretch != 1) into.stretch_last(stretch);
+    pen.into.text(pen.font, pen.size, pen.start, pen.size, color, "", {&glyph, 1}, pen.scale);
+    if (stretch != 1) pen.into.stretch_last(stretch);
 }
 
 /// `way` is 0 where the one that goes out stands, and 1 where the other one does.
-void TurningDigits::draw_between(const Figure& out, const Figure& in, float way, bool rises, float x, FontId font,
-                                 float size, Point start, Color color, float scale, DisplayGroup& into) const {
-    const float side = rises ? 1.0F : -1.0F;
+void TurningDigits::draw_between(const Figure& out, const Figure& in, float way, bool rises, float x,
+                                 const Pen& pen) const {
+    constexpr float half_turn = 3.14159265F;
     const auto draw = [&](const Figure& figure, float up, float stretch, float seen) {
-        draw_figure(figure, x, up * side, stretch, seen, font, size, start, color, scale, into);
+        draw_figure(figure, x, rises ? up : -up, stretch, seen, pen);
     };
     switch (motion_.kind) {
         case DigitMotionKind::wheel: {
-            const float angle = way * 3.14159265F / 2;
-            draw(out, drum * std::sin(angle), std::cos(angle), std::cos(angle));
-            draw(in, -drum * std::cos(angle), std::sin(angle), std::sin(angle));
+            const float high = std::cos(way * half_turn / 2), low = std::sin(way * half_turn / 2);
+            draw(out, drum * low, high, high);
+            draw(in, -drum * high, low, low);
             return;
         }
         case DigitMotionKind::flip: {
-            const float turn = std::cos(way * 3.14159265F);
-            if (way < 0.5F)
-                draw(out, 0, turn, 1);
-            else
-                draw(in, 0, -turn, 1);
+            const float turned = std::cos(way * half_turn);
+            draw(way < 0.5F ? out : in, 0, std::abs(turned), 1);
             return;
         }
         case DigitMotionKind::slide:
@@ -339,22 +327,19 @@ void TurningDigits::draw_between(const Figure& out, const Figure& in, float way,
     }
 }
 
-void TurningDigits::draw_place(const Place& place, std::size_t number, FontId font, float size, Point start,
-                               Color color, float scale, DisplayGroup& into) const {
-    const float x = x_of(place);
-    const auto wheel = [&](double at) {
-        const double whole = std::floor(at);
-        const auto digit = [](double figure) { return static_cast<std::size_t>(wrapped(figure)) % 10; };
-        draw_between(digits_[digit(whole)], digits_[digit(whole + 1)], static_cast<float>(at - whole), true, x, font,
-                     size, start, color, scale, into);
-    };
-    if (running_ && number < wheels_.size() && std::isfinite(wheels_[number])) return wheel(wheels_[number]);
-    if (place.moves && turns(place)) return wheel(static_cast<double>(turned(place)));
+void TurningDigits::draw_wheel(double at, float x, const Pen& pen) const {
+    const double whole = std::floor(at);
+    const auto digit = [this](double figure) { return digits_[static_cast<std::size_t>(wrapped(figure)) % 10]; };
+    draw_between(digit(whole), digit(whole + 1), static_cast<float>(at - whole), true, x, pen);
+}
+
+void TurningDigits::draw_place(const Place& place, const Pen& pen) const {
+    if (place.moves && turns(place)) return draw_wheel(static_cast<double>(turned(place)), at(place.x), pen);
     // What comes waits until what goes has made room.
     float way = static_cast<float>(part(place.begin));
     if (!place.to.is_there()) way = std::min(2 * way, 1.0F);
     if (!place.from.is_there()) way = std::max(2 * way - 1, 0.0F);
-    draw_between(place.from, place.to, way, place.rises, x, font, size, start, color, scale, into);
+    draw_between(place.from, place.to, way, place.rises, at(place.x), pen);
 }
 
 void TurningDigits::draw(FontId font, float size, Point start, float width, Color color, std::string_view text,
@@ -362,26 +347,27 @@ void TurningDigits::draw(FontId font, float size, Point start, float width, Colo
     if (!moved_) return into.text(font, size, start, width, color, text, glyphs, scale);
     still_.clear();
     const std::size_t count = places_.size();
-    const auto turns_now = [&](std::size_t place) {
-        return places_[place].moves || (running_ && place < wheels_.size() && std::isfinite(wheels_[place]));
-    };
-    const std::size_t begin = count > 0 && places_.front().to.is_there() ? first_ - 1 : first_;
+    const std::size_t begin = first_ - (has_sign() ? 1 : 0);
     for (std::size_t i = 0; i < glyphs.size(); ++i) {
         Glyph glyph = glyphs[i];
         if (count > 0 && i >= begin && i + 1 < first_ + count) {
             const std::size_t place = i < first_ ? 0 : first_ + count - 1 - i;
-            if (turns_now(place)) continue;
-            glyph.offset.x += x_of(places_[place]) - places_[place].x_to;
+            if (places_[place].moves || runs(place)) continue;
+            glyph.offset.x += shift(places_[place].x);
         } else if (count > 0) {
-            glyph.offset.x += shift_of(i < first_ ? before_ : behind_);
+            glyph.offset.x += shift(i < begin ? before_ : behind_);
         }
         still_.push_back(glyph);
     }
     into.text(font, size, start, width, color, text, still_, scale);
+    const Pen pen{font, size, start, color, scale, into};
     for (std::size_t i = 0; i < count; ++i)
-        if (turns_now(i)) draw_place(places_[i], i, font, size, start, color, scale, into);
+        if (runs(i))
+            draw_wheel(wheels_[i], at(places_[i].x), pen);
+        else if (places_[i].moves)
+            draw_place(places_[i], pen);
     for (const Place& place : leaving_)
-        draw_place(place, std::numeric_limits<std::size_t>::max(), font, size, start, color, scale, into);
+        draw_place(place, pen);
 }
 
 }  // namespace rapido

@@ -140,18 +140,14 @@ std::uint8_t EffectPlayer::say_of_one(const Playing& playing, Nanoseconds& now, 
 
 /// Sets the pose that one effect wants. Returns the properties that it has a say in.
 std::uint8_t EffectPlayer::pose_of_one(const Playing& playing, Nanoseconds now, bool before, Pose& pose) const {
-    if (playing.is_to_enter(now)) {
-        pose = pose_of(*playing.effect, 0, playing.options.strength, playing.options.seed);
-        pose.pivot = playing.effect->pivot;
-        return playing.properties;
-    }
     const std::uint8_t says = say_of_one(playing, now, before);
-    if (says == 0 || now < playing.start) return says;
+    const bool is_to_enter = playing.is_to_enter(now);
+    if (says == 0 || (now < playing.start && !is_to_enter)) return says;
     if (before ? now <= playing.steady_until : now < playing.steady_until) {
         pose = steady_pose(*playing.effect);
         return says;
     }
-    const double part = playing.progress(now, before);
+    const double part = is_to_enter ? 0 : playing.progress(now, before);
     pose = pose_of(*playing.effect, playing.options.as == PlayAs::leave ? std::min(1 - part, last_progress) : part,
                    playing.options.strength, playing.options.seed);
     pose.pivot = playing.effect->pivot;

@@ -15,8 +15,11 @@
 
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <fstream>
 #include <thread>
+
+#include "tool/whole_file.hpp"
 
 namespace rapido::windows_test {
 namespace {
@@ -56,6 +59,22 @@ TEST(HudFile, that_another_program_holds_is_read_when_it_can_be) {
     EXPECT_TRUE(file.reload(hud).empty());
     EXPECT_TRUE(hud.find("second"));
     EXPECT_FALSE(changes(file));
+}
+
+TEST(WholeFile, that_another_program_holds_is_told_and_nothing_is_lost) {
+    save("before");
+    const HANDLE held = ::CreateFileW(L"windows_test_hud.toml", GENERIC_READ, 0, nullptr, OPEN_EXISTING, 0, nullptr);
+    ASSERT_NE(held, INVALID_HANDLE_VALUE);
+    const Status refused = tool::write_whole(path, "after");
+    ::CloseHandle(held);
+    ASSERT_FALSE(refused);
+    EXPECT_NE(to_string(refused.problem()).find("another program has it open; close it there"), std::string::npos);
+    EXPECT_NE(read_text_file(path, 1000)->find("before"), std::string::npos);
+    EXPECT_TRUE(tool::write_whole(path, "after"));
+    EXPECT_EQ(*read_text_file(path, 1000), "after");
+    // No file beside it is left.
+    for (const auto& entry : std::filesystem::directory_iterator("."))
+        EXPECT_FALSE(entry.path().filename().string().starts_with(path + ".")) << entry.path();
 }
 
 }  // namespace

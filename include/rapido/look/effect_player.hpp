@@ -132,7 +132,8 @@ class EffectPlayer {
         double progress(Nanoseconds now, bool before) const;
         /// Whether the element enters with it, and waits for its delay: it is as its first moment says.
         bool is_to_enter(Nanoseconds now) const {
-            return options.as == PlayAs::enter && asked < 0 && now < start && effect->delay > Seconds{0};
+            return options.as == PlayAs::enter && asked < 0 && now < start && effect->delay > Seconds{0} &&
+                   effect->dots.count == 0;
         }
     };
     /// What is left of the pose before the last change: scale, offset, rotation, opacity.
